@@ -1,0 +1,23 @@
+const swc = ['@swc/jest', {
+  jsc: {
+    target: 'es2022',
+    parser: { syntax: 'typescript', tsx: true, decorators: true },
+    transform: { legacyDecorator: true, decoratorMetadata: true, react: { runtime: 'automatic' } },
+  },
+  module: { type: 'commonjs' },
+}];
+const shared = {
+  testEnvironment: 'node',
+  transform: { '^.+\\.tsx?$': swc },
+  moduleNameMapper: {
+    '^@goodword/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts',
+    '^@goodword/server/(.*)$': '<rootDir>/apps/server/src/$1.ts',
+  },
+  modulePathIgnorePatterns: ['/dist/'],
+};
+module.exports = {
+  projects: [
+    { ...shared, displayName: 'core', testMatch: ['<rootDir>/packages/core/src/**/*.test.ts', '<rootDir>/apps/web/src/**/*.test.ts'] },
+    { ...shared, displayName: 'server', testMatch: ['<rootDir>/apps/{server,standins}/src/**/*.test.ts', '<rootDir>/demo/src/**/*.test.ts'] },
+  ],
+};

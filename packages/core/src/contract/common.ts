@@ -1,0 +1,23 @@
+import Joi from 'joi';
+import { CHANNELS, isScope, PURPOSES, SENDING_CHANNELS } from '../permission';
+
+export const id = Joi.number().integer().positive();
+export const name = Joi.string().trim().min(1).max(120);
+export const isoDay = Joi.string().pattern(/^\d{4}-\d\d-\d\d$/, 'YYYY-MM-DD');
+export const channel = Joi.string().valid(...CHANNELS);
+export const sendingChannel = Joi.string().valid(...SENDING_CHANNELS);
+export const purpose = Joi.string().valid(...PURPOSES);
+export const scope = Joi.string().custom((value: string, helpers) => (isScope(value) ? value : helpers.error('any.invalid')));
+
+export const idParams = Joi.object({ id: id.required() });
+
+/** Key-set paging: `after` is the opaque cursor of the page before. */
+export const page = { after: Joi.string().max(400), limit: Joi.number().integer().min(1).max(200).default(100) };
+
+export interface Page<Row> {
+  rows: Row[];
+  /** Cursor of the next page; null at the end. */
+  next: string | null;
+  /** How many there are in all pages, exact. */
+  total: number;
+}

@@ -1,0 +1,31 @@
+export * as schema from './schemas';
+export { roleReaches, ROLES, type Role, type SessionView } from './team';
+export type { Page } from './common';
+export type {
+  Chip, ContactPointView, DeletionNotice, EntryView, FieldView, ListView, RecordView, StandingView, SupporterRow, TagView, TimelineItem,
+} from './supporters';
+export { BATCH_STATES, ROW_VERDICTS, type BatchRowView, type BatchState, type BatchView, type RowVerdict } from './intake';
+export type { SegmentCount, SegmentView } from './segments';
+export {
+  GROUP_KINDS, MESSAGE_STATES, RESULT_KINDS,
+  type GroupKind, type GroupRef, type LastLook, type MessageFault, type MessageResults, type MessageState, type MessageView, type Preview,
+  type Recipients, type ReplyView, type ResultKind, type ResultPerson,
+} from './messages';
+
+/** RFC 9457 problem details, with the faults of each field. */
+export interface Problem {
+  type: string;
+  title: string;
+  status: number;
+  detail: string;
+  faults?: { field: string; code: string; message: string }[];
+}
+
+export interface TodayView {
+  batches: { id: number; name: string; state: string; waits: string }[];
+  messages: { id: number; name: string; state: string; when: string | null }[];
+  replies: number;
+  unsure: number;
+  onHold: number;
+  drafts: number;
+}

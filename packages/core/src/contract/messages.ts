@@ -1,0 +1,134 @@
+import Joi from 'joi';
+import type { LetterDoc } from '../letter';
+import { HELD_REASONS, type HeldReason, type Purpose, type SendingChannel } from '../permission';
+import { id, name, page, purpose, sendingChannel } from './common';
+
+export const MESSAGE_STATES = ['draft', 'scheduled', 'preparing', 'sending', 'paused', 'stopped', 'done'] as const;
+export type MessageState = (typeof MESSAGE_STATES)[number];
+
+export const GROUP_KINDS = ['segment', 'list', 'tag', 'batch'] as const;
+export type GroupKind = (typeof GROUP_KINDS)[number];
+
+export interface GroupRef {
+  kind: GroupKind;
+  id: number;
+}
+
+/** Any of these, minus any of those, minus single people. */
+export interface Recipients {
+  from: GroupRef[];
+  minus: GroupRef[];
+  without: number[];
+}
+
+const groupRef = Joi.object({ kind: Joi.string().valid(...GROUP_KINDS).required(), id: id.required() });
+
+export const makeMessage = Joi.object({ name: name.required(), channel: sendingChannel.required(), purpose: purpose.required() });
+
+export const saveMessage = Joi.object({
+  name: name.required(),
+  purpose: purpose.allow(null).required(),
+  listId: id.allow(null).required(),
+  subject: Joi.string().trim().max(200).allow('').required(),
+  preheader: Joi.string().trim().max(200).allow('').required(),
+  letter: Joi.object().unknown().allow(null).required(),
+  text: Joi.string().max(2000).allow('').required(),
+})
+  .custom((value: { purpose: unknown; listId: unknown }, helpers) => ((value.purpose === null) === (value.listId === null) ? helpers.error('any.invalid') : value))
+  .messages({ 'any.invalid': 'A message has either a purpose or a public list.' });
+
+export const saveRecipients = Joi.object<Recipients>({
+  from: Joi.array().items(groupRef).max(50).required(),
+  minus: Joi.array().items(groupRef).max(50).required(),
+  without: Joi.array().items(id).max(5000).required(),
+});
+
+export const previewQuery = Joi.object({ supporterId: id });
+export const sendMessage = Joi.object({ at: Joi.date().iso().allow(null).default(null), expected: Joi.number().integer().min(0).required() });
+export const heldQuery = Joi.object({ ...page, verdict: Joi.string().valid('send', ...HELD_REASONS).required() });
+export const imageBody = Joi.object({ alt: Joi.string().trim().max(300).allow('').default('') });
+
+export interface MessageView {
+  id: number;
+  name: string;
+  channel: SendingChannel;
+  purpose: Purpose | null;
+  listId: number | null;
+  state: MessageState;
+  subject: string;
+  preheader: string;
+  letter: LetterDoc | null;
+  text: string;
+  recipients: Recipients;
+  scheduledAt: string | null;
+  updatedAt: string;
+  testedAt: string | null;
+}
+
+export interface MessageFault {
+  where: 'subject' | 'preheader' | 'letter' | 'text' | 'message';
+  message: string;
+  suggestion: string | null;
+  /** The words at fault, as typed. */
+  excerpt: string | null;
+}
+
+export interface Preview {
+  supporter: { id: number; name: string };
+  subject: string;
+  html: string;
+  text: string;
+  parts: number;
+  holes: string[];
+  verdict: string;
+}
+
+export interface LastLook {
+  group: number;
+  held: { reason: HeldReason; people: number }[];
+  reached: number;
+  parts: number | null;
+  holes: { name: string; people: number }[];
+  faults: MessageFault[];
+  inOrder: string[];
+}
+
+/** What became of deliveries, as counted and opened. */
+export const RESULT_KINDS = [
+  'sent', 'delivered', 'bounced', 'opened', 'followed', 'replied', 'left', 'door', 'unsure', 'failed', 'waiting', 'held',
+] as const;
+export type ResultKind = (typeof RESULT_KINDS)[number];
+
+export const resultPeople = Joi.object({ ...page, kind: Joi.string().valid(...RESULT_KINDS).required() });
+export const settle = Joi.object({ as: Joi.string().valid('sent', 'again').required() });
+
+export interface MessageResults {
+  message: { id: number; name: string; channel: SendingChannel; state: MessageState; startedAt: string | null };
+  counts: Record<ResultKind, number>;
+  rates: { kind: ResultKind; of: number; rate: number; low: number; high: number }[];
+  overTime: { at: string; sent: number; opened: number; followed: number; replied: number; left: number }[];
+  links: { url: string; people: number }[];
+  /** Messages a second in the last ten seconds, and seconds left at that rate; null when nothing is under way. */
+  pace: { rate: number; secondsLeft: number | null } | null;
+}
+
+export interface ResultPerson {
+  supporterId: number;
+  name: string;
+  address: string;
+  at: string | null;
+  detail: string;
+  deliveryId: number;
+}
+
+export interface ReplyView {
+  id: number;
+  supporterId: number | null;
+  name: string;
+  from: string;
+  channel: SendingChannel;
+  body: string;
+  at: string;
+  handled: boolean;
+  message: string | null;
+}

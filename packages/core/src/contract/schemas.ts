@@ -1,0 +1,8 @@
+export { idParams } from './common';
+export { chooseChapter, signIn } from './team';
+export {
+  addContact, addEntry, addGift, fieldParams, listParams, makeField, makeList, makeTag, renameSupporter, setField, supporterQuery, tagParams,
+} from './supporters';
+export { batchRowsQuery, intakePlan, startBatch } from './intake';
+export { countSegment, explainParams, saveSegment, segmentPeople } from './segments';
+export { heldQuery, imageBody, makeMessage, previewQuery, resultPeople, saveMessage, saveRecipients, sendMessage, settle } from './messages';

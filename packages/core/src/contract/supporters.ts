@@ -1,0 +1,145 @@
+import Joi from 'joi';
+import type { FieldType, FieldValue } from '../fields';
+import type { Channel, PermissionState, RecordedState, Road, Scope } from '../permission';
+import { ROADS, STATES } from '../permission';
+import { FIELD_TYPES } from '../fields';
+import { channel, id, isoDay, name, page, scope } from './common';
+
+export const supporterQuery = Joi.object({
+  ...page,
+  search: Joi.string().trim().max(100).allow(''),
+  tag: id,
+  list: id,
+  batch: id,
+  channel: Joi.string().valid('email', 'text'),
+  state: Joi.string().valid(...STATES),
+}).and('channel', 'state');
+
+export const renameSupporter = Joi.object({ firstName: Joi.string().trim().max(100).allow('').required(), lastName: Joi.string().trim().max(100).allow('').required() });
+export const setField = Joi.object({ text: Joi.string().max(500).allow('').required() });
+export const fieldParams = Joi.object({ id: id.required(), fieldId: id.required() });
+export const tagParams = Joi.object({ id: id.required(), tagId: id.required() });
+export const listParams = Joi.object({ id: id.required(), listId: id.required() });
+
+export const addContact = Joi.object({ kind: Joi.string().valid('email', 'mobile').required(), text: Joi.string().trim().max(254).required() });
+
+export const addEntry = Joi.object({
+  contactPointId: id.required(),
+  channel: channel.required(),
+  scope: scope.required(),
+  state: Joi.string().valid('yes', 'no').required(),
+  how: Joi.string().valid(...ROADS).required(),
+  on: isoDay.required(),
+  words: Joi.string().trim().max(2000).allow('').required(),
+});
+
+export const addGift = Joi.object({ amount: Joi.number().integer().positive().max(1e11).required(), on: isoDay.required(), note: Joi.string().trim().max(200).allow('').default('') });
+
+export const makeField = Joi.object({ name: name.required(), type: Joi.string().valid(...FIELD_TYPES).required(), fallback: Joi.string().max(200).allow('', null).default(null) });
+export const makeTag = Joi.object({ name: name.required() });
+export const makeList = Joi.object({ name: name.required(), isPublic: Joi.boolean().default(false), description: Joi.string().trim().max(500).allow('').default('') });
+
+export interface Chip {
+  state: PermissionState;
+}
+
+export interface SupporterRow {
+  id: number;
+  firstName: string;
+  lastName: string;
+  chapter: string;
+  email: string | null;
+  mobile: string | null;
+  tags: number;
+  lastGift: { amount: number; on: string } | null;
+  may: { email: PermissionState; text: PermissionState };
+}
+
+export interface ContactPointView {
+  id: number;
+  kind: 'email' | 'mobile' | 'post';
+  shown: string;
+  onHold: boolean;
+  holdReason: string | null;
+  sharedWith: { id: number; name: string }[];
+}
+
+export interface EntryView {
+  id: number;
+  channel: Channel;
+  scope: Scope;
+  scopeName: string;
+  state: RecordedState;
+  at: string;
+  until: string | null;
+  how: Road;
+  words: string;
+  source: string;
+  recordedBy: string | null;
+  address: string;
+  takenBack: boolean;
+}
+
+export interface StandingView {
+  channel: Channel;
+  scope: Scope;
+  scopeName: string;
+  state: PermissionState;
+  entryId: number | null;
+}
+
+export interface FieldView {
+  id: number;
+  name: string;
+  type: FieldType;
+  section: string;
+  fallback: string | null;
+}
+
+export interface RecordView {
+  id: number;
+  firstName: string;
+  lastName: string;
+  chapter: { id: number; name: string };
+  createdAt: string;
+  contactPoints: ContactPointView[];
+  fields: (FieldView & { value: FieldValue | null; shown: string })[];
+  tags: { id: number; name: string }[];
+  lists: { id: number; name: string; isPublic: boolean }[];
+  segments: { id: number; name: string }[];
+  gifts: { id: number; amount: number; on: string; note: string }[];
+  standings: StandingView[];
+  entries: EntryView[];
+}
+
+export const TIMELINE_KINDS = ['delivery', 'permission', 'gift', 'edit', 'reply', 'batch', 'list', 'tag'] as const;
+
+export interface TimelineItem {
+  at: string;
+  kind: (typeof TIMELINE_KINDS)[number];
+  tone: 'good' | 'plain' | 'bad';
+  title: string;
+  detail: string;
+  link: string | null;
+}
+
+export interface TagView {
+  id: number;
+  name: string;
+  people: number;
+}
+
+export interface ListView {
+  id: number;
+  name: string;
+  isPublic: boolean;
+  description: string;
+  people: number;
+}
+
+/** What goes when something is deleted, said before it is done. */
+export interface DeletionNotice {
+  /** Why it can't go at all, with the way out. */
+  blocked: string | null;
+  takes: string;
+}

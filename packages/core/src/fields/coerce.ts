@@ -1,0 +1,75 @@
+import { dateParts } from '../common';
+import { parseDate, type DateOrder } from './dates';
+import { TEXT_LIMIT, type FieldType, type FieldValue } from './types';
+
+export type Coerced = { ok: true; value: FieldValue } | { ok: false; reason: string };
+
+const YES = new Set(['yes', 'y', 'true', '1', 'x', 'on', 'oui', 'ja', 'si', 'sí']);
+const NO = new Set(['no', 'n', 'false', '0', 'off', 'non', 'nein']);
+
+/** Reads yes or no in the words and marks that sheets use; null for anything else. */
+export function parseYesNo(text: string): boolean | null {
+  const word = text.trim().toLowerCase();
+  if (YES.has(word)) return true;
+  return NO.has(word) ? false : null;
+}
+
+/**
+ * A number written with either decimal mark: the last of `.` and `,` is decimal unless exactly three digits follow it
+ * and it is the only kind used, in which case it groups thousands (`1,250` is twelve hundred and fifty).
+ */
+export function parseNumber(text: string): number | null {
+  const plain = text.trim().replace(/^(?:\p{Sc}|[A-Z]{3})\s*|\s*(?:\p{Sc}|[A-Z]{3}|%)$/gu, '').replace(/[\s\u00a0\u202f']/g, '');
+  if (!/^-?\d[\d.,]*$|^-?[.,]\d+$/.test(plain)) return null;
+  const at = Math.max(plain.lastIndexOf('.'), plain.lastIndexOf(','));
+  if (at < 0) return Number(plain);
+  const mark = plain[at]!;
+  const whole = plain.slice(0, at);
+  const groups = plain.length - at - 1 === 3 && !/[.,]/.test(whole.replaceAll(mark, '')) && whole !== '' && whole !== '0';
+  const number = groups ? plain.replaceAll(mark, '') : `${whole.replace(/[.,]/g, '')}.${plain.slice(at + 1)}`;
+  return Number.isFinite(Number(number)) ? Number(number) : null;
+}
+
+function fault(expected: string, text: string): Coerced {
+  return { ok: false, reason: `expected ${expected}, got "${text.length > 40 ? `${text.slice(0, 40)}…` : text}"` };
+}
+
+/** Reads the text of a cell or an editor as a value of the type. Never throws; the reason is fit to show. */
+export function coerce(type: FieldType, text: string, order: DateOrder = 'day-first'): Coerced {
+  const trimmed = text.trim();
+  switch (type) {
+    case 'text':
+    case 'choice':
+      if (trimmed.length > TEXT_LIMIT) return fault(`at most ${TEXT_LIMIT} characters`, trimmed);
+      return { ok: true, value: { text: trimmed } };
+    case 'number': {
+      const number = parseNumber(trimmed);
+      return number === null ? fault('a number', trimmed) : { ok: true, value: { number } };
+    }
+    case 'money': {
+      const number = parseNumber(trimmed);
+      return number === null ? fault('an amount', trimmed) : { ok: true, value: { number: Math.round(number * 100) } };
+    }
+    case 'yesno': {
+      const yes = parseYesNo(trimmed);
+      return yes === null ? fault('yes or no', trimmed) : { ok: true, value: { number: yes ? 1 : 0 } };
+    }
+    case 'date': {
+      const date = parseDate(trimmed, order);
+      return date === null ? fault('a date', trimmed) : { ok: true, value: { date } };
+    }
+    case 'birthday':
+      return coerceBirthday(trimmed, order);
+  }
+}
+
+/** A birthday is read from a whole date or from day and month alone (`29 February`, `29/02`). */
+function coerceBirthday(text: string, order: DateOrder): Coerced {
+  const leapYear = '2000';
+  const date =
+    parseDate(text, order) ?? parseDate(`${text} ${leapYear}`, order) ?? parseDate(`${text}/${leapYear}`, order) ??
+    parseDate(text.replace(/^--?(\d\d)-(\d\d)$/, `${leapYear}-$1-$2`), order);
+  if (date === null) return fault('a birthday such as 29 February', text);
+  const { month, day } = dateParts(date);
+  return { ok: true, value: { monthDay: month * 100 + day } };
+}

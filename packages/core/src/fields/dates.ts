@@ -1,0 +1,51 @@
+import { dayOf, type Day } from '../common';
+
+/** Which part of `03/04/2027` is the day. */
+export type DateOrder = 'day-first' | 'month-first';
+
+const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+
+function monthNumber(word: string): number {
+  return MONTHS.indexOf(word.slice(0, 3).toLowerCase()) + 1;
+}
+
+/** Two-digit years lie in the century that brings them nearest before 2050: 49 is 2049, 50 is 1950. */
+function fullYear(text: string): number {
+  const year = Number(text);
+  if (text.length > 2) return year;
+  return year < 50 ? 2000 + year : 1900 + year;
+}
+
+/** Reads `2027-03-04`, `3/4/2027`, `3.4.27`, `4 March 2027`, `March 4, 2027`. Null where it is none of them. */
+export function parseDate(text: string, order: DateOrder): Day | null {
+  const trimmed = text.trim();
+  const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})(?:[T ].*)?$/.exec(trimmed);
+  if (iso) return dayOf(Number(iso[1]), Number(iso[2]), Number(iso[3]));
+  const numeric = /^(\d{1,2})[-/.](\d{1,2})[-/.](\d{4}|\d{2})$/.exec(trimmed);
+  if (numeric) {
+    const [first, second] = [Number(numeric[1]), Number(numeric[2])];
+    const [day, month] = order === 'day-first' ? [first, second] : [second, first];
+    return dayOf(fullYear(numeric[3]!), month, day);
+  }
+  const named =
+    /^(?<d>\d{1,2})(?:st|nd|rd|th)?[ -](?<m>[a-z]{3,9})\.?,?[ -](?<y>\d{4}|\d{2})$/i.exec(trimmed) ??
+    /^(?<m>[a-z]{3,9})\.? (?<d>\d{1,2})(?:st|nd|rd|th)?,? (?<y>\d{4})$/i.exec(trimmed);
+  if (!named?.groups) return null;
+  return dayOf(fullYear(named.groups.y!), monthNumber(named.groups.m!), Number(named.groups.d));
+}
+
+/**
+ * The order that a column of dates must be in: day first when a first part is over 12, month first when a second part
+ * is, null when nothing tells (or both occur).
+ */
+export function dateOrderOf(values: Iterable<string>): DateOrder | null {
+  let [dayFirst, monthFirst] = [false, false];
+  for (const value of values) {
+    const found = /^\s*(\d{1,2})[-/.](\d{1,2})[-/.]\d{2,4}\s*$/.exec(value);
+    if (!found) continue;
+    if (Number(found[1]) > 12) dayFirst = true;
+    if (Number(found[2]) > 12) monthFirst = true;
+  }
+  if (dayFirst === monthFirst) return null;
+  return dayFirst ? 'day-first' : 'month-first';
+}

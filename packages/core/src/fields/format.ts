@@ -1,0 +1,44 @@
+import { dateParts, type Day, type MonthDay } from '../common';
+import type { FieldType, FieldValue } from './types';
+
+/** How values are written for people: BCP 47 locale and ISO 4217 currency of the organization. */
+export interface Manner {
+  locale: string;
+  currency: string;
+}
+
+export function formatDay(day: Day, locale: string): string {
+  const { year, month, day: d } = dateParts(day);
+  return new Intl.DateTimeFormat(locale, { dateStyle: 'medium', timeZone: 'UTC' }).format(Date.UTC(year, month - 1, d));
+}
+
+export function formatMonthDay(monthDay: MonthDay, locale: string): string {
+  const at = Date.UTC(2000, Math.floor(monthDay / 100) - 1, monthDay % 100);
+  return new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'long', timeZone: 'UTC' }).format(at);
+}
+
+/** Minor units as money; cents are left out where there are none. */
+export function formatMoney(minor: number, manner: Manner): string {
+  return new Intl.NumberFormat(manner.locale, {
+    style: 'currency', currency: manner.currency, minimumFractionDigits: minor % 100 === 0 ? 0 : 2, maximumFractionDigits: 2,
+  }).format(minor / 100);
+}
+
+/** A kept value in words. An empty value gives an empty text. */
+export function formatValue(type: FieldType, value: FieldValue, manner: Manner): string {
+  switch (type) {
+    case 'text':
+    case 'choice':
+      return value.text ?? '';
+    case 'number':
+      return value.number === undefined ? '' : new Intl.NumberFormat(manner.locale).format(value.number);
+    case 'money':
+      return value.number === undefined ? '' : formatMoney(value.number, manner);
+    case 'yesno':
+      return value.number === undefined ? '' : value.number === 1 ? 'yes' : 'no';
+    case 'date':
+      return value.date === undefined ? '' : formatDay(value.date, manner.locale);
+    case 'birthday':
+      return value.monthDay === undefined ? '' : formatMonthDay(value.monthDay, manner.locale);
+  }
+}

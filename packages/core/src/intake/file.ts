@@ -1,0 +1,78 @@
+import Papa from 'papaparse';
+
+/** Bounds of one file. */
+export const FILE_LIMITS = { bytes: 50 * 1024 * 1024, rows: 500_000, columns: 200, cell: 10_000 } as const;
+
+export interface Sheet {
+  header: string[];
+  /** Cells of each row under the header; a row may be shorter or longer than the header. */
+  rows: string[][];
+  delimiter: ',' | ';' | '\t';
+}
+
+export type Read = { ok: true; sheet: Sheet } | { ok: false; reason: string };
+
+function refuse(reason: string): Read {
+  return { ok: false, reason };
+}
+
+/** Magic numbers of files that are often given a wrong name. */
+const SIGNATURES: [string, string][] = [
+  ['89504e47', 'a PNG picture'],
+  ['ffd8ff', 'a JPEG picture'],
+  ['25504446', 'a PDF document'],
+  ['504b0304', 'a spreadsheet or zip file'],
+  ['d0cf11e0', 'an old Excel workbook'],
+];
+
+/** Reads the bytes of a file as text in UTF-8, with or without a byte order mark (RFC 3629), or says what they are. */
+export function decodeFile(bytes: Uint8Array): { ok: true; text: string } | { ok: false; reason: string } {
+  if (bytes.length === 0) return { ok: false, reason: 'The file is empty. Choose a file with one header row and one person a row.' };
+  const start = [...bytes.subarray(0, 4)].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+  const kind = SIGNATURES.find(([magic]) => start.startsWith(magic))?.[1] ?? (bytes.includes(0) ? 'not a text file' : null);
+  if (kind) return { ok: false, reason: `This is ${kind}, not a CSV file. Save the sheet as CSV (UTF-8) and drop it here.` };
+  try {
+    return { ok: true, text: new TextDecoder('utf-8', { fatal: true }).decode(bytes) };
+  } catch {
+    return { ok: false, reason: 'The letters of this file are not in UTF-8. Save it as CSV UTF-8 and drop it here.' };
+  }
+}
+
+/**
+ * Reads a whole sheet from text by RFC 4180: quoted cells with separators, line ends and doubled quotes in them; comma,
+ * semicolon or tab, found by itself. Empty lines are passed over. The first line is the header.
+ */
+export function readSheet(text: string): Read {
+  const body = text.startsWith('\ufeff') ? text.slice(1) : text;
+  if (body.trim() === '') return refuse('There is nothing in it. It needs one header row and one person a row.');
+  const parsed = Papa.parse<string[]>(body, { delimiter: delimiterOf(body), skipEmptyLines: 'greedy' });
+  const quotes = parsed.errors.find((error) => error.type === 'Quotes');
+  if (quotes) return refuse(`Row ${quotes.row ?? 1} opens a quote that is never closed. Close it, or take it out, and drop the file again.`);
+  const [header, ...rows] = parsed.data;
+  return checkShape(header!.map((name) => name.trim()), rows, parsed.meta.delimiter as Sheet['delimiter']);
+}
+
+function checkShape(header: string[], rows: string[][], delimiter: Sheet['delimiter']): Read {
+  if (header.length > FILE_LIMITS.columns) {
+    return refuse(`The sheet has ${header.length} columns; ${FILE_LIMITS.columns} is the most. Leave out the ones you don't need.`);
+  }
+  if (rows.length === 0) return refuse('There is only a header row and nobody under it.');
+  if (rows.length > FILE_LIMITS.rows) {
+    return refuse(`The sheet has ${rows.length} rows; ${FILE_LIMITS.rows} is the most in one batch. Split it in two.`);
+  }
+  return { ok: true, sheet: { header, rows, delimiter } };
+}
+
+/** The separator that cuts the first lines into the most cells, counted outside quotes. */
+function delimiterOf(body: string): Sheet['delimiter'] {
+  const head = body.slice(0, 20_000).replace(/"(?:[^"]|"")*"/g, '').split(/\r\n|\r|\n/).slice(0, 10).join('\n');
+  const count = (char: string) => head.split(char).length;
+  return ([',', ';', '\t'] as const).reduce((best, char) => (count(char) > count(best) ? char : best), ',');
+}
+
+/** Writes a sheet by RFC 4180. Cells that a spreadsheet would run as a formula get an apostrophe in front. */
+export function writeCsv(header: readonly string[], rows: readonly (readonly string[])[]): string {
+  const safe = (cell: string) => (/^[=+\-@\t\r]/.test(cell) && !/^[+-]?[\d\s().-]+$/.test(cell) ? `'${cell}` : cell);
+  const fields = [header, ...rows].map((row) => row.map(safe));
+  return Papa.unparse(fields, { newline: '\r\n' }) + '\r\n';
+}

@@ -1,0 +1,93 @@
+/** A letter as the editor keeps it: a small closed set of blocks, so that everything in it can be mailed safely. */
+export interface LetterDoc {
+  type: 'doc';
+  content?: Block[];
+}
+
+export type Block =
+  | { type: 'paragraph'; content?: Inline[] }
+  | { type: 'heading'; attrs: { level: number }; content?: Inline[] }
+  | { type: 'bulletList' | 'orderedList'; content?: ListItem[] }
+  | { type: 'button'; attrs: { href: string; label: string } }
+  | { type: 'image'; attrs: { src: string; alt?: string | null; width?: number | null } };
+
+export interface ListItem {
+  type: 'listItem';
+  content?: Block[];
+}
+
+export type Inline = { type: 'text'; text: string; marks?: Mark[] } | { type: 'hardBreak' };
+
+export type Mark = { type: 'bold' | 'italic' } | { type: 'link'; attrs: { href: string } };
+
+/** Addresses that may stand behind a link: web pages, mail and telephone. */
+export function isSafeLink(href: string): boolean {
+  return /^(https?:\/\/|mailto:|tel:)\S+$/i.test(href);
+}
+
+/** The library image behind a source such as `/media/12`; null for any other address. */
+export function imageIdOf(src: string): number | null {
+  const found = /^\/media\/(\d+)$/.exec(src);
+  return found ? Number(found[1]) : null;
+}
+
+const BLOCKS = new Set(['paragraph', 'heading', 'bulletList', 'orderedList', 'listItem', 'button', 'image']);
+const INLINES = new Set(['text', 'hardBreak']);
+const MARKS = new Set(['bold', 'italic', 'link']);
+
+/**
+ * Checks a document that came over the wire: only known kinds, safe links, library images, at most 2,000 nodes.
+ * Returns the first thing wrong as a sentence, or null.
+ */
+export function letterFault(doc: unknown): string | null {
+  if (!isNode(doc) || doc.type !== 'doc') return 'Expected a letter document.';
+  let nodes = 0;
+  const visit = (node: AnyNode): string | null => {
+    if (++nodes > 2000) return 'The letter has more than 2,000 pieces. Shorten it.';
+    return nodeFault(node) ?? firstFault(node.content, visit);
+  };
+  return firstFault(doc.content, visit);
+}
+
+interface AnyNode {
+  type: string;
+  text?: unknown;
+  attrs?: Record<string, unknown>;
+  marks?: unknown;
+  content?: unknown;
+}
+
+function isNode(value: unknown): value is AnyNode {
+  return typeof value === 'object' && value !== null && typeof (value as AnyNode).type === 'string';
+}
+
+function firstFault(content: unknown, visit: (node: AnyNode) => string | null): string | null {
+  if (content === undefined) return null;
+  if (!Array.isArray(content)) return 'Expected a list of pieces in the letter.';
+  for (const child of content) {
+    const fault = isNode(child) ? visit(child) : 'Expected a piece of a letter.';
+    if (fault) return fault;
+  }
+  return null;
+}
+
+function nodeFault(node: AnyNode): string | null {
+  if (!BLOCKS.has(node.type) && !INLINES.has(node.type)) return `The letter holds "${node.type}", which can't be mailed.`;
+  if (node.type === 'text' && typeof node.text !== 'string') return 'Expected text in the letter.';
+  if (node.type === 'heading' && ![1, 2, 3].includes(Number(node.attrs?.level))) return 'Expected a heading of level 1 to 3.';
+  if (node.type === 'image' && imageIdOf(String(node.attrs?.src ?? '')) === null) return 'An image is not from the library.';
+  if (node.type === 'button' && !isSafeLink(String(node.attrs?.href ?? ''))) {
+    return `The button "${String(node.attrs?.label ?? '')}" needs an address that begins with https://.`;
+  }
+  return markFault(node.marks);
+}
+
+function markFault(marks: unknown): string | null {
+  for (const mark of Array.isArray(marks) ? marks : []) {
+    if (!isNode(mark) || !MARKS.has(mark.type)) return 'The letter holds a style that can\'t be mailed.';
+    if (mark.type === 'link' && !isSafeLink(String(mark.attrs?.href ?? ''))) {
+      return `The link to "${String(mark.attrs?.href ?? '')}" needs an address that begins with https://.`;
+    }
+  }
+  return null;
+}

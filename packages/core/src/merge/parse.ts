@@ -1,0 +1,88 @@
+/** From and to, in UTF-16 units of the source, end exclusive. */
+export interface Span {
+  from: number;
+  to: number;
+}
+
+export type Piece =
+  | { kind: 'text'; text: string }
+  | { kind: 'merge'; name: string; or: string | null; span: Span };
+
+export interface Fault {
+  span: Span;
+  message: string;
+}
+
+export interface Parsed {
+  pieces: Piece[];
+  faults: Fault[];
+}
+
+/**
+ * Reads a text with merge fields.
+ *
+ *     text   := ( literal | "\{" | "\}" | "\\" | field )*
+ *     field  := "{" name [ "," "or" string ] "}"
+ *     string := '"' … '"' | "“" … "”"        with \" for a quote inside
+ *
+ * A field that cannot be read stays in the text as it was typed and is reported; nothing is lost.
+ */
+export function parse(source: string): Parsed {
+  const pieces: Piece[] = [];
+  const faults: Fault[] = [];
+  let literal = '';
+  const flush = () => {
+    if (literal !== '') pieces.push({ kind: 'text', text: literal });
+    literal = '';
+  };
+  for (let at = 0; at < source.length; ) {
+    const char = source[at]!;
+    if (char === '\\' && /[{}\\]/.test(source[at + 1] ?? '')) {
+      literal += source[at + 1];
+      at += 2;
+    } else if (char === '{') {
+      const field = readField(source, at);
+      if ('message' in field) {
+        faults.push(field);
+        literal += source.slice(at, field.span.to);
+      } else {
+        flush();
+        pieces.push(field);
+      }
+      at = field.span.to;
+    } else {
+      literal += char;
+      at += 1;
+    }
+  }
+  flush();
+  return { pieces, faults };
+}
+
+type Field = Extract<Piece, { kind: 'merge' }>;
+
+function readField(source: string, from: number): Field | Fault {
+  const end = closingBrace(source, from);
+  if (end < 0) return { span: { from, to: from + 1 }, message: 'This brace is never closed. Write \\{ for a brace itself.' };
+  const span = { from, to: end + 1 };
+  const inside = source.slice(from + 1, end);
+  const found = /^\s*(?<name>[^,"“”{}]+?)\s*(?:,\s*or\s*["“](?<or>(?:\\.|[^"”\\])*)["”]\s*)?$/i.exec(inside);
+  if (!found?.groups) {
+    return { span, message: `Expected {Name} or {Name, or "words"}, got {${inside}}.` };
+  }
+  const or = found.groups.or?.replace(/\\(.)/g, '$1') ?? null;
+  return { kind: 'merge', name: found.groups.name!.replace(/\s+/g, ' '), or, span };
+}
+
+/** The `}` that ends the field, not one inside its quotes; a line end or another brace outside quotes ends the search. */
+function closingBrace(source: string, from: number): number {
+  let quoted = false;
+  for (let at = from + 1; at < source.length; at++) {
+    const char = source[at]!;
+    if (char === '\\') at += 1;
+    else if (/["“”]/.test(char)) quoted = !quoted;
+    else if (char === '}' && !quoted) return at;
+    else if (char === '\n' || (char === '{' && !quoted)) return -1;
+  }
+  return -1;
+}

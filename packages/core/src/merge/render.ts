@@ -1,0 +1,68 @@
+import { parse, type Fault, type Span } from './parse';
+import type { Registry } from './registry';
+
+/** A compiled text: literal strings and slots in turn, ready to be filled for any number of people. */
+export interface Compiled {
+  parts: (string | Slot)[];
+  faults: MergeFault[];
+}
+
+export interface Slot {
+  key: string;
+  name: string;
+  /** What stands where the value is missing: the writer's words, else the field's standing ones, else nothing. */
+  or: string | null;
+}
+
+export interface MergeFault extends Fault {
+  /** The nearest right name, where the fault is a wrong one. */
+  suggestion: string | null;
+}
+
+/** Values by key; a missing or empty one is a hole unless the slot has words for it. */
+export type MergeValues = Record<string, string | null | undefined>;
+
+/** Checks every name against the registry. An unknown one stays as typed in the text and is reported. */
+export function compile(source: string, registry: Registry): Compiled {
+  const { pieces, faults } = parse(source);
+  const out: Compiled = { parts: [], faults: faults.map((fault) => ({ ...fault, suggestion: null })) };
+  for (const piece of pieces) {
+    if (piece.kind === 'text') {
+      out.parts.push(piece.text);
+      continue;
+    }
+    const known = registry.find(piece.name);
+    if (known) out.parts.push({ key: known.key, name: known.name, or: piece.or ?? known.fallback ?? null });
+    else {
+      out.parts.push(source.slice(piece.span.from, piece.span.to));
+      out.faults.push(unknownName(piece.name, piece.span, registry));
+    }
+  }
+  out.faults.sort((a, b) => a.span.from - b.span.from);
+  return out;
+}
+
+function unknownName(name: string, span: Span, registry: Registry): MergeFault {
+  const suggestion = registry.suggest(name);
+  const hint = suggestion ? ` The nearest is {${suggestion}}.` : '';
+  return { span, message: `There is no merge field {${name}}.${hint}`, suggestion };
+}
+
+/** Fills the slots. `escape` is applied to values and "or" words alike, never to the literal text. */
+export function render(compiled: Compiled, values: MergeValues, escape: (value: string) => string = (v) => v): string {
+  let out = '';
+  for (const part of compiled.parts) {
+    if (typeof part === 'string') out += part;
+    else out += escape(values[part.key] || part.or || '');
+  }
+  return out;
+}
+
+/** The slots that would show a hole for these values. */
+export function holes(compiled: Compiled, values: MergeValues): Slot[] {
+  return slotsOf(compiled).filter((slot) => !values[slot.key] && slot.or === null);
+}
+
+export function slotsOf(compiled: Compiled): Slot[] {
+  return compiled.parts.filter((part): part is Slot => typeof part !== 'string');
+}

@@ -1,0 +1,132 @@
+import fc from 'fast-check';
+import { decide, DEFAULT_RULES, foldEntry, oneCopyPerAddress, standing, type Marks, type PermissionEntry, type Verdict } from '.';
+
+/*
+ * Entries in a line: "person> email:appeals yes 10" is person 1's own act on day 10; "file>" is a third party's;
+ * "other>" is the other person at the same address. Days stand for moments.
+ */
+function entry(line: string, id: number): PermissionEntry {
+  const found = /^(person|file|other)> (email|text):(\S+) (yes|no|asked|implied) (\d+)(?: until (\d+))?$/.exec(line);
+  if (!found) throw new Error(`expected "who> channel:scope state day", got "${line}"`);
+  const [, who, channel, scope, state, at, until] = found;
+  return {
+    id, contactPointId: 7, supporterId: who === 'other' ? 2 : 1, channel: channel as 'email', scope: scope as 'news',
+    state: state as 'yes', at: Number(at), until: until ? Number(until) : null, byPerson: who !== 'file',
+  };
+}
+
+function ask(question: string, lines: string[], address = {}): Verdict {
+  const [channel, scope] = question.split(':') as ['email' | 'text', 'appeals'];
+  return decide({
+    supporterId: 1, channel, scope, now: 100, rules: DEFAULT_RULES,
+    addresses: [{ contactPointId: 7, onHold: false, doNotContact: false, ...address }],
+    entries: lines.map((line, i) => entry(line, i + 1)),
+  }).verdict;
+}
+
+describe('deciding for one person', () => {
+  const cases: [string, string, string[], Verdict][] = [
+    ['nobody asked', 'email:appeals', [], 'no-permission'],
+    ['a service email needs no asking', 'email:service', [], 'send'],
+    ['a service text does', 'text:service', [], 'no-permission'],
+    ['yes by file is enough', 'email:appeals', ['file> email:appeals yes 10'], 'send'],
+    ['yes for news is not yes for appeals', 'email:appeals', ['file> email:news yes 10'], 'no-permission'],
+    ['yes by email is not yes by text', 'text:appeals', ['person> email:all yes 10'], 'no-permission'],
+    ['yes to everything covers a list', 'email:list:3', ['person> email:all yes 10'], 'send'],
+    ['no for the channel outranks', 'email:news', ['person> email:news yes 10', 'person> email:all no 20'], 'said-no'],
+    ['no for one scope leaves the others', 'email:news', ['person> email:all yes 10', 'person> email:appeals no 20'], 'send'],
+    ['a later file never lifts a no', 'email:news', ['person> email:news no 10', 'file> email:news yes 20'], 'said-no'],
+    ['not even a no from a file', 'email:news', ['file> email:news no 10', 'file> email:news yes 20'], 'said-no'],
+    ['the person comes back', 'email:news', ['person> email:news no 10', 'person> email:news yes 20'], 'send'],
+    ['coming back at the same moment is not later', 'email:news', ['person> email:news no 10', 'person> email:news yes 10'], 'said-no'],
+    ['coming back for news leaves appeals closed', 'email:appeals', ['person> email:all no 10', 'person> email:news yes 20'], 'said-no'],
+    ['a no holds for all who share the address', 'email:news', ['person> email:news yes 10', 'other> email:all no 20'], 'said-no'],
+    ['a yes is its speaker\'s alone', 'email:news', ['other> email:news yes 10'], 'no-permission'],
+    ['another person coming back does not bring me back', 'email:news', ['person> email:news yes 5', 'person> email:all no 10', 'other> email:all yes 20'], 'said-no'],
+    ['implied lasts until its day', 'email:appeals', ['file> email:appeals implied 10 until 100'], 'send'],
+    ['and not longer', 'email:appeals', ['file> email:appeals implied 10 until 99'], 'no-permission'],
+    ['implied never serves texts', 'text:appeals', ['file> text:appeals implied 10 until 200'], 'no-permission'],
+    ['asked waits', 'text:news', ['person> text:news asked 10'], 'asked'],
+    ['a file does not turn yes into asked', 'text:news', ['person> text:news yes 10', 'file> text:news asked 20'], 'send'],
+  ];
+  test.each(cases)('%s', (_name, question, lines, expected) => {
+    expect(ask(question, lines)).toBe(expected);
+  });
+
+  test('reasons are tried in their order', () => {
+    const no = ['person> email:all no 10'];
+    expect(ask('email:news', no, { onHold: true, doNotContact: true })).toBe('do-not-contact');
+    expect(ask('email:news', no, { onHold: true })).toBe('said-no');
+    expect(ask('email:news', [], { onHold: true })).toBe('on-hold');
+  });
+
+  test('a verdict names the entry it rests on', () => {
+    const entries = ['file> email:news yes 10', 'person> email:news no 20', 'person> email:news yes 30', 'file> email:news yes 40'];
+    const decision = decide({
+      supporterId: 1, channel: 'email', scope: 'news', now: 100, rules: DEFAULT_RULES,
+      addresses: [{ contactPointId: 7, onHold: false, doNotContact: false }],
+      entries: entries.map((line, i) => entry(line, i + 1)),
+    });
+    expect(decision).toEqual({ verdict: 'send', contactPointId: 7, state: 'yes', entryId: 3 });
+  });
+
+  test('the second address serves when the first may not', () => {
+    const decision = decide({
+      supporterId: 1, channel: 'email', scope: 'news', now: 100, rules: DEFAULT_RULES,
+      addresses: [{ contactPointId: 9, onHold: true, doNotContact: false }, { contactPointId: 7, onHold: false, doNotContact: false }],
+      entries: [entry('person> email:news yes 10', 1)],
+    });
+    expect(decision).toMatchObject({ verdict: 'send', contactPointId: 7 });
+  });
+});
+
+test('one copy per address goes to the lowest id', () => {
+  const base = { state: 'yes' as const, entryId: 1 };
+  const verdicts = oneCopyPerAddress([
+    { ...base, verdict: 'send', contactPointId: 7 },
+    { ...base, verdict: 'said-no', contactPointId: 7 },
+    { ...base, verdict: 'send', contactPointId: 7 },
+    { ...base, verdict: 'send', contactPointId: 8 },
+  ]).map((decision) => decision.verdict);
+  expect(verdicts).toEqual(['send', 'said-no', 'shared-address', 'send']);
+});
+
+const anyEntry = fc.record({
+  id: fc.integer({ min: 1, max: 500 }), contactPointId: fc.constant(7), supporterId: fc.constant(1),
+  channel: fc.constant('email' as const), scope: fc.constant('news' as const),
+  state: fc.constantFrom('yes' as const, 'no' as const, 'asked' as const, 'implied' as const),
+  at: fc.integer({ min: 0, max: 50 }), until: fc.integer({ min: 0, max: 150 }), byPerson: fc.boolean(),
+});
+
+describe('properties of the ledger', () => {
+  const fold = (entries: PermissionEntry[]) => entries.reduce<Marks>(foldEntry, {});
+
+  test('the order and number of arrivals do not matter', () => {
+    fc.assert(
+      fc.property(fc.uniqueArray(anyEntry, { selector: (e) => e.id, maxLength: 12 }), fc.infiniteStream(fc.nat()), (entries, keys) => {
+        const order = new Map(entries.map((e) => [e.id, keys.next().value as number]));
+        const shuffled = [...entries, ...entries].sort((a, b) => order.get(a.id)! - order.get(b.id)!);
+        expect(fold(shuffled)).toEqual(fold(entries));
+      }),
+    );
+  });
+
+  test('nothing a third party adds opens what a no has closed', () => {
+    fc.assert(
+      fc.property(fc.array(anyEntry, { maxLength: 10 }), fc.array(anyEntry, { maxLength: 10 }), (before, added) => {
+        fc.pre(standing(fold(before), 100).state === 'no');
+        const third = added.map((e) => ({ ...e, byPerson: false }));
+        expect(standing(fold([...before, ...third]), 100).state).toBe('no');
+      }),
+    );
+  });
+
+  test('a no after everything else always closes', () => {
+    fc.assert(
+      fc.property(fc.array(anyEntry, { maxLength: 10 }), (entries) => {
+        const no = { ...entry('person> email:news no 99', 999) };
+        expect(standing(fold([...entries, no]), 100)).toEqual({ state: 'no', entryId: 999 });
+      }),
+    );
+  });
+});
