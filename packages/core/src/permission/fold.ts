@@ -49,7 +49,7 @@ export function foldEntry(marks: Marks, entry: PermissionEntry): Marks {
   }
 }
 
-function joinMarks(a: Marks, b: Marks): Marks {
+export function joinMarks(a: Marks, b: Marks): Marks {
   const out: Marks = { ...a };
   for (const kind of ['no', 'ownYes', 'yes', 'implied', 'asked'] as const) {
     const mark = b[kind];

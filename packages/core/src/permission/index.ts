@@ -1,5 +1,5 @@
 export * from './vocabulary';
-export { foldEntry, marksFor, type Mark, type Marks } from './fold';
+export { foldEntry, joinMarks, marksFor, type Mark, type Marks } from './fold';
 export { DEFAULT_RULES, mayWrite, type HouseRules } from './house-rules';
 export {
   decide, HELD_REASONS, oneCopyPerAddress, standing,

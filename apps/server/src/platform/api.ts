@@ -1,0 +1,57 @@
+import {
+  applyDecorators, createParamDecorator, Delete, Get, Patch, Post, Put, SetMetadata, type ExecutionContext,
+} from '@nestjs/common';
+import type { ObjectSchema } from 'joi';
+import type { Role } from '@goodword/core/contract';
+import type { Scope } from './scope';
+import type { Request } from 'express';
+
+/** What a route declares: who may call it, what it takes, and what it is for. A route without one is never served. */
+export interface RouteRule {
+  /** "anyone" needs no session: sign-in, signed-token pages, hooks, health. */
+  role: Role | 'anyone';
+  summary: string;
+  body?: ObjectSchema;
+  query?: ObjectSchema;
+  params?: ObjectSchema;
+  /** A changing route that carries its own proof (token, signature) instead of the session's CSRF word. */
+  ownProof?: boolean;
+}
+
+export const ROUTE_RULE = 'goodword:route';
+
+const METHODS = { get: Get, post: Post, put: Put, patch: Patch, delete: Delete };
+
+/** Declares a route: `@Route('post', 'tags', { role: 'organizer', summary: 'Make a tag', body: schema.makeTag })`. */
+export function Route(method: keyof typeof METHODS, path: string, rule: RouteRule): MethodDecorator {
+  return applyDecorators(METHODS[method](path), SetMetadata(ROUTE_RULE, rule));
+}
+
+export interface Session {
+  tokenHash: string;
+  csrf: string;
+  scope: Scope;
+  teammateId: number;
+}
+
+export interface KnownRequest extends Request {
+  session?: Session;
+  valid?: { body: unknown; query: unknown; params: unknown };
+}
+
+export function requestOf(context: ExecutionContext): KnownRequest {
+  return context.switchToHttp().getRequest<KnownRequest>();
+}
+
+/** A checked part of the request: `@Input('body') body: SignIn`. */
+export const Input = createParamDecorator((part: 'body' | 'query' | 'params', context: ExecutionContext) => requestOf(context).valid?.[part]);
+
+/** The scope of the caller. */
+export const Caller = createParamDecorator((_data: unknown, context: ExecutionContext): Scope => {
+  const { session } = requestOf(context);
+  if (!session) throw new Error('expected a session on a route that asks for a scope');
+  return session.scope;
+});
+
+/** The id in the path. */
+export const Id = createParamDecorator((_data: unknown, context: ExecutionContext) => (requestOf(context).valid?.params as { id: number }).id);

@@ -1,0 +1,69 @@
+import Joi from 'joi';
+
+/** Everything the server and the worker are told from outside. Times in seconds. */
+export interface Config {
+  DATABASE_URL: string;
+  PORT: number;
+  HOST: string;
+  /** How supporters reach this server: in mails, on leave pages. */
+  PUBLIC_URL: string;
+  /** Signs tokens and keys hashes; 32 bytes in hex or more. */
+  SECRET: string;
+  DATA_DIR: string;
+  /** Built web application to serve; empty serves none. */
+  WEB_DIR: string;
+  SMTP_URL: string;
+  SMTP_CONNECTIONS: number;
+  /** Mails a second that the provider accepts; 0 for no limit. */
+  SMTP_PER_SECOND: number;
+  TEXT_URL: string;
+  TEXT_KEY: string;
+  TEXT_HOOK_SECRET: string;
+  /** Port for bounces; 0 for none. */
+  INBOUND_SMTP_PORT: number;
+  DKIM_KEY_FILE: string;
+  DKIM_DOMAIN: string;
+  DKIM_SELECTOR: string;
+  LEASE_SECONDS: number;
+  LOG_LEVEL: string;
+  COOKIE_SECURE: boolean;
+  MAILROOM_PAGE: string;
+  HANDSETS_PAGE: string;
+}
+
+const port = Joi.number().port();
+
+const schema = Joi.object<Config>({
+  DATABASE_URL: Joi.string().uri({ scheme: ['mysql', 'mariadb'] }).required(),
+  PORT: port.default(4600),
+  HOST: Joi.string().default('127.0.0.1'),
+  PUBLIC_URL: Joi.string().uri({ scheme: ['http', 'https'] }).required(),
+  SECRET: Joi.string().hex().min(64).required(),
+  DATA_DIR: Joi.string().required(),
+  WEB_DIR: Joi.string().allow('').default(''),
+  SMTP_URL: Joi.string().uri({ scheme: ['smtp', 'smtps'] }).required(),
+  SMTP_CONNECTIONS: Joi.number().integer().min(1).max(100).default(5),
+  SMTP_PER_SECOND: Joi.number().min(0).default(0),
+  TEXT_URL: Joi.string().uri({ scheme: ['http', 'https'] }).required(),
+  TEXT_KEY: Joi.string().min(8).required(),
+  TEXT_HOOK_SECRET: Joi.string().min(16).required(),
+  INBOUND_SMTP_PORT: Joi.number().integer().min(0).max(65535).default(0),
+  DKIM_KEY_FILE: Joi.string().allow('').default(''),
+  DKIM_DOMAIN: Joi.string().allow('').default(''),
+  DKIM_SELECTOR: Joi.string().default('gw'),
+  LEASE_SECONDS: Joi.number().min(1).max(3600).default(60),
+  LOG_LEVEL: Joi.string().valid('fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent').default('info'),
+  COOKIE_SECURE: Joi.boolean().default(false),
+  MAILROOM_PAGE: Joi.string().uri().allow('').default(''),
+  HANDSETS_PAGE: Joi.string().uri().allow('').default(''),
+});
+
+/** Reads the environment; throws one error that names every wrong value and what was expected of it. */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const { value, error } = schema.validate(env, { abortEarly: false, stripUnknown: true });
+  if (!error) return value;
+  const lines = error.details.map((detail) => `  ${detail.message}`);
+  throw new Error(`The configuration is not usable:\n${lines.join('\n')}\nSee .env.example for every setting.`);
+}
+
+export const CONFIG = Symbol('CONFIG');

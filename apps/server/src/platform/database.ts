@@ -1,0 +1,139 @@
+import knex, { type Knex } from 'knex';
+import { Unavailable } from './errors';
+import type { Scope } from './scope';
+
+/** A value that may be bound to SQL. */
+export type Bound = string | number | boolean | Date | Buffer | null | readonly (string | number)[];
+
+const LOST = new Set(['ECONNREFUSED', 'PROTOCOL_CONNECTION_LOST', 'ECONNRESET', 'ER_SERVER_SHUTDOWN', 'EPIPE', 'ETIMEDOUT']);
+/** Deadlock, lock wait, and a certification failure of a cluster: the transaction may be tried again as a whole. */
+const AGAIN = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD']);
+
+function codeOf(error: unknown): string {
+  return typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
+}
+
+export function isLostConnection(error: unknown): boolean {
+  return error instanceof Unavailable || LOST.has(codeOf(error)) || (error as Error | null)?.name === 'KnexTimeoutError';
+}
+
+export function isDuplicate(error: unknown): boolean {
+  return codeOf(error) === 'ER_DUP_ENTRY';
+}
+
+/**
+ * Queries of one organization, and of one chapter where the caller is bound to one. A table is reached only through
+ * here: `table` adds the organization by itself, and `sql` refuses a text that does not name `:org`.
+ */
+export class Scoped {
+  constructor(
+    readonly knex: Knex | Knex.Transaction,
+    readonly scope: Scope,
+  ) {}
+
+  table(name: string): Knex.QueryBuilder {
+    return this.knex(name).where(`${name}.organization_id`, this.scope.organizationId);
+  }
+
+  /** Supporters that the caller may see, as `supporter`. */
+  supporters(): Knex.QueryBuilder {
+    const query = this.table('supporter');
+    return this.scope.chapterId === null ? query : query.where('supporter.chapter_id', this.scope.chapterId);
+  }
+
+  /** Rows of a table that belong to the whole organization or to the caller's chapter. */
+  ofChapter(name: string): Knex.QueryBuilder {
+    const query = this.table(name);
+    const { chapterId } = this.scope;
+    if (chapterId === null) return query;
+    return query.where((q) => void q.whereNull(`${name}.chapter_id`).orWhere(`${name}.chapter_id`, chapterId));
+  }
+
+  /** Inserts one row with the organization filled in, and returns its id. */
+  async insert(name: string, row: Record<string, Bound>): Promise<number> {
+    const [id] = await this.knex(name).insert({ ...row, organization_id: this.scope.organizationId });
+    return id!;
+  }
+
+  /** Inserts many rows in statements of some thousand values, ignoring those that are there already if asked. */
+  async insertAll(name: string, columns: readonly string[], rows: readonly (readonly Bound[])[], ignore = false): Promise<void> {
+    const perStatement = Math.max(1, Math.floor(20_000 / (columns.length + 1)));
+    for (let at = 0; at < rows.length; at += perStatement) {
+      const slice = rows.slice(at, at + perStatement).map((row) => [this.scope.organizationId, ...row]);
+      const names = ['organization_id', ...columns].map((column) => `\`${column}\``).join(',');
+      await this.knex.raw(`INSERT ${ignore ? 'IGNORE ' : ''}INTO \`${name}\` (${names}) VALUES ?`, [slice as never]);
+    }
+  }
+
+  /** SQL with named bindings. `:org` and `:chapter` are bound by themselves; `:org` must occur. */
+  async sql<Row>(text: string, bindings: Record<string, Bound> = {}): Promise<Row[]> {
+    return (await this.run(text, bindings)) as Row[];
+  }
+
+  /** A changing statement; returns how many rows it changed. */
+  async execute(text: string, bindings: Record<string, Bound> = {}): Promise<number> {
+    return ((await this.run(text, bindings)) as { affectedRows: number }).affectedRows;
+  }
+
+  private async run(text: string, bindings: Record<string, Bound>): Promise<unknown> {
+    if (!/:org\b/.test(text)) throw new Error(`expected a query that names :org, got: ${text.slice(0, 80)}`);
+    const all = { ...bindings, org: this.scope.organizationId, chapter: this.scope.chapterId };
+    const [result] = (await this.knex.raw(text, all as never)) as [unknown];
+    return result;
+  }
+}
+
+/** The pool, and the two ways to it: reading in a scope, and writing in one transaction in a scope. */
+export class Database {
+  readonly pool: Knex;
+
+  constructor(url: string, poolSize = 10) {
+    this.pool = knex({
+      client: 'mysql2',
+      connection: { uri: url, timezone: 'Z', charset: 'utf8mb4', supportBigNumbers: true, dateStrings: false, flags: ['+LOCAL_FILES'] } as never,
+      pool: { min: 0, max: poolSize, afterCreate: setUpConnection },
+      acquireConnectionTimeout: 10_000,
+    });
+  }
+
+  read(scope: Scope): Scoped {
+    return new Scoped(this.pool, scope);
+  }
+
+  /**
+   * Runs the work in one transaction, again from the start after a deadlock, and leaves a mark in the change log so that
+   * whoever keeps columns in memory knows that they are old.
+   */
+  async write<T>(scope: Scope, work: (tx: Scoped) => Promise<T>): Promise<T> {
+    for (let attempt = 1; ; attempt++) {
+      try {
+        return await this.pool.transaction(async (trx) => {
+          const result = await work(new Scoped(trx, scope));
+          await trx('change_log').insert({ organization_id: scope.organizationId });
+          return result;
+        });
+      } catch (error) {
+        if (!AGAIN.has(codeOf(error)) || attempt >= 8) throw error;
+        await new Promise((done) => setTimeout(done, 10 * 2 ** attempt * Math.random()));
+      }
+    }
+  }
+
+  /**
+   * Queries without a scope: for what belongs to no organization or must find one (sessions, job claims, tokens). Each
+   * use is listed in `unscoped.test.ts`.
+   */
+  unscoped(): Knex {
+    return this.pool;
+  }
+
+  async close(): Promise<void> {
+    await this.pool.destroy();
+  }
+}
+
+function setUpConnection(connection: { query(sql: string, done: (error: unknown) => void): void }, done: (error: unknown, connection: unknown) => void): void {
+  connection.query("SET time_zone = '+00:00', sql_mode = 'STRICT_TRANS_TABLES,NO_ENGINE_SUBSTITUTION', group_concat_max_len = 1000000", (error) =>
+    done(error, connection),
+  );
+}

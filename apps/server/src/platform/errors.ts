@@ -1,0 +1,52 @@
+/** One thing wrong with what was sent: which field, a code for programs, a sentence for people. */
+export interface Fault {
+  field: string;
+  code: string;
+  message: string;
+}
+
+/** The few ways in which a request can fail. Made in the domains, turned into HTTP in one place. */
+export abstract class DomainError extends Error {
+  abstract readonly status: number;
+  abstract readonly title: string;
+}
+
+export class NotFound extends DomainError {
+  readonly status = 404;
+  readonly title = 'Not found';
+  constructor(what: string) {
+    super(`There is no ${what} here, or it belongs to another chapter.`);
+  }
+}
+
+export class Invalid extends DomainError {
+  readonly status = 422;
+  readonly title = 'Something needs mending';
+  readonly faults: Fault[];
+  constructor(faults: Fault[] | string) {
+    const list = typeof faults === 'string' ? [{ field: '', code: 'invalid', message: faults }] : faults;
+    super(list.map((fault) => fault.message).join(' '));
+    this.faults = list;
+  }
+}
+
+/** The state of things forbids it; the message says the way out. */
+export class Conflict extends DomainError {
+  readonly status = 409;
+  readonly title = 'Not as things stand';
+}
+
+export class Forbidden extends DomainError {
+  readonly status = 403;
+  readonly title = 'Not yours to do';
+}
+
+export class Unauthenticated extends DomainError {
+  readonly status = 401;
+  readonly title = 'Sign in first';
+}
+
+export class Unavailable extends DomainError {
+  readonly status = 503;
+  readonly title = 'Not reachable just now';
+}

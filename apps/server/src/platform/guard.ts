@@ -1,0 +1,56 @@
+import { Inject, Injectable, type CanActivate, type ExecutionContext } from '@nestjs/common';
+import { Reflector } from '@nestjs/core';
+import type { ObjectSchema } from 'joi';
+import { roleReaches } from '@goodword/core/contract';
+import { requestOf, ROUTE_RULE, type KnownRequest, type RouteRule } from './api';
+import { Forbidden, Invalid, Unauthenticated } from './errors';
+import { Sessions } from './sessions';
+
+const CHANGING = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
+
+/** Lets a request through when its route is declared, its caller may call it, and what it brings is what was asked for. */
+@Injectable()
+export class RouteGuard implements CanActivate {
+  constructor(
+    @Inject(Reflector) private readonly reflector: Reflector,
+    @Inject(Sessions) private readonly sessions: Sessions,
+  ) {}
+
+  async canActivate(context: ExecutionContext): Promise<boolean> {
+    const rule = this.reflector.get<RouteRule | undefined>(ROUTE_RULE, context.getHandler());
+    if (!rule) throw new Forbidden('This route has no declared role, so nobody may call it.');
+    const request = requestOf(context);
+    if (rule.role !== 'anyone') await this.admit(request, rule);
+    request.valid = {
+      body: check(rule.body, request.body, 'body'),
+      query: check(rule.query, request.query, 'query'),
+      params: check(rule.params, request.params, 'address'),
+    };
+    return true;
+  }
+
+  private async admit(request: KnownRequest, rule: RouteRule): Promise<void> {
+    const session = await this.sessions.find((request.cookies as Record<string, string>).gw_session);
+    if (!session) throw new Unauthenticated('Your session has ended. Sign in again; nothing you saved is lost.');
+    if (rule.role !== 'anyone' && !roleReaches(session.scope.role, rule.role)) {
+      throw new Forbidden(`This needs the role ${rule.role}; you have the role ${session.scope.role}.`);
+    }
+    if (CHANGING.has(request.method) && !rule.ownProof && request.headers['x-gw-csrf'] !== session.csrf) {
+      throw new Forbidden('This change did not come from a page of yours. Load the page again.');
+    }
+    request.session = session;
+  }
+}
+
+function check(schema: ObjectSchema | undefined, value: unknown, where: string): unknown {
+  if (!schema) return value;
+  const { value: checked, error } = schema.validate(value ?? {}, { abortEarly: false, errors: { wrap: { label: '"' } } });
+  if (!error) return checked as unknown;
+  throw new Invalid(
+    error.details.map((detail) => ({ field: detail.path.join('.') || where, code: detail.type, message: `${capital(detail.message)}.`.replace('..', '.') })),
+  );
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

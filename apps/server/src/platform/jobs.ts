@@ -1,0 +1,119 @@
+import { hostname } from 'node:os';
+import type { Knex } from 'knex';
+import type { Database } from './database';
+import { isLostConnection } from './database';
+import { programScope, type Scope } from './scope';
+
+export const JOB_KINDS = ['batch-check', 'batch-bring-in', 'batch-take-out', 'message-prepare'] as const;
+export type JobKind = (typeof JOB_KINDS)[number];
+
+interface JobRow {
+  id: number;
+  organization_id: number;
+  chapter_id: number | null;
+  kind: JobKind;
+  ref_id: number;
+  attempts: number;
+}
+
+/** What a running job is given: its subject, and a way to learn that it should stop. */
+export interface Running {
+  scope: Scope;
+  refId: number;
+  /** True when somebody asked to stop, or this process no longer holds the lease. Checked between steps. */
+  stopped(): Promise<boolean>;
+}
+
+export type JobHandler = (job: Running) => Promise<void>;
+
+const MOST_ATTEMPTS = 5;
+
+/** Puts work on the queue, inside the caller's transaction where one is given. */
+export async function enqueue(knex: Knex, scope: Scope, kind: JobKind, refId: number, runAt = new Date()): Promise<void> {
+  await knex('job').insert({ organization_id: scope.organizationId, chapter_id: scope.chapterId, kind, ref_id: refId, run_at: runAt });
+}
+
+/** Asks a waiting or running job to stop at its next step. */
+export async function cancel(knex: Knex, kind: JobKind, refId: number): Promise<void> {
+  await knex('job').where({ kind, ref_id: refId }).whereIn('state', ['waiting', 'running']).update({ cancel: 1 });
+}
+
+/**
+ * Claims jobs one at a time under a lease that a heartbeat renews. A process that dies leaves a lease that runs out, and
+ * the next process to look takes the job up again: handlers go on from what they have committed.
+ */
+export class JobRunner {
+  readonly name = `${hostname()}:${process.pid}`;
+
+  constructor(
+    private readonly database: Database,
+    private readonly handlers: Record<JobKind, JobHandler>,
+    private readonly leaseSeconds: number,
+    private readonly log: { info(o: object, m: string): void; error(o: object, m: string): void },
+  ) {}
+
+  /** Runs one due job; false when there was none. */
+  async runOne(): Promise<boolean> {
+    const job = await this.claim();
+    if (!job) return false;
+    const beat = setInterval(() => void this.renew(job.id).catch(() => undefined), (this.leaseSeconds * 1000) / 3);
+    try {
+      this.log.info({ job: job.id, kind: job.kind, ref: job.ref_id, attempt: job.attempts + 1 }, 'job begins');
+      await this.handlers[job.kind]({ scope: programScope(job.organization_id, job.chapter_id), refId: job.ref_id, stopped: () => this.isStopped(job.id) });
+      await this.jobs().where({ id: job.id, leased_by: this.name }).update({ state: 'done', leased_by: null });
+      this.log.info({ job: job.id, kind: job.kind }, 'job done');
+    } catch (error) {
+      await this.fail(job, error);
+    } finally {
+      clearInterval(beat);
+    }
+    return true;
+  }
+
+  private jobs(): Knex.QueryBuilder {
+    return this.database.unscoped()('job');
+  }
+
+  private async claim(): Promise<JobRow | null> {
+    return this.database.unscoped().transaction(async (trx) => {
+      const job = (await trx('job')
+        .where('run_at', '<=', trx.raw('UTC_TIMESTAMP(3)'))
+        .where((q) => void q.where('state', 'waiting').orWhere((r) => void r.where('state', 'running').where('lease_until', '<', trx.raw('UTC_TIMESTAMP(3)'))))
+        .orderBy('id')
+        .forUpdate()
+        .skipLocked()
+        .first()) as JobRow | undefined;
+      if (!job) return null;
+      await trx('job').where('id', job.id).update({ state: 'running', leased_by: this.name, lease_until: this.leaseEnd(trx) });
+      return job;
+    });
+  }
+
+  private leaseEnd(knex: Knex): Knex.Raw {
+    return knex.raw('UTC_TIMESTAMP(3) + INTERVAL ? SECOND', [this.leaseSeconds]);
+  }
+
+  private async renew(id: number): Promise<void> {
+    await this.jobs().where({ id, leased_by: this.name }).update({ lease_until: this.leaseEnd(this.database.unscoped()) });
+  }
+
+  private async isStopped(id: number): Promise<boolean> {
+    const row = (await this.jobs().where('id', id).first('cancel', 'leased_by')) as { cancel: number; leased_by: string } | undefined;
+    return !row || row.cancel === 1 || row.leased_by !== this.name;
+  }
+
+  /** A lost connection costs no attempt; anything else is tried again, later each time, and given up after five. */
+  private async fail(job: JobRow, error: unknown): Promise<void> {
+    this.log.error({ job: job.id, kind: job.kind, err: error }, 'job failed');
+    if (isLostConnection(error)) return;
+    const attempts = job.attempts + 1;
+    const over = attempts >= MOST_ATTEMPTS;
+    await this.jobs().where({ id: job.id, leased_by: this.name }).update({
+      attempts,
+      state: over ? 'failed' : 'waiting',
+      leased_by: null,
+      error: String((error as Error).message).slice(0, 500),
+      run_at: this.database.unscoped().raw('UTC_TIMESTAMP(3) + INTERVAL ? SECOND', [2 ** attempts]),
+    });
+  }
+}

@@ -1,0 +1,19 @@
+import type { Knex } from 'knex';
+import * as first from './migrations/001_first';
+
+const MIGRATIONS: Record<string, Knex.Migration> = { '001_first': first };
+
+const source: Knex.MigrationSource<string> = {
+  getMigrations: async () => Object.keys(MIGRATIONS),
+  getMigrationName: (name) => name,
+  getMigration: async (name) => MIGRATIONS[name]!,
+};
+
+/** Brings the schema to the newest version; a database that is there already is left as it is. */
+export async function migrate(knex: Knex): Promise<void> {
+  await knex.migrate.latest({ migrationSource: source });
+}
+
+export async function rollback(knex: Knex): Promise<void> {
+  await knex.migrate.rollback({ migrationSource: source }, true);
+}

@@ -1,0 +1,37 @@
+import { Catch, HttpException, Inject, Injectable, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
+import type { Response } from 'express';
+import type { Problem } from '@goodword/core/contract';
+import { CONFIG, type Config } from './config';
+import { isLostConnection } from './database';
+import { DomainError, Invalid, Unavailable } from './errors';
+
+/** Turns every error into RFC 9457 problem details; what was not foreseen is logged whole and told in one plain sentence. */
+@Catch()
+@Injectable()
+export class ProblemFilter implements ExceptionFilter {
+  private readonly log = new Logger('problem');
+
+  constructor(@Inject(CONFIG) private readonly config: Config) {}
+
+  catch(error: unknown, host: ArgumentsHost): void {
+    const response = host.switchToHttp().getResponse<Response>();
+    const problem = this.problemOf(error);
+    if (problem.status >= 500) this.log.error({ err: error }, problem.title);
+    if (!response.headersSent) response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
+  }
+
+  private problemOf(error: unknown): Problem {
+    const domain = isLostConnection(error)
+      ? new Unavailable('The database does not answer just now. Nothing is lost; try again in a moment.')
+      : error;
+    if (domain instanceof DomainError) return this.problem(domain.status, domain.title, domain.message, domain instanceof Invalid ? domain.faults : undefined);
+    const status = error instanceof HttpException ? error.getStatus() : ((error as { status?: number }).status ?? 500);
+    if (status === 413) return this.problem(413, 'Too large', 'That file is larger than can be taken. Split it, or leave columns out.');
+    if (status < 500) return this.problem(status, 'Not understood', status === 404 ? 'There is nothing at this address.' : (error as Error).message);
+    return this.problem(500, 'A fault of ours', 'Something went wrong on our side and was written down. Nothing you saved is lost.');
+  }
+
+  private problem(status: number, title: string, detail: string, faults?: Problem['faults']): Problem {
+    return { type: `${this.config.PUBLIC_URL}/problems/${status}`, title, status, detail, faults };
+  }
+}

@@ -1,0 +1,38 @@
+import { randomUUID } from 'node:crypto';
+import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+
+/** Where files are kept: by a key that it gives out itself. */
+export interface Storage {
+  put(bytes: Uint8Array): Promise<string>;
+  get(key: string): Promise<Buffer>;
+  remove(key: string): Promise<void>;
+}
+
+export const STORAGE = Symbol('STORAGE');
+
+/** Files in a folder; a file is there whole or not at all. */
+export class FolderStorage implements Storage {
+  constructor(private readonly folder: string) {}
+
+  async put(bytes: Uint8Array): Promise<string> {
+    const key = randomUUID();
+    await mkdir(this.folder, { recursive: true });
+    await writeFile(`${this.path(key)}.part`, bytes);
+    await rename(`${this.path(key)}.part`, this.path(key));
+    return key;
+  }
+
+  async get(key: string): Promise<Buffer> {
+    return readFile(this.path(key));
+  }
+
+  async remove(key: string): Promise<void> {
+    await rm(this.path(key), { force: true });
+  }
+
+  private path(key: string): string {
+    if (!/^[0-9a-f-]{36}$/.test(key)) throw new Error(`expected a storage key, got "${key}"`);
+    return join(this.folder, key);
+  }
+}

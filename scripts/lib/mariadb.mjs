@@ -1,0 +1,115 @@
+/** A mariadbd of the project's own, on loopback, with its data in a folder of the project's. */
+import { spawn, spawnSync } from 'node:child_process';
+import { chmodSync, chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import { totalmem, tmpdir } from 'node:os';
+import { connect } from 'node:net';
+import { join } from 'node:path';
+import { ensureProgram, stop } from './prepare.mjs';
+
+const AS_ROOT = process.getuid?.() === 0;
+
+function mysqlUser() {
+  const [, , uid, gid] = (readFileSync('/etc/passwd', 'utf8').match(/^mysql:.*$/m)?.[0] ?? '').split(':');
+  return { uid: Number(uid), gid: Number(gid) };
+}
+
+/** Started by root, the server runs as the mysql user, to whom its folders must belong. */
+function giveToServer(path) {
+  if (!AS_ROOT) return;
+  const { uid, gid } = mysqlUser();
+  chownSync(path, uid, gid);
+}
+
+function alive(pid) {
+  try {
+    process.kill(pid, 0);
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('mariadbd');
+  } catch {
+    return false;
+  }
+}
+
+const pause = (ms) => new Promise((done) => setTimeout(done, ms));
+
+/** Ends a server that a killed start has left on the same folder; waits until it has written everything. */
+async function endLeftover(pidFile) {
+  if (!existsSync(pidFile)) return;
+  const pid = Number(readFileSync(pidFile, 'utf8').trim());
+  if (!pid || !alive(pid)) return rmSync(pidFile, { force: true });
+  process.kill(pid, 'SIGTERM');
+  for (let i = 0; i < 300 && alive(pid); i++) await pause(100);
+  if (alive(pid)) process.kill(pid, 'SIGKILL');
+}
+
+function bufferPool() {
+  const quarter = totalmem() / 6;
+  return `${Math.max(128, Math.min(4096, Math.floor(quarter / 2 ** 20)))}M`;
+}
+
+function answers(port) {
+  return new Promise((done) => {
+    const socket = connect(port, '127.0.0.1');
+    socket.once('data', () => (socket.destroy(), done(true)));
+    socket.once('error', () => done(false));
+    setTimeout(() => (socket.destroy(), done(false)), 500).unref();
+  });
+}
+
+function install(installer, folder) {
+  const part = `${folder}.part`;
+  rmSync(part, { recursive: true, force: true });
+  mkdirSync(part, { recursive: true });
+  giveToServer(part);
+  const user = AS_ROOT ? ['--user=mysql'] : [];
+  const made = spawnSync(installer, ['--no-defaults', ...user, `--datadir=${part}`, '--auth-root-authentication-method=normal', '--skip-test-db'], { encoding: 'utf8' });
+  if (made.status !== 0) stop(`MariaDB could not make its data folder:\n${made.stdout}\n${made.stderr}`);
+  renameSync(part, folder);
+}
+
+/** Parents of the folder must let the mysql user through. */
+function checkWay(folder) {
+  if (!AS_ROOT) return;
+  const probe = spawnSync('su', ['-s', '/bin/sh', 'mysql', '-c', `test -x "${join(folder, '..')}"`]);
+  if (probe.status !== 0) stop(`The mysql user may not enter ${join(folder, '..')}. Allow it with: chmod o+x on that folder and those above it.`);
+}
+
+/**
+ * Starts the server on the folder and waits until it answers. `relaxed` gives up durability for speed, for tests only.
+ * Returns its port, its process and a clean stop.
+ */
+export async function startMariaDb({ folder, port, relaxed = false }) {
+  const installer = ensureProgram('mariadb-install-db', 'mariadb-server');
+  const server = ensureProgram('mariadbd', 'mariadb-server');
+  mkdirSync(join(folder, '..'), { recursive: true });
+  checkWay(folder);
+  if (!existsSync(join(folder, 'mysql'))) install(installer, folder);
+  await endLeftover(join(folder, 'm.pid'));
+  const sockets = mkdtempSync(join(tmpdir(), 'gw-'));
+  chmodSync(sockets, 0o755);
+  giveToServer(sockets);
+  const options = [
+    '--no-defaults', ...(AS_ROOT ? ['--user=mysql'] : []), `--datadir=${folder}`, `--socket=${join(sockets, 'm.sock')}`, `--pid-file=${join(folder, 'm.pid')}`,
+    `--port=${port}`, '--bind-address=127.0.0.1', '--skip-name-resolve', '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci',
+    `--log-error=${join(folder, 'm.err')}`, `--tmpdir=${sockets}`, `--innodb-buffer-pool-size=${relaxed ? '512M' : bufferPool()}`, '--local-infile=1', '--max-allowed-packet=64M',
+    '--innodb-log-file-size=512M', '--max-connections=200', ...(relaxed ? ['--innodb-flush-log-at-trx-commit=0', '--sync-binlog=0', '--innodb-doublewrite=0'] : []),
+  ];
+  const child = spawn(server, options, { stdio: 'ignore', detached: true });
+  let ended = false;
+  child.once('exit', () => (ended = true));
+  for (let i = 0; i < 300 && !ended && !(await answers(port)); i++) await pause(100);
+  if (ended || !(await answers(port))) {
+    const log = existsSync(join(folder, 'm.err')) ? readFileSync(join(folder, 'm.err'), 'utf8').split('\n').slice(-12).join('\n') : '';
+    stop(`MariaDB did not start on port ${port}. The end of its log:\n${log}`);
+  }
+  return {
+    port,
+    pid: child.pid,
+    url: (database) => `mysql://root@127.0.0.1:${port}/${database}`,
+    async stop() {
+      if (!ended) child.kill('SIGTERM');
+      for (let i = 0; i < 300 && !ended; i++) await pause(50);
+      if (!ended) child.kill('SIGKILL');
+      rmSync(sockets, { recursive: true, force: true });
+    },
+  };
+}
