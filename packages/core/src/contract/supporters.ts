@@ -19,6 +19,7 @@ export const renameSupporter = Joi.object({ firstName: Joi.string().trim().max(1
 export const setField = Joi.object({ text: Joi.string().max(500).allow('').required() });
 export const fieldParams = Joi.object({ id: id.required(), fieldId: id.required() });
 export const tagParams = Joi.object({ id: id.required(), tagId: id.required() });
+export const pointParams = Joi.object({ id: id.required(), pointId: id.required() });
 export const listParams = Joi.object({ id: id.required(), listId: id.required() });
 
 export const addContact = Joi.object({ kind: Joi.string().valid('email', 'mobile').required(), text: Joi.string().trim().max(254).required() });

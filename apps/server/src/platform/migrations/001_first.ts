@@ -47,7 +47,7 @@ const TABLES = [
     same_as_row INT UNSIGNED NULL, supporter_id BIGINT UNSIGNED NULL, first_name VARCHAR(100) NOT NULL, last_name VARCHAR(100) NOT NULL,
     email VARCHAR(254) COLLATE utf8mb4_bin NULL, email_shown VARCHAR(300) NULL, mobile VARCHAR(20) COLLATE utf8mb4_bin NULL, mobile_shown VARCHAR(40) NULL,
     email_says TINYINT NULL, text_says TINYINT NULL, reason VARCHAR(500) NOT NULL DEFAULT '', PRIMARY KEY (batch_id, row_no), KEY by_verdict (batch_id, verdict, row_no), KEY by_supporter (organization_id, supporter_id))`,
-  `batch_value (${ORG}, batch_id BIGINT UNSIGNED NOT NULL, row_no INT UNSIGNED NOT NULL, field_id BIGINT UNSIGNED NOT NULL, text_value VARCHAR(500) NULL,
+  `batch_value (${ORG}, batch_id BIGINT UNSIGNED NOT NULL, row_no INT UNSIGNED NOT NULL, field_id BIGINT NOT NULL, text_value VARCHAR(500) NULL,
     number_value DOUBLE NULL, date_value INT NULL, month_day SMALLINT NULL, PRIMARY KEY (batch_id, row_no, field_id))`,
   `batch_before (${ORG}, batch_id BIGINT UNSIGNED NOT NULL, supporter_id BIGINT UNSIGNED NOT NULL, field_id BIGINT NOT NULL, existed TINYINT NOT NULL,
     text_value VARCHAR(500) NULL, number_value DOUBLE NULL, date_value INT NULL, month_day SMALLINT NULL, PRIMARY KEY (batch_id, supporter_id, field_id))`,

@@ -1,0 +1,49 @@
+import { Injectable } from '@nestjs/common';
+import type { FieldView } from '@goodword/core/contract';
+import type { FieldValue } from '@goodword/core/fields';
+import type { Scoped } from '../platform/database';
+
+export interface ValueRow {
+  supporter_id: number;
+  field_id: number;
+  text_value: string | null;
+  number_value: number | null;
+  date_value: number | null;
+  month_day: number | null;
+}
+
+export function valueOf(row: Omit<ValueRow, 'supporter_id' | 'field_id'>): FieldValue {
+  if (row.text_value !== null) return { text: row.text_value };
+  if (row.number_value !== null) return { number: row.number_value };
+  if (row.date_value !== null) return { date: row.date_value };
+  return row.month_day === null ? {} : { monthDay: row.month_day };
+}
+
+/** The value in the order of the columns text, number, date, month-day. */
+export function valueColumns(value: FieldValue): [string | null, number | null, number | null, number | null] {
+  return [value.text ?? null, value.number ?? null, value.date ?? null, value.monthDay ?? null];
+}
+
+@Injectable()
+export class FieldsRepository {
+  async all(db: Scoped): Promise<FieldView[]> {
+    return db.sql<FieldView>('SELECT id, name, type, section, fallback FROM field WHERE organization_id = :org ORDER BY section, id');
+  }
+
+  async make(tx: Scoped, field: { name: string; type: string; fallback?: string | null; batchId?: number | null }): Promise<number> {
+    return tx.insert('field', { name: field.name, type: field.type, fallback: field.fallback ?? null, batch_id: field.batchId ?? null });
+  }
+
+  async valuesOf(db: Scoped, supporterIds: readonly number[]): Promise<ValueRow[]> {
+    if (supporterIds.length === 0) return [];
+    return db.sql<ValueRow>('SELECT * FROM field_value WHERE organization_id = :org AND supporter_id IN (:supporterIds)', { supporterIds });
+  }
+
+  /** Sets a value, or takes it away where it is empty. */
+  async set(tx: Scoped, supporterId: number, fieldId: number, value: FieldValue | null): Promise<void> {
+    await tx.execute('DELETE FROM field_value WHERE organization_id = :org AND supporter_id = :supporterId AND field_id = :fieldId', { supporterId, fieldId });
+    if (!value) return;
+    const [text, number, date, monthDay] = valueColumns(value);
+    await tx.insertAll('field_value', ['supporter_id', 'field_id', 'text_value', 'number_value', 'date_value', 'month_day'], [[supporterId, fieldId, text, number, date, monthDay]]);
+  }
+}

@@ -1,0 +1,38 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { nameKey, registryOf, STANDARD_NAMES, type Registry } from '@goodword/core/merge';
+import type { FieldView } from '@goodword/core/contract';
+import { audit } from '../platform/audit';
+import { Database } from '../platform/database';
+import { Conflict, Invalid } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { FieldsRepository } from './fields.repository';
+
+@Injectable()
+export class FieldsService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+  ) {}
+
+  all(scope: Scope): Promise<FieldView[]> {
+    return this.fields.all(this.database.read(scope));
+  }
+
+  /** The merge fields that can be written in this organization. */
+  async registry(scope: Scope): Promise<Registry> {
+    const custom = (await this.all(scope)).map((field) => ({ name: field.name, key: `field:${field.id}`, fallback: field.fallback, group: 'Supporter' as const }));
+    return registryOf([...STANDARD_NAMES, ...custom]);
+  }
+
+  async make(scope: Scope, field: { name: string; type: string; fallback: string | null }): Promise<{ id: number }> {
+    if (/[{},"“”\\]/.test(field.name)) throw new Invalid([{ field: 'name', code: 'name', message: 'A field name can\'t hold braces, quotes or commas: it must be writable as a merge field.' }]);
+    const registry = await this.registry(scope);
+    const clash = registry.names.find((name) => nameKey(name.name) === nameKey(field.name));
+    if (clash) throw new Conflict(`There is a field named ${clash.name} already. Use it, or take another name.`);
+    return this.database.write(scope, async (tx) => {
+      const id = await this.fields.make(tx, field);
+      await audit(tx, { act: 'make', subject: 'field', subjectId: id, words: `Field ${field.name} made` });
+      return { id };
+    });
+  }
+}

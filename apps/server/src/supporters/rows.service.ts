@@ -1,0 +1,40 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { isoDay } from '@goodword/core/common';
+import type { SupporterRow } from '@goodword/core/contract';
+import { LedgerRepository } from '../permission/ledger.repository';
+import { channelWord, standingsOf } from '../permission/standings';
+import type { Scoped } from '../platform/database';
+import { SupportersRepository, type PersonRow } from './supporters.repository';
+
+/** Fills what a table shows of people: a handful of set-based reads for the whole page. */
+@Injectable()
+export class SupporterRows {
+  constructor(
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+  ) {}
+
+  async of(db: Scoped, people: readonly PersonRow[]): Promise<SupporterRow[]> {
+    const ids = people.map((person) => person.id);
+    const [points, gifts, tags, states] = await Promise.all([
+      this.supporters.points(db, ids), this.supporters.gifts(db, ids), this.supporters.tagCounts(db, ids), this.ledger.statesOf(db, ids),
+    ]);
+    const now = Date.now();
+    return people.map((person) => {
+      const standings = standingsOf(states.filter((state) => state.for_supporter === person.id), now);
+      const gift = gifts.find((one) => one.supporter_id === person.id);
+      const shown = (kind: string) => points.find((point) => point.supporter_id === person.id && point.kind === kind)?.shown ?? null;
+      return {
+        id: person.id,
+        firstName: person.first_name,
+        lastName: person.last_name,
+        chapter: person.chapter,
+        email: shown('email'),
+        mobile: shown('mobile'),
+        tags: tags.get(person.id) ?? 0,
+        lastGift: gift ? { amount: Number(gift.amount), on: isoDay(gift.given_on) } : null,
+        may: { email: channelWord(standings, 'email'), text: channelWord(standings, 'text') },
+      };
+    });
+  }
+}

@@ -1,0 +1,108 @@
+import { Controller, HttpCode, Inject } from '@nestjs/common';
+import { schema, type FieldView, type ListView, type Page, type SupporterRow, type TagView, type TimelineItem } from '@goodword/core/contract';
+import { Caller, Id, Input, Route } from '../platform/api';
+import { Database } from '../platform/database';
+import type { Scope } from '../platform/scope';
+import { FieldsService } from './fields.service';
+import { GroupsRepository } from './groups.repository';
+import { SupportersService, type HandEntry, type SupporterQuery } from './supporters.service';
+
+@Controller('api')
+export class SupportersController {
+  constructor(
+    @Inject(SupportersService) private readonly supporters: SupportersService,
+    @Inject(FieldsService) private readonly fields: FieldsService,
+    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(Database) private readonly database: Database,
+  ) {}
+
+  @Route('get', 'supporters', { role: 'viewer', summary: 'A page of supporters by name', query: schema.supporterQuery })
+  page(@Caller() scope: Scope, @Input('query') query: SupporterQuery): Promise<Page<SupporterRow>> {
+    return this.supporters.page(scope, query);
+  }
+
+  @Route('get', 'supporters/:id/timeline', { role: 'viewer', summary: 'Everything that passed between us', params: schema.idParams })
+  timeline(@Caller() scope: Scope, @Id() id: number): Promise<TimelineItem[]> {
+    return this.supporters.timeline(scope, id);
+  }
+
+  @Route('patch', 'supporters/:id', { role: 'organizer', summary: 'Change a name', params: schema.idParams, body: schema.renameSupporter })
+  @HttpCode(204)
+  rename(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { firstName: string; lastName: string }): Promise<void> {
+    return this.supporters.rename(scope, id, body);
+  }
+
+  @Route('put', 'supporters/:id/fields/:fieldId', { role: 'organizer', summary: 'Set or empty a field', params: schema.fieldParams, body: schema.setField })
+  @HttpCode(204)
+  setField(@Caller() scope: Scope, @Input('params') params: { id: number; fieldId: number }, @Input('body') body: { text: string }): Promise<void> {
+    return this.supporters.setField(scope, params.id, params.fieldId, body.text);
+  }
+
+  @Route('put', 'supporters/:id/tags/:tagId', { role: 'organizer', summary: 'Put a tag on', params: schema.tagParams })
+  @HttpCode(204)
+  putTag(@Caller() scope: Scope, @Input('params') params: { id: number; tagId: number }): Promise<void> {
+    return this.supporters.putInGroup(scope, 'tag', params.id, params.tagId, true);
+  }
+
+  @Route('delete', 'supporters/:id/tags/:tagId', { role: 'organizer', summary: 'Take a tag off', params: schema.tagParams })
+  @HttpCode(204)
+  dropTag(@Caller() scope: Scope, @Input('params') params: { id: number; tagId: number }): Promise<void> {
+    return this.supporters.putInGroup(scope, 'tag', params.id, params.tagId, false);
+  }
+
+  @Route('put', 'supporters/:id/lists/:listId', { role: 'organizer', summary: 'Put on a list', params: schema.listParams })
+  @HttpCode(204)
+  putList(@Caller() scope: Scope, @Input('params') params: { id: number; listId: number }): Promise<void> {
+    return this.supporters.putInGroup(scope, 'list', params.id, params.listId, true);
+  }
+
+  @Route('delete', 'supporters/:id/lists/:listId', { role: 'organizer', summary: 'Take off a list', params: schema.listParams })
+  @HttpCode(204)
+  dropList(@Caller() scope: Scope, @Input('params') params: { id: number; listId: number }): Promise<void> {
+    return this.supporters.putInGroup(scope, 'list', params.id, params.listId, false);
+  }
+
+  @Route('post', 'supporters/:id/contact-points', { role: 'organizer', summary: 'Add an address', params: schema.idParams, body: schema.addContact })
+  @HttpCode(204)
+  addPoint(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { kind: 'email' | 'mobile'; text: string }): Promise<void> {
+    return this.supporters.addPoint(scope, id, body.kind, body.text);
+  }
+
+  @Route('post', 'supporters/:id/contact-points/:pointId/release', { role: 'organizer', summary: 'Take an address off hold', params: schema.pointParams })
+  @HttpCode(204)
+  release(@Caller() scope: Scope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
+    return this.supporters.release(scope, params.id, params.pointId);
+  }
+
+  @Route('post', 'supporters/:id/permission', { role: 'organizer', summary: 'Record what one person said', params: schema.idParams, body: schema.addEntry })
+  @HttpCode(204)
+  addEntry(@Caller() scope: Scope, @Id() id: number, @Input('body') body: HandEntry): Promise<void> {
+    return this.supporters.addEntry(scope, id, body);
+  }
+
+  @Route('post', 'supporters/:id/gifts', { role: 'organizer', summary: 'Enter a gift', params: schema.idParams, body: schema.addGift })
+  @HttpCode(204)
+  addGift(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { amount: number; on: string; note: string }): Promise<void> {
+    return this.supporters.addGift(scope, id, body);
+  }
+
+  @Route('get', 'fields', { role: 'viewer', summary: 'Custom fields' })
+  allFields(@Caller() scope: Scope): Promise<FieldView[]> {
+    return this.fields.all(scope);
+  }
+
+  @Route('post', 'fields', { role: 'organizer', summary: 'Make a custom field', body: schema.makeField })
+  makeField(@Caller() scope: Scope, @Input('body') body: { name: string; type: string; fallback: string | null }): Promise<{ id: number }> {
+    return this.fields.make(scope, body);
+  }
+
+  @Route('get', 'tags', { role: 'viewer', summary: 'Tags, with how many people have each' })
+  tags(@Caller() scope: Scope): Promise<TagView[]> {
+    return this.groups.tags(this.database.read(scope));
+  }
+
+  @Route('get', 'lists', { role: 'viewer', summary: 'Lists, with how many people are on each' })
+  lists(@Caller() scope: Scope): Promise<ListView[]> {
+    return this.groups.lists(this.database.read(scope));
+  }
+}

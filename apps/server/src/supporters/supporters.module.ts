@@ -1,0 +1,19 @@
+import { Module } from '@nestjs/common';
+import { PermissionModule } from '../permission/permission.module';
+import { TeamModule } from '../team/team.module';
+import { FieldsRepository } from './fields.repository';
+import { FieldsService } from './fields.service';
+import { GroupsRepository } from './groups.repository';
+import { SupporterRows } from './rows.service';
+import { SupportersController } from './supporters.controller';
+import { SupportersRepository } from './supporters.repository';
+import { SupportersService } from './supporters.service';
+import { TimelineRepository } from './timeline.repository';
+
+@Module({
+  imports: [PermissionModule, TeamModule],
+  controllers: [SupportersController],
+  providers: [SupportersService, SupportersRepository, FieldsService, FieldsRepository, GroupsRepository, SupporterRows, TimelineRepository],
+  exports: [SupportersService, SupportersRepository, FieldsService, FieldsRepository, GroupsRepository, SupporterRows],
+})
+export class SupportersModule {}

@@ -1,0 +1,180 @@
+import { Injectable } from '@nestjs/common';
+import type { PermissionState } from '@goodword/core/permission';
+import { nameMatchKey } from '@goodword/core/intake';
+import { personVerdictSql, questionOf } from '../permission/verdict.sql';
+import type { Bound, Scoped } from '../platform/database';
+
+export interface PersonRow {
+  id: number;
+  first_name: string;
+  last_name: string;
+  chapter_id: number;
+  chapter: string;
+  batch_id: number | null;
+  created_at: Date;
+}
+
+export interface PointRow {
+  id: number;
+  supporter_id: number;
+  kind: 'email' | 'mobile' | 'post';
+  normal: string;
+  shown: string;
+  on_hold: number;
+  hold_reason: string | null;
+  position: number;
+}
+
+export interface GiftRow {
+  id: number;
+  supporter_id: number;
+  amount: number;
+  given_on: number;
+  note: string;
+}
+
+export interface SupporterFilter {
+  search?: string;
+  tag?: number;
+  list?: number;
+  batch?: number;
+  permission?: { channel: 'email' | 'text'; state: PermissionState; question: ReturnType<typeof questionOf> };
+}
+
+interface Condition {
+  sql: string;
+  bindings: Record<string, Bound>;
+}
+
+function likeEscape(text: string): string {
+  return text.replace(/[\\%_]/g, '\\$&');
+}
+
+/** A search is an address where it has an @, a number where it is mostly digits, else the beginnings of names. */
+function searchCondition(search: string): Condition {
+  const digits = search.replace(/\D/g, '');
+  const point = (kind: string, like: string): Condition => ({
+    sql: `EXISTS (SELECT 1 FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id WHERE sc.supporter_id = s.id AND cp.kind = '${kind}' AND cp.normal LIKE :like)`,
+    bindings: { like },
+  });
+  if (search.includes('@')) return point('email', `${likeEscape(search.toLowerCase())}%`);
+  if (digits.length >= 4 && /^[\d\s()+.-]+$/.test(search)) return point('mobile', `%${digits}%`);
+  const [first = '', ...rest] = search.split(/\s+/).filter((word) => nameMatchKey(word) !== '');
+  const last = rest.join(' ');
+  if (last === '') {
+    return {
+      sql: `(s.first_name LIKE :word OR s.last_name LIKE :word OR EXISTS (SELECT 1 FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
+        WHERE sc.supporter_id = s.id AND cp.kind = 'email' AND cp.normal LIKE :word))`,
+      bindings: { word: `${likeEscape(first.toLowerCase())}%` },
+    };
+  }
+  return {
+    sql: '((s.first_name LIKE :first AND s.last_name LIKE :last) OR (s.first_name LIKE :last AND s.last_name LIKE :first))',
+    bindings: { first: `${likeEscape(first)}%`, last: `${likeEscape(last)}%` },
+  };
+}
+
+function conditions(filter: SupporterFilter): Condition[] {
+  const out: Condition[] = [{ sql: 's.organization_id = :org AND (:chapter IS NULL OR s.chapter_id = :chapter)', bindings: {} }];
+  if (filter.search) out.push(searchCondition(filter.search));
+  if (filter.tag) out.push({ sql: 'EXISTS (SELECT 1 FROM supporter_tag x WHERE x.supporter_id = s.id AND x.tag_id = :tag)', bindings: { tag: filter.tag } });
+  if (filter.list) out.push({ sql: 'EXISTS (SELECT 1 FROM supporter_list x WHERE x.supporter_id = s.id AND x.list_id = :list)', bindings: { list: filter.list } });
+  if (filter.batch) out.push({ sql: 'EXISTS (SELECT 1 FROM batch_row x WHERE x.organization_id = :org AND x.supporter_id = s.id AND x.batch_id = :batch)', bindings: { batch: filter.batch } });
+  if (filter.permission) {
+    const people = 'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id = :chapter)';
+    out.push({ sql: `s.id IN (SELECT supporter_id FROM (${personVerdictSql(people)}) v WHERE v.state = :wanted)`, bindings: { ...filter.permission.question, wanted: filter.permission.state } });
+  }
+  return out;
+}
+
+const PERSON = 'SELECT s.id, s.first_name, s.last_name, s.chapter_id, c.name AS chapter, s.batch_id, s.created_at FROM supporter s JOIN chapter c ON c.id = s.chapter_id';
+
+@Injectable()
+export class SupportersRepository {
+  /** One page by (last name, first name, id); `after` holds those of the last row before it. */
+  async page(db: Scoped, filter: SupporterFilter, after: (string | number)[] | null, limit: number): Promise<{ rows: PersonRow[]; total: number }> {
+    const all = conditions(filter);
+    const where = all.map((condition) => condition.sql).join(' AND ');
+    const bindings = Object.assign({}, ...all.map((condition) => condition.bindings)) as Record<string, Bound>;
+    const [count] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM supporter s WHERE ${where}`, bindings);
+    const behind = after ? 'AND (s.last_name > :aLast OR (s.last_name = :aLast AND (s.first_name > :aFirst OR (s.first_name = :aFirst AND s.id > :aId))))' : '';
+    const [aLast = '', aFirst = '', aId = 0] = after ?? [];
+    const rows = await db.sql<PersonRow>(`${PERSON} WHERE ${where} ${behind} ORDER BY s.last_name, s.first_name, s.id LIMIT :limit`, { ...bindings, aLast, aFirst, aId, limit });
+    return { rows, total: count?.n ?? 0 };
+  }
+
+  /** People by id, in the order given; ids out of the caller's scope are left out. */
+  async byIds(db: Scoped, ids: readonly number[]): Promise<PersonRow[]> {
+    if (ids.length === 0) return [];
+    const rows = await db.sql<PersonRow>(`${PERSON} WHERE s.organization_id = :org AND (:chapter IS NULL OR s.chapter_id = :chapter) AND s.id IN (:ids)`, { ids });
+    const order = new Map(ids.map((id, i) => [id, i]));
+    return rows.sort((a, b) => order.get(a.id)! - order.get(b.id)!);
+  }
+
+  async find(db: Scoped, id: number): Promise<PersonRow | undefined> {
+    return (await this.byIds(db, [id]))[0];
+  }
+
+  async points(db: Scoped, supporterIds: readonly number[]): Promise<PointRow[]> {
+    if (supporterIds.length === 0) return [];
+    return db.sql<PointRow>(
+      `SELECT cp.id, sc.supporter_id, cp.kind, cp.normal, cp.shown, cp.on_hold, cp.hold_reason, sc.position FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
+        WHERE sc.organization_id = :org AND sc.supporter_id IN (:supporterIds) ORDER BY sc.supporter_id, sc.position, cp.id`,
+      { supporterIds },
+    );
+  }
+
+  async sharers(db: Scoped, supporterId: number): Promise<{ contact_point_id: number; id: number; name: string }[]> {
+    return db.sql(
+      `SELECT o.contact_point_id, s.id, CONCAT_WS(' ', s.first_name, s.last_name) AS name FROM supporter_contact m
+        JOIN supporter_contact o ON o.contact_point_id = m.contact_point_id AND o.supporter_id <> m.supporter_id
+        JOIN supporter s ON s.id = o.supporter_id AND (:chapter IS NULL OR s.chapter_id = :chapter)
+        WHERE m.organization_id = :org AND m.supporter_id = :supporterId`,
+      { supporterId },
+    );
+  }
+
+  async gifts(db: Scoped, supporterIds: readonly number[]): Promise<GiftRow[]> {
+    if (supporterIds.length === 0) return [];
+    return db.sql<GiftRow>('SELECT id, supporter_id, amount, given_on, note FROM gift WHERE organization_id = :org AND supporter_id IN (:supporterIds) ORDER BY given_on DESC, id DESC', { supporterIds });
+  }
+
+  async tagCounts(db: Scoped, supporterIds: readonly number[]): Promise<Map<number, number>> {
+    if (supporterIds.length === 0) return new Map();
+    const rows = await db.sql<{ supporter_id: number; n: number }>(
+      'SELECT supporter_id, COUNT(*) AS n FROM supporter_tag WHERE organization_id = :org AND supporter_id IN (:supporterIds) GROUP BY supporter_id', { supporterIds },
+    );
+    return new Map(rows.map((row) => [row.supporter_id, row.n]));
+  }
+
+  async rename(tx: Scoped, id: number, firstName: string, lastName: string): Promise<void> {
+    await tx.supporters().where('supporter.id', id).update({ first_name: firstName, last_name: lastName, updated_at: new Date() });
+  }
+
+  /** Finds or makes an address and hangs it on the person. Returns its id and who else has it. */
+  async addPoint(tx: Scoped, supporterId: number, point: { kind: string; normal: string; shown: string; doNotContact: boolean }): Promise<number> {
+    await tx.execute('INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, do_not_contact) VALUES (:org, :kind, :normal, :shown, :doNotContact)', point);
+    const [row] = await tx.sql<{ id: number }>('SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal', point);
+    await tx.execute(
+      `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position)
+        SELECT :org, :supporterId, :pointId, COUNT(*) FROM supporter_contact WHERE supporter_id = :supporterId`,
+      { supporterId, pointId: row!.id },
+    );
+    return row!.id;
+  }
+
+  async isDoNotContact(db: Scoped, kind: string, hash: string): Promise<boolean> {
+    const rows = await db.sql('SELECT 1 FROM do_not_contact WHERE organization_id = :org AND kind = :kind AND key_hash = :hash', { kind, hash });
+    return rows.length > 0;
+  }
+
+  /** Takes an address off hold: somebody has looked and it is good. */
+  async release(tx: Scoped, pointId: number): Promise<void> {
+    await tx.execute('UPDATE contact_point SET on_hold = 0, hold_reason = NULL, hold_at = NULL WHERE organization_id = :org AND id = :pointId', { pointId });
+  }
+
+  async addGift(tx: Scoped, gift: { supporterId: number; amount: number; on: number; note: string }): Promise<number> {
+    return tx.insert('gift', { supporter_id: gift.supporterId, amount: gift.amount, given_on: gift.on, note: gift.note, recorded_by: tx.scope.actorId });
+  }
+}
+

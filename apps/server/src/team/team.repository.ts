@@ -1,0 +1,54 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { Role } from '@goodword/core/contract';
+import { Database } from '../platform/database';
+import type { Scope } from '../platform/scope';
+
+export interface TeammateRow {
+  id: number;
+  organization_id: number;
+  chapter_id: number | null;
+  name: string;
+  email: string;
+  role: Role;
+  password_hash: string;
+  mobile: string;
+  signature: string;
+}
+
+export interface OrganizationRow {
+  id: number;
+  name: string;
+  country: string;
+  locale: string;
+  currency: string;
+  time_zone: string;
+  postal_address: string;
+  from_email: string;
+  list_domain: string;
+  text_from: string;
+}
+
+@Injectable()
+export class TeamRepository {
+  constructor(@Inject(Database) private readonly database: Database) {}
+
+  /** Sign-in finds the organization by the address, so it has no scope yet. */
+  async byEmail(email: string): Promise<TeammateRow | undefined> {
+    return (await this.database.unscoped()('teammate').where('email', email).first()) as TeammateRow | undefined;
+  }
+
+  async teammate(scope: Scope, id: number): Promise<TeammateRow | undefined> {
+    const [row] = await this.database.read(scope).sql<TeammateRow>('SELECT * FROM teammate WHERE organization_id = :org AND id = :id', { id });
+    return row;
+  }
+
+  async organization(scope: Scope): Promise<OrganizationRow> {
+    const [row] = await this.database.read(scope).sql<OrganizationRow>('SELECT * FROM organization WHERE id = :org');
+    if (!row) throw new Error(`expected the organization ${scope.organizationId}, got none`);
+    return row;
+  }
+
+  async chapters(scope: Scope): Promise<{ id: number; name: string }[]> {
+    return this.database.read(scope).sql('SELECT id, name FROM chapter WHERE organization_id = :org ORDER BY id');
+  }
+}
