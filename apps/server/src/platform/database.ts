@@ -105,13 +105,18 @@ export class Database {
    * whoever keeps columns in memory knows that they are old.
    */
   async write<T>(scope: Scope, work: (tx: Scoped) => Promise<T>): Promise<T> {
+    return this.quietly(scope, async (tx) => {
+      const result = await work(tx);
+      await tx.insert('change_log', {});
+      return result;
+    });
+  }
+
+  /** As `write`, for a transaction that changes nothing that columns are made of: it leaves no mark in the change log. */
+  async quietly<T>(scope: Scope, work: (tx: Scoped) => Promise<T>): Promise<T> {
     for (let attempt = 1; ; attempt++) {
       try {
-        return await this.pool.transaction(async (trx) => {
-          const result = await work(new Scoped(trx, scope));
-          await trx('change_log').insert({ organization_id: scope.organizationId });
-          return result;
-        });
+        return await this.pool.transaction(async (trx) => work(new Scoped(trx, scope)));
       } catch (error) {
         if (!AGAIN.has(codeOf(error)) || attempt >= 8) throw error;
         await new Promise((done) => setTimeout(done, 10 * 2 ** attempt * Math.random()));

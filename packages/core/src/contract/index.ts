@@ -5,6 +5,7 @@ export type {
   Chip, ContactPointView, DeletionNotice, EntryView, FieldView, ListView, RecordView, StandingView, SupporterRow, TagView, TimelineItem,
 } from './supporters';
 export { BATCH_STATES, ROW_VERDICTS, type BatchRowView, type BatchState, type BatchView, type RowVerdict } from './intake';
+export type { TextHook } from './public';
 export type { SegmentCount, SegmentView } from './segments';
 export {
   GROUP_KINDS, MESSAGE_STATES, RESULT_KINDS,

@@ -46,7 +46,6 @@ export const saveRecipients = Joi.object<Recipients>({
 export const previewQuery = Joi.object({ supporterId: id });
 export const sendMessage = Joi.object({ at: Joi.date().iso().allow(null).default(null), expected: Joi.number().integer().min(0).required() });
 export const heldQuery = Joi.object({ ...page, verdict: Joi.string().valid('send', ...HELD_REASONS).required() });
-export const imageBody = Joi.object({ alt: Joi.string().trim().max(300).allow('').default('') });
 
 export interface MessageView {
   id: number;
@@ -100,6 +99,7 @@ export const RESULT_KINDS = [
 export type ResultKind = (typeof RESULT_KINDS)[number];
 
 export const resultPeople = Joi.object({ ...page, kind: Joi.string().valid(...RESULT_KINDS).required() });
+export const handled = Joi.object({ handled: Joi.boolean().required() });
 export const settle = Joi.object({ as: Joi.string().valid('sent', 'again').required() });
 
 export interface MessageResults {

@@ -5,4 +5,5 @@ export {
 } from './supporters';
 export { batchRowsQuery, intakePlan, startBatch } from './intake';
 export { countSegment, explainParams, saveSegment, segmentPeople } from './segments';
-export { heldQuery, imageBody, makeMessage, previewQuery, resultPeople, saveMessage, saveRecipients, sendMessage, settle } from './messages';
+export { handled, heldQuery, makeMessage, previewQuery, resultPeople, saveMessage, saveRecipients, sendMessage, settle } from './messages';
+export { leaveBody, textHook, tokenParams } from './public';

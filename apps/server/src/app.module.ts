@@ -1,0 +1,39 @@
+import { Module, type DynamicModule } from '@nestjs/common';
+import { LoggerModule } from 'nestjs-pino';
+import { InboundModule } from './inbound/inbound.module';
+import { IntakeModule } from './intake/intake.module';
+import { MessagesModule } from './messages/messages.module';
+import type { Config } from './platform/config';
+import { PlatformModule } from './platform/platform.module';
+import { ResultsModule } from './results/results.module';
+import { SegmentsModule } from './segments/segments.module';
+import { SendingModule } from './sending/sending.module';
+import { SortModule } from './sort/sort.module';
+import { SupportersModule } from './supporters/supporters.module';
+import { TeamModule } from './team/team.module';
+import { TodayModule } from './today/today.module';
+import { WaysOutModule } from './waysout/waysout.module';
+
+/** Paths that carry signed tokens are cut short in the log: a token is a key. */
+function withoutToken(url: string): string {
+  return url.replace(/^\/(leave|o|f)\/[^/?]{8,}/, '/$1/…');
+}
+
+@Module({})
+export class AppModule {
+  static with(config: Config): DynamicModule {
+    const logger = LoggerModule.forRoot({
+      pinoHttp: {
+        level: config.LOG_LEVEL,
+        autoLogging: { ignore: (request) => (request.url ?? '').startsWith('/assets/') || (request.url ?? '').startsWith('/health/') },
+        serializers: { req: (request: { method: string; url: string }) => ({ method: request.method, url: withoutToken(request.url) }), res: (response: { statusCode: number }) => ({ status: response.statusCode }) },
+      },
+    });
+    return {
+      module: AppModule,
+      imports: [
+        logger, PlatformModule.with(config), TeamModule, SupportersModule, IntakeModule, SegmentsModule, SortModule, MessagesModule, SendingModule, ResultsModule, WaysOutModule, InboundModule, TodayModule,
+      ],
+    };
+  }
+}

@@ -1,0 +1,71 @@
+import type { INestApplicationContext } from '@nestjs/common';
+import { PinoLogger } from 'nestjs-pino';
+import { IntakeJobs } from './intake/intake.jobs';
+import { ComposingService } from './messages/composing.service';
+import { MergeValuesRepository } from './messages/merge-values.repository';
+import { MessagesRepository } from './messages/messages.repository';
+import { HouseRulesRepository } from './permission/house-rules.repository';
+import type { Config } from './platform/config';
+import { Database, isLostConnection } from './platform/database';
+import { JobRunner } from './platform/jobs';
+import { EnvelopeService } from './sending/envelope.service';
+import { HandOverLoop } from './sending/hand-over';
+import { OutboxRepository } from './sending/outbox.repository';
+import { PrepareJob } from './sending/prepare.job';
+import { TeamRepository } from './team/team.repository';
+
+const IDLE_MS = 250;
+const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
+
+export interface Worker {
+  /** Runs until stopped. */
+  run(): Promise<void>;
+  /** Ends after what is under way: nothing is cut off between a provider's answer and its record. */
+  stop(): Promise<void>;
+}
+
+/** The worker: one loop over jobs, one over deliveries, both ending together. */
+export function createWorker(context: INestApplicationContext, config: Config): Worker {
+  const log = new PinoLogger({});
+  log.setContext('worker');
+  const database = context.get(Database);
+  const intake = context.get(IntakeJobs);
+  const prepare = context.get(PrepareJob);
+  const handlers = {
+    'batch-check': (job: Parameters<IntakeJobs['check']>[0]) => intake.check(job),
+    'batch-bring-in': (job: Parameters<IntakeJobs['check']>[0]) => intake.bringIn(job),
+    'batch-take-out': (job: Parameters<IntakeJobs['check']>[0]) => intake.takeOut(job),
+    'message-prepare': (job: Parameters<IntakeJobs['check']>[0]) => prepare.run(job),
+  };
+  const jobs = new JobRunner(database, handlers, config.LEASE_SECONDS, log);
+  const parts = {
+    database, outbox: context.get(OutboxRepository), envelopes: context.get(EnvelopeService), messages: context.get(MessagesRepository), composing: context.get(ComposingService),
+    mergeValues: context.get(MergeValuesRepository), houseRules: context.get(HouseRulesRepository), team: context.get(TeamRepository),
+  };
+  const handOver = new HandOverLoop(parts, { leaseSeconds: config.LEASE_SECONDS, atOnce: config.SMTP_CONNECTIONS * 3 }, log);
+  let stopping = false;
+  let running: Promise<unknown> = Promise.resolve();
+
+  const loop = async (step: () => Promise<boolean>): Promise<void> => {
+    while (!stopping) {
+      try {
+        if (!(await step())) await pause(IDLE_MS);
+      } catch (error) {
+        log.error({ err: error }, isLostConnection(error) ? 'the database does not answer; waiting' : 'a round of work failed');
+        await pause(1000);
+      }
+    }
+  };
+  return {
+    run() {
+      log.info({ name: handOver.name }, 'worker ready');
+      running = Promise.all([loop(() => jobs.runOne()), loop(() => handOver.round())]);
+      return running.then(() => undefined);
+    },
+    async stop() {
+      stopping = true;
+      handOver.stop();
+      await running;
+    },
+  };
+}

@@ -1,0 +1,62 @@
+import { Inject, Injectable, Logger } from '@nestjs/common';
+import { simpleParser } from 'mailparser';
+import { CONFIG, type Config } from '../platform/config';
+import { Database } from '../platform/database';
+import { programScope } from '../platform/scope';
+import { Tokens } from '../platform/tokens';
+import { OutboxRepository } from '../sending/outbox.repository';
+import { WaysOutRepository } from '../waysout/waysout.repository';
+import { InboundRepository } from './inbound.repository';
+
+export interface DeliveryStatus {
+  action: string;
+  status: string;
+  diagnostic: string;
+}
+
+/** The first recipient's fields of a delivery status notification (RFC 3464 §2.3), or null where the mail is none. */
+export async function readDeliveryStatus(raw: Buffer): Promise<DeliveryStatus | null> {
+  const mail = await simpleParser(raw);
+  const part = mail.attachments.find((attachment) => attachment.contentType === 'message/delivery-status');
+  const text = part?.content.toString('utf8').replace(/\r?\n[ \t]+/g, ' ') ?? '';
+  const field = (name: string) => new RegExp(`^${name}:\\s*(.+)$`, 'im').exec(text)?.[1]?.trim() ?? '';
+  if (!part || field('Action') === '') return null;
+  return { action: field('Action').toLowerCase(), status: field('Status'), diagnostic: field('Diagnostic-Code').replace(/^smtp;\s*/i, '') };
+}
+
+/** Mail that comes back to a delivery's own return path. */
+@Injectable()
+export class BouncesService {
+  private readonly tokens: Tokens;
+  private readonly log = new Logger('bounces');
+
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(InboundRepository) private readonly inbound: InboundRepository,
+    @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
+    @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
+    @Inject(CONFIG) config: Config,
+  ) {
+    this.tokens = new Tokens(config.SECRET);
+  }
+
+  /** The delivery behind a return path such as `b-TOKEN@…`; null for any other address. */
+  deliveryIdOf(address: string): number | null {
+    const token = /^b-([a-z2-7]+)@/i.exec(address)?.[1];
+    return token ? (this.tokens.read('bounce', token)?.deliveryId ?? null) : null;
+  }
+
+  /** A failure for good (status class 5, RFC 3463 §3.1) puts the address on hold; a delay changes nothing. */
+  async receive(address: string, raw: Buffer): Promise<void> {
+    const deliveryId = this.deliveryIdOf(address);
+    const status = await readDeliveryStatus(raw);
+    const delivery = deliveryId === null ? null : await this.waysOut.delivery(this.database, deliveryId);
+    if (!delivery || status?.action !== 'failed') return this.log.log({ deliveryId, action: status?.action }, 'a mail to a return path that is no failure');
+    await this.database.write(programScope(delivery.organizationId), async (tx) => {
+      const detail = [status.status, status.diagnostic].filter(Boolean).join(' ');
+      if (!(await this.inbound.setState(tx, delivery.id, 'bounced', detail))) return;
+      await this.outbox.event(tx, [delivery.id], 'bounced', detail);
+      if (status.status.startsWith('5')) await this.outbox.hold(tx, delivery.contactPointId, detail);
+    });
+  }
+}

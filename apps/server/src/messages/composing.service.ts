@@ -1,0 +1,63 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { MessageFault } from '@goodword/core/contract';
+import { CONFIG, type Config } from '../platform/config';
+import { Database } from '../platform/database';
+import type { Scope } from '../platform/scope';
+import { FieldsService } from '../supporters/fields.service';
+import { GroupsRepository } from '../supporters/groups.repository';
+import { TeamRepository, type OrganizationRow } from '../team/team.repository';
+import { composeEmail, composeText, mergeFaults, type Composed } from './composer';
+import type { MessageRow } from './messages.repository';
+
+/** Brings a message together with what stands around it: the merge fields there are, the footer, the reason why. */
+@Injectable()
+export class ComposingService {
+  constructor(
+    @Inject(CONFIG) private readonly config: Config,
+    @Inject(Database) private readonly database: Database,
+    @Inject(FieldsService) private readonly fields: FieldsService,
+    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+  ) {}
+
+  async compose(scope: Scope, message: MessageRow): Promise<{ composed: Composed; organization: OrganizationRow; why: string; listName: string | null }> {
+    const [registry, organization, list] = await Promise.all([this.fields.registry(scope), this.team.organization(scope), this.list(scope, message)]);
+    const why = whyLine(message, organization.name, list);
+    const around = { registry, organization: organization.name, postalAddress: organization.postal_address, why, publicUrl: this.config.PUBLIC_URL };
+    const composed = message.channel === 'text'
+      ? composeText(message.body, registry)
+      : composeEmail({ subject: message.subject, preheader: message.preheader, letter: message.letter ?? { type: 'doc' } }, around);
+    return { composed, organization, why, listName: list?.name ?? null };
+  }
+
+  /** What is wrong with a message, in sentences: merge fields that are unknown, parts that are missing. */
+  async faults(scope: Scope, message: MessageRow): Promise<MessageFault[]> {
+    const registry = await this.fields.registry(scope);
+    const source = message.channel === 'email' ? { subject: message.subject, letter: message.letter, text: '' } : { subject: '', letter: null, text: message.body };
+    const merge = mergeFaults(source, registry).map(({ where, fault, excerpt }) => ({ where, message: fault.message, suggestion: fault.suggestion, excerpt }));
+    const missing = (where: MessageFault['where'], text: string): MessageFault => ({ where, message: text, suggestion: null, excerpt: null });
+    if (message.channel === 'text') return message.body.trim() === '' ? [missing('text', 'The text is empty. Write it first.')] : merge;
+    const { organization } = await this.compose(scope, message);
+    return [
+      ...(message.subject.trim() === '' ? [missing('subject', 'There is no subject. Write one.')] : []),
+      ...(hasContent(message.letter) ? [] : [missing('letter', 'The letter is empty. Write it first.')]),
+      ...(organization.postal_address.trim() === '' ? [missing('message', 'The organization has no postal address for the footer. An owner can set it in House rules.')] : []),
+      ...merge,
+    ];
+  }
+
+  private async list(scope: Scope, message: MessageRow): Promise<{ name: string; description: string } | null> {
+    if (message.list_id === null) return null;
+    return (await this.groups.lists(this.database.read(scope))).find((list) => list.id === message.list_id) ?? null;
+  }
+}
+
+function hasContent(letter: MessageRow['letter']): boolean {
+  return JSON.stringify(letter ?? {}).match(/"(text|label|src)":"[^"]/) !== null;
+}
+
+function whyLine(message: MessageRow, organization: string, list: { name: string; description: string } | null): string {
+  if (list) return list.description || `You are on the list “${list.name}” of ${organization}.`;
+  if (message.purpose === 'service') return `This is about something you did or set going with ${organization}.`;
+  return `You agreed to get ${message.purpose ?? 'appeals'} from ${organization}.`;
+}

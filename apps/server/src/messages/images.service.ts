@@ -1,0 +1,66 @@
+import { Inject, Injectable } from '@nestjs/common';
+import sharp from 'sharp';
+import { Database } from '../platform/database';
+import { Invalid, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { STORAGE, type Storage } from '../platform/storage';
+
+export const IMAGE_LIMITS = { bytes: 8 * 1024 * 1024, pixels: 40_000_000 } as const;
+const WIDEST = 1200;
+
+export interface ImageView {
+  id: number;
+  name: string;
+  alt: string;
+  width: number;
+  height: number;
+  bytes: number;
+  src: string;
+}
+
+interface ImageRow extends Omit<ImageView, 'src'> {
+  mime: string;
+  storage_key: string;
+}
+
+/** A small library of pictures. Each is decoded and written anew, so nothing but a picture is ever kept or served. */
+@Injectable()
+export class ImagesService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(STORAGE) private readonly storage: Storage,
+  ) {}
+
+  async list(scope: Scope): Promise<ImageView[]> {
+    const rows = await this.database.read(scope).sql<ImageRow>('SELECT * FROM image WHERE organization_id = :org ORDER BY id DESC LIMIT 200');
+    return rows.map((row) => ({ id: row.id, name: row.name, alt: row.alt, width: row.width, height: row.height, bytes: row.bytes, src: `/media/${row.id}` }));
+  }
+
+  async add(scope: Scope, file: { name: string; bytes: Buffer }, alt: string): Promise<{ id: number }> {
+    const { data, info, mime } = await normalize(file.bytes);
+    const storageKey = await this.storage.put(data);
+    const id = await this.database.write(scope, (tx) =>
+      tx.insert('image', { name: file.name.slice(0, 200), mime, bytes: data.length, width: info.width, height: info.height, alt, storage_key: storageKey }),
+    );
+    return { id };
+  }
+
+  /** Pictures are public: mail readers fetch them without a session. */
+  async read(id: number): Promise<{ bytes: Buffer; mime: string }> {
+    const row = (await this.database.unscoped()('image').where('id', id).first('mime', 'storage_key')) as { mime: string; storage_key: string } | undefined;
+    if (!row) throw new NotFound('picture');
+    return { bytes: await this.storage.get(row.storage_key), mime: row.mime };
+  }
+}
+
+async function normalize(bytes: Buffer): Promise<{ data: Buffer; info: sharp.OutputInfo; mime: string }> {
+  try {
+    const image = sharp(bytes, { limitInputPixels: IMAGE_LIMITS.pixels }).rotate();
+    const { hasAlpha } = await image.metadata();
+    const sized = image.resize({ width: WIDEST, withoutEnlargement: true });
+    const { data, info } = await (hasAlpha ? sized.png() : sized.jpeg({ quality: 85 })).toBuffer({ resolveWithObject: true });
+    return { data, info, mime: hasAlpha ? 'image/png' : 'image/jpeg' };
+  } catch {
+    throw new Invalid([{ field: 'file', code: 'picture', message: 'That is not a picture that can be read. Use a JPEG, PNG, WebP or GIF of at most 8 MB.' }]);
+  }
+}

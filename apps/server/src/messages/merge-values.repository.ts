@@ -1,0 +1,64 @@
+import { Injectable } from '@nestjs/common';
+import { formatDay, formatMoney, formatValue, type FieldType } from '@goodword/core/fields';
+import type { MergeValues } from '@goodword/core/merge';
+import type { Scoped } from '../platform/database';
+import { valueOf, type ValueRow } from '../supporters/fields.repository';
+import type { OrganizationRow, TeammateRow } from '../team/team.repository';
+
+/** The values that messages merge, for many people in a few reads. */
+@Injectable()
+export class MergeValuesRepository {
+  async of(db: Scoped, ids: readonly number[], organization: OrganizationRow, sender: TeammateRow | undefined): Promise<Map<number, MergeValues>> {
+    const out = new Map<number, MergeValues>();
+    if (ids.length === 0) return out;
+    const common = commonValues(organization, sender);
+    const people = await db.sql<{ id: number; first_name: string; last_name: string; chapter: string }>(
+      'SELECT s.id, s.first_name, s.last_name, c.name AS chapter FROM supporter s JOIN chapter c ON c.id = s.chapter_id WHERE s.organization_id = :org AND s.id IN (:ids)', { ids },
+    );
+    for (const p of people) {
+      out.set(p.id, { ...common, firstName: p.first_name, lastName: p.last_name, fullName: `${p.first_name} ${p.last_name}`.trim(), chapter: p.chapter });
+    }
+    await Promise.all([this.points(db, ids, out), this.fields(db, ids, organization, out), this.gifts(db, ids, organization, out)]);
+    return out;
+  }
+
+  private async points(db: Scoped, ids: readonly number[], out: Map<number, MergeValues>): Promise<void> {
+    const rows = await db.sql<{ supporter_id: number; kind: string; shown: string }>(
+      'SELECT sc.supporter_id, cp.kind, cp.shown FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id WHERE sc.organization_id = :org AND sc.supporter_id IN (:ids) ORDER BY sc.position, cp.id',
+      { ids },
+    );
+    for (const row of rows) {
+      const values = out.get(row.supporter_id);
+      if (values && row.kind !== 'post') values[row.kind] ??= row.shown;
+    }
+  }
+
+  private async fields(db: Scoped, ids: readonly number[], organization: OrganizationRow, out: Map<number, MergeValues>): Promise<void> {
+    const rows = await db.sql<ValueRow & { type: FieldType }>(
+      'SELECT v.*, f.type FROM field_value v JOIN field f ON f.id = v.field_id WHERE v.organization_id = :org AND v.supporter_id IN (:ids)', { ids },
+    );
+    for (const row of rows) {
+      const values = out.get(row.supporter_id);
+      if (values) values[`field:${row.field_id}`] = formatValue(row.type, valueOf(row), organization);
+    }
+  }
+
+  private async gifts(db: Scoped, ids: readonly number[], organization: OrganizationRow, out: Map<number, MergeValues>): Promise<void> {
+    const rows = await db.sql<{ supporter_id: number; amount: number; given_on: number }>(
+      'SELECT supporter_id, amount, given_on FROM gift WHERE organization_id = :org AND supporter_id IN (:ids) ORDER BY given_on, id', { ids },
+    );
+    for (const row of rows) {
+      const values = out.get(row.supporter_id);
+      if (!values) continue;
+      values['lastGift.amount'] = formatMoney(Number(row.amount), organization);
+      values['lastGift.date'] = formatDay(row.given_on, organization.locale);
+    }
+  }
+}
+
+function commonValues(organization: OrganizationRow, sender: TeammateRow | undefined): MergeValues {
+  return {
+    'organization.name': organization.name, 'organization.postal': organization.postal_address, 'sender.name': sender?.name, 'sender.mobile': sender?.mobile, 'sender.email': sender?.email,
+    'sender.signature': sender?.signature,
+  };
+}

@@ -1,0 +1,80 @@
+import { Body, Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { FileInterceptor } from '@nestjs/platform-express';
+import type { Response } from 'express';
+import { schema, type MessageFault, type MessageView, type Preview } from '@goodword/core/contract';
+import type { MergeName } from '@goodword/core/merge';
+import type { Purpose, SendingChannel } from '@goodword/core/permission';
+import { Caller, Id, Input, Route } from '../platform/api';
+import { Invalid } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { FieldsService } from '../supporters/fields.service';
+import { IMAGE_LIMITS, ImagesService, type ImageView } from './images.service';
+import { MessagesService, type MessageBody } from './messages.service';
+
+@Controller()
+export class MessagesController {
+  constructor(
+    @Inject(MessagesService) private readonly messages: MessagesService,
+    @Inject(ImagesService) private readonly images: ImagesService,
+    @Inject(FieldsService) private readonly fields: FieldsService,
+  ) {}
+
+  @Route('get', 'api/messages', { role: 'viewer', summary: 'Messages, last changed first' })
+  list(@Caller() scope: Scope): Promise<MessageView[]> {
+    return this.messages.list(scope);
+  }
+
+  @Route('post', 'api/messages', { role: 'writer', summary: 'Begin a message', body: schema.makeMessage })
+  make(@Caller() scope: Scope, @Input('body') body: { name: string; channel: SendingChannel; purpose: Purpose }): Promise<{ id: number }> {
+    return this.messages.make(scope, body);
+  }
+
+  @Route('get', 'api/messages/:id', { role: 'viewer', summary: 'One message', params: schema.idParams })
+  show(@Caller() scope: Scope, @Id() id: number): Promise<MessageView> {
+    return this.messages.show(scope, id);
+  }
+
+  @Route('put', 'api/messages/:id', { role: 'writer', summary: 'Save the words of a draft', params: schema.idParams, body: schema.saveMessage })
+  save(@Caller() scope: Scope, @Id() id: number, @Input('body') body: MessageBody): Promise<MessageFault[]> {
+    return this.messages.save(scope, id, body);
+  }
+
+  @Route('delete', 'api/messages/:id', { role: 'writer', summary: 'Delete a draft', params: schema.idParams })
+  @HttpCode(204)
+  remove(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    return this.messages.remove(scope, id);
+  }
+
+  @Route('get', 'api/messages/:id/faults', { role: 'viewer', summary: 'What is wrong with it', params: schema.idParams })
+  faults(@Caller() scope: Scope, @Id() id: number): Promise<MessageFault[]> {
+    return this.messages.faults(scope, id);
+  }
+
+  @Route('get', 'api/messages/:id/preview', { role: 'viewer', summary: 'As one supporter will get it', params: schema.idParams, query: schema.previewQuery })
+  preview(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { supporterId?: number }): Promise<Preview> {
+    return this.messages.preview(scope, id, query.supporterId);
+  }
+
+  @Route('get', 'api/merge-fields', { role: 'viewer', summary: 'Merge fields that can be written' })
+  async mergeFields(@Caller() scope: Scope): Promise<readonly MergeName[]> {
+    return (await this.fields.registry(scope)).names;
+  }
+
+  @Route('get', 'api/images', { role: 'viewer', summary: 'The picture library' })
+  pictures(@Caller() scope: Scope): Promise<ImageView[]> {
+    return this.images.list(scope);
+  }
+
+  @Route('post', 'api/images', { role: 'writer', summary: 'Add a picture (multipart: file, alt)' })
+  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: IMAGE_LIMITS.bytes, files: 1, fields: 2 } }))
+  async addPicture(@Caller() scope: Scope, @UploadedFile() file: Express.Multer.File | undefined, @Body('alt') alt: unknown): Promise<{ id: number }> {
+    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Choose a picture.' }]);
+    return this.images.add(scope, { name: Buffer.from(file.originalname, 'latin1').toString('utf8'), bytes: file.buffer }, typeof alt === 'string' ? alt.slice(0, 300) : '');
+  }
+
+  @Route('get', 'media/:id', { role: 'anyone', summary: 'A picture of the library', params: schema.idParams })
+  async media(@Id() id: number, @Res() response: Response): Promise<void> {
+    const { bytes, mime } = await this.images.read(id);
+    response.type(mime).set('cache-control', 'public, max-age=31536000, immutable').set('cross-origin-resource-policy', 'cross-origin').send(bytes);
+  }
+}

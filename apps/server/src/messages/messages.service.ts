@@ -1,0 +1,113 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { MessageFault, MessageView, Preview } from '@goodword/core/contract';
+import { letterFault, type LetterDoc } from '@goodword/core/letter';
+import { holes } from '@goodword/core/merge';
+import type { Purpose, SendingChannel } from '@goodword/core/permission';
+import { countParts } from '@goodword/core/text';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { GroupsRepository } from '../supporters/groups.repository';
+import { SupportersRepository } from '../supporters/supporters.repository';
+import { TeamRepository } from '../team/team.repository';
+import { fill } from './composer';
+import { ComposingService } from './composing.service';
+import { MergeValuesRepository } from './merge-values.repository';
+import { MessagesRepository, messageView, type MessageRow } from './messages.repository';
+
+export interface MessageBody {
+  name: string;
+  purpose: Purpose | null;
+  listId: number | null;
+  subject: string;
+  preheader: string;
+  letter: LetterDoc | null;
+  text: string;
+}
+
+@Injectable()
+export class MessagesService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(ComposingService) private readonly composing: ComposingService,
+    @Inject(MergeValuesRepository) private readonly mergeValues: MergeValuesRepository,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+  ) {}
+
+  async list(scope: Scope): Promise<MessageView[]> {
+    return (await this.messages.all(this.database.read(scope))).map(messageView);
+  }
+
+  async show(scope: Scope, id: number): Promise<MessageView> {
+    return messageView(await this.message(this.database.read(scope), id));
+  }
+
+  async make(scope: Scope, message: { name: string; channel: SendingChannel; purpose: Purpose }): Promise<{ id: number }> {
+    return { id: await this.database.write(scope, (tx) => this.messages.make(tx, message)) };
+  }
+
+  /** Saves the words; only a draft can change. Returns what is wrong with them, so that the Margin can say so. */
+  async save(scope: Scope, id: number, body: MessageBody): Promise<MessageFault[]> {
+    const wrong = body.letter === null ? null : letterFault(body.letter);
+    if (wrong) throw new Invalid([{ field: 'letter', code: 'letter', message: wrong }]);
+    await this.database.write(scope, async (tx) => {
+      const message = await this.draft(tx, id);
+      if (body.listId !== null) await this.checkList(tx, body.listId);
+      const changed = message.subject !== body.subject || message.body !== body.text || JSON.stringify(message.letter) !== JSON.stringify(body.letter);
+      await this.messages.change(tx, id, {
+        name: body.name, purpose: body.purpose, list_id: body.listId, subject: body.subject, preheader: body.preheader,
+        letter: body.letter === null ? null : JSON.stringify(body.letter), body: body.text, ...(changed ? { tested_at: null } : {}),
+      });
+    });
+    return this.composing.faults(scope, await this.message(this.database.read(scope), id));
+  }
+
+  async remove(scope: Scope, id: number): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      const message = await this.draft(tx, id);
+      await this.messages.remove(tx, id);
+      await audit(tx, { act: 'delete', subject: 'message', subjectId: id, words: `Draft ${message.name} deleted` });
+    });
+  }
+
+  async faults(scope: Scope, id: number): Promise<MessageFault[]> {
+    return this.composing.faults(scope, await this.message(this.database.read(scope), id));
+  }
+
+  /** The message as one person will get it; without a person, as the first supporter would. */
+  async preview(scope: Scope, id: number, supporterId: number | undefined): Promise<Preview> {
+    const db = this.database.read(scope);
+    const message = await this.message(db, id);
+    const person = supporterId ? await this.supporters.find(db, supporterId) : (await this.supporters.page(db, {}, null, 1)).rows[0];
+    if (!person) throw new NotFound('supporter');
+    const { composed, organization } = await this.composing.compose(scope, message);
+    const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;
+    const values = (await this.mergeValues.of(db, [person.id], organization, sender)).get(person.id) ?? {};
+    const filled = fill(composed, { ...values, leave: '#' });
+    const missing = holes({ parts: composed.slots, faults: [] }, values).map((slot) => slot.name);
+    return { supporter: { id: person.id, name: `${person.first_name} ${person.last_name}`.trim() }, ...filled, parts: countParts(filled.text).parts, holes: [...new Set(missing)], verdict: '' };
+  }
+
+  async message(db: Scoped, id: number): Promise<MessageRow> {
+    const message = await this.messages.find(db, id);
+    if (!message) throw new NotFound('message');
+    return message;
+  }
+
+  private async draft(tx: Scoped, id: number): Promise<MessageRow> {
+    await this.message(tx, id);
+    const message = await this.messages.lock(tx, id);
+    if (message?.state !== 'draft') throw new Conflict('This message is on its way or gone, so its words stay as they are. Take it back from its schedule to change it.');
+    return message;
+  }
+
+  private async checkList(tx: Scoped, listId: number): Promise<void> {
+    const list = (await this.groups.lists(tx)).find((one) => one.id === listId);
+    if (!list) throw new NotFound('list');
+    if (!list.isPublic) throw new Invalid([{ field: 'listId', code: 'list', message: `${list.name} is internal: nobody agreed to get it by name. Choose a purpose, or make the list public.` }]);
+  }
+}

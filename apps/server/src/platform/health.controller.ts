@@ -1,0 +1,42 @@
+import { Controller, Inject, Res } from '@nestjs/common';
+import type { Response } from 'express';
+import { collectDefaultMetrics, Gauge, Histogram, register } from 'prom-client';
+import { Route } from './api';
+import { Database } from './database';
+import { Unavailable } from './errors';
+
+collectDefaultMetrics();
+
+export const requestSeconds = new Histogram({ name: 'goodword_request_seconds', help: 'Time to answer, by route and status', labelNames: ['route', 'status'] });
+const waiting = new Gauge({ name: 'goodword_deliveries', help: 'Deliveries not yet out, by state', labelNames: ['state'] });
+const jobs = new Gauge({ name: 'goodword_jobs', help: 'Jobs by state', labelNames: ['state'] });
+
+@Controller()
+export class HealthController {
+  constructor(@Inject(Database) private readonly database: Database) {}
+
+  @Route('get', 'health/live', { role: 'anyone', summary: 'The process runs' })
+  live(): { status: string } {
+    return { status: 'live' };
+  }
+
+  @Route('get', 'health/ready', { role: 'anyone', summary: 'The process can do its work' })
+  async ready(): Promise<{ status: string }> {
+    await this.database.unscoped().raw('SELECT 1').catch(() => {
+      throw new Unavailable('The database does not answer.');
+    });
+    return { status: 'ready' };
+  }
+
+  /** Counts over all organizations, with nothing of any person in them. */
+  @Route('get', 'metrics', { role: 'anyone', summary: 'Metrics for Prometheus' })
+  async metrics(@Res() response: Response): Promise<void> {
+    const knex = this.database.unscoped();
+    const counted = async (table: string, states: string[]) => (await knex(table).whereIn('state', states).groupBy('state').select('state').count('* as n')) as { state: string; n: number }[];
+    waiting.reset();
+    jobs.reset();
+    for (const row of await counted('delivery', ['ready', 'leased', 'handing', 'unsure'])) waiting.set({ state: row.state }, row.n);
+    for (const row of await counted('job', ['waiting', 'running', 'failed'])) jobs.set({ state: row.state }, row.n);
+    response.type(register.contentType).send(await register.metrics());
+  }
+}

@@ -1,0 +1,121 @@
+import { createTransport, type SMTPPoolOptions, type Transporter } from 'nodemailer';
+import type { Readable } from 'node:stream';
+
+/** A rendered mail, ready to go. */
+export interface OutgoingMail {
+  from: string;
+  to: string;
+  replyTo?: string;
+  /** Envelope sender, to which bounces come back. */
+  returnPath: string;
+  messageId: string;
+  subject: string;
+  html: string;
+  text: string;
+  headers: Record<string, string>;
+}
+
+/**
+ * What became of a hand-over. "unreachable" means that nothing of the message was given away, so it may be tried again;
+ * "unsure" that it was under way when the connection went, so only a person can tell.
+ */
+export type HandOver =
+  | { kind: 'accepted'; detail: string }
+  | { kind: 'refused'; permanent: boolean; address: boolean; detail: string }
+  | { kind: 'unreachable'; detail: string }
+  | { kind: 'unsure'; detail: string };
+
+/** Port: gives one mail to a provider. Never throws. */
+export interface MailOut {
+  send(mail: OutgoingMail): Promise<HandOver>;
+  close(): void;
+}
+
+export const MAIL_OUT = Symbol('MAIL_OUT');
+
+export interface Dkim {
+  domain: string;
+  selector: string;
+  privateKey: string;
+}
+
+/**
+ * Headers that the signature covers: those of RFC 6376 §5.4.1, and both list headers that RFC 8058 §4 requires it to
+ * cover.
+ */
+export const SIGNED_HEADERS =
+  'From:Sender:Reply-To:Subject:Date:Message-ID:To:Cc:MIME-Version:Content-Type:Content-Transfer-Encoding:List-Id:List-Unsubscribe:List-Unsubscribe-Post';
+
+interface SmtpError extends Error {
+  code?: string;
+  responseCode?: number;
+  command?: string;
+}
+
+/** SMTP through nodemailer's pool. */
+export class SmtpOut implements MailOut {
+  private readonly transport: Transporter;
+  private readonly bodies = new WeakMap<object, Readable>();
+
+  constructor(options: { url: string; connections: number; perSecond: number; dkim: Dkim | null }) {
+    const pool: SMTPPoolOptions & { pool: true } = {
+      pool: true,
+      url: options.url,
+      maxConnections: options.connections,
+      maxMessages: Infinity,
+      // Whether a message may be tried again is decided here, never by the pool.
+      maxRequeues: 0,
+      connectionTimeout: 10_000,
+      greetingTimeout: 10_000,
+      socketTimeout: 60_000,
+      ...(options.perSecond > 0 ? { rateDelta: 1000, rateLimit: options.perSecond } : {}),
+    };
+    const dkim = options.dkim && {
+      domainName: options.dkim.domain, keySelector: options.dkim.selector, privateKey: options.dkim.privateKey, headerFieldNames: SIGNED_HEADERS,
+    };
+    this.transport = createTransport({ ...pool, ...(dkim ? { dkim } : {}) }) as Transporter;
+    this.transport.use('stream', (mail, done) => {
+      this.watchBody(mail.data, mail.message as unknown as { createReadStream(...args: unknown[]): Readable });
+      done();
+    });
+  }
+
+  async send(mail: OutgoingMail): Promise<HandOver> {
+    const data = {
+      envelope: { from: mail.returnPath, to: [mail.to] },
+      from: mail.from, to: mail.to, replyTo: mail.replyTo, messageId: mail.messageId, subject: mail.subject, html: mail.html, text: mail.text, headers: mail.headers,
+      encoding: 'quoted-printable' as const,
+      mark: {},
+    };
+    try {
+      const info = (await this.transport.sendMail(data)) as { response?: string };
+      return { kind: 'accepted', detail: info.response ?? '' };
+    } catch (error) {
+      return classify(error as SmtpError, this.bodies.get(data.mark)?.readableDidRead ?? false);
+    }
+  }
+
+  close(): void {
+    this.transport.close();
+  }
+
+  /** Remembers the stream that the body is read from: unread means that not a byte of it was given away. */
+  private watchBody(data: object, message: { createReadStream(...args: unknown[]): Readable }): void {
+    const make = message.createReadStream.bind(message);
+    message.createReadStream = (...args) => {
+      const stream = make(...args);
+      this.bodies.set((data as { mark: object }).mark, stream);
+      return stream;
+    };
+  }
+}
+
+/** Reply codes by RFC 5321 §4.2.1: 4yz may succeed later, 5yz will not. */
+export function classify(error: SmtpError, bodyRead: boolean): HandOver {
+  const detail = error.message.slice(0, 300);
+  const code = error.responseCode ?? 0;
+  if (code === 421) return bodyRead ? { kind: 'unsure', detail } : { kind: 'unreachable', detail };
+  if (code >= 400) return { kind: 'refused', permanent: code >= 500, address: error.command === 'RCPT TO', detail };
+  if (error.code === 'EENVELOPE') return { kind: 'refused', permanent: true, address: true, detail };
+  return bodyRead ? { kind: 'unsure', detail } : { kind: 'unreachable', detail };
+}

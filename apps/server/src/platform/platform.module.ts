@@ -1,0 +1,51 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Global, Module, type DynamicModule, type OnApplicationShutdown, Inject } from '@nestjs/common';
+import { APP_FILTER, APP_GUARD } from '@nestjs/core';
+import { ThrottlerModule } from '@nestjs/throttler';
+import { CONFIG, type Config } from './config';
+import { Database } from './database';
+import { RouteGuard } from './guard';
+import { HealthController } from './health.controller';
+import { MAIL_OUT, SmtpOut, type Dkim, type MailOut } from './mail-out';
+import { ProblemFilter } from './problem.filter';
+import { Sessions } from './sessions';
+import { FolderStorage, STORAGE } from './storage';
+import { HttpTextOut, TEXT_OUT } from './text-out';
+
+function dkimOf(config: Config): Dkim | null {
+  if (!config.DKIM_KEY_FILE || !config.DKIM_DOMAIN) return null;
+  return { domain: config.DKIM_DOMAIN, selector: config.DKIM_SELECTOR, privateKey: readFileSync(config.DKIM_KEY_FILE, 'utf8') };
+}
+
+/** What has no domain: configuration, database, ports to the outside, and the guard before every route. */
+@Global()
+@Module({})
+export class PlatformModule implements OnApplicationShutdown {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(MAIL_OUT) private readonly mailOut: MailOut,
+  ) {}
+
+  static with(config: Config): DynamicModule {
+    const ports = [
+      { provide: CONFIG, useValue: config },
+      { provide: Database, useFactory: () => new Database(config.DATABASE_URL) },
+      { provide: STORAGE, useFactory: () => new FolderStorage(join(config.DATA_DIR, 'files')) },
+      { provide: MAIL_OUT, useFactory: () => new SmtpOut({ url: config.SMTP_URL, connections: config.SMTP_CONNECTIONS, perSecond: config.SMTP_PER_SECOND, dkim: dkimOf(config) }) },
+      { provide: TEXT_OUT, useFactory: () => new HttpTextOut({ url: config.TEXT_URL, key: config.TEXT_KEY, callback: `${config.PUBLIC_URL}/hooks/text` }) },
+    ];
+    return {
+      module: PlatformModule,
+      imports: [ThrottlerModule.forRoot([{ ttl: 60_000, limit: 600 }])],
+      controllers: [HealthController],
+      providers: [...ports, Sessions, { provide: APP_GUARD, useClass: RouteGuard }, { provide: APP_FILTER, useClass: ProblemFilter }],
+      exports: [CONFIG, Database, STORAGE, MAIL_OUT, TEXT_OUT, Sessions, ThrottlerModule],
+    };
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    this.mailOut.close();
+    await this.database.close();
+  }
+}

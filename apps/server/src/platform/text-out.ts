@@ -1,0 +1,41 @@
+import type { HandOver } from './mail-out';
+
+export interface OutgoingText {
+  from: string;
+  /** E.164. */
+  to: string;
+  body: string;
+  /** The gateway delivers a key once, however often it is sent. */
+  key: string;
+}
+
+/** Port: gives one text to a gateway. Never throws. Safe to repeat with the same key. */
+export interface TextOut {
+  send(text: OutgoingText): Promise<HandOver>;
+}
+
+export const TEXT_OUT = Symbol('TEXT_OUT');
+
+/** A gateway over HTTP: one POST a text, the key as the Idempotency-Key header, JSON back. */
+export class HttpTextOut implements TextOut {
+  constructor(private readonly options: { url: string; key: string; callback: string }) {}
+
+  async send(text: OutgoingText): Promise<HandOver> {
+    try {
+      const response = await fetch(`${this.options.url}/v1/messages`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', authorization: `Bearer ${this.options.key}`, 'idempotency-key': text.key },
+        body: JSON.stringify({ from: text.from, to: text.to, text: text.body, callback: this.options.callback }),
+        signal: AbortSignal.timeout(15_000),
+      });
+      const answer = (await response.json().catch(() => ({}))) as { id?: string; error?: string; address?: boolean };
+      if (response.ok) return { kind: 'accepted', detail: answer.id ?? '' };
+      const detail = answer.error ?? `gateway answered ${response.status}`;
+      if (response.status === 429 || response.status >= 500) return { kind: 'unreachable', detail };
+      return { kind: 'refused', permanent: true, address: answer.address ?? false, detail };
+    } catch (error) {
+      // A lost answer is no loss: the same key is sent again.
+      return { kind: 'unreachable', detail: (error as Error).message.slice(0, 300) };
+    }
+  }
+}

@@ -1,0 +1,43 @@
+import { Controller, HttpCode, Inject } from '@nestjs/common';
+import { schema, type MessageResults, type Page, type ReplyView, type ResultKind, type ResultPerson } from '@goodword/core/contract';
+import { Caller, Id, Input, Route } from '../platform/api';
+import { Database } from '../platform/database';
+import type { Scope } from '../platform/scope';
+import { ResultsRepository } from './results.repository';
+import { ResultsService } from './results.service';
+
+@Controller('api')
+export class ResultsController {
+  constructor(
+    @Inject(ResultsService) private readonly results: ResultsService,
+    @Inject(ResultsRepository) private readonly repository: ResultsRepository,
+    @Inject(Database) private readonly database: Database,
+  ) {}
+
+  @Route('get', 'messages/:id/results', { role: 'viewer', summary: 'What came of a message', params: schema.idParams })
+  of(@Caller() scope: Scope, @Id() id: number): Promise<MessageResults> {
+    return this.results.of(scope, id);
+  }
+
+  @Route('get', 'messages/:id/results/people', { role: 'viewer', summary: 'The people behind a number', params: schema.idParams, query: schema.resultPeople })
+  people(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { kind: ResultKind; after?: string; limit: number }): Promise<Page<ResultPerson>> {
+    return this.results.people(scope, id, query);
+  }
+
+  @Route('post', 'deliveries/:id/settle', { role: 'organizer', summary: 'Settle an unsure delivery', params: schema.idParams, body: schema.settle })
+  @HttpCode(204)
+  settle(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { as: 'sent' | 'again' }): Promise<void> {
+    return this.results.settle(scope, id, body.as);
+  }
+
+  @Route('get', 'replies', { role: 'viewer', summary: 'Replies, open ones first' })
+  replies(@Caller() scope: Scope): Promise<ReplyView[]> {
+    return this.repository.replies(this.database.read(scope));
+  }
+
+  @Route('post', 'replies/:id/handled', { role: 'organizer', summary: 'Put a reply aside, or take it up again', params: schema.idParams, body: schema.handled })
+  @HttpCode(204)
+  async handled(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { handled: boolean }): Promise<void> {
+    await this.database.quietly(scope, (tx) => this.repository.handleReply(tx, id, body.handled));
+  }
+}

@@ -1,0 +1,8 @@
+import { Module } from '@nestjs/common';
+import { MessagesModule } from '../messages/messages.module';
+import { ResultsController } from './results.controller';
+import { ResultsRepository } from './results.repository';
+import { ResultsService } from './results.service';
+
+@Module({ imports: [MessagesModule], controllers: [ResultsController], providers: [ResultsService, ResultsRepository] })
+export class ResultsModule {}

@@ -1,0 +1,80 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { MessageResults, Page, ResultKind, ResultPerson } from '@goodword/core/contract';
+import { VERDICT_WORDS, type Verdict } from '@goodword/core/permission';
+import { wilson } from '@goodword/core/results';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { Conflict, NotFound } from '../platform/errors';
+import { decodeCursor, encodeCursor } from '../platform/paging';
+import type { Scope } from '../platform/scope';
+import { MessagesRepository, type MessageRow } from '../messages/messages.repository';
+import { ResultsRepository } from './results.repository';
+
+/** What each count is a share of. */
+const RATES: [ResultKind, ResultKind][] = [['delivered', 'sent'], ['bounced', 'sent'], ['opened', 'delivered'], ['followed', 'delivered'], ['replied', 'delivered'], ['left', 'delivered']];
+
+@Injectable()
+export class ResultsService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(ResultsRepository) private readonly results: ResultsRepository,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+  ) {}
+
+  async of(scope: Scope, id: number): Promise<MessageResults> {
+    const db = this.database.read(scope);
+    const message = await this.message(db, id);
+    const [counts, events, links, recent] = await Promise.all([this.results.counts(db, id), this.results.overTime(db, id), this.results.links(db, id), this.results.recent(db, id)]);
+    const rates = RATES.flatMap(([kind, of]) => {
+      const rate = wilson(counts[kind], counts[of]);
+      return rate ? [{ kind, of: counts[of], ...rate }] : [];
+    });
+    const pace = message.state === 'sending' ? { rate: recent / 10, secondsLeft: recent === 0 ? null : Math.ceil((counts.waiting * 10) / recent) } : null;
+    return {
+      message: { id, name: message.name, channel: message.channel, state: message.state, startedAt: message.started_at?.toISOString() ?? null },
+      counts, rates, links: links.map((link) => ({ ...link, people: Number(link.people) })), pace, overTime: byHour(events),
+    };
+  }
+
+  async people(scope: Scope, id: number, query: { kind: ResultKind; after?: string; limit: number }): Promise<Page<ResultPerson>> {
+    const db = this.database.read(scope);
+    await this.message(db, id);
+    const { rows, total } = await this.results.people(db, id, query.kind, Number(decodeCursor(query.after, 1)?.[0] ?? 0), query.limit);
+    const words = (verdict: string | null) => (verdict ? VERDICT_WORDS[verdict as Verdict] : '');
+    return {
+      total,
+      next: rows.length === query.limit ? encodeCursor([rows.at(-1)!.id]) : null,
+      rows: rows.map((row) => ({
+        supporterId: row.supporter_id, name: row.name || row.address || '', address: row.address ?? '', at: row.at?.toISOString() ?? null, deliveryId: row.id,
+        detail: query.kind === 'held' ? words(row.verdict) : query.kind === 'door' ? words(row.door_verdict) : (row.detail ?? ''),
+      })),
+    };
+  }
+
+  async settle(scope: Scope, deliveryId: number, as: 'sent' | 'again'): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      const delivery = await this.results.delivery(tx, deliveryId);
+      if (!delivery) throw new NotFound('delivery');
+      await this.message(tx, delivery.message_id);
+      if (delivery.state !== 'unsure') throw new Conflict('This delivery is settled already.');
+      await this.results.settle(tx, deliveryId, as);
+      await audit(tx, { act: 'settle', subject: 'delivery', subjectId: deliveryId, words: as === 'sent' ? 'Unsure mail counted as sent' : 'Unsure mail sent again' });
+    });
+  }
+
+  private async message(db: Scoped, id: number): Promise<MessageRow> {
+    const message = await this.messages.find(db, id);
+    if (!message) throw new NotFound('message');
+    return message;
+  }
+}
+
+function byHour(events: readonly { at: string; kind: string; n: number }[]): MessageResults['overTime'] {
+  const hours = new Map<string, MessageResults['overTime'][number]>();
+  for (const event of events) {
+    const hour = hours.get(event.at) ?? { at: event.at, sent: 0, opened: 0, followed: 0, replied: 0, left: 0 };
+    hour[event.kind as 'sent'] = Number(event.n);
+    hours.set(event.at, hour);
+  }
+  return [...hours.values()];
+}

@@ -1,0 +1,96 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { MergeValues } from '@goodword/core/merge';
+import { CONFIG, type Config } from '../platform/config';
+import { MAIL_OUT, type HandOver, type MailOut, type OutgoingMail } from '../platform/mail-out';
+import { TEXT_OUT, type TextOut } from '../platform/text-out';
+import { Tokens } from '../platform/tokens';
+import { fill, type Composed } from '../messages/composer';
+import type { MessageRow } from '../messages/messages.repository';
+import type { OrganizationRow, TeammateRow } from '../team/team.repository';
+
+/** A message with all that stands around it, read once for all its deliveries. */
+export interface MessageContext {
+  message: MessageRow;
+  composed: Composed;
+  organization: OrganizationRow;
+  sender: TeammateRow | undefined;
+  listName: string | null;
+}
+
+export interface Recipient {
+  deliveryId: number;
+  key: string;
+  to: string;
+  values: MergeValues;
+}
+
+/** Puts a filled message into its envelope and gives it to the provider. */
+@Injectable()
+export class EnvelopeService {
+  private readonly tokens: Tokens;
+
+  constructor(
+    @Inject(CONFIG) private readonly config: Config,
+    @Inject(MAIL_OUT) private readonly mailOut: MailOut,
+    @Inject(TEXT_OUT) private readonly textOut: TextOut,
+  ) {
+    this.tokens = new Tokens(config.SECRET);
+  }
+
+  async handOver(context: MessageContext, recipient: Recipient): Promise<HandOver> {
+    if (context.message.channel === 'email') return this.mailOut.send(this.mail(context, recipient));
+    const { text } = fill(context.composed, recipient.values);
+    return this.textOut.send({ from: context.organization.text_from, to: recipient.to, body: text, key: recipient.key });
+  }
+
+  /** The mail of one delivery: tracked links, one-click way out (RFC 8058), List-Id (RFC 2919), a return path of its own. */
+  mail(context: MessageContext, recipient: Recipient): OutgoingMail {
+    const { message, organization, composed } = context;
+    const base = this.config.PUBLIC_URL;
+    const leave = `${base}/leave/${this.tokens.make('leave', recipient.deliveryId)}`;
+    const links = Object.fromEntries(
+      composed.links.map((url, i) => [`link:${i}`, /^https?:/.test(url) ? `${base}/f/${this.tokens.make('follow', recipient.deliveryId, i)}` : url]),
+    );
+    const pixel = `<img src="${base}/o/${this.tokens.make('open', recipient.deliveryId)}.gif" width="1" height="1" alt="">`;
+    return {
+      ...this.addressed(context, recipient.to, recipient.key, { ...recipient.values, ...links, leave, pixel }),
+      returnPath: `b-${this.tokens.make('bounce', recipient.deliveryId)}@${organization.list_domain}`,
+      headers: {
+        'List-Id': listId(message, context.listName, organization),
+        'List-Unsubscribe': `<${leave}>`,
+        'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
+      },
+    };
+  }
+
+  private addressed(context: MessageContext, to: string, key: string, values: MergeValues): OutgoingMail {
+    const { organization, sender } = context;
+    const filled = fill(context.composed, values);
+    const name = [sender?.name, organization.name].filter(Boolean).join(', ').replace(/["\\\r\n]/g, '');
+    return {
+      from: `"${name}" <${organization.from_email}>`,
+      to,
+      messageId: `<${key}@${organization.list_domain}>`,
+      returnPath: organization.from_email,
+      headers: {},
+      ...filled,
+    };
+  }
+
+  async sendTest(test: MessageContext & { to: string; values: MergeValues }): Promise<HandOver> {
+    const key = crypto.randomUUID();
+    if (test.message.channel === 'text') {
+      const { text } = fill(test.composed, test.values);
+      return this.textOut.send({ from: test.organization.text_from, to: test.to, body: text, key });
+    }
+    const mail = this.addressed(test, test.to, key, { ...test.values, leave: `${this.config.PUBLIC_URL}/leave/example` });
+    return this.mailOut.send({ ...mail, subject: `Test: ${mail.subject}` });
+  }
+}
+
+/** RFC 2919 §2: a phrase and an identifier in a namespace of one's own, the same for every message of the list. */
+export function listId(message: MessageRow, listName: string | null, organization: OrganizationRow): string {
+  const phrase = listName ?? `${organization.name} ${message.purpose ?? 'appeals'}`;
+  const label = (message.list_id === null ? (message.purpose ?? 'appeals') : `list-${message.list_id}`).toLowerCase();
+  return `"${phrase.replace(/[^\x20-\x7e]|["\\]/g, '')}" <${label}.${organization.list_domain}>`;
+}

@@ -1,0 +1,175 @@
+import { hostname } from 'node:os';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { isLostConnection, type Database } from '../platform/database';
+import { programScope, type Scope } from '../platform/scope';
+import { ComposingService } from '../messages/composing.service';
+import { MergeValuesRepository } from '../messages/merge-values.repository';
+import { MessagesRepository, scopeOf } from '../messages/messages.repository';
+import type { TeamRepository } from '../team/team.repository';
+import type { EnvelopeService, MessageContext } from './envelope.service';
+import type { LeasedDelivery, Outcome, OutboxRepository } from './outbox.repository';
+
+interface Parts {
+  database: Database;
+  outbox: OutboxRepository;
+  envelopes: EnvelopeService;
+  messages: MessagesRepository;
+  composing: ComposingService;
+  mergeValues: MergeValuesRepository;
+  houseRules: HouseRulesRepository;
+  team: TeamRepository;
+}
+
+interface Options {
+  leaseSeconds: number;
+  /** Deliveries under way at once: no more than these can be unsure after a kill. */
+  atOnce: number;
+  sliceSize?: number;
+}
+
+const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
+
+/**
+ * Hands deliveries over, a leased slice at a time. Each delivery passes the door (decided again, marked as under way,
+ * committed), goes to the provider, and has its outcome written down. Many pass the door in one transaction: whoever is
+ * waiting when the last one commits shares the next.
+ */
+export class HandOverLoop {
+  readonly name = `${hostname()}:${process.pid}:${Math.random().toString(36).slice(2, 8)}`;
+  private stopping = false;
+  private unreachable = false;
+
+  constructor(
+    private readonly parts: Parts,
+    private readonly options: Options,
+    private readonly log: { info(o: object, m: string): void; error(o: object, m: string): void },
+  ) {}
+
+  stop(): void {
+    this.stopping = true;
+  }
+
+  /** One round over all messages that are going out; false when there was nothing to do. */
+  async round(): Promise<boolean> {
+    const swept = await this.parts.outbox.sweep();
+    if (swept.back + swept.unsure > 0) this.log.info(swept, 'took up what another worker left');
+    let worked = false;
+    for (const { id, organization_id, chapter_id } of await this.parts.outbox.sendingMessages()) {
+      if (this.stopping) break;
+      const scope = programScope(organization_id, chapter_id);
+      const slice = await this.parts.outbox.lease(scope, id, this.name, this.options.leaseSeconds, this.options.sliceSize ?? 400);
+      if (slice.length === 0) await this.parts.outbox.finish(scope, id);
+      else worked = await this.handOverSlice(scope, id, slice);
+    }
+    return worked;
+  }
+
+  private async handOverSlice(scope: Scope, messageId: number, slice: LeasedDelivery[]): Promise<boolean> {
+    const beat = setInterval(() => void this.parts.outbox.renewLeases(scope, this.name, this.options.leaseSeconds).catch(() => undefined), (this.options.leaseSeconds * 1000) / 3);
+    try {
+      const context = await this.context(scope, messageId);
+      const ids = slice.map((delivery) => delivery.supporter_id);
+      const values = await this.parts.mergeValues.of(this.parts.database.read(scope), ids, context.organization, context.sender);
+      const door = new Door(this.parts, scope, context);
+      this.unreachable = false;
+      const queue = [...slice];
+      await Promise.all(
+        Array.from({ length: this.options.atOnce }, async () => {
+          for (let delivery = queue.shift(); delivery && !this.stopping && !this.unreachable; delivery = queue.shift()) {
+            if (!(await door.pass(delivery))) continue;
+            const result = await this.parts.envelopes.handOver(context, {
+              deliveryId: delivery.id, key: delivery.provider_key, to: delivery.to_address, values: values.get(delivery.supporter_id) ?? {},
+            });
+            if (result.kind === 'unreachable') this.unreachable = true;
+            void door.record({ delivery, result });
+          }
+        }),
+      );
+      await door.settled();
+      if (this.stopping || this.unreachable) await this.parts.outbox.giveBack(this.name);
+      if (this.unreachable) await pause(1000);
+      return !this.unreachable;
+    } finally {
+      clearInterval(beat);
+    }
+  }
+
+  private async context(scope: Scope, messageId: number): Promise<MessageContext> {
+    const message = await this.parts.messages.find(this.parts.database.read(scope), messageId);
+    if (!message) throw new Error(`expected message ${messageId}, got none`);
+    const { composed, organization, listName } = await this.parts.composing.compose(scope, message);
+    const sender = message.sender_id ? await this.parts.team.teammate(scope, message.sender_id) : undefined;
+    return { message, composed, organization, sender, listName };
+  }
+}
+
+interface Waiting {
+  delivery: LeasedDelivery;
+  answer(go: boolean): void;
+  fail(error: unknown): void;
+}
+
+/** The door: group commit of decisions and outcomes. */
+class Door {
+  private waiting: Waiting[] = [];
+  private outcomes: Outcome[] = [];
+  private running: Promise<void> | null = null;
+
+  constructor(
+    private readonly parts: Parts,
+    private readonly scope: Scope,
+    private readonly context: MessageContext,
+  ) {}
+
+  pass(delivery: LeasedDelivery): Promise<boolean> {
+    return new Promise((answer, fail) => {
+      this.waiting.push({ delivery, answer, fail });
+      this.wake();
+    });
+  }
+
+  record(outcome: Outcome): void {
+    this.outcomes.push(outcome);
+    this.wake();
+  }
+
+  /** Resolves when everything handed in is written down. */
+  async settled(): Promise<void> {
+    while (this.running) await this.running;
+  }
+
+  private wake(): void {
+    this.running ??= this.run().finally(() => {
+      this.running = null;
+      if (this.waiting.length + this.outcomes.length > 0) this.wake();
+    });
+  }
+
+  private async run(): Promise<void> {
+    // A breath, so that those who finish at the same moment share one commit.
+    await new Promise((done) => setImmediate(done));
+    const [waiting, outcomes] = [this.waiting, this.outcomes];
+    [this.waiting, this.outcomes] = [[], []];
+    try {
+      const go = await this.commit(waiting, outcomes);
+      waiting.forEach((one) => one.answer(go.has(one.delivery.id)));
+    } catch (error) {
+      if (!isLostConnection(error)) return waiting.forEach((one) => one.fail(error));
+      // What has gone must be written down, however long the database is away; nothing new leaves meanwhile.
+      this.waiting.unshift(...waiting);
+      this.outcomes.unshift(...outcomes);
+      await pause(500);
+    }
+  }
+
+  private async commit(waiting: Waiting[], outcomes: Outcome[]): Promise<Set<number>> {
+    const { database, outbox, houseRules } = this.parts;
+    const { message } = this.context;
+    return database.quietly(this.scope, async (tx) => {
+      if (outcomes.length > 0) await outbox.record(tx, outcomes);
+      if (waiting.length === 0) return new Set<number>();
+      const question = { channel: message.channel, scope: scopeOf(message), rules: await houseRules.rules(tx) };
+      return outbox.door(tx, message.id, waiting.map((one) => one.delivery.id), question);
+    });
+  }
+}

@@ -1,0 +1,166 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { HouseRules, Scope as PermissionScope, SendingChannel, Verdict } from '@goodword/core/permission';
+import { addressVerdictSql, questionOf } from '../permission/verdict.sql';
+import { Database, type Scoped } from '../platform/database';
+import type { HandOver } from '../platform/mail-out';
+import type { Scope } from '../platform/scope';
+
+export interface LeasedDelivery {
+  id: number;
+  supporter_id: number;
+  provider_key: string;
+  attempts: number;
+  to_address: string;
+  contact_point_id: number;
+}
+
+/** What became of one hand-over, to be written down. */
+export interface Outcome {
+  delivery: LeasedDelivery;
+  result: HandOver;
+}
+
+const MOST_ATTEMPTS = 8;
+
+/** Hand-over's view of the outbox: leases, the decision at the door, and what came of it. */
+@Injectable()
+export class OutboxRepository {
+  constructor(@Inject(Database) private readonly database: Database) {}
+
+  /** Messages that are going out, in any organization. */
+  async sendingMessages(): Promise<{ id: number; organization_id: number; chapter_id: number | null }[]> {
+    return (await this.database.unscoped()('message').where('state', 'sending').select('id', 'organization_id', 'chapter_id')) as [];
+  }
+
+  /** Leases the next deliveries of a message that may go now; rows that another worker is leasing are passed over. */
+  async lease(scope: Scope, messageId: number, worker: string, seconds: number, size: number): Promise<LeasedDelivery[]> {
+    return this.database.quietly(scope, async (tx) => {
+      const rows = await tx.sql<LeasedDelivery>(
+        `SELECT d.id, d.supporter_id, d.provider_key, d.attempts, d.contact_point_id FROM delivery d
+          WHERE d.organization_id = :org AND d.message_id = :messageId AND d.state = 'ready' AND (d.not_before IS NULL OR d.not_before <= UTC_TIMESTAMP(3)) ORDER BY d.id LIMIT :size FOR UPDATE SKIP LOCKED`,
+        { messageId, size },
+      );
+      if (rows.length === 0) return [];
+      const ids = rows.map((row) => row.id);
+      await tx.execute("UPDATE delivery SET state = 'leased', leased_by = :worker, lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND WHERE organization_id = :org AND id IN (:ids)", { worker, seconds, ids });
+      const points = await tx.sql<{ id: number; normal: string }>('SELECT id, normal FROM contact_point WHERE organization_id = :org AND id IN (:points)', { points: rows.map((row) => row.contact_point_id) });
+      const address = new Map(points.map((point) => [point.id, point.normal]));
+      return rows.map((row) => ({ ...row, to_address: address.get(row.contact_point_id) ?? '' }));
+    });
+  }
+
+  async renewLeases(scope: Scope, worker: string, seconds: number): Promise<void> {
+    await this.database.read(scope).execute(
+      "UPDATE delivery SET lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND WHERE organization_id = :org AND leased_by = :worker AND state IN ('leased', 'handing')", { worker, seconds },
+    );
+  }
+
+  /**
+   * The moment of hand-over, for a few deliveries at once: decides again from the state of now. Those who may still be
+   * written to are marked as under way; the others are held at the door, and a paused message's go back.
+   */
+  async door(tx: Scoped, messageId: number, ids: readonly number[], question: { channel: SendingChannel; scope: PermissionScope; rules: HouseRules }): Promise<Set<number>> {
+    const [message] = await tx.sql<{ state: string }>('SELECT state FROM message WHERE organization_id = :org AND id = :messageId', { messageId });
+    if (message?.state !== 'sending') {
+      const state = message?.state === 'stopped' ? 'stopped' : 'ready';
+      await tx.execute("UPDATE delivery SET state = :state, leased_by = NULL WHERE organization_id = :org AND id IN (:ids) AND state = 'leased'", { ids, state });
+      return new Set();
+    }
+    const people = 'SELECT supporter_id FROM delivery WHERE organization_id = :org AND id IN (:ids)';
+    const rows = await tx.sql<{ id: number; verdict: Verdict | null }>(
+      `SELECT d.id, v.verdict FROM delivery d LEFT JOIN (${addressVerdictSql(people)}) v ON v.supporter_id = d.supporter_id AND v.contact_point_id = d.contact_point_id
+        WHERE d.organization_id = :org AND d.id IN (:ids) AND d.state = 'leased'`,
+      { ...questionOf(question.channel, question.scope, new Date(), question.rules), ids },
+    );
+    const go = rows.filter((row) => row.verdict === 'send').map((row) => row.id);
+    if (go.length > 0) await tx.execute("UPDATE delivery SET state = 'handing' WHERE organization_id = :org AND id IN (:go)", { go });
+    for (const held of rows.filter((row) => row.verdict !== 'send')) {
+      await tx.execute("UPDATE delivery SET state = 'door', door_verdict = :verdict, leased_by = NULL WHERE organization_id = :org AND id = :id", { id: held.id, verdict: held.verdict ?? 'no-address' });
+      await this.event(tx, [held.id], 'door', '');
+    }
+    return new Set(go);
+  }
+
+  async record(tx: Scoped, outcomes: readonly Outcome[]): Promise<void> {
+    const sent = outcomes.filter((outcome) => outcome.result.kind === 'accepted').map((outcome) => outcome.delivery.id);
+    if (sent.length > 0) {
+      await tx.execute("UPDATE delivery SET state = 'sent', sent_at = UTC_TIMESTAMP(3), leased_by = NULL, detail = NULL WHERE organization_id = :org AND id IN (:sent) AND state IN ('handing', 'unsure')", { sent });
+      await this.event(tx, sent, 'sent', '');
+    }
+    for (const outcome of outcomes) await this.recordOther(tx, outcome);
+  }
+
+  private async recordOther(tx: Scoped, { delivery, result }: Outcome): Promise<void> {
+    switch (result.kind) {
+      case 'accepted':
+        return;
+      case 'unreachable':
+        return this.again(tx, delivery, delivery.attempts, 3, result.detail);
+      case 'unsure':
+        return this.settle(tx, delivery.id, 'unsure', result.detail);
+      case 'refused':
+        if (!result.permanent && delivery.attempts + 1 < MOST_ATTEMPTS) return this.again(tx, delivery, delivery.attempts + 1, 15 * 2 ** delivery.attempts, result.detail);
+        await this.settle(tx, delivery.id, result.permanent && result.address ? 'bounced' : 'failed', result.detail);
+        if (result.permanent && result.address) await this.hold(tx, delivery.contact_point_id, result.detail);
+    }
+  }
+
+  private async again(tx: Scoped, delivery: LeasedDelivery, attempts: number, seconds: number, detail: string): Promise<void> {
+    await tx.execute(
+      "UPDATE delivery SET state = 'ready', leased_by = NULL, attempts = :attempts, not_before = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND, detail = :detail WHERE organization_id = :org AND id = :id AND state = 'handing'",
+      { id: delivery.id, attempts, seconds, detail: detail.slice(0, 300) },
+    );
+  }
+
+  private async settle(tx: Scoped, id: number, state: 'unsure' | 'bounced' | 'failed', detail: string): Promise<void> {
+    await tx.execute('UPDATE delivery SET state = :state, leased_by = NULL, detail = :detail WHERE organization_id = :org AND id = :id', { id, state, detail: detail.slice(0, 300) });
+    await this.event(tx, [id], state, detail);
+  }
+
+  /** An address that can't get mail or texts is put on hold for everybody until somebody looks at it. */
+  async hold(tx: Scoped, contactPointId: number, reason: string): Promise<void> {
+    await tx.execute('UPDATE contact_point SET on_hold = 1, hold_reason = :reason, hold_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :contactPointId', { contactPointId, reason: reason.slice(0, 300) });
+  }
+
+  async event(tx: Scoped, ids: readonly number[], kind: string, detail: string): Promise<void> {
+    await tx.execute(
+      'INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind, detail) SELECT organization_id, id, message_id, supporter_id, :kind, :detail FROM delivery WHERE organization_id = :org AND id IN (:ids)',
+      { ids, kind, detail: detail.slice(0, 500) },
+    );
+  }
+
+  /**
+   * Takes up what a dead worker left. Leased but not begun goes back. Begun texts go back too, since the gateway knows
+   * their keys; begun mails may or may not have gone, so they are shown as unsure and never sent again by themselves.
+   */
+  async sweep(): Promise<{ back: number; unsure: number }> {
+    const knex = this.database.unscoped();
+    const expired = knex.raw('UTC_TIMESTAMP(3)');
+    const back = await knex('delivery').where('state', 'leased').where('lease_until', '<', expired).update({ state: 'ready', leased_by: null });
+    const texts = await knex('delivery').where({ state: 'handing', channel: 'text' }).where('lease_until', '<', expired).update({ state: 'ready', leased_by: null });
+    const unsure = (await knex('delivery').where({ state: 'handing', channel: 'email' }).where('lease_until', '<', expired).select('id', 'organization_id')) as { id: number; organization_id: number }[];
+    for (const row of unsure) {
+      const scope: Scope = { organizationId: row.organization_id, chapterId: null, actorId: null, role: 'owner' };
+      await this.database.write(scope, async (tx) => {
+        const changed = await tx.execute("UPDATE delivery SET state = 'unsure', leased_by = NULL, detail = :detail WHERE organization_id = :org AND id = :id AND state = 'handing' AND lease_until < UTC_TIMESTAMP(3)", { id: row.id, detail: CUT_OFF });
+        if (changed > 0) await this.event(tx, [row.id], 'unsure', CUT_OFF);
+      });
+    }
+    return { back: back + texts, unsure: unsure.length };
+  }
+
+  /** A message whose last delivery has left is done. */
+  async finish(scope: Scope, messageId: number): Promise<void> {
+    await this.database.read(scope).execute(
+      `UPDATE message m SET m.state = 'done' WHERE m.organization_id = :org AND m.id = :messageId AND m.state = 'sending'
+        AND NOT EXISTS (SELECT 1 FROM delivery d WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'handing'))`, { messageId },
+    );
+  }
+
+  /** Gives back what this worker has leased and not begun: it is stopping. */
+  async giveBack(worker: string): Promise<void> {
+    await this.database.unscoped()('delivery').where({ state: 'leased', leased_by: worker }).update({ state: 'ready', leased_by: null });
+  }
+}
+
+const CUT_OFF = 'The sending process ended while this mail was under way. It may or may not have gone.';

@@ -1,0 +1,53 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { Database } from '../platform/database';
+import type { Running } from '../platform/jobs';
+import { ComposingService } from '../messages/composing.service';
+import { MessagesRepository } from '../messages/messages.repository';
+import { SendingRepository } from './sending.repository';
+import { SendingService } from './sending.service';
+
+const SLICE = 5000;
+
+/** Freezes the group and writes the outbox slice by slice; after an interruption it goes on behind the last slice. */
+@Injectable()
+export class PrepareJob {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(SendingRepository) private readonly sending: SendingRepository,
+    @Inject(SendingService) private readonly service: SendingService,
+    @Inject(ComposingService) private readonly composing: ComposingService,
+  ) {}
+
+  async run(job: Running): Promise<void> {
+    const { scope, refId } = job;
+    const message = await this.messages.find(this.database.read(scope), refId);
+    if (!message || !['scheduled', 'preparing'].includes(message.state)) return;
+    if (message.prepared_to === 0) await this.freeze(job);
+    for (let after = message.prepared_to; ; ) {
+      if (await job.stopped()) return;
+      const last = await this.database.write(scope, async (tx) => {
+        const current = await this.messages.lock(tx, refId);
+        if (current?.state !== 'preparing') return null;
+        const written = await this.sending.prepareSlice(tx, refId, after, SLICE, await this.service.question(tx, current));
+        await this.messages.change(tx, refId, written === null ? { state: 'sending' } : { prepared_to: written });
+        return written;
+      });
+      if (last === null) return;
+      after = last;
+    }
+  }
+
+  private async freeze(job: Running): Promise<void> {
+    const message = (await this.messages.find(this.database.read(job.scope), job.refId))!;
+    const ids = await this.service.group(job.scope, message.recipients);
+    const { composed } = await this.composing.compose(job.scope, message);
+    await this.database.write(job.scope, async (tx) => {
+      const current = await this.messages.lock(tx, job.refId);
+      if (!current || !['scheduled', 'preparing'].includes(current.state)) return;
+      await this.sending.freezeGroup(tx, job.refId, ids);
+      await this.messages.keepLinks(tx, job.refId, composed.links);
+      await this.messages.change(tx, job.refId, { state: 'preparing', started_at: new Date() });
+    });
+  }
+}

@@ -1,0 +1,64 @@
+import { Controller, HttpCode, Inject } from '@nestjs/common';
+import { schema, type LastLook, type Page, type Recipients, type SupporterRow } from '@goodword/core/contract';
+import type { Verdict } from '@goodword/core/permission';
+import { Caller, Id, Input, Route } from '../platform/api';
+import type { Scope } from '../platform/scope';
+import { SendingService } from './sending.service';
+
+@Controller('api/messages/:id')
+export class SendingController {
+  constructor(@Inject(SendingService) private readonly sending: SendingService) {}
+
+  @Route('put', 'recipients', { role: 'organizer', summary: 'Choose who is in the group', params: schema.idParams, body: schema.saveRecipients })
+  @HttpCode(204)
+  saveRecipients(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Recipients): Promise<void> {
+    return this.sending.saveRecipients(scope, id, body);
+  }
+
+  @Route('post', 'last-look', { role: 'organizer', summary: 'Count the group down to those who will get it', params: schema.idParams })
+  @HttpCode(200)
+  lastLook(@Caller() scope: Scope, @Id() id: number): Promise<LastLook> {
+    return this.sending.lastLook(scope, id);
+  }
+
+  @Route('get', 'last-look/people', { role: 'organizer', summary: 'The people behind a number of the last look', params: schema.idParams, query: schema.heldQuery })
+  people(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { verdict: Verdict; after?: string; limit: number }): Promise<Page<SupporterRow>> {
+    return this.sending.lookPeople(scope, id, query);
+  }
+
+  @Route('post', 'test', { role: 'writer', summary: 'Send it to oneself', params: schema.idParams })
+  @HttpCode(200)
+  test(@Caller() scope: Scope, @Id() id: number): Promise<{ to: string }> {
+    return this.sending.test(scope, id);
+  }
+
+  @Route('post', 'send', { role: 'organizer', summary: 'Send now or at a time', params: schema.idParams, body: schema.sendMessage })
+  @HttpCode(202)
+  send(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { at: Date | null; expected: number }): Promise<void> {
+    return this.sending.send(scope, id, body);
+  }
+
+  @Route('post', 'unschedule', { role: 'organizer', summary: 'Take it back from its schedule', params: schema.idParams })
+  @HttpCode(204)
+  unschedule(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    return this.sending.unschedule(scope, id);
+  }
+
+  @Route('post', 'pause', { role: 'organizer', summary: 'Pause the sending', params: schema.idParams })
+  @HttpCode(204)
+  pause(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    return this.sending.pause(scope, id);
+  }
+
+  @Route('post', 'resume', { role: 'organizer', summary: 'Go on sending', params: schema.idParams })
+  @HttpCode(204)
+  resume(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    return this.sending.resume(scope, id);
+  }
+
+  @Route('post', 'stop', { role: 'organizer', summary: 'Stop for good; what has left has left', params: schema.idParams })
+  @HttpCode(204)
+  stop(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    return this.sending.stop(scope, id);
+  }
+}

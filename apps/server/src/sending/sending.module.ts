@@ -1,0 +1,20 @@
+import { Module } from '@nestjs/common';
+import { MessagesModule } from '../messages/messages.module';
+import { PermissionModule } from '../permission/permission.module';
+import { SegmentsModule } from '../segments/segments.module';
+import { SupportersModule } from '../supporters/supporters.module';
+import { TeamModule } from '../team/team.module';
+import { EnvelopeService } from './envelope.service';
+import { OutboxRepository } from './outbox.repository';
+import { PrepareJob } from './prepare.job';
+import { SendingController } from './sending.controller';
+import { SendingRepository } from './sending.repository';
+import { SendingService } from './sending.service';
+
+@Module({
+  imports: [MessagesModule, PermissionModule, SegmentsModule, SupportersModule, TeamModule],
+  controllers: [SendingController],
+  providers: [SendingService, SendingRepository, OutboxRepository, EnvelopeService, PrepareJob],
+  exports: [OutboxRepository, EnvelopeService, PrepareJob],
+})
+export class SendingModule {}

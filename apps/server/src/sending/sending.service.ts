@@ -1,0 +1,231 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { GroupRef, LastLook, Page, Recipients, SupporterRow } from '@goodword/core/contract';
+import { holes, type MergeValues } from '@goodword/core/merge';
+import { HELD_REASONS, type Verdict } from '@goodword/core/permission';
+import type { Rule } from '@goodword/core/segment';
+import { countParts } from '@goodword/core/text';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { Conflict, NotFound, Unavailable } from '../platform/errors';
+import { cancel, enqueue } from '../platform/jobs';
+import { decodeCursor, encodeCursor } from '../platform/paging';
+import type { Scope } from '../platform/scope';
+import { SegmentsService } from '../segments/segments.service';
+import { SupporterRows } from '../supporters/rows.service';
+import { SupportersRepository } from '../supporters/supporters.repository';
+import { TeamRepository } from '../team/team.repository';
+import { fill, type Composed } from '../messages/composer';
+import { ComposingService } from '../messages/composing.service';
+import { MergeValuesRepository } from '../messages/merge-values.repository';
+import { MessagesRepository, scopeOf, type MessageRow } from '../messages/messages.repository';
+import { EnvelopeService } from './envelope.service';
+import { SendingRepository, type Question } from './sending.repository';
+
+const CHUNK = 1000;
+
+@Injectable()
+export class SendingService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(SendingRepository) private readonly sending: SendingRepository,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(ComposingService) private readonly composing: ComposingService,
+    @Inject(MergeValuesRepository) private readonly mergeValues: MergeValuesRepository,
+    @Inject(SegmentsService) private readonly segments: SegmentsService,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(SupporterRows) private readonly rows: SupporterRows,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(EnvelopeService) private readonly envelopes: EnvelopeService,
+  ) {}
+
+  async saveRecipients(scope: Scope, id: number, recipients: Recipients): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      const message = await this.movable(tx, scope, id, ['draft']);
+      await this.groupRule(scope, recipients);
+      await this.messages.change(tx, message.id, { recipients: JSON.stringify(recipients) });
+    });
+  }
+
+  /** Everybody in the message's group, by the same evaluator as everywhere. */
+  async group(scope: Scope, recipients: Recipients): Promise<number[]> {
+    if (recipients.from.length === 0) return [];
+    const without = new Set(recipients.without);
+    const ids = await this.segments.members(scope, await this.groupRule(scope, recipients));
+    return ids.filter((id) => !without.has(id)).sort((a, b) => a - b);
+  }
+
+  private async groupRule(scope: Scope, recipients: Recipients): Promise<Rule> {
+    const rule = async (ref: GroupRef): Promise<Rule> => {
+      switch (ref.kind) {
+        case 'segment':
+          return (await this.segments.segment(scope, ref.id)).tree;
+        case 'list':
+          return { kind: 'list', listId: ref.id, on: true };
+        case 'tag':
+          return { kind: 'tag', tagId: ref.id, has: true };
+        case 'batch':
+          return { kind: 'batch', batchId: ref.id, in: true };
+      }
+    };
+    const [from, minus] = await Promise.all([Promise.all(recipients.from.map(rule)), Promise.all(recipients.minus.map(rule))]);
+    return { kind: 'all', rules: [{ kind: 'any', rules: from }, { kind: 'none', rules: minus }] };
+  }
+
+  async question(db: Scoped, message: MessageRow): Promise<Question> {
+    return { channel: message.channel, scope: scopeOf(message), rules: await this.houseRules.rules(db) };
+  }
+
+  /** Counts the group down to those who will get it, as of now, and looks at the words with these people in mind. */
+  async lastLook(scope: Scope, id: number): Promise<LastLook> {
+    const message = await this.message(this.database.read(scope), id);
+    const chapterScope = this.chapterOf(scope, message);
+    const ids = await this.group(chapterScope, message.recipients);
+    const counts = await this.database.write(chapterScope, async (tx) => {
+      await this.sending.freezeGroup(tx, id, ids);
+      await this.sending.look(tx, id, await this.question(tx, message));
+      return this.sending.lookCounts(tx, id);
+    });
+    const { composed } = await this.composing.compose(chapterScope, message);
+    const faults = await this.composing.faults(chapterScope, message);
+    return {
+      group: ids.length,
+      held: HELD_REASONS.flatMap((reason) => (counts.has(reason) ? [{ reason, people: counts.get(reason)! }] : [])),
+      reached: counts.get('send') ?? 0,
+      ...(await this.lookAtWords(chapterScope, message, composed)),
+      faults,
+      inOrder: inOrder(message, faults.length),
+    };
+  }
+
+  /** Holes in what people would read, and the text parts they would take, over everybody reached. */
+  private async lookAtWords(scope: Scope, message: MessageRow, composed: Composed): Promise<Pick<LastLook, 'holes' | 'parts'>> {
+    const risky = composed.slots.filter((slot) => slot.or === null);
+    if (risky.length === 0 && message.channel === 'email') return { holes: [], parts: null };
+    const missing = new Map<string, number>();
+    let parts = 0;
+    await this.overReached(scope, message, (values) => {
+      for (const name of new Set(holes({ parts: risky, faults: [] }, values).map((slot) => slot.name))) missing.set(name, (missing.get(name) ?? 0) + 1);
+      if (message.channel === 'text') parts += countParts(fill(composed, values).text).parts;
+    });
+    return { holes: [...missing].map(([name, people]) => ({ name, people })), parts: message.channel === 'text' ? parts : null };
+  }
+
+  private async overReached(scope: Scope, message: MessageRow, each: (values: MergeValues) => void): Promise<void> {
+    const db = this.database.read(scope);
+    const organization = await this.team.organization(scope);
+    const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;
+    for (let after = 0; ; ) {
+      const ids = await this.sending.lookPeople(db, message.id, 'send', after, CHUNK);
+      const values = await this.mergeValues.of(db, ids, organization, sender);
+      values.forEach(each);
+      if (ids.length < CHUNK) return;
+      after = ids.at(-1)!;
+    }
+  }
+
+  async lookPeople(scope: Scope, id: number, query: { verdict: Verdict; after?: string; limit: number }): Promise<Page<SupporterRow>> {
+    const db = this.database.read(scope);
+    const message = await this.message(db, id);
+    const after = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
+    const ids = await this.sending.lookPeople(db, message.id, query.verdict, after, query.limit);
+    const total = (await this.sending.lookCounts(db, message.id)).get(query.verdict) ?? 0;
+    const rows = await this.rows.of(db, await this.supporters.byIds(db, ids));
+    return { rows, total, next: ids.length === query.limit ? encodeCursor([ids.at(-1)!]) : null };
+  }
+
+  /** Sends the message to the teammate alone, filled for the first of its group. */
+  async test(scope: Scope, id: number): Promise<{ to: string }> {
+    const db = this.database.read(scope);
+    const message = await this.message(db, id);
+    const teammate = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
+    if (!teammate) throw new NotFound('teammate');
+    const to = message.channel === 'email' ? teammate.email : teammate.mobile;
+    if (!to) throw new Conflict('You have no mobile number on file to send a test to. An owner can add it.');
+    const ids = await this.group(this.chapterOf(scope, message), message.recipients);
+    const someone = (await this.supporters.byIds(db, ids.slice(0, 1)))[0] ?? (await this.supporters.page(db, {}, null, 1)).rows[0];
+    const { composed, organization, listName } = await this.composing.compose(scope, message);
+    const values = someone ? ((await this.mergeValues.of(db, [someone.id], organization, teammate)).get(someone.id) ?? {}) : {};
+    const outcome = await this.envelopes.sendTest({ message, composed, organization, sender: teammate, listName, to, values });
+    if (outcome.kind === 'unreachable' || outcome.kind === 'unsure') throw new Unavailable(`The test could not be handed over: ${outcome.detail}. Try again in a moment.`);
+    if (outcome.kind === 'refused') throw new Conflict(`The test was refused: ${outcome.detail}`);
+    if (message.state === 'draft') await this.database.write(scope, (tx) => this.messages.change(tx, id, { tested_at: new Date(), sender_id: teammate.id }));
+    return { to };
+  }
+
+  /** Sends now or at a time. What the organizer saw must still be so. */
+  async send(scope: Scope, id: number, when: { at: Date | null; expected: number }): Promise<void> {
+    const message = await this.message(this.database.read(scope), id);
+    await this.readyToSend(this.chapterOf(scope, message), message, when.expected);
+    await this.database.write(scope, async (tx) => {
+      await this.movable(tx, scope, id, ['draft']);
+      const later = when.at !== null && when.at.getTime() > Date.now();
+      await this.messages.change(tx, id, { state: later ? 'scheduled' : 'preparing', scheduled_at: when.at, sender_id: scope.actorId, prepared_to: 0 });
+      await enqueue(tx.knex, { ...scope, chapterId: message.chapter_id }, 'message-prepare', id, later ? when.at! : new Date());
+      await audit(tx, { act: 'send', subject: 'message', subjectId: id, words: `${message.name} ${later ? 'scheduled' : 'sent'} for ${when.expected}` });
+    });
+  }
+
+  private async readyToSend(scope: Scope, message: MessageRow, expected: number): Promise<void> {
+    const faults = await this.composing.faults(scope, message);
+    if (faults.length > 0) throw new Conflict(`It can't leave yet: ${faults.map((fault) => fault.message).join(' ')}`);
+    if (!message.tested_at) throw new Conflict('Send yourself a test first, and read it as they will.');
+    const reached = (await this.sending.lookCounts(this.database.read(scope), message.id)).get('send') ?? 0;
+    if (reached === 0) throw new Conflict('Nobody would get it. Choose a group whose people agreed to this, and look again.');
+    if (reached !== expected) throw new Conflict(`The last look now counts ${reached}, not ${expected}. Take the last look again.`);
+  }
+
+  async unschedule(scope: Scope, id: number): Promise<void> {
+    await this.move(scope, id, ['scheduled'], 'draft', async (tx) => {
+      await cancel(tx.knex, 'message-prepare', id);
+      await tx.knex('job').where({ kind: 'message-prepare', ref_id: id, state: 'waiting' }).delete();
+    });
+  }
+
+  async pause(scope: Scope, id: number): Promise<void> {
+    await this.move(scope, id, ['sending'], 'paused');
+  }
+
+  async resume(scope: Scope, id: number): Promise<void> {
+    await this.move(scope, id, ['paused'], 'sending');
+  }
+
+  async stop(scope: Scope, id: number): Promise<void> {
+    await this.move(scope, id, ['preparing', 'sending', 'paused'], 'stopped', (tx) => this.sending.stopReady(tx, id));
+  }
+
+  private async move(scope: Scope, id: number, from: string[], to: string, also?: (tx: Scoped) => Promise<unknown>): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      const message = await this.movable(tx, scope, id, from);
+      await this.messages.change(tx, id, { state: to });
+      await also?.(tx);
+      await audit(tx, { act: to, subject: 'message', subjectId: id, words: `${message.name}: ${to}`, before: message.state, after: to });
+    });
+  }
+
+  private async message(db: Scoped, id: number): Promise<MessageRow> {
+    const message = await this.messages.find(db, id);
+    if (!message) throw new NotFound('message');
+    return message;
+  }
+
+  private async movable(tx: Scoped, scope: Scope, id: number, from: string[]): Promise<MessageRow> {
+    await this.message(tx, id);
+    const message = (await this.messages.lock(tx, id))!;
+    this.chapterOf(scope, message);
+    if (!from.includes(message.state)) throw new Conflict(`It is ${message.state} now, so that is no longer possible. Load the page again to see where it stands.`);
+    return message;
+  }
+
+  /** The message's own chapter decides who can be in its group; a chapter can't send for all of them. */
+  private chapterOf(scope: Scope, message: MessageRow): Scope {
+    if (scope.chapterId !== null && message.chapter_id === null) throw new Conflict('This message is for all chapters. Work in "All chapters" to send it.');
+    return { ...scope, chapterId: message.chapter_id };
+  }
+}
+
+function inOrder(message: MessageRow, faults: number): string[] {
+  const email = message.channel === 'email' ? ['One-click way out, in the header and the footer', 'Postal address in the footer'] : ['STOP is obeyed at once'];
+  return [...email, ...(faults === 0 ? ['Every merge field is known'] : []), ...(message.tested_at ? ['Test sent to you'] : [])];
+}

@@ -1,0 +1,118 @@
+import { Controller, HttpCode, Inject } from '@nestjs/common';
+import { schema, type DeletionNotice, type Page, type RecordView, type SegmentCount, type SegmentView, type SupporterRow } from '@goodword/core/contract';
+import type { Explanation, Rule } from '@goodword/core/segment';
+import { Caller, Id, Input, Route } from '../platform/api';
+import { Database } from '../platform/database';
+import { Conflict } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { MessagesRepository } from '../messages/messages.repository';
+import { SegmentsService } from '../segments/segments.service';
+import { SupportersService } from '../supporters/supporters.service';
+
+interface GroupBody {
+  name: string;
+  isPublic?: boolean;
+  description?: string;
+}
+
+/** Groups of people, and what still needs them: the place where supporters, segments and messages meet. */
+@Controller('api')
+export class SortController {
+  constructor(
+    @Inject(SupportersService) private readonly supporters: SupportersService,
+    @Inject(SegmentsService) private readonly segments: SegmentsService,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(Database) private readonly database: Database,
+  ) {}
+
+  @Route('get', 'supporters/:id', { role: 'viewer', summary: 'One supporter\'s record', params: schema.idParams })
+  async record(@Caller() scope: Scope, @Id() id: number): Promise<RecordView> {
+    const [record, segments] = await Promise.all([this.supporters.record(scope, id), this.segments.of(scope, id)]);
+    return { ...record, segments };
+  }
+
+  @Route('post', 'tags', { role: 'organizer', summary: 'Make a tag', body: schema.makeTag })
+  makeTag(@Caller() scope: Scope, @Input('body') body: GroupBody): Promise<{ id: number }> {
+    return this.supporters.makeGroup(scope, 'tag', body);
+  }
+
+  @Route('put', 'tags/:id', { role: 'organizer', summary: 'Rename a tag', params: schema.idParams, body: schema.makeTag })
+  @HttpCode(204)
+  changeTag(@Caller() scope: Scope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
+    return this.supporters.changeGroup(scope, 'tag', id, body);
+  }
+
+  @Route('get', 'tags/:id/deletion', { role: 'organizer', summary: 'What deleting a tag takes with it', params: schema.idParams })
+  async tagDeletion(@Caller() scope: Scope, @Id() id: number): Promise<DeletionNotice> {
+    return this.supporters.groupDeletion(scope, 'tag', id, await this.messages.usersOf(this.database.read(scope), 'tag', id));
+  }
+
+  @Route('delete', 'tags/:id', { role: 'organizer', summary: 'Delete a tag', params: schema.idParams })
+  @HttpCode(204)
+  async removeTag(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    await this.supporters.removeGroup(scope, 'tag', id, await this.messages.usersOf(this.database.read(scope), 'tag', id));
+  }
+
+  @Route('post', 'lists', { role: 'organizer', summary: 'Make a list', body: schema.makeList })
+  makeList(@Caller() scope: Scope, @Input('body') body: GroupBody): Promise<{ id: number }> {
+    return this.supporters.makeGroup(scope, 'list', body);
+  }
+
+  @Route('put', 'lists/:id', { role: 'organizer', summary: 'Change a list', params: schema.idParams, body: schema.makeList })
+  @HttpCode(204)
+  changeList(@Caller() scope: Scope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
+    return this.supporters.changeGroup(scope, 'list', id, body);
+  }
+
+  @Route('get', 'lists/:id/deletion', { role: 'organizer', summary: 'What deleting a list takes with it', params: schema.idParams })
+  async listDeletion(@Caller() scope: Scope, @Id() id: number): Promise<DeletionNotice> {
+    return this.supporters.groupDeletion(scope, 'list', id, await this.messages.usersOf(this.database.read(scope), 'list', id));
+  }
+
+  @Route('delete', 'lists/:id', { role: 'organizer', summary: 'Delete a list', params: schema.idParams })
+  @HttpCode(204)
+  async removeList(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    await this.supporters.removeGroup(scope, 'list', id, await this.messages.usersOf(this.database.read(scope), 'list', id));
+  }
+
+  @Route('get', 'segments', { role: 'viewer', summary: 'Segments, each as a sentence' })
+  async allSegments(@Caller() scope: Scope): Promise<SegmentView[]> {
+    const db = this.database.read(scope);
+    return Promise.all((await this.segments.list(scope)).map(async (segment) => ({ ...segment, usedBy: await this.messages.usersOf(db, 'segment', segment.id) })));
+  }
+
+  @Route('post', 'segments', { role: 'organizer', summary: 'Save a new segment', body: schema.saveSegment })
+  makeSegment(@Caller() scope: Scope, @Input('body') body: { name: string; tree: Rule }): Promise<{ id: number }> {
+    return this.segments.save(scope, null, body);
+  }
+
+  @Route('put', 'segments/:id', { role: 'organizer', summary: 'Change a segment', params: schema.idParams, body: schema.saveSegment })
+  changeSegment(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { name: string; tree: Rule }): Promise<{ id: number }> {
+    return this.segments.save(scope, id, body);
+  }
+
+  @Route('delete', 'segments/:id', { role: 'organizer', summary: 'Delete a segment', params: schema.idParams })
+  @HttpCode(204)
+  async removeSegment(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    const usedBy = await this.messages.usersOf(this.database.read(scope), 'segment', id);
+    if (usedBy.length > 0) throw new Conflict(`${usedBy.map((message) => `“${message.name}”`).join(', ')} still needs it. Give that message another group, or stop it, first.`);
+    await this.segments.remove(scope, id);
+  }
+
+  @Route('post', 'segments/count', { role: 'viewer', summary: 'Count a rule, with how each line narrows', body: schema.countSegment, ownProof: true })
+  @HttpCode(200)
+  count(@Caller() scope: Scope, @Input('body') body: { tree: Rule }): Promise<SegmentCount> {
+    return this.segments.count(scope, body.tree);
+  }
+
+  @Route('post', 'segments/people', { role: 'viewer', summary: 'The people that a rule takes in', body: schema.segmentPeople, ownProof: true })
+  @HttpCode(200)
+  people(@Caller() scope: Scope, @Input('body') body: { tree: Rule; after?: string; limit: number }): Promise<Page<SupporterRow>> {
+    return this.segments.people(scope, body.tree, body.after, body.limit);
+  }
+
+  @Route('get', 'segments/:id/why/:supporterId', { role: 'viewer', summary: 'Why one person is in or out', params: schema.explainParams })
+  why(@Caller() scope: Scope, @Input('params') params: { id: number; supporterId: number }): Promise<{ name: string } & Explanation> {
+    return this.segments.explain(scope, params.id, params.supporterId);
+  }
+}
