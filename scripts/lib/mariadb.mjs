@@ -32,7 +32,7 @@ function alive(pid) {
 const pause = (ms) => new Promise((done) => setTimeout(done, ms));
 
 /** Ends a server that a killed start has left on the same folder; waits until it has written everything. */
-async function endLeftover(pidFile) {
+export async function endLeftover(pidFile) {
   if (!existsSync(pidFile)) return;
   const pid = Number(readFileSync(pidFile, 'utf8').trim());
   if (!pid || !alive(pid)) return rmSync(pidFile, { force: true });

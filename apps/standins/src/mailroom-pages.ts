@@ -1,0 +1,23 @@
+import type { Mail } from './mailroom';
+import { escapeHtml, page } from './page';
+
+const SHOWN = 200;
+
+export function mailsPage(mails: readonly Mail[], box: string): string {
+  const mine = mails.filter((mail) => box === '' || mail.to === box.toLowerCase());
+  const rows = [...mine].reverse().slice(0, SHOWN).map((mail) =>
+    `<tr><td>${mail.at.toISOString().slice(11, 19)}</td><td><a href="/?box=${encodeURIComponent(mail.to)}">${escapeHtml(mail.to)}</a></td><td><a href="/mail/${mail.id}">${escapeHtml(mail.parsed.subject ?? '(none)')}</a></td></tr>`);
+  const search = `<form class="row"><label>Mailbox <input name="box" value="${escapeHtml(box)}" placeholder="someone@example.org"></label><button>Show</button></form>`;
+  const table = rows.length === 0 ? '<p>Nothing has arrived yet.</p>' : `<table><tr><th>Arrived (UTC)</th><th>For</th><th>Subject</th></tr>${rows.join('')}</table>`;
+  return page('Mailroom', 'simulated mailboxes', `<div>${search}<p><small>${mine.length} mails, the newest ${Math.min(SHOWN, mine.length)} shown. Addresses that begin with refuse, defer, bounce, opens or follows do as they say.</small></p>${table}</div>`);
+}
+
+export function mailPage(mail: Mail): string {
+  const { parsed } = mail;
+  const act = (path: string, label: string) => `<form method="post" action="/mail/${mail.id}/${path}"><button>${label}</button></form>`;
+  const acts = `<div style="display:flex;gap:.5rem;flex-wrap:wrap">${act('open', 'Open it')}${act('follow', 'Follow its first link')}${act('one-click', 'Leave by one click')}${act('bounce', 'Bounce it')}</div>`;
+  const head = `<div class="sheet"><b>${escapeHtml(parsed.subject ?? '')}</b><br>From ${escapeHtml(parsed.from?.text ?? '')}<br>To ${escapeHtml(mail.to)}</div>`;
+  const frame = `<iframe sandbox="allow-popups allow-popups-to-escape-sandbox" title="The mail" srcdoc="${escapeHtml(`<base target="_blank">${parsed.html || `<pre>${escapeHtml(parsed.text ?? '')}</pre>`}`)}"></iframe>`;
+  const headers = `<details class="sheet"><summary>Headers</summary><pre>${escapeHtml(parsed.headerLines.map((line) => line.line).join('\n'))}</pre></details>`;
+  return page('Mailroom', 'one mail', `<a href="/">All mail</a>${head}${acts}${frame}${headers}`);
+}

@@ -1,0 +1,171 @@
+import express from 'express';
+import { simpleParser, type ParsedMail } from 'mailparser';
+import { createTransport } from 'nodemailer';
+import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from 'smtp-server';
+import { chance } from './chance';
+import { deliveryStatusMail } from './dsn';
+import { mailPage, mailsPage } from './mailroom-pages';
+
+/** A mail that arrived. */
+export interface Mail {
+  id: number;
+  to: string;
+  returnPath: string;
+  at: Date;
+  raw: Buffer;
+  parsed: ParsedMail;
+}
+
+/**
+ * How the room behaves. Addresses say it by how they begin (refuse…, defer…, bounce…, opens…, follows…); the chances are
+ * for all others.
+ */
+export interface Settings {
+  seed: string;
+  openChance: number;
+  followChance: number;
+  bounceChance: number;
+  /** Milliseconds before a mail is answered with 250. */
+  delay: number;
+}
+
+const MOST = 30_000;
+
+export interface MailroomOptions {
+  smtpPort: number;
+  httpPort: number;
+  /** Where mail to return paths is taken in. */
+  bounceHost: string;
+  bouncePort: number;
+  settings?: Partial<Settings>;
+}
+
+/** Simulates the mail world: takes mail for anybody, keeps it in mailboxes, and does what readers and servers do. */
+export class Mailroom {
+  readonly mails: Mail[] = [];
+  readonly settings: Settings;
+  private readonly deferred = new Map<string, number>();
+  private readonly smtp: SMTPServer;
+  private readonly http: ReturnType<express.Express['listen']>;
+  private next = 1;
+
+  constructor(private readonly options: MailroomOptions) {
+    this.settings = { seed: 'ferry', openChance: 0, followChance: 0, bounceChance: 0, delay: 0, ...options.settings };
+    this.smtp = new SMTPServer({
+      disabledCommands: ['AUTH', 'STARTTLS'],
+      size: 30 * 1024 * 1024,
+      logger: false,
+      onRcptTo: (address, _session, done) => done(this.refusal(address.address)),
+      onData: (stream, session, done) => void this.take(stream, session).then(() => done(), done),
+    });
+    this.smtp.on('error', () => undefined);
+    this.smtp.listen(options.smtpPort, '127.0.0.1');
+    this.http = this.app().listen(options.httpPort, '127.0.0.1');
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([new Promise<void>((done) => this.smtp.close(() => done())), new Promise<void>((done) => this.http.close(() => done()))]);
+  }
+
+  private refusal(address: string): (Error & { responseCode: number }) | null {
+    if (/^refuse/i.test(address)) return Object.assign(new Error('5.1.1 No such mailbox here'), { responseCode: 550 });
+    const times = this.deferred.get(address) ?? 0;
+    if (/^defer/i.test(address) && times < 1) {
+      this.deferred.set(address, times + 1);
+      return Object.assign(new Error('4.2.1 Try again later'), { responseCode: 451 });
+    }
+    return null;
+  }
+
+  private async take(stream: SMTPServerDataStream, session: SMTPServerSession): Promise<void> {
+    const chunks: Buffer[] = [];
+    for await (const chunk of stream) chunks.push(chunk as Buffer);
+    const raw = Buffer.concat(chunks);
+    if (this.settings.delay > 0) await new Promise((done) => setTimeout(done, this.settings.delay));
+    const parsed = await simpleParser(raw);
+    const returnPath = session.envelope.mailFrom ? session.envelope.mailFrom.address : '';
+    for (const { address } of session.envelope.rcptTo) {
+      const mail = { id: this.next++, to: address.toLowerCase(), returnPath, at: new Date(), raw, parsed };
+      this.mails.push(mail);
+      if (this.mails.length > MOST) this.mails.shift();
+      this.react(mail);
+    }
+  }
+
+  /** What happens to a mail after it has arrived, a moment later. */
+  private react(mail: Mail): void {
+    const { seed, openChance, followChance, bounceChance } = this.settings;
+    const luck = (what: string) => chance(seed, what, mail.to, mail.parsed.subject ?? '');
+    const bounces = /^bounce/i.test(mail.to) || luck('bounce') < bounceChance;
+    const follows = /^follows/i.test(mail.to) || luck('follow') < followChance;
+    const opens = follows || /^opens/i.test(mail.to) || luck('open') < openChance;
+    const later = (act: () => Promise<unknown>) => setTimeout(() => void act().catch(() => undefined), 100 + 400 * luck('when'));
+    if (bounces) later(() => this.bounce(mail));
+    else {
+      if (opens) later(() => this.open(mail));
+      if (follows) later(() => this.follow(mail, 0));
+    }
+  }
+
+  /** Sends a delivery status notification to the mail's return path. */
+  async bounce(mail: Mail): Promise<void> {
+    if (!mail.returnPath) return;
+    const transport = createTransport({ host: this.options.bounceHost, port: this.options.bouncePort, ignoreTLS: true });
+    for (let attempt = 0; attempt < 5; attempt++) {
+      try {
+        await transport.sendMail({ envelope: { from: '', to: [mail.returnPath] }, raw: deliveryStatusMail(mail) });
+        return;
+      } catch {
+        await new Promise((done) => setTimeout(done, 1000 * 2 ** attempt));
+      }
+    }
+  }
+
+  /** Loads the pictures, as a mail reader does. */
+  async open(mail: Mail): Promise<void> {
+    const pixel = /<img src="([^"]+\/o\/[^"]+)"/.exec(mail.parsed.html || '')?.[1];
+    if (pixel) await fetch(pixel);
+  }
+
+  /** Follows the nth link of the letter, leaving out the way out; goes no further than its redirect. */
+  async follow(mail: Mail, nth: number): Promise<void> {
+    const links = [...(mail.parsed.html || '').matchAll(/<a href="([^"]+\/f\/[^"]+)"/g)].map((found) => found[1]!);
+    if (links[nth]) await fetch(links[nth], { redirect: 'manual' });
+  }
+
+  /** The one-click way out of RFC 8058: a POST to the address in the header, with its one body. */
+  async oneClick(mail: Mail): Promise<number> {
+    const header = mail.parsed.headerLines.find((line) => line.key === 'list-unsubscribe')?.line.replace(/\r?\n\s+/g, ' ') ?? '';
+    const address = /<(https?:[^>]+)>/.exec(header)?.[1];
+    if (!address) return 0;
+    const response = await fetch(address, { method: 'POST', headers: { 'content-type': 'application/x-www-form-urlencoded' }, body: 'List-Unsubscribe=One-Click' });
+    return response.status;
+  }
+
+  private app(): express.Express {
+    const app = express();
+    app.use(express.json(), express.urlencoded({ extended: false }));
+    const find = (id: string) => this.mails.find((mail) => mail.id === Number(id));
+    app.get('/', (request, response) => void response.send(mailsPage(this.mails, String(request.query.box ?? ''))));
+    app.get('/mail/:id', (request, response) => {
+      const mail = find(request.params.id);
+      if (mail) response.send(mailPage(mail));
+      else response.status(404).send('This mail is no longer kept.');
+    });
+    app.post('/mail/:id/:act', async (request, response) => {
+      const mail = find(request.params.id);
+      const acts: Record<string, (mail: Mail) => Promise<unknown>> = { bounce: (m) => this.bounce(m), open: (m) => this.open(m), follow: (m) => this.follow(m, 0), 'one-click': (m) => this.oneClick(m) };
+      const act = acts[request.params.act];
+      if (mail && act) await act(mail);
+      response.redirect(303, `/mail/${request.params.id}`);
+    });
+    app.get('/api/mails', (request, response) => {
+      const to = String(request.query.to ?? '').toLowerCase();
+      const mails = this.mails.filter((mail) => to === '' || mail.to === to);
+      response.json(mails.map((mail) => ({ id: mail.id, to: mail.to, returnPath: mail.returnPath, subject: mail.parsed.subject, messageId: mail.parsed.messageId, text: mail.parsed.text, html: mail.parsed.html || '', at: mail.at })));
+    });
+    app.get('/api/mails/:id/raw', (request, response) => void response.type('message/rfc822').send(find(request.params.id)?.raw ?? ''));
+    app.put('/api/settings', (request, response) => void response.json(Object.assign(this.settings, request.body)));
+    return app;
+  }
+}
