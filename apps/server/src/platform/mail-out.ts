@@ -83,7 +83,7 @@ export class SmtpOut implements MailOut {
   async send(mail: OutgoingMail): Promise<HandOver> {
     const data = {
       envelope: { from: mail.returnPath, to: [mail.to] },
-      from: mail.from, to: mail.to, replyTo: mail.replyTo, messageId: mail.messageId, subject: mail.subject, html: mail.html, text: mail.text, headers: mail.headers,
+      from: mail.from, to: mail.to, replyTo: mail.replyTo, messageId: mail.messageId, subject: mail.subject, html: mail.html, text: mail.text, headers: asWritten(mail.headers),
       encoding: 'quoted-printable' as const,
       mark: {},
     };
@@ -108,6 +108,11 @@ export class SmtpOut implements MailOut {
       return stream;
     };
   }
+}
+
+/** List headers are structured (RFC 2369 §2, RFC 2919 §3): an encoded word in them would hide the identifier. */
+function asWritten(headers: Record<string, string>): Record<string, { prepared: true; foldLines: true; value: string }> {
+  return Object.fromEntries(Object.entries(headers).map(([name, value]) => [name, { prepared: true, foldLines: true, value }]));
 }
 
 /** Reply codes by RFC 5321 §4.2.1: 4yz may succeed later, 5yz will not. */

@@ -1,5 +1,6 @@
 export * as schema from './schemas';
-export { roleReaches, ROLES, type Role, type SessionView } from './team';
+export { roleReaches, ROLES, type Role } from '../team';
+export type { SessionView } from './team';
 export type { Page } from './common';
 export type {
   Chip, ContactPointView, DeletionNotice, EntryView, FieldView, ListView, RecordView, StandingView, SupporterRow, TagView, TimelineItem,

@@ -1,13 +1,6 @@
 import Joi from 'joi';
+import type { Role } from '../team';
 import { id } from './common';
-
-export const ROLES = ['viewer', 'writer', 'organizer', 'owner'] as const;
-/** In rising order: each may do what those before it may. */
-export type Role = (typeof ROLES)[number];
-
-export function roleReaches(role: Role, needed: Role): boolean {
-  return ROLES.indexOf(role) >= ROLES.indexOf(needed);
-}
 
 export const signIn = Joi.object({
   email: Joi.string().trim().lowercase().max(254).required(),

@@ -1,0 +1,184 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { ChevronRight, Search } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import type { TodayView } from '@goodword/core/contract';
+import { Loading } from '../ui/basics';
+import { Margin } from '../ui/Margin';
+import { call, get } from './api';
+import { sessionQuery, useSession } from './session';
+
+const Finder = lazy(() => import('./Finder'));
+const Keys = lazy(() => import('./Keys'));
+
+export const STATIONS = [
+  { path: '/gather', name: 'Gather' },
+  { path: '/sort', name: 'Sort' },
+  { path: '/write', name: 'Write' },
+  { path: '/send', name: 'Send' },
+  { path: '/hear-back', name: 'Hear back' },
+] as const;
+
+function waitsAt(today: TodayView | undefined): Record<string, number> {
+  if (!today) return {};
+  return { '/gather': today.batches.length, '/send': today.messages.length, '/hear-back': today.replies + today.unsure };
+}
+
+function Mark() {
+  return (
+    <svg width="12" height="24" viewBox="0 0 12 24" aria-hidden="true">
+      <path d="M8 1 L2 22 H10" fill="none" stroke="#E9B9C2" strokeWidth="2.6" />
+    </svg>
+  );
+}
+
+function Stations() {
+  const { data } = useQuery({ queryKey: ['today'], queryFn: () => get<TodayView>('today'), refetchInterval: 15_000 });
+  const waits = waitsAt(data);
+  return (
+    <nav aria-label="Stations" className="flex h-full items-stretch">
+      {STATIONS.map((station, i) => (
+        <div key={station.path} className="flex items-center">
+          {i > 0 && <ChevronRight size={13} className="text-[#7f9298]" aria-hidden="true" />}
+          <NavLink
+            to={station.path}
+            className={({ isActive }) => `h-full flex items-center gap-2 px-[14px] font-semibold border-b-[3px] ${isActive ? 'bg-[#2a3b42] border-blush text-white' : 'border-transparent text-[#dfe7e6] hover:text-white'}`}
+          >
+            {station.name}
+            {(waits[station.path] ?? 0) > 0 && (
+              <span className="rounded-full bg-[#a9bab8] text-ink text-[12px] leading-[18px] px-[7px]" aria-label={`${waits[station.path]} waiting`}>
+                {waits[station.path]}
+              </span>
+            )}
+          </NavLink>
+        </div>
+      ))}
+    </nav>
+  );
+}
+
+const ITEM = 'px-3 py-2 rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
+
+function Account() {
+  const session = useSession();
+  const queryClient = useQueryClient();
+  const navigate = useNavigate();
+  const choose = useMutation({
+    mutationFn: (chapterId: number | null) => call('PUT', 'session/chapter', { chapterId }),
+    onSuccess: () => queryClient.invalidateQueries(),
+  });
+  const leave = async () => {
+    await call('DELETE', 'session');
+    queryClient.clear();
+    void navigate('/sign-in');
+  };
+  const initials = session.teammate.name.split(' ').map((word) => word[0]).join('').slice(0, 2);
+  const all = session.chapters.length > 1;
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="flex items-center gap-2 font-medium text-[#e8eeec]">
+        {session.chapter?.name ?? 'All chapters'}
+        <span className="rounded-full bg-blush text-ink text-[11px] font-bold w-[30px] h-[30px] grid place-items-center" aria-label={session.teammate.name}>
+          {initials}
+        </span>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={8} className="sheet p-1 min-w-[230px] text-ink z-20">
+          <DropdownMenu.Label className="px-3 py-2 text-ink2">
+            {session.teammate.name}, {session.teammate.role}
+          </DropdownMenu.Label>
+          {all && <DropdownMenu.Item className={ITEM} onSelect={() => choose.mutate(null)}>Work in all chapters</DropdownMenu.Item>}
+          {session.chapters.map((chapter) => (
+            <DropdownMenu.Item key={chapter.id} className={ITEM} onSelect={() => choose.mutate(chapter.id)}>
+              Work in {chapter.name}
+            </DropdownMenu.Item>
+          ))}
+          <DropdownMenu.Separator className="h-px bg-hair my-1" />
+          {session.standins.mailroom && (
+            <DropdownMenu.Item className={ITEM} asChild>
+              <a href={session.standins.mailroom} target="_blank" rel="noreferrer">Mailroom: what was mailed</a>
+            </DropdownMenu.Item>
+          )}
+          {session.standins.handsets && (
+            <DropdownMenu.Item className={ITEM} asChild>
+              <a href={session.standins.handsets} target="_blank" rel="noreferrer">Handsets: what was texted</a>
+            </DropdownMenu.Item>
+          )}
+          <DropdownMenu.Item className={ITEM} asChild>
+            <a href="/api/docs" target="_blank" rel="noreferrer">The API, described</a>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => void leave()}>Sign out</DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function typing(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+}
+
+/** Keys that work everywhere. */
+function useKeys(openFinder: () => void, openKeys: () => void): void {
+  const navigate = useNavigate();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const station = event.altKey ? STATIONS[Number(event.key) - 1] : undefined;
+      if (station) void navigate(station.path);
+      else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') openFinder();
+      else if (event.key === '?' && !typing(event.target)) openKeys();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [navigate, openFinder, openKeys]);
+}
+
+function Bar({ onFind }: { onFind: () => void }) {
+  return (
+    <header className="h-[54px] bg-ink text-white flex items-center shrink-0 pr-5">
+      <NavLink to="/" end className="flex items-center gap-2 px-5 font-title font-bold text-[18px] h-full" aria-label="Good Word, Today">
+        <Mark />
+        Good Word
+      </NavLink>
+      <Stations />
+      <div className="grow" />
+      <button onClick={onFind} className="hidden min-[1100px]:flex items-center gap-2 bg-[#2a3b42] text-[#d5dfdd] rounded-paper px-3 h-[34px] w-[260px] mr-6">
+        <Search size={14} aria-hidden="true" />
+        <span className="grow text-left truncate">Find a supporter, list or message</span>
+        <kbd className="font-mono text-[11px] border border-[#5f7379] rounded-[3px] px-1">Ctrl K</kbd>
+      </button>
+      <Account />
+    </header>
+  );
+}
+
+/** The bench that every view lies on: stations above, the view, the Margin at its right. */
+export function Frame() {
+  const { data, error, isPending } = useQuery(sessionQuery);
+  const location = useLocation();
+  const [finding, setFinding] = useState(false);
+  const [showingKeys, setShowingKeys] = useState(false);
+  useKeys(() => setFinding(true), () => setShowingKeys(true));
+  if (isPending) return <Loading what="your session" />;
+  if (error || !data) return <Navigate to={`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`} replace />;
+  return (
+    <div className="h-full flex flex-col">
+      <Bar onFind={() => setFinding(true)} />
+      <div className="grow min-h-0 flex gap-5 px-5">
+        <main className="grow min-w-0 min-h-0 flex flex-col pt-[18px] pb-4 overflow-y-auto" tabIndex={-1}>
+          <Suspense fallback={<Loading what="the page" />}>
+            <Outlet />
+          </Suspense>
+        </main>
+        <Margin />
+      </div>
+      <Suspense fallback={null}>
+        {finding && <Finder onClose={() => setFinding(false)} />}
+        {showingKeys && <Keys onClose={() => setShowingKeys(false)} />}
+      </Suspense>
+    </div>
+  );
+}

@@ -1,0 +1,17 @@
+import { Link, useRouteError } from 'react-router';
+import { Empty } from '../ui/basics';
+
+/** For addresses that lead nowhere, and for faults of ours. */
+export function Lost() {
+  const error = useRouteError() as Error | undefined;
+  return (
+    <div className="sheet m-5">
+      <Empty title={error ? 'This view could not be drawn' : 'There is nothing at this address'}>
+        <p>{error ? 'Nothing that you saved is lost. Load the page again; if it happens again, go back to Today.' : 'It may have been deleted, or the address was cut short.'}</p>
+        <Link className="link text-ink" to="/">
+          Go to Today
+        </Link>
+      </Empty>
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+import type { ComponentType } from 'react';
+import { createBrowserRouter } from 'react-router';
+import { Frame } from './Frame';
+import { Lost } from './Lost';
+
+/** A route whose code is loaded when it is first opened. */
+const page = (load: () => Promise<{ default: ComponentType }>) => ({ lazy: async () => ({ Component: (await load()).default }) });
+
+export const router = createBrowserRouter([
+  { path: '/sign-in', ...page(() => import('../signin/SignIn')) },
+  {
+    path: '/',
+    element: <Frame />,
+    errorElement: <Lost />,
+    children: [
+      { index: true, ...page(() => import('../today/Today')) },
+      { path: 'gather', ...page(() => import('../gather/Batches')) },
+      { path: 'gather/new', ...page(() => import('../gather/NewBatch')) },
+      { path: 'gather/:id', ...page(() => import('../gather/Batch')) },
+      { path: 'sort', ...page(() => import('../sort/Supporters')) },
+      { path: 'sort/supporters/:id', ...page(() => import('../sort/Record')) },
+      { path: 'sort/segments', ...page(() => import('../sort/Segments')) },
+      { path: 'sort/segments/:id', ...page(() => import('../sort/Segment')) },
+      { path: 'sort/groups', ...page(() => import('../sort/Groups')) },
+      { path: 'write', ...page(() => import('../write/Drafts')) },
+      { path: 'write/:id', ...page(() => import('../write/Draft')) },
+      { path: 'send', ...page(() => import('../send/Outgoing')) },
+      { path: 'send/:id', ...page(() => import('../send/LastLook')) },
+      { path: 'hear-back', ...page(() => import('../hearback/Answers')) },
+      { path: 'hear-back/replies', ...page(() => import('../hearback/Replies')) },
+      { path: 'hear-back/:id', ...page(() => import('../hearback/Results')) },
+      { path: '*', element: <Lost /> },
+    ],
+  },
+]);

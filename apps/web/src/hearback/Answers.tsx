@@ -1,0 +1,33 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import type { MessageView } from '@goodword/core/contract';
+import { get } from '../app/api';
+import { useFormat } from '../app/format';
+import { Empty, Heading, Loading, Problem } from '../ui/basics';
+import { HearNav } from './HearNav';
+
+/** Messages that have left, newest first. */
+export default function Answers() {
+  const format = useFormat();
+  const { data, error, isPending } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages'), refetchInterval: 5_000 });
+  if (isPending) return <Loading what="messages" />;
+  const gone = data?.filter((message) => !['draft', 'scheduled'].includes(message.state)) ?? [];
+  return (
+    <>
+      <Heading title="Hear back" note="What came of it" />
+      <HearNav />
+      <Problem error={error} />
+      <div className="sheet">
+        {gone.length === 0 && <Empty title="Nothing has left yet"><p>What comes of a message stands here from the minute it leaves.</p></Empty>}
+        <ul>
+          {gone.map((message) => (
+            <li key={message.id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
+              <Link className="subtitle hover:underline grow" to={`/hear-back/${message.id}`}>{message.name}</Link>
+              <span className="text-ink2">{message.channel === 'email' ? 'Email' : 'Text'}, {message.state === 'done' ? 'sent' : message.state}, {format.moment(message.updatedAt)}</span>
+            </li>
+          ))}
+        </ul>
+      </div>
+    </>
+  );
+}

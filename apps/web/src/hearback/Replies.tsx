@@ -1,0 +1,43 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import type { ReplyView } from '@goodword/core/contract';
+import { call, get } from '../app/api';
+import { useFormat } from '../app/format';
+import { useMay } from '../app/session';
+import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { HearNav } from './HearNav';
+
+/** What people wrote back, unread first, each with the person. */
+export default function Replies() {
+  const format = useFormat();
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const { data, error, isPending } = useQuery({ queryKey: ['replies'], queryFn: () => get<ReplyView[]>('replies'), refetchInterval: 5_000 });
+  const handle = useMutation({ mutationFn: ({ id, handled }: { id: number; handled: boolean }) => call('POST', `replies/${id}/handled`, { handled }), onSuccess: () => queryClient.invalidateQueries() });
+  if (isPending) return <Loading what="replies" />;
+  return (
+    <>
+      <Heading title="Replies" note="What they wrote back" />
+      <HearNav />
+      <Problem error={error ?? handle.error} />
+      <div className="sheet">
+        {data?.length === 0 && <Empty title="Nobody has written back yet"><p>Replies to texts stand here and on the person's record.</p></Empty>}
+        <ul>
+          {data?.map((reply) => (
+            <li key={reply.id} className={`border-b border-hair last:border-0 px-5 py-3 grid grid-cols-[220px_1fr_auto] gap-4 ${reply.handled ? 'text-ink2' : ''}`}>
+              <div>
+                {reply.supporterId ? <Link className="link" to={`/sort/supporters/${reply.supporterId}`}>{reply.name}</Link> : <b>{reply.from}</b>}
+                <p className="text-[12.5px] text-ink2">{format.moment(reply.at)}</p>
+              </div>
+              <div>
+                <p className={reply.handled ? '' : 'font-semibold'}>{reply.body}</p>
+                {reply.message && <p className="text-[12.5px] text-ink2">To “{reply.message}”</p>}
+              </div>
+              {may && <Button onClick={() => handle.mutate({ id: reply.id, handled: !reply.handled })}>{reply.handled ? 'Take it up again' : 'Put it aside'}</Button>}
+            </li>
+          ))}
+        </ul>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,61 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Plus, Tag, X } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { Link } from 'react-router';
+import type { ListView, RecordView, TagView } from '@goodword/core/contract';
+import { call, get } from '../app/api';
+import { useMay } from '../app/session';
+
+const CHIP = 'inline-flex items-center gap-1 sheet px-2 py-[3px] text-[12.5px]';
+const ITEM = 'px-3 py-[6px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
+
+/** Tags, lists and segments of one person; tags and lists can be put on and taken off here. */
+export function GroupChips({ record }: { record: RecordView }) {
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const change = useMutation({
+    mutationFn: ({ method, kind, id }: { method: 'PUT' | 'DELETE'; kind: 'tags' | 'lists'; id: number }) => call(method, `supporters/${record.id}/${kind}/${id}`), onSuccess: () => queryClient.invalidateQueries(),
+  });
+  const off = (kind: 'tags' | 'lists', id: number, words: string) =>
+    may && (
+      <button aria-label={`Take ${words} off`} className="text-ink3 hover:text-madder" onClick={() => change.mutate({ method: 'DELETE', kind, id })}>
+        <X size={12} />
+      </button>
+    );
+  return (
+    <div className="flex flex-wrap gap-[7px] pb-4">
+      {record.tags.map((tag) => (
+        <span key={tag.id} className={CHIP}>
+          <Tag size={11} className="text-verdigris" aria-label="Tag" /> {tag.name} {off('tags', tag.id, tag.name)}
+        </span>
+      ))}
+      {record.lists.map((list) => (
+        <span key={list.id} className={CHIP}>
+          List: {list.name} {off('lists', list.id, list.name)}
+        </span>
+      ))}
+      {record.segments.map((segment) => (
+        <Link key={segment.id} className={`${CHIP} hover:underline`} to={`/sort/segments/${segment.id}`}>
+          Segment: {segment.name}
+        </Link>
+      ))}
+      {may && (
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger className="inline-flex items-center gap-1 rounded-paper border border-dashed border-[#8b989d] px-2 text-[12.5px] font-semibold">
+            <Plus size={12} /> Add to
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content className="sheet p-1 max-h-[380px] overflow-y-auto z-20" align="start">
+              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Tags</DropdownMenu.Label>
+              {tags.data?.filter((tag) => !record.tags.some((one) => one.id === tag.id)).map((tag) => <DropdownMenu.Item key={tag.id} className={ITEM} onSelect={() => change.mutate({ method: 'PUT', kind: 'tags', id: tag.id })}>{tag.name}</DropdownMenu.Item>)}
+              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Lists</DropdownMenu.Label>
+              {lists.data?.filter((list) => !record.lists.some((one) => one.id === list.id)).map((list) => <DropdownMenu.Item key={list.id} className={ITEM} onSelect={() => change.mutate({ method: 'PUT', kind: 'lists', id: list.id })}>{list.name}</DropdownMenu.Item>)}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      )}
+    </div>
+  );
+}

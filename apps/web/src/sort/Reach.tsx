@@ -1,0 +1,136 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { RecordView } from '@goodword/core/contract';
+import { call } from '../app/api';
+import { useFormat } from '../app/format';
+import { useMay } from '../app/session';
+import { Button, Labelled, Problem } from '../ui/basics';
+import { EditableValue, saveField } from './EditableValue';
+
+function Section({ title, side, children }: { title: string; side?: React.ReactNode; children: React.ReactNode }) {
+  return (
+    <section className="pb-4">
+      <div className="flex justify-between items-baseline border-b border-ink pb-1">
+        <h2 className="subtitle">{title}</h2>
+        {side}
+      </div>
+      {children}
+    </section>
+  );
+}
+
+function Row({ label, children }: { label: string; children: React.ReactNode }) {
+  return (
+    <div className="grid grid-cols-[128px_1fr] border-b border-hair py-[7px] items-center">
+      <span className="text-ink2 truncate">{label}</span>
+      <div className="min-w-0">{children}</div>
+    </div>
+  );
+}
+
+function AddAddress({ record }: { record: RecordView }) {
+  const queryClient = useQueryClient();
+  const [text, setText] = useState('');
+  const add = useMutation({
+    mutationFn: () => call('POST', `supporters/${record.id}/contact-points`, { kind: text.includes('@') ? 'email' : 'mobile', text }), onSuccess: () => (setText(''), void queryClient.invalidateQueries()),
+  });
+  return (
+    <form className="pt-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
+      <div className="flex gap-2">
+        <input className="input" aria-label="Another email or mobile" placeholder="Another email or mobile" value={text} onChange={(event) => setText(event.target.value)} />
+        <Button type="submit" disabled={text.trim() === ''}>Add</Button>
+      </div>
+      {add.error && <p role="alert" className="text-madder pt-1">{add.error.message}</p>}
+    </form>
+  );
+}
+
+function Addresses({ record }: { record: RecordView }) {
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const [adding, setAdding] = useState(false);
+  const release = useMutation({ mutationFn: (id: number) => call('POST', `supporters/${record.id}/contact-points/${id}/release`), onSuccess: () => queryClient.invalidateQueries() });
+  const words = { email: 'Email', mobile: 'Mobile', post: 'Post' } as const;
+  return (
+    <Section title="Reach them at" side={may && <button className="link text-[12.5px] text-ink2" onClick={() => setAdding(!adding)}>Add</button>}>
+      {record.contactPoints.map((point) => (
+        <Row key={point.id} label={words[point.kind]}>
+          <p className={`truncate ${point.onHold ? 'text-madder' : ''}`}>{point.shown}</p>
+          {point.onHold && (
+            <p className="text-[12.5px] text-ink2">
+              On hold: {point.holdReason}. {may && <button className="link" onClick={() => release.mutate(point.id)}>It is good again</button>}
+            </p>
+          )}
+          {point.sharedWith.map((other) => (
+            <p key={other.id} className="text-[12.5px] text-ink2">
+              Shared with <Link className="link" to={`/sort/supporters/${other.id}`}>{other.name || 'someone without a name'}</Link>
+            </p>
+          ))}
+        </Row>
+      ))}
+      {record.contactPoints.length === 0 && <p className="text-ink2 py-2">No address on file.</p>}
+      {adding && <AddAddress record={record} />}
+    </Section>
+  );
+}
+
+function AddGift({ record, onDone }: { record: RecordView; onDone: () => void }) {
+  const queryClient = useQueryClient();
+  const [amount, setAmount] = useState('');
+  const [on, setOn] = useState(new Date().toISOString().slice(0, 10));
+  const minor = Math.round(Number(amount.replace(',', '.')) * 100);
+  const add = useMutation({ mutationFn: () => call('POST', `supporters/${record.id}/gifts`, { amount: minor, on, note: '' }), onSuccess: () => (void queryClient.invalidateQueries(), onDone()) });
+  return (
+    <form className="py-2 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
+      <div className="grid grid-cols-2 gap-2">
+        <Labelled label="Amount"><input className="input" inputMode="decimal" autoFocus value={amount} onChange={(event) => setAmount(event.target.value)} /></Labelled>
+        <Labelled label="On"><input type="date" className="input" value={on} onChange={(event) => setOn(event.target.value)} /></Labelled>
+      </div>
+      <Problem error={add.error} />
+      <Button type="submit" weight="main" className="self-start" disabled={!(minor > 0) || add.isPending}>Enter the gift</Button>
+    </form>
+  );
+}
+
+function Giving({ record }: { record: RecordView }) {
+  const format = useFormat();
+  const may = useMay('organizer');
+  const [adding, setAdding] = useState(false);
+  const [last] = record.gifts;
+  const largest = record.gifts.reduce((max, gift) => Math.max(max, gift.amount), 0);
+  return (
+    <Section title="Giving" side={may && <button className="link text-[12.5px] text-ink2" onClick={() => setAdding(!adding)}>Enter a gift</button>}>
+      {adding && <AddGift record={record} onDone={() => setAdding(false)} />}
+      {last ? (
+        <>
+          <Row label="Last gift">{format.money(last.amount)} on {format.day(last.on)}</Row>
+          <Row label="Largest">{format.money(largest)}</Row>
+          <Row label="In all">{format.money(record.gifts.reduce((sum, gift) => sum + gift.amount, 0))}, {record.gifts.length} {record.gifts.length === 1 ? 'gift' : 'gifts'}</Row>
+        </>
+      ) : (
+        <p className="text-ink2 py-2">No gift on file.</p>
+      )}
+    </Section>
+  );
+}
+
+/** Addresses, fields in their sections, and giving; everything editable where it stands. */
+export function Reach({ record }: { record: RecordView }) {
+  const sections = [...new Set(record.fields.map((field) => field.section))];
+  return (
+    <div className="sheet p-4 overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label="What is known">
+      <Addresses record={record} />
+      {sections.map((section) => (
+        <Section key={section} title={section}>
+          {record.fields.filter((field) => field.section === section).map((field) => (
+            <Row key={field.id} label={field.name}>
+              <EditableValue label={field.name} value={field.shown} shown={field.shown} save={saveField(record.id, field.id)} />
+            </Row>
+          ))}
+        </Section>
+      ))}
+      <Giving record={record} />
+    </div>
+  );
+}

@@ -1,0 +1,165 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { X } from 'lucide-react';
+import { useDeferredValue, useEffect, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import type { BatchView, FieldView, ListView, Page, SegmentCount, SegmentView, SupporterRow, TagView } from '@goodword/core/contract';
+import { isGroup, type Group, type Line, type Rule } from '@goodword/core/segment';
+import { call, get } from '../app/api';
+import { plural, useFormat } from '../app/format';
+import { useMay, useSession } from '../app/session';
+import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { Confirm } from '../ui/dialogs';
+import { useMargin, type Note } from '../ui/margin';
+import { Narrowing, type NarrowingStep } from '../ui/Narrowing';
+import { PeopleTable } from '../ui/people';
+import { asTop, replaceAt, withOr, withoutOr } from './sentence';
+import { newLines, SentenceLine, type Subjects } from './SentenceLine';
+import { PickWord, Word } from './Word';
+
+const JOINS = [['all', 'and'], ['any', 'or']] as const;
+
+function useSubjects(): Subjects | null {
+  const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
+  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const batches = useQuery({ queryKey: ['batches'], queryFn: () => get<BatchView[]>('batches') });
+  return fields.data && tags.data && lists.data && batches.data ? { fields: fields.data, tags: tags.data, lists: lists.data, batches: batches.data } : null;
+}
+
+function AddLine({ words, subjects, onAdd }: { words: string; subjects: Subjects; onAdd: (line: Line) => void }) {
+  return (
+    <span className="[&_.word]:!border [&_.word]:!border-dashed [&_.word]:!border-[#8b989d] [&_.word]:rounded-paper [&_.word]:!px-3 [&_.word]:text-[14px] [&_.word]:font-sans [&_.word]:font-semibold">
+      <Word words={words} label="Add a line">
+        {(close) =>
+          newLines(subjects).map(([text, line]) => (
+            <button key={text} className="text-left px-2 py-1 rounded-[3px] hover:bg-bench" onClick={() => (onAdd(line), close())}>
+              who {text}
+            </button>
+          ))
+        }
+      </Word>
+    </span>
+  );
+}
+
+/** One numbered line: a rule, or "either … or …" over a few. */
+function RuleWords({ rule, subjects, onChange }: { rule: Rule; subjects: Subjects; onChange: (rule: Rule | null) => void }) {
+  if (!isGroup(rule)) {
+    return <SentenceLine line={rule} subjects={subjects} onChange={onChange} />;
+  }
+  return (
+    <>
+      {rule.kind === 'none' ? 'none of: ' : rule.kind === 'any' ? 'either ' : ''}
+      {rule.rules.map((inner, i) => (
+        <span key={i}>
+          {i > 0 && (rule.kind === 'all' ? ' and ' : ' or ')}
+          {isGroup(inner) ? <RuleWords rule={inner} subjects={subjects} onChange={(next) => onChange(replaceAt(rule, i, next))} /> : <SentenceLine line={inner} subjects={subjects} onChange={(next) => onChange(replaceAt(rule, i, next))} />}
+          <button className="align-middle text-ink3 hover:text-madder ml-1" aria-label="Take this part out" onClick={() => onChange(withoutOr(rule, i))}>
+            <X size={14} />
+          </button>
+        </span>
+      ))}
+    </>
+  );
+}
+
+function Sentence({ tree, subjects, onChange }: { tree: Group; subjects: Subjects; onChange: (tree: Group) => void }) {
+  const { chapter } = useSession();
+  return (
+    <section className="sheet px-6 py-4 font-title text-[19px] leading-[2.05] text-ink2 [&_.word]:text-ink" aria-label="The sentence">
+      <p>
+        Supporters of <b className="text-ink">{chapter?.name ?? 'all chapters'}</b> who
+      </p>
+      <ol>
+        {tree.rules.map((rule, i) => (
+          <li key={i} className="grid grid-cols-[26px_1fr_auto] items-baseline group">
+            <span className="text-[12px] font-sans text-ink3">{i + 1}</span>
+            <div>
+              {i > 0 && (i === 1 ? <PickWord label="Join all lines by" value={tree.kind === 'any' ? 'any' : 'all'} options={JOINS} onPick={(kind) => onChange({ ...tree, kind })} /> : tree.kind === 'any' ? 'or' : 'and')}{' '}
+              <RuleWords rule={rule} subjects={subjects} onChange={(next) => onChange(replaceAt(tree, i, next))} /> <AddLine words="or…" subjects={subjects} onAdd={(line) => onChange(replaceAt(tree, i, withOr(rule, line)))} />
+            </div>
+            <button className="text-ink3 hover:text-madder font-sans text-[13px]" aria-label={`Take line ${i + 1} out`} onClick={() => onChange(replaceAt(tree, i, null))}>
+              <X size={15} />
+            </button>
+          </li>
+        ))}
+      </ol>
+      <div className="pl-[26px]">
+        <AddLine words={tree.rules.length === 0 ? 'who…' : 'and also…'} subjects={subjects} onAdd={(line) => onChange({ ...tree, rules: [...tree.rules, line] })} />
+      </div>
+    </section>
+  );
+}
+
+function segmentNotes(count: SegmentCount | undefined, usedBy: SegmentView['usedBy'], take: (line: number) => void): Note[] {
+  const notes: Note[] = [];
+  count?.steps.forEach((step, i) => {
+    const before = i === 0 ? count.everybody : count.steps[i - 1]!.left;
+    if (before > 0 && step.left === before) notes.push({ key: `idle-${i}`, tone: 'doubt', title: `Line ${i + 1} takes nobody out`, body: 'Everyone before it passes it too.', remedy: { words: 'Take the line out', act: () => take(i) } });
+    if (step.left === 0 && before > 0) notes.push({ key: `none-${i}`, tone: 'fault', title: `Nobody passes line ${i + 1}`, body: `${step.words.charAt(0).toUpperCase()}${step.words.slice(1)}: ${step.alone} alone do.` });
+  });
+  if (usedBy.length > 0) notes.push({ key: 'used', tone: 'plain', title: `Used by ${usedBy.map((one) => one.name).join(', ')}`, body: `It can't be deleted until ${plural(usedBy.length, 'that message has', 'those messages have')} another group.` });
+  return notes;
+}
+
+function Builder({ id, start }: { id: number | null; start: { name: string; tree: Group; usedBy: SegmentView['usedBy'] } }) {
+  const navigate = useNavigate();
+  const format = useFormat();
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const subjects = useSubjects();
+  const [name, setName] = useState(start.name);
+  const [tree, setTree] = useState(start.tree);
+  const [history, setHistory] = useState<Group[]>([]);
+  const [removing, setRemoving] = useState(false);
+  const asked = useDeferredValue(tree);
+  const count = useQuery({ queryKey: ['count', asked], queryFn: () => call<SegmentCount>('POST', 'segments/count', { tree: asked }), placeholderData: keepPreviousData });
+  const save = useMutation({
+    mutationFn: () => call<{ id: number }>(id === null ? 'POST' : 'PUT', id === null ? 'segments' : `segments/${id}`, { name, tree }),
+    onSuccess: (saved) => (void queryClient.invalidateQueries(), void navigate(`/sort/segments/${saved.id}`, { replace: true })),
+  });
+  const change = (next: Group) => (setHistory([...history, tree]), setTree(next));
+  const undo = () => (setTree(history.at(-1)!), setHistory(history.slice(0, -1)));
+  useMargin(segmentNotes(count.data, start.usedBy, (line) => change(replaceAt(tree, line, null))));
+  if (!subjects) return <Loading what="what a segment can speak of" />;
+  const changed = name !== start.name || tree !== start.tree;
+  const data = count.data;
+  const steps: NarrowingStep[] = data ? [{ key: 'all', words: 'Everybody', left: data.everybody, tone: 'start' }, ...data.steps.map((step, i): NarrowingStep => ({ key: String(i), words: `${i + 1} ${step.words}`, left: step.left, tone: i === data.steps.length - 1 ? 'end' : 'step' }))] : [];
+  return (
+    <>
+      <Heading
+        title={<input aria-label="Name of the segment" className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[420px] max-w-full" value={name} maxLength={120} placeholder="Name this segment" onChange={(event) => setName(event.target.value)} />}
+        note={data ? `${format.number(data.total)} ${plural(data.total, 'person', 'people')}, always up to date` : ''}
+      >
+        {history.length > 0 && <Button onClick={undo}>Undo</Button>}
+        {may && id !== null && <Button onClick={() => setRemoving(true)}>Delete</Button>}
+        {may && <Button weight="main" disabled={!changed || name.trim() === '' || save.isPending} onClick={() => save.mutate()}>Save the segment</Button>}
+      </Heading>
+      <Problem error={save.error ?? count.error} />
+      <Sentence tree={tree} subjects={subjects} onChange={change} />
+      <div className="grid grid-cols-[1fr_330px] gap-4 pt-4 grow min-h-[260px]">
+        <PeopleTable narrow label="People in the segment" pageKey={['segment-people', asked]} fetch={(after) => call<Page<SupporterRow>>('POST', 'segments/people', { tree: asked, ...(after ? { after } : {}) })} empty={<Empty title="Nobody is in it"><p>The Margin says at which line the last one is lost.</p></Empty>} />
+        <section className="sheet p-4 overflow-y-auto" tabIndex={0} aria-label="How each line narrows it">
+          <h2 className="subtitle pb-3">How each line narrows it</h2>
+          {data && <Narrowing everybody={data.everybody} steps={steps} />}
+          {data && <p className="text-ink2 pt-4">For appeals, email reaches <b className="text-ink">{format.number(data.reach.email)}</b>, text <b className="text-ink">{format.number(data.reach.text)}</b>, neither <b className="text-ink">{format.number(data.reach.neither)}</b>.</p>}
+        </section>
+      </div>
+      <Confirm open={removing} onClose={() => setRemoving(false)} title={`Delete “${start.name}”?`} act="Delete the segment" body={<p>The rule goes. Its people, and everything sent by it, stay.</p>} onAct={async () => (await call('DELETE', `segments/${id}`), void queryClient.invalidateQueries(), void navigate('/sort/segments'))} />
+    </>
+  );
+}
+
+/** A segment as a sentence whose underlined words open, with its people and how each line narrows. */
+export default function Segment() {
+  const { id } = useParams();
+  const { data, error } = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments'), enabled: id !== 'new' });
+  const [missing, setMissing] = useState(false);
+  const found = data?.find((segment) => segment.id === Number(id));
+  useEffect(() => setMissing(data !== undefined && !found), [data, found]);
+  if (id === 'new') return <Builder key="new" id={null} start={{ name: '', tree: { kind: 'all', rules: [] }, usedBy: [] }} />;
+  if (error) return <Problem error={error} />;
+  if (missing) return <Empty title="There is no such segment"><p>It may have been deleted, or belongs to another chapter.</p></Empty>;
+  if (!found) return <Loading what="the segment" />;
+  return <Builder key={found.id} id={found.id} start={{ name: found.name, tree: asTop(found.tree), usedBy: found.usedBy }} />;
+}

@@ -1,0 +1,28 @@
+import { asTop, fieldLine, replaceAt, withOr, withoutOr } from './sentence';
+
+const fields = [{ id: 3, name: 'Membership renews', type: 'date' as const, section: '', fallback: null }];
+const tag = { kind: 'tag' as const, tagId: 1, has: true };
+const list = { kind: 'list' as const, listId: 2, on: true };
+
+test('a line begins with a question that its field can be asked', () => {
+  expect(fieldLine(3, fields)).toEqual({ kind: 'field', field: 3, op: 'within-next', value: 30 });
+  expect(fieldLine(3, fields, 'filled')).toEqual({ kind: 'field', field: 3, op: 'filled' });
+  expect(fieldLine(3, fields, 'contains').op).toBe('within-next');
+  expect(fieldLine('firstName', fields)).toEqual({ kind: 'field', field: 'firstName', op: 'is', value: '' });
+});
+
+test('a line alone reads as a group of one', () => expect(asTop(tag)).toEqual({ kind: 'all', rules: [tag] }));
+
+test('lines join by "or" and come apart again', () => {
+  const joined = withOr(tag, list);
+  expect(joined).toEqual({ kind: 'any', rules: [tag, list] });
+  expect(withOr(joined, tag).rules).toHaveLength(3);
+  expect(withoutOr(joined, 1)).toEqual(tag);
+  expect(withoutOr({ kind: 'any', rules: [tag] }, 0)).toBeNull();
+});
+
+test('a line is replaced or taken out', () => {
+  const top = asTop(tag);
+  expect(replaceAt(top, 0, list).rules).toEqual([list]);
+  expect(replaceAt(top, 0, null).rules).toEqual([]);
+});

@@ -1,0 +1,53 @@
+import type { FieldView } from '@goodword/core/contract';
+import { FIELD_OPS_BY_TYPE, type FieldLine, type FieldOp, type Group, type Line, type Rule } from '@goodword/core/segment';
+
+/** Words of each question that a field can be asked. */
+export const OP_WORDS: Record<FieldOp, string> = {
+  is: 'is', 'is-not': 'is not', contains: 'contains', begins: 'begins with', equals: 'is', 'at-least': 'is at least', 'at-most': 'is at most', between: 'is between', on: 'is on', before: 'is before', after: 'is after',
+  'within-next': 'is within the next', 'within-last': 'was within the last', 'in-month': 'is in', yes: 'is yes', no: 'is no', empty: 'is empty', filled: 'is filled',
+};
+
+export const NEEDS_NOTHING: readonly FieldOp[] = ['yes', 'no', 'empty', 'filled'];
+export const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+
+export function typeOf(field: FieldLine['field'], fields: readonly FieldView[]): FieldView['type'] {
+  if (field === 'created') return 'date';
+  return typeof field === 'number' ? (fields.find((one) => one.id === field)?.type ?? 'text') : 'text';
+}
+
+/** A value to begin with, fit for the question. */
+export function startValue(type: FieldView['type'], op: FieldOp): Pick<FieldLine, 'value' | 'to'> {
+  if (NEEDS_NOTHING.includes(op)) return {};
+  if (op === 'within-next' || op === 'within-last') return { value: 30 };
+  if (op === 'in-month') return { value: new Date().getMonth() + 1 };
+  const today = new Date().toISOString().slice(0, 10);
+  if (type === 'date') return op === 'between' ? { value: today, to: today } : { value: today };
+  if (type === 'number' || type === 'money') return op === 'between' ? { value: 0, to: 100 } : { value: type === 'money' ? 1000 : 1 };
+  return { value: '' };
+}
+
+export function fieldLine(field: FieldLine['field'], fields: readonly FieldView[], op?: FieldOp): FieldLine {
+  const type = typeOf(field, fields);
+  const chosen = op && FIELD_OPS_BY_TYPE[type].includes(op) ? op : FIELD_OPS_BY_TYPE[type][0]!;
+  return { kind: 'field', field, op: chosen, ...startValue(type, chosen) };
+}
+
+/** A segment as the builder edits it: a top group whose lines are lines or "either … or" groups of lines. */
+export function asTop(tree: Rule): Group {
+  return tree.kind === 'all' || tree.kind === 'any' || tree.kind === 'none' ? tree : { kind: 'all', rules: [tree] };
+}
+
+export function replaceAt(group: Group, at: number, rule: Rule | null): Group {
+  const rules = group.rules.flatMap((old, i) => (i === at ? (rule === null ? [] : [rule]) : [old]));
+  return { ...group, rules };
+}
+
+/** A line joined by "or", or taken out of an "or" group; a group of one is the line itself. */
+export function withOr(rule: Rule, line: Line): Group {
+  return rule.kind === 'any' ? { ...rule, rules: [...rule.rules, line] } : { kind: 'any', rules: [rule, line] };
+}
+
+export function withoutOr(group: Group, at: number): Rule | null {
+  const rules = group.rules.filter((_rule, i) => i !== at);
+  return rules.length === 0 ? null : rules.length === 1 ? rules[0]! : { ...group, rules };
+}

@@ -1,0 +1,101 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+
+export interface TableColumn<Row> {
+  key: string;
+  title: string;
+  /** CSS grid track. */
+  width: string;
+  cell: (row: Row) => ReactNode;
+}
+
+interface Props<Row> {
+  label: string;
+  rows: readonly Row[];
+  total: number;
+  columns: readonly TableColumn<Row>[];
+  idOf: (row: Row) => string | number;
+  onOpen?: (row: Row) => void;
+  /** Asked for when the end of what is loaded comes near. */
+  onMore?: () => void;
+  /** What type-ahead looks at. */
+  wordOf?: (row: Row) => string;
+  rowHeight?: number;
+}
+
+const STEPS: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: 12, PageUp: -12 };
+
+/** A table that draws only the rows on screen. Arrow keys move, Enter opens, typing jumps to a name. */
+export function VirtualTable<Row>({ label, rows, total, columns, idOf, onOpen, onMore, wordOf, rowHeight = 36 }: Props<Row>) {
+  const frame = useRef<HTMLDivElement>(null);
+  const typed = useRef({ text: '', at: 0 });
+  const [at, setAt] = useState(0);
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => rowHeight, overscan: 12 });
+  const items = virtual.getVirtualItems();
+  const last = items.at(-1)?.index ?? 0;
+  const template = columns.map((column) => column.width).join(' ');
+
+  useEffect(() => {
+    if (onMore && rows.length < total && last >= rows.length - 30) onMore();
+  }, [last, rows.length, total, onMore]);
+
+  const go = (to: number) => {
+    const next = Math.max(0, Math.min(rows.length - 1, to));
+    setAt(next);
+    virtual.scrollToIndex(next);
+  };
+  const jump = (key: string) => {
+    const now = Date.now();
+    typed.current = { text: now - typed.current.at < 900 ? typed.current.text + key : key, at: now };
+    const found = rows.findIndex((row) => wordOf?.(row).toLowerCase().startsWith(typed.current.text.toLowerCase()));
+    if (found >= 0) go(found);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = STEPS[event.key];
+    if (step !== undefined) go(at + step);
+    else if (event.key === 'Home') go(0);
+    else if (event.key === 'End') go(rows.length - 1);
+    else if (event.key === 'Enter' && rows[at]) onOpen?.(rows[at]);
+    else if (event.key.length === 1 && !event.ctrlKey && !event.altKey && !event.metaKey && event.key !== '?') return jump(event.key);
+    else return;
+    event.preventDefault();
+  };
+
+  const active = rows[at] ? `row-${idOf(rows[at])}` : undefined;
+  return (
+    <div role="grid" aria-label={label} aria-rowcount={total + 1} aria-activedescendant={active} tabIndex={0} onKeyDown={onKeyDown} className="group flex flex-col min-h-0 grow sheet overflow-hidden">
+      <div role="row" aria-rowindex={1} className="grid border-b border-ink text-[13px] text-ink2 shrink-0" style={{ gridTemplateColumns: template }}>
+        {columns.map((column) => (
+          <div role="columnheader" key={column.key} className="px-4 py-2 truncate">
+            {column.title}
+          </div>
+        ))}
+      </div>
+      <div ref={frame} role="rowgroup" className="overflow-y-auto grow min-h-0">
+        <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {items.map((item) => {
+            const row = rows[item.index]!;
+            return (
+              <div
+                key={idOf(row)}
+                id={`row-${idOf(row)}`}
+                role="row"
+                aria-rowindex={item.index + 2}
+                aria-selected={item.index === at}
+                onClick={() => (setAt(item.index), onOpen?.(row))}
+                className={`absolute left-0 right-0 grid items-center border-b border-hair ${onOpen ? 'cursor-pointer hover:bg-[#f4f6f5]' : ''} ${item.index === at ? 'group-focus-visible:bg-[#eaf3f1] group-focus-visible:shadow-[inset_3px_0_0_var(--color-verdigris)]' : ''}`}
+                style={{ gridTemplateColumns: template, height: item.size, transform: `translateY(${item.start}px)` }}
+              >
+                {columns.map((column) => (
+                  <div role="gridcell" key={column.key} className="px-4 truncate">
+                    {column.cell(row)}
+                  </div>
+                ))}
+              </div>
+            );
+          })}
+        </div>
+      </div>
+    </div>
+  );
+}

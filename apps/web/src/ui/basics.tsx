@@ -1,0 +1,89 @@
+import type { ButtonHTMLAttributes, ReactNode } from 'react';
+import { ProblemError } from '../app/api';
+
+type Weight = 'main' | 'plain' | 'grave';
+
+const WEIGHTS: Record<Weight, string> = {
+  main: 'bg-ink text-white border-ink hover:bg-slate',
+  plain: 'bg-transparent text-ink border-[#8b989d] hover:bg-sheet',
+  grave: 'bg-sheet text-madder border-madder hover:bg-[#fbeef0]',
+};
+
+export function Button({ weight = 'plain', className = '', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight }) {
+  return (
+    <button
+      type="button"
+      {...rest}
+      className={`inline-flex items-center gap-2 rounded-paper border px-4 min-h-[36px] font-semibold disabled:opacity-50 disabled:cursor-not-allowed ${WEIGHTS[weight]} ${className}`}
+    />
+  );
+}
+
+/** Title of a view with what it is, in one line. */
+export function Heading({ title, note, children }: { title: ReactNode; note?: ReactNode; children?: ReactNode }) {
+  return (
+    <div className="flex items-end gap-4 pb-3">
+      <div className="flex flex-wrap items-baseline gap-x-4 min-w-0 grow">
+        <h1 className="title">{title}</h1>
+        {note && <p className="text-ink2">{note}</p>}
+      </div>
+      {children && <div className="flex gap-2 shrink-0">{children}</div>}
+    </div>
+  );
+}
+
+/** The one way in which a refusal is shown: what, why, what to do. */
+export function Problem({ error }: { error: unknown }) {
+  if (!error) return null;
+  const problem = error instanceof ProblemError ? error.problem : null;
+  return (
+    <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 my-2">
+      <p className="font-semibold">{problem?.title ?? 'That did not work'}</p>
+      <p className="text-ink2">{problem?.detail ?? (error as Error).message}</p>
+    </div>
+  );
+}
+
+export function Empty({ title, children }: { title: string; children?: ReactNode }) {
+  return (
+    <div className="p-10 max-w-xl">
+      <p className="subtitle pb-2">{title}</p>
+      <div className="text-ink2 flex flex-col gap-3 items-start">{children}</div>
+    </div>
+  );
+}
+
+export function Loading({ what }: { what: string }) {
+  return (
+    <p className="p-4 text-ink2" role="status">
+      Reading {what}…
+    </p>
+  );
+}
+
+/** A labelled input's frame. */
+export function Labelled({ label, hint, fault, children }: { label: string; hint?: string; fault?: string | null; children: ReactNode }) {
+  return (
+    <label className="flex flex-col gap-1">
+      <span className="font-semibold text-[13px]">{label}</span>
+      {children}
+      {hint && !fault && <span className="text-ink2 text-[12.5px]">{hint}</span>}
+      {fault && <span className="text-madder text-[12.5px]">{fault}</span>}
+    </label>
+  );
+}
+
+/** Progress in counts and words. */
+export function Progress({ done, total, words }: { done: number; total: number; words: string }) {
+  const share = total === 0 ? 0 : Math.min(1, done / total);
+  return (
+    <div>
+      <div className="h-2 bg-[#dfe5e1] rounded-sm" role="progressbar" aria-valuemin={0} aria-valuemax={total} aria-valuenow={done} aria-label={words}>
+        <div className="h-2 bg-verdigris rounded-sm transition-[width]" style={{ width: `${share * 100}%` }} />
+      </div>
+      <p className="text-ink2 pt-1" role="status">
+        {words}
+      </p>
+    </div>
+  );
+}

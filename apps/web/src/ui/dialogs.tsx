@@ -1,0 +1,57 @@
+import { AlertDialog, Dialog } from 'radix-ui';
+import { useState, type ReactNode } from 'react';
+import { Button, Problem } from './basics';
+
+/** A sheet that slides over from the right, for the people behind a number and for small forms. */
+export function Drawer({ open, onClose, title, note, wide, children }: { open: boolean; onClose: () => void; title: string; note?: string; wide?: boolean; children: ReactNode }) {
+  return (
+    <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-ink/30" />
+        <Dialog.Content aria-describedby={undefined} className={`fixed right-0 top-0 bottom-0 ${wide ? 'w-[760px]' : 'w-[520px]'} max-w-full bg-bench border-l border-hair flex flex-col p-5 gap-3`}>
+          <div className="flex items-start gap-4">
+            <div className="grow">
+              <Dialog.Title className="title !text-[20px]">{title}</Dialog.Title>
+              {note && <p className="text-ink2">{note}</p>}
+            </div>
+            <Dialog.Close asChild>
+              <Button>Close</Button>
+            </Dialog.Close>
+          </div>
+          <div className="min-h-0 grow flex flex-col">{children}</div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+/** Asks before a step that can't be undone; names the number and what stays. */
+export function Confirm({ open, onClose, title, body, act, onAct, grave = true }: { open: boolean; onClose: () => void; title: string; body: ReactNode; act: string; onAct: () => Promise<unknown>; grave?: boolean }) {
+  const [error, setError] = useState<unknown>(null);
+  const run = () => {
+    setError(null);
+    onAct().then(onClose, setError);
+  };
+  return (
+    <AlertDialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className="fixed inset-0 bg-ink/30" />
+        <AlertDialog.Content className="fixed left-1/2 top-1/3 -translate-x-1/2 -translate-y-1/3 w-[460px] sheet p-5 flex flex-col gap-3">
+          <AlertDialog.Title className="subtitle">{title}</AlertDialog.Title>
+          <AlertDialog.Description asChild>
+            <div className="text-ink2">{body}</div>
+          </AlertDialog.Description>
+          <Problem error={error} />
+          <div className="flex justify-end gap-2 pt-1">
+            <AlertDialog.Cancel asChild>
+              <Button>Leave it as it is</Button>
+            </AlertDialog.Cancel>
+            <Button weight={grave ? 'grave' : 'main'} onClick={run}>
+              {act}
+            </Button>
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}

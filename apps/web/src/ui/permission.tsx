@@ -1,0 +1,23 @@
+import { CHANNEL_WORDS, STATE_WORDS, type Channel, type PermissionState } from '@goodword/core/permission';
+
+const INK: Record<PermissionState, string> = {
+  yes: 'bg-verdigris text-white border-verdigris',
+  implied: 'bg-sheet text-verdigris border-verdigris',
+  asked: 'bg-sheet text-ochre border-ochremark border-dashed',
+  never: 'bg-sheet text-ink3 border-[#b6c1bd]',
+  no: 'bg-sheet text-madder border-madder',
+};
+
+/** A state in its own ink, always in words; a no is struck through. */
+export function StateChip({ state, words }: { state: PermissionState; words?: string }) {
+  return (
+    <span className={`inline-block rounded-[3px] border px-[7px] py-[1px] text-[11.5px] font-semibold whitespace-nowrap ${INK[state]}`}>
+      {words && `${words} `}
+      {state === 'no' ? <s>{words ? 'no' : 'No'}</s> : words ? STATE_WORDS[state].toLowerCase() : STATE_WORDS[state]}
+    </span>
+  );
+}
+
+export function ChannelChip({ channel, state }: { channel: Channel; state: PermissionState }) {
+  return <StateChip state={state} words={CHANNEL_WORDS[channel]} />;
+}

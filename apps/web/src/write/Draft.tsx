@@ -1,0 +1,132 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import type { ListView, MessageFault, MessageView } from '@goodword/core/contract';
+import { registryOf, type MergeName, type Registry } from '@goodword/core/merge';
+import { PURPOSES } from '@goodword/core/permission';
+import { call, get } from '../app/api';
+import { useMay } from '../app/session';
+import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Confirm } from '../ui/dialogs';
+import { useMargin, type Note } from '../ui/margin';
+import { LetterEditor } from './LetterEditor';
+import { MergePicker } from './MergePicker';
+import { PreviewPane } from './PreviewPane';
+import { TextEditor } from './TextEditor';
+
+type Words = Pick<MessageView, 'name' | 'purpose' | 'listId' | 'subject' | 'preheader' | 'letter' | 'text'>;
+
+function wordsOf({ name, purpose, listId, subject, preheader, letter, text }: MessageView): Words {
+  return { name, purpose, listId, subject, preheader, letter, text };
+}
+
+/** Puts the nearest right name where a wrong one stands, wherever it stands. */
+function mended(words: Words, fault: MessageFault): Words {
+  const from = fault.excerpt!;
+  const to = from.replace(/^\{\s*[^,}]+/, `{${fault.suggestion}`);
+  const swap = (text: string) => text.split(from).join(to);
+  const letter = words.letter && (JSON.parse(JSON.stringify(words.letter, (key, value: unknown) => ((key === 'text' || key === 'label') && typeof value === 'string' ? swap(value) : value))) as Words['letter']);
+  return { ...words, subject: swap(words.subject), text: swap(words.text), letter };
+}
+
+function useWriteNotes(faults: MessageFault[], saving: string, mend: (fault: MessageFault) => void): void {
+  const notes: Note[] = faults.map((fault, i) => ({
+    key: `${i}-${fault.message}`, tone: fault.excerpt ? 'fault' : 'doubt', title: fault.excerpt ? `${fault.excerpt} can't be filled` : fault.message, body: fault.excerpt ? fault.message : undefined,
+    remedy: fault.suggestion ? { words: `Write {${fault.suggestion}}`, act: () => mend(fault) } : undefined,
+  }));
+  if (faults.length === 0) notes.push({ key: 'good', tone: 'good', title: 'The words are in order', body: 'Every merge field is known.' });
+  notes.push({ key: 'saved', tone: 'plain', title: saving });
+  useMargin(notes);
+}
+
+function SubjectLine({ words, registry, editable, set }: { words: Words; registry: Registry; editable: boolean; set: (part: Partial<Words>) => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  const insert = (text: string) => {
+    const at = input.current?.selectionStart ?? words.subject.length;
+    set({ subject: words.subject.slice(0, at) + text + words.subject.slice(at) });
+  };
+  return (
+    <div className="sheet p-4 grid grid-cols-2 gap-3">
+      <Labelled label="Subject">
+        <div className="flex gap-1">
+          <input ref={input} className="input" readOnly={!editable} maxLength={200} value={words.subject} onChange={(event) => set({ subject: event.target.value })} />
+          {editable && <MergePicker registry={registry} onPick={insert} />}
+        </div>
+      </Labelled>
+      <Labelled label="Line after the subject">
+        <input className="input" readOnly={!editable} maxLength={200} value={words.preheader} onChange={(event) => set({ preheader: event.target.value })} />
+      </Labelled>
+    </div>
+  );
+}
+
+function Editor({ message, registry, lists }: { message: MessageView; registry: Registry; lists: ListView[] }) {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const may = useMay('writer');
+  const editable = may && message.state === 'draft';
+  const [words, setWords] = useState<Words>(() => wordsOf(message));
+  const [faults, setFaults] = useState<MessageFault[]>([]);
+  const [stamp, setStamp] = useState(message.updatedAt);
+  const [version, setVersion] = useState(0);
+  const [removing, setRemoving] = useState(false);
+  const [saved, setSaved] = useState(words);
+  const save = useMutation({
+    mutationFn: (next: Words) => call<MessageFault[]>('PUT', `messages/${message.id}`, next),
+    onSuccess: (found, next) => (setFaults(found), setSaved(next), setStamp(String(Date.now())), void queryClient.invalidateQueries({ queryKey: ['messages'] }), void queryClient.invalidateQueries({ queryKey: ['message', message.id] })),
+  });
+  useEffect(() => void get<MessageFault[]>(`messages/${message.id}/faults`).then(setFaults, () => undefined), [message.id]);
+  // Saved by itself a moment after the last key.
+  useEffect(() => {
+    if (words === saved || !editable) return;
+    const timer = setTimeout(() => save.mutate(words), 600);
+    return () => clearTimeout(timer);
+  }, [words, saved, editable]);
+  const set = (part: Partial<Words>) => setWords((old) => ({ ...old, ...part }));
+  const mend = (fault: MessageFault) => (setWords((old) => mended(old, fault)), setVersion((old) => old + 1));
+  useWriteNotes(faults, words === saved ? 'Everything is saved' : 'Saving…', mend);
+  const asked = words.listId === null ? (words.purpose ?? '') : `list:${words.listId}`;
+  const goOn = async () => {
+    if (words !== saved) await save.mutateAsync(words);
+    void navigate(`/send/${message.id}`);
+  };
+  return (
+    <div className="flex flex-col grow min-h-0">
+      <Heading title={<input aria-label="Name of the message" className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[340px] max-w-full" readOnly={!editable} maxLength={120} value={words.name} onChange={(event) => set({ name: event.target.value })} />}>
+        <label className="flex items-center gap-2 text-ink2">
+          {message.channel === 'email' ? 'Email' : 'Text'} for
+          <select
+            className="input !w-auto" aria-label="What permission it asks for" disabled={!editable} value={asked}
+            onChange={(event) => set(event.target.value.startsWith('list:') ? { purpose: null, listId: Number(event.target.value.slice(5)) } : { purpose: event.target.value as Words['purpose'], listId: null })}
+          >
+            {PURPOSES.map((purpose) => <option key={purpose} value={purpose}>{purpose}</option>)}
+            {lists.filter((list) => list.isPublic).map((list) => <option key={list.id} value={`list:${list.id}`}>the list {list.name}</option>)}
+          </select>
+        </label>
+        {editable && <Button onClick={() => setRemoving(true)}>Delete</Button>}
+        <Button weight="main" onClick={() => void goOn()}>Next: who gets it</Button>
+      </Heading>
+      <Problem error={save.error} />
+      <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0">
+        <div className="flex flex-col gap-3 min-h-0">
+          {message.channel === 'email' && <SubjectLine words={words} registry={registry} editable={editable} set={set} />}
+          {message.channel === 'email' ? <LetterEditor key={version} value={words.letter} registry={registry} editable={editable} onChange={(letter) => set({ letter })} /> : <TextEditor value={words.text} registry={registry} editable={editable} onChange={(text) => set({ text })} />}
+        </div>
+        <PreviewPane message={message} stamp={stamp} />
+      </div>
+      <Confirm open={removing} onClose={() => setRemoving(false)} title={`Delete “${message.name}”?`} act="Delete the draft" body={<p>The draft goes. Nobody has got it.</p>} onAct={async () => (await call('DELETE', `messages/${message.id}`), void queryClient.invalidateQueries(), void navigate('/write'))} />
+    </div>
+  );
+}
+
+/** One message being written, beside how somebody will read it. */
+export default function Draft() {
+  const id = Number(useParams().id);
+  const message = useQuery({ queryKey: ['message', id], queryFn: () => get<MessageView>(`messages/${id}`), staleTime: Infinity });
+  const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
+  if (message.error) return <Problem error={message.error} />;
+  if (!message.data || !registry || !lists.data) return <Loading what="the message" />;
+  return <Editor key={id} message={message.data} registry={registry} lists={lists.data} />;
+}

@@ -1,0 +1,104 @@
+import { EditorContent, useEditor, type Editor } from '@tiptap/react';
+import StarterKit from '@tiptap/starter-kit';
+import { Bold, Heading2, Image as ImageIcon, Italic, Link as LinkIcon, List, ListOrdered, MousePointerClick, Redo2, Undo2 } from 'lucide-react';
+import { useEffect, useState, type ReactNode } from 'react';
+import type { LetterDoc } from '@goodword/core/letter';
+import type { Registry } from '@goodword/core/merge';
+import { Button, Labelled } from '../ui/basics';
+import { Drawer } from '../ui/dialogs';
+import { MergePicker } from './MergePicker';
+import { mergeMarks } from './mergeMarks';
+import { LetterButton, LetterImage } from './nodes';
+import { PictureLibrary } from './PictureLibrary';
+
+function Tool({ label, on, act, children }: { label: string; on?: boolean; act: () => void; children: ReactNode }) {
+  return (
+    <button type="button" aria-label={label} title={label} aria-pressed={on} onClick={act} className={`w-8 h-8 grid place-items-center rounded-[3px] ${on ? 'bg-ink text-white' : 'hover:bg-bench'}`}>
+      {children}
+    </button>
+  );
+}
+
+function AddressForm({ withLabel, start, onDone }: { withLabel: boolean; start: string; onDone: (href: string, label: string) => void }) {
+  const [href, setHref] = useState(start || 'https://');
+  const [label, setLabel] = useState('');
+  return (
+    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), onDone(href, label))}>
+      {withLabel && <Labelled label="What stands on it"><input className="input" required autoFocus maxLength={80} value={label} onChange={(event) => setLabel(event.target.value)} /></Labelled>}
+      <Labelled label="Where it leads" hint="A whole address, such as https://lanternferry.test/give"><input className="input" type="url" pattern="(https?://|mailto:|tel:).+" required value={href} onChange={(event) => setHref(event.target.value)} /></Labelled>
+      <Button type="submit" weight="main" className="self-start">Put it in</Button>
+    </form>
+  );
+}
+
+type Asking = 'link' | 'button' | 'picture' | null;
+
+function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
+  const [asking, setAsking] = useState<Asking>(null);
+  const chain = () => editor.chain().focus();
+  const linked = editor.getAttributes('link').href as string | undefined;
+  const putLink = (href: string) => {
+    const empty = editor.state.selection.empty && !linked;
+    if (empty) chain().insertContent({ type: 'text', text: href, marks: [{ type: 'link', attrs: { href } }] }).run();
+    else chain().extendMarkRange('link').setLink({ href }).run();
+    setAsking(null);
+  };
+  return (
+    <div role="toolbar" aria-label="Letter" className="flex items-center gap-1 border-b border-hair px-3 py-1">
+      <Tool label="Heading" on={editor.isActive('heading')} act={() => chain().toggleHeading({ level: 2 }).run()}><Heading2 size={16} /></Tool>
+      <Tool label="Bold" on={editor.isActive('bold')} act={() => chain().toggleBold().run()}><Bold size={16} /></Tool>
+      <Tool label="Italic" on={editor.isActive('italic')} act={() => chain().toggleItalic().run()}><Italic size={16} /></Tool>
+      <Tool label="Link" on={editor.isActive('link')} act={() => setAsking('link')}><LinkIcon size={16} /></Tool>
+      <Tool label="Points" on={editor.isActive('bulletList')} act={() => chain().toggleBulletList().run()}><List size={16} /></Tool>
+      <Tool label="Numbered points" on={editor.isActive('orderedList')} act={() => chain().toggleOrderedList().run()}><ListOrdered size={16} /></Tool>
+      <Tool label="Button" act={() => setAsking('button')}><MousePointerClick size={16} /></Tool>
+      <Tool label="Picture" act={() => setAsking('picture')}><ImageIcon size={16} /></Tool>
+      <span className="w-px h-5 bg-hair mx-1" />
+      <Tool label="Undo" act={() => chain().undo().run()}><Undo2 size={16} /></Tool>
+      <Tool label="Redo" act={() => chain().redo().run()}><Redo2 size={16} /></Tool>
+      <span className="grow" />
+      <MergePicker registry={registry} onPick={(words) => chain().insertContent(words).run()} />
+      <Drawer open={asking === 'link' || asking === 'button'} onClose={() => setAsking(null)} title={asking === 'button' ? 'A button' : 'A link'}>
+        <AddressForm withLabel={asking === 'button'} start={linked ?? ''} onDone={(href, label) => (asking === 'button' ? (chain().insertContent({ type: 'button', attrs: { href, label } }).run(), setAsking(null)) : putLink(href))} />
+        {linked && asking === 'link' && <Button className="mt-3 self-start" onClick={() => (chain().extendMarkRange('link').unsetLink().run(), setAsking(null))}>Take the link off</Button>}
+      </Drawer>
+      <Drawer open={asking === 'picture'} onClose={() => setAsking(null)} title="Pictures">
+        <PictureLibrary onPick={(src, alt) => (chain().insertContent({ type: 'image', attrs: { src, alt } }).run(), setAsking(null))} />
+      </Drawer>
+    </div>
+  );
+}
+
+/** The letter's own canvas. */
+export function LetterEditor({ value, registry, editable, onChange }: { value: LetterDoc | null; registry: Registry; editable: boolean; onChange: (doc: LetterDoc) => void }) {
+  const editor = useEditor({
+    extensions: [
+      StarterKit.configure({ blockquote: false, codeBlock: false, code: false, strike: false, underline: false, horizontalRule: false, heading: { levels: [1, 2, 3] }, link: { openOnClick: false, autolink: true, defaultProtocol: 'https', HTMLAttributes: { target: null, rel: null, class: null } } }),
+      LetterButton, LetterImage, mergeMarks(() => registry),
+    ],
+    content: value ?? { type: 'doc', content: [{ type: 'paragraph' }] },
+    editable,
+    editorProps: { attributes: { 'aria-label': 'The letter', role: 'textbox', 'aria-multiline': 'true' } },
+    onUpdate: ({ editor: now }) => onChange(cleaned(now.getJSON() as LetterDoc)),
+    shouldRerenderOnTransaction: true,
+  });
+  useEffect(() => editor?.setEditable(editable), [editor, editable]);
+  if (!editor) return null;
+  return (
+    <div className="sheet flex flex-col min-h-0 grow">
+      {editable && <Tools editor={editor} registry={registry} />}
+      <div className="letter overflow-y-auto grow px-7 py-5">
+        <EditorContent editor={editor} />
+      </div>
+    </div>
+  );
+}
+
+/** Keeps what a letter is made of, and drops what the editor adds for itself. */
+function cleaned(node: LetterDoc): LetterDoc {
+  return JSON.parse(JSON.stringify(node, (key, value: unknown) => (key === 'attrs' && isLinkAttrs(value) ? { href: value.href } : value))) as LetterDoc;
+}
+
+function isLinkAttrs(value: unknown): value is { href: string } {
+  return typeof value === 'object' && value !== null && 'href' in value && 'target' in value;
+}

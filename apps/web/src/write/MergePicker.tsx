@@ -1,0 +1,29 @@
+import { DropdownMenu } from 'radix-ui';
+import type { Registry } from '@goodword/core/merge';
+
+const ITEM = 'px-3 py-[5px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
+
+/** Merge fields by group; the one picked is typed at the cursor in braces. */
+export function MergePicker({ registry, onPick }: { registry: Registry; onPick: (words: string) => void }) {
+  const groups = [...new Set(registry.names.map((name) => name.group))];
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="font-mono text-[12.5px] px-2 h-8 rounded-[3px] border border-hair hover:bg-bench">{'{ }'} Merge field</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="sheet p-1 max-h-[420px] overflow-y-auto z-20" align="end">
+          {groups.map((group) => (
+            <DropdownMenu.Group key={group}>
+              <DropdownMenu.Label className="px-3 pt-2 text-ink2 text-[12.5px]">{group}</DropdownMenu.Label>
+              {registry.names.filter((name) => name.group === group).map((name) => (
+                <DropdownMenu.Item key={name.key} className={ITEM} onSelect={() => onPick(`{${name.name}}`)}>
+                  {name.name}
+                  {name.fallback && <span className="text-ink2">, or “{name.fallback}”</span>}
+                </DropdownMenu.Item>
+              ))}
+            </DropdownMenu.Group>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
