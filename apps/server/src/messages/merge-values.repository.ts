@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { formatDay, formatMoney, formatValue, type FieldType } from '@goodword/core/fields';
+import { cleanMobile } from '@goodword/core/intake';
 import type { MergeValues } from '@goodword/core/merge';
 import type { Scoped } from '../platform/database';
 import { valueOf, type ValueRow } from '../supporters/fields.repository';
@@ -56,9 +57,14 @@ export class MergeValuesRepository {
   }
 }
 
+function shownMobile(mobile: string, country: string): string {
+  const cleaned = cleanMobile(mobile, country);
+  return cleaned.ok ? cleaned.shown : mobile;
+}
+
 function commonValues(organization: OrganizationRow, sender: TeammateRow | undefined): MergeValues {
   return {
-    'organization.name': organization.name, 'organization.postal': organization.postal_address, 'sender.name': sender?.name, 'sender.mobile': sender?.mobile, 'sender.email': sender?.email,
+    'organization.name': organization.name, 'organization.postal': organization.postal_address, 'sender.name': sender?.name, 'sender.mobile': sender?.mobile ? shownMobile(sender.mobile, organization.country) : '', 'sender.email': sender?.email,
     'sender.signature': sender?.signature,
   };
 }

@@ -33,11 +33,20 @@ export interface Config {
 
 const port = Joi.number().port();
 
+/** Ways out in mails must be https (RFC 8058 §3.1); only on the machine itself is http enough. */
+function isSafePublicUrl(url: string): boolean {
+  const { protocol, hostname } = new URL(url);
+  return protocol === 'https:' || hostname === 'localhost' || hostname === '[::1]' || hostname.startsWith('127.');
+}
+
 const schema = Joi.object<Config>({
   DATABASE_URL: Joi.string().uri({ scheme: ['mysql', 'mariadb'] }).required(),
   PORT: port.default(4600),
   HOST: Joi.string().default('127.0.0.1'),
-  PUBLIC_URL: Joi.string().uri({ scheme: ['http', 'https'] }).required(),
+  PUBLIC_URL: Joi.string()
+    .uri({ scheme: ['http', 'https'] })
+    .custom((url: string, helpers) => (isSafePublicUrl(url) ? url.replace(/\/$/, '') : helpers.error('string.uriCustomScheme', { scheme: 'https' })))
+    .required(),
   SECRET: Joi.string().hex().min(64).required(),
   DATA_DIR: Joi.string().required(),
   WEB_DIR: Joi.string().allow('').default(''),

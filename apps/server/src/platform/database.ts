@@ -85,7 +85,7 @@ export class Scoped {
 
 /** The pool, and the two ways to it: reading in a scope, and writing in one transaction in a scope. */
 export class Database {
-  readonly pool: Knex;
+  private readonly pool: Knex;
 
   constructor(url: string, poolSize = 10) {
     this.pool = knex({

@@ -44,7 +44,7 @@ export function openApiOf(app: INestApplication): OpenAPIObject {
       ...paths[at],
       [method]: {
         operationId: handler, summary: rule.summary, description: rule.role === 'anyone' ? 'Needs no session.' : `Needs the role ${rule.role}.`, tags: [at.split('/')[2] ?? at.split('/')[1] ?? 'root'], parameters,
-        ...(rule.body ? { requestBody: { required: true, content: { 'application/json': { schema: withoutLinks(convert(rule.body).swagger) } } } } : {}),
+        ...(rule.body ? { requestBody: { required: true, content: { 'application/json': { schema: convert(rule.body).swagger } } } } : {}),
         responses: { default: { description: 'Problem details (RFC 9457) where it fails', content: { 'application/problem+json': {} } }, '2XX': { description: 'Done' } },
       },
     } as never;
@@ -56,11 +56,6 @@ function parametersOf(schema: RouteRule['params'], where: 'path' | 'query'): obj
   if (!schema) return [];
   const { properties = {}, required = [] } = convert(schema).swagger as Swagger;
   return Object.entries(properties).map(([name, property]) => ({ name, in: where, required: where === 'path' || required.includes(name), schema: property }));
-}
-
-/** A rule holds rules; a document can't nest for ever, so the inner ones are described as objects. */
-function withoutLinks(swagger: unknown): unknown {
-  return JSON.parse(JSON.stringify(swagger)) as unknown;
 }
 
 export function serveOpenApi(app: INestApplication): void {

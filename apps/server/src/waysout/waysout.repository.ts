@@ -40,15 +40,15 @@ export class WaysOutRepository {
     };
   }
 
-  /** Whether the address has a no for the scope that the person has not taken back. */
-  async standsAtNo(db: Scoped, delivery: TokenDelivery, scopes: readonly PermissionScope[]): Promise<boolean> {
-    const rows = await db.sql(
-      `SELECT 1 FROM permission_state n LEFT JOIN permission_state y ON y.organization_id = :org AND y.contact_point_id = n.contact_point_id AND y.supporter_id = :supporterId AND y.channel = n.channel AND y.scope IN (n.scope, 'all')
-        WHERE n.organization_id = :org AND n.contact_point_id = :contactPointId AND n.supporter_id = 0 AND n.channel = :channel AND n.scope IN (:scopes) AND n.no_at IS NOT NULL
-        GROUP BY n.scope, n.no_at HAVING COALESCE(MAX(y.own_yes_at), '1970-01-01') <= n.no_at`,
-      { supporterId: delivery.supporterId, contactPointId: delivery.contactPointId, channel: delivery.channel, scopes: [...scopes] },
+  /** Whether the person stands at no for a scope: the address has said no to it, and the person has not come back since. */
+  async standsAtNo(db: Scoped, delivery: TokenDelivery, scope: PermissionScope): Promise<boolean> {
+    const [row] = await db.sql<{ no_at: Date | null; own_yes_at: Date | null }>(
+      `SELECT MAX(IF(supporter_id = 0, no_at, NULL)) AS no_at, MAX(IF(supporter_id = :supporterId, own_yes_at, NULL)) AS own_yes_at FROM permission_state
+        WHERE organization_id = :org AND contact_point_id = :contactPointId AND supporter_id IN (0, :supporterId) AND channel = :channel AND scope IN (:scope, 'all')`,
+      { supporterId: delivery.supporterId, contactPointId: delivery.contactPointId, channel: delivery.channel, scope },
     );
-    return rows.length > 0;
+    const { no_at, own_yes_at } = row ?? { no_at: null, own_yes_at: null };
+    return no_at !== null && !(own_yes_at !== null && own_yes_at > no_at);
   }
 
   /** Sets a mark on the delivery; true when it was not there before. */

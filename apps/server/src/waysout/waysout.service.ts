@@ -33,18 +33,18 @@ export class WaysOutService {
   /** How the person stands now, for the page. */
   async standing(delivery: TokenDelivery): Promise<{ leftThis: boolean; leftAll: boolean }> {
     const db = this.database.read(programScope(delivery.organizationId));
-    const [leftThis, leftAll] = await Promise.all([this.waysOut.standsAtNo(db, delivery, [delivery.scope, 'all']), this.waysOut.standsAtNo(db, delivery, ['all'])]);
-    return { leftThis, leftAll };
+    const [leftThis, leftAll] = await Promise.all([this.waysOut.standsAtNo(db, delivery, delivery.scope), this.waysOut.standsAtNo(db, delivery, 'all')]);
+    return { leftThis, leftAll: leftThis && leftAll };
   }
 
   /** Acts at once; the same act twice leaves one entry. */
   async leave(delivery: TokenDelivery, act: LeaveAct, origin: string): Promise<void> {
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
-      const scopes: PermissionScope[] = act === 'all' ? ['all'] : [delivery.scope];
-      const closed = await this.waysOut.standsAtNo(tx, delivery, act === 'all' ? ['all'] : [delivery.scope, 'all']);
+      const scope: PermissionScope = act === 'all' ? 'all' : delivery.scope;
+      const closed = await this.waysOut.standsAtNo(tx, delivery, scope);
       if (closed === (act !== 'back')) return;
       await this.ledger.record(tx, {
-        contactPointId: delivery.contactPointId, supporterId: delivery.supporterId, channel: delivery.channel, scope: scopes[0]!, state: act === 'back' ? 'yes' : 'no', saidAt: new Date(), byPerson: true,
+        contactPointId: delivery.contactPointId, supporterId: delivery.supporterId, channel: delivery.channel, scope, state: act === 'back' ? 'yes' : 'no', saidAt: new Date(), byPerson: true,
         how: 'one-click', words: act === 'back' ? `Keep sending me ${delivery.scopeName}` : act === 'all' ? 'Send me nothing more' : `No more ${delivery.scopeName}`, source: `From “${delivery.messageName}”`, origin,
       });
       if (act === 'back') return;

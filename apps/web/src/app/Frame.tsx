@@ -145,10 +145,10 @@ function Bar({ onFind }: { onFind: () => void }) {
       </NavLink>
       <Stations />
       <div className="grow" />
-      <button onClick={onFind} className="hidden min-[1100px]:flex items-center gap-2 bg-[#2a3b42] text-[#d5dfdd] rounded-paper px-3 h-[34px] w-[260px] mr-6">
+      <button onClick={onFind} className="hidden min-[1100px]:flex items-center gap-2 bg-[#2a3b42] text-[#d5dfdd] rounded-paper px-3 h-[34px] w-[300px] mr-6">
         <Search size={14} aria-hidden="true" />
-        <span className="grow text-left truncate">Find a supporter, list or message</span>
-        <kbd className="font-mono text-[11px] border border-[#5f7379] rounded-[3px] px-1">Ctrl K</kbd>
+        <span className="grow text-left truncate">Find a supporter or message</span>
+        <kbd className="font-mono text-[11px] whitespace-nowrap border border-[#5f7379] rounded-[3px] px-1">Ctrl K</kbd>
       </button>
       <Account />
     </header>

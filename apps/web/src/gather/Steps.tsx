@@ -4,7 +4,7 @@ export function Steps<S extends string>({ steps, at, onGo }: { steps: readonly S
   return (
     <ol className="flex gap-1 pb-4" aria-label="Steps">
       {steps.map((step, i) => (
-        <li key={step} className="grow" aria-current={i === now ? 'step' : undefined}>
+        <li key={step} className="grow basis-0" aria-current={i === now ? 'step' : undefined}>
           <div className={`h-[3px] ${i < now ? 'bg-ink' : i === now ? 'bg-madder' : 'bg-[#c2ccc8]'}`} />
           {i < now && onGo ? (
             <button className="pt-2 text-ink2 hover:text-ink" onClick={() => onGo(step)}>

@@ -11,7 +11,7 @@ const SERIES = [
   ['replied', 'replied', '#17252B'],
   ['left', 'left', '#A62B45'],
 ] as const;
-const [WIDTH, HEIGHT, LEFT, RIGHT, BOTTOM, TOP] = [640, 200, 44, 96, 24, 12];
+const [WIDTH, HEIGHT, LEFT, RIGHT, BOTTOM, TOP] = [560, 210, 44, 112, 24, 12];
 
 type Hours = MessageResults['overTime'];
 
@@ -30,6 +30,11 @@ function spread(wanted: { key: string; y: number }[]): Map<string, number> {
     out.set(one.key, last);
   }
   return out;
+}
+
+/** Ticks for the axis, no day twice. */
+function dayTicks(x: { ticks(count: number): Date[] }): Date[] {
+  return x.ticks(5).filter((tick, i, all) => i === 0 || tick.toDateString() !== all[i - 1]!.toDateString());
 }
 
 /** What came of a message over time: lines labelled at their ends, and the same figures as a table. */
@@ -58,14 +63,14 @@ export function OverTime({ hours }: { hours: Hours }) {
           {y.ticks(4).map((tick) => (
             <g key={tick}>
               <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(tick)} y2={y(tick)} stroke="#D3DAD6" />
-              <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end" fontSize="11" fill="#51626A">{format.number(tick)}</text>
+              <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end" fontSize="12" fill="#51626A">{format.number(tick)}</text>
             </g>
           ))}
-          {x.ticks(5).map((tick) => <text key={tick.getTime()} x={x(tick)} y={HEIGHT - 6} textAnchor="middle" fontSize="11" fill="#51626A">{tick.toLocaleDateString(undefined, { month: 'short', day: 'numeric' })}</text>)}
+          {dayTicks(x).map((tick) => <text key={tick.getTime()} x={x(tick)} y={HEIGHT - 6} textAnchor="middle" fontSize="12" fill="#51626A">{tick.toLocaleDateString(undefined, { month: 'short', day: 'numeric' })}</text>)}
           {shown.map((series) => (
             <g key={series.kind}>
               <path d={path(series.points)!} fill="none" stroke={series.ink} strokeWidth="2" />
-              <text x={WIDTH - RIGHT + 6} y={labels.get(series.kind)! + 4} fontSize="12" fontWeight="600" fill={series.ink}>{format.number(series.points.at(-1)!.total)} {series.words}</text>
+              <text x={WIDTH - RIGHT + 6} y={labels.get(series.kind)! + 4} fontSize="13.5" fontWeight="600" fill={series.ink}>{format.number(series.points.at(-1)!.total)} {series.words}</text>
             </g>
           ))}
         </svg>

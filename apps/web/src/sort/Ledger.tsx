@@ -22,7 +22,7 @@ function Band({ record }: { record: RecordView }) {
     <div className="grid grid-cols-3 border border-ink rounded-paper overflow-hidden">
       {tiles.map(({ channel, state }) => (
         <div key={channel} className={`px-2 py-2 border-l border-hair first:border-0 ${INK[state]}`}>
-          <p className="text-[12px] no-underline">{CHANNEL_WORDS[channel]} appeals</p>
+          <p className="text-[12px] no-underline">{channel === 'call' ? 'Call' : CHANNEL_WORDS[channel]} appeals</p>
           <p className="font-title font-bold text-[16px] leading-tight">{words[state]}</p>
         </div>
       ))}
@@ -33,7 +33,7 @@ function Band({ record }: { record: RecordView }) {
 function Entry({ entry }: { entry: EntryView }) {
   const format = useFormat();
   return (
-    <li className={`grid grid-cols-[62px_1fr] gap-2 border-t border-hair py-3 ${entry.takenBack ? 'opacity-60' : ''}`}>
+    <li className={`grid grid-cols-[58px_1fr] gap-2 border-t border-hair py-3 ${entry.takenBack ? 'opacity-60' : ''}`}>
       <span>
         <StateChip state={entry.state} />
       </span>

@@ -22,7 +22,7 @@ function Section({ title, side, children }: { title: string; side?: React.ReactN
 
 function Row({ label, children }: { label: string; children: React.ReactNode }) {
   return (
-    <div className="grid grid-cols-[128px_1fr] border-b border-hair py-[7px] items-center">
+    <div className="grid grid-cols-[136px_1fr] gap-2 border-b border-hair py-[7px] items-center">
       <span className="text-ink2 truncate">{label}</span>
       <div className="min-w-0">{children}</div>
     </div>

@@ -13,7 +13,7 @@ const FILTERS = ['search', 'tag', 'list', 'batch', 'channel', 'state'] as const;
 
 function Choice({ label, value, onChange, children }: { label: string; value: string; onChange: (value: string) => void; children: React.ReactNode }) {
   return (
-    <select aria-label={label} className="input !w-auto max-w-[190px]" value={value} onChange={(event) => onChange(event.target.value)}>
+    <select aria-label={label} className="input !w-auto max-w-[230px]" value={value} onChange={(event) => onChange(event.target.value)}>
       <option value="">{label}</option>
       {children}
     </select>

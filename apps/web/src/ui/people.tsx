@@ -30,17 +30,17 @@ export function PeopleTable({ label, pageKey, fetch, narrow, empty }: { label: s
   const format = useFormat();
   const { rows, total, more, isPending, error } = usePages(pageKey, fetch);
   const columns: TableColumn<SupporterRow>[] = [
-    { key: 'name', title: 'Supporter', width: narrow ? 'minmax(150px,1.3fr)' : 'minmax(170px,1.2fr)', cell: (row) => <span className="font-semibold">{personName(row)}</span> },
+    { key: 'name', title: 'Supporter', width: narrow ? 'minmax(130px,1.3fr)' : 'minmax(170px,1.2fr)', cell: (row) => <span className="font-semibold">{personName(row)}</span> },
     ...(narrow
       ? []
       : [
           { key: 'email', title: 'Email', width: 'minmax(180px,1.3fr)', cell: (row: SupporterRow) => row.email ?? '' },
           { key: 'mobile', title: 'Mobile', width: '150px', cell: (row: SupporterRow) => row.mobile ?? '' },
         ]),
-    { key: 'gift', title: 'Last gift', width: '150px', cell: (row) => (row.lastGift ? `${format.money(row.lastGift.amount)}, ${format.day(row.lastGift.on)}` : '') },
-    { key: 'tags', title: 'Tags', width: '64px', cell: (row) => (row.tags === 0 ? '' : row.tags) },
+    { key: 'gift', title: 'Last gift', width: '140px', cell: (row) => (row.lastGift ? `${format.money(row.lastGift.amount)}, ${format.month(row.lastGift.on)}` : '') },
+    { key: 'tags', title: 'Tags', width: '60px', cell: (row) => (row.tags === 0 ? '' : row.tags) },
     {
-      key: 'may', title: 'May write by', width: '230px',
+      key: 'may', title: 'May write by', width: '258px',
       cell: (row) => (
         <span className="flex gap-1">
           <ChannelChip channel="email" state={row.may.email} />

@@ -46,7 +46,7 @@ function SubjectLine({ words, registry, editable, set }: { words: Words; registr
     set({ subject: words.subject.slice(0, at) + text + words.subject.slice(at) });
   };
   return (
-    <div className="sheet p-4 grid grid-cols-2 gap-3">
+    <div className="sheet p-4 grid grid-cols-[1.9fr_1fr] gap-3">
       <Labelled label="Subject">
         <div className="flex gap-1">
           <input ref={input} className="input" readOnly={!editable} maxLength={200} value={words.subject} onChange={(event) => set({ subject: event.target.value })} />

@@ -8,7 +8,7 @@ export function MergePicker({ registry, onPick }: { registry: Registry; onPick: 
   const groups = [...new Set(registry.names.map((name) => name.group))];
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="font-mono text-[12.5px] px-2 h-8 rounded-[3px] border border-hair hover:bg-bench">{'{ }'} Merge field</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="font-mono text-[12.5px] whitespace-nowrap px-2 min-h-[34px] rounded-[3px] border border-hair hover:bg-bench">{'{ }'} Merge field</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="sheet p-1 max-h-[420px] overflow-y-auto z-20" align="end">
           {groups.map((group) => (

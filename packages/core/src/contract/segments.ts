@@ -34,7 +34,7 @@ const line = Joi.alternatives().try(
   }),
 );
 
-const group = Joi.object({ kind: Joi.string().valid('all', 'any', 'none').required(), rules: Joi.array().items(Joi.link('#rule')).required() });
+const group = Joi.object({ kind: Joi.string().valid('all', 'any', 'none').required(), rules: Joi.array().items(Joi.link('#rule').meta({ swagger: { type: 'object', description: 'A rule again: a line or a group' }, swaggerOverride: true })).required() });
 
 function depth(rule: Rule): number {
   return isGroup(rule) ? 1 + Math.max(0, ...rule.rules.map(depth)) : 0;

@@ -1,0 +1,101 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
+import { roleReaches, ROLES } from '@goodword/core/team';
+import { openApiOf, routesOf } from './platform/openapi';
+import { Client, openHouse, type House } from './testing/harness';
+
+let house: House;
+beforeAll(async () => {
+  house = await openHouse();
+});
+afterAll(() => house.close());
+
+const address = (path: string) => path.replace(/:token\b/, 'x').replace(/:\w+/g, '999999');
+
+describe('every route', () => {
+  test('declares who may call it', () => {
+    const routes = routesOf(house.app);
+    expect(routes.length).toBeGreaterThan(60);
+    expect(routes.filter((route) => !route.rule).map((route) => route.handler)).toEqual([]);
+  });
+
+  test('that anyone may call is on this list, and each has its own proof or gives nothing away', () => {
+    const open = routesOf(house.app).filter((route) => route.rule?.role === 'anyone').map((route) => `${route.method} ${route.path}`);
+    expect(open.sort()).toEqual([
+      'get /f/:token', 'get /health/live', 'get /health/ready', 'get /leave/:token', 'get /media/:id', 'get /metrics', 'get /o/:token.gif', 'post /api/session', 'post /hooks/text', 'post /leave/:token',
+    ]);
+  });
+
+  test('is closed without a session', async () => {
+    const stranger = new Client(house.config.PUBLIC_URL);
+    for (const { method, path, rule } of routesOf(house.app)) {
+      if (rule?.role === 'anyone') continue;
+      expect([method, path, (await stranger.call(method.toUpperCase(), address(path))).status]).toEqual([method, path, 401]);
+    }
+  });
+
+  test('is closed to a role below its own', async () => {
+    for (const role of ROLES) {
+      const client = await house.as(role);
+      for (const { method, path, rule } of routesOf(house.app)) {
+        if (!rule || rule.role === 'anyone' || roleReaches(role, rule.role)) continue;
+        expect([role, method, path, (await client.call(method.toUpperCase(), address(path))).status]).toEqual([role, method, path, 403]);
+      }
+    }
+  });
+
+  test('that changes something wants the CSRF word', async () => {
+    const client = await house.as('owner');
+    client.forgetCsrf();
+    expect((await client.call('POST', '/api/tags', { name: 'x' })).status).toBe(403);
+    expect((await client.call('GET', '/api/tags')).status).toBe(200);
+  });
+
+  test('stands in the OpenAPI document with what it takes', () => {
+    const { paths } = openApiOf(house.app);
+    for (const { method, path } of routesOf(house.app)) expect(paths[path.replace(/:(\w+)/g, '{$1}')]).toHaveProperty(method);
+    const plan = JSON.stringify(paths['/api/batches/{id}/plan']?.put);
+    for (const word of ['columns', 'permission', 'voucher', 'existing']) expect(plan).toContain(word);
+  });
+});
+
+test('wrong input is told field by field (RFC 9457)', async () => {
+  const client = await house.as('owner');
+  const answer = await client.call<{ title: string; status: number; faults: { field: string }[] }>('POST', '/api/messages', { name: '', channel: 'pigeon' });
+  expect(answer.headers.get('content-type')).toContain('application/problem+json');
+  expect(answer.body).toMatchObject({ status: 422, title: 'Something needs mending' });
+  expect(answer.body.faults.map((fault) => fault.field).sort()).toEqual(['channel', 'name', 'purpose']);
+});
+
+test('a wrong password and an unknown address are told alike', async () => {
+  const client = new Client(house.config.PUBLIC_URL);
+  const tries = await Promise.all(['owner.all@lanternferry.test', 'nobody@lanternferry.test'].map((email) => client.call<{ detail: string }>('POST', '/api/session', { email, password: 'wrong' })));
+  expect(tries.map((one) => one.status)).toEqual([401, 401]);
+  expect(tries[0]!.body.detail).toBe(tries[1]!.body.detail);
+});
+
+test('health and metrics answer', async () => {
+  const client = new Client(house.config.PUBLIC_URL);
+  expect((await client.call('GET', '/health/ready')).status).toBe(200);
+  expect((await client.call('GET', '/metrics')).text).toContain('goodword_request_seconds');
+});
+
+/** Files that may reach the database without a scope, each for the reason given. */
+const UNSCOPED: Record<string, string> = {
+  'inbound/inbound.repository.ts': 'a text or receipt brings only a number or a key, from which the organization is found',
+  'messages/images.service.ts': 'pictures are public to mail readers',
+  'platform/database.ts': 'its home',
+  'platform/health.controller.ts': 'counts over everything',
+  'platform/jobs.ts': 'a worker claims whatever is due',
+  'platform/sessions.ts': 'a session gives the scope',
+  'platform/test-database.ts': 'tests',
+  'sending/outbox.repository.ts': 'a worker hands over whatever is due',
+  'team/team.repository.ts': 'sign-in finds the organization',
+  'waysout/waysout.repository.ts': 'a signed token gives the scope',
+};
+
+test('nothing else reaches the database without a scope', () => {
+  const files = readdirSync(__dirname, { recursive: true, encoding: 'utf8' }).filter((file) => file.endsWith('.ts') && !file.endsWith('.test.ts') && !file.startsWith('testing'));
+  const using = files.filter((file) => /\.unscoped\(\)/.test(readFileSync(join(__dirname, file), 'utf8'))).map((file) => relative('.', file));
+  expect(using.sort()).toEqual(Object.keys(UNSCOPED).sort());
+});

@@ -1,0 +1,162 @@
+import 'reflect-metadata';
+import { createHmac, generateKeyPairSync } from 'node:crypto';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { INestApplication } from '@nestjs/common';
+import { createApp } from '../create-app';
+import { createWorker, type Worker } from '../create-worker';
+import { readConfig, type Config } from '../platform/config';
+import type { Database } from '../platform/database';
+import type { Scope } from '../platform/scope';
+import { makeOrganization, openTestDatabase } from '../platform/test-database';
+import { hashPassword } from '../team/team.service';
+import { Gateway } from './gateway';
+import { Sink, type SinkOptions } from './sink';
+
+export const HOOK_SECRET = 'a hook secret for tests';
+const PASSWORD = 'a password for tests';
+
+export const dkimKeys = generateKeyPairSync('rsa', { modulusLength: 2048, privateKeyEncoding: { type: 'pkcs8', format: 'pem' }, publicKeyEncoding: { type: 'spki', format: 'pem' } });
+
+function freePort(): Promise<number> {
+  return new Promise((done) => {
+    const probe = createServer();
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => done(port));
+    });
+  });
+}
+
+export const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
+
+/** Waits until something is so, and says what was waited for when it never is. */
+export async function until<T>(what: string, read: () => Promise<T> | T, so: (value: T) => boolean, seconds = 30): Promise<T> {
+  let value = await read();
+  for (const end = Date.now() + seconds * 1000; !so(value); value = await read()) {
+    if (Date.now() > end) throw new Error(`waited ${seconds} s for ${what}; it stood at ${JSON.stringify(value)}`);
+    await pause(50);
+  }
+  return value;
+}
+
+export interface Answer<T> {
+  status: number;
+  body: T;
+  text: string;
+  headers: Headers;
+}
+
+/** A browser's manners: keeps the cookie, sends the CSRF word. */
+export class Client {
+  private cookie = '';
+  private csrf = '';
+
+  constructor(readonly base: string) {}
+
+  async signIn(email: string, password = PASSWORD): Promise<this> {
+    await this.call('POST', '/api/session', { email, password });
+    this.csrf = (await this.get<{ csrf: string }>('/api/session')).csrf;
+    return this;
+  }
+
+  forgetCsrf(): void {
+    this.csrf = '';
+  }
+
+  async call<T>(method: string, path: string, body?: unknown): Promise<Answer<T>> {
+    const form = body instanceof FormData || body instanceof URLSearchParams;
+    const response = await fetch(this.base + path, {
+      method, redirect: 'manual', headers: { cookie: this.cookie, 'x-gw-csrf': this.csrf, ...(body !== undefined && !form ? { 'content-type': 'application/json' } : {}) },
+      body: form ? (body as FormData) : body === undefined ? undefined : JSON.stringify(body),
+    });
+    this.cookie = response.headers.get('set-cookie')?.split(';')[0] ?? this.cookie;
+    const text = await response.text();
+    const json = (response.headers.get('content-type') ?? '').includes('json') && text !== '';
+    return { status: response.status, body: (json ? JSON.parse(text) : text) as T, text, headers: response.headers };
+  }
+
+  async get<T>(path: string): Promise<T> {
+    return this.done<T>('GET', path);
+  }
+
+  async post<T = void>(path: string, body?: unknown): Promise<T> {
+    return this.done<T>('POST', path, body);
+  }
+
+  async put<T = void>(path: string, body?: unknown): Promise<T> {
+    return this.done<T>('PUT', path, body);
+  }
+
+  /** As `call`, and a refusal is a failure of the test. */
+  private async done<T>(method: string, path: string, body?: unknown): Promise<T> {
+    const answer = await this.call<T>(method, path, body);
+    if (answer.status >= 400) throw new Error(`${method} ${path} answered ${answer.status}: ${answer.text}`);
+    return answer.body;
+  }
+
+  /** What the text gateway would post, signed. */
+  async hook(hook: object, secret = HOOK_SECRET): Promise<number> {
+    const raw = JSON.stringify(hook);
+    const signature = createHmac('sha256', secret).update(raw).digest('hex');
+    return (await fetch(`${this.base}/hooks/text`, { method: 'POST', headers: { 'content-type': 'application/json', 'x-signature': signature }, body: raw })).status;
+  }
+}
+
+export interface House {
+  app: INestApplication;
+  client: Client;
+  database: Database;
+  scope: Scope;
+  chapters: number[];
+  sink: Sink;
+  gateway: Gateway;
+  config: Config;
+  /** The environment that a process of its own would need to work in this house. */
+  env: Record<string, string>;
+  worker: Worker;
+  startWorker(): void;
+  as(role: string, chapterId?: number | null): Promise<Client>;
+  close(): Promise<void>;
+}
+
+/** A whole house for one test file: database, HTTP application, worker, an SMTP sink and a text gateway. */
+export async function openHouse(options: { sink?: SinkOptions; env?: Record<string, string> } = {}): Promise<House> {
+  const { database, url, close } = await openTestDatabase();
+  const { scope, chapters } = await makeOrganization(database);
+  const [sink, gateway, port, bounces] = [await new Sink(options.sink).listen(), await new Gateway().listen(), await freePort(), await freePort()];
+  const folder = mkdtempSync(join(tmpdir(), 'gw-test-'));
+  writeFileSync(join(folder, 'dkim.pem'), dkimKeys.privateKey);
+  const env = {
+    DATABASE_URL: url, PORT: String(port), PUBLIC_URL: `http://127.0.0.1:${port}`, SECRET: 'ab'.repeat(32), DATA_DIR: folder, SMTP_URL: sink.url, TEXT_URL: `http://127.0.0.1:${gateway.port}`, TEXT_KEY: 'a test key',
+    TEXT_HOOK_SECRET: HOOK_SECRET, INBOUND_SMTP_PORT: String(bounces), DKIM_KEY_FILE: join(folder, 'dkim.pem'), DKIM_DOMAIN: 'lanternferry.test', LOG_LEVEL: 'silent', LEASE_SECONDS: '2', ...options.env,
+  };
+  const config = readConfig(env);
+  const app = await createApp(config);
+  await app.listen(config.PORT, '127.0.0.1');
+  const worker = createWorker(app, config);
+  const hash = await hashPassword(PASSWORD);
+  let running = false;
+  const as = async (role: string, chapterId: number | null = null) => {
+    const email = `${role}.${chapterId ?? 'all'}@lanternferry.test`;
+    const known = await database.unscoped()('teammate').where('email', email).first('id');
+    if (!known) await database.unscoped()('teammate').insert({ organization_id: scope.organizationId, chapter_id: chapterId, name: `The ${role}`, email, role, password_hash: hash, mobile: '+12065550111' });
+    return new Client(config.PUBLIC_URL).signIn(email);
+  };
+  return {
+    app, database, scope, chapters, sink, gateway, config, env, worker, as,
+    client: await as('owner'),
+    startWorker() {
+      running = true;
+      void worker.run();
+    },
+    async close() {
+      if (running) await worker.stop();
+      await app.close();
+      await Promise.all([sink.close(), gateway.close(), close()]);
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}

@@ -1,0 +1,52 @@
+/**
+ * Runs every suite: core, server (against a MariaDB of its own) and the interface in Chromium. Ends with the line
+ * `N passed, N failed`. Arguments are passed on to Jest, and leave the interface out.
+ */
+import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { build } from './lib/build.mjs';
+import { startMariaDb } from './lib/mariadb.mjs';
+import { freePort } from './lib/ports.mjs';
+import { DATA, ensureFolder, ensurePackages, ensureProgram, ROOT, say, stop } from './lib/prepare.mjs';
+
+ensurePackages();
+const chromium = ensureProgram('chromium', 'chromium');
+const folder = ensureFolder(join(DATA, 'test'));
+rmSync(join(folder, 'mariadb'), { recursive: true, force: true });
+const only = process.argv.slice(2);
+await build().catch((error) => stop(error.message));
+const database = await startMariaDb({ folder: join(folder, 'mariadb'), port: await freePort(4706), relaxed: true });
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void database.stop().then(() => process.exit(1)));
+
+const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
+const env = { ...process.env, TEST_DATABASE_SERVER: `mysql://root@127.0.0.1:${database.port}`, CHROMIUM: chromium, NODE_ENV: 'test' };
+let [passed, failed] = [0, 0];
+
+function run(name, command, args, report, count) {
+  rmSync(report, { force: true });
+  say(`\n== ${name}`);
+  const result = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit', env });
+  const counts = existsSync(report) ? count(JSON.parse(readFileSync(report, 'utf8'))) : { passed: 0, failed: 1 };
+  passed += counts.passed;
+  failed += counts.failed;
+  if (result.status !== 0 && counts.failed === 0) failed += 1;
+}
+
+const jestReport = join(folder, 'jest.json');
+run('core and server', bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${jestReport}`, ...only], jestReport, (report) => ({
+  passed: report.numPassedTests,
+  failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
+}));
+if (only.length === 0) {
+  const webReport = join(folder, 'playwright.json');
+  env.PLAYWRIGHT_JSON_OUTPUT_NAME = webReport;
+  run('interface', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts'], webReport, (report) => ({
+    passed: report.stats.expected + report.stats.flaky,
+    failed: report.stats.unexpected,
+  }));
+}
+
+await database.stop();
+say(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
