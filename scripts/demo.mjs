@@ -5,15 +5,14 @@
  *   npm run demo -- --fresh   start over with a new demo organization
  *   npm run dev               start, and again whenever something changes
  */
-import { spawnSync } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './lib/build.mjs';
 import { Children } from './lib/children.mjs';
 import { endLeftover, startMariaDb } from './lib/mariadb.mjs';
 import { freePort } from './lib/ports.mjs';
-import { DATA, ensureFolder, ensurePackages, ROOT, say, stop } from './lib/prepare.mjs';
-import { settingsFor, waitFor } from './lib/settings.mjs';
+import { DATA, ensureFolder, ensurePackages, say } from './lib/prepare.mjs';
+import { isReady, prepareDatabase, stackPorts, stackSettings, startParts } from './lib/stack.mjs';
 import { watchSources } from './lib/watch.mjs';
 
 const fresh = process.argv.includes('--fresh');
@@ -33,60 +32,28 @@ const children = new Children();
 let database = null;
 let ending = false;
 
-async function end(code) {
+async function end(code, why) {
   if (ending) return;
   ending = true;
+  if (why) say(why);
   await children.stop();
   await database?.stop();
   process.exit(code);
 }
-process.on('SIGINT', () => void end(0));
-process.on('SIGTERM', () => void end(0));
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
 
-async function port(name, wanted) {
-  return freePort(wanted, (other) => say(`Port ${wanted} (${name}) is taken; using ${other}.`));
-}
+const ports = await stackPorts(4600, say);
+const building = build().catch((error) => error);
+database = await startMariaDb({ folder: join(folder, 'mariadb'), port: await freePort(4606, (other) => say(`Port 4606 (database) is taken; using ${other}.`)) });
+const failed = await building;
+if (failed) await end(1, failed.message);
 
-const ports = {
-  http: await port('web', 4600), bounces: await port('bounces', 4601), mailroom: await port('Mailroom page', 4610), mailroomSmtp: await port('Mailroom SMTP', 4611), handsets: await port('Handsets', 4620),
-};
-const building = build();
-building.catch(() => undefined);
-database = await startMariaDb({ folder: join(folder, 'mariadb'), port: await port('database', 4606) });
-await building.catch(async (error) => {
-  say(error.message);
-  await end(1);
-});
+const env = stackSettings(folder, { databaseUrl: database.url('goodword'), ports, extra: { MAILROOM_OPEN_CHANCE: '0.35', MAILROOM_FOLLOW_CHANCE: '0.08', LOG_LEVEL: process.env.LOG_LEVEL ?? 'info' } });
+if (!prepareDatabase(env.DATABASE_URL)) await end(1, 'The database could not be prepared; the lines above say why.');
 
-const env = settingsFor(folder, { databaseUrl: database.url('goodword'), ports, extra: { MAILROOM_OPEN_CHANCE: '0.35', MAILROOM_FOLLOW_CHANCE: '0.08', LOG_LEVEL: process.env.LOG_LEVEL ?? 'info' } });
-const prepared = spawnSync(process.execPath, [join(ROOT, 'demo/dist/main.js')], { stdio: 'inherit', env: { ...process.env, DATABASE_URL: env.DATABASE_URL } });
-if (prepared.status !== 0) {
-  say('The database could not be prepared; the lines above say why.');
-  await end(1);
-}
-
-const parts = [
-  ['stand-ins', 'apps/standins/dist/main.js'],
-  ['server', 'apps/server/dist/main.js'],
-  ['worker', 'apps/server/dist/worker.js'],
-];
-
-function startParts() {
-  for (const [name, script] of parts) {
-    children.start(name, process.execPath, [join(ROOT, script)], {
-      env, log: join(folder, 'logs', `${name}.log`),
-      onExit: (who, code) => {
-        say(`The ${who} ended by itself (${code}). Its log: .data/demo/logs/${who}.log`);
-        void end(1);
-      },
-    });
-  }
-}
-startParts();
-if (!(await waitFor(`${env.PUBLIC_URL}/health/ready`))) {
-  say('The server does not answer. Its log: .data/demo/logs/server.log');
-  await end(1);
-}
+const start = () => startParts(children, env, folder, (who, code) => void end(1, `The ${who} ended by itself (${code}). Its log: .data/demo/logs/${who}.log`));
+start();
+if (!(await isReady(env))) await end(1, 'The server does not answer. Its log: .data/demo/logs/server.log');
 
 say(`
 Good Word is ready:  ${env.PUBLIC_URL}
@@ -111,7 +78,7 @@ if (watch) {
     } catch (error) {
       return say(error.message);
     }
-    await children.restart(startParts);
+    await children.restart(start);
     say('Started again.');
   });
 }

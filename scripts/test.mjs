@@ -6,9 +6,11 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './lib/build.mjs';
+import { Children } from './lib/children.mjs';
 import { startMariaDb } from './lib/mariadb.mjs';
 import { freePort } from './lib/ports.mjs';
 import { DATA, ensureFolder, ensurePackages, ensureProgram, ROOT, say, stop } from './lib/prepare.mjs';
+import { isReady, prepareDatabase, stackPorts, stackSettings, startParts } from './lib/stack.mjs';
 
 ensurePackages();
 const chromium = ensureProgram('chromium', 'chromium');
@@ -17,10 +19,11 @@ rmSync(join(folder, 'mariadb'), { recursive: true, force: true });
 const only = process.argv.slice(2);
 await build().catch((error) => stop(error.message));
 const database = await startMariaDb({ folder: join(folder, 'mariadb'), port: await freePort(4706), relaxed: true });
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void database.stop().then(() => process.exit(1)));
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void children.stop().then(() => database.stop()).then(() => process.exit(1)));
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
 const env = { ...process.env, TEST_DATABASE_SERVER: `mysql://root@127.0.0.1:${database.port}`, CHROMIUM: chromium, NODE_ENV: 'test' };
+const children = new Children();
 let [passed, failed] = [0, 0];
 
 function run(name, command, args, report, count) {
@@ -33,12 +36,23 @@ function run(name, command, args, report, count) {
   if (result.status !== 0 && counts.failed === 0) failed += 1;
 }
 
+/** The whole program over the demo organization, on ports and in a database of its own. */
+async function startStack() {
+  const ports = await stackPorts(4700);
+  const settings = stackSettings(folder, { databaseUrl: database.url('goodword_e2e'), ports, extra: { LOG_LEVEL: 'warn', LEASE_SECONDS: '5' } });
+  if (!prepareDatabase(settings.DATABASE_URL)) return;
+  startParts(children, settings, folder, (who, code) => say(`The ${who} ended by itself (${code}); its log is in .data/test/logs.`));
+  await isReady(settings);
+  Object.assign(env, { GW_URL: settings.PUBLIC_URL, GW_MAILROOM: settings.MAILROOM_PAGE, GW_HANDSETS: settings.HANDSETS_PAGE });
+}
+
 const jestReport = join(folder, 'jest.json');
 run('core and server', bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${jestReport}`, ...only], jestReport, (report) => ({
   passed: report.numPassedTests,
   failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
 }));
 if (only.length === 0) {
+  await startStack();
   const webReport = join(folder, 'playwright.json');
   env.PLAYWRIGHT_JSON_OUTPUT_NAME = webReport;
   run('interface', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts'], webReport, (report) => ({
@@ -47,6 +61,7 @@ if (only.length === 0) {
   }));
 }
 
+await children.stop();
 await database.stop();
 say(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

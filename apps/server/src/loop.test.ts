@@ -104,43 +104,46 @@ describe('an email', () => {
 });
 
 describe('between the last look and the hand-over', () => {
+  const prepared = (id: number) =>
+    until('the message to be on its way', () => house.database.unscoped()('message').where({ id }).first('state') as unknown as Promise<{ state: string }>, (row) => row.state === 'sending');
+
   test('whoever leaves is held at the door', async () => {
     const id = await draftEmail(house.client, everyone(), { purpose: 'news', subject: 'News' });
     await house.client.post(`/api/messages/${id}/test`);
     const look = await lastLook(house.client, id);
-    const ann = await house.client.get<RecordView>(`/api/supporters/${(await find('ann@')).id}`);
-    // Prepared but paused, as a send in steps or at a time would be.
-    house.sink.options.delay = 400;
+    // With the mail server away, everything is decided and nothing has left.
+    await house.sink.close();
     await house.client.post(`/api/messages/${id}/send`, { at: null, expected: look.reached });
-    await until('deliveries', () => house.database.unscoped()('message').where({ id }).first('state'), (row: { state: string }) => row.state === 'sending');
-    await house.client.post(`/api/messages/${id}/pause`);
-    await pause(600);
-    const before = (await resultsOf(house.client, id)).counts;
-    const waiting = await house.client.get<Page<ResultPerson>>(`/api/messages/${id}/results/people?kind=waiting`);
-    const someone = waiting.rows[0] ?? { supporterId: ann.id };
-    const record = await house.client.get<RecordView>(`/api/supporters/${someone.supporterId}`);
-    await house.client.post(`/api/supporters/${record.id}/permission`, { contactPointId: record.contactPoints.find((point) => point.kind === 'email')!.id, channel: 'email', scope: 'all', state: 'no', how: 'phone', on: '2026-11-01', words: '' });
-    house.sink.options.delay = 0;
-    await house.client.post(`/api/messages/${id}/resume`);
+    await prepared(id);
+    const ann = await house.client.get<RecordView>(`/api/supporters/${(await find('ann@')).id}`);
+    const point = ann.contactPoints.find((one) => one.kind === 'email')!.id;
+    await house.client.post(`/api/supporters/${ann.id}/permission`, { contactPointId: point, channel: 'email', scope: 'all', state: 'no', how: 'phone', on: '2026-11-01', words: '' });
+    await house.sink.listen();
     await messageAt(house.client, id, 'done');
-    const after = (await resultsOf(house.client, id)).counts;
-    expect(after.sent + after.door).toBe(look.reached);
-    expect(after.door).toBe(before.waiting > 0 ? 1 : 0);
-    expect(before.waiting).toBeGreaterThan(0);
-    const timeline = await house.client.get<TimelineItem[]>(`/api/supporters/${record.id}/timeline`);
+    expect((await resultsOf(house.client, id)).counts).toMatchObject({ sent: look.reached - 1, door: 1, unsure: 0 });
+    const held = await house.client.get<Page<ResultPerson>>(`/api/messages/${id}/results/people?kind=door`);
+    expect(held.rows).toMatchObject([{ supporterId: ann.id, detail: 'Said no' }]);
+    const timeline = await house.client.get<TimelineItem[]>(`/api/supporters/${ann.id}/timeline`);
     expect(timeline.find((item) => item.title.startsWith('Held at the door'))).toMatchObject({ detail: 'Said no' });
   });
 
-  test('a stopped message goes no further', async () => {
-    house.sink.options.delay = 300;
+  test('a paused message waits, a resumed one goes on, a stopped one goes no further', async () => {
+    await house.sink.close();
     const id = await draftEmail(house.client, everyone(), { purpose: 'news', subject: 'Stop me' });
-    await send(house.client, id);
-    await until('sending', () => house.database.unscoped()('message').where({ id }).first('state'), (row: { state: string }) => row.state === 'sending');
+    await house.database.unscoped()('message').where({ id }).update({ tested_at: new Date() });
+    const { reached } = await lastLook(house.client, id);
+    await house.client.post(`/api/messages/${id}/send`, { at: null, expected: reached });
+    await prepared(id);
+    await house.client.post(`/api/messages/${id}/pause`);
+    await house.sink.listen();
+    await pause(1500);
+    expect((await resultsOf(house.client, id)).counts).toMatchObject({ sent: 0, waiting: reached });
+    await house.sink.close();
+    await house.client.post(`/api/messages/${id}/resume`);
     await house.client.post(`/api/messages/${id}/stop`);
-    await pause(700);
-    house.sink.options.delay = 0;
-    const { counts } = await resultsOf(house.client, id);
-    expect(counts.waiting).toBe(0);
+    await house.sink.listen();
+    await until('nothing to wait', async () => (await resultsOf(house.client, id)).counts, (counts) => counts.waiting === 0);
+    expect((await resultsOf(house.client, id)).counts).toMatchObject({ sent: 0 });
     expect((await house.client.call('POST', `/api/messages/${id}/resume`)).status).toBe(409);
   });
 

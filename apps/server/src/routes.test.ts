@@ -84,7 +84,6 @@ test('health and metrics answer', async () => {
 const UNSCOPED: Record<string, string> = {
   'inbound/inbound.repository.ts': 'a text or receipt brings only a number or a key, from which the organization is found',
   'messages/images.service.ts': 'pictures are public to mail readers',
-  'platform/database.ts': 'its home',
   'platform/health.controller.ts': 'counts over everything',
   'platform/jobs.ts': 'a worker claims whatever is due',
   'platform/sessions.ts': 'a session gives the scope',

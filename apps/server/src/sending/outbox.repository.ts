@@ -138,6 +138,8 @@ export class OutboxRepository {
     const expired = knex.raw('UTC_TIMESTAMP(3)');
     const back = await knex('delivery').where('state', 'leased').where('lease_until', '<', expired).update({ state: 'ready', leased_by: null });
     const texts = await knex('delivery').where({ state: 'handing', channel: 'text' }).where('lease_until', '<', expired).update({ state: 'ready', leased_by: null });
+    // What came back to a message that was stopped meanwhile stops with it.
+    await knex('delivery').where('state', 'ready').whereIn('message_id', knex('message').where('state', 'stopped').select('id')).update({ state: 'stopped' });
     const unsure = (await knex('delivery').where({ state: 'handing', channel: 'email' }).where('lease_until', '<', expired).select('id', 'organization_id')) as { id: number; organization_id: number }[];
     for (const row of unsure) {
       const scope: Scope = { organizationId: row.organization_id, chapterId: null, actorId: null, role: 'owner' };

@@ -160,6 +160,8 @@ export function Frame() {
   const { data, error, isPending } = useQuery(sessionQuery);
   const location = useLocation();
   const [finding, setFinding] = useState(false);
+  // Loaded before it is asked for, so that no letter typed right after Ctrl+K is lost.
+  useEffect(() => void import('./Finder'), []);
   const [showingKeys, setShowingKeys] = useState(false);
   useKeys(() => setFinding(true), () => setShowingKeys(true));
   if (isPending) return <Loading what="your session" />;

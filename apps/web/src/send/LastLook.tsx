@@ -112,7 +112,9 @@ export default function LastLook() {
   const [open, setOpen] = useState<Verdict | null>(null);
   const message = useQuery({ queryKey: ['message', id], queryFn: () => get<MessageView>(`messages/${id}`) });
   const groups = useGroups();
-  const look = useMutation({ mutationFn: () => call<Look>('POST', `messages/${id}/last-look`) });
+  // Kept while the next one is counted, so that nothing jumps.
+  const [seen, setSeen] = useState<{ look: Look; at: number } | null>(null);
+  const look = useMutation({ mutationFn: () => call<Look>('POST', `messages/${id}/last-look`), onSuccess: (counted) => setSeen({ look: counted, at: Date.now() }) });
   const saveRecipients = useMutation({
     mutationFn: (recipients: Recipients) => call('PUT', `messages/${id}/recipients`, recipients),
     onMutate: (recipients) => queryClient.setQueryData(['message', id], (old: MessageView | undefined) => old && { ...old, recipients }),
@@ -125,7 +127,7 @@ export default function LastLook() {
     if (state === 'draft') look.mutate();
   }, [id, state]);
   const format = useFormat();
-  useMargin(message.data ? lookNotes(look.data, message.data, () => void navigate(`/write/${id}`)) : []);
+  useMargin(message.data ? lookNotes(seen?.look, message.data, () => void navigate(`/write/${id}`)) : []);
   if (message.error) return <Problem error={message.error} />;
   if (!message.data || !groups) return <Loading what="the message" />;
   const { data } = message;
@@ -150,10 +152,10 @@ export default function LastLook() {
       <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 pt-4 grow min-h-0">
         <section className="sheet p-5 overflow-y-auto" aria-label="Who will get it" tabIndex={0}>
           <h2 className="subtitle">Who will get it</h2>
-          {look.data ? (
+          {seen ? (
             <>
-              <p className="text-ink2 pb-2">{look.data.group === 0 ? 'Choose a group above; its people are counted down here.' : `Every one of the ${format.number(look.data.group - look.data.reached)} held back has a reason that you can open.`}</p>
-              {look.data.group > 0 && <Down look={look.data} channel={channel} onOpen={setOpen} />}
+              <p className="text-ink2 pb-2">{seen.look.group === 0 ? 'Choose a group above; its people are counted down here.' : `Every one of the ${format.number(seen.look.group - seen.look.reached)} held back has a reason that you can open.`}</p>
+              {seen.look.group > 0 && <Down look={seen.look} channel={channel} onOpen={setOpen} />}
             </>
           ) : (
             <Loading what="who will get it" />
@@ -161,9 +163,9 @@ export default function LastLook() {
         </section>
         <PreviewPane message={data} stamp={data.updatedAt} />
       </div>
-      {look.data && <SendBar message={data} look={look.data} onLook={() => look.mutate()} />}
+      {seen && <SendBar message={data} look={seen.look} onLook={() => look.mutate()} />}
       <Drawer open={open !== null} onClose={() => setOpen(null)} wide title={open ? VERDICT_WORDS[open] : ''} note={open === 'send' ? undefined : 'Held back from this message'}>
-        {open && <PeopleTable narrow label={VERDICT_WORDS[open]} pageKey={['held', id, open, look.submittedAt]} fetch={(after) => get<Page<SupporterRow>>(`messages/${id}/last-look/people${query({ verdict: open, after })}`)} />}
+        {open && <PeopleTable narrow label={VERDICT_WORDS[open]} pageKey={['held', id, open, seen?.at]} fetch={(after) => get<Page<SupporterRow>>(`messages/${id}/last-look/people${query({ verdict: open, after })}`)} />}
       </Drawer>
     </div>
   );

@@ -23,6 +23,9 @@ interface Props<Row> {
   rowHeight?: number;
 }
 
+/** Height of the header that stays on top while the rows move under it. */
+const HEADER = 37;
+
 const STEPS: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: 12, PageUp: -12 };
 
 /** A table that draws only the rows on screen. Arrow keys move, Enter opens, typing jumps to a name. */
@@ -30,7 +33,7 @@ export function VirtualTable<Row>({ label, rows, total, columns, idOf, onOpen, o
   const frame = useRef<HTMLDivElement>(null);
   const typed = useRef({ text: '', at: 0 });
   const [at, setAt] = useState(0);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => rowHeight, overscan: 12 });
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => rowHeight, overscan: 12, scrollPaddingStart: HEADER });
   const items = virtual.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;
   const template = columns.map((column) => column.width).join(' ');
@@ -63,16 +66,15 @@ export function VirtualTable<Row>({ label, rows, total, columns, idOf, onOpen, o
 
   const active = rows[at] ? `row-${idOf(rows[at])}` : undefined;
   return (
-    <div role="grid" aria-label={label} aria-rowcount={total + 1} aria-activedescendant={active} tabIndex={0} onKeyDown={onKeyDown} className="group flex flex-col min-h-0 grow sheet overflow-hidden">
-      <div role="row" aria-rowindex={1} className="grid border-b border-ink text-[13px] text-ink2 shrink-0" style={{ gridTemplateColumns: template }}>
+    <div ref={frame} role="grid" aria-label={label} aria-rowcount={total + 1} aria-activedescendant={active} tabIndex={0} onKeyDown={onKeyDown} className="group min-h-0 grow sheet overflow-y-auto">
+      <div role="row" aria-rowindex={1} className="grid sticky top-0 z-10 bg-sheet border-b border-ink text-[13px] text-ink2" style={{ gridTemplateColumns: template }}>
         {columns.map((column) => (
           <div role="columnheader" key={column.key} className="px-4 py-2 truncate">
             {column.title}
           </div>
         ))}
       </div>
-      <div ref={frame} role="rowgroup" className="overflow-y-auto grow min-h-0">
-        <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+      <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {items.map((item) => {
             const row = rows[item.index]!;
             return (
@@ -94,7 +96,6 @@ export function VirtualTable<Row>({ label, rows, total, columns, idOf, onOpen, o
               </div>
             );
           })}
-        </div>
       </div>
     </div>
   );

@@ -1,0 +1,19 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'src',
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  outputDir: '../test-results',
+  reporter: [['line'], ['json']],
+  use: {
+    baseURL: process.env.GW_URL,
+    viewport: { width: 1280, height: 800 },
+    trace: 'off',
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+});
