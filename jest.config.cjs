@@ -1,11 +1,14 @@
-const swc = ['@swc/jest', {
-  jsc: {
-    target: 'es2022',
-    parser: { syntax: 'typescript', tsx: true, decorators: true },
-    transform: { legacyDecorator: true, decoratorMetadata: true, react: { runtime: 'automatic' } },
+const swc = [
+  '@swc/jest',
+  {
+    jsc: {
+      target: 'es2022',
+      parser: { syntax: 'typescript', tsx: true, decorators: true },
+      transform: { legacyDecorator: true, decoratorMetadata: true, react: { runtime: 'automatic' } },
+    },
+    module: { type: 'commonjs' },
   },
-  module: { type: 'commonjs' },
-}];
+];
 const shared = {
   testEnvironment: 'node',
   transform: { '^.+\\.tsx?$': swc },

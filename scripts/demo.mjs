@@ -44,14 +44,22 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => v
 
 const ports = await stackPorts(4600, say);
 const building = build().catch((error) => error);
-database = await startMariaDb({ folder: join(folder, 'mariadb'), port: await freePort(4606, (other) => say(`Port 4606 (database) is taken; using ${other}.`)) });
+database = await startMariaDb({
+  folder: join(folder, 'mariadb'),
+  port: await freePort(4606, (other) => say(`Port 4606 (database) is taken; using ${other}.`)),
+});
 const failed = await building;
 if (failed) await end(1, failed.message);
 
-const env = stackSettings(folder, { databaseUrl: database.url('goodword'), ports, extra: { MAILROOM_OPEN_CHANCE: '0.35', MAILROOM_FOLLOW_CHANCE: '0.08', LOG_LEVEL: process.env.LOG_LEVEL ?? 'info' } });
+const env = stackSettings(folder, {
+  databaseUrl: database.url('goodword'),
+  ports,
+  extra: { MAILROOM_OPEN_CHANCE: '0.35', MAILROOM_FOLLOW_CHANCE: '0.08', LOG_LEVEL: process.env.LOG_LEVEL ?? 'info' },
+});
 if (!prepareDatabase(env.DATABASE_URL)) await end(1, 'The database could not be prepared; the lines above say why.');
 
-const start = () => startParts(children, env, folder, (who, code) => void end(1, `The ${who} ended by itself (${code}). Its log: .data/demo/logs/${who}.log`));
+const start = () =>
+  startParts(children, env, folder, (who, code) => void end(1, `The ${who} ended by itself (${code}). Its log: .data/demo/logs/${who}.log`));
 start();
 if (!(await isReady(env))) await end(1, 'The server does not answer. Its log: .data/demo/logs/server.log');
 

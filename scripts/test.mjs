@@ -19,7 +19,15 @@ rmSync(join(folder, 'mariadb'), { recursive: true, force: true });
 const only = process.argv.slice(2);
 await build().catch((error) => stop(error.message));
 const database = await startMariaDb({ folder: join(folder, 'mariadb'), port: await freePort(4706), relaxed: true });
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void children.stop().then(() => database.stop()).then(() => process.exit(1)));
+for (const signal of ['SIGINT', 'SIGTERM'])
+  process.on(
+    signal,
+    () =>
+      void children
+        .stop()
+        .then(() => database.stop())
+        .then(() => process.exit(1)),
+  );
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
 const env = { ...process.env, TEST_DATABASE_SERVER: `mysql://root@127.0.0.1:${database.port}`, CHROMIUM: chromium, NODE_ENV: 'test' };

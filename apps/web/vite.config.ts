@@ -5,7 +5,9 @@ import { defineConfig } from 'vite';
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
-  resolve: { alias: [{ find: /^@goodword\/core\/(.*)$/, replacement: fileURLToPath(new URL('../../packages/core/src/$1/index.ts', import.meta.url)) }] },
+  resolve: {
+    alias: [{ find: /^@goodword\/core\/(.*)$/, replacement: fileURLToPath(new URL('../../packages/core/src/$1/index.ts', import.meta.url)) }],
+  },
   build: { outDir: 'dist/app', target: 'es2022', chunkSizeWarningLimit: 700 },
   worker: { format: 'es' },
 });

@@ -28,8 +28,12 @@ const LISTS: [string, boolean, string][] = [
   ['Deck crew', false, ''],
 ];
 const FIELDS: [string, string, string, string | null][] = [
-  ['Membership renews', 'date', 'Membership', null], ['Birthday', 'birthday', 'Membership', null], ['Favourite crossing', 'choice', 'On the water', 'the evening run'],
-  ['Shirt size', 'choice', 'On the water', null], ['Boat skill', 'text', 'On the water', null], ['Volunteer hours', 'number', 'On the water', null],
+  ['Membership renews', 'date', 'Membership', null],
+  ['Birthday', 'birthday', 'Membership', null],
+  ['Favourite crossing', 'choice', 'On the water', 'the evening run'],
+  ['Shirt size', 'choice', 'On the water', null],
+  ['Boat skill', 'text', 'On the water', null],
+  ['Volunteer hours', 'number', 'On the water', null],
 ];
 const WORDS: Record<Agreement['how'], string> = {
   paper: 'Yes, write to me by email about the ferry and how I can help. I can leave at any time.',
@@ -49,10 +53,20 @@ interface Made {
 }
 
 async function makeOrganization(database: Database): Promise<number> {
-  const [id] = (await database.unscoped()('organization').insert({
-    name: 'Lantern Ferry Trust', country: 'US', locale: 'en-US', currency: 'USD', time_zone: 'America/Los_Angeles', postal_address: '14 Slip Lane, Port Alder',
-    from_email: 'hello@lanternferry.test', list_domain: 'lists.lanternferry.test', text_from: '+12065550100', rules: JSON.stringify(DEFAULT_RULES),
-  })) as [number];
+  const [id] = (await database
+    .unscoped()('organization')
+    .insert({
+      name: 'Lantern Ferry Trust',
+      country: 'US',
+      locale: 'en-US',
+      currency: 'USD',
+      time_zone: 'America/Los_Angeles',
+      postal_address: '14 Slip Lane, Port Alder',
+      from_email: 'hello@lanternferry.test',
+      list_domain: 'lists.lanternferry.test',
+      text_from: '+12065550100',
+      rules: JSON.stringify(DEFAULT_RULES),
+    })) as [number];
   return id;
 }
 
@@ -65,7 +79,16 @@ async function makeHouse(db: Scoped): Promise<Made['ids']> {
   const chapters = await each(CHAPTERS, (name) => db.insert('chapter', { name }));
   const password = await hashPassword(PASSWORD);
   const team = await each(TEAM, (mate) =>
-    db.insert('teammate', { name: mate.name, email: mate.email, role: mate.role, mobile: mate.mobile, chapter_id: mate.chapter === null ? null : chapters[mate.chapter]!, password_hash: password, signature: `${mate.name.split(' ')[0]}, Lantern Ferry Trust` }));
+    db.insert('teammate', {
+      name: mate.name,
+      email: mate.email,
+      role: mate.role,
+      mobile: mate.mobile,
+      chapter_id: mate.chapter === null ? null : chapters[mate.chapter]!,
+      password_hash: password,
+      signature: `${mate.name.split(' ')[0]}, Lantern Ferry Trust`,
+    }),
+  );
   const tags = await each(TAGS, (name) => db.insert('tag', { name }));
   const lists = await each(LISTS, ([name, isPublic, description]) => db.insert('list', { name, is_public: isPublic, description }));
   const fields = await each(FIELDS, ([name, type, section, fallback]) => db.insert('field', { name, type, section, fallback }));
@@ -75,26 +98,52 @@ async function makeHouse(db: Scoped): Promise<Made['ids']> {
 /** Writes people with explicit ids, 1 for the first: the database is new. */
 async function writePeople({ db, people, ids, today }: Made): Promise<void> {
   const at = (ago: number) => new Date(today * DAY - ago * DAY + 10 * 3_600_000);
-  await db.insertAll('supporter', ['id', 'chapter_id', 'first_name', 'last_name', 'created_at'], people.map((p, i) => [i + 1, ids.chapters[p.chapter]!, p.firstName, p.lastName, at(p.joinedAgo)]));
+  await db.insertAll(
+    'supporter',
+    ['id', 'chapter_id', 'first_name', 'last_name', 'created_at'],
+    people.map((p, i) => [i + 1, ids.chapters[p.chapter]!, p.firstName, p.lastName, at(p.joinedAgo)]),
+  );
   const points = new Map<string, number>();
   const pointRows: Bound[][] = [];
   const contactRows: Bound[][] = [];
   people.forEach((p, i) => {
-    for (const [kind, normal, position] of [['email', p.email, 0], ['mobile', p.mobile, 0]] as const) {
+    for (const [kind, normal, position] of [
+      ['email', p.email, 0],
+      ['mobile', p.mobile, 0],
+    ] as const) {
       if (!normal) continue;
       if (!points.has(normal)) {
         points.set(normal, points.size + 1);
         const shown = kind === 'email' ? normal : normal.replace(/^\+1(\d{3})(\d{3})(\d{4})$/, '+1 $1 $2 $3');
-        pointRows.push([points.size, kind, normal, shown, p.onHold && kind === 'email', p.onHold && kind === 'email' ? '5.1.1 No such mailbox here' : null]);
+        pointRows.push([
+          points.size,
+          kind,
+          normal,
+          shown,
+          p.onHold && kind === 'email',
+          p.onHold && kind === 'email' ? '5.1.1 No such mailbox here' : null,
+        ]);
       }
       contactRows.push([i + 1, points.get(normal)!, position]);
     }
   });
   await db.insertAll('contact_point', ['id', 'kind', 'normal', 'shown', 'on_hold', 'hold_reason'], pointRows);
   await db.insertAll('supporter_contact', ['supporter_id', 'contact_point_id', 'position'], contactRows);
-  await db.insertAll('supporter_tag', ['supporter_id', 'tag_id'], people.flatMap((p, i) => p.tags.map((tag) => [i + 1, ids.tags[TAGS.indexOf(tag)]!])));
-  await db.insertAll('supporter_list', ['supporter_id', 'list_id'], people.flatMap((p, i) => p.lists.map((list) => [i + 1, ids.lists[LISTS.findIndex(([name]) => name === list)]!])));
-  await db.insertAll('gift', ['supporter_id', 'amount', 'given_on', 'note'], people.flatMap((p, i) => p.gifts.map((gift) => [i + 1, gift.amount, today - gift.ago, ''])));
+  await db.insertAll(
+    'supporter_tag',
+    ['supporter_id', 'tag_id'],
+    people.flatMap((p, i) => p.tags.map((tag) => [i + 1, ids.tags[TAGS.indexOf(tag)]!])),
+  );
+  await db.insertAll(
+    'supporter_list',
+    ['supporter_id', 'list_id'],
+    people.flatMap((p, i) => p.lists.map((list) => [i + 1, ids.lists[LISTS.findIndex(([name]) => name === list)]!])),
+  );
+  await db.insertAll(
+    'gift',
+    ['supporter_id', 'amount', 'given_on', 'note'],
+    people.flatMap((p, i) => p.gifts.map((gift) => [i + 1, gift.amount, today - gift.ago, ''])),
+  );
   await writeValues({ db, people, ids, today });
   await writeEntries({ db, people, ids, today }, points, at);
 }
@@ -102,7 +151,8 @@ async function writePeople({ db, people, ids, today }: Made): Promise<void> {
 async function writeValues({ db, people, ids, today }: Pick<Made, 'db' | 'people' | 'ids' | 'today'>): Promise<void> {
   const rows: Bound[][] = [];
   people.forEach((p, i) => {
-    const put = (field: number, text: string | null, number: number | null, date: number | null, monthDay: number | null) => rows.push([i + 1, ids.fields[field]!, text, number, date, monthDay]);
+    const put = (field: number, text: string | null, number: number | null, date: number | null, monthDay: number | null) =>
+      rows.push([i + 1, ids.fields[field]!, text, number, date, monthDay]);
     if (p.renewsIn !== null) put(0, null, null, today + p.renewsIn, null);
     if (p.birthday !== null) put(1, null, null, null, p.birthday);
     if (p.crossing) put(2, p.crossing, null, null, null);
@@ -114,16 +164,52 @@ async function writeValues({ db, people, ids, today }: Pick<Made, 'db' | 'people
 }
 
 async function writeEntries({ db, people, ids }: Made, points: Map<string, number>, at: (ago: number) => Date): Promise<void> {
-  const listScope: Partial<Record<Agreement['scope'], string>> = { 'ferry-news': `list:${ids.lists[0]}`, 'launch-day': `list:${ids.lists[1]}`, 'board-notes': `list:${ids.lists[2]}` };
+  const listScope: Partial<Record<Agreement['scope'], string>> = {
+    'ferry-news': `list:${ids.lists[0]}`,
+    'launch-day': `list:${ids.lists[1]}`,
+    'board-notes': `list:${ids.lists[2]}`,
+  };
   const rows = people.flatMap((p, i) =>
     p.agreements.map((a): Bound[] => {
       const point = points.get((a.channel === 'email' ? p.email : p.mobile)!)!;
       const own = ['form', 'one-click', 'keyword'].includes(a.how);
       const until = a.state === 'implied' ? at(a.ago - 730) : null;
-      return [point, i + 1, a.channel, listScope[a.scope] ?? a.scope, a.state, at(a.ago), until, own, a.how, WORDS[a.how], own ? 'From before Good Word' : 'Membership drawer', own ? null : ids.team[1]!, at(a.ago)];
+      return [
+        point,
+        i + 1,
+        a.channel,
+        listScope[a.scope] ?? a.scope,
+        a.state,
+        at(a.ago),
+        until,
+        own,
+        a.how,
+        WORDS[a.how],
+        own ? 'From before Good Word' : 'Membership drawer',
+        own ? null : ids.team[1]!,
+        at(a.ago),
+      ];
     }),
   );
-  await db.insertAll('permission_entry', ['contact_point_id', 'supporter_id', 'channel', 'scope', 'state', 'said_at', 'until_at', 'by_person', 'how', 'words', 'source', 'recorded_by', 'recorded_at'], rows);
+  await db.insertAll(
+    'permission_entry',
+    [
+      'contact_point_id',
+      'supporter_id',
+      'channel',
+      'scope',
+      'state',
+      'said_at',
+      'until_at',
+      'by_person',
+      'how',
+      'words',
+      'source',
+      'recorded_by',
+      'recorded_at',
+    ],
+    rows,
+  );
   await new LedgerRepository().fold(db, '1 = 1', {});
 }
 
@@ -147,11 +233,32 @@ async function writePast(made: Made, past: Past, chance: Chance): Promise<void> 
   const { db, people, ids, today } = made;
   const began = new Date((today - past.ago) * DAY + 18 * 3_600_000);
   const messageId = await db.insert('message', {
-    name: past.name, channel: past.channel, purpose: past.purpose, list_id: past.list, state: 'done', subject: past.subject, letter: past.letter ? JSON.stringify(past.letter) : null, body: past.body,
-    recipients: JSON.stringify({ from: [], minus: [], without: [] }), started_at: began, sender_id: ids.team[0]!, tested_at: began, updated_at: began, created_at: began,
+    name: past.name,
+    channel: past.channel,
+    purpose: past.purpose,
+    list_id: past.list,
+    state: 'done',
+    subject: past.subject,
+    letter: past.letter ? JSON.stringify(past.letter) : null,
+    body: past.body,
+    recipients: JSON.stringify({ from: [], minus: [], without: [] }),
+    started_at: began,
+    sender_id: ids.team[0]!,
+    tested_at: began,
+    updated_at: began,
+    created_at: began,
   });
-  await db.insertAll('message_link', ['message_id', 'position', 'url'], past.links.map((url, i) => [messageId, i, url]));
-  const pointOf = new Map((await db.sql<{ id: number; normal: string }>('SELECT id, normal FROM contact_point WHERE organization_id = :org')).map((row) => [row.normal, row.id]));
+  await db.insertAll(
+    'message_link',
+    ['message_id', 'position', 'url'],
+    past.links.map((url, i) => [messageId, i, url]),
+  );
+  const pointOf = new Map(
+    (await db.sql<{ id: number; normal: string }>('SELECT id, normal FROM contact_point WHERE organization_id = :org')).map((row) => [
+      row.normal,
+      row.id,
+    ]),
+  );
   const deliveries: Bound[][] = [];
   const events: [number, string, Date, string][] = [];
   const taken = new Set<string>();
@@ -163,37 +270,128 @@ async function writePast(made: Made, past: Past, chance: Chance): Promise<void> 
     const bounced = address.startsWith('bounce.') || (p.onHold && past.channel === 'email');
     const opened = past.channel === 'email' && !bounced && chance.is(past.openShare);
     const followed = opened && chance.is(past.followShare);
-    deliveries.push([messageId, i + 1, past.channel, pointOf.get(address)!, 'send', bounced ? 'bounced' : past.channel === 'text' ? 'delivered' : 'sent', randomUUID(), sentAt, opened, followed]);
+    deliveries.push([
+      messageId,
+      i + 1,
+      past.channel,
+      pointOf.get(address)!,
+      'send',
+      bounced ? 'bounced' : past.channel === 'text' ? 'delivered' : 'sent',
+      randomUUID(),
+      sentAt,
+      opened,
+      followed,
+    ]);
     const later = (hours: number) => new Date(sentAt.getTime() + hours * 3_600_000);
     events.push([i + 1, 'sent', sentAt, '']);
     if (bounced) events.push([i + 1, 'bounced', later(0.01), '5.1.1 No such mailbox here']);
     if (opened) events.push([i + 1, 'opened', later(chance.next() ** 3 * 60), '']);
     if (followed) events.push([i + 1, 'followed', later(chance.next() ** 3 * 60), chance.pick(past.links)]);
   });
-  await db.insertAll('delivery', ['message_id', 'supporter_id', 'channel', 'contact_point_id', 'verdict', 'state', 'provider_key', 'sent_at', 'opened', 'followed'], deliveries);
-  const idOf = new Map((await db.sql<{ id: number; supporter_id: number }>('SELECT id, supporter_id FROM delivery WHERE organization_id = :org AND message_id = :messageId', { messageId })).map((row) => [row.supporter_id, row.id]));
-  await db.insertAll('delivery_event', ['delivery_id', 'message_id', 'supporter_id', 'kind', 'at', 'detail'], events.map(([supporter, kind, when, detail]) => [idOf.get(supporter)!, messageId, supporter, kind, when, detail]));
+  await db.insertAll(
+    'delivery',
+    ['message_id', 'supporter_id', 'channel', 'contact_point_id', 'verdict', 'state', 'provider_key', 'sent_at', 'opened', 'followed'],
+    deliveries,
+  );
+  const idOf = new Map(
+    (
+      await db.sql<{ id: number; supporter_id: number }>(
+        'SELECT id, supporter_id FROM delivery WHERE organization_id = :org AND message_id = :messageId',
+        { messageId },
+      )
+    ).map((row) => [row.supporter_id, row.id]),
+  );
+  await db.insertAll(
+    'delivery_event',
+    ['delivery_id', 'message_id', 'supporter_id', 'kind', 'at', 'detail'],
+    events.map(([supporter, kind, when, detail]) => [idOf.get(supporter)!, messageId, supporter, kind, when, detail]),
+  );
 }
 
 async function writeMessages(made: Made): Promise<void> {
   const chance = new Chance(3);
-  const yes = (channel: string, scope: string) => (p: Person) => p.agreements.some((a) => a.channel === channel && a.scope === scope && a.state === 'yes');
+  const yes = (channel: string, scope: string) => (p: Person) =>
+    p.agreements.some((a) => a.channel === channel && a.scope === scope && a.state === 'yes');
   const { db, ids } = made;
-  await writePast(made, {
-    name: 'Planks are in', channel: 'email', purpose: null, list: ids.lists[0]!, subject: 'The planks are in, {First name, or "neighbour"}', letter: PLANKS, body: '', ago: 15, openShare: 0.44, followShare: 0.3,
-    to: yes('email', 'ferry-news'), links: ['https://lanternferry.test/planks'],
-  }, chance);
-  await writePast(made, {
-    name: 'Autumn hull appeal', channel: 'email', purpose: 'appeals', list: null, subject: '{First name, or "Friend"}, the hull won\'t wait for spring', letter: HULL, body: '', ago: 48, openShare: 0.37, followShare: 0.16,
-    to: yes('email', 'appeals'), links: ['https://give.lanternferry.test/hull'],
-  }, chance);
-  await writePast(made, { name: 'She floats Saturday', channel: 'text', purpose: null, list: ids.lists[1]!, subject: '', letter: null, body: LAUNCH_TEXT, ago: 6, openShare: 0, followShare: 0, to: yes('text', 'launch-day'), links: [] }, chance);
+  await writePast(
+    made,
+    {
+      name: 'Planks are in',
+      channel: 'email',
+      purpose: null,
+      list: ids.lists[0]!,
+      subject: 'The planks are in, {First name, or "neighbour"}',
+      letter: PLANKS,
+      body: '',
+      ago: 15,
+      openShare: 0.44,
+      followShare: 0.3,
+      to: yes('email', 'ferry-news'),
+      links: ['https://lanternferry.test/planks'],
+    },
+    chance,
+  );
+  await writePast(
+    made,
+    {
+      name: 'Autumn hull appeal',
+      channel: 'email',
+      purpose: 'appeals',
+      list: null,
+      subject: '{First name, or "Friend"}, the hull won\'t wait for spring',
+      letter: HULL,
+      body: '',
+      ago: 48,
+      openShare: 0.37,
+      followShare: 0.16,
+      to: yes('email', 'appeals'),
+      links: ['https://give.lanternferry.test/hull'],
+    },
+    chance,
+  );
+  await writePast(
+    made,
+    {
+      name: 'She floats Saturday',
+      channel: 'text',
+      purpose: null,
+      list: ids.lists[1]!,
+      subject: '',
+      letter: null,
+      body: LAUNCH_TEXT,
+      ago: 6,
+      openShare: 0,
+      followShare: 0,
+      to: yes('text', 'launch-day'),
+      links: [],
+    },
+    chance,
+  );
   const draft = (name: string, values: Record<string, Bound>) =>
-    db.insert('message', { name, channel: 'email', purpose: 'appeals', recipients: JSON.stringify({ from: [], minus: [], without: [] }), sender_id: ids.team[0]!, ...values });
+    db.insert('message', {
+      name,
+      channel: 'email',
+      purpose: 'appeals',
+      recipients: JSON.stringify({ from: [], minus: [], without: [] }),
+      sender_id: ids.team[0]!,
+      ...values,
+    });
   const segment = await db.insert('segment', { name: 'Gave before, not this year', tree: JSON.stringify(GAVE_BEFORE(ids)) });
-  await db.insert('segment', { name: 'Plank menders with a birthday soon', tree: JSON.stringify({ kind: 'all', rules: [{ kind: 'tag', tagId: ids.tags[0], has: true }, { kind: 'field', field: ids.fields[1], op: 'within-next', value: 30 }] }) });
+  await db.insert('segment', {
+    name: 'Plank menders with a birthday soon',
+    tree: JSON.stringify({
+      kind: 'all',
+      rules: [
+        { kind: 'tag', tagId: ids.tags[0], has: true },
+        { kind: 'field', field: ids.fields[1], op: 'within-next', value: 30 },
+      ],
+    }),
+  });
   await draft('Winter hull appeal', {
-    subject: '{First name, or "Friend"}, the starboard side is next', preheader: 'Two planks in, forty to go', letter: JSON.stringify(HULL), recipients: JSON.stringify({ from: [{ kind: 'segment', id: segment }], minus: [], without: [] }),
+    subject: '{First name, or "Friend"}, the starboard side is next',
+    preheader: 'Two planks in, forty to go',
+    letter: JSON.stringify(HULL),
+    recipients: JSON.stringify({ from: [{ kind: 'segment', id: segment }], minus: [], without: [] }),
   });
   await draft('Thank you, plank givers', { purpose: 'service', subject: 'Thank you, {First name, or "friend"}', letter: JSON.stringify(THANKS) });
   await writeReplies(made);
@@ -205,21 +403,48 @@ function GAVE_BEFORE(ids: Made['ids']): object {
     rules: [
       { kind: 'gave', did: true, atLeast: 1000, window: { over: 'earlier-years' } },
       { kind: 'gave', did: false, atLeast: null, window: { over: 'this-year' } },
-      { kind: 'any', rules: [{ kind: 'tag', tagId: ids.tags[0], has: true }, { kind: 'field', field: ids.fields[0], op: 'within-next', value: 120 }] },
+      {
+        kind: 'any',
+        rules: [
+          { kind: 'tag', tagId: ids.tags[0], has: true },
+          { kind: 'field', field: ids.fields[0], op: 'within-next', value: 120 },
+        ],
+      },
     ],
   };
 }
 
 async function writeReplies({ db, today }: Made): Promise<void> {
-  const words = ['Is there parking near East Landing?', 'Wouldn\'t miss it. Bringing the kids.', 'Can I still join the caulking crew?', 'Thank you for the pictures!'];
+  const words = [
+    'Is there parking near East Landing?',
+    "Wouldn't miss it. Bringing the kids.",
+    'Can I still join the caulking crew?',
+    'Thank you for the pictures!',
+  ];
   const rows = await db.sql<{ id: number; supporter_id: number; contact_point_id: number; normal: string; message_id: number }>(
     "SELECT d.id, d.supporter_id, d.contact_point_id, d.message_id, cp.normal FROM delivery d JOIN contact_point cp ON cp.id = d.contact_point_id WHERE d.organization_id = :org AND d.channel = 'text' ORDER BY d.id LIMIT 4",
   );
   for (const [i, row] of rows.entries()) {
     const at = new Date(today * DAY - (5 - i) * 3_600_000);
-    await db.insert('reply', { provider_key: `demo-${i}`, channel: 'text', sender: row.normal, contact_point_id: row.contact_point_id, supporter_id: row.supporter_id, delivery_id: row.id, body: words[i]!, at });
+    await db.insert('reply', {
+      provider_key: `demo-${i}`,
+      channel: 'text',
+      sender: row.normal,
+      contact_point_id: row.contact_point_id,
+      supporter_id: row.supporter_id,
+      delivery_id: row.id,
+      body: words[i]!,
+      at,
+    });
     await db.execute('UPDATE delivery SET replied = 1 WHERE organization_id = :org AND id = :id', { id: row.id });
-    await db.insert('delivery_event', { delivery_id: row.id, message_id: row.message_id, supporter_id: row.supporter_id, kind: 'replied', at, detail: words[i]! });
+    await db.insert('delivery_event', {
+      delivery_id: row.id,
+      message_id: row.message_id,
+      supporter_id: row.supporter_id,
+      kind: 'replied',
+      at,
+      detail: words[i]!,
+    });
   }
 }
 

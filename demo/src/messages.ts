@@ -9,14 +9,24 @@ const button = (label: string, href: string) => ({ type: 'button', attrs: { labe
 export const PLANKS = letter(
   { type: 'heading', attrs: { level: 2 }, content: [text('The planks are in')] },
   paragraph(text('Dear {First name, or "neighbour"},')),
-  paragraph(text('Forty oak planks came down the river on Tuesday and are drying in the boat shed. The first of them goes into the port side next week.')),
-  paragraph(text('You can '), text('see the pictures', link('https://lanternferry.test/planks')), text(', or come by on Saturday morning and smell them.')),
+  paragraph(
+    text('Forty oak planks came down the river on Tuesday and are drying in the boat shed. The first of them goes into the port side next week.'),
+  ),
+  paragraph(
+    text('You can '),
+    text('see the pictures', link('https://lanternferry.test/planks')),
+    text(', or come by on Saturday morning and smell them.'),
+  ),
   paragraph(text('{Sender: signature}')),
 );
 
 export const HULL = letter(
   paragraph(text('Dear {First name, or "friend of the ferry"},')),
-  paragraph(text('Last winter your gift of {Last gift: amount, or "any size"} helped to pay for two oak planks on the port side. The surveyor was back on Friday, and the starboard side is next.')),
+  paragraph(
+    text(
+      'Last winter your gift of {Last gift: amount, or "any size"} helped to pay for two oak planks on the port side. The surveyor was back on Friday, and the starboard side is next.',
+    ),
+  ),
   button('Put in a plank', 'https://give.lanternferry.test/hull'),
   paragraph(text('Your favourite crossing, {Favourite crossing}, starts again the day she floats.')),
   paragraph(text('{Sender: name}')),

@@ -35,7 +35,11 @@ export interface Person {
 const WORDS = ['example.org', 'example.com', 'example.net'];
 
 function slug(text: string): string {
-  return text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^a-z]/g, '');
+  return text
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^a-z]/g, '');
 }
 
 /** A birthday among real days, 29 February included now and then. */
@@ -52,14 +56,16 @@ function gifts(chance: Chance): Person['gifts'] {
   for (let year = 0; year < 4; year++) {
     if (!chance.is(year === 0 ? 0.38 : 0.55)) continue;
     const times = chance.is(0.15) ? chance.int(2, 6) : 1;
-    for (let i = 0; i < times; i++) out.push({ ago: year * 365 + chance.int(5, 364), amount: Math.max(500, usual + chance.pick([0, 0, 0, 500, -500, 1000])) });
+    for (let i = 0; i < times; i++)
+      out.push({ ago: year * 365 + chance.int(5, 364), amount: Math.max(500, usual + chance.pick([0, 0, 0, 500, -500, 1000])) });
   }
   return out;
 }
 
 function agreements(chance: Chance, person: Pick<Person, 'email' | 'mobile' | 'gifts' | 'joinedAgo'>): Agreement[] {
   const out: Agreement[] = [];
-  const add = (channel: Agreement['channel'], scope: Agreement['scope'], state: Agreement['state'], ago: number, how: Agreement['how']) => out.push({ channel, scope, state, ago, how });
+  const add = (channel: Agreement['channel'], scope: Agreement['scope'], state: Agreement['state'], ago: number, how: Agreement['how']) =>
+    out.push({ channel, scope, state, ago, how });
   const { joinedAgo } = person;
   if (person.email) {
     const how = chance.pick(['paper', 'form', 'in-person'] as const);
@@ -92,13 +98,46 @@ export function inventPeople(count: number, seed = 1847): Person[] {
     const firstName = chance.is(0.012) ? '' : chance.is(0.004) ? 'Wilhelmina' : chance.pick(FIRST);
     const lastName = household?.lastName ?? (chance.is(0.05) ? `${chance.pick(LAST)}-${chance.pick(LAST)}` : chance.pick(LAST));
     const number = `+1${AREA_CODES[Math.floor(i / 100) % AREA_CODES.length]}55501${String(i % 100).padStart(2, '0')}`;
-    const email = household ? household.email : chance.is(0.95) ? `${chance.is(0.006) ? 'bounce.' : ''}${slug(firstName) || 'hello'}.${slug(lastName)}${i}@${chance.pick(WORDS)}` : null;
+    const email = household
+      ? household.email
+      : chance.is(0.95)
+        ? `${chance.is(0.006) ? 'bounce.' : ''}${slug(firstName) || 'hello'}.${slug(lastName)}${i}@${chance.pick(WORDS)}`
+        : null;
     const person = {
-      chapter: household?.chapter ?? chance.pick(CHAPTER_SHARES), firstName, lastName, email, mobile: chance.is(0.55) || !email ? number : null, onHold: chance.is(0.012), joinedAgo: chance.int(20, 1800),
-      renewsIn: chance.is(0.45) ? chance.int(-200, 360) : null, birthday: chance.is(0.4) ? birthday(chance) : null, crossing: chance.is(0.5) ? chance.pick(CROSSINGS) : null,
-      shirt: chance.is(0.35) ? chance.pick(SHIRTS) : null, skill: chance.is(0.2) ? chance.pick(SKILLS) : null, hours: chance.is(0.18) ? chance.int(1, 160) : null,
-      tags: ([['plank menders', 0.09], ['boat shed key', 0.015], ['winter fair 2026', 0.07], ['oar makers', 0.04], ['crossing guides', 0.03]] as const).filter(([, share]) => chance.is(share)).map(([tag]) => tag),
-      lists: ([['Ferry news', 0.5], ['Launch day', 0.24], ['Board notes', 0.06], ['Deck crew', 0.04]] as const).filter(([, share]) => chance.is(share)).map(([list]) => list),
+      chapter: household?.chapter ?? chance.pick(CHAPTER_SHARES),
+      firstName,
+      lastName,
+      email,
+      mobile: chance.is(0.55) || !email ? number : null,
+      onHold: chance.is(0.012),
+      joinedAgo: chance.int(20, 1800),
+      renewsIn: chance.is(0.45) ? chance.int(-200, 360) : null,
+      birthday: chance.is(0.4) ? birthday(chance) : null,
+      crossing: chance.is(0.5) ? chance.pick(CROSSINGS) : null,
+      shirt: chance.is(0.35) ? chance.pick(SHIRTS) : null,
+      skill: chance.is(0.2) ? chance.pick(SKILLS) : null,
+      hours: chance.is(0.18) ? chance.int(1, 160) : null,
+      tags: (
+        [
+          ['plank menders', 0.09],
+          ['boat shed key', 0.015],
+          ['winter fair 2026', 0.07],
+          ['oar makers', 0.04],
+          ['crossing guides', 0.03],
+        ] as const
+      )
+        .filter(([, share]) => chance.is(share))
+        .map(([tag]) => tag),
+      lists: (
+        [
+          ['Ferry news', 0.5],
+          ['Launch day', 0.24],
+          ['Board notes', 0.06],
+          ['Deck crew', 0.04],
+        ] as const
+      )
+        .filter(([, share]) => chance.is(share))
+        .map(([list]) => list),
       gifts: gifts(chance),
     };
     people.push({ ...person, agreements: agreements(chance, person) });

@@ -3,8 +3,17 @@ import { expect, test } from '@playwright/test';
 import { agree, arrived, signIn } from './steps';
 
 const FILE = [
-  'E-mail addr,Given name,Surname,Cell,Shirt', 'ines.loop@example.org,Ines,Castellan,(212) 555-0191,M', '"opens.ola.loop@example.org",Ola,"Berg, the younger",,L', 'follows.fay.loop@example.org,Fay,Osei,212 555 0192,',
-  'refuse.gil.loop@example.org,Gil,Marsh,,', 'hugo.loop@example,Hugo,Vale,,', ',,,,', 'ines.loop@example.org,Jun,Castellan,,S', 'kit.loop@example.org,Kit,Tran,212.555.0193,XL', 'lia.loop@example.org,LIA,TRAN,,', 'mo.loop@example.org,"Mo ""Boots""",Seo,,',
+  'E-mail addr,Given name,Surname,Cell,Shirt',
+  'ines.loop@example.org,Ines,Castellan,(212) 555-0191,M',
+  '"opens.ola.loop@example.org",Ola,"Berg, the younger",,L',
+  'follows.fay.loop@example.org,Fay,Osei,212 555 0192,',
+  'refuse.gil.loop@example.org,Gil,Marsh,,',
+  'hugo.loop@example,Hugo,Vale,,',
+  ',,,,',
+  'ines.loop@example.org,Jun,Castellan,,S',
+  'kit.loop@example.org,Kit,Tran,212.555.0193,XL',
+  'lia.loop@example.org,LIA,TRAN,,',
+  'mo.loop@example.org,"Mo ""Boots""",Seo,,',
 ].join('\r\n');
 
 const mailroom = process.env.GW_MAILROOM ?? '';
@@ -19,8 +28,9 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await page.getByRole('link', { name: 'Gather' }).click();
     await page.getByRole('button', { name: 'Bring in a file' }).click();
     await page.getByLabel('Choose a file').setInputFiles(path);
-    await expect(page.getByText('9 rows, read as UTF-8, comma separated')).toBeVisible();
-    for (const column of ['E-mail addr: Email', 'Given name: First name', 'Surname: Last name', 'Cell: Mobile']) await expect(page.getByRole('button', { name: `Column ${column}` })).toBeVisible();
+    await expect(page.getByText('10 rows, read as UTF-8, comma separated')).toBeVisible();
+    for (const column of ['E-mail addr: Email', 'Given name: First name', 'Surname: Last name', 'Cell: Mobile'])
+      await expect(page.getByRole('button', { name: `Column ${column}` })).toBeVisible();
     await expect(page.getByRole('complementary', { name: 'Margin' })).toContainText('has no ending');
     await page.getByRole('button', { name: 'Next: where they go' }).click();
     await page.getByLabel('A new tag').fill('river walk');
@@ -54,7 +64,7 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await page.getByLabel('Name', { exact: false }).first().fill('River walk appeal');
     await page.getByRole('button', { name: 'Begin to write' }).click();
     await page.getByLabel('Subject').first().fill('{Frist name}, the river is rising');
-    await expect(page.getByText('can\'t be filled')).toBeVisible();
+    await expect(page.getByText("can't be filled")).toBeVisible();
     await page.getByRole('button', { name: 'Write {First name}' }).click();
     const letter = page.getByRole('textbox', { name: 'The letter' });
     await letter.click();
@@ -112,7 +122,11 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await expect(page.getByRole('button', { name: 'Delivered: 3. See them' })).toBeVisible();
     const phone = `${handsets}/api/texts?number=${encodeURIComponent('+12125550191')}`;
     await arrived(phone, (rows) => rows.some((row) => row.body === 'Hi Ines, boots on Saturday. Reply STOP to leave.'));
-    await fetch(`${handsets}/api/phones/${encodeURIComponent('+12125550191')}/answer`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ text: 'stop' }) });
+    await fetch(`${handsets}/api/phones/${encodeURIComponent('+12125550191')}/answer`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ text: 'stop' }),
+    });
     const texts = await arrived(phone, (rows) => rows.length >= 3);
     expect(texts.at(-1)!.body).toContain('no more texts');
     await expect(page.getByRole('button', { name: 'Left: 1. See them' })).toBeVisible();

@@ -4,8 +4,19 @@ import { signIn } from './steps';
 
 /** The framed letter is left out: it is sandboxed, so that axe can't run in it, and is the organization's own words. */
 async function noViolations(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).exclude('iframe').withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
-  expect(violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([]);
+  const { violations } = await new AxeBuilder({ page })
+    .exclude('iframe')
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(
+    violations.map(
+      (one) =>
+        `${one.id}: ${one.nodes
+          .map((node) => node.target.join(' '))
+          .slice(0, 3)
+          .join(' | ')}`,
+    ),
+  ).toEqual([]);
 }
 
 const VIEWS: [string, string, string][] = [
@@ -46,7 +57,10 @@ test.describe('axe finds nothing on', () => {
 test('the columns step, the permission step and their faults pass axe too, and a large file is read off the page', async ({ page }) => {
   await signIn(page);
   await page.goto('/gather/new');
-  const rows = Array.from({ length: 50_000 }, (_v, i) => `p${i}.large@example.org,Pat${i},Lin,${i % 500 === 0 ? 'not a number' : i % 2 ? '206 555 0123' : ''}`);
+  const rows = Array.from(
+    { length: 50_000 },
+    (_v, i) => `p${i}.large@example.org,Pat${i},Lin,${i % 500 === 0 ? 'not a number' : i % 2 ? '206 555 0123' : ''}`,
+  );
   await page.evaluate(() => {
     const gaps = ((window as unknown as { gaps: number[] }).gaps = [] as number[]);
     let last = performance.now();
@@ -58,7 +72,9 @@ test('the columns step, the permission step and their faults pass axe too, and a
     };
     requestAnimationFrame(tick);
   });
-  await page.getByLabel('Choose a file').setInputFiles({ name: 'large.csv', mimeType: 'text/csv', buffer: Buffer.from(['Email,First name,Last name,Mobile', ...rows].join('\n')) });
+  await page
+    .getByLabel('Choose a file')
+    .setInputFiles({ name: 'large.csv', mimeType: 'text/csv', buffer: Buffer.from(['Email,First name,Last name,Mobile', ...rows].join('\n')) });
   await expect(page.getByText('50,000 rows, read as UTF-8')).toBeVisible();
   await expect(page.getByText('49,900 ready')).toBeVisible({ timeout: 60_000 });
   expect(page.workers()).toHaveLength(1);
@@ -75,7 +91,9 @@ test('the columns step, the permission step and their faults pass axe too, and a
 test('a picture named .csv is told in a sentence', async ({ page }) => {
   await signIn(page);
   await page.goto('/gather/new');
-  await page.getByLabel('Choose a file').setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]) });
+  await page
+    .getByLabel('Choose a file')
+    .setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]) });
   await expect(page.getByRole('alert')).toContainText('This is a PNG picture, not a CSV file');
 });
 

@@ -50,6 +50,8 @@ export async function build() {
   const server = ['packages/core/src', 'apps/server/src', 'apps/standins/src', 'demo/src', 'bench/src'];
   await Promise.all([
     ifChanged('node', server, join(ROOT, 'demo/dist/main.js'), () => run(bin('tsc'), ['-b', 'demo', 'apps/standins', 'bench'], ROOT)),
-    ifChanged('web', ['packages/core/src', 'apps/web'], join(ROOT, 'apps/web/dist/app/index.html'), () => run(bin('vite'), ['build', '--logLevel', 'error'], join(ROOT, 'apps/web'))),
+    ifChanged('web', ['packages/core/src', 'apps/web'], join(ROOT, 'apps/web/dist/app/index.html'), () =>
+      run(bin('vite'), ['build', '--logLevel', 'error'], join(ROOT, 'apps/web')),
+    ),
   ]);
 }

@@ -7,7 +7,11 @@ export class Children {
   #stopping = false;
 
   start(name, command, args, { env, cwd, log, onExit } = {}) {
-    const child = spawn(command, args, { cwd, env: { ...process.env, ...env }, stdio: ['ignore', log ? 'pipe' : 'inherit', log ? 'pipe' : 'inherit'] });
+    const child = spawn(command, args, {
+      cwd,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', log ? 'pipe' : 'inherit', log ? 'pipe' : 'inherit'],
+    });
     if (log) {
       const file = createWriteStream(log, { flags: 'a' });
       child.stdout.pipe(file);

@@ -61,7 +61,9 @@ function install(installer, folder) {
   mkdirSync(part, { recursive: true });
   giveToServer(part);
   const user = AS_ROOT ? ['--user=mysql'] : [];
-  const made = spawnSync(installer, ['--no-defaults', ...user, `--datadir=${part}`, '--auth-root-authentication-method=normal', '--skip-test-db'], { encoding: 'utf8' });
+  const made = spawnSync(installer, ['--no-defaults', ...user, `--datadir=${part}`, '--auth-root-authentication-method=normal', '--skip-test-db'], {
+    encoding: 'utf8',
+  });
   if (made.status !== 0) stop(`MariaDB could not make its data folder:\n${made.stdout}\n${made.stderr}`);
   renameSync(part, folder);
 }
@@ -88,10 +90,24 @@ export async function startMariaDb({ folder, port, relaxed = false }) {
   chmodSync(sockets, 0o755);
   giveToServer(sockets);
   const options = [
-    '--no-defaults', ...(AS_ROOT ? ['--user=mysql'] : []), `--datadir=${folder}`, `--socket=${join(sockets, 'm.sock')}`, `--pid-file=${join(folder, 'm.pid')}`,
-    `--port=${port}`, '--bind-address=127.0.0.1', '--skip-name-resolve', '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci',
-    `--log-error=${join(folder, 'm.err')}`, `--tmpdir=${sockets}`, `--innodb-buffer-pool-size=${relaxed ? '512M' : bufferPool()}`, '--local-infile=1', '--max-allowed-packet=64M',
-    '--innodb-log-file-size=512M', '--max-connections=200', ...(relaxed ? ['--innodb-flush-log-at-trx-commit=0', '--sync-binlog=0', '--innodb-doublewrite=0'] : []),
+    '--no-defaults',
+    ...(AS_ROOT ? ['--user=mysql'] : []),
+    `--datadir=${folder}`,
+    `--socket=${join(sockets, 'm.sock')}`,
+    `--pid-file=${join(folder, 'm.pid')}`,
+    `--port=${port}`,
+    '--bind-address=127.0.0.1',
+    '--skip-name-resolve',
+    '--character-set-server=utf8mb4',
+    '--collation-server=utf8mb4_unicode_ci',
+    `--log-error=${join(folder, 'm.err')}`,
+    `--tmpdir=${sockets}`,
+    `--innodb-buffer-pool-size=${relaxed ? '512M' : bufferPool()}`,
+    '--local-infile=1',
+    '--max-allowed-packet=64M',
+    '--innodb-log-file-size=512M',
+    '--max-connections=200',
+    ...(relaxed ? ['--innodb-flush-log-at-trx-commit=0', '--sync-binlog=0', '--innodb-doublewrite=0'] : []),
   ];
   const child = spawn(server, options, { stdio: 'ignore', detached: true });
   let ended = false;

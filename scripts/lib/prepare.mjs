@@ -28,11 +28,14 @@ function run(command, args, options = {}) {
 export function ensurePackages() {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 11)) stop(`Good Word needs Node.js 20.11 or newer; this is ${process.versions.node}.`);
-  const lock = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(ROOT, 'package-lock.json')))
+    .digest('hex');
   const mark = join(ROOT, 'node_modules', '.good-word-lock');
   if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return;
   say('Installing npm packages…');
-  if (run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error']) !== 0) stop('npm could not install the packages. Mend what it says above, then start again.');
+  if (run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error']) !== 0)
+    stop('npm could not install the packages. Mend what it says above, then start again.');
   writeFileSync(mark, lock);
 }
 

@@ -16,7 +16,15 @@ export function settingsFor(folder, { databaseUrl, ports, extra = {} }) {
   const hook = once(join(keys, 'hook'), () => randomBytes(16).toString('hex'));
   const textKey = once(join(keys, 'text'), () => randomBytes(16).toString('hex'));
   const dkim = join(keys, 'dkim.pem');
-  once(dkim, () => generateKeyPairSync('rsa', { modulusLength: 2048, privateKeyEncoding: { type: 'pkcs8', format: 'pem' }, publicKeyEncoding: { type: 'spki', format: 'pem' } }).privateKey);
+  once(
+    dkim,
+    () =>
+      generateKeyPairSync('rsa', {
+        modulusLength: 2048,
+        privateKeyEncoding: { type: 'pkcs8', format: 'pem' },
+        publicKeyEncoding: { type: 'spki', format: 'pem' },
+      }).privateKey,
+  );
   const base = `http://127.0.0.1:${ports.http}`;
   return {
     NODE_ENV: 'production',
@@ -49,7 +57,10 @@ export function settingsFor(folder, { databaseUrl, ports, extra = {} }) {
 /** Waits until an address answers well, or says that it did not. */
 export async function waitFor(url, seconds = 30) {
   for (let i = 0; i < seconds * 10; i++) {
-    const ok = await fetch(url).then((response) => response.ok, () => false);
+    const ok = await fetch(url).then(
+      (response) => response.ok,
+      () => false,
+    );
     if (ok) return true;
     await new Promise((done) => setTimeout(done, 100));
   }

@@ -15,13 +15,20 @@ export const PARTS = [
 export async function stackPorts(from, say) {
   const port = (name, wanted) => freePort(wanted, (other) => say?.(`Port ${wanted} (${name}) is taken; using ${other}.`));
   return {
-    http: await port('web', from), bounces: await port('bounces', from + 1), mailroom: await port('Mailroom page', from + 10), mailroomSmtp: await port('Mailroom SMTP', from + 11), handsets: await port('Handsets', from + 20),
+    http: await port('web', from),
+    bounces: await port('bounces', from + 1),
+    mailroom: await port('Mailroom page', from + 10),
+    mailroomSmtp: await port('Mailroom SMTP', from + 11),
+    handsets: await port('Handsets', from + 20),
   };
 }
 
 /** Migrates and fills the database; false where that failed, having said why. */
 export function prepareDatabase(databaseUrl) {
-  return spawnSync(process.execPath, [join(ROOT, 'demo/dist/main.js')], { stdio: 'inherit', env: { ...process.env, DATABASE_URL: databaseUrl } }).status === 0;
+  return (
+    spawnSync(process.execPath, [join(ROOT, 'demo/dist/main.js')], { stdio: 'inherit', env: { ...process.env, DATABASE_URL: databaseUrl } })
+      .status === 0
+  );
 }
 
 export function stackSettings(folder, { databaseUrl, ports, extra }) {

@@ -26,13 +26,28 @@ export class AppModule {
       pinoHttp: {
         level: config.LOG_LEVEL,
         autoLogging: { ignore: (request) => (request.url ?? '').startsWith('/assets/') || (request.url ?? '').startsWith('/health/') },
-        serializers: { req: (request: { method: string; url: string }) => ({ method: request.method, url: withoutToken(request.url) }), res: (response: { statusCode: number }) => ({ status: response.statusCode }) },
+        serializers: {
+          req: (request: { method: string; url: string }) => ({ method: request.method, url: withoutToken(request.url) }),
+          res: (response: { statusCode: number }) => ({ status: response.statusCode }),
+        },
       },
     });
     return {
       module: AppModule,
       imports: [
-        logger, PlatformModule.with(config), TeamModule, SupportersModule, IntakeModule, SegmentsModule, SortModule, MessagesModule, SendingModule, ResultsModule, WaysOutModule, InboundModule, TodayModule,
+        logger,
+        PlatformModule.with(config),
+        TeamModule,
+        SupportersModule,
+        IntakeModule,
+        SegmentsModule,
+        SortModule,
+        MessagesModule,
+        SendingModule,
+        ResultsModule,
+        WaysOutModule,
+        InboundModule,
+        TodayModule,
       ],
     };
   }

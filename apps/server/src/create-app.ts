@@ -13,8 +13,19 @@ import { serveOpenApi } from './platform/openapi';
 
 /** Nothing from elsewhere; inline styles only, which the leave page and editors need. Previews are framed and sandboxed. */
 const POLICY = {
-  defaultSrc: ["'self'"], scriptSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], fontSrc: ["'self'", 'data:'], connectSrc: ["'self'"], workerSrc: ["'self'", 'blob:'],
-  frameSrc: ["'self'"], objectSrc: ["'none'"], baseUri: ["'none'"], formAction: ["'self'"], frameAncestors: ["'none'"], upgradeInsecureRequests: null,
+  defaultSrc: ["'self'"],
+  scriptSrc: ["'self'"],
+  styleSrc: ["'self'", "'unsafe-inline'"],
+  imgSrc: ["'self'", 'data:', 'blob:'],
+  fontSrc: ["'self'", 'data:'],
+  connectSrc: ["'self'"],
+  workerSrc: ["'self'", 'blob:'],
+  frameSrc: ["'self'"],
+  objectSrc: ["'none'"],
+  baseUri: ["'none'"],
+  formAction: ["'self'"],
+  frameAncestors: ["'none'"],
+  upgradeInsecureRequests: null,
 };
 
 /** The HTTP application, ready to listen. */
@@ -26,7 +37,13 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   app.useBodyParser('json', { limit: '2mb' });
   app.useBodyParser('urlencoded', { extended: false, limit: '20kb' });
   app.use(cookieParser());
-  app.use(helmet({ contentSecurityPolicy: { useDefaults: false, directives: POLICY }, strictTransportSecurity: config.COOKIE_SECURE, crossOriginResourcePolicy: { policy: 'same-origin' } }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: { useDefaults: false, directives: POLICY },
+      strictTransportSecurity: config.COOKIE_SECURE,
+      crossOriginResourcePolicy: { policy: 'same-origin' },
+    }),
+  );
   app.use(measure);
   serveOpenApi(app);
   if (config.WEB_DIR) serveWeb(app, config.WEB_DIR);

@@ -39,8 +39,14 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   };
   const jobs = new JobRunner(database, handlers, config.LEASE_SECONDS, log);
   const parts = {
-    database, outbox: context.get(OutboxRepository), envelopes: context.get(EnvelopeService), messages: context.get(MessagesRepository), composing: context.get(ComposingService),
-    mergeValues: context.get(MergeValuesRepository), houseRules: context.get(HouseRulesRepository), team: context.get(TeamRepository),
+    database,
+    outbox: context.get(OutboxRepository),
+    envelopes: context.get(EnvelopeService),
+    messages: context.get(MessagesRepository),
+    composing: context.get(ComposingService),
+    mergeValues: context.get(MergeValuesRepository),
+    houseRules: context.get(HouseRulesRepository),
+    team: context.get(TeamRepository),
   };
   const handOver = new HandOverLoop(parts, { leaseSeconds: config.LEASE_SECONDS, atOnce: config.SMTP_CONNECTIONS * 3 }, log);
   let stopping = false;

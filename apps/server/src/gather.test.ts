@@ -15,19 +15,39 @@ const record = (id: number) => house.client.get<RecordView>(`/api/supporters/${i
 describe('a file comes in', () => {
   test('each row gets what it deserves, and the people, tags, list and permission are there', async () => {
     const csv = [
-      'Email,First,Last,Mobile', 'ann@example.org,Ann,Reyes,206 555 0101', 'ANN@Example.org,Ann,Reyes,', 'ann@example.org,Jun,Reyes,', 'not an address,Fay,Okoro,', 'bad@,Gus,Okoro,206 555 0102', ',,,', 'x@example.org,Too,Many,,cells',
+      'Email,First,Last,Mobile',
+      'ann@example.org,Ann,Reyes,206 555 0101',
+      'ANN@Example.org,Ann,Reyes,',
+      'ann@example.org,Jun,Reyes,',
+      'not an address,Fay,Okoro,',
+      'bad@,Gus,Okoro,206 555 0102',
+      ',,,',
+      'x@example.org,Too,Many,,cells',
     ].join('\r\n');
     const batch = await bringIn(house.client, csv, { newTags: ['winter fair'], newList: 'Fair goers' });
-    expect(batch.counts).toEqual({ new: 2, update: 1, shares: 1, failed: 2 });
+    expect(batch.counts).toEqual({ new: 2, update: 1, shares: 1, failed: 3 });
     expect(batch.withFaults).toBe(1);
     const rows = await house.client.get<Page<BatchRowView>>(`/api/batches/${batch.id}/rows`);
-    expect(rows.rows.map((row) => [row.row, row.verdict])).toEqual([[1, 'new'], [2, 'update'], [3, 'shares'], [4, 'failed'], [5, 'new'], [6, 'failed']]);
+    expect(rows.rows.map((row) => [row.row, row.verdict])).toEqual([
+      [1, 'new'],
+      [2, 'update'],
+      [3, 'shares'],
+      [4, 'failed'],
+      [5, 'new'],
+      [6, 'failed'],
+      [7, 'failed'],
+    ]);
     const ann = (await find('ann@')).rows.find((row) => row.firstName === 'Ann')!;
     expect(ann).toMatchObject({ lastName: 'Reyes', mobile: '+1 206 555 0101', tags: 1, may: { email: 'yes', text: 'yes' } });
     const full = await record(ann.id);
     expect(full.contactPoints[0]!.sharedWith.map((other) => other.name)).toEqual(['Jun Reyes']);
     expect(full.lists.map((list) => list.name)).toEqual(['Fair goers']);
-    expect(full.entries.find((entry) => entry.channel === 'email' && entry.scope === 'appeals')).toMatchObject({ state: 'yes', how: 'paper', source: 'people.csv, row 2', words: expect.stringContaining('vouched for by Idris Vale') as string });
+    expect(full.entries.find((entry) => entry.channel === 'email' && entry.scope === 'appeals')).toMatchObject({
+      state: 'yes',
+      how: 'paper',
+      source: 'people.csv, row 2',
+      words: expect.stringContaining('vouched for by Idris Vale') as string,
+    });
   });
 
   test('rows to mend come back as they were, with the reason in a column', async () => {
@@ -43,7 +63,9 @@ describe('a file comes in', () => {
     const columns = [...COLUMNS.slice(0, 3), { to: 'field' as const, fieldId: field.id, type: 'choice' as const }];
     await bringIn(house.client, 'Email,First,Last,Shirt\nbo@example.org,Bo,Lin,M\ncy@example.org,Cy,Lin,S\n', { columns });
     await bringIn(house.client, 'Email,First,Last,Shirt\nbo@example.org,Bo,Lin,XL\ncy@example.org,Cy,Lin,\n', { columns });
-    const shirts = await Promise.all(['bo@', 'cy@'].map(async (search) => (await record((await find(search)).rows[0]!.id)).fields.find((one) => one.name === 'Shirt')!.shown));
+    const shirts = await Promise.all(
+      ['bo@', 'cy@'].map(async (search) => (await record((await find(search)).rows[0]!.id)).fields.find((one) => one.name === 'Shirt')!.shown),
+    );
     expect(shirts).toEqual(['XL', 'S']);
   });
 
@@ -57,7 +79,10 @@ describe('a file comes in', () => {
   test('a consent column decides row by row, and its no is recorded', async () => {
     const columns = [...COLUMNS.slice(0, 3), { to: 'consent' as const, channel: 'email' as const }];
     const permission = { email: { ...agreed('news'), from: 'column' as const }, text: NOTHING };
-    await bringIn(house.client, 'Email,First,Last,OK\ney@example.org,Ey,Lin,yes\nfy@example.org,Fy,Lin,no\ngy@example.org,Gy,Lin,\n', { columns, permission: permission as never });
+    await bringIn(house.client, 'Email,First,Last,OK\ney@example.org,Ey,Lin,yes\nfy@example.org,Fy,Lin,no\ngy@example.org,Gy,Lin,\n', {
+      columns,
+      permission: permission as never,
+    });
     const states = await Promise.all(['ey@', 'fy@', 'gy@'].map(async (search) => (await find(search)).rows[0]!.may.email));
     expect(states).toEqual(['yes', 'no', 'never']);
   });
@@ -74,11 +99,29 @@ describe('a past no', () => {
     await bringIn(house.client, 'Email,First,Last,Mobile\nno@example.org,No,Lin,\n');
     const person = (await find('no@')).rows[0]!;
     const point = (await record(person.id)).contactPoints[0]!.id;
-    await house.client.post(`/api/supporters/${person.id}/permission`, { contactPointId: point, channel: 'email', scope: 'all', state: 'no', how: 'phone', on: '2026-02-01', words: 'Please stop' });
-    const batch = await bringIn(house.client, 'Email,First,Last,Mobile\nno@example.org,No,Lin,\n', { permission: { email: { ...agreed('appeals'), on: '2026-03-01' } as never, text: NOTHING } });
+    await house.client.post(`/api/supporters/${person.id}/permission`, {
+      contactPointId: point,
+      channel: 'email',
+      scope: 'all',
+      state: 'no',
+      how: 'phone',
+      on: '2026-02-01',
+      words: 'Please stop',
+    });
+    const batch = await bringIn(house.client, 'Email,First,Last,Mobile\nno@example.org,No,Lin,\n', {
+      permission: { email: { ...agreed('appeals'), on: '2026-03-01' } as never, text: NOTHING },
+    });
     expect(batch.stayNo).toBe(1);
     expect((await find('no@')).rows[0]!.may.email).toBe('no');
-    await house.client.post(`/api/supporters/${person.id}/permission`, { contactPointId: point, channel: 'email', scope: 'appeals', state: 'yes', how: 'phone', on: '2026-04-01', words: 'I changed my mind, write to me' });
+    await house.client.post(`/api/supporters/${person.id}/permission`, {
+      contactPointId: point,
+      channel: 'email',
+      scope: 'appeals',
+      state: 'yes',
+      how: 'phone',
+      on: '2026-04-01',
+      words: 'I changed my mind, write to me',
+    });
     expect((await record(person.id)).standings.find((one) => one.scope === 'appeals')!.state).toBe('yes');
   });
 });
@@ -88,7 +131,10 @@ describe('taking a batch back out', () => {
     await bringIn(house.client, 'Email,First,Last,Mobile\nold@example.org,Old,Lin,\n', { permission: { email: NOTHING, text: NOTHING } });
     const old = (await find('old@')).rows[0]!;
     const columns = [...COLUMNS.slice(0, 3), { to: 'newField' as const, name: 'Boat', type: 'text' as const }];
-    const batch = await bringIn(house.client, 'Email,First,Last,Boat\nold@example.org,Old,LIN,skiff\nfresh@example.org,Fresh,Lin,punt\n', { columns, newTags: ['undo me'] });
+    const batch = await bringIn(house.client, 'Email,First,Last,Boat\nold@example.org,Old,LIN,skiff\nfresh@example.org,Fresh,Lin,punt\n', {
+      columns,
+      newTags: ['undo me'],
+    });
     expect((await record(old.id)).tags.map((tag) => tag.name)).toEqual(['undo me']);
     await house.client.post(`/api/batches/${batch.id}/take-out`);
     await batchAt(house.client, batch.id, 'taken-out');
@@ -108,7 +154,10 @@ describe('what cannot be a batch is told in a sentence', () => {
     return form;
   };
   test.each([
-    ['\x89PNG\r\n\x1a\n', /PNG picture/], ['', /empty/], ['Email,First\n', /only a header/], [`${Array.from({ length: 300 }, (_v, i) => `c${i}`).join(',')}\nx`, /300 columns/],
+    ['\x89PNG\r\n\x1a\n', /PNG picture/],
+    ['', /empty/],
+    ['Email,First\n', /only a header/],
+    [`${Array.from({ length: 300 }, (_v, i) => `c${i}`).join(',')}\nx`, /300 columns/],
   ])('%#', async (text, sentence) => {
     const answer = await house.client.call<{ detail: string }>('POST', '/api/batches', upload(text));
     expect(answer.status).toBe(422);
@@ -118,7 +167,8 @@ describe('what cannot be a batch is told in a sentence', () => {
   test('there is no way past the permission step', async () => {
     const id = await takeFile(house.client, 'Email\nz@example.org\n');
     const columns = [{ to: 'email' as const }];
-    const refused = async (plan: object) => (await house.client.call<{ detail: string }>('PUT', `/api/batches/${id}/plan`, { ...planFor({ columns }), ...plan })).status;
+    const refused = async (plan: object) =>
+      (await house.client.call<{ detail: string }>('PUT', `/api/batches/${id}/plan`, { ...planFor({ columns }), ...plan })).status;
     expect(await refused({ permission: { email: { ...agreed('news'), words: 'ok' }, text: NOTHING } })).toBe(422);
     expect(await refused({ permission: { email: { ...agreed('news'), how: 'bought' }, text: NOTHING } })).toBe(422);
     expect(await refused({ permission: { email: { ...agreed('news'), on: '2999-01-01' }, text: NOTHING } })).toBe(422);

@@ -24,7 +24,8 @@ async function kill(worker: ChildProcess): Promise<void> {
   await ended;
 }
 
-const count = async (table: string, where: object = {}) => Number(((await house.database.unscoped()(table).where(where).count('* as n')) as { n: number }[])[0]!.n);
+const count = async (table: string, where: object = {}) =>
+  Number(((await house.database.unscoped()(table).where(where).count('* as n')) as { n: number }[])[0]!.n);
 
 beforeAll(async () => {
   house = await openHouse();
@@ -46,7 +47,8 @@ test('an intake that is killed goes on after the lease, with nobody twice and no
   const first = startWorker();
   await batchAt(house.client, id, 'checked', 60);
   await house.client.post(`/api/batches/${id}/bring-in`);
-  const batch = () => house.database.unscoped()('batch').where({ id }).first('next_row', 'state') as unknown as Promise<{ next_row: number; state: string }>;
+  const batch = () =>
+    house.database.unscoped()('batch').where({ id }).first('next_row', 'state') as unknown as Promise<{ next_row: number; state: string }>;
   await until('the first slices', batch, (row) => row.next_row >= 4000, 60);
   await kill(first);
   const left = await batch();
@@ -72,15 +74,28 @@ test('a send that is killed goes on after the lease: none twice by itself, none 
   house.sink.options.delay = 60;
   await house.client.post(`/api/messages/${message}/send`, { at: null, expected: reached });
   const arrived = () => house.sink.mails.filter((mail) => mail.raw.includes('Subject: Killed in the middle') && !mail.raw.includes('Subject: Test:'));
-  await until('a part of the mails', () => arrived().length, (n) => n >= 60, 60);
+  await until(
+    'a part of the mails',
+    () => arrived().length,
+    (n) => n >= 60,
+    60,
+  );
   await kill(worker);
   await pause(200);
   const atKill = arrived().length;
   expect(atKill).toBeLessThan(people);
   startWorker();
-  await until('the message to be done', () => house.database.unscoped()('message').where({ id: message }).first('state'), (row: { state: string }) => row.state === 'done', 60);
+  await until(
+    'the message to be done',
+    () => house.database.unscoped()('message').where({ id: message }).first('state'),
+    (row: { state: string }) => row.state === 'done',
+    60,
+  );
 
-  const deliveries = (await house.database.unscoped()('delivery').where({ message_id: message }).select('state', 'provider_key')) as { state: string; provider_key: string }[];
+  const deliveries = (await house.database.unscoped()('delivery').where({ message_id: message }).select('state', 'provider_key')) as {
+    state: string;
+    provider_key: string;
+  }[];
   const received = arrived().map((mail) => mail.messageId.slice(1, 37));
   const unsure = deliveries.filter((delivery) => delivery.state === 'unsure').map((delivery) => delivery.provider_key);
   const sent = deliveries.filter((delivery) => delivery.state === 'sent').map((delivery) => delivery.provider_key);

@@ -8,8 +8,14 @@ let house: House;
 let batchId: number;
 
 const PEOPLE = [
-  'Email,First,Last,Mobile', 'ann@example.org,Ann,Reyes,206 555 0101', 'bea@example.org,Bea,Okoro,206 555 0102', 'cy@example.org,Cy,Lin,206 555 0103', 'di@example.org,Di,Marsh,206 555 0104', 'gone@example.org,Gone,Vale,',
-  'ann@example.org,Jun,Reyes,', ',Text,Only,206 555 0105',
+  'Email,First,Last,Mobile',
+  'ann@example.org,Ann,Reyes,206 555 0101',
+  'bea@example.org,Bea,Okoro,206 555 0102',
+  'cy@example.org,Cy,Lin,206 555 0103',
+  'di@example.org,Di,Marsh,206 555 0104',
+  'gone@example.org,Gone,Vale,',
+  'ann@example.org,Jun,Reyes,',
+  ',Text,Only,206 555 0105',
 ].join('\n');
 
 beforeAll(async () => {
@@ -24,7 +30,8 @@ const everyone = () => ({ from: [{ kind: 'batch' as const, id: batchId }] });
 const find = async (search: string) => (await house.client.get<Page<SupporterRow>>(`/api/supporters?search=${encodeURIComponent(search)}`)).rows[0]!;
 const mailTo = (to: string) => [...house.sink.mails].reverse().find((mail) => mail.to === to)!;
 const plain = (raw: string) => raw.replace(/=\r\n/g, '').replace(/=3D/g, '=');
-const linkIn = (raw: string, path: string) => new RegExp(`http://127\\.0\\.0\\.1:\\d+/${path}/[a-z2-7]+`).exec(plain(raw))![0].replace(/^http:\/\/[^/]+/, '');
+const linkIn = (raw: string, path: string) =>
+  new RegExp(`http://127\\.0\\.0\\.1:\\d+/${path}/[a-z2-7]+`).exec(plain(raw))![0].replace(/^http:\/\/[^/]+/, '');
 
 describe('an email', () => {
   let messageId: number;
@@ -33,7 +40,14 @@ describe('an email', () => {
   test('goes once to everybody who may get it, and everybody else has a reason', async () => {
     messageId = await draftEmail(house.client, everyone());
     const look = await send(house.client, messageId);
-    expect(look).toMatchObject({ group: 7, reached: 5, held: [{ reason: 'no-address', people: 1 }, { reason: 'shared-address', people: 1 }] });
+    expect(look).toMatchObject({
+      group: 7,
+      reached: 5,
+      held: [
+        { reason: 'no-address', people: 1 },
+        { reason: 'shared-address', people: 1 },
+      ],
+    });
     await messageAt(house.client, messageId, 'done');
     ({ counts } = await resultsOf(house.client, messageId));
     expect(counts).toMatchObject({ sent: 4, delivered: 4, bounced: 1, held: 2, unsure: 0 });
@@ -50,7 +64,8 @@ describe('an email', () => {
   test('opens and follows are counted once, and a tracked link leads only where the letter said', async () => {
     const { raw } = mailTo('bea@example.org');
     for (let i = 0; i < 2; i++) await house.client.call('GET', `${linkIn(raw, 'o')}.gif`);
-    for (let i = 0; i < 2; i++) expect((await house.client.call('GET', linkIn(raw, 'f'))).headers.get('location')).toBe('https://give.lanternferry.test/hull');
+    for (let i = 0; i < 2; i++)
+      expect((await house.client.call('GET', linkIn(raw, 'f'))).headers.get('location')).toBe('https://give.lanternferry.test/hull');
     expect((await resultsOf(house.client, messageId)).counts).toMatchObject({ opened: 1, followed: 1 });
     const forged = linkIn(raw, 'f').replace(/.$/, (last) => (last === 'a' ? 'b' : 'a'));
     expect((await house.client.call('GET', forged)).status).toBe(404);
@@ -62,7 +77,8 @@ describe('an email', () => {
     const page = await house.client.call<string>('GET', leave);
     expect(page.text).toContain('Leave appeals');
     expect((await find('bea@')).may.email).toBe('yes');
-    for (let i = 0; i < 2; i++) expect((await house.client.call('POST', leave, new URLSearchParams({ 'List-Unsubscribe': 'One-Click' }))).status).toBe(200);
+    for (let i = 0; i < 2; i++)
+      expect((await house.client.call('POST', leave, new URLSearchParams({ 'List-Unsubscribe': 'One-Click' }))).status).toBe(200);
     const bea = await house.client.get<RecordView>(`/api/supporters/${(await find('bea@')).id}`);
     expect(bea.entries.filter((entry) => entry.state === 'no')).toMatchObject([{ scope: 'appeals', how: 'one-click', source: 'From “A letter”' }]);
     expect(bea.standings).toContainEqual(expect.objectContaining({ channel: 'email', scope: 'news', state: 'yes' }));
@@ -87,7 +103,26 @@ describe('an email', () => {
 
   test('a failure that comes back by mail (RFC 3464) puts the address on hold', async () => {
     const { from } = mailTo('di@example.org');
-    const report = ['Content-Type: multipart/report; report-type=delivery-status; boundary=b', '', '--b', 'Content-Type: text/plain', '', 'No.', '--b', 'Content-Type: message/delivery-status', '', 'Reporting-MTA: dns; x.test', '', 'Final-Recipient: rfc822; di@example.org', 'Action: failed', 'Status: 5.1.1', 'Diagnostic-Code: smtp; 550 5.1.1', '  No such mailbox', '--b--', ''].join('\r\n');
+    const report = [
+      'Content-Type: multipart/report; report-type=delivery-status; boundary=b',
+      '',
+      '--b',
+      'Content-Type: text/plain',
+      '',
+      'No.',
+      '--b',
+      'Content-Type: message/delivery-status',
+      '',
+      'Reporting-MTA: dns; x.test',
+      '',
+      'Final-Recipient: rfc822; di@example.org',
+      'Action: failed',
+      'Status: 5.1.1',
+      'Diagnostic-Code: smtp; 550 5.1.1',
+      '  No such mailbox',
+      '--b--',
+      '',
+    ].join('\r\n');
     const smtp = createTransport({ host: '127.0.0.1', port: house.config.INBOUND_SMTP_PORT, ignoreTLS: true });
     await smtp.sendMail({ envelope: { from: '', to: [from.toUpperCase()] }, raw: report });
     await expect(smtp.sendMail({ envelope: { from: '', to: ['b-forged@lists.lanternferry.test'] }, raw: report })).rejects.toThrow(/No such mailbox/);
@@ -105,7 +140,11 @@ describe('an email', () => {
 
 describe('between the last look and the hand-over', () => {
   const prepared = (id: number) =>
-    until('the message to be on its way', () => house.database.unscoped()('message').where({ id }).first('state') as unknown as Promise<{ state: string }>, (row) => row.state === 'sending');
+    until(
+      'the message to be on its way',
+      () => house.database.unscoped()('message').where({ id }).first('state') as unknown as Promise<{ state: string }>,
+      (row) => row.state === 'sending',
+    );
 
   test('whoever leaves is held at the door', async () => {
     const id = await draftEmail(house.client, everyone(), { purpose: 'news', subject: 'News' });
@@ -117,7 +156,15 @@ describe('between the last look and the hand-over', () => {
     await prepared(id);
     const ann = await house.client.get<RecordView>(`/api/supporters/${(await find('ann@')).id}`);
     const point = ann.contactPoints.find((one) => one.kind === 'email')!.id;
-    await house.client.post(`/api/supporters/${ann.id}/permission`, { contactPointId: point, channel: 'email', scope: 'all', state: 'no', how: 'phone', on: '2026-11-01', words: '' });
+    await house.client.post(`/api/supporters/${ann.id}/permission`, {
+      contactPointId: point,
+      channel: 'email',
+      scope: 'all',
+      state: 'no',
+      how: 'phone',
+      on: '2026-11-01',
+      words: '',
+    });
     await house.sink.listen();
     await messageAt(house.client, id, 'done');
     expect((await resultsOf(house.client, id)).counts).toMatchObject({ sent: look.reached - 1, door: 1, unsure: 0 });
@@ -142,7 +189,11 @@ describe('between the last look and the hand-over', () => {
     await house.client.post(`/api/messages/${id}/resume`);
     await house.client.post(`/api/messages/${id}/stop`);
     await house.sink.listen();
-    await until('nothing to wait', async () => (await resultsOf(house.client, id)).counts, (counts) => counts.waiting === 0);
+    await until(
+      'nothing to wait',
+      async () => (await resultsOf(house.client, id)).counts,
+      (counts) => counts.waiting === 0,
+    );
     expect((await resultsOf(house.client, id)).counts).toMatchObject({ sent: 0 });
     expect((await house.client.call('POST', `/api/messages/${id}/resume`)).status).toBe(409);
   });
@@ -171,7 +222,8 @@ describe('a text', () => {
     const toAnn = house.gateway.texts.find((text) => text.to === '+12065550101' && text.text.startsWith('Hi Ann'))!;
     expect(toAnn.text).toBe('Hi Ann, boots on Saturday.');
     for (let i = 0; i < 2; i++) expect(await house.client.hook({ type: 'receipt', id: 'r1', key: toAnn.key, status: 'delivered' })).toBe(204);
-    const answer = (key: string, text: string, from = '+12065550101') => house.client.hook({ type: 'inbound', id: key, from, to: '+12065550100', text });
+    const answer = (key: string, text: string, from = '+12065550101') =>
+      house.client.hook({ type: 'inbound', id: key, from, to: '+12065550100', text });
     expect(await answer('in-1', 'Is there parking?')).toBe(204);
     expect(await answer('in-1', 'Is there parking?')).toBe(204);
     expect((await house.client.get<ReplyView[]>('/api/replies')).map((reply) => reply.body)).toEqual(['Is there parking?']);
@@ -179,7 +231,9 @@ describe('a text', () => {
     await answer('in-2', 'Stop.');
     await answer('in-2', 'Stop.');
     await answer('in-3', 'STOP');
-    expect(house.gateway.texts.slice(before)).toMatchObject([{ to: '+12065550101', text: expect.stringContaining('no more texts') as string, key: 'answer-in-2' }]);
+    expect(house.gateway.texts.slice(before)).toMatchObject([
+      { to: '+12065550101', text: expect.stringContaining('no more texts') as string, key: 'answer-in-2' },
+    ]);
     expect((await resultsOf(house.client, id)).counts).toMatchObject({ delivered: 1, replied: 1, left: 1 });
     expect((await find('ann@')).may.text).toBe('no');
     expect((await lastLook(house.client, await draftText(house.client, everyone()))).held).toContainEqual({ reason: 'said-no', people: 1 });
@@ -195,7 +249,9 @@ describe('a text', () => {
   });
 
   test('a hook with a wrong signature is refused', async () => {
-    expect(await house.client.hook({ type: 'inbound', id: 'x', from: '+12065550101', to: '+12065550100', text: 'STOP' }, 'another secret, also long')).toBe(403);
+    expect(
+      await house.client.hook({ type: 'inbound', id: 'x', from: '+12065550101', to: '+12065550100', text: 'STOP' }, 'another secret, also long'),
+    ).toBe(403);
   });
 
   test('a gateway that is away is waited for', async () => {
@@ -213,7 +269,8 @@ describe('a text', () => {
 });
 
 describe('what keeps a message from leaving', () => {
-  const refusal = async (id: number, expected = 0) => (await house.client.call<{ detail: string }>('POST', `/api/messages/${id}/send`, { at: null, expected })).body.detail;
+  const refusal = async (id: number, expected = 0) =>
+    (await house.client.call<{ detail: string }>('POST', `/api/messages/${id}/send`, { at: null, expected })).body.detail;
 
   test('an unknown merge field, no test, nobody to get it, a count that changed', async () => {
     const wrong = await draftEmail(house.client, everyone(), { subject: 'Hi {Frist name}' });
@@ -230,13 +287,24 @@ describe('what keeps a message from leaving', () => {
 
   test('a letter with something that cannot be mailed is refused in a sentence', async () => {
     const id = await draftEmail(house.client, {});
-    const answer = await house.client.call<{ detail: string }>('PUT', `/api/messages/${id}`, { name: 'x', purpose: 'appeals', listId: null, subject: '', preheader: '', text: '', letter: letterOf('x', 'javascript:alert(1)') });
+    const answer = await house.client.call<{ detail: string }>('PUT', `/api/messages/${id}`, {
+      name: 'x',
+      purpose: 'appeals',
+      listId: null,
+      subject: '',
+      preheader: '',
+      text: '',
+      letter: letterOf('x', 'javascript:alert(1)'),
+    });
     expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('https://')]);
   });
 
   test('a schedule can be taken back, and a group in use cannot be deleted', async () => {
     const tag = await house.client.post<{ id: number }>('/api/tags', { name: 'needed' });
-    await bringIn(house.client, 'Email,First,Last,Mobile\nsam@example.org,Sam,Lin,\n', { tagIds: [tag.id], permission: { email: agreed('appeals'), text: NOTHING } });
+    await bringIn(house.client, 'Email,First,Last,Mobile\nsam@example.org,Sam,Lin,\n', {
+      tagIds: [tag.id],
+      permission: { email: agreed('appeals'), text: NOTHING },
+    });
     const id = await draftEmail(house.client, { from: [{ kind: 'tag', id: tag.id }] });
     await house.client.post(`/api/messages/${id}/test`);
     const { reached } = await lastLook(house.client, id);

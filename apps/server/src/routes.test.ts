@@ -20,9 +20,20 @@ describe('every route', () => {
   });
 
   test('that anyone may call is on this list, and each has its own proof or gives nothing away', () => {
-    const open = routesOf(house.app).filter((route) => route.rule?.role === 'anyone').map((route) => `${route.method} ${route.path}`);
+    const open = routesOf(house.app)
+      .filter((route) => route.rule?.role === 'anyone')
+      .map((route) => `${route.method} ${route.path}`);
     expect(open.sort()).toEqual([
-      'get /f/:token', 'get /health/live', 'get /health/ready', 'get /leave/:token', 'get /media/:id', 'get /metrics', 'get /o/:token.gif', 'post /api/session', 'post /hooks/text', 'post /leave/:token',
+      'get /f/:token',
+      'get /health/live',
+      'get /health/ready',
+      'get /leave/:token',
+      'get /media/:id',
+      'get /metrics',
+      'get /o/:token.gif',
+      'post /api/session',
+      'post /hooks/text',
+      'post /leave/:token',
     ]);
   });
 
@@ -61,7 +72,10 @@ describe('every route', () => {
 
 test('wrong input is told field by field (RFC 9457)', async () => {
   const client = await house.as('owner');
-  const answer = await client.call<{ title: string; status: number; faults: { field: string }[] }>('POST', '/api/messages', { name: '', channel: 'pigeon' });
+  const answer = await client.call<{ title: string; status: number; faults: { field: string }[] }>('POST', '/api/messages', {
+    name: '',
+    channel: 'pigeon',
+  });
   expect(answer.headers.get('content-type')).toContain('application/problem+json');
   expect(answer.body).toMatchObject({ status: 422, title: 'Something needs mending' });
   expect(answer.body.faults.map((fault) => fault.field).sort()).toEqual(['channel', 'name', 'purpose']);
@@ -69,7 +83,11 @@ test('wrong input is told field by field (RFC 9457)', async () => {
 
 test('a wrong password and an unknown address are told alike', async () => {
   const client = new Client(house.config.PUBLIC_URL);
-  const tries = await Promise.all(['owner.all@lanternferry.test', 'nobody@lanternferry.test'].map((email) => client.call<{ detail: string }>('POST', '/api/session', { email, password: 'wrong' })));
+  const tries = await Promise.all(
+    ['owner.all@lanternferry.test', 'nobody@lanternferry.test'].map((email) =>
+      client.call<{ detail: string }>('POST', '/api/session', { email, password: 'wrong' }),
+    ),
+  );
   expect(tries.map((one) => one.status)).toEqual([401, 401]);
   expect(tries[0]!.body.detail).toBe(tries[1]!.body.detail);
 });
@@ -94,7 +112,9 @@ const UNSCOPED: Record<string, string> = {
 };
 
 test('nothing else reaches the database without a scope', () => {
-  const files = readdirSync(__dirname, { recursive: true, encoding: 'utf8' }).filter((file) => file.endsWith('.ts') && !file.endsWith('.test.ts') && !file.startsWith('testing'));
+  const files = readdirSync(__dirname, { recursive: true, encoding: 'utf8' }).filter(
+    (file) => file.endsWith('.ts') && !file.endsWith('.test.ts') && !file.startsWith('testing'),
+  );
   const using = files.filter((file) => /\.unscoped\(\)/.test(readFileSync(join(__dirname, file), 'utf8'))).map((file) => relative('.', file));
   expect(using.sort()).toEqual(Object.keys(UNSCOPED).sort());
 });

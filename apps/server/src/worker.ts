@@ -16,7 +16,11 @@ async function main(): Promise<void> {
   const context = await NestFactory.createApplicationContext(AppModule.with(config), { bufferLogs: true });
   context.useLogger(context.get(Logger));
   const worker = createWorker(context, config);
-  const stop = () => void worker.stop().then(() => context.close()).then(() => process.exit(0));
+  const stop = () =>
+    void worker
+      .stop()
+      .then(() => context.close())
+      .then(() => process.exit(0));
   process.once('SIGTERM', stop);
   process.once('SIGINT', stop);
   await worker.run();

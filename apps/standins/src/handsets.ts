@@ -1,15 +1,7 @@
 import { createHmac, randomUUID } from 'node:crypto';
 import express from 'express';
 import { phonesPage } from './handsets-pages';
-
-export interface Text {
-  id: string;
-  number: string;
-  from: 'us' | 'them';
-  body: string;
-  at: Date;
-  key: string | null;
-}
+import type { Text } from './text';
 
 export interface HandsetsOptions {
   port: number;
@@ -53,7 +45,11 @@ export class Handsets {
     const signature = createHmac('sha256', this.options.hookSecret).update(raw).digest('hex');
     for (let attempt = 0; attempt < 6; attempt++) {
       try {
-        const response = await fetch(this.options.hookUrl, { method: 'POST', headers: { 'content-type': 'application/json', 'x-signature': signature }, body: raw });
+        const response = await fetch(this.options.hookUrl, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json', 'x-signature': signature },
+          body: raw,
+        });
         if (response.ok) return;
       } catch {
         // Tried again below, as a gateway does.
@@ -69,9 +65,17 @@ export class Handsets {
     this.byKey.set(key, text);
     const reachable = !number.endsWith('0198');
     if (reachable) this.texts.push(text);
-    const receipt = { type: 'receipt', id: text.id, key, status: reachable ? 'delivered' : 'failed', reason: reachable ? '' : 'Number not in service' };
+    const receipt = {
+      type: 'receipt',
+      id: text.id,
+      key,
+      status: reachable ? 'delivered' : 'failed',
+      reason: reachable ? '' : 'Number not in service',
+    };
     const times = this.options.repeatReceipts ? 2 : 1;
-    setTimeout(() => { for (let i = 0; i < times; i++) void this.report(receipt); }, this.options.receiptDelay ?? 300);
+    setTimeout(() => {
+      for (let i = 0; i < times; i++) void this.report(receipt);
+    }, this.options.receiptDelay ?? 300);
     return text;
   }
 
@@ -91,7 +95,10 @@ export class Handsets {
       await this.answer(request.params.number, String((request.body as { text?: string }).text ?? ''));
       response.redirect(303, `/?phone=${encodeURIComponent(request.params.number)}`);
     });
-    app.get('/api/texts', (request, response) => void response.json(this.texts.filter((text) => !request.query.number || text.number === request.query.number)));
+    app.get(
+      '/api/texts',
+      (request, response) => void response.json(this.texts.filter((text) => !request.query.number || text.number === request.query.number)),
+    );
     app.post('/api/phones/:number/answer', async (request, response) => {
       await this.answer(request.params.number, String((request.body as { text?: string }).text ?? ''));
       response.status(204).end();

@@ -1,15 +1,27 @@
-import type { Mail } from './mailroom';
+import type { Mail } from './mail';
 import { escapeHtml, page } from './page';
 
 const SHOWN = 200;
 
 export function mailsPage(mails: readonly Mail[], box: string): string {
   const mine = mails.filter((mail) => box === '' || mail.to === box.toLowerCase());
-  const rows = [...mine].reverse().slice(0, SHOWN).map((mail) =>
-    `<tr><td>${mail.at.toISOString().slice(11, 19)}</td><td><a href="/?box=${encodeURIComponent(mail.to)}">${escapeHtml(mail.to)}</a></td><td><a href="/mail/${mail.id}">${escapeHtml(mail.parsed.subject ?? '(none)')}</a></td></tr>`);
+  const rows = [...mine]
+    .reverse()
+    .slice(0, SHOWN)
+    .map(
+      (mail) =>
+        `<tr><td>${mail.at.toISOString().slice(11, 19)}</td><td><a href="/?box=${encodeURIComponent(mail.to)}">${escapeHtml(mail.to)}</a></td><td><a href="/mail/${mail.id}">${escapeHtml(mail.parsed.subject ?? '(none)')}</a></td></tr>`,
+    );
   const search = `<form class="row"><label>Mailbox <input name="box" value="${escapeHtml(box)}" placeholder="someone@example.org"></label><button>Show</button></form>`;
-  const table = rows.length === 0 ? '<p>Nothing has arrived yet.</p>' : `<table><tr><th>Arrived (UTC)</th><th>For</th><th>Subject</th></tr>${rows.join('')}</table>`;
-  return page('Mailroom', 'simulated mailboxes', `<div>${search}<p><small>${mine.length} mails, the newest ${Math.min(SHOWN, mine.length)} shown. Addresses that begin with refuse, defer, bounce, opens or follows do as they say.</small></p>${table}</div>`);
+  const table =
+    rows.length === 0
+      ? '<p>Nothing has arrived yet.</p>'
+      : `<table><tr><th>Arrived (UTC)</th><th>For</th><th>Subject</th></tr>${rows.join('')}</table>`;
+  return page(
+    'Mailroom',
+    'simulated mailboxes',
+    `<div>${search}<p><small>${mine.length} mails, the newest ${Math.min(SHOWN, mine.length)} shown. Addresses that begin with refuse, defer, bounce, opens or follows do as they say.</small></p>${table}</div>`,
+  );
 }
 
 export function mailPage(mail: Mail): string {

@@ -1,20 +1,11 @@
 import express from 'express';
-import { simpleParser, type ParsedMail } from 'mailparser';
+import { simpleParser } from 'mailparser';
 import { createTransport } from 'nodemailer';
 import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from 'smtp-server';
 import { chance } from './chance';
 import { deliveryStatusMail } from './dsn';
+import type { Mail } from './mail';
 import { mailPage, mailsPage } from './mailroom-pages';
-
-/** A mail that arrived. */
-export interface Mail {
-  id: number;
-  to: string;
-  returnPath: string;
-  at: Date;
-  raw: Buffer;
-  parsed: ParsedMail;
-}
 
 /**
  * How the room behaves. Addresses say it by how they begin (refuse…, defer…, bounce…, opens…, follows…); the chances are
@@ -138,7 +129,11 @@ export class Mailroom {
     const header = mail.parsed.headerLines.find((line) => line.key === 'list-unsubscribe')?.line.replace(/\r?\n\s+/g, ' ') ?? '';
     const address = /<(https?:[^>]+)>/.exec(header)?.[1];
     if (!address) return 0;
-    const response = await fetch(address, { method: 'POST', headers: { 'content-type': 'application/x-www-form-urlencoded' }, body: 'List-Unsubscribe=One-Click' });
+    const response = await fetch(address, {
+      method: 'POST',
+      headers: { 'content-type': 'application/x-www-form-urlencoded' },
+      body: 'List-Unsubscribe=One-Click',
+    });
     return response.status;
   }
 
@@ -154,7 +149,12 @@ export class Mailroom {
     });
     app.post('/mail/:id/:act', async (request, response) => {
       const mail = find(request.params.id);
-      const acts: Record<string, (mail: Mail) => Promise<unknown>> = { bounce: (m) => this.bounce(m), open: (m) => this.open(m), follow: (m) => this.follow(m, 0), 'one-click': (m) => this.oneClick(m) };
+      const acts: Record<string, (mail: Mail) => Promise<unknown>> = {
+        bounce: (m) => this.bounce(m),
+        open: (m) => this.open(m),
+        follow: (m) => this.follow(m, 0),
+        'one-click': (m) => this.oneClick(m),
+      };
       const act = acts[request.params.act];
       if (mail && act) await act(mail);
       response.redirect(303, `/mail/${request.params.id}`);
@@ -162,7 +162,18 @@ export class Mailroom {
     app.get('/api/mails', (request, response) => {
       const to = String(request.query.to ?? '').toLowerCase();
       const mails = this.mails.filter((mail) => to === '' || mail.to === to);
-      response.json(mails.map((mail) => ({ id: mail.id, to: mail.to, returnPath: mail.returnPath, subject: mail.parsed.subject, messageId: mail.parsed.messageId, text: mail.parsed.text, html: mail.parsed.html || '', at: mail.at })));
+      response.json(
+        mails.map((mail) => ({
+          id: mail.id,
+          to: mail.to,
+          returnPath: mail.returnPath,
+          subject: mail.parsed.subject,
+          messageId: mail.parsed.messageId,
+          text: mail.parsed.text,
+          html: mail.parsed.html || '',
+          at: mail.at,
+        })),
+      );
     });
     app.get('/api/mails/:id/raw', (request, response) => void response.type('message/rfc822').send(find(request.params.id)?.raw ?? ''));
     app.put('/api/settings', (request, response) => void response.json(Object.assign(this.settings, request.body)));

@@ -12,7 +12,11 @@ const mailroom = new Mailroom({
   httpPort: Number(setting('MAILROOM_HTTP_PORT')),
   bounceHost: '127.0.0.1',
   bouncePort: Number(setting('BOUNCE_SMTP_PORT')),
-  settings: { openChance: Number(process.env.MAILROOM_OPEN_CHANCE ?? 0), followChance: Number(process.env.MAILROOM_FOLLOW_CHANCE ?? 0), bounceChance: Number(process.env.MAILROOM_BOUNCE_CHANCE ?? 0) },
+  settings: {
+    openChance: Number(process.env.MAILROOM_OPEN_CHANCE ?? 0),
+    followChance: Number(process.env.MAILROOM_FOLLOW_CHANCE ?? 0),
+    bounceChance: Number(process.env.MAILROOM_BOUNCE_CHANCE ?? 0),
+  },
 });
 const handsets = new Handsets({
   port: Number(setting('HANDSETS_PORT')),

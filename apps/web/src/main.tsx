@@ -7,7 +7,9 @@ import { router } from './app/routes';
 import './app/theme.css';
 
 const queryClient = new QueryClient({
-  defaultOptions: { queries: { staleTime: 5_000, retry: (count, error) => count < 2 && !(error instanceof ProblemError && error.problem.status >= 400) } },
+  defaultOptions: {
+    queries: { staleTime: 5_000, retry: (count, error) => count < 2 && !(error instanceof ProblemError && error.problem.status >= 400) },
+  },
 });
 
 createRoot(document.getElementById('root')!).render(

@@ -51,7 +51,8 @@ export class BouncesService {
     const deliveryId = this.deliveryIdOf(address);
     const status = await readDeliveryStatus(raw);
     const delivery = deliveryId === null ? null : await this.waysOut.delivery(this.database, deliveryId);
-    if (!delivery || status?.action !== 'failed') return this.log.log({ deliveryId, action: status?.action }, 'a mail to a return path that is no failure');
+    if (!delivery || status?.action !== 'failed')
+      return this.log.log({ deliveryId, action: status?.action }, 'a mail to a return path that is no failure');
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       const detail = [status.status, status.diagnostic].filter(Boolean).join(' ');
       if (!(await this.inbound.setState(tx, delivery.id, 'bounced', detail))) return;

@@ -8,5 +8,9 @@ import { MailInService } from './mail-in.service';
 import { TextsController } from './texts.controller';
 import { TextsService } from './texts.service';
 
-@Module({ imports: [PermissionModule, SendingModule, WaysOutModule], controllers: [TextsController], providers: [TextsService, BouncesService, InboundRepository, MailInService] })
+@Module({
+  imports: [PermissionModule, SendingModule, WaysOutModule],
+  controllers: [TextsController],
+  providers: [TextsService, BouncesService, InboundRepository, MailInService],
+})
 export class InboundModule {}

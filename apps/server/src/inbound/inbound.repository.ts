@@ -12,38 +12,71 @@ export interface LastDelivery {
 export class InboundRepository {
   /** The organization that a number belongs to; incoming texts carry no other name. */
   async organizationOf(database: Database, number: string): Promise<{ id: number; name: string; text_from: string } | undefined> {
-    return (await database.unscoped()('organization').where('text_from', number).first('id', 'name', 'text_from')) as { id: number; name: string; text_from: string } | undefined;
+    return (await database.unscoped()('organization').where('text_from', number).first('id', 'name', 'text_from')) as
+      { id: number; name: string; text_from: string } | undefined;
   }
 
-  async deliveryByKey(database: Database, key: string): Promise<{ id: number; organization_id: number; message_id: number; supporter_id: number; contact_point_id: number; state: string } | undefined> {
+  async deliveryByKey(
+    database: Database,
+    key: string,
+  ): Promise<{ id: number; organization_id: number; message_id: number; supporter_id: number; contact_point_id: number; state: string } | undefined> {
     return (await database.unscoped()('delivery').where('provider_key', key).first()) as never;
   }
 
   /** The address, made where it is not known: a stop from a stranger is kept too. */
   async point(tx: Scoped, kind: 'email' | 'mobile', normal: string): Promise<number> {
-    await tx.execute('INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown) VALUES (:org, :kind, :normal, :normal)', { kind, normal });
-    const [row] = await tx.sql<{ id: number }>('SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal', { kind, normal });
+    await tx.execute('INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown) VALUES (:org, :kind, :normal, :normal)', {
+      kind,
+      normal,
+    });
+    const [row] = await tx.sql<{ id: number }>('SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal', {
+      kind,
+      normal,
+    });
     return row!.id;
   }
 
   /** The newest delivery to an address, which a reply answers. */
   async lastDelivery(db: Scoped, contactPointId: number): Promise<LastDelivery | undefined> {
     const [row] = await db.sql<{ id: number; message_id: number; supporter_id: number }>(
-      "SELECT id, message_id, supporter_id FROM delivery WHERE organization_id = :org AND contact_point_id = :contactPointId AND state IN ('sent', 'delivered') ORDER BY sent_at DESC, id DESC LIMIT 1", { contactPointId },
+      "SELECT id, message_id, supporter_id FROM delivery WHERE organization_id = :org AND contact_point_id = :contactPointId AND state IN ('sent', 'delivered') ORDER BY sent_at DESC, id DESC LIMIT 1",
+      { contactPointId },
     );
     return row && { id: row.id, messageId: row.message_id, supporterId: row.supporter_id };
   }
 
   async ownerOf(db: Scoped, contactPointId: number): Promise<number | null> {
-    const [row] = await db.sql<{ supporter_id: number }>('SELECT supporter_id FROM supporter_contact WHERE organization_id = :org AND contact_point_id = :contactPointId ORDER BY supporter_id LIMIT 1', { contactPointId });
+    const [row] = await db.sql<{ supporter_id: number }>(
+      'SELECT supporter_id FROM supporter_contact WHERE organization_id = :org AND contact_point_id = :contactPointId ORDER BY supporter_id LIMIT 1',
+      { contactPointId },
+    );
     return row?.supporter_id ?? null;
   }
 
   /** Keeps an incoming text once; false when the gateway has repeated itself. */
-  async keepReply(tx: Scoped, reply: { key: string; channel: 'email' | 'text'; sender: string; contactPointId: number; supporterId: number | null; deliveryId: number | null; body: string; keyword: string }): Promise<boolean> {
+  async keepReply(
+    tx: Scoped,
+    reply: {
+      key: string;
+      channel: 'email' | 'text';
+      sender: string;
+      contactPointId: number;
+      supporterId: number | null;
+      deliveryId: number | null;
+      body: string;
+      keyword: string;
+    },
+  ): Promise<boolean> {
     try {
       await tx.insert('reply', {
-        provider_key: reply.key, channel: reply.channel, sender: reply.sender, contact_point_id: reply.contactPointId, supporter_id: reply.supporterId, delivery_id: reply.deliveryId, body: reply.body, keyword: reply.keyword,
+        provider_key: reply.key,
+        channel: reply.channel,
+        sender: reply.sender,
+        contact_point_id: reply.contactPointId,
+        supporter_id: reply.supporterId,
+        delivery_id: reply.deliveryId,
+        body: reply.body,
+        keyword: reply.keyword,
       });
       return true;
     } catch (error) {
@@ -55,18 +88,27 @@ export class InboundRepository {
   async standsAtNo(db: Scoped, contactPointId: number): Promise<boolean> {
     const rows = await db.sql(
       `SELECT 1 FROM permission_state n WHERE n.organization_id = :org AND n.contact_point_id = :contactPointId AND n.supporter_id = 0 AND n.channel = 'text' AND n.scope = 'all' AND n.no_at IS NOT NULL
-        AND NOT EXISTS (SELECT 1 FROM permission_state y WHERE y.organization_id = :org AND y.contact_point_id = n.contact_point_id AND y.channel = 'text' AND y.own_yes_at > n.no_at)`, { contactPointId },
+        AND NOT EXISTS (SELECT 1 FROM permission_state y WHERE y.organization_id = :org AND y.contact_point_id = n.contact_point_id AND y.channel = 'text' AND y.own_yes_at > n.no_at)`,
+      { contactPointId },
     );
     return rows.length > 0;
   }
 
   /** Scopes of texts that each person at the number had agreed to before: what START opens again. */
   async agreedBefore(db: Scoped, contactPointId: number): Promise<{ supporter_id: number; scope: PermissionScope }[]> {
-    return db.sql("SELECT supporter_id, scope FROM permission_state WHERE organization_id = :org AND contact_point_id = :contactPointId AND supporter_id > 0 AND channel = 'text' AND yes_at IS NOT NULL", { contactPointId });
+    return db.sql(
+      "SELECT supporter_id, scope FROM permission_state WHERE organization_id = :org AND contact_point_id = :contactPointId AND supporter_id > 0 AND channel = 'text' AND yes_at IS NOT NULL",
+      { contactPointId },
+    );
   }
 
   async setState(tx: Scoped, deliveryId: number, state: 'delivered' | 'bounced' | 'failed', detail: string): Promise<boolean> {
     const from = state === 'delivered' ? "state IN ('sent', 'handing', 'unsure')" : "state IN ('sent', 'handing', 'unsure', 'delivered')";
-    return (await tx.execute(`UPDATE delivery SET state = :state, sent_at = COALESCE(sent_at, UTC_TIMESTAMP(3)), detail = :detail WHERE organization_id = :org AND id = :deliveryId AND ${from}`, { deliveryId, state, detail: detail.slice(0, 300) })) > 0;
+    return (
+      (await tx.execute(
+        `UPDATE delivery SET state = :state, sent_at = COALESCE(sent_at, UTC_TIMESTAMP(3)), detail = :detail WHERE organization_id = :org AND id = :deliveryId AND ${from}`,
+        { deliveryId, state, detail: detail.slice(0, 300) },
+      )) > 0
+    );
   }
 }

@@ -21,10 +21,14 @@ export class MailInService implements OnApplicationShutdown {
         if (this.bounces.deliveryIdOf(address.address) !== null) return done();
         done(Object.assign(new Error('No such mailbox'), { responseCode: 550 }));
       },
-      onData: (stream, session, done) => void this.take(stream, session).then(() => done(), (error: unknown) => {
-        this.log.error({ err: error }, 'a bounce could not be taken in');
-        done(Object.assign(new Error('Try again later'), { responseCode: 451 }));
-      }),
+      onData: (stream, session, done) =>
+        void this.take(stream, session).then(
+          () => done(),
+          (error: unknown) => {
+            this.log.error({ err: error }, 'a bounce could not be taken in');
+            done(Object.assign(new Error('Try again later'), { responseCode: 451 }));
+          },
+        ),
     });
     this.server.on('error', (error) => this.log.error({ err: error }, 'mail-in'));
     this.server.listen(port, host);

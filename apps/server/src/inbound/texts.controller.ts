@@ -14,10 +14,17 @@ export class TextsController {
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
-  @Route('post', '', { role: 'anyone', summary: 'What the text gateway reports (signed: x-signature, HMAC-SHA-256 of the body)', body: schema.textHook as never, ownProof: true })
+  @Route('post', '', {
+    role: 'anyone',
+    summary: 'What the text gateway reports (signed: x-signature, HMAC-SHA-256 of the body)',
+    body: schema.textHook as never,
+    ownProof: true,
+  })
   @HttpCode(204)
   async hook(@Req() request: RawBodyRequest<Request>, @Input('body') hook: TextHook): Promise<void> {
-    const expected = createHmac('sha256', this.config.TEXT_HOOK_SECRET).update(request.rawBody ?? '').digest();
+    const expected = createHmac('sha256', this.config.TEXT_HOOK_SECRET)
+      .update(request.rawBody ?? '')
+      .digest();
     const given = Buffer.from(String(request.headers['x-signature'] ?? ''), 'hex');
     if (given.length !== expected.length || !timingSafeEqual(given, expected)) throw new Forbidden('The signature does not fit the body.');
     await (hook.type === 'inbound' ? this.texts.receive(hook) : this.texts.receipt(hook));

@@ -25,7 +25,7 @@ export class TextsService {
 
   async receive(text: Extract<TextHook, { type: 'inbound' }>): Promise<void> {
     const organization = await this.inbound.organizationOf(this.database, text.to);
-    if (!organization) return this.log.warn({ to: text.to }, 'a text to a number that is nobody\'s');
+    if (!organization) return this.log.warn({ to: text.to }, "a text to a number that is nobody's");
     const answer = await this.database.write(programScope(organization.id), (tx) => this.act(tx, text, organization.name));
     if (answer) await this.answer(organization.text_from, text, answer);
   }
@@ -36,20 +36,48 @@ export class TextsService {
     const point = await this.inbound.point(tx, 'mobile', text.from);
     const last = await this.inbound.lastDelivery(tx, point);
     const supporterId = last?.supporterId ?? (await this.inbound.ownerOf(tx, point));
-    const fresh = await this.inbound.keepReply(tx, { key: text.id, channel: 'text', sender: text.from, contactPointId: point, supporterId, deliveryId: last?.id ?? null, body: text.text, keyword });
+    const fresh = await this.inbound.keepReply(tx, {
+      key: text.id,
+      channel: 'text',
+      sender: text.from,
+      contactPointId: point,
+      supporterId,
+      deliveryId: last?.id ?? null,
+      body: text.text,
+      keyword,
+    });
     if (!fresh) return null;
     if (keyword === 'none' && last && (await this.waysOut.mark(tx, last.id, 'replied'))) await this.waysOut.event(tx, last, 'replied', text.text);
     return this.obey(tx, keyword, { point, supporterId, last, words: text.text, organization });
   }
 
-  private async obey(tx: Scoped, keyword: Keyword, about: { point: number; supporterId: number | null; last: Awaited<ReturnType<InboundRepository['lastDelivery']>>; words: string; organization: string }): Promise<string | null> {
-    const entry = { contactPointId: about.point, channel: 'text' as const, saidAt: new Date(), byPerson: true, how: 'keyword' as const, words: about.words, source: 'Texted to us' };
+  private async obey(
+    tx: Scoped,
+    keyword: Keyword,
+    about: {
+      point: number;
+      supporterId: number | null;
+      last: Awaited<ReturnType<InboundRepository['lastDelivery']>>;
+      words: string;
+      organization: string;
+    },
+  ): Promise<string | null> {
+    const entry = {
+      contactPointId: about.point,
+      channel: 'text' as const,
+      saidAt: new Date(),
+      byPerson: true,
+      how: 'keyword' as const,
+      words: about.words,
+      source: 'Texted to us',
+    };
     switch (keyword) {
       case 'stop': {
         // Asked before the entry: whoever has stopped already is not answered a second time.
         const already = await this.inbound.standsAtNo(tx, about.point);
         await this.ledger.record(tx, { ...entry, supporterId: about.supporterId, scope: 'all', state: 'no' });
-        if (about.last && (await this.waysOut.mark(tx, about.last.id, 'left_it'))) await this.waysOut.event(tx, about.last, 'left', `Texted ${about.words.slice(0, 40)}`);
+        if (about.last && (await this.waysOut.mark(tx, about.last.id, 'left_it')))
+          await this.waysOut.event(tx, about.last, 'left', `Texted ${about.words.slice(0, 40)}`);
         return already ? null : `${about.organization}: you will get no more texts from us. Text START to come back.`;
       }
       case 'start': {

@@ -62,7 +62,13 @@ export interface StagedView {
 export class BatchesRepository {
   async make(tx: Scoped, batch: { chapterId: number; name: string; fileName: string; storageKey: string; rows: number }): Promise<number> {
     return tx.insert('batch', {
-      chapter_id: batch.chapterId, name: batch.name, file_name: batch.fileName, storage_key: batch.storageKey, state: 'draft', row_count: batch.rows, created_by: tx.scope.actorId,
+      chapter_id: batch.chapterId,
+      name: batch.name,
+      file_name: batch.fileName,
+      storage_key: batch.storageKey,
+      state: 'draft',
+      row_count: batch.rows,
+      created_by: tx.scope.actorId,
     });
   }
 
@@ -78,26 +84,38 @@ export class BatchesRepository {
   private async select(db: Scoped, rest: string, bindings: Record<string, number>): Promise<BatchRow[]> {
     return db.sql<BatchRow>(
       `SELECT b.*, t.name AS created_by_name FROM batch b LEFT JOIN teammate t ON t.id = b.created_by
-        WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter) ${rest}`, bindings,
+        WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter) ${rest}`,
+      bindings,
     );
   }
 
-  async change(tx: Scoped, id: number, values: Partial<Record<'state' | 'plan' | 'resolved' | 'next_row' | 'stay_no' | 'rate' | 'problem', string | number | null>>): Promise<void> {
+  async change(
+    tx: Scoped,
+    id: number,
+    values: Partial<Record<'state' | 'plan' | 'resolved' | 'next_row' | 'stay_no' | 'rate' | 'problem', string | number | null>>,
+  ): Promise<void> {
     await tx.table('batch').where('batch.id', id).update(values);
   }
 
   /** Counts of staged rows by verdict, and how many of those that come in lose a cell. */
   async counts(db: Scoped, id: number): Promise<{ counts: Partial<Record<RowVerdict, number>>; withFaults: number }> {
     const rows = await db.sql<{ verdict: RowVerdict; n: number; faults: number }>(
-      "SELECT verdict, COUNT(*) AS n, SUM(reason <> '') AS faults FROM batch_row WHERE organization_id = :org AND batch_id = :id GROUP BY verdict", { id },
+      "SELECT verdict, COUNT(*) AS n, SUM(reason <> '') AS faults FROM batch_row WHERE organization_id = :org AND batch_id = :id GROUP BY verdict",
+      { id },
     );
     const coming = rows.filter((row) => row.verdict !== 'failed' && row.verdict !== 'look');
-    return { counts: Object.fromEntries(rows.map((row) => [row.verdict, row.n])), withFaults: coming.reduce((sum, row) => sum + Number(row.faults), 0) };
+    return {
+      counts: Object.fromEntries(rows.map((row) => [row.verdict, row.n])),
+      withFaults: coming.reduce((sum, row) => sum + Number(row.faults), 0),
+    };
   }
 
   async countsOfAll(db: Scoped, ids: readonly number[]): Promise<{ batch_id: number; verdict: RowVerdict; n: number }[]> {
     if (ids.length === 0) return [];
-    return db.sql('SELECT batch_id, verdict, COUNT(*) AS n FROM batch_row WHERE organization_id = :org AND batch_id IN (:ids) GROUP BY batch_id, verdict', { ids });
+    return db.sql(
+      'SELECT batch_id, verdict, COUNT(*) AS n FROM batch_row WHERE organization_id = :org AND batch_id IN (:ids) GROUP BY batch_id, verdict',
+      { ids },
+    );
   }
 
   async clearStaged(tx: Scoped, id: number): Promise<void> {
@@ -109,10 +127,37 @@ export class BatchesRepository {
     const flag = (says: boolean | null) => (says === null ? null : says ? 1 : 0);
     await tx.insertAll(
       'batch_row',
-      ['batch_id', 'row_no', 'verdict', 'same_as_row', 'supporter_id', 'first_name', 'last_name', 'email', 'email_shown', 'mobile', 'mobile_shown', 'email_says', 'text_says', 'reason'],
+      [
+        'batch_id',
+        'row_no',
+        'verdict',
+        'same_as_row',
+        'supporter_id',
+        'first_name',
+        'last_name',
+        'email',
+        'email_shown',
+        'mobile',
+        'mobile_shown',
+        'email_says',
+        'text_says',
+        'reason',
+      ],
       rows.map((r) => [
-        id, r.rowNo, r.verdict, r.sameAsRow, r.supporterId, r.firstName, r.lastName, r.email?.normal ?? null, r.email?.shown ?? null, r.mobile?.normal ?? null, r.mobile?.shown ?? null,
-        flag(r.emailSays), flag(r.textSays), r.reason.slice(0, 500),
+        id,
+        r.rowNo,
+        r.verdict,
+        r.sameAsRow,
+        r.supporterId,
+        r.firstName,
+        r.lastName,
+        r.email?.normal ?? null,
+        r.email?.shown ?? null,
+        r.mobile?.normal ?? null,
+        r.mobile?.shown ?? null,
+        flag(r.emailSays),
+        flag(r.textSays),
+        r.reason.slice(0, 500),
       ]),
     );
     await tx.insertAll(

@@ -38,9 +38,14 @@ export class BringInRepository {
   /** Staged values of fields that did not exist yet get the ids that these have now. */
   async resolveValues(tx: Scoped, batchId: number, fields: Record<number, number>): Promise<void> {
     for (const [column, fieldId] of Object.entries(fields)) {
-      await tx.execute('UPDATE batch_value SET field_id = :fieldId WHERE organization_id = :org AND batch_id = :batchId AND field_id = :placeholder', {
-        batchId, fieldId, placeholder: -(Number(column) + 1),
-      });
+      await tx.execute(
+        'UPDATE batch_value SET field_id = :fieldId WHERE organization_id = :org AND batch_id = :batchId AND field_id = :placeholder',
+        {
+          batchId,
+          fieldId,
+          placeholder: -(Number(column) + 1),
+        },
+      );
     }
   }
 
@@ -51,32 +56,45 @@ export class BringInRepository {
       { ...slice, chapterId },
     );
     await tx.execute(
-      `UPDATE batch_row r JOIN supporter s ON s.batch_id = r.batch_id AND s.batch_row = r.row_no SET r.supporter_id = s.id WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`, slice,
+      `UPDATE batch_row r JOIN supporter s ON s.batch_id = r.batch_id AND s.batch_row = r.row_no SET r.supporter_id = s.id WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`,
+      slice,
     );
-    await tx.execute(`UPDATE batch_row r JOIN batch_row o ON o.batch_id = r.batch_id AND o.row_no = r.same_as_row SET r.supporter_id = o.supporter_id WHERE ${ROWS} AND r.same_as_row IS NOT NULL`, slice);
+    await tx.execute(
+      `UPDATE batch_row r JOIN batch_row o ON o.batch_id = r.batch_id AND o.row_no = r.same_as_row SET r.supporter_id = o.supporter_id WHERE ${ROWS} AND r.same_as_row IS NOT NULL`,
+      slice,
+    );
   }
 
   /** A name that is there replaces; what stood before is kept under -1 (first) and -2 (last). */
   private async updateNames(tx: Scoped, slice: Slice): Promise<void> {
-    for (const [column, key] of [['first_name', -1], ['last_name', -2]] as const) {
+    for (const [column, key] of [
+      ['first_name', -1],
+      ['last_name', -2],
+    ] as const) {
       const differs = `r.verdict = 'update' AND r.same_as_row IS NULL AND r.${column} <> '' AND BINARY s.${column} <> BINARY r.${column}`;
       await tx.execute(
         `INSERT IGNORE INTO batch_before (organization_id, batch_id, supporter_id, field_id, existed, text_value)
-          SELECT :org, r.batch_id, s.id, ${key}, 1, s.${column} FROM batch_row r JOIN supporter s ON s.id = r.supporter_id WHERE ${ROWS} AND ${differs}`, slice,
+          SELECT :org, r.batch_id, s.id, ${key}, 1, s.${column} FROM batch_row r JOIN supporter s ON s.id = r.supporter_id WHERE ${ROWS} AND ${differs}`,
+        slice,
       );
-      await tx.execute(`UPDATE batch_row r JOIN supporter s ON s.id = r.supporter_id SET s.${column} = r.${column}, s.updated_at = UTC_TIMESTAMP(3) WHERE ${ROWS} AND ${differs}`, slice);
+      await tx.execute(
+        `UPDATE batch_row r JOIN supporter s ON s.id = r.supporter_id SET s.${column} = r.${column}, s.updated_at = UTC_TIMESTAMP(3) WHERE ${ROWS} AND ${differs}`,
+        slice,
+      );
     }
   }
 
   private async addresses(tx: Scoped, slice: Slice, kind: 'email' | 'mobile'): Promise<void> {
     await tx.execute(
       `INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, batch_id)
-        SELECT :org, '${kind}', r.${kind}, MIN(r.${kind}_shown), r.batch_id FROM batch_row r WHERE ${COMES} AND r.${kind} IS NOT NULL GROUP BY r.${kind}, r.batch_id`, slice,
+        SELECT :org, '${kind}', r.${kind}, MIN(r.${kind}_shown), r.batch_id FROM batch_row r WHERE ${COMES} AND r.${kind} IS NOT NULL GROUP BY r.${kind}, r.batch_id`,
+      slice,
     );
     await tx.execute(
       `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position, batch_id)
         SELECT :org, r.supporter_id, cp.id, IF(r.verdict = 'update', 1, 0), r.batch_id FROM batch_row r
-        JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind} WHERE ${COMES}`, slice,
+        JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind} WHERE ${COMES}`,
+      slice,
     );
   }
 
@@ -85,12 +103,14 @@ export class BringInRepository {
     await tx.execute(
       `INSERT IGNORE INTO batch_before (organization_id, batch_id, supporter_id, field_id, existed, text_value, number_value, date_value, month_day)
         SELECT :org, r.batch_id, r.supporter_id, v.field_id, f.supporter_id IS NOT NULL, f.text_value, f.number_value, f.date_value, f.month_day ${join}
-        LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id WHERE ${COMES} AND r.verdict = 'update'`, slice,
+        LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id WHERE ${COMES} AND r.verdict = 'update'`,
+      slice,
     );
     await tx.execute(
       `INSERT INTO field_value (organization_id, supporter_id, field_id, text_value, number_value, date_value, month_day)
         SELECT :org, r.supporter_id, v.field_id, v.text_value, v.number_value, v.date_value, v.month_day ${join} WHERE ${COMES} ORDER BY r.row_no
-        ON DUPLICATE KEY UPDATE text_value = VALUES(text_value), number_value = VALUES(number_value), date_value = VALUES(date_value), month_day = VALUES(month_day)`, slice,
+        ON DUPLICATE KEY UPDATE text_value = VALUES(text_value), number_value = VALUES(number_value), date_value = VALUES(date_value), month_day = VALUES(month_day)`,
+      slice,
     );
   }
 
@@ -98,7 +118,8 @@ export class BringInRepository {
     const put = (kind: 'tag' | 'list', groupId: number) =>
       tx.execute(
         `INSERT IGNORE INTO supporter_${kind} (organization_id, supporter_id, ${kind}_id, batch_id, added_by)
-          SELECT :org, r.supporter_id, :groupId, r.batch_id, b.created_by FROM batch_row r JOIN batch b ON b.id = r.batch_id WHERE ${COMES}`, { ...slice, groupId },
+          SELECT :org, r.supporter_id, :groupId, r.batch_id, b.created_by FROM batch_row r JOIN batch b ON b.id = r.batch_id WHERE ${COMES}`,
+        { ...slice, groupId },
       );
     for (const tagId of resolved.tagIds) await put('tag', tagId);
     if (resolved.listId !== null) await put('list', resolved.listId);

@@ -31,7 +31,12 @@ export class IntakeController {
     return this.intake.show(scope, id);
   }
 
-  @Route('put', ':id/plan', { role: 'organizer', summary: 'Fix what becomes of the file, and check it', params: schema.idParams, body: schema.intakePlan })
+  @Route('put', ':id/plan', {
+    role: 'organizer',
+    summary: 'Fix what becomes of the file, and check it',
+    params: schema.idParams,
+    body: schema.intakePlan,
+  })
   @HttpCode(202)
   plan(@Caller() scope: Scope, @Id() id: number, @Input('body') body: IntakePlan): Promise<void> {
     return this.intake.plan(scope, id, body);
@@ -56,7 +61,11 @@ export class IntakeController {
   }
 
   @Route('get', ':id/rows', { role: 'viewer', summary: 'Rows by what became of them', params: schema.idParams, query: schema.batchRowsQuery })
-  rows(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { verdict?: RowVerdict; after?: string; limit: number }): Promise<Page<BatchRowView>> {
+  rows(
+    @Caller() scope: Scope,
+    @Id() id: number,
+    @Input('query') query: { verdict?: RowVerdict; after?: string; limit: number },
+  ): Promise<Page<BatchRowView>> {
     return this.intake.rows(scope, id, query);
   }
 

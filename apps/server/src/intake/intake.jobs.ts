@@ -51,10 +51,12 @@ export class IntakeJobs {
         });
       }
       await this.database.write(scope, async (tx) => {
-        const stay = await Promise.all((['email', 'text'] as const).map((channel) => {
-          const said = plan.permission[channel];
-          return said.said === 'yes' ? this.batches.countStayNo(tx, batch.id, channel, said.scopes) : 0;
-        }));
+        const stay = await Promise.all(
+          (['email', 'text'] as const).map((channel) => {
+            const said = plan.permission[channel];
+            return said.said === 'yes' ? this.batches.countStayNo(tx, batch.id, channel, said.scopes) : 0;
+          }),
+        );
         await this.batches.change(tx, batch.id, { state: 'checked', next_row: 0, stay_no: stay[0]! + stay[1]! });
       });
     });
@@ -64,8 +66,10 @@ export class IntakeJobs {
     const clean = sheet.rows.slice(at, at + SLICE).map((cells) => stager.clean(cells));
     const db = this.database.read(scope);
     const normals = (kind: 'email' | 'mobile') => [...new Set(clean.flatMap((row) => (row[kind] ? [row[kind].normal] : [])))];
-    const [emails, mobiles] = await Promise.all((['email', 'mobile'] as const).map((kind) => this.batches.candidates(db, batch.chapter_id, kind, normals(kind))));
-    const onFile = new Map<string, (typeof emails)>();
+    const [emails, mobiles] = await Promise.all(
+      (['email', 'mobile'] as const).map((kind) => this.batches.candidates(db, batch.chapter_id, kind, normals(kind))),
+    );
+    const onFile = new Map<string, typeof emails>();
     for (const candidate of [...emails!, ...mobiles!]) {
       const key = `${candidate.by}:${candidate.normal}`;
       onFile.set(key, [...(onFile.get(key) ?? []), candidate]);
@@ -103,8 +107,12 @@ export class IntakeJobs {
         const known = (await this.fields.all(tx)).find((field) => field.name.toLowerCase() === choice.name.toLowerCase());
         resolved.fields[column] = known?.id ?? (await this.fields.make(tx, { name: choice.name, type: choice.type, batchId: batch.id }));
       }
-      for (const name of plan.newTags) resolved.tagIds.push((await this.groups.byName(tx, 'tag', name)) ?? (await this.groups.makeTag(tx, name, batch.id)));
-      if (plan.newList) resolved.listId = (await this.groups.byName(tx, 'list', plan.newList)) ?? (await this.groups.makeList(tx, { name: plan.newList, isPublic: false, description: '' }, batch.id));
+      for (const name of plan.newTags)
+        resolved.tagIds.push((await this.groups.byName(tx, 'tag', name)) ?? (await this.groups.makeTag(tx, name, batch.id)));
+      if (plan.newList)
+        resolved.listId =
+          (await this.groups.byName(tx, 'list', plan.newList)) ??
+          (await this.groups.makeList(tx, { name: plan.newList, isPublic: false, description: '' }, batch.id));
       await this.bringer.resolveValues(tx, batch.id, resolved.fields);
       await this.batches.change(tx, batch.id, { resolved: JSON.stringify(resolved) });
       return resolved;
@@ -116,7 +124,10 @@ export class IntakeJobs {
     const hashes = await this.batches.doNotContactHashes(this.database.read(scope));
     if (hashes.size === 0) return;
     await this.database.write(scope, async (tx) => {
-      const points = await tx.sql<{ id: number; kind: string; normal: string }>('SELECT id, kind, normal FROM contact_point WHERE organization_id = :org AND batch_id = :batchId', { batchId });
+      const points = await tx.sql<{ id: number; kind: string; normal: string }>(
+        'SELECT id, kind, normal FROM contact_point WHERE organization_id = :org AND batch_id = :batchId',
+        { batchId },
+      );
       const ids = points.filter((point) => hashes.has(addressHash(this.config.SECRET, point.kind, point.normal))).map((point) => point.id);
       if (ids.length > 0) await tx.execute('UPDATE contact_point SET do_not_contact = 1 WHERE organization_id = :org AND id IN (:ids)', { ids });
     });

@@ -14,7 +14,9 @@ import { TakeOutRepository } from './take-out.repository';
   imports: [PermissionModule, SupportersModule, TeamModule],
   controllers: [IntakeController],
   providers: [
-    IntakeService, IntakeJobs, BatchesRepository,
+    IntakeService,
+    IntakeJobs,
+    BatchesRepository,
     { provide: BringInRepository, useFactory: (ledger: LedgerRepository) => new BringInRepository(ledger), inject: [LedgerRepository] },
     { provide: TakeOutRepository, useFactory: (ledger: LedgerRepository) => new TakeOutRepository(ledger), inject: [LedgerRepository] },
   ],

@@ -36,7 +36,10 @@ export class IntakeService {
   async list(scope: Scope): Promise<BatchView[]> {
     const db = this.database.read(scope);
     const rows = await this.batches.recent(db);
-    const counts = await this.batches.countsOfAll(db, rows.map((row) => row.id));
+    const counts = await this.batches.countsOfAll(
+      db,
+      rows.map((row) => row.id),
+    );
     return rows.map((row) => view(row, Object.fromEntries(counts.filter((c) => c.batch_id === row.id).map((c) => [c.verdict, c.n])), 0, null));
   }
 
@@ -52,7 +55,8 @@ export class IntakeService {
     const { time_zone } = await this.team.organization(scope);
     await this.database.write(scope, async (tx) => {
       const batch = await this.batch(tx, id);
-      if (!['draft', 'checked', 'failed', 'checking'].includes(batch.state)) throw new Conflict('This batch was brought in already. Take it back out to change its plan.');
+      if (!['draft', 'checked', 'failed', 'checking'].includes(batch.state))
+        throw new Conflict('This batch was brought in already. Take it back out to change its plan.');
       const faults = [...columnFaults(plan), ...permissionFaults(plan, isoDay(dayInZone(Date.now(), time_zone)))];
       if (faults.length > 0) throw new Invalid(faults.map((message) => ({ field: 'permission', code: 'plan', message })));
       await cancel(tx.knex, 'batch-check', id);
@@ -78,7 +82,14 @@ export class IntakeService {
     await this.move(scope, id, ['done', 'stopped'], 'taking-out', 'batch-take-out', 'Only a batch that was brought in can be taken back out.');
   }
 
-  private async move(scope: Scope, id: number, from: string[], to: string, job: 'batch-bring-in' | 'batch-take-out', otherwise: string): Promise<void> {
+  private async move(
+    scope: Scope,
+    id: number,
+    from: string[],
+    to: string,
+    job: 'batch-bring-in' | 'batch-take-out',
+    otherwise: string,
+  ): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const batch = await this.batch(tx, id);
       if (!from.includes(batch.state)) throw new Conflict(otherwise);
@@ -105,7 +116,14 @@ export class IntakeService {
       total,
       next: last ? encodeCursor([last.row_no]) : null,
       rows: rows.map((row) => ({
-        row: row.row_no, verdict: row.verdict, firstName: row.first_name, lastName: row.last_name, email: row.email_shown, mobile: row.mobile_shown, reason: row.reason, supporterId: row.supporter_id,
+        row: row.row_no,
+        verdict: row.verdict,
+        firstName: row.first_name,
+        lastName: row.last_name,
+        email: row.email_shown,
+        mobile: row.mobile_shown,
+        reason: row.reason,
+        supporterId: row.supporter_id,
       })),
     };
   }
@@ -147,7 +165,21 @@ function columnFaults(plan: IntakePlan): string[] {
 
 function view(batch: BatchRow, counts: BatchView['counts'], withFaults: number, canTakeOut: string | null): BatchView {
   return {
-    id: batch.id, name: batch.name, fileName: batch.file_name, state: batch.state, rows: batch.row_count, createdAt: batch.created_at.toISOString(), createdBy: batch.created_by_name ?? '',
-    plan: batch.plan, counts, withFaults, stayNo: batch.stay_no, done: batch.next_row, total: batch.row_count, rate: batch.rate, problem: batch.problem, canTakeOut,
+    id: batch.id,
+    name: batch.name,
+    fileName: batch.file_name,
+    state: batch.state,
+    rows: batch.row_count,
+    createdAt: batch.created_at.toISOString(),
+    createdBy: batch.created_by_name ?? '',
+    plan: batch.plan,
+    counts,
+    withFaults,
+    stayNo: batch.stay_no,
+    done: batch.next_row,
+    total: batch.row_count,
+    rate: batch.rate,
+    problem: batch.problem,
+    canTakeOut,
   };
 }

@@ -61,7 +61,8 @@ export class Stager {
     for (const { kind, normal } of this.addresses(row)) {
       const key = `${kind}:${normal}`;
       const known = this.earlier.get(key) ?? [];
-      if (!known.some((candidate) => candidate.id === id)) this.earlier.set(key, [...known, { id, firstName: row.firstName, lastName: row.lastName, by: kind }]);
+      if (!known.some((candidate) => candidate.id === id))
+        this.earlier.set(key, [...known, { id, firstName: row.firstName, lastName: row.lastName, by: kind }]);
     }
   }
 

@@ -41,22 +41,34 @@ export class TakeOutRepository {
       JOIN field_value f ON f.supporter_id = b.supporter_id AND f.field_id = b.field_id
         AND f.text_value <=> v.text_value AND f.number_value <=> v.number_value AND f.date_value <=> v.date_value AND f.month_day <=> v.month_day
       WHERE b.organization_id = :org AND b.batch_id = :batchId`;
-    const restore = still.replace('FROM ', 'UPDATE ').replace('WHERE', 'SET f.text_value = b.text_value, f.number_value = b.number_value, f.date_value = b.date_value, f.month_day = b.month_day WHERE');
+    const restore = still
+      .replace('FROM ', 'UPDATE ')
+      .replace(
+        'WHERE',
+        'SET f.text_value = b.text_value, f.number_value = b.number_value, f.date_value = b.date_value, f.month_day = b.month_day WHERE',
+      );
     await tx.execute(`${restore} AND b.existed = 1`, of);
     await tx.execute(`DELETE f ${still} AND b.existed = 0`, of);
   }
 
   private async restoreNames(tx: Scoped, of: { batchId: number }): Promise<void> {
-    for (const [column, key] of [['first_name', -1], ['last_name', -2]] as const) {
+    for (const [column, key] of [
+      ['first_name', -1],
+      ['last_name', -2],
+    ] as const) {
       await tx.execute(
         `UPDATE batch_before b JOIN batch_row r ON r.batch_id = b.batch_id AND r.supporter_id = b.supporter_id JOIN supporter s ON s.id = b.supporter_id AND BINARY s.${column} = BINARY r.${column}
-          SET s.${column} = b.text_value WHERE b.organization_id = :org AND b.batch_id = :batchId AND b.field_id = ${key}`, of,
+          SET s.${column} = b.text_value WHERE b.organization_id = :org AND b.batch_id = :batchId AND b.field_id = ${key}`,
+        of,
       );
     }
   }
 
   private async removePeople(tx: Scoped, of: { batchId: number }): Promise<void> {
-    await tx.execute('DELETE FROM supporter_contact WHERE organization_id = :org AND batch_id = :batchId AND supporter_id NOT IN (SELECT supporter_id FROM gift WHERE organization_id = :org)', of);
+    await tx.execute(
+      'DELETE FROM supporter_contact WHERE organization_id = :org AND batch_id = :batchId AND supporter_id NOT IN (SELECT supporter_id FROM gift WHERE organization_id = :org)',
+      of,
+    );
     for (const table of ['supporter_contact', 'supporter_tag', 'supporter_list', 'field_value']) {
       await tx.execute(`DELETE FROM ${table} WHERE organization_id = :org AND supporter_id IN (SELECT id FROM (${UNTOUCHED}) u)`, of);
     }
@@ -68,16 +80,22 @@ export class TakeOutRepository {
     await tx.execute(
       `DELETE cp FROM contact_point cp WHERE cp.organization_id = :org AND cp.batch_id = :batchId
         AND NOT EXISTS (SELECT 1 FROM supporter_contact sc WHERE sc.contact_point_id = cp.id)
-        AND NOT EXISTS (SELECT 1 FROM permission_entry e WHERE e.organization_id = :org AND e.contact_point_id = cp.id AND e.state = 'no')`, of,
+        AND NOT EXISTS (SELECT 1 FROM permission_entry e WHERE e.organization_id = :org AND e.contact_point_id = cp.id AND e.state = 'no')`,
+      of,
     );
   }
 
   private async removeNewThings(tx: Scoped, of: { batchId: number }): Promise<void> {
-    const unused: [string, string][] = [['tag', 'supporter_tag'], ['list', 'supporter_list'], ['field', 'field_value']];
+    const unused: [string, string][] = [
+      ['tag', 'supporter_tag'],
+      ['list', 'supporter_list'],
+      ['field', 'field_value'],
+    ];
     for (const [table, members] of unused) {
       await tx.execute(
         `DELETE g FROM \`${table}\` g WHERE g.organization_id = :org AND g.batch_id = :batchId AND NOT EXISTS (SELECT 1 FROM ${members} m WHERE m.${table}_id = g.id)
-          ${table === 'list' ? 'AND NOT EXISTS (SELECT 1 FROM message m WHERE m.list_id = g.id)' : ''}`, of,
+          ${table === 'list' ? 'AND NOT EXISTS (SELECT 1 FROM message m WHERE m.list_id = g.id)' : ''}`,
+        of,
       );
     }
   }

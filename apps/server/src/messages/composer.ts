@@ -69,10 +69,17 @@ export function composeText(body: string, registry: Registry): Composed {
 }
 
 /** Every fault of the merge language in a message, with where it is. */
-export function mergeFaults(source: { subject: string; letter: LetterDoc | null; text: string }, registry: Registry): { where: 'subject' | 'letter' | 'text'; fault: MergeFault; excerpt: string }[] {
+export function mergeFaults(
+  source: { subject: string; letter: LetterDoc | null; text: string },
+  registry: Registry,
+): { where: 'subject' | 'letter' | 'text'; fault: MergeFault; excerpt: string }[] {
   const faultsIn = (where: 'subject' | 'letter' | 'text', text: string) =>
     compile(text, registry).faults.map((fault) => ({ where, fault, excerpt: text.slice(fault.span.from, fault.span.to) }));
-  return [...faultsIn('subject', source.subject), ...faultsIn('text', source.text), ...textsOf(source.letter).flatMap((text) => faultsIn('letter', text))];
+  return [
+    ...faultsIn('subject', source.subject),
+    ...faultsIn('text', source.text),
+    ...textsOf(source.letter).flatMap((text) => faultsIn('letter', text)),
+  ];
 }
 
 function textsOf(node: unknown): string[] {
@@ -89,6 +96,10 @@ export interface Filled {
 /** One person's message. Values are escaped in the HTML and stand as they are elsewhere; a subject is one line. */
 export function fill(composed: Composed, values: MergeValues): Filled {
   const { pixel, ...visible } = values;
-  const html = render({ parts: composed.html.parts.map((part) => (typeof part !== 'string' && part.key === 'pixel' ? (pixel ?? '') : part)), faults: [] }, visible, escapeHtml);
+  const html = render(
+    { parts: composed.html.parts.map((part) => (typeof part !== 'string' && part.key === 'pixel' ? (pixel ?? '') : part)), faults: [] },
+    visible,
+    escapeHtml,
+  );
   return { subject: render(composed.subject, visible).replace(/\s+/g, ' ').trim(), html, text: render(composed.text, visible) };
 }

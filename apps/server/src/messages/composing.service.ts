@@ -20,28 +20,42 @@ export class ComposingService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  async compose(scope: Scope, message: MessageRow): Promise<{ composed: Composed; organization: OrganizationRow; why: string; listName: string | null }> {
+  async compose(
+    scope: Scope,
+    message: MessageRow,
+  ): Promise<{ composed: Composed; organization: OrganizationRow; why: string; listName: string | null }> {
     const [registry, organization, list] = await Promise.all([this.fields.registry(scope), this.team.organization(scope), this.list(scope, message)]);
     const why = whyLine(message, organization.name, list);
     const around = { registry, organization: organization.name, postalAddress: organization.postal_address, why, publicUrl: this.config.PUBLIC_URL };
-    const composed = message.channel === 'text'
-      ? composeText(message.body, registry)
-      : composeEmail({ subject: message.subject, preheader: message.preheader, letter: message.letter ?? { type: 'doc' } }, around);
+    const composed =
+      message.channel === 'text'
+        ? composeText(message.body, registry)
+        : composeEmail({ subject: message.subject, preheader: message.preheader, letter: message.letter ?? { type: 'doc' } }, around);
     return { composed, organization, why, listName: list?.name ?? null };
   }
 
   /** What is wrong with a message, in sentences: merge fields that are unknown, parts that are missing. */
   async faults(scope: Scope, message: MessageRow): Promise<MessageFault[]> {
     const registry = await this.fields.registry(scope);
-    const source = message.channel === 'email' ? { subject: message.subject, letter: message.letter, text: '' } : { subject: '', letter: null, text: message.body };
-    const merge = mergeFaults(source, registry).map(({ where, fault, excerpt }) => ({ where, message: fault.message, suggestion: fault.suggestion, excerpt }));
+    const source =
+      message.channel === 'email'
+        ? { subject: message.subject, letter: message.letter, text: '' }
+        : { subject: '', letter: null, text: message.body };
+    const merge = mergeFaults(source, registry).map(({ where, fault, excerpt }) => ({
+      where,
+      message: fault.message,
+      suggestion: fault.suggestion,
+      excerpt,
+    }));
     const missing = (where: MessageFault['where'], text: string): MessageFault => ({ where, message: text, suggestion: null, excerpt: null });
     if (message.channel === 'text') return message.body.trim() === '' ? [missing('text', 'The text is empty. Write it first.')] : merge;
     const { organization } = await this.compose(scope, message);
     return [
       ...(message.subject.trim() === '' ? [missing('subject', 'There is no subject. Write one.')] : []),
       ...(hasContent(message.letter) ? [] : [missing('letter', 'The letter is empty. Write it first.')]),
-      ...(organization.postal_address.trim() === '' ? [missing('message', 'The organization has no postal address for the footer. An owner can set it in House rules.')] : []),
+      ...(organization.postal_address.trim() === ''
+        ? [missing('message', 'The organization has no postal address for the footer. An owner can set it in House rules.')]
+        : []),
       ...merge,
     ];
   }

@@ -33,21 +33,38 @@ export class ImagesService {
 
   async list(scope: Scope): Promise<ImageView[]> {
     const rows = await this.database.read(scope).sql<ImageRow>('SELECT * FROM image WHERE organization_id = :org ORDER BY id DESC LIMIT 200');
-    return rows.map((row) => ({ id: row.id, name: row.name, alt: row.alt, width: row.width, height: row.height, bytes: row.bytes, src: `/media/${row.id}` }));
+    return rows.map((row) => ({
+      id: row.id,
+      name: row.name,
+      alt: row.alt,
+      width: row.width,
+      height: row.height,
+      bytes: row.bytes,
+      src: `/media/${row.id}`,
+    }));
   }
 
   async add(scope: Scope, file: { name: string; bytes: Buffer }, alt: string): Promise<{ id: number }> {
     const { data, info, mime } = await normalize(file.bytes);
     const storageKey = await this.storage.put(data);
     const id = await this.database.write(scope, (tx) =>
-      tx.insert('image', { name: file.name.slice(0, 200), mime, bytes: data.length, width: info.width, height: info.height, alt, storage_key: storageKey }),
+      tx.insert('image', {
+        name: file.name.slice(0, 200),
+        mime,
+        bytes: data.length,
+        width: info.width,
+        height: info.height,
+        alt,
+        storage_key: storageKey,
+      }),
     );
     return { id };
   }
 
   /** Pictures are public: mail readers fetch them without a session. */
   async read(id: number): Promise<{ bytes: Buffer; mime: string }> {
-    const row = (await this.database.unscoped()('image').where('id', id).first('mime', 'storage_key')) as { mime: string; storage_key: string } | undefined;
+    const row = (await this.database.unscoped()('image').where('id', id).first('mime', 'storage_key')) as
+      { mime: string; storage_key: string } | undefined;
     if (!row) throw new NotFound('picture');
     return { bytes: await this.storage.get(row.storage_key), mime: row.mime };
   }
@@ -61,6 +78,8 @@ async function normalize(bytes: Buffer): Promise<{ data: Buffer; info: sharp.Out
     const { data, info } = await (hasAlpha ? sized.png() : sized.jpeg({ quality: 85 })).toBuffer({ resolveWithObject: true });
     return { data, info, mime: hasAlpha ? 'image/png' : 'image/jpeg' };
   } catch {
-    throw new Invalid([{ field: 'file', code: 'picture', message: 'That is not a picture that can be read. Use a JPEG, PNG, WebP or GIF of at most 8 MB.' }]);
+    throw new Invalid([
+      { field: 'file', code: 'picture', message: 'That is not a picture that can be read. Use a JPEG, PNG, WebP or GIF of at most 8 MB.' },
+    ]);
   }
 }

@@ -14,10 +14,17 @@ export class MergeValuesRepository {
     if (ids.length === 0) return out;
     const common = commonValues(organization, sender);
     const people = await db.sql<{ id: number; first_name: string; last_name: string; chapter: string }>(
-      'SELECT s.id, s.first_name, s.last_name, c.name AS chapter FROM supporter s JOIN chapter c ON c.id = s.chapter_id WHERE s.organization_id = :org AND s.id IN (:ids)', { ids },
+      'SELECT s.id, s.first_name, s.last_name, c.name AS chapter FROM supporter s JOIN chapter c ON c.id = s.chapter_id WHERE s.organization_id = :org AND s.id IN (:ids)',
+      { ids },
     );
     for (const p of people) {
-      out.set(p.id, { ...common, firstName: p.first_name, lastName: p.last_name, fullName: `${p.first_name} ${p.last_name}`.trim(), chapter: p.chapter });
+      out.set(p.id, {
+        ...common,
+        firstName: p.first_name,
+        lastName: p.last_name,
+        fullName: `${p.first_name} ${p.last_name}`.trim(),
+        chapter: p.chapter,
+      });
     }
     await Promise.all([this.points(db, ids, out), this.fields(db, ids, organization, out), this.gifts(db, ids, organization, out)]);
     return out;
@@ -36,7 +43,8 @@ export class MergeValuesRepository {
 
   private async fields(db: Scoped, ids: readonly number[], organization: OrganizationRow, out: Map<number, MergeValues>): Promise<void> {
     const rows = await db.sql<ValueRow & { type: FieldType }>(
-      'SELECT v.*, f.type FROM field_value v JOIN field f ON f.id = v.field_id WHERE v.organization_id = :org AND v.supporter_id IN (:ids)', { ids },
+      'SELECT v.*, f.type FROM field_value v JOIN field f ON f.id = v.field_id WHERE v.organization_id = :org AND v.supporter_id IN (:ids)',
+      { ids },
     );
     for (const row of rows) {
       const values = out.get(row.supporter_id);
@@ -46,7 +54,8 @@ export class MergeValuesRepository {
 
   private async gifts(db: Scoped, ids: readonly number[], organization: OrganizationRow, out: Map<number, MergeValues>): Promise<void> {
     const rows = await db.sql<{ supporter_id: number; amount: number; given_on: number }>(
-      'SELECT supporter_id, amount, given_on FROM gift WHERE organization_id = :org AND supporter_id IN (:ids) ORDER BY given_on, id', { ids },
+      'SELECT supporter_id, amount, given_on FROM gift WHERE organization_id = :org AND supporter_id IN (:ids) ORDER BY given_on, id',
+      { ids },
     );
     for (const row of rows) {
       const values = out.get(row.supporter_id);
@@ -64,7 +73,11 @@ function shownMobile(mobile: string, country: string): string {
 
 function commonValues(organization: OrganizationRow, sender: TeammateRow | undefined): MergeValues {
   return {
-    'organization.name': organization.name, 'organization.postal': organization.postal_address, 'sender.name': sender?.name, 'sender.mobile': sender?.mobile ? shownMobile(sender.mobile, organization.country) : '', 'sender.email': sender?.email,
+    'organization.name': organization.name,
+    'organization.postal': organization.postal_address,
+    'sender.name': sender?.name,
+    'sender.mobile': sender?.mobile ? shownMobile(sender.mobile, organization.country) : '',
+    'sender.email': sender?.email,
     'sender.signature': sender?.signature,
   };
 }

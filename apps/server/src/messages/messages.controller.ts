@@ -50,7 +50,12 @@ export class MessagesController {
     return this.messages.faults(scope, id);
   }
 
-  @Route('get', 'api/messages/:id/preview', { role: 'viewer', summary: 'As one supporter will get it', params: schema.idParams, query: schema.previewQuery })
+  @Route('get', 'api/messages/:id/preview', {
+    role: 'viewer',
+    summary: 'As one supporter will get it',
+    params: schema.idParams,
+    query: schema.previewQuery,
+  })
   preview(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { supporterId?: number }): Promise<Preview> {
     return this.messages.preview(scope, id, query.supporterId);
   }
@@ -67,9 +72,17 @@ export class MessagesController {
 
   @Route('post', 'api/images', { role: 'writer', summary: 'Add a picture (multipart: file, alt)' })
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: IMAGE_LIMITS.bytes, files: 1, fields: 2 } }))
-  async addPicture(@Caller() scope: Scope, @UploadedFile() file: Express.Multer.File | undefined, @Body('alt') alt: unknown): Promise<{ id: number }> {
+  async addPicture(
+    @Caller() scope: Scope,
+    @UploadedFile() file: Express.Multer.File | undefined,
+    @Body('alt') alt: unknown,
+  ): Promise<{ id: number }> {
     if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Choose a picture.' }]);
-    return this.images.add(scope, { name: Buffer.from(file.originalname, 'latin1').toString('utf8'), bytes: file.buffer }, typeof alt === 'string' ? alt.slice(0, 300) : '');
+    return this.images.add(
+      scope,
+      { name: Buffer.from(file.originalname, 'latin1').toString('utf8'), bytes: file.buffer },
+      typeof alt === 'string' ? alt.slice(0, 300) : '',
+    );
   }
 
   @Route('get', 'media/:id', { role: 'anyone', summary: 'A picture of the library', params: schema.idParams })

@@ -33,8 +33,20 @@ export function scopeOf(message: Pick<MessageRow, 'purpose' | 'list_id'>): Permi
 
 export function messageView(row: MessageRow): MessageView {
   return {
-    id: row.id, name: row.name, channel: row.channel, purpose: row.purpose, listId: row.list_id, state: row.state, subject: row.subject, preheader: row.preheader, letter: row.letter,
-    text: row.body, recipients: row.recipients, scheduledAt: row.scheduled_at?.toISOString() ?? null, updatedAt: row.updated_at.toISOString(), testedAt: row.tested_at?.toISOString() ?? null,
+    id: row.id,
+    name: row.name,
+    channel: row.channel,
+    purpose: row.purpose,
+    listId: row.list_id,
+    state: row.state,
+    subject: row.subject,
+    preheader: row.preheader,
+    letter: row.letter,
+    text: row.body,
+    recipients: row.recipients,
+    scheduledAt: row.scheduled_at?.toISOString() ?? null,
+    updatedAt: row.updated_at.toISOString(),
+    testedAt: row.tested_at?.toISOString() ?? null,
   };
 }
 
@@ -43,11 +55,16 @@ const NEEDING = ['draft', 'scheduled', 'preparing'];
 @Injectable()
 export class MessagesRepository {
   async all(db: Scoped): Promise<MessageRow[]> {
-    return db.sql<MessageRow>('SELECT * FROM message WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY updated_at DESC, id DESC LIMIT 500');
+    return db.sql<MessageRow>(
+      'SELECT * FROM message WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY updated_at DESC, id DESC LIMIT 500',
+    );
   }
 
   async find(db: Scoped, id: number): Promise<MessageRow | undefined> {
-    const [row] = await db.sql<MessageRow>('SELECT * FROM message WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) AND id = :id', { id });
+    const [row] = await db.sql<MessageRow>(
+      'SELECT * FROM message WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) AND id = :id',
+      { id },
+    );
     return row;
   }
 
@@ -58,11 +75,19 @@ export class MessagesRepository {
   }
 
   async make(tx: Scoped, message: { name: string; channel: SendingChannel; purpose: Purpose }): Promise<number> {
-    return tx.insert('message', { ...message, chapter_id: tx.scope.chapterId, recipients: JSON.stringify({ from: [], minus: [], without: [] }), sender_id: tx.scope.actorId });
+    return tx.insert('message', {
+      ...message,
+      chapter_id: tx.scope.chapterId,
+      recipients: JSON.stringify({ from: [], minus: [], without: [] }),
+      sender_id: tx.scope.actorId,
+    });
   }
 
   async change(tx: Scoped, id: number, values: Record<string, Bound>): Promise<void> {
-    await tx.table('message').where('message.id', id).update({ ...values, updated_at: new Date() });
+    await tx
+      .table('message')
+      .where('message.id', id)
+      .update({ ...values, updated_at: new Date() });
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {
@@ -74,7 +99,8 @@ export class MessagesRepository {
   async usersOf(db: Scoped, kind: GroupKind, id: number): Promise<{ id: number; name: string }[]> {
     const rows = (await this.all(db)).filter((message) => NEEDING.includes(message.state));
     const uses = (message: MessageRow) =>
-      [...message.recipients.from, ...message.recipients.minus].some((ref) => ref.kind === kind && ref.id === id) || (kind === 'list' && message.list_id === id);
+      [...message.recipients.from, ...message.recipients.minus].some((ref) => ref.kind === kind && ref.id === id) ||
+      (kind === 'list' && message.list_id === id);
     return rows.filter(uses).map(({ id: messageId, name }) => ({ id: messageId, name }));
   }
 
@@ -83,6 +109,11 @@ export class MessagesRepository {
   }
 
   async keepLinks(tx: Scoped, messageId: number, urls: readonly string[]): Promise<void> {
-    await tx.insertAll('message_link', ['message_id', 'position', 'url'], urls.map((url, position) => [messageId, position, url]), true);
+    await tx.insertAll(
+      'message_link',
+      ['message_id', 'position', 'url'],
+      urls.map((url, position) => [messageId, position, url]),
+      true,
+    );
   }
 }

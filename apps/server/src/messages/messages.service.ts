@@ -57,10 +57,17 @@ export class MessagesService {
     await this.database.write(scope, async (tx) => {
       const message = await this.draft(tx, id);
       if (body.listId !== null) await this.checkList(tx, body.listId);
-      const changed = message.subject !== body.subject || message.body !== body.text || JSON.stringify(message.letter) !== JSON.stringify(body.letter);
+      const changed =
+        message.subject !== body.subject || message.body !== body.text || JSON.stringify(message.letter) !== JSON.stringify(body.letter);
       await this.messages.change(tx, id, {
-        name: body.name, purpose: body.purpose, list_id: body.listId, subject: body.subject, preheader: body.preheader,
-        letter: body.letter === null ? null : JSON.stringify(body.letter), body: body.text, ...(changed ? { tested_at: null } : {}),
+        name: body.name,
+        purpose: body.purpose,
+        list_id: body.listId,
+        subject: body.subject,
+        preheader: body.preheader,
+        letter: body.letter === null ? null : JSON.stringify(body.letter),
+        body: body.text,
+        ...(changed ? { tested_at: null } : {}),
       });
     });
     return this.composing.faults(scope, await this.message(this.database.read(scope), id));
@@ -89,7 +96,13 @@ export class MessagesService {
     const values = (await this.mergeValues.of(db, [person.id], organization, sender)).get(person.id) ?? {};
     const filled = fill(composed, { ...values, leave: '#' });
     const missing = holes({ parts: composed.slots, faults: [] }, values).map((slot) => slot.name);
-    return { supporter: { id: person.id, name: `${person.first_name} ${person.last_name}`.trim() }, ...filled, parts: countParts(filled.text).parts, holes: [...new Set(missing)], verdict: '' };
+    return {
+      supporter: { id: person.id, name: `${person.first_name} ${person.last_name}`.trim() },
+      ...filled,
+      parts: countParts(filled.text).parts,
+      holes: [...new Set(missing)],
+      verdict: '',
+    };
   }
 
   async message(db: Scoped, id: number): Promise<MessageRow> {
@@ -101,13 +114,21 @@ export class MessagesService {
   private async draft(tx: Scoped, id: number): Promise<MessageRow> {
     await this.message(tx, id);
     const message = await this.messages.lock(tx, id);
-    if (message?.state !== 'draft') throw new Conflict('This message is on its way or gone, so its words stay as they are. Take it back from its schedule to change it.');
+    if (message?.state !== 'draft')
+      throw new Conflict('This message is on its way or gone, so its words stay as they are. Take it back from its schedule to change it.');
     return message;
   }
 
   private async checkList(tx: Scoped, listId: number): Promise<void> {
     const list = (await this.groups.lists(tx)).find((one) => one.id === listId);
     if (!list) throw new NotFound('list');
-    if (!list.isPublic) throw new Invalid([{ field: 'listId', code: 'list', message: `${list.name} is internal: nobody agreed to get it by name. Choose a purpose, or make the list public.` }]);
+    if (!list.isPublic)
+      throw new Invalid([
+        {
+          field: 'listId',
+          code: 'list',
+          message: `${list.name} is internal: nobody agreed to get it by name. Choose a purpose, or make the list public.`,
+        },
+      ]);
   }
 }

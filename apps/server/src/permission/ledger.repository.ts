@@ -71,13 +71,18 @@ function foldSql(which: string): string {
   const greatest = KINDS.map(
     ([kind, when, at]) => `MAX(IF(${when}, CONCAT(DATE_FORMAT(${at}, '%Y-%m-%d %H:%i:%s.%f'), LPAD(id, 20, '0')), NULL)) AS ${kind}_mark`,
   );
-  const parts = KINDS.map(([kind]) => `CAST(LEFT(${kind}_mark, 26) AS DATETIME(3)) AS ${atColumn(kind)}, CAST(SUBSTRING(${kind}_mark, 27) AS UNSIGNED) AS ${kind}_entry`);
+  const parts = KINDS.map(
+    ([kind]) => `CAST(LEFT(${kind}_mark, 26) AS DATETIME(3)) AS ${atColumn(kind)}, CAST(SUBSTRING(${kind}_mark, 27) AS UNSIGNED) AS ${kind}_entry`,
+  );
   const columns = KINDS.flatMap(([kind]) => [atColumn(kind), `${kind}_entry`]);
   // The entry is set before the moment, because each assignment sees the ones before it.
   const upserts = KINDS.flatMap(([kind]) => {
     const at = atColumn(kind);
     const newer = `VALUES(${at}) IS NOT NULL AND (s.${at} IS NULL OR VALUES(${at}) > s.${at} OR (VALUES(${at}) = s.${at} AND VALUES(${kind}_entry) > s.${kind}_entry))`;
-    return [`${kind}_entry = IF(${newer}, VALUES(${kind}_entry), s.${kind}_entry)`, `${at} = IF(VALUES(${at}) IS NOT NULL AND (s.${at} IS NULL OR VALUES(${at}) > s.${at}), VALUES(${at}), s.${at})`];
+    return [
+      `${kind}_entry = IF(${newer}, VALUES(${kind}_entry), s.${kind}_entry)`,
+      `${at} = IF(VALUES(${at}) IS NOT NULL AND (s.${at} IS NULL OR VALUES(${at}) > s.${at}), VALUES(${at}), s.${at})`,
+    ];
   });
   return `INSERT INTO permission_state (organization_id, contact_point_id, supporter_id, channel, scope, ${columns.join(', ')})
     SELECT * FROM (SELECT organization_id, contact_point_id, person, channel, scope, ${parts.join(', ')} FROM (
@@ -118,7 +123,10 @@ export class LedgerRepository {
   /** Marks a batch's agreements as taken back (its refusals stay) and derives the state of their addresses anew. */
   async takeBackBatch(tx: Scoped, batchId: number): Promise<void> {
     const mine = 'SELECT DISTINCT contact_point_id FROM permission_entry WHERE organization_id = :org AND batch_id = :batchId';
-    await tx.execute(`UPDATE permission_entry SET taken_back_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND batch_id = :batchId AND state <> 'no' AND taken_back_at IS NULL`, { batchId });
+    await tx.execute(
+      `UPDATE permission_entry SET taken_back_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND batch_id = :batchId AND state <> 'no' AND taken_back_at IS NULL`,
+      { batchId },
+    );
     await tx.execute(`DELETE FROM permission_state WHERE organization_id = :org AND contact_point_id IN (${mine})`, { batchId });
     await this.fold(tx, `contact_point_id IN (SELECT contact_point_id FROM (${mine}) affected)`, { batchId });
   }

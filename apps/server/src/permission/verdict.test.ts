@@ -17,13 +17,20 @@ const POINTS = 4;
 const NOW = 1_000_000;
 const world: fc.Arbitrary<World> = fc.record({
   people: fc.array(fc.uniqueArray(fc.nat(POINTS - 1), { maxLength: 3 }), { minLength: 1, maxLength: 5 }),
-  points: fc.array(fc.record({ onHold: fc.boolean(), doNotContact: fc.integer({ min: 0, max: 9 }).map((n) => n === 0) }), { minLength: POINTS, maxLength: POINTS }),
+  points: fc.array(fc.record({ onHold: fc.boolean(), doNotContact: fc.integer({ min: 0, max: 9 }).map((n) => n === 0) }), {
+    minLength: POINTS,
+    maxLength: POINTS,
+  }),
   entries: fc.array(
     fc.record({
-      contactPointId: fc.nat(POINTS - 1), person: fc.nat(4), scope: fc.constantFrom<Scope>('all', 'news', 'appeals'), byPerson: fc.boolean(),
+      contactPointId: fc.nat(POINTS - 1),
+      person: fc.nat(4),
+      scope: fc.constantFrom<Scope>('all', 'news', 'appeals'),
+      byPerson: fc.boolean(),
       state: fc.constantFrom('yes' as const, 'no' as const, 'asked' as const, 'implied' as const),
       // Few distinct moments, so that ties happen.
-      at: fc.integer({ min: 990_000, max: 990_005 }), until: fc.constantFrom(NOW - 1, NOW, NOW + 1000),
+      at: fc.integer({ min: 990_000, max: 990_005 }),
+      until: fc.constantFrom(NOW - 1, NOW, NOW + 1000),
     }),
     { maxLength: 14 },
   ),
@@ -47,13 +54,22 @@ afterAll(() => close());
 async function settle(tx: Scoped, w: World) {
   const points: number[] = [];
   for (const [i, p] of w.points.entries()) {
-    points.push(await tx.insert('contact_point', { kind: 'email', normal: `p${i}@example.org`, shown: `p${i}@example.org`, on_hold: p.onHold, do_not_contact: p.doNotContact }));
+    points.push(
+      await tx.insert('contact_point', {
+        kind: 'email',
+        normal: `p${i}@example.org`,
+        shown: `p${i}@example.org`,
+        on_hold: p.onHold,
+        do_not_contact: p.doNotContact,
+      }),
+    );
   }
   const people: number[] = [];
   for (const addresses of w.people) {
     const id = await tx.insert('supporter', { chapter_id: chapter, first_name: 'A', last_name: 'B' });
     people.push(id);
-    for (const [position, point] of addresses.entries()) await tx.insert('supporter_contact', { supporter_id: id, contact_point_id: points[point]!, position });
+    for (const [position, point] of addresses.entries())
+      await tx.insert('supporter_contact', { supporter_id: id, contact_point_id: points[point]!, position });
   }
   const ledger = new LedgerRepository();
   const entries: PermissionEntry[] = [];
@@ -61,7 +77,15 @@ async function settle(tx: Scoped, w: World) {
     const supporterId = people[e.person % people.length]!;
     const contactPointId = points[e.contactPointId]!;
     const id = await ledger.record(tx, {
-      contactPointId, supporterId, channel: 'email', scope: e.scope, state: e.state, saidAt: new Date(e.at), untilAt: new Date(e.until!), byPerson: e.byPerson, how: 'file',
+      contactPointId,
+      supporterId,
+      channel: 'email',
+      scope: e.scope,
+      state: e.state,
+      saidAt: new Date(e.at),
+      untilAt: new Date(e.until!),
+      byPerson: e.byPerson,
+      how: 'file',
     });
     entries.push({ ...e, id, contactPointId, supporterId, channel: 'email' });
   }
@@ -72,12 +96,14 @@ class Undo extends Error {}
 
 /** Runs the work in a transaction that is thrown away. */
 async function tried(work: (tx: Scoped) => Promise<void>): Promise<void> {
-  await database.write(scope, async (tx) => {
-    await work(tx);
-    throw new Undo();
-  }).catch((error: unknown) => {
-    if (!(error instanceof Undo)) throw error;
-  });
+  await database
+    .write(scope, async (tx) => {
+      await work(tx);
+      throw new Undo();
+    })
+    .catch((error: unknown) => {
+      if (!(error instanceof Undo)) throw error;
+    });
 }
 
 test('the set-based verdict agrees with the deciding function for every person', async () => {
@@ -89,7 +115,12 @@ test('the set-based verdict agrees with the deciding function for every person',
           people.map((supporterId, i) => ({
             supporterId,
             ...decide({
-              supporterId, channel: 'email', scope: question, now: NOW, entries, rules,
+              supporterId,
+              channel: 'email',
+              scope: question,
+              now: NOW,
+              entries,
+              rules,
               addresses: w.people[i]!.map((n) => ({ contactPointId: points[n]!, ...w.points[n]! })),
             }),
           })),
@@ -98,7 +129,15 @@ test('the set-based verdict agrees with the deciding function for every person',
           `SELECT * FROM (${groupVerdictSql('SELECT id AS supporter_id FROM supporter WHERE organization_id = :org')}) v ORDER BY supporter_id`,
           questionOf('email', question, new Date(NOW), rules),
         );
-        expect(rows.map((r) => ({ supporterId: r.supporter_id, verdict: r.verdict, contactPointId: r.contact_point_id, state: r.state, entryId: r.entry_id }))).toEqual(expected);
+        expect(
+          rows.map((r) => ({
+            supporterId: r.supporter_id,
+            verdict: r.verdict,
+            contactPointId: r.contact_point_id,
+            state: r.state,
+            entryId: r.entry_id,
+          })),
+        ).toEqual(expected);
       });
     }),
     { numRuns: 150 },
@@ -110,7 +149,8 @@ test('the state rebuilt from entries is the state that was kept', async () => {
     fc.asyncProperty(world, async (w) => {
       await tried(async (tx) => {
         await settle(tx, w);
-        const states = () => tx.sql('SELECT * FROM permission_state WHERE organization_id = :org ORDER BY contact_point_id, supporter_id, channel, scope');
+        const states = () =>
+          tx.sql('SELECT * FROM permission_state WHERE organization_id = :org ORDER BY contact_point_id, supporter_id, channel, scope');
         const kept = await states();
         await new LedgerRepository().rebuild(tx);
         expect(await states()).toEqual(kept);

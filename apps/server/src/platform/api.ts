@@ -1,6 +1,4 @@
-import {
-  applyDecorators, createParamDecorator, Delete, Get, Patch, Post, Put, SetMetadata, type ExecutionContext,
-} from '@nestjs/common';
+import { applyDecorators, createParamDecorator, Delete, Get, Patch, Post, Put, SetMetadata, type ExecutionContext } from '@nestjs/common';
 import type { ObjectSchema } from 'joi';
 import type { Role } from '@goodword/core/contract';
 import type { Scope } from './scope';

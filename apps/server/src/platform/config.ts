@@ -40,7 +40,9 @@ function isSafePublicUrl(url: string): boolean {
 }
 
 const schema = Joi.object<Config>({
-  DATABASE_URL: Joi.string().uri({ scheme: ['mysql', 'mariadb'] }).required(),
+  DATABASE_URL: Joi.string()
+    .uri({ scheme: ['mysql', 'mariadb'] })
+    .required(),
   PORT: port.default(4600),
   HOST: Joi.string().default('127.0.0.1'),
   PUBLIC_URL: Joi.string()
@@ -50,10 +52,14 @@ const schema = Joi.object<Config>({
   SECRET: Joi.string().hex().min(64).required(),
   DATA_DIR: Joi.string().required(),
   WEB_DIR: Joi.string().allow('').default(''),
-  SMTP_URL: Joi.string().uri({ scheme: ['smtp', 'smtps'] }).required(),
+  SMTP_URL: Joi.string()
+    .uri({ scheme: ['smtp', 'smtps'] })
+    .required(),
   SMTP_CONNECTIONS: Joi.number().integer().min(1).max(100).default(5),
   SMTP_PER_SECOND: Joi.number().min(0).default(0),
-  TEXT_URL: Joi.string().uri({ scheme: ['http', 'https'] }).required(),
+  TEXT_URL: Joi.string()
+    .uri({ scheme: ['http', 'https'] })
+    .required(),
   TEXT_KEY: Joi.string().min(8).required(),
   TEXT_HOOK_SECRET: Joi.string().min(16).required(),
   INBOUND_SMTP_PORT: Joi.number().integer().min(0).max(65535).default(0),

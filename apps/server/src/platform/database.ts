@@ -137,7 +137,10 @@ export class Database {
   }
 }
 
-function setUpConnection(connection: { query(sql: string, done: (error: unknown) => void): void }, done: (error: unknown, connection: unknown) => void): void {
+function setUpConnection(
+  connection: { query(sql: string, done: (error: unknown) => void): void },
+  done: (error: unknown, connection: unknown) => void,
+): void {
   connection.query("SET time_zone = '+00:00', sql_mode = 'STRICT_TRANS_TABLES,NO_ENGINE_SUBSTITUTION', group_concat_max_len = 1000000", (error) =>
     done(error, connection),
   );

@@ -47,7 +47,11 @@ function check(schema: ObjectSchema | undefined, value: unknown, where: string):
   const { value: checked, error } = schema.validate(value ?? {}, { abortEarly: false, errors: { wrap: { label: '"' } } });
   if (!error) return checked as unknown;
   throw new Invalid(
-    error.details.map((detail) => ({ field: detail.path.join('.') || where, code: detail.type, message: `${capital(detail.message)}.`.replace('..', '.') })),
+    error.details.map((detail) => ({
+      field: detail.path.join('.') || where,
+      code: detail.type,
+      message: `${capital(detail.message)}.`.replace('..', '.'),
+    })),
   );
 }
 

@@ -7,7 +7,11 @@ import { Unavailable } from './errors';
 
 collectDefaultMetrics();
 
-export const requestSeconds = new Histogram({ name: 'goodword_request_seconds', help: 'Time to answer, by route and status', labelNames: ['route', 'status'] });
+export const requestSeconds = new Histogram({
+  name: 'goodword_request_seconds',
+  help: 'Time to answer, by route and status',
+  labelNames: ['route', 'status'],
+});
 const waiting = new Gauge({ name: 'goodword_deliveries', help: 'Deliveries not yet out, by state', labelNames: ['state'] });
 const jobs = new Gauge({ name: 'goodword_jobs', help: 'Jobs by state', labelNames: ['state'] });
 
@@ -22,9 +26,12 @@ export class HealthController {
 
   @Route('get', 'health/ready', { role: 'anyone', summary: 'The process can do its work' })
   async ready(): Promise<{ status: string }> {
-    await this.database.unscoped().raw('SELECT 1').catch(() => {
-      throw new Unavailable('The database does not answer.');
-    });
+    await this.database
+      .unscoped()
+      .raw('SELECT 1')
+      .catch(() => {
+        throw new Unavailable('The database does not answer.');
+      });
     return { status: 'ready' };
   }
 
@@ -32,7 +39,8 @@ export class HealthController {
   @Route('get', 'metrics', { role: 'anyone', summary: 'Metrics for Prometheus' })
   async metrics(@Res() response: Response): Promise<void> {
     const knex = this.database.unscoped();
-    const counted = async (table: string, states: string[]) => (await knex(table).whereIn('state', states).groupBy('state').select('state').count('* as n')) as { state: string; n: number }[];
+    const counted = async (table: string, states: string[]) =>
+      (await knex(table).whereIn('state', states).groupBy('state').select('state').count('* as n')) as { state: string; n: number }[];
     waiting.reset();
     jobs.reset();
     for (const row of await counted('delivery', ['ready', 'leased', 'handing', 'unsure'])) waiting.set({ state: row.state }, row.n);

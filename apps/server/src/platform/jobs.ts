@@ -59,7 +59,11 @@ export class JobRunner {
     const beat = setInterval(() => void this.renew(job.id).catch(() => undefined), (this.leaseSeconds * 1000) / 3);
     try {
       this.log.info({ job: job.id, kind: job.kind, ref: job.ref_id, attempt: job.attempts + 1 }, 'job begins');
-      await this.handlers[job.kind]({ scope: programScope(job.organization_id, job.chapter_id), refId: job.ref_id, stopped: () => this.isStopped(job.id) });
+      await this.handlers[job.kind]({
+        scope: programScope(job.organization_id, job.chapter_id),
+        refId: job.ref_id,
+        stopped: () => this.isStopped(job.id),
+      });
       await this.jobs().where({ id: job.id, leased_by: this.name }).update({ state: 'done', leased_by: null });
       this.log.info({ job: job.id, kind: job.kind }, 'job done');
     } catch (error) {
@@ -78,13 +82,18 @@ export class JobRunner {
     return this.database.unscoped().transaction(async (trx) => {
       const job = (await trx('job')
         .where('run_at', '<=', trx.raw('UTC_TIMESTAMP(3)'))
-        .where((q) => void q.where('state', 'waiting').orWhere((r) => void r.where('state', 'running').where('lease_until', '<', trx.raw('UTC_TIMESTAMP(3)'))))
+        .where(
+          (q) =>
+            void q.where('state', 'waiting').orWhere((r) => void r.where('state', 'running').where('lease_until', '<', trx.raw('UTC_TIMESTAMP(3)'))),
+        )
         .orderBy('id')
         .forUpdate()
         .skipLocked()
         .first()) as JobRow | undefined;
       if (!job) return null;
-      await trx('job').where('id', job.id).update({ state: 'running', leased_by: this.name, lease_until: this.leaseEnd(trx) });
+      await trx('job')
+        .where('id', job.id)
+        .update({ state: 'running', leased_by: this.name, lease_until: this.leaseEnd(trx) });
       return job;
     });
   }
@@ -94,7 +103,9 @@ export class JobRunner {
   }
 
   private async renew(id: number): Promise<void> {
-    await this.jobs().where({ id, leased_by: this.name }).update({ lease_until: this.leaseEnd(this.database.unscoped()) });
+    await this.jobs()
+      .where({ id, leased_by: this.name })
+      .update({ lease_until: this.leaseEnd(this.database.unscoped()) });
   }
 
   private async isStopped(id: number): Promise<boolean> {
@@ -108,12 +119,14 @@ export class JobRunner {
     if (isLostConnection(error)) return;
     const attempts = job.attempts + 1;
     const over = attempts >= MOST_ATTEMPTS;
-    await this.jobs().where({ id: job.id, leased_by: this.name }).update({
-      attempts,
-      state: over ? 'failed' : 'waiting',
-      leased_by: null,
-      error: String((error as Error).message).slice(0, 500),
-      run_at: this.database.unscoped().raw('UTC_TIMESTAMP(3) + INTERVAL ? SECOND', [2 ** attempts]),
-    });
+    await this.jobs()
+      .where({ id: job.id, leased_by: this.name })
+      .update({
+        attempts,
+        state: over ? 'failed' : 'waiting',
+        leased_by: null,
+        error: String((error as Error).message).slice(0, 500),
+        run_at: this.database.unscoped().raw('UTC_TIMESTAMP(3) + INTERVAL ? SECOND', [2 ** attempts]),
+      });
   }
 }

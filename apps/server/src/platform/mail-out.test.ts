@@ -8,9 +8,18 @@ import { SmtpOut, type HandOver, type OutgoingMail } from './mail-out';
 
 const LEAVE = 'https://ferry.test/leave/abc';
 const mail = (to = 'ines@example.org'): OutgoingMail => ({
-  from: '"Rosa Oduya, Lantern Ferry Trust" <hello@lanternferry.test>', to, returnPath: 'b-token@lists.lanternferry.test', messageId: '<key@lists.lanternferry.test>',
-  subject: 'Ińes, die Fähre — naïve', html: '<p>Grüße, Ines &amp; Jun</p>', text: 'Grüße, Ines & Jun',
-  headers: { 'List-Id': '"Ferry news" <list-4.lists.lanternferry.test>', 'List-Unsubscribe': `<${LEAVE}>`, 'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click' },
+  from: '"Rosa Oduya, Lantern Ferry Trust" <hello@lanternferry.test>',
+  to,
+  returnPath: 'b-token@lists.lanternferry.test',
+  messageId: '<key@lists.lanternferry.test>',
+  subject: 'Ińes, die Fähre — naïve',
+  html: '<p>Grüße, Ines &amp; Jun</p>',
+  text: 'Grüße, Ines & Jun',
+  headers: {
+    'List-Id': '"Ferry news" <list-4.lists.lanternferry.test>',
+    'List-Unsubscribe': `<${LEAVE}>`,
+    'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
+  },
 });
 
 let sink: Sink;
@@ -20,7 +29,12 @@ beforeAll(async () => {
     answer: (to) => (to.startsWith('refuse') ? 550 : to.startsWith('defer') ? 451 : null),
     cutAfterData: (to) => to.startsWith('cut'),
   }).listen();
-  out = new SmtpOut({ url: sink.url, connections: 2, perSecond: 0, dkim: { domain: 'lanternferry.test', selector: 'gw', privateKey: dkimKeys.privateKey } });
+  out = new SmtpOut({
+    url: sink.url,
+    connections: 2,
+    perSecond: 0,
+    dkim: { domain: 'lanternferry.test', selector: 'gw', privateKey: dkimKeys.privateKey },
+  });
 });
 afterAll(async () => {
   out.close();
@@ -50,13 +64,22 @@ print(json.dumps({'subject': m['subject'], 'type': m.get_content_type(), 'parts'
     const python = spawnSync('python3', ['-c', script], { input: await sent(), encoding: 'utf8' });
     if (python.error) return expect((python.error as NodeJS.ErrnoException).code).toBe('ENOENT');
     expect(JSON.parse(python.stdout)).toEqual({
-      subject: 'Ińes, die Fähre — naïve', type: 'multipart/alternative', parts: ['text/plain', 'text/html'], text: 'Grüße, Ines & Jun', defects: 0, list: '"Ferry news" <list-4.lists.lanternferry.test>',
+      subject: 'Ińes, die Fähre — naïve',
+      type: 'multipart/alternative',
+      parts: ['text/plain', 'text/html'],
+      text: 'Grüße, Ines & Jun',
+      defects: 0,
+      list: '"Ferry news" <list-4.lists.lanternferry.test>',
     });
   });
 
   // RFC 2369 §2: an angle-bracketed address; RFC 2919 §2: phrase and identifier; RFC 8058 §3.1: exactly one value.
   test('the list headers have the forms of their standards', async () => {
-    const header = (raw: string, name: string) => new RegExp(`^${name}:((?:.*(?:\\r\\n[ \\t])?)*)`, 'im').exec(raw)![1]!.replace(/\r\n[ \t]/g, ' ').trim();
+    const header = (raw: string, name: string) =>
+      new RegExp(`^${name}:((?:.*(?:\\r\\n[ \\t])?)*)`, 'im')
+        .exec(raw)![1]!
+        .replace(/\r\n[ \t]/g, ' ')
+        .trim();
     const raw = await sent();
     expect(header(raw, 'List-Unsubscribe')).toBe(`<${LEAVE}>`);
     expect(header(raw, 'List-Unsubscribe-Post')).toBe('List-Unsubscribe=One-Click');
@@ -71,7 +94,8 @@ print(json.dumps({'subject': m['subject'], 'type': m.get_content_type(), 'parts'
       expect(name).toBe('gw._domainkey.lanternferry.test');
       return [[`v=DKIM1; k=rsa; p=${der}`]];
     };
-    const verify = async (message: string) => (await dkimVerify(Buffer.from(message), { resolver })) as { results: { status: { result: string }; signingHeaders?: { keys: string } }[] };
+    const verify = async (message: string) =>
+      (await dkimVerify(Buffer.from(message), { resolver })) as { results: { status: { result: string }; signingHeaders?: { keys: string } }[] };
     const { results } = await verify(raw);
     expect(results.map((one) => one.status.result)).toEqual(['pass']);
     const covered = /[;\s]h=([^;]+);/.exec(raw.replace(/\r\n[ \t]+/g, ''))![1]!;

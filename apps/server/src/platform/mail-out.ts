@@ -71,7 +71,10 @@ export class SmtpOut implements MailOut {
       ...(options.perSecond > 0 ? { rateDelta: 1000, rateLimit: options.perSecond } : {}),
     };
     const dkim = options.dkim && {
-      domainName: options.dkim.domain, keySelector: options.dkim.selector, privateKey: options.dkim.privateKey, headerFieldNames: SIGNED_HEADERS,
+      domainName: options.dkim.domain,
+      keySelector: options.dkim.selector,
+      privateKey: options.dkim.privateKey,
+      headerFieldNames: SIGNED_HEADERS,
     };
     this.transport = createTransport({ ...pool, ...(dkim ? { dkim } : {}) }) as Transporter;
     this.transport.use('stream', (mail, done) => {
@@ -83,7 +86,14 @@ export class SmtpOut implements MailOut {
   async send(mail: OutgoingMail): Promise<HandOver> {
     const data = {
       envelope: { from: mail.returnPath, to: [mail.to] },
-      from: mail.from, to: mail.to, replyTo: mail.replyTo, messageId: mail.messageId, subject: mail.subject, html: mail.html, text: mail.text, headers: asWritten(mail.headers),
+      from: mail.from,
+      to: mail.to,
+      replyTo: mail.replyTo,
+      messageId: mail.messageId,
+      subject: mail.subject,
+      html: mail.html,
+      text: mail.text,
+      headers: asWritten(mail.headers),
       encoding: 'quoted-printable' as const,
       mark: {},
     };

@@ -26,7 +26,14 @@ export function routesOf(app: INestApplication): DeclaredRoute[] {
       if (path === undefined) return [];
       const method = RequestMethod[Reflect.getMetadata(METHOD_METADATA, handler) as number]!.toLowerCase();
       const full = `/${[base, path].join('/')}`.replace(/\/{2,}/g, '/').replace(/(.)\/$/, '$1');
-      return [{ method, path: full, rule: Reflect.getMetadata(ROUTE_RULE, handler) as RouteRule | undefined, handler: `${prototype.constructor?.name ?? ''}.${name}` }];
+      return [
+        {
+          method,
+          path: full,
+          rule: Reflect.getMetadata(ROUTE_RULE, handler) as RouteRule | undefined,
+          handler: `${prototype.constructor?.name ?? ''}.${name}`,
+        },
+      ];
     });
   });
 }
@@ -43,19 +50,35 @@ export function openApiOf(app: INestApplication): OpenAPIObject {
     paths[at] = {
       ...paths[at],
       [method]: {
-        operationId: handler, summary: rule.summary, description: rule.role === 'anyone' ? 'Needs no session.' : `Needs the role ${rule.role}.`, tags: [at.split('/')[2] ?? at.split('/')[1] ?? 'root'], parameters,
+        operationId: handler,
+        summary: rule.summary,
+        description: rule.role === 'anyone' ? 'Needs no session.' : `Needs the role ${rule.role}.`,
+        tags: [at.split('/')[2] ?? at.split('/')[1] ?? 'root'],
+        parameters,
         ...(rule.body ? { requestBody: { required: true, content: { 'application/json': { schema: convert(rule.body).swagger } } } } : {}),
-        responses: { default: { description: 'Problem details (RFC 9457) where it fails', content: { 'application/problem+json': {} } }, '2XX': { description: 'Done' } },
+        responses: {
+          default: { description: 'Problem details (RFC 9457) where it fails', content: { 'application/problem+json': {} } },
+          '2XX': { description: 'Done' },
+        },
       },
     } as never;
   }
-  return { openapi: '3.0.3', info: { title: 'Good Word', version: '0.1.0', description: 'Every changing call of a session carries the header x-gw-csrf.' }, paths };
+  return {
+    openapi: '3.0.3',
+    info: { title: 'Good Word', version: '0.1.0', description: 'Every changing call of a session carries the header x-gw-csrf.' },
+    paths,
+  };
 }
 
 function parametersOf(schema: RouteRule['params'], where: 'path' | 'query'): object[] {
   if (!schema) return [];
   const { properties = {}, required = [] } = convert(schema).swagger as Swagger;
-  return Object.entries(properties).map(([name, property]) => ({ name, in: where, required: where === 'path' || required.includes(name), schema: property }));
+  return Object.entries(properties).map(([name, property]) => ({
+    name,
+    in: where,
+    required: where === 'path' || required.includes(name),
+    schema: property,
+  }));
 }
 
 export function serveOpenApi(app: INestApplication): void {

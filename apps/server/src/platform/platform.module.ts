@@ -32,8 +32,15 @@ export class PlatformModule implements OnApplicationShutdown {
       { provide: CONFIG, useValue: config },
       { provide: Database, useFactory: () => new Database(config.DATABASE_URL) },
       { provide: STORAGE, useFactory: () => new FolderStorage(join(config.DATA_DIR, 'files')) },
-      { provide: MAIL_OUT, useFactory: () => new SmtpOut({ url: config.SMTP_URL, connections: config.SMTP_CONNECTIONS, perSecond: config.SMTP_PER_SECOND, dkim: dkimOf(config) }) },
-      { provide: TEXT_OUT, useFactory: () => new HttpTextOut({ url: config.TEXT_URL, key: config.TEXT_KEY, callback: `${config.PUBLIC_URL}/hooks/text` }) },
+      {
+        provide: MAIL_OUT,
+        useFactory: () =>
+          new SmtpOut({ url: config.SMTP_URL, connections: config.SMTP_CONNECTIONS, perSecond: config.SMTP_PER_SECOND, dkim: dkimOf(config) }),
+      },
+      {
+        provide: TEXT_OUT,
+        useFactory: () => new HttpTextOut({ url: config.TEXT_URL, key: config.TEXT_KEY, callback: `${config.PUBLIC_URL}/hooks/text` }),
+      },
     ];
     return {
       module: PlatformModule,

@@ -4,7 +4,16 @@ import { Scoped } from './database';
 import { Tokens, TOKEN_USES } from './tokens';
 
 describe('configuration', () => {
-  const good = { DATABASE_URL: 'mysql://root@127.0.0.1:1/x', PUBLIC_URL: 'http://127.0.0.1:4600', SECRET: 'ab'.repeat(32), DATA_DIR: '/x', SMTP_URL: 'smtp://127.0.0.1:25', TEXT_URL: 'http://127.0.0.1:1', TEXT_KEY: 'a long key', TEXT_HOOK_SECRET: 'x'.repeat(16) };
+  const good = {
+    DATABASE_URL: 'mysql://root@127.0.0.1:1/x',
+    PUBLIC_URL: 'http://127.0.0.1:4600',
+    SECRET: 'ab'.repeat(32),
+    DATA_DIR: '/x',
+    SMTP_URL: 'smtp://127.0.0.1:25',
+    TEXT_URL: 'http://127.0.0.1:1',
+    TEXT_KEY: 'a long key',
+    TEXT_HOOK_SECRET: 'x'.repeat(16),
+  };
 
   test('has defaults', () => expect(readConfig(good)).toMatchObject({ PORT: 4600, SMTP_CONNECTIONS: 5, LEASE_SECONDS: 60 }));
 

@@ -24,7 +24,8 @@ export class ProblemFilter implements ExceptionFilter {
     const domain = isLostConnection(error)
       ? new Unavailable('The database does not answer just now. Nothing is lost; try again in a moment.')
       : error;
-    if (domain instanceof DomainError) return this.problem(domain.status, domain.title, domain.message, domain instanceof Invalid ? domain.faults : undefined);
+    if (domain instanceof DomainError)
+      return this.problem(domain.status, domain.title, domain.message, domain instanceof Invalid ? domain.faults : undefined);
     const status = error instanceof HttpException ? error.getStatus() : ((error as { status?: number }).status ?? 500);
     if (status === 413) return this.problem(413, 'Too large', 'That file is larger than can be taken. Split it, or leave columns out.');
     if (status < 500) return this.problem(status, 'Not understood', status === 404 ? 'There is nothing at this address.' : (error as Error).message);

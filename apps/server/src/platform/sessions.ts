@@ -23,14 +23,16 @@ export class Sessions {
 
   async open(teammate: { id: number; organizationId: number; chapterId: number | null }): Promise<string> {
     const token = randomBytes(32).toString('base64url');
-    await this.database.unscoped()('session').insert({
-      token_hash: hash(token),
-      organization_id: teammate.organizationId,
-      teammate_id: teammate.id,
-      chapter_id: teammate.chapterId,
-      csrf: randomBytes(32).toString('base64url'),
-      expires_at: new Date(Date.now() + DAYS * 86_400_000),
-    });
+    await this.database
+      .unscoped()('session')
+      .insert({
+        token_hash: hash(token),
+        organization_id: teammate.organizationId,
+        teammate_id: teammate.id,
+        chapter_id: teammate.chapterId,
+        csrf: randomBytes(32).toString('base64url'),
+        expires_at: new Date(Date.now() + DAYS * 86_400_000),
+      });
     return token;
   }
 

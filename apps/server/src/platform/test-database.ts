@@ -24,18 +24,34 @@ export async function openTestDatabase(): Promise<{ database: Database; url: str
 }
 
 /** An organization with two chapters and an owner, and the scope of all of it. */
-export async function makeOrganization(database: Database, name = 'Lantern Ferry Trust'): Promise<{ scope: Scope; chapters: number[]; ownerId: number }> {
+export async function makeOrganization(
+  database: Database,
+  name = 'Lantern Ferry Trust',
+): Promise<{ scope: Scope; chapters: number[]; ownerId: number }> {
   const knex = database.unscoped();
   const [organizationId] = (await knex('organization').insert({
-    name, country: 'US', locale: 'en-US', currency: 'USD', time_zone: 'America/Los_Angeles', postal_address: '1 Slip Lane, Port Alder',
-    from_email: 'hello@lanternferry.test', list_domain: 'lists.lanternferry.test', text_from: '+12065550100',
+    name,
+    country: 'US',
+    locale: 'en-US',
+    currency: 'USD',
+    time_zone: 'America/Los_Angeles',
+    postal_address: '1 Slip Lane, Port Alder',
+    from_email: 'hello@lanternferry.test',
+    list_domain: 'lists.lanternferry.test',
+    text_from: '+12065550100',
   })) as [number];
   const chapters: number[] = [];
   for (const chapter of ['East Landing', 'West Landing']) {
     chapters.push(((await knex('chapter').insert({ organization_id: organizationId, name: chapter })) as [number])[0]);
   }
   const [ownerId] = (await knex('teammate').insert({
-    organization_id: organizationId, name: 'Rosa Oduya', email: `rosa.${organizationId}@lanternferry.test`, role: 'owner', password_hash: 'none', mobile: '+12065550110', signature: 'Rosa',
+    organization_id: organizationId,
+    name: 'Rosa Oduya',
+    email: `rosa.${organizationId}@lanternferry.test`,
+    role: 'owner',
+    password_hash: 'none',
+    mobile: '+12065550110',
+    signature: 'Rosa',
   })) as [number];
   return { scope: { ...programScope(organizationId), actorId: ownerId }, chapters, ownerId };
 }

@@ -19,8 +19,17 @@ export class ResultsController {
     return this.results.of(scope, id);
   }
 
-  @Route('get', 'messages/:id/results/people', { role: 'viewer', summary: 'The people behind a number', params: schema.idParams, query: schema.resultPeople })
-  people(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { kind: ResultKind; after?: string; limit: number }): Promise<Page<ResultPerson>> {
+  @Route('get', 'messages/:id/results/people', {
+    role: 'viewer',
+    summary: 'The people behind a number',
+    params: schema.idParams,
+    query: schema.resultPeople,
+  })
+  people(
+    @Caller() scope: Scope,
+    @Id() id: number,
+    @Input('query') query: { kind: ResultKind; after?: string; limit: number },
+  ): Promise<Page<ResultPerson>> {
     return this.results.people(scope, id, query);
   }
 
@@ -35,7 +44,12 @@ export class ResultsController {
     return this.repository.replies(this.database.read(scope));
   }
 
-  @Route('post', 'replies/:id/handled', { role: 'organizer', summary: 'Put a reply aside, or take it up again', params: schema.idParams, body: schema.handled })
+  @Route('post', 'replies/:id/handled', {
+    role: 'organizer',
+    summary: 'Put a reply aside, or take it up again',
+    params: schema.idParams,
+    body: schema.handled,
+  })
   @HttpCode(204)
   async handled(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { handled: boolean }): Promise<void> {
     await this.database.quietly(scope, (tx) => this.repository.handleReply(tx, id, body.handled));

@@ -33,8 +33,13 @@ export interface PersonResult {
 @Injectable()
 export class ResultsRepository {
   async counts(db: Scoped, messageId: number): Promise<Record<ResultKind, number>> {
-    const sums = Object.entries(WHICH).map(([kind, which]) => `COALESCE(SUM(${which}), 0) AS \`${kind}\``).join(', ');
-    const [row] = await db.sql<Record<ResultKind, string>>(`SELECT ${sums} FROM delivery d WHERE d.organization_id = :org AND d.message_id = :messageId`, { messageId });
+    const sums = Object.entries(WHICH)
+      .map(([kind, which]) => `COALESCE(SUM(${which}), 0) AS \`${kind}\``)
+      .join(', ');
+    const [row] = await db.sql<Record<ResultKind, string>>(
+      `SELECT ${sums} FROM delivery d WHERE d.organization_id = :org AND d.message_id = :messageId`,
+      { messageId },
+    );
     return Object.fromEntries(Object.entries(row!).map(([kind, n]) => [kind, Number(n)])) as Record<ResultKind, number>;
   }
 
@@ -52,27 +57,33 @@ export class ResultsRepository {
   async overTime(db: Scoped, messageId: number): Promise<{ at: string; kind: string; n: number }[]> {
     return db.sql(
       `SELECT DATE_FORMAT(at, '%Y-%m-%dT%H:00:00Z') AS at, kind, COUNT(*) AS n FROM delivery_event
-        WHERE organization_id = :org AND message_id = :messageId AND kind IN ('sent', 'opened', 'followed', 'replied', 'left') GROUP BY 1, 2 ORDER BY 1`, { messageId },
+        WHERE organization_id = :org AND message_id = :messageId AND kind IN ('sent', 'opened', 'followed', 'replied', 'left') GROUP BY 1, 2 ORDER BY 1`,
+      { messageId },
     );
   }
 
   async links(db: Scoped, messageId: number): Promise<{ url: string; people: number }[]> {
     return db.sql(
       `SELECT l.url, COUNT(DISTINCT e.delivery_id) AS people FROM message_link l LEFT JOIN delivery_event e ON e.organization_id = :org AND e.message_id = l.message_id AND e.kind = 'followed' AND e.detail = l.url
-        WHERE l.organization_id = :org AND l.message_id = :messageId GROUP BY l.position, l.url ORDER BY l.position`, { messageId },
+        WHERE l.organization_id = :org AND l.message_id = :messageId GROUP BY l.position, l.url ORDER BY l.position`,
+      { messageId },
     );
   }
 
   /** Messages handed over in the last ten seconds. */
   async recent(db: Scoped, messageId: number): Promise<number> {
     const [row] = await db.sql<{ n: number }>(
-      "SELECT COUNT(*) AS n FROM delivery_event WHERE organization_id = :org AND message_id = :messageId AND kind = 'sent' AND at > UTC_TIMESTAMP(3) - INTERVAL 10 SECOND", { messageId },
+      "SELECT COUNT(*) AS n FROM delivery_event WHERE organization_id = :org AND message_id = :messageId AND kind = 'sent' AND at > UTC_TIMESTAMP(3) - INTERVAL 10 SECOND",
+      { messageId },
     );
     return row?.n ?? 0;
   }
 
   async delivery(db: Scoped, id: number): Promise<{ id: number; message_id: number; state: string } | undefined> {
-    const [row] = await db.sql<{ id: number; message_id: number; state: string }>('SELECT id, message_id, state FROM delivery WHERE organization_id = :org AND id = :id', { id });
+    const [row] = await db.sql<{ id: number; message_id: number; state: string }>(
+      'SELECT id, message_id, state FROM delivery WHERE organization_id = :org AND id = :id',
+      { id },
+    );
     return row;
   }
 
@@ -80,7 +91,11 @@ export class ResultsRepository {
   async settle(tx: Scoped, id: number, as: 'sent' | 'again'): Promise<void> {
     const to = as === 'sent' ? "'sent', sent_at = UTC_TIMESTAMP(3)" : "'ready'";
     await tx.execute(`UPDATE delivery SET state = ${to}, detail = NULL WHERE organization_id = :org AND id = :id AND state = 'unsure'`, { id });
-    if (as === 'again') await tx.execute("UPDATE message m JOIN delivery d ON d.message_id = m.id SET m.state = 'sending' WHERE m.organization_id = :org AND d.id = :id AND m.state = 'done'", { id });
+    if (as === 'again')
+      await tx.execute(
+        "UPDATE message m JOIN delivery d ON d.message_id = m.id SET m.state = 'sending' WHERE m.organization_id = :org AND d.id = :id AND m.state = 'done'",
+        { id },
+      );
     await tx.execute(
       'INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind, detail) SELECT organization_id, id, message_id, supporter_id, :kind, :detail FROM delivery WHERE organization_id = :org AND id = :id',
       { id, kind: 'settled', detail: as === 'sent' ? 'Counted as sent' : 'Sent again' },
@@ -88,13 +103,31 @@ export class ResultsRepository {
   }
 
   async replies(db: Scoped): Promise<ReplyView[]> {
-    const rows = await db.sql<{ id: number; supporter_id: number | null; name: string | null; sender: string; channel: SendingChannel; body: string; at: Date; handled_at: Date | null; message: string | null }>(
+    const rows = await db.sql<{
+      id: number;
+      supporter_id: number | null;
+      name: string | null;
+      sender: string;
+      channel: SendingChannel;
+      body: string;
+      at: Date;
+      handled_at: Date | null;
+      message: string | null;
+    }>(
       `SELECT r.*, CONCAT_WS(' ', s.first_name, s.last_name) AS name, m.name AS message FROM reply r LEFT JOIN supporter s ON s.id = r.supporter_id
         LEFT JOIN delivery d ON d.id = r.delivery_id LEFT JOIN message m ON m.id = d.message_id
         WHERE r.organization_id = :org AND r.keyword = 'none' AND (:chapter IS NULL OR s.chapter_id = :chapter) ORDER BY r.handled_at IS NOT NULL, r.at DESC LIMIT 300`,
     );
     return rows.map((row) => ({
-      id: row.id, supporterId: row.supporter_id, name: row.name || row.sender, from: row.sender, channel: row.channel, body: row.body, at: row.at.toISOString(), handled: row.handled_at !== null, message: row.message,
+      id: row.id,
+      supporterId: row.supporter_id,
+      name: row.name || row.sender,
+      from: row.sender,
+      channel: row.channel,
+      body: row.body,
+      at: row.at.toISOString(),
+      handled: row.handled_at !== null,
+      message: row.message,
     }));
   }
 

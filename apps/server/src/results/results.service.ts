@@ -11,7 +11,14 @@ import { MessagesRepository, type MessageRow } from '../messages/messages.reposi
 import { ResultsRepository } from './results.repository';
 
 /** What each count is a share of. */
-const RATES: [ResultKind, ResultKind][] = [['delivered', 'sent'], ['bounced', 'sent'], ['opened', 'delivered'], ['followed', 'delivered'], ['replied', 'delivered'], ['left', 'delivered']];
+const RATES: [ResultKind, ResultKind][] = [
+  ['delivered', 'sent'],
+  ['bounced', 'sent'],
+  ['opened', 'delivered'],
+  ['followed', 'delivered'],
+  ['replied', 'delivered'],
+  ['left', 'delivered'],
+];
 
 @Injectable()
 export class ResultsService {
@@ -24,15 +31,25 @@ export class ResultsService {
   async of(scope: Scope, id: number): Promise<MessageResults> {
     const db = this.database.read(scope);
     const message = await this.message(db, id);
-    const [counts, events, links, recent] = await Promise.all([this.results.counts(db, id), this.results.overTime(db, id), this.results.links(db, id), this.results.recent(db, id)]);
+    const [counts, events, links, recent] = await Promise.all([
+      this.results.counts(db, id),
+      this.results.overTime(db, id),
+      this.results.links(db, id),
+      this.results.recent(db, id),
+    ]);
     const rates = RATES.flatMap(([kind, of]) => {
       const rate = wilson(counts[kind], counts[of]);
       return rate ? [{ kind, of: counts[of], ...rate }] : [];
     });
-    const pace = message.state === 'sending' ? { rate: recent / 10, secondsLeft: recent === 0 ? null : Math.ceil((counts.waiting * 10) / recent) } : null;
+    const pace =
+      message.state === 'sending' ? { rate: recent / 10, secondsLeft: recent === 0 ? null : Math.ceil((counts.waiting * 10) / recent) } : null;
     return {
       message: { id, name: message.name, channel: message.channel, state: message.state, startedAt: message.started_at?.toISOString() ?? null },
-      counts, rates, links: links.map((link) => ({ ...link, people: Number(link.people) })), pace, overTime: byHour(events),
+      counts,
+      rates,
+      links: links.map((link) => ({ ...link, people: Number(link.people) })),
+      pace,
+      overTime: byHour(events),
     };
   }
 
@@ -45,7 +62,11 @@ export class ResultsService {
       total,
       next: rows.length === query.limit ? encodeCursor([rows.at(-1)!.id]) : null,
       rows: rows.map((row) => ({
-        supporterId: row.supporter_id, name: row.name || row.address || '', address: row.address ?? '', at: row.at?.toISOString() ?? null, deliveryId: row.id,
+        supporterId: row.supporter_id,
+        name: row.name || row.address || '',
+        address: row.address ?? '',
+        at: row.at?.toISOString() ?? null,
+        deliveryId: row.id,
         detail: query.kind === 'held' ? words(row.verdict) : query.kind === 'door' ? words(row.door_verdict) : (row.detail ?? ''),
       })),
     };
@@ -58,7 +79,12 @@ export class ResultsService {
       await this.message(tx, delivery.message_id);
       if (delivery.state !== 'unsure') throw new Conflict('This delivery is settled already.');
       await this.results.settle(tx, deliveryId, as);
-      await audit(tx, { act: 'settle', subject: 'delivery', subjectId: deliveryId, words: as === 'sent' ? 'Unsure mail counted as sent' : 'Unsure mail sent again' });
+      await audit(tx, {
+        act: 'settle',
+        subject: 'delivery',
+        subjectId: deliveryId,
+        words: as === 'sent' ? 'Unsure mail counted as sent' : 'Unsure mail sent again',
+      });
     });
   }
 

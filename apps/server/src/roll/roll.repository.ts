@@ -18,7 +18,9 @@ const MINE = 'SELECT id AS supporter_id FROM supporter WHERE organization_id = :
 @Injectable()
 export class RollRepository {
   async version(db: Scoped): Promise<string> {
-    const [row] = await db.sql<{ n: number; last: number | null }>('SELECT COUNT(*) AS n, MAX(id) AS last FROM change_log WHERE organization_id = :org');
+    const [row] = await db.sql<{ n: number; last: number | null }>(
+      'SELECT COUNT(*) AS n, MAX(id) AS last FROM change_log WHERE organization_id = :org',
+    );
     return `${row?.n ?? 0}:${row?.last ?? 0}`;
   }
 
@@ -39,7 +41,12 @@ export class RollRepository {
       case 'list':
         return this.members(db, people, 'SELECT supporter_id AS id FROM supporter_list WHERE organization_id = :org AND list_id = :of', line.listId);
       case 'batch':
-        return this.members(db, people, 'SELECT DISTINCT supporter_id AS id FROM batch_row WHERE organization_id = :org AND batch_id = :of AND supporter_id IS NOT NULL', line.batchId);
+        return this.members(
+          db,
+          people,
+          'SELECT DISTINCT supporter_id AS id FROM batch_row WHERE organization_id = :org AND batch_id = :of AND supporter_id IS NOT NULL',
+          line.batchId,
+        );
       case 'permission':
         return this.states(db, people, line.channel, line.scope, around);
       case 'gave':
@@ -58,10 +65,19 @@ export class RollRepository {
     return { kind: 'bits', bits };
   }
 
-  private async states(db: Scoped, people: People, channel: SendingChannel, scope: PermissionScope, around: { rules: HouseRules; now: Date }): Promise<Column> {
+  private async states(
+    db: Scoped,
+    people: People,
+    channel: SendingChannel,
+    scope: PermissionScope,
+    around: { rules: HouseRules; now: Date },
+  ): Promise<Column> {
     const codes = new Uint8Array(people.ids.length).fill(STATES.indexOf('never'));
     const question = questionOf(channel, scope, around.now, around.rules);
-    const rows = await db.sql<{ supporter_id: number; state: PermissionState }>(`SELECT supporter_id, state FROM (${personVerdictSql(MINE)}) v`, question);
+    const rows = await db.sql<{ supporter_id: number; state: PermissionState }>(
+      `SELECT supporter_id, state FROM (${personVerdictSql(MINE)}) v`,
+      question,
+    );
     for (const row of rows) {
       const ordinal = people.ordinalOf(row.supporter_id);
       if (ordinal !== undefined) codes[ordinal] = STATES.indexOf(row.state);
@@ -70,7 +86,9 @@ export class RollRepository {
   }
 
   private async gifts(db: Scoped, people: People): Promise<Column> {
-    const rows = await db.sql<{ supporter_id: number; given_on: number; amount: number }>('SELECT supporter_id, given_on, amount FROM gift WHERE organization_id = :org');
+    const rows = await db.sql<{ supporter_id: number; given_on: number; amount: number }>(
+      'SELECT supporter_id, given_on, amount FROM gift WHERE organization_id = :org',
+    );
     const mine = rows.map((row) => ({ ...row, ordinal: people.ordinalOf(row.supporter_id) })).filter((row) => row.ordinal !== undefined);
     mine.sort((a, b) => a.ordinal! - b.ordinal!);
     const starts = new Uint32Array(people.ids.length + 1);
@@ -80,9 +98,12 @@ export class RollRepository {
   }
 
   private async field(db: Scoped, people: People, ref: number | string): Promise<Column> {
-    if (ref === 'created') return this.days(db, people, 'SELECT id AS supporter_id, TO_DAYS(created_at) - 719528 AS v FROM supporter WHERE organization_id = :org', {});
-    if (ref === 'firstName') return this.texts(db, people, 'SELECT id AS supporter_id, first_name AS v FROM supporter WHERE organization_id = :org', {});
-    if (ref === 'lastName') return this.texts(db, people, 'SELECT id AS supporter_id, last_name AS v FROM supporter WHERE organization_id = :org', {});
+    if (ref === 'created')
+      return this.days(db, people, 'SELECT id AS supporter_id, TO_DAYS(created_at) - 719528 AS v FROM supporter WHERE organization_id = :org', {});
+    if (ref === 'firstName')
+      return this.texts(db, people, 'SELECT id AS supporter_id, first_name AS v FROM supporter WHERE organization_id = :org', {});
+    if (ref === 'lastName')
+      return this.texts(db, people, 'SELECT id AS supporter_id, last_name AS v FROM supporter WHERE organization_id = :org', {});
     const [field] = await db.sql<{ type: FieldType }>('SELECT type FROM field WHERE organization_id = :org AND id = :ref', { ref });
     const values = (column: string) => `SELECT supporter_id, ${column} AS v FROM field_value WHERE organization_id = :org AND field_id = :ref`;
     switch (field?.type ?? 'text') {
@@ -100,7 +121,13 @@ export class RollRepository {
     }
   }
 
-  private async fill<V>(db: Scoped, people: People, sql: string, bindings: Record<string, Bound>, put: (ordinal: number, value: V) => void): Promise<void> {
+  private async fill<V>(
+    db: Scoped,
+    people: People,
+    sql: string,
+    bindings: Record<string, Bound>,
+    put: (ordinal: number, value: V) => void,
+  ): Promise<void> {
     for (const row of await db.sql<{ supporter_id: number; v: V | null }>(sql, bindings)) {
       const ordinal = people.ordinalOf(row.supporter_id);
       if (ordinal !== undefined && row.v !== null) put(ordinal, row.v);

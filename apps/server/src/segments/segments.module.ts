@@ -6,5 +6,9 @@ import { TeamModule } from '../team/team.module';
 import { SegmentsRepository } from './segments.repository';
 import { SegmentsService } from './segments.service';
 
-@Module({ imports: [PermissionModule, RollModule, SupportersModule, TeamModule], providers: [SegmentsService, SegmentsRepository], exports: [SegmentsService] })
+@Module({
+  imports: [PermissionModule, RollModule, SupportersModule, TeamModule],
+  providers: [SegmentsService, SegmentsRepository],
+  exports: [SegmentsService],
+})
 export class SegmentsModule {}

@@ -11,7 +11,9 @@ export interface SegmentRow {
 @Injectable()
 export class SegmentsRepository {
   async all(db: Scoped): Promise<SegmentRow[]> {
-    return db.sql<SegmentRow>('SELECT id, name, tree FROM segment WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY name');
+    return db.sql<SegmentRow>(
+      'SELECT id, name, tree FROM segment WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY name',
+    );
   }
 
   async find(db: Scoped, id: number): Promise<SegmentRow | undefined> {
@@ -23,7 +25,10 @@ export class SegmentsRepository {
   }
 
   async change(tx: Scoped, id: number, segment: { name: string; tree: Rule }): Promise<void> {
-    await tx.table('segment').where('segment.id', id).update({ name: segment.name, tree: JSON.stringify(segment.tree), updated_at: new Date() });
+    await tx
+      .table('segment')
+      .where('segment.id', id)
+      .update({ name: segment.name, tree: JSON.stringify(segment.tree), updated_at: new Date() });
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {

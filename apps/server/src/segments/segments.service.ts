@@ -63,14 +63,19 @@ export class SegmentsService {
     const from = Number(decodeCursor(after, 1)?.[0] ?? -1);
     const slice = ordinals.filter((ordinal) => ordinal > from).slice(0, limit);
     const db = this.database.read(scope);
-    const people = await this.supporters.byIds(db, slice.map((ordinal) => roll.people.ids[ordinal]!));
+    const people = await this.supporters.byIds(
+      db,
+      slice.map((ordinal) => roll.people.ids[ordinal]!),
+    );
     return { rows: await this.rows.of(db, people), total: ordinals.length, next: slice.length === limit ? encodeCursor([slice.at(-1)!]) : null };
   }
 
   /** Ids of everybody who passes, in no promised order. */
   async members(scope: Scope, tree: Rule): Promise<number[]> {
     const roll = await this.roll.columnsFor(scope, tree);
-    return evaluate(tree, roll, { today: await this.today(scope) }).ordinals().map((ordinal) => roll.people.ids[ordinal]!);
+    return evaluate(tree, roll, { today: await this.today(scope) })
+      .ordinals()
+      .map((ordinal) => roll.people.ids[ordinal]!);
   }
 
   /** Why one person is in or out, line by line. */
@@ -134,7 +139,14 @@ export class SegmentsService {
   private async checked(scope: Scope, tree: Rule): Promise<Names> {
     const names = await this.names(scope);
     for (const line of linesOf(tree)) {
-      const known = line.kind === 'tag' ? names.tag(line.tagId) : line.kind === 'list' ? names.list(line.listId) : line.kind === 'field' ? names.field(line.field).name : 'known';
+      const known =
+        line.kind === 'tag'
+          ? names.tag(line.tagId)
+          : line.kind === 'list'
+            ? names.list(line.listId)
+            : line.kind === 'field'
+              ? names.field(line.field).name
+              : 'known';
       if (known === GONE) throw new Invalid(`A line of this segment asks for a ${line.kind} that is no longer there. Change that line.`);
     }
     return names;
@@ -143,10 +155,18 @@ export class SegmentsService {
   private async names(scope: Scope): Promise<Names> {
     const db = this.database.read(scope);
     const [organization, fields, tags, lists, batches] = await Promise.all([
-      this.team.organization(scope), this.fields.all(db), this.groups.tags(db), this.groups.lists(db), db.sql<{ id: number; name: string }>('SELECT id, name FROM batch WHERE organization_id = :org'),
+      this.team.organization(scope),
+      this.fields.all(db),
+      this.groups.tags(db),
+      this.groups.lists(db),
+      db.sql<{ id: number; name: string }>('SELECT id, name FROM batch WHERE organization_id = :org'),
     ]);
     const nameIn = (rows: readonly { id: number; name: string }[]) => (id: number) => rows.find((row) => row.id === id)?.name ?? GONE;
-    const standard = { firstName: { name: 'First name', type: 'text' }, lastName: { name: 'Last name', type: 'text' }, created: { name: 'day of joining us', type: 'date' } } as const;
+    const standard = {
+      firstName: { name: 'First name', type: 'text' },
+      lastName: { name: 'Last name', type: 'text' },
+      created: { name: 'day of joining us', type: 'date' },
+    } as const;
     return {
       locale: organization.locale,
       currency: organization.currency,

@@ -66,7 +66,10 @@ export class EnvelopeService {
   private addressed(context: MessageContext, to: string, key: string, values: MergeValues): OutgoingMail {
     const { organization, sender } = context;
     const filled = fill(context.composed, values);
-    const name = [sender?.name, organization.name].filter(Boolean).join(', ').replace(/["\\\r\n]/g, '');
+    const name = [sender?.name, organization.name]
+      .filter(Boolean)
+      .join(', ')
+      .replace(/["\\\r\n]/g, '');
     return {
       from: `"${name}" <${organization.from_email}>`,
       to,

@@ -65,7 +65,10 @@ export class HandOverLoop {
   }
 
   private async handOverSlice(scope: Scope, messageId: number, slice: LeasedDelivery[]): Promise<boolean> {
-    const beat = setInterval(() => void this.parts.outbox.renewLeases(scope, this.name, this.options.leaseSeconds).catch(() => undefined), (this.options.leaseSeconds * 1000) / 3);
+    const beat = setInterval(
+      () => void this.parts.outbox.renewLeases(scope, this.name, this.options.leaseSeconds).catch(() => undefined),
+      (this.options.leaseSeconds * 1000) / 3,
+    );
     try {
       const context = await this.context(scope, messageId);
       const ids = slice.map((delivery) => delivery.supporter_id);
@@ -78,7 +81,10 @@ export class HandOverLoop {
           for (let delivery = queue.shift(); delivery && !this.stopping && !this.unreachable; delivery = queue.shift()) {
             if (!(await door.pass(delivery))) continue;
             const result = await this.parts.envelopes.handOver(context, {
-              deliveryId: delivery.id, key: delivery.provider_key, to: delivery.to_address, values: values.get(delivery.supporter_id) ?? {},
+              deliveryId: delivery.id,
+              key: delivery.provider_key,
+              to: delivery.to_address,
+              values: values.get(delivery.supporter_id) ?? {},
             });
             if (result.kind === 'unreachable') this.unreachable = true;
             void door.record({ delivery, result });
@@ -169,7 +175,12 @@ class Door {
       if (outcomes.length > 0) await outbox.record(tx, outcomes);
       if (waiting.length === 0) return new Set<number>();
       const question = { channel: message.channel, scope: scopeOf(message), rules: await houseRules.rules(tx) };
-      return outbox.door(tx, message.id, waiting.map((one) => one.delivery.id), question);
+      return outbox.door(
+        tx,
+        message.id,
+        waiting.map((one) => one.delivery.id),
+        question,
+      );
     });
   }
 }

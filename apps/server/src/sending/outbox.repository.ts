@@ -42,28 +42,45 @@ export class OutboxRepository {
       );
       if (rows.length === 0) return [];
       const ids = rows.map((row) => row.id);
-      await tx.execute("UPDATE delivery SET state = 'leased', leased_by = :worker, lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND WHERE organization_id = :org AND id IN (:ids)", { worker, seconds, ids });
-      const points = await tx.sql<{ id: number; normal: string }>('SELECT id, normal FROM contact_point WHERE organization_id = :org AND id IN (:points)', { points: rows.map((row) => row.contact_point_id) });
+      await tx.execute(
+        "UPDATE delivery SET state = 'leased', leased_by = :worker, lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND WHERE organization_id = :org AND id IN (:ids)",
+        { worker, seconds, ids },
+      );
+      const points = await tx.sql<{ id: number; normal: string }>(
+        'SELECT id, normal FROM contact_point WHERE organization_id = :org AND id IN (:points)',
+        { points: rows.map((row) => row.contact_point_id) },
+      );
       const address = new Map(points.map((point) => [point.id, point.normal]));
       return rows.map((row) => ({ ...row, to_address: address.get(row.contact_point_id) ?? '' }));
     });
   }
 
   async renewLeases(scope: Scope, worker: string, seconds: number): Promise<void> {
-    await this.database.read(scope).execute(
-      "UPDATE delivery SET lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND WHERE organization_id = :org AND leased_by = :worker AND state IN ('leased', 'handing')", { worker, seconds },
-    );
+    await this.database
+      .read(scope)
+      .execute(
+        "UPDATE delivery SET lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND WHERE organization_id = :org AND leased_by = :worker AND state IN ('leased', 'handing')",
+        { worker, seconds },
+      );
   }
 
   /**
    * The moment of hand-over, for a few deliveries at once: decides again from the state of now. Those who may still be
    * written to are marked as under way; the others are held at the door, and a paused message's go back.
    */
-  async door(tx: Scoped, messageId: number, ids: readonly number[], question: { channel: SendingChannel; scope: PermissionScope; rules: HouseRules }): Promise<Set<number>> {
+  async door(
+    tx: Scoped,
+    messageId: number,
+    ids: readonly number[],
+    question: { channel: SendingChannel; scope: PermissionScope; rules: HouseRules },
+  ): Promise<Set<number>> {
     const [message] = await tx.sql<{ state: string }>('SELECT state FROM message WHERE organization_id = :org AND id = :messageId', { messageId });
     if (message?.state !== 'sending') {
       const state = message?.state === 'stopped' ? 'stopped' : 'ready';
-      await tx.execute("UPDATE delivery SET state = :state, leased_by = NULL WHERE organization_id = :org AND id IN (:ids) AND state = 'leased'", { ids, state });
+      await tx.execute("UPDATE delivery SET state = :state, leased_by = NULL WHERE organization_id = :org AND id IN (:ids) AND state = 'leased'", {
+        ids,
+        state,
+      });
       return new Set();
     }
     const people = 'SELECT supporter_id FROM delivery WHERE organization_id = :org AND id IN (:ids)';
@@ -75,7 +92,10 @@ export class OutboxRepository {
     const go = rows.filter((row) => row.verdict === 'send').map((row) => row.id);
     if (go.length > 0) await tx.execute("UPDATE delivery SET state = 'handing' WHERE organization_id = :org AND id IN (:go)", { go });
     for (const held of rows.filter((row) => row.verdict !== 'send')) {
-      await tx.execute("UPDATE delivery SET state = 'door', door_verdict = :verdict, leased_by = NULL WHERE organization_id = :org AND id = :id", { id: held.id, verdict: held.verdict ?? 'no-address' });
+      await tx.execute("UPDATE delivery SET state = 'door', door_verdict = :verdict, leased_by = NULL WHERE organization_id = :org AND id = :id", {
+        id: held.id,
+        verdict: held.verdict ?? 'no-address',
+      });
       await this.event(tx, [held.id], 'door', '');
     }
     return new Set(go);
@@ -84,7 +104,10 @@ export class OutboxRepository {
   async record(tx: Scoped, outcomes: readonly Outcome[]): Promise<void> {
     const sent = outcomes.filter((outcome) => outcome.result.kind === 'accepted').map((outcome) => outcome.delivery.id);
     if (sent.length > 0) {
-      await tx.execute("UPDATE delivery SET state = 'sent', sent_at = UTC_TIMESTAMP(3), leased_by = NULL, detail = NULL WHERE organization_id = :org AND id IN (:sent) AND state IN ('handing', 'unsure')", { sent });
+      await tx.execute(
+        "UPDATE delivery SET state = 'sent', sent_at = UTC_TIMESTAMP(3), leased_by = NULL, detail = NULL WHERE organization_id = :org AND id IN (:sent) AND state IN ('handing', 'unsure')",
+        { sent },
+      );
       await this.event(tx, sent, 'sent', '');
     }
     for (const outcome of outcomes) await this.recordOther(tx, outcome);
@@ -99,7 +122,8 @@ export class OutboxRepository {
       case 'unsure':
         return this.settle(tx, delivery.id, 'unsure', result.detail);
       case 'refused':
-        if (!result.permanent && delivery.attempts + 1 < MOST_ATTEMPTS) return this.again(tx, delivery, delivery.attempts + 1, 15 * 2 ** delivery.attempts, result.detail);
+        if (!result.permanent && delivery.attempts + 1 < MOST_ATTEMPTS)
+          return this.again(tx, delivery, delivery.attempts + 1, 15 * 2 ** delivery.attempts, result.detail);
         await this.settle(tx, delivery.id, result.permanent && result.address ? 'bounced' : 'failed', result.detail);
         if (result.permanent && result.address) await this.hold(tx, delivery.contact_point_id, result.detail);
     }
@@ -113,13 +137,20 @@ export class OutboxRepository {
   }
 
   private async settle(tx: Scoped, id: number, state: 'unsure' | 'bounced' | 'failed', detail: string): Promise<void> {
-    await tx.execute('UPDATE delivery SET state = :state, leased_by = NULL, detail = :detail WHERE organization_id = :org AND id = :id', { id, state, detail: detail.slice(0, 300) });
+    await tx.execute('UPDATE delivery SET state = :state, leased_by = NULL, detail = :detail WHERE organization_id = :org AND id = :id', {
+      id,
+      state,
+      detail: detail.slice(0, 300),
+    });
     await this.event(tx, [id], state, detail);
   }
 
   /** An address that can't get mail or texts is put on hold for everybody until somebody looks at it. */
   async hold(tx: Scoped, contactPointId: number, reason: string): Promise<void> {
-    await tx.execute('UPDATE contact_point SET on_hold = 1, hold_reason = :reason, hold_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :contactPointId', { contactPointId, reason: reason.slice(0, 300) });
+    await tx.execute(
+      'UPDATE contact_point SET on_hold = 1, hold_reason = :reason, hold_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :contactPointId',
+      { contactPointId, reason: reason.slice(0, 300) },
+    );
   }
 
   async event(tx: Scoped, ids: readonly number[], kind: string, detail: string): Promise<void> {
@@ -137,14 +168,26 @@ export class OutboxRepository {
     const knex = this.database.unscoped();
     const expired = knex.raw('UTC_TIMESTAMP(3)');
     const back = await knex('delivery').where('state', 'leased').where('lease_until', '<', expired).update({ state: 'ready', leased_by: null });
-    const texts = await knex('delivery').where({ state: 'handing', channel: 'text' }).where('lease_until', '<', expired).update({ state: 'ready', leased_by: null });
+    const texts = await knex('delivery')
+      .where({ state: 'handing', channel: 'text' })
+      .where('lease_until', '<', expired)
+      .update({ state: 'ready', leased_by: null });
     // What came back to a message that was stopped meanwhile stops with it.
-    await knex('delivery').where('state', 'ready').whereIn('message_id', knex('message').where('state', 'stopped').select('id')).update({ state: 'stopped' });
-    const unsure = (await knex('delivery').where({ state: 'handing', channel: 'email' }).where('lease_until', '<', expired).select('id', 'organization_id')) as { id: number; organization_id: number }[];
+    await knex('delivery')
+      .where('state', 'ready')
+      .whereIn('message_id', knex('message').where('state', 'stopped').select('id'))
+      .update({ state: 'stopped' });
+    const unsure = (await knex('delivery')
+      .where({ state: 'handing', channel: 'email' })
+      .where('lease_until', '<', expired)
+      .select('id', 'organization_id')) as { id: number; organization_id: number }[];
     for (const row of unsure) {
       const scope: Scope = { organizationId: row.organization_id, chapterId: null, actorId: null, role: 'owner' };
       await this.database.write(scope, async (tx) => {
-        const changed = await tx.execute("UPDATE delivery SET state = 'unsure', leased_by = NULL, detail = :detail WHERE organization_id = :org AND id = :id AND state = 'handing' AND lease_until < UTC_TIMESTAMP(3)", { id: row.id, detail: CUT_OFF });
+        const changed = await tx.execute(
+          "UPDATE delivery SET state = 'unsure', leased_by = NULL, detail = :detail WHERE organization_id = :org AND id = :id AND state = 'handing' AND lease_until < UTC_TIMESTAMP(3)",
+          { id: row.id, detail: CUT_OFF },
+        );
         if (changed > 0) await this.event(tx, [row.id], 'unsure', CUT_OFF);
       });
     }
@@ -155,7 +198,8 @@ export class OutboxRepository {
   async finish(scope: Scope, messageId: number): Promise<void> {
     await this.database.read(scope).execute(
       `UPDATE message m SET m.state = 'done' WHERE m.organization_id = :org AND m.id = :messageId AND m.state = 'sending'
-        AND NOT EXISTS (SELECT 1 FROM delivery d WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'handing'))`, { messageId },
+        AND NOT EXISTS (SELECT 1 FROM delivery d WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'handing'))`,
+      { messageId },
     );
   }
 

@@ -24,7 +24,7 @@ export class PrepareJob {
     const message = await this.messages.find(this.database.read(scope), refId);
     if (!message || !['scheduled', 'preparing'].includes(message.state)) return;
     if (message.prepared_to === 0) await this.freeze(job);
-    for (let after = message.prepared_to; ; ) {
+    for (let after = message.prepared_to; ;) {
       if (await job.stopped()) return;
       const last = await this.database.write(scope, async (tx) => {
         const current = await this.messages.lock(tx, refId);

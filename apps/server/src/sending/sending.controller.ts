@@ -21,8 +21,17 @@ export class SendingController {
     return this.sending.lastLook(scope, id);
   }
 
-  @Route('get', 'last-look/people', { role: 'organizer', summary: 'The people behind a number of the last look', params: schema.idParams, query: schema.heldQuery })
-  people(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { verdict: Verdict; after?: string; limit: number }): Promise<Page<SupporterRow>> {
+  @Route('get', 'last-look/people', {
+    role: 'organizer',
+    summary: 'The people behind a number of the last look',
+    params: schema.idParams,
+    query: schema.heldQuery,
+  })
+  people(
+    @Caller() scope: Scope,
+    @Id() id: number,
+    @Input('query') query: { verdict: Verdict; after?: string; limit: number },
+  ): Promise<Page<SupporterRow>> {
     return this.sending.lookPeople(scope, id, query);
   }
 

@@ -15,7 +15,11 @@ export interface Question {
 export class SendingRepository {
   async freezeGroup(tx: Scoped, messageId: number, ids: readonly number[]): Promise<void> {
     await tx.execute('DELETE FROM message_group WHERE organization_id = :org AND message_id = :messageId', { messageId });
-    await tx.insertAll('message_group', ['message_id', 'supporter_id'], ids.map((id) => [messageId, id]));
+    await tx.insertAll(
+      'message_group',
+      ['message_id', 'supporter_id'],
+      ids.map((id) => [messageId, id]),
+    );
   }
 
   /** Decides for the whole frozen group and keeps the verdicts for the last look. */
@@ -30,7 +34,10 @@ export class SendingRepository {
   }
 
   async lookCounts(db: Scoped, messageId: number): Promise<Map<Verdict, number>> {
-    const rows = await db.sql<{ verdict: Verdict; n: number }>('SELECT verdict, COUNT(*) AS n FROM last_look WHERE organization_id = :org AND message_id = :messageId GROUP BY verdict', { messageId });
+    const rows = await db.sql<{ verdict: Verdict; n: number }>(
+      'SELECT verdict, COUNT(*) AS n FROM last_look WHERE organization_id = :org AND message_id = :messageId GROUP BY verdict',
+      { messageId },
+    );
     return new Map(rows.map((row) => [row.verdict, row.n]));
   }
 
@@ -48,11 +55,13 @@ export class SendingRepository {
    */
   async prepareSlice(tx: Scoped, messageId: number, after: number, size: number, question: Question): Promise<number | null> {
     const ids = await tx.sql<{ supporter_id: number }>(
-      'SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId AND supporter_id > :after ORDER BY supporter_id LIMIT :size', { messageId, after, size },
+      'SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId AND supporter_id > :after ORDER BY supporter_id LIMIT :size',
+      { messageId, after, size },
     );
     const last = ids.at(-1)?.supporter_id;
     if (last === undefined) return null;
-    const people = 'SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId AND supporter_id > :after AND supporter_id <= :last';
+    const people =
+      'SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId AND supporter_id > :after AND supporter_id <= :last';
     const taken = `EXISTS (SELECT 1 FROM delivery o WHERE o.organization_id = :org AND o.contact_point_id = v.contact_point_id AND o.message_id = :messageId AND o.verdict = 'send' AND o.supporter_id < v.supporter_id)`;
     await tx.execute(
       `INSERT IGNORE INTO delivery (organization_id, message_id, supporter_id, channel, contact_point_id, entry_id, verdict, state, provider_key)
@@ -65,11 +74,16 @@ export class SendingRepository {
 
   /** Deliveries that have not left are stopped for good. */
   async stopReady(tx: Scoped, messageId: number): Promise<number> {
-    return tx.execute("UPDATE delivery SET state = 'stopped' WHERE organization_id = :org AND message_id = :messageId AND state = 'ready'", { messageId });
+    return tx.execute("UPDATE delivery SET state = 'stopped' WHERE organization_id = :org AND message_id = :messageId AND state = 'ready'", {
+      messageId,
+    });
   }
 
   async countReady(db: Scoped, messageId: number): Promise<number> {
-    const [row] = await db.sql<{ n: number }>("SELECT COUNT(*) AS n FROM delivery WHERE organization_id = :org AND message_id = :messageId AND state IN ('ready', 'leased', 'handing')", { messageId });
+    const [row] = await db.sql<{ n: number }>(
+      "SELECT COUNT(*) AS n FROM delivery WHERE organization_id = :org AND message_id = :messageId AND state IN ('ready', 'leased', 'handing')",
+      { messageId },
+    );
     return row?.n ?? 0;
   }
 }

@@ -70,7 +70,13 @@ export class SendingService {
       }
     };
     const [from, minus] = await Promise.all([Promise.all(recipients.from.map(rule)), Promise.all(recipients.minus.map(rule))]);
-    return { kind: 'all', rules: [{ kind: 'any', rules: from }, { kind: 'none', rules: minus }] };
+    return {
+      kind: 'all',
+      rules: [
+        { kind: 'any', rules: from },
+        { kind: 'none', rules: minus },
+      ],
+    };
   }
 
   async question(db: Scoped, message: MessageRow): Promise<Question> {
@@ -106,7 +112,8 @@ export class SendingService {
     const missing = new Map<string, number>();
     let parts = 0;
     await this.overReached(scope, message, (values) => {
-      for (const name of new Set(holes({ parts: risky, faults: [] }, values).map((slot) => slot.name))) missing.set(name, (missing.get(name) ?? 0) + 1);
+      for (const name of new Set(holes({ parts: risky, faults: [] }, values).map((slot) => slot.name)))
+        missing.set(name, (missing.get(name) ?? 0) + 1);
       if (message.channel === 'text') parts += countParts(fill(composed, values).text).parts;
     });
     return { holes: [...missing].map(([name, people]) => ({ name, people })), parts: message.channel === 'text' ? parts : null };
@@ -116,7 +123,7 @@ export class SendingService {
     const db = this.database.read(scope);
     const organization = await this.team.organization(scope);
     const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;
-    for (let after = 0; ; ) {
+    for (let after = 0; ;) {
       const ids = await this.sending.lookPeople(db, message.id, 'send', after, CHUNK);
       const values = await this.mergeValues.of(db, ids, organization, sender);
       values.forEach(each);
@@ -148,9 +155,11 @@ export class SendingService {
     const { composed, organization, listName } = await this.composing.compose(scope, message);
     const values = someone ? ((await this.mergeValues.of(db, [someone.id], organization, teammate)).get(someone.id) ?? {}) : {};
     const outcome = await this.envelopes.sendTest({ message, composed, organization, sender: teammate, listName, to, values });
-    if (outcome.kind === 'unreachable' || outcome.kind === 'unsure') throw new Unavailable(`The test could not be handed over: ${outcome.detail}. Try again in a moment.`);
+    if (outcome.kind === 'unreachable' || outcome.kind === 'unsure')
+      throw new Unavailable(`The test could not be handed over: ${outcome.detail}. Try again in a moment.`);
     if (outcome.kind === 'refused') throw new Conflict(`The test was refused: ${outcome.detail}`);
-    if (message.state === 'draft') await this.database.write(scope, (tx) => this.messages.change(tx, id, { tested_at: new Date(), sender_id: teammate.id }));
+    if (message.state === 'draft')
+      await this.database.write(scope, (tx) => this.messages.change(tx, id, { tested_at: new Date(), sender_id: teammate.id }));
     return { to };
   }
 
@@ -161,9 +170,19 @@ export class SendingService {
     await this.database.write(scope, async (tx) => {
       await this.movable(tx, scope, id, ['draft']);
       const later = when.at !== null && when.at.getTime() > Date.now();
-      await this.messages.change(tx, id, { state: later ? 'scheduled' : 'preparing', scheduled_at: when.at, sender_id: scope.actorId, prepared_to: 0 });
+      await this.messages.change(tx, id, {
+        state: later ? 'scheduled' : 'preparing',
+        scheduled_at: when.at,
+        sender_id: scope.actorId,
+        prepared_to: 0,
+      });
       await enqueue(tx.knex, { ...scope, chapterId: message.chapter_id }, 'message-prepare', id, later ? when.at! : new Date());
-      await audit(tx, { act: 'send', subject: 'message', subjectId: id, words: `${message.name} ${later ? 'scheduled' : 'sent'} for ${when.expected}` });
+      await audit(tx, {
+        act: 'send',
+        subject: 'message',
+        subjectId: id,
+        words: `${message.name} ${later ? 'scheduled' : 'sent'} for ${when.expected}`,
+      });
     });
   }
 
@@ -214,18 +233,21 @@ export class SendingService {
     await this.message(tx, id);
     const message = (await this.messages.lock(tx, id))!;
     this.chapterOf(scope, message);
-    if (!from.includes(message.state)) throw new Conflict(`It is ${message.state} now, so that is no longer possible. Load the page again to see where it stands.`);
+    if (!from.includes(message.state))
+      throw new Conflict(`It is ${message.state} now, so that is no longer possible. Load the page again to see where it stands.`);
     return message;
   }
 
   /** The message's own chapter decides who can be in its group; a chapter can't send for all of them. */
   private chapterOf(scope: Scope, message: MessageRow): Scope {
-    if (scope.chapterId !== null && message.chapter_id === null) throw new Conflict('This message is for all chapters. Work in "All chapters" to send it.');
+    if (scope.chapterId !== null && message.chapter_id === null)
+      throw new Conflict('This message is for all chapters. Work in "All chapters" to send it.');
     return { ...scope, chapterId: message.chapter_id };
   }
 }
 
 function inOrder(message: MessageRow, faults: number): string[] {
-  const email = message.channel === 'email' ? ['One-click way out, in the header and the footer', 'Postal address in the footer'] : ['STOP is obeyed at once'];
+  const email =
+    message.channel === 'email' ? ['One-click way out, in the header and the footer', 'Postal address in the footer'] : ['STOP is obeyed at once'];
   return [...email, ...(faults === 0 ? ['Every merge field is known'] : []), ...(message.tested_at ? ['Test sent to you'] : [])];
 }

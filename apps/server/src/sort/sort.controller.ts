@@ -1,5 +1,13 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type DeletionNotice, type Page, type RecordView, type SegmentCount, type SegmentView, type SupporterRow } from '@goodword/core/contract';
+import {
+  schema,
+  type DeletionNotice,
+  type Page,
+  type RecordView,
+  type SegmentCount,
+  type SegmentView,
+  type SupporterRow,
+} from '@goodword/core/contract';
 import type { Explanation, Rule } from '@goodword/core/segment';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
@@ -25,7 +33,7 @@ export class SortController {
     @Inject(Database) private readonly database: Database,
   ) {}
 
-  @Route('get', 'supporters/:id', { role: 'viewer', summary: 'One supporter\'s record', params: schema.idParams })
+  @Route('get', 'supporters/:id', { role: 'viewer', summary: "One supporter's record", params: schema.idParams })
   async record(@Caller() scope: Scope, @Id() id: number): Promise<RecordView> {
     const [record, segments] = await Promise.all([this.supporters.record(scope, id), this.segments.of(scope, id)]);
     return { ...record, segments };
@@ -78,7 +86,9 @@ export class SortController {
   @Route('get', 'segments', { role: 'viewer', summary: 'Segments, each as a sentence' })
   async allSegments(@Caller() scope: Scope): Promise<SegmentView[]> {
     const db = this.database.read(scope);
-    return Promise.all((await this.segments.list(scope)).map(async (segment) => ({ ...segment, usedBy: await this.messages.usersOf(db, 'segment', segment.id) })));
+    return Promise.all(
+      (await this.segments.list(scope)).map(async (segment) => ({ ...segment, usedBy: await this.messages.usersOf(db, 'segment', segment.id) })),
+    );
   }
 
   @Route('post', 'segments', { role: 'organizer', summary: 'Save a new segment', body: schema.saveSegment })
@@ -95,7 +105,10 @@ export class SortController {
   @HttpCode(204)
   async removeSegment(@Caller() scope: Scope, @Id() id: number): Promise<void> {
     const usedBy = await this.messages.usersOf(this.database.read(scope), 'segment', id);
-    if (usedBy.length > 0) throw new Conflict(`${usedBy.map((message) => `“${message.name}”`).join(', ')} still needs it. Give that message another group, or stop it, first.`);
+    if (usedBy.length > 0)
+      throw new Conflict(
+        `${usedBy.map((message) => `“${message.name}”`).join(', ')} still needs it. Give that message another group, or stop it, first.`,
+      );
     await this.segments.remove(scope, id);
   }
 

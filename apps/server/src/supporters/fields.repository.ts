@@ -41,9 +41,16 @@ export class FieldsRepository {
 
   /** Sets a value, or takes it away where it is empty. */
   async set(tx: Scoped, supporterId: number, fieldId: number, value: FieldValue | null): Promise<void> {
-    await tx.execute('DELETE FROM field_value WHERE organization_id = :org AND supporter_id = :supporterId AND field_id = :fieldId', { supporterId, fieldId });
+    await tx.execute('DELETE FROM field_value WHERE organization_id = :org AND supporter_id = :supporterId AND field_id = :fieldId', {
+      supporterId,
+      fieldId,
+    });
     if (!value) return;
     const [text, number, date, monthDay] = valueColumns(value);
-    await tx.insertAll('field_value', ['supporter_id', 'field_id', 'text_value', 'number_value', 'date_value', 'month_day'], [[supporterId, fieldId, text, number, date, monthDay]]);
+    await tx.insertAll(
+      'field_value',
+      ['supporter_id', 'field_id', 'text_value', 'number_value', 'date_value', 'month_day'],
+      [[supporterId, fieldId, text, number, date, monthDay]],
+    );
   }
 }

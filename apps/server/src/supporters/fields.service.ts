@@ -20,12 +20,20 @@ export class FieldsService {
 
   /** The merge fields that can be written in this organization. */
   async registry(scope: Scope): Promise<Registry> {
-    const custom = (await this.all(scope)).map((field) => ({ name: field.name, key: `field:${field.id}`, fallback: field.fallback, group: 'Supporter' as const }));
+    const custom = (await this.all(scope)).map((field) => ({
+      name: field.name,
+      key: `field:${field.id}`,
+      fallback: field.fallback,
+      group: 'Supporter' as const,
+    }));
     return registryOf([...STANDARD_NAMES, ...custom]);
   }
 
   async make(scope: Scope, field: { name: string; type: string; fallback: string | null }): Promise<{ id: number }> {
-    if (/[{},"“”\\]/.test(field.name)) throw new Invalid([{ field: 'name', code: 'name', message: 'A field name can\'t hold braces, quotes or commas: it must be writable as a merge field.' }]);
+    if (/[{},"“”\\]/.test(field.name))
+      throw new Invalid([
+        { field: 'name', code: 'name', message: "A field name can't hold braces, quotes or commas: it must be writable as a merge field." },
+      ]);
     const registry = await this.registry(scope);
     const clash = registry.names.find((name) => nameKey(name.name) === nameKey(field.name));
     if (clash) throw new Conflict(`There is a field named ${clash.name} already. Use it, or take another name.`);

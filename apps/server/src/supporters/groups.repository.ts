@@ -36,7 +36,13 @@ export class GroupsRepository {
   }
 
   async makeList(tx: Scoped, list: { name: string; isPublic: boolean; description: string }, batchId: number | null = null): Promise<number> {
-    return tx.insert('list', { name: list.name, chapter_id: tx.scope.chapterId, is_public: list.isPublic, description: list.description, batch_id: batchId });
+    return tx.insert('list', {
+      name: list.name,
+      chapter_id: tx.scope.chapterId,
+      is_public: list.isPublic,
+      description: list.description,
+      batch_id: batchId,
+    });
   }
 
   async change(tx: Scoped, kind: 'tag' | 'list', id: number, values: Record<string, string | boolean | undefined>): Promise<void> {
@@ -44,7 +50,9 @@ export class GroupsRepository {
   }
 
   async countPeople(db: Scoped, kind: 'tag' | 'list', id: number): Promise<number> {
-    const [row] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM supporter_${kind} WHERE organization_id = :org AND ${kind}_id = :id`, { id });
+    const [row] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM supporter_${kind} WHERE organization_id = :org AND ${kind}_id = :id`, {
+      id,
+    });
     return row?.n ?? 0;
   }
 
@@ -62,7 +70,10 @@ export class GroupsRepository {
   }
 
   async takeOff(tx: Scoped, kind: 'tag' | 'list', supporterId: number, groupId: number): Promise<boolean> {
-    const changed = await tx.execute(`DELETE FROM supporter_${kind} WHERE organization_id = :org AND supporter_id = :supporterId AND ${kind}_id = :groupId`, { supporterId, groupId });
+    const changed = await tx.execute(
+      `DELETE FROM supporter_${kind} WHERE organization_id = :org AND supporter_id = :supporterId AND ${kind}_id = :groupId`,
+      { supporterId, groupId },
+    );
     return changed > 0;
   }
 

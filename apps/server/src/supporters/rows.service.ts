@@ -17,11 +17,17 @@ export class SupporterRows {
   async of(db: Scoped, people: readonly PersonRow[]): Promise<SupporterRow[]> {
     const ids = people.map((person) => person.id);
     const [points, gifts, tags, states] = await Promise.all([
-      this.supporters.points(db, ids), this.supporters.gifts(db, ids), this.supporters.tagCounts(db, ids), this.ledger.statesOf(db, ids),
+      this.supporters.points(db, ids),
+      this.supporters.gifts(db, ids),
+      this.supporters.tagCounts(db, ids),
+      this.ledger.statesOf(db, ids),
     ]);
     const now = Date.now();
     return people.map((person) => {
-      const standings = standingsOf(states.filter((state) => state.for_supporter === person.id), now);
+      const standings = standingsOf(
+        states.filter((state) => state.for_supporter === person.id),
+        now,
+      );
       const gift = gifts.find((one) => one.supporter_id === person.id);
       const shown = (kind: string) => points.find((point) => point.supporter_id === person.id && point.kind === kind)?.shown ?? null;
       return {

@@ -32,7 +32,12 @@ export class SupportersController {
     return this.supporters.rename(scope, id, body);
   }
 
-  @Route('put', 'supporters/:id/fields/:fieldId', { role: 'organizer', summary: 'Set or empty a field', params: schema.fieldParams, body: schema.setField })
+  @Route('put', 'supporters/:id/fields/:fieldId', {
+    role: 'organizer',
+    summary: 'Set or empty a field',
+    params: schema.fieldParams,
+    body: schema.setField,
+  })
   @HttpCode(204)
   setField(@Caller() scope: Scope, @Input('params') params: { id: number; fieldId: number }, @Input('body') body: { text: string }): Promise<void> {
     return this.supporters.setField(scope, params.id, params.fieldId, body.text);
@@ -68,13 +73,22 @@ export class SupportersController {
     return this.supporters.addPoint(scope, id, body.kind, body.text);
   }
 
-  @Route('post', 'supporters/:id/contact-points/:pointId/release', { role: 'organizer', summary: 'Take an address off hold', params: schema.pointParams })
+  @Route('post', 'supporters/:id/contact-points/:pointId/release', {
+    role: 'organizer',
+    summary: 'Take an address off hold',
+    params: schema.pointParams,
+  })
   @HttpCode(204)
   release(@Caller() scope: Scope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
     return this.supporters.release(scope, params.id, params.pointId);
   }
 
-  @Route('post', 'supporters/:id/permission', { role: 'organizer', summary: 'Record what one person said', params: schema.idParams, body: schema.addEntry })
+  @Route('post', 'supporters/:id/permission', {
+    role: 'organizer',
+    summary: 'Record what one person said',
+    params: schema.idParams,
+    body: schema.addEntry,
+  })
   @HttpCode(204)
   addEntry(@Caller() scope: Scope, @Id() id: number, @Input('body') body: HandEntry): Promise<void> {
     return this.supporters.addEntry(scope, id, body);

@@ -77,17 +77,27 @@ function searchCondition(search: string): Condition {
 function conditions(filter: SupporterFilter): Condition[] {
   const out: Condition[] = [{ sql: 's.organization_id = :org AND (:chapter IS NULL OR s.chapter_id = :chapter)', bindings: {} }];
   if (filter.search) out.push(searchCondition(filter.search));
-  if (filter.tag) out.push({ sql: 'EXISTS (SELECT 1 FROM supporter_tag x WHERE x.supporter_id = s.id AND x.tag_id = :tag)', bindings: { tag: filter.tag } });
-  if (filter.list) out.push({ sql: 'EXISTS (SELECT 1 FROM supporter_list x WHERE x.supporter_id = s.id AND x.list_id = :list)', bindings: { list: filter.list } });
-  if (filter.batch) out.push({ sql: 'EXISTS (SELECT 1 FROM batch_row x WHERE x.organization_id = :org AND x.supporter_id = s.id AND x.batch_id = :batch)', bindings: { batch: filter.batch } });
+  if (filter.tag)
+    out.push({ sql: 'EXISTS (SELECT 1 FROM supporter_tag x WHERE x.supporter_id = s.id AND x.tag_id = :tag)', bindings: { tag: filter.tag } });
+  if (filter.list)
+    out.push({ sql: 'EXISTS (SELECT 1 FROM supporter_list x WHERE x.supporter_id = s.id AND x.list_id = :list)', bindings: { list: filter.list } });
+  if (filter.batch)
+    out.push({
+      sql: 'EXISTS (SELECT 1 FROM batch_row x WHERE x.organization_id = :org AND x.supporter_id = s.id AND x.batch_id = :batch)',
+      bindings: { batch: filter.batch },
+    });
   if (filter.permission) {
     const people = 'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id = :chapter)';
-    out.push({ sql: `s.id IN (SELECT supporter_id FROM (${personVerdictSql(people)}) v WHERE v.state = :wanted)`, bindings: { ...filter.permission.question, wanted: filter.permission.state } });
+    out.push({
+      sql: `s.id IN (SELECT supporter_id FROM (${personVerdictSql(people)}) v WHERE v.state = :wanted)`,
+      bindings: { ...filter.permission.question, wanted: filter.permission.state },
+    });
   }
   return out;
 }
 
-const PERSON = 'SELECT s.id, s.first_name, s.last_name, s.chapter_id, c.name AS chapter, s.batch_id, s.created_at FROM supporter s JOIN chapter c ON c.id = s.chapter_id';
+const PERSON =
+  'SELECT s.id, s.first_name, s.last_name, s.chapter_id, c.name AS chapter, s.batch_id, s.created_at FROM supporter s JOIN chapter c ON c.id = s.chapter_id';
 
 @Injectable()
 export class SupportersRepository {
@@ -97,16 +107,27 @@ export class SupportersRepository {
     const where = all.map((condition) => condition.sql).join(' AND ');
     const bindings = Object.assign({}, ...all.map((condition) => condition.bindings)) as Record<string, Bound>;
     const [count] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM supporter s WHERE ${where}`, bindings);
-    const behind = after ? 'AND (s.last_name > :aLast OR (s.last_name = :aLast AND (s.first_name > :aFirst OR (s.first_name = :aFirst AND s.id > :aId))))' : '';
+    const behind = after
+      ? 'AND (s.last_name > :aLast OR (s.last_name = :aLast AND (s.first_name > :aFirst OR (s.first_name = :aFirst AND s.id > :aId))))'
+      : '';
     const [aLast = '', aFirst = '', aId = 0] = after ?? [];
-    const rows = await db.sql<PersonRow>(`${PERSON} WHERE ${where} ${behind} ORDER BY s.last_name, s.first_name, s.id LIMIT :limit`, { ...bindings, aLast, aFirst, aId, limit });
+    const rows = await db.sql<PersonRow>(`${PERSON} WHERE ${where} ${behind} ORDER BY s.last_name, s.first_name, s.id LIMIT :limit`, {
+      ...bindings,
+      aLast,
+      aFirst,
+      aId,
+      limit,
+    });
     return { rows, total: count?.n ?? 0 };
   }
 
   /** People by id, in the order given; ids out of the caller's scope are left out. */
   async byIds(db: Scoped, ids: readonly number[]): Promise<PersonRow[]> {
     if (ids.length === 0) return [];
-    const rows = await db.sql<PersonRow>(`${PERSON} WHERE s.organization_id = :org AND (:chapter IS NULL OR s.chapter_id = :chapter) AND s.id IN (:ids)`, { ids });
+    const rows = await db.sql<PersonRow>(
+      `${PERSON} WHERE s.organization_id = :org AND (:chapter IS NULL OR s.chapter_id = :chapter) AND s.id IN (:ids)`,
+      { ids },
+    );
     const order = new Map(ids.map((id, i) => [id, i]));
     return rows.sort((a, b) => order.get(a.id)! - order.get(b.id)!);
   }
@@ -136,13 +157,17 @@ export class SupportersRepository {
 
   async gifts(db: Scoped, supporterIds: readonly number[]): Promise<GiftRow[]> {
     if (supporterIds.length === 0) return [];
-    return db.sql<GiftRow>('SELECT id, supporter_id, amount, given_on, note FROM gift WHERE organization_id = :org AND supporter_id IN (:supporterIds) ORDER BY given_on DESC, id DESC', { supporterIds });
+    return db.sql<GiftRow>(
+      'SELECT id, supporter_id, amount, given_on, note FROM gift WHERE organization_id = :org AND supporter_id IN (:supporterIds) ORDER BY given_on DESC, id DESC',
+      { supporterIds },
+    );
   }
 
   async tagCounts(db: Scoped, supporterIds: readonly number[]): Promise<Map<number, number>> {
     if (supporterIds.length === 0) return new Map();
     const rows = await db.sql<{ supporter_id: number; n: number }>(
-      'SELECT supporter_id, COUNT(*) AS n FROM supporter_tag WHERE organization_id = :org AND supporter_id IN (:supporterIds) GROUP BY supporter_id', { supporterIds },
+      'SELECT supporter_id, COUNT(*) AS n FROM supporter_tag WHERE organization_id = :org AND supporter_id IN (:supporterIds) GROUP BY supporter_id',
+      { supporterIds },
     );
     return new Map(rows.map((row) => [row.supporter_id, row.n]));
   }
@@ -153,8 +178,14 @@ export class SupportersRepository {
 
   /** Finds or makes an address and hangs it on the person. Returns its id and who else has it. */
   async addPoint(tx: Scoped, supporterId: number, point: { kind: string; normal: string; shown: string; doNotContact: boolean }): Promise<number> {
-    await tx.execute('INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, do_not_contact) VALUES (:org, :kind, :normal, :shown, :doNotContact)', point);
-    const [row] = await tx.sql<{ id: number }>('SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal', point);
+    await tx.execute(
+      'INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, do_not_contact) VALUES (:org, :kind, :normal, :shown, :doNotContact)',
+      point,
+    );
+    const [row] = await tx.sql<{ id: number }>(
+      'SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal',
+      point,
+    );
     await tx.execute(
       `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position)
         SELECT :org, :supporterId, :pointId, COUNT(*) FROM supporter_contact WHERE supporter_id = :supporterId`,
@@ -170,11 +201,18 @@ export class SupportersRepository {
 
   /** Takes an address off hold: somebody has looked and it is good. */
   async release(tx: Scoped, pointId: number): Promise<void> {
-    await tx.execute('UPDATE contact_point SET on_hold = 0, hold_reason = NULL, hold_at = NULL WHERE organization_id = :org AND id = :pointId', { pointId });
+    await tx.execute('UPDATE contact_point SET on_hold = 0, hold_reason = NULL, hold_at = NULL WHERE organization_id = :org AND id = :pointId', {
+      pointId,
+    });
   }
 
   async addGift(tx: Scoped, gift: { supporterId: number; amount: number; on: number; note: string }): Promise<number> {
-    return tx.insert('gift', { supporter_id: gift.supporterId, amount: gift.amount, given_on: gift.on, note: gift.note, recorded_by: tx.scope.actorId });
+    return tx.insert('gift', {
+      supporter_id: gift.supporterId,
+      amount: gift.amount,
+      given_on: gift.on,
+      note: gift.note,
+      recorded_by: tx.scope.actorId,
+    });
   }
 }
-

@@ -3,7 +3,15 @@ import { isoDay, parseIsoDay } from '@goodword/core/common';
 import type { DeletionNotice, EntryView, Page, RecordView, SupporterRow, TimelineItem } from '@goodword/core/contract';
 import { coerce, formatMoney, formatValue, type Manner } from '@goodword/core/fields';
 import { cleanEmail, cleanMobile } from '@goodword/core/intake';
-import { isListScope, PURPOSE_WORDS, type Channel, type PermissionState, type RecordedState, type Road, type Scope as PermissionScope } from '@goodword/core/permission';
+import {
+  isListScope,
+  PURPOSE_WORDS,
+  type Channel,
+  type PermissionState,
+  type RecordedState,
+  type Road,
+  type Scope as PermissionScope,
+} from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { LedgerRepository, type EntryRow } from '../permission/ledger.repository';
 import { standingsOf } from '../permission/standings';
@@ -60,9 +68,10 @@ export class SupportersService {
 
   async page(scope: Scope, query: SupporterQuery): Promise<Page<SupporterRow>> {
     const db = this.database.read(scope);
-    const permission = query.channel && query.state
-      ? { channel: query.channel, state: query.state, question: questionOf(query.channel, 'appeals', new Date(), await this.houseRules.rules(db)) }
-      : undefined;
+    const permission =
+      query.channel && query.state
+        ? { channel: query.channel, state: query.state, question: questionOf(query.channel, 'appeals', new Date(), await this.houseRules.rules(db)) }
+        : undefined;
     const { rows, total } = await this.supporters.page(db, { ...query, permission }, decodeCursor(query.after, 3), query.limit);
     const last = rows.length === query.limit ? rows.at(-1)! : null;
     return { rows: await this.rows.of(db, rows), total, next: last ? encodeCursor([last.last_name, last.first_name, last.id]) : null };
@@ -72,15 +81,33 @@ export class SupportersService {
     const db = this.database.read(scope);
     const person = await this.person(db, id);
     const [points, sharers, fields, values, tags, lists, gifts, entries, states, organization, allLists] = await Promise.all([
-      this.supporters.points(db, [id]), this.supporters.sharers(db, id), this.fields.all(db), this.fields.valuesOf(db, [id]), this.groups.of(db, 'tag', id),
-      this.groups.of(db, 'list', id), this.supporters.gifts(db, [id]), this.ledger.entriesOf(db, id), this.ledger.statesOf(db, [id]), this.team.organization(scope), this.groups.lists(db),
+      this.supporters.points(db, [id]),
+      this.supporters.sharers(db, id),
+      this.fields.all(db),
+      this.fields.valuesOf(db, [id]),
+      this.groups.of(db, 'tag', id),
+      this.groups.of(db, 'list', id),
+      this.supporters.gifts(db, [id]),
+      this.ledger.entriesOf(db, id),
+      this.ledger.statesOf(db, [id]),
+      this.team.organization(scope),
+      this.groups.lists(db),
     ]);
     const listName = new Map(allLists.map((list) => [list.id, list.name]));
-    const scopeName = (of: PermissionScope) => (of === 'all' ? 'everything' : isListScope(of) ? (listName.get(Number(of.slice(5))) ?? 'a list since deleted') : PURPOSE_WORDS[of]);
+    const scopeName = (of: PermissionScope) =>
+      of === 'all' ? 'everything' : isListScope(of) ? (listName.get(Number(of.slice(5))) ?? 'a list since deleted') : PURPOSE_WORDS[of];
     return {
-      id, firstName: person.first_name, lastName: person.last_name, chapter: { id: person.chapter_id, name: person.chapter }, createdAt: person.created_at.toISOString(),
+      id,
+      firstName: person.first_name,
+      lastName: person.last_name,
+      chapter: { id: person.chapter_id, name: person.chapter },
+      createdAt: person.created_at.toISOString(),
       contactPoints: points.map((point) => ({
-        id: point.id, kind: point.kind, shown: point.shown, onHold: point.on_hold === 1, holdReason: point.hold_reason,
+        id: point.id,
+        kind: point.kind,
+        shown: point.shown,
+        onHold: point.on_hold === 1,
+        holdReason: point.hold_reason,
         sharedWith: sharers.filter((sharer) => sharer.contact_point_id === point.id).map(({ id: other, name }) => ({ id: other, name })),
       })),
       fields: fields.map((field) => {
@@ -88,7 +115,8 @@ export class SupportersService {
         const value = row ? valueOf(row) : null;
         return { ...field, value, shown: value ? formatValue(field.type, value, organization) : '' };
       }),
-      tags, lists,
+      tags,
+      lists,
       gifts: gifts.map((gift) => ({ id: gift.id, amount: Number(gift.amount), on: isoDay(gift.given_on), note: gift.note })),
       standings: standingsOf(states, Date.now()).map((one) => ({ ...one, scopeName: scopeName(one.scope) })),
       entries: entries.map((entry) => entryView(entry, scopeName)),
@@ -123,19 +151,33 @@ export class SupportersService {
       const before = row ? formatValue(field.type, valueOf(row), manner) : '';
       const after = coerced?.ok ? formatValue(field.type, coerced.value, manner) : '';
       await this.fields.set(tx, id, fieldId, coerced?.ok ? coerced.value : null);
-      await audit(tx, { act: 'field', subject: 'supporter', subjectId: id, words: `${field.name} ${after ? `set to ${after}` : 'emptied'}`, before, after });
+      await audit(tx, {
+        act: 'field',
+        subject: 'supporter',
+        subjectId: id,
+        words: `${field.name} ${after ? `set to ${after}` : 'emptied'}`,
+        before,
+        after,
+      });
     });
   }
 
   async addPoint(scope: Scope, id: number, kind: 'email' | 'mobile', text: string): Promise<void> {
     const organization = await this.team.organization(scope);
     const cleaned = kind === 'email' ? cleanEmail(text) : cleanMobile(text, organization.country);
-    if (!cleaned.ok) throw new Invalid([{ field: 'text', code: 'address', message: `${cleaned.reason.charAt(0).toUpperCase()}${cleaned.reason.slice(1)}.` }]);
+    if (!cleaned.ok)
+      throw new Invalid([{ field: 'text', code: 'address', message: `${cleaned.reason.charAt(0).toUpperCase()}${cleaned.reason.slice(1)}.` }]);
     await this.database.write(scope, async (tx) => {
       await this.person(tx, id);
       const doNotContact = await this.supporters.isDoNotContact(tx, kind, addressHash(this.config.SECRET, kind, cleaned.normal));
       await this.supporters.addPoint(tx, id, { kind, normal: cleaned.normal, shown: cleaned.shown, doNotContact });
-      await audit(tx, { act: 'contact', subject: 'supporter', subjectId: id, words: `${kind === 'email' ? 'Email' : 'Mobile'} ${cleaned.shown} added`, after: cleaned.shown });
+      await audit(tx, {
+        act: 'contact',
+        subject: 'supporter',
+        subjectId: id,
+        words: `${kind === 'email' ? 'Email' : 'Mobile'} ${cleaned.shown} added`,
+        after: cleaned.shown,
+      });
     });
   }
 
@@ -152,8 +194,10 @@ export class SupportersService {
   async addEntry(scope: Scope, id: number, entry: HandEntry): Promise<void> {
     const day = parseIsoDay(entry.on);
     const saidAt = new Date(`${entry.on}T12:00:00Z`);
-    if (day === null || saidAt.getTime() > Date.now() + 86_400_000) throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day they said so, not later than today.' }]);
-    if (entry.state === 'yes' && entry.words.length < 10) throw new Invalid([{ field: 'words', code: 'words', message: 'Give the words they agreed to; a yes without them proves nothing.' }]);
+    if (day === null || saidAt.getTime() > Date.now() + 86_400_000)
+      throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day they said so, not later than today.' }]);
+    if (entry.state === 'yes' && entry.words.length < 10)
+      throw new Invalid([{ field: 'words', code: 'words', message: 'Give the words they agreed to; a yes without them proves nothing.' }]);
     await this.database.write(scope, async (tx) => {
       const point = (await this.supporters.points(tx, [(await this.person(tx, id)).id])).find((one) => one.id === entry.contactPointId);
       if (!point) throw new NotFound('address');
@@ -164,7 +208,8 @@ export class SupportersService {
 
   async addGift(scope: Scope, id: number, gift: { amount: number; on: string; note: string }): Promise<void> {
     const on = parseIsoDay(gift.on);
-    if (on === null || on > Math.floor(Date.now() / 86_400_000) + 1) throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day of the gift, not later than today.' }]);
+    if (on === null || on > Math.floor(Date.now() / 86_400_000) + 1)
+      throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day of the gift, not later than today.' }]);
     const manner = await this.manner(scope);
     await this.database.write(scope, async (tx) => {
       await this.person(tx, id);
@@ -187,7 +232,10 @@ export class SupportersService {
   async makeGroup(scope: Scope, kind: 'tag' | 'list', group: { name: string; isPublic?: boolean; description?: string }): Promise<{ id: number }> {
     try {
       return await this.database.write(scope, async (tx) => {
-        const id = kind === 'tag' ? await this.groups.makeTag(tx, group.name) : await this.groups.makeList(tx, { name: group.name, isPublic: group.isPublic ?? false, description: group.description ?? '' });
+        const id =
+          kind === 'tag'
+            ? await this.groups.makeTag(tx, group.name)
+            : await this.groups.makeList(tx, { name: group.name, isPublic: group.isPublic ?? false, description: group.description ?? '' });
         await audit(tx, { act: 'make', subject: kind, subjectId: id, words: `${group.name} made` });
         return { id };
       });
@@ -196,16 +244,24 @@ export class SupportersService {
     }
   }
 
-  async changeGroup(scope: Scope, kind: 'tag' | 'list', id: number, group: { name: string; isPublic?: boolean; description?: string }): Promise<void> {
-    await this.database.write(scope, async (tx) => {
-      const known = await this.groups.find(tx, kind, id);
-      if (!known) throw new NotFound(kind);
-      const values = kind === 'tag' ? { name: group.name } : { name: group.name, is_public: group.isPublic ?? false, description: group.description ?? '' };
-      await this.groups.change(tx, kind, id, values);
-      await audit(tx, { act: 'change', subject: kind, subjectId: id, words: `${known.name} changed`, before: known.name, after: group.name });
-    }).catch((error: unknown) => {
-      throw isDuplicate(error) ? new Conflict(`There is a ${kind} named ${group.name} already. Take another name.`) : error;
-    });
+  async changeGroup(
+    scope: Scope,
+    kind: 'tag' | 'list',
+    id: number,
+    group: { name: string; isPublic?: boolean; description?: string },
+  ): Promise<void> {
+    await this.database
+      .write(scope, async (tx) => {
+        const known = await this.groups.find(tx, kind, id);
+        if (!known) throw new NotFound(kind);
+        const values =
+          kind === 'tag' ? { name: group.name } : { name: group.name, is_public: group.isPublic ?? false, description: group.description ?? '' };
+        await this.groups.change(tx, kind, id, values);
+        await audit(tx, { act: 'change', subject: kind, subjectId: id, words: `${known.name} changed`, before: known.name, after: group.name });
+      })
+      .catch((error: unknown) => {
+        throw isDuplicate(error) ? new Conflict(`There is a ${kind} named ${group.name} already. Take another name.`) : error;
+      });
   }
 
   /** What deleting takes with it. `usedBy` are messages that still need the group. */
@@ -214,7 +270,10 @@ export class SupportersService {
     const group = await this.groups.find(db, kind, id);
     if (!group) throw new NotFound(kind);
     const people = await this.groups.countPeople(db, kind, id);
-    const blocked = usedBy.length === 0 ? null : `${usedBy.map((message) => `“${message.name}”`).join(', ')} still needs it. Give that message another group, or stop it, first.`;
+    const blocked =
+      usedBy.length === 0
+        ? null
+        : `${usedBy.map((message) => `“${message.name}”`).join(', ')} still needs it. Give that message another group, or stop it, first.`;
     const many = people === 1 ? '1 person' : `${people} people`;
     const takes = kind === 'tag' ? `The tag comes off ${many}.` : `${many} will no longer be on it.`;
     return { blocked, takes: `${takes} Nobody is deleted, and what they agreed to stays.` };
@@ -244,9 +303,18 @@ export class SupportersService {
 
 function entryView(entry: EntryRow, scopeName: (scope: PermissionScope) => string): EntryView {
   return {
-    id: entry.id, channel: entry.channel, scope: entry.scope, scopeName: scopeName(entry.scope), state: entry.state, at: entry.said_at.toISOString(),
-    until: entry.until_at?.toISOString() ?? null, how: entry.how, words: entry.words, source: entry.source, recordedBy: entry.recorded_name, address: entry.shown,
+    id: entry.id,
+    channel: entry.channel,
+    scope: entry.scope,
+    scopeName: scopeName(entry.scope),
+    state: entry.state,
+    at: entry.said_at.toISOString(),
+    until: entry.until_at?.toISOString() ?? null,
+    how: entry.how,
+    words: entry.words,
+    source: entry.source,
+    recordedBy: entry.recorded_name,
+    address: entry.shown,
     takenBack: entry.taken_back_at !== null,
   };
 }
-

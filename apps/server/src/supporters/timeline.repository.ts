@@ -25,10 +25,17 @@ const EVENT_WORDS: Record<string, [string, TimelineItem['tone']]> = {
 export class TimelineRepository {
   async of(db: Scoped, supporterId: number, manner: Manner, limit = 200): Promise<TimelineItem[]> {
     const parts = await Promise.all([
-      this.deliveries(db, supporterId, limit), this.entries(db, supporterId, limit), this.gifts(db, supporterId, manner, limit),
-      this.edits(db, supporterId, limit), this.replies(db, supporterId, limit), this.batches(db, supporterId, limit),
+      this.deliveries(db, supporterId, limit),
+      this.entries(db, supporterId, limit),
+      this.gifts(db, supporterId, manner, limit),
+      this.edits(db, supporterId, limit),
+      this.replies(db, supporterId, limit),
+      this.batches(db, supporterId, limit),
     ]);
-    return parts.flat().sort((a, b) => b.at.localeCompare(a.at)).slice(0, limit);
+    return parts
+      .flat()
+      .sort((a, b) => b.at.localeCompare(a.at))
+      .slice(0, limit);
   }
 
   private async deliveries(db: Scoped, supporterId: number, limit: number): Promise<TimelineItem[]> {
@@ -40,7 +47,14 @@ export class TimelineRepository {
     return rows.map((row) => {
       const [words, tone] = EVENT_WORDS[row.kind] ?? [row.kind, 'plain'];
       const detail = row.kind === 'door' && row.door ? VERDICT_WORDS[row.door] : row.detail;
-      return item(row.at, 'delivery', tone, `${words} “${row.name}”`, detail || `By ${CHANNEL_WORDS[row.channel].toLowerCase()}`, `/hear-back/${row.message_id}`);
+      return item(
+        row.at,
+        'delivery',
+        tone,
+        `${words} “${row.name}”`,
+        detail || `By ${CHANNEL_WORDS[row.channel].toLowerCase()}`,
+        `/hear-back/${row.message_id}`,
+      );
     });
   }
 
@@ -53,15 +67,25 @@ export class TimelineRepository {
     return rows.map((row) => {
       const said = { yes: 'Said yes', no: 'Said no', asked: 'Asked to confirm', implied: 'Implied permission' }[row.state] ?? row.state;
       const tone = row.state === 'no' ? 'bad' : row.state === 'yes' ? 'good' : 'plain';
-      return item(row.recorded_at, 'permission', tone, `${said}: ${CHANNEL_WORDS[row.channel].toLowerCase()}`, [ROAD_WORDS[row.how], row.source].filter(Boolean).join(', '), null);
+      return item(
+        row.recorded_at,
+        'permission',
+        tone,
+        `${said}: ${CHANNEL_WORDS[row.channel].toLowerCase()}`,
+        [ROAD_WORDS[row.how], row.source].filter(Boolean).join(', '),
+        null,
+      );
     });
   }
 
   private async gifts(db: Scoped, supporterId: number, manner: Manner, limit: number): Promise<TimelineItem[]> {
     const rows = await db.sql<{ amount: number; given_on: number; note: string }>(
-      'SELECT amount, given_on, note FROM gift WHERE organization_id = :org AND supporter_id = :supporterId ORDER BY given_on DESC LIMIT :limit', { supporterId, limit },
+      'SELECT amount, given_on, note FROM gift WHERE organization_id = :org AND supporter_id = :supporterId ORDER BY given_on DESC LIMIT :limit',
+      { supporterId, limit },
     );
-    return rows.map((row) => item(new Date(`${isoDay(row.given_on)}T12:00:00Z`), 'gift', 'good', `Gave ${formatMoney(Number(row.amount), manner)}`, row.note, null));
+    return rows.map((row) =>
+      item(new Date(`${isoDay(row.given_on)}T12:00:00Z`), 'gift', 'good', `Gave ${formatMoney(Number(row.amount), manner)}`, row.note, null),
+    );
   }
 
   private async edits(db: Scoped, supporterId: number, limit: number): Promise<TimelineItem[]> {
@@ -70,14 +94,33 @@ export class TimelineRepository {
         WHERE a.organization_id = :org AND a.subject = 'supporter' AND a.subject_id = :supporterId ORDER BY a.at DESC LIMIT :limit`,
       { supporterId, limit },
     );
-    return rows.map((row) => item(row.at, 'edit', 'plain', row.words, [row.name ? `By ${row.name}` : 'By the program', row.before_value ? `before: ${row.before_value}` : ''].filter(Boolean).join(', '), null));
+    return rows.map((row) =>
+      item(
+        row.at,
+        'edit',
+        'plain',
+        row.words,
+        [row.name ? `By ${row.name}` : 'By the program', row.before_value ? `before: ${row.before_value}` : ''].filter(Boolean).join(', '),
+        null,
+      ),
+    );
   }
 
   private async replies(db: Scoped, supporterId: number, limit: number): Promise<TimelineItem[]> {
     const rows = await db.sql<{ at: Date; body: string; channel: Channel; keyword: string }>(
-      'SELECT at, body, channel, keyword FROM reply WHERE organization_id = :org AND supporter_id = :supporterId ORDER BY at DESC LIMIT :limit', { supporterId, limit },
+      'SELECT at, body, channel, keyword FROM reply WHERE organization_id = :org AND supporter_id = :supporterId ORDER BY at DESC LIMIT :limit',
+      { supporterId, limit },
     );
-    return rows.map((row) => item(row.at, 'reply', row.keyword === 'stop' ? 'bad' : 'good', `Wrote “${row.body.slice(0, 140)}”`, `By ${CHANNEL_WORDS[row.channel].toLowerCase()}`, null));
+    return rows.map((row) =>
+      item(
+        row.at,
+        'reply',
+        row.keyword === 'stop' ? 'bad' : 'good',
+        `Wrote “${row.body.slice(0, 140)}”`,
+        `By ${CHANNEL_WORDS[row.channel].toLowerCase()}`,
+        null,
+      ),
+    );
   }
 
   private async batches(db: Scoped, supporterId: number, limit: number): Promise<TimelineItem[]> {
@@ -86,7 +129,16 @@ export class TimelineRepository {
         WHERE r.organization_id = :org AND r.supporter_id = :supporterId AND b.state IN ('done', 'bringing', 'stopped') ORDER BY b.created_at DESC LIMIT :limit`,
       { supporterId, limit },
     );
-    return rows.map((row) => item(row.created_at, 'batch', 'plain', `${row.verdict === 'new' || row.verdict === 'shares' ? 'Came' : 'Was'} in the batch “${row.name}”`, `Row ${row.row_no}`, `/gather/${row.id}`));
+    return rows.map((row) =>
+      item(
+        row.created_at,
+        'batch',
+        'plain',
+        `${row.verdict === 'new' || row.verdict === 'shares' ? 'Came' : 'Was'} in the batch “${row.name}”`,
+        `Row ${row.row_no}`,
+        `/gather/${row.id}`,
+      ),
+    );
   }
 }
 

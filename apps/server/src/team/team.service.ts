@@ -33,15 +33,22 @@ export class TeamService {
   async view(session: Session): Promise<SessionView> {
     const { scope } = session;
     const [teammate, organization, chapters] = await Promise.all([
-      this.team.teammate(scope, session.teammateId), this.team.organization(scope), this.team.chapters(scope),
+      this.team.teammate(scope, session.teammateId),
+      this.team.organization(scope),
+      this.team.chapters(scope),
     ]);
     if (!teammate) throw new NotFound('teammate');
     const open = teammate.chapter_id === null ? chapters : chapters.filter((chapter) => chapter.id === teammate.chapter_id);
     return {
       teammate: { id: teammate.id, name: teammate.name, email: teammate.email, role: teammate.role, mobile: teammate.mobile },
       organization: {
-        id: organization.id, name: organization.name, country: organization.country, locale: organization.locale, currency: organization.currency,
-        timeZone: organization.time_zone, textFrom: organization.text_from,
+        id: organization.id,
+        name: organization.name,
+        country: organization.country,
+        locale: organization.locale,
+        currency: organization.currency,
+        timeZone: organization.time_zone,
+        textFrom: organization.text_from,
       },
       chapter: chapters.find((chapter) => chapter.id === scope.chapterId) ?? null,
       chapters: open,
@@ -52,7 +59,8 @@ export class TeamService {
 
   async chooseChapter(session: Session, chapterId: number | null): Promise<void> {
     const teammate = await this.team.teammate(session.scope, session.teammateId);
-    if (teammate?.chapter_id != null && teammate.chapter_id !== chapterId) throw new Forbidden('You work in one chapter; an owner can open others to you.');
+    if (teammate && teammate.chapter_id !== null && teammate.chapter_id !== chapterId)
+      throw new Forbidden('You work in one chapter; an owner can open others to you.');
     const chapters = await this.team.chapters(session.scope);
     if (chapterId !== null && !chapters.some((chapter) => chapter.id === chapterId)) throw new Invalid('There is no such chapter.');
     await this.sessions.chooseChapter(session.tokenHash, chapterId);

@@ -18,7 +18,11 @@ import { Sink, type SinkOptions } from './sink';
 export const HOOK_SECRET = 'a hook secret for tests';
 const PASSWORD = 'a password for tests';
 
-export const dkimKeys = generateKeyPairSync('rsa', { modulusLength: 2048, privateKeyEncoding: { type: 'pkcs8', format: 'pem' }, publicKeyEncoding: { type: 'spki', format: 'pem' } });
+export const dkimKeys = generateKeyPairSync('rsa', {
+  modulusLength: 2048,
+  privateKeyEncoding: { type: 'pkcs8', format: 'pem' },
+  publicKeyEncoding: { type: 'spki', format: 'pem' },
+});
 
 function freePort(): Promise<number> {
   return new Promise((done) => {
@@ -69,7 +73,9 @@ export class Client {
   async call<T>(method: string, path: string, body?: unknown): Promise<Answer<T>> {
     const form = body instanceof FormData || body instanceof URLSearchParams;
     const response = await fetch(this.base + path, {
-      method, redirect: 'manual', headers: { cookie: this.cookie, 'x-gw-csrf': this.csrf, ...(body !== undefined && !form ? { 'content-type': 'application/json' } : {}) },
+      method,
+      redirect: 'manual',
+      headers: { cookie: this.cookie, 'x-gw-csrf': this.csrf, ...(body !== undefined && !form ? { 'content-type': 'application/json' } : {}) },
       body: form ? (body as FormData) : body === undefined ? undefined : JSON.stringify(body),
     });
     this.cookie = response.headers.get('set-cookie')?.split(';')[0] ?? this.cookie;
@@ -101,7 +107,9 @@ export class Client {
   async hook(hook: object, secret = HOOK_SECRET): Promise<number> {
     const raw = JSON.stringify(hook);
     const signature = createHmac('sha256', secret).update(raw).digest('hex');
-    return (await fetch(`${this.base}/hooks/text`, { method: 'POST', headers: { 'content-type': 'application/json', 'x-signature': signature }, body: raw })).status;
+    return (
+      await fetch(`${this.base}/hooks/text`, { method: 'POST', headers: { 'content-type': 'application/json', 'x-signature': signature }, body: raw })
+    ).status;
   }
 }
 
@@ -130,8 +138,21 @@ export async function openHouse(options: { sink?: SinkOptions; env?: Record<stri
   const folder = mkdtempSync(join(tmpdir(), 'gw-test-'));
   writeFileSync(join(folder, 'dkim.pem'), dkimKeys.privateKey);
   const env = {
-    DATABASE_URL: url, PORT: String(port), PUBLIC_URL: `http://127.0.0.1:${port}`, SECRET: 'ab'.repeat(32), DATA_DIR: folder, SMTP_URL: sink.url, TEXT_URL: `http://127.0.0.1:${gateway.port}`, TEXT_KEY: 'a test key',
-    TEXT_HOOK_SECRET: HOOK_SECRET, INBOUND_SMTP_PORT: String(bounces), DKIM_KEY_FILE: join(folder, 'dkim.pem'), DKIM_DOMAIN: 'lanternferry.test', LOG_LEVEL: 'silent', LEASE_SECONDS: '2', ...options.env,
+    DATABASE_URL: url,
+    PORT: String(port),
+    PUBLIC_URL: `http://127.0.0.1:${port}`,
+    SECRET: 'ab'.repeat(32),
+    DATA_DIR: folder,
+    SMTP_URL: sink.url,
+    TEXT_URL: `http://127.0.0.1:${gateway.port}`,
+    TEXT_KEY: 'a test key',
+    TEXT_HOOK_SECRET: HOOK_SECRET,
+    INBOUND_SMTP_PORT: String(bounces),
+    DKIM_KEY_FILE: join(folder, 'dkim.pem'),
+    DKIM_DOMAIN: 'lanternferry.test',
+    LOG_LEVEL: 'silent',
+    LEASE_SECONDS: '2',
+    ...options.env,
   };
   const config = readConfig(env);
   const app = await createApp(config);
@@ -142,11 +163,31 @@ export async function openHouse(options: { sink?: SinkOptions; env?: Record<stri
   const as = async (role: string, chapterId: number | null = null) => {
     const email = `${role}.${chapterId ?? 'all'}@lanternferry.test`;
     const known = await database.unscoped()('teammate').where('email', email).first('id');
-    if (!known) await database.unscoped()('teammate').insert({ organization_id: scope.organizationId, chapter_id: chapterId, name: `The ${role}`, email, role, password_hash: hash, mobile: '+12065550111' });
+    if (!known)
+      await database
+        .unscoped()('teammate')
+        .insert({
+          organization_id: scope.organizationId,
+          chapter_id: chapterId,
+          name: `The ${role}`,
+          email,
+          role,
+          password_hash: hash,
+          mobile: '+12065550111',
+        });
     return new Client(config.PUBLIC_URL).signIn(email);
   };
   return {
-    app, database, scope, chapters, sink, gateway, config, env, worker, as,
+    app,
+    database,
+    scope,
+    chapters,
+    sink,
+    gateway,
+    config,
+    env,
+    worker,
+    as,
     client: await as('owner'),
     startWorker() {
       running = true;

@@ -7,7 +7,15 @@ import { until, type Client } from './harness';
 export const NOTHING: ChannelPermission = { said: 'nothing' };
 
 export function agreed(...scopes: Scope[]): ChannelPermission {
-  return { said: 'yes', from: 'everyone', scopes, how: 'paper', on: '2026-01-15', words: 'Please write to me about the ferry.', voucher: 'Idris Vale' };
+  return {
+    said: 'yes',
+    from: 'everyone',
+    scopes,
+    how: 'paper',
+    on: '2026-01-15',
+    words: 'Please write to me about the ferry.',
+    voucher: 'Idris Vale',
+  };
 }
 
 export const COLUMNS: IntakePlan['columns'] = [{ to: 'email' }, { to: 'firstName' }, { to: 'lastName' }, { to: 'mobile' }];
@@ -19,11 +27,25 @@ export async function takeFile(client: Client, csv: string, name = 'people.csv')
 }
 
 export function planFor(plan: Partial<IntakePlan> = {}): IntakePlan {
-  return { columns: COLUMNS, permission: { email: agreed('appeals', 'news'), text: agreed('appeals') }, existing: 'update', tagIds: [], newTags: [], listId: null, newList: null, ...plan };
+  return {
+    columns: COLUMNS,
+    permission: { email: agreed('appeals', 'news'), text: agreed('appeals') },
+    existing: 'update',
+    tagIds: [],
+    newTags: [],
+    listId: null,
+    newList: null,
+    ...plan,
+  };
 }
 
 export function batchAt(client: Client, id: number, state: string, seconds = 30): Promise<BatchView> {
-  return until(`batch ${id} to be ${state}`, () => client.get<BatchView>(`/api/batches/${id}`), (batch) => batch.state === state || batch.problem !== null, seconds);
+  return until(
+    `batch ${id} to be ${state}`,
+    () => client.get<BatchView>(`/api/batches/${id}`),
+    (batch) => batch.state === state || batch.problem !== null,
+    seconds,
+  );
 }
 
 /** Brings a file in from beginning to end. */
@@ -36,20 +58,34 @@ export async function bringIn(client: Client, csv: string, plan: Partial<IntakeP
 }
 
 export const letterOf = (text: string, href?: string) => ({
-  type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text, ...(href ? { marks: [{ type: 'link', attrs: { href } }] } : {}) }] }],
+  type: 'doc',
+  content: [{ type: 'paragraph', content: [{ type: 'text', text, ...(href ? { marks: [{ type: 'link', attrs: { href } }] } : {}) }] }],
 });
 
-export async function draftEmail(client: Client, recipients: Partial<Recipients>, values: { purpose?: string; listId?: number | null; subject?: string; letter?: object } = {}): Promise<number> {
+export async function draftEmail(
+  client: Client,
+  recipients: Partial<Recipients>,
+  values: { purpose?: string; listId?: number | null; subject?: string; letter?: object } = {},
+): Promise<number> {
   const { id } = await client.post<{ id: number }>('/api/messages', { name: 'A letter', channel: 'email', purpose: 'appeals' });
   await client.put(`/api/messages/${id}`, {
-    name: 'A letter', purpose: values.listId ? null : (values.purpose ?? 'appeals'), listId: values.listId ?? null, subject: values.subject ?? 'Hello {First name, or "neighbour"}', preheader: '',
-    letter: values.letter ?? letterOf('Give here', 'https://give.lanternferry.test/hull'), text: '',
+    name: 'A letter',
+    purpose: values.listId ? null : (values.purpose ?? 'appeals'),
+    listId: values.listId ?? null,
+    subject: values.subject ?? 'Hello {First name, or "neighbour"}',
+    preheader: '',
+    letter: values.letter ?? letterOf('Give here', 'https://give.lanternferry.test/hull'),
+    text: '',
   });
   await client.put(`/api/messages/${id}/recipients`, { from: [], minus: [], without: [], ...recipients });
   return id;
 }
 
-export async function draftText(client: Client, recipients: Partial<Recipients>, text = 'Hi {First name, or "neighbour"}, boots on Saturday.'): Promise<number> {
+export async function draftText(
+  client: Client,
+  recipients: Partial<Recipients>,
+  text = 'Hi {First name, or "neighbour"}, boots on Saturday.',
+): Promise<number> {
   const { id } = await client.post<{ id: number }>('/api/messages', { name: 'A text', channel: 'text', purpose: 'appeals' });
   await client.put(`/api/messages/${id}`, { name: 'A text', purpose: 'appeals', listId: null, subject: '', preheader: '', letter: null, text });
   await client.put(`/api/messages/${id}/recipients`, { from: [], minus: [], without: [], ...recipients });
@@ -67,7 +103,12 @@ export async function send(client: Client, id: number): Promise<LastLook> {
 }
 
 export function messageAt(client: Client, id: number, state: string, seconds = 30): Promise<MessageView> {
-  return until(`message ${id} to be ${state}`, () => client.get<MessageView>(`/api/messages/${id}`), (message) => message.state === state, seconds);
+  return until(
+    `message ${id} to be ${state}`,
+    () => client.get<MessageView>(`/api/messages/${id}`),
+    (message) => message.state === state,
+    seconds,
+  );
 }
 
 export const resultsOf = (client: Client, id: number) => client.get<MessageResults>(`/api/messages/${id}/results`);

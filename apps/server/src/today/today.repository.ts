@@ -16,19 +16,33 @@ export class TodayRepository {
   async view(db: Scoped): Promise<TodayView> {
     const mine = '(:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)';
     const [batches, messages, replies, unsure, held, drafts] = await Promise.all([
-      db.sql<{ id: number; name: string; state: BatchState }>(`SELECT id, name, state FROM batch WHERE organization_id = :org AND ${mine} AND state IN (:states) ORDER BY id DESC LIMIT 20`, { states: Object.keys(WAITS) }),
+      db.sql<{ id: number; name: string; state: BatchState }>(
+        `SELECT id, name, state FROM batch WHERE organization_id = :org AND ${mine} AND state IN (:states) ORDER BY id DESC LIMIT 20`,
+        { states: Object.keys(WAITS) },
+      ),
       db.sql<{ id: number; name: string; state: string; scheduled_at: Date | null }>(
         `SELECT id, name, state, scheduled_at FROM message WHERE organization_id = :org AND ${mine} AND state IN ('scheduled', 'preparing', 'sending', 'paused') ORDER BY scheduled_at, id LIMIT 20`,
       ),
-      this.count(db, "reply r LEFT JOIN supporter s ON s.id = r.supporter_id WHERE r.organization_id = :org AND r.keyword = 'none' AND r.handled_at IS NULL AND (:chapter IS NULL OR s.chapter_id = :chapter)"),
+      this.count(
+        db,
+        "reply r LEFT JOIN supporter s ON s.id = r.supporter_id WHERE r.organization_id = :org AND r.keyword = 'none' AND r.handled_at IS NULL AND (:chapter IS NULL OR s.chapter_id = :chapter)",
+      ),
       this.count(db, "delivery WHERE organization_id = :org AND state = 'unsure'"),
       this.count(db, 'contact_point WHERE organization_id = :org AND on_hold = 1'),
       this.count(db, `message WHERE organization_id = :org AND ${mine} AND state = 'draft'`),
     ]);
     return {
       batches: batches.map((batch) => ({ ...batch, waits: WAITS[batch.state] ?? '' })),
-      messages: messages.map((message) => ({ id: message.id, name: message.name, state: message.state, when: message.scheduled_at?.toISOString() ?? null })),
-      replies, unsure, onHold: held, drafts,
+      messages: messages.map((message) => ({
+        id: message.id,
+        name: message.name,
+        state: message.state,
+        when: message.scheduled_at?.toISOString() ?? null,
+      })),
+      replies,
+      unsure,
+      onHold: held,
+      drafts,
     };
   }
 

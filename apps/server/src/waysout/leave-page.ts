@@ -25,15 +25,27 @@ export function leavePage(delivery: TokenDelivery, standing: { leftThis: boolean
   const from = escapeHtml(delivery.organization);
   const form = (inner: string) => `<form method="post">${inner}</form>`;
   if (standing.leftAll) {
-    return page('You have left', `<h1>You have left</h1><p>${from} will send you nothing more by ${channel}.</p>${form(act('back', `Keep sending me ${delivery.scopeName}`, true))}<p><small>Pressed by mistake? The button brings you back.</small></p>`);
+    return page(
+      'You have left',
+      `<h1>You have left</h1><p>${from} will send you nothing more by ${channel}.</p>${form(act('back', `Keep sending me ${delivery.scopeName}`, true))}<p><small>Pressed by mistake? The button brings you back.</small></p>`,
+    );
   }
   if (standing.leftThis) {
-    return page('You have left', `<h1>You have left ${what}</h1><p>${from} will send you no more ${what} by ${channel}. What else you agreed to goes on.</p>${form(act('back', `Keep sending me ${delivery.scopeName}`, true) + act('all', 'Send me nothing at all', true))}`);
+    return page(
+      'You have left',
+      `<h1>You have left ${what}</h1><p>${from} will send you no more ${what} by ${channel}. What else you agreed to goes on.</p>${form(act('back', `Keep sending me ${delivery.scopeName}`, true) + act('all', 'Send me nothing at all', true))}`,
+    );
   }
-  return page(`Leave ${delivery.scopeName}`, `<h1>No more ${what}?</h1><p>One press, and ${from} sends you no more ${what} by ${channel}.</p>${form(act('this', `Leave ${delivery.scopeName}`, false) + act('all', 'Leave everything', true))}<p><small>Nothing happens until you press a button.</small></p>`);
+  return page(
+    `Leave ${delivery.scopeName}`,
+    `<h1>No more ${what}?</h1><p>One press, and ${from} sends you no more ${what} by ${channel}.</p>${form(act('this', `Leave ${delivery.scopeName}`, false) + act('all', 'Leave everything', true))}<p><small>Nothing happens until you press a button.</small></p>`,
+  );
 }
 
 /** For links that are not ours, or of a test message. */
 export function deadLinkPage(): string {
-  return page('This link leads nowhere', '<h1>This link leads nowhere</h1><p>It was cut short on the way, or it stood in a test. Use the link in the message you got, or answer that message with the word “unsubscribe”.</p>');
+  return page(
+    'This link leads nowhere',
+    '<h1>This link leads nowhere</h1><p>It was cut short on the way, or it stood in a test. Use the link in the message you got, or answer that message with the word “unsubscribe”.</p>',
+  );
 }

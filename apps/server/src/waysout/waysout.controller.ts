@@ -18,9 +18,20 @@ export class WaysOutController {
     await this.answer(token, response, async () => undefined);
   }
 
-  @Route('post', 'leave/:token', { role: 'anyone', summary: 'Leave (also the one-click POST of RFC 8058)', params: schema.tokenParams, body: schema.leaveBody, ownProof: true })
+  @Route('post', 'leave/:token', {
+    role: 'anyone',
+    summary: 'Leave (also the one-click POST of RFC 8058)',
+    params: schema.tokenParams,
+    body: schema.leaveBody,
+    ownProof: true,
+  })
   @HttpCode(200)
-  async leave(@Param('token') token: string, @Input('body') body: { what: LeaveAct }, @Req() request: Request, @Res() response: Response): Promise<void> {
+  async leave(
+    @Param('token') token: string,
+    @Input('body') body: { what: LeaveAct },
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
     await this.answer(token, response, async () => {
       await this.waysOut.leave(await this.waysOut.find('leave', token), body.what, request.ip ?? '');
     });

@@ -4,5 +4,10 @@ import { WaysOutController } from './waysout.controller';
 import { WaysOutRepository } from './waysout.repository';
 import { WaysOutService } from './waysout.service';
 
-@Module({ imports: [PermissionModule], controllers: [WaysOutController], providers: [WaysOutService, WaysOutRepository], exports: [WaysOutRepository, WaysOutService] })
+@Module({
+  imports: [PermissionModule],
+  controllers: [WaysOutController],
+  providers: [WaysOutService, WaysOutRepository],
+  exports: [WaysOutRepository, WaysOutService],
+})
 export class WaysOutModule {}

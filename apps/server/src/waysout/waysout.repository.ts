@@ -31,12 +31,32 @@ export class WaysOutRepository {
       .where('d.id', id)
       .whereNotNull('d.contact_point_id')
       .first('d.*', 'm.name as message_name', 'm.purpose', 'm.list_id', 'l.name as list_name', 'o.name as organization')) as
-      | (Pick<MessageRow, 'purpose' | 'list_id'> & { id: number; organization_id: number; message_id: number; message_name: string; supporter_id: number; contact_point_id: number; channel: SendingChannel; list_name: string | null; organization: string; state: string })
+      | (Pick<MessageRow, 'purpose' | 'list_id'> & {
+          id: number;
+          organization_id: number;
+          message_id: number;
+          message_name: string;
+          supporter_id: number;
+          contact_point_id: number;
+          channel: SendingChannel;
+          list_name: string | null;
+          organization: string;
+          state: string;
+        })
       | undefined;
     if (!row) return null;
     return {
-      id: row.id, organizationId: row.organization_id, messageId: row.message_id, messageName: row.message_name, supporterId: row.supporter_id, contactPointId: row.contact_point_id, channel: row.channel,
-      scope: scopeOf(row), scopeName: row.list_name ?? row.purpose ?? 'appeals', organization: row.organization, state: row.state,
+      id: row.id,
+      organizationId: row.organization_id,
+      messageId: row.message_id,
+      messageName: row.message_name,
+      supporterId: row.supporter_id,
+      contactPointId: row.contact_point_id,
+      channel: row.channel,
+      scope: scopeOf(row),
+      scopeName: row.list_name ?? row.purpose ?? 'appeals',
+      organization: row.organization,
+      state: row.state,
     };
   }
 
@@ -53,20 +73,34 @@ export class WaysOutRepository {
 
   /** Sets a mark on the delivery; true when it was not there before. */
   async mark(tx: Scoped, deliveryId: number, flag: 'opened' | 'followed' | 'left_it' | 'replied'): Promise<boolean> {
-    return (await tx.execute(`UPDATE delivery SET ${flag} = 1 WHERE organization_id = :org AND id = :deliveryId AND ${flag} = 0`, { deliveryId })) > 0;
+    return (
+      (await tx.execute(`UPDATE delivery SET ${flag} = 1 WHERE organization_id = :org AND id = :deliveryId AND ${flag} = 0`, { deliveryId })) > 0
+    );
   }
 
   async event(tx: Scoped, delivery: Pick<TokenDelivery, 'id' | 'messageId' | 'supporterId'>, kind: string, detail: string): Promise<void> {
-    await tx.insert('delivery_event', { delivery_id: delivery.id, message_id: delivery.messageId, supporter_id: delivery.supporterId, kind, detail: detail.slice(0, 500) });
+    await tx.insert('delivery_event', {
+      delivery_id: delivery.id,
+      message_id: delivery.messageId,
+      supporter_id: delivery.supporterId,
+      kind,
+      detail: detail.slice(0, 500),
+    });
   }
 
   async hasFollowed(db: Scoped, deliveryId: number, url: string): Promise<boolean> {
-    const rows = await db.sql("SELECT 1 FROM delivery_event WHERE organization_id = :org AND delivery_id = :deliveryId AND kind = 'followed' AND detail = :url", { deliveryId, url: url.slice(0, 500) });
+    const rows = await db.sql(
+      "SELECT 1 FROM delivery_event WHERE organization_id = :org AND delivery_id = :deliveryId AND kind = 'followed' AND detail = :url",
+      { deliveryId, url: url.slice(0, 500) },
+    );
     return rows.length > 0;
   }
 
   async link(db: Scoped, messageId: number, position: number): Promise<string | null> {
-    const [row] = await db.sql<{ url: string }>('SELECT url FROM message_link WHERE organization_id = :org AND message_id = :messageId AND position = :position', { messageId, position });
+    const [row] = await db.sql<{ url: string }>(
+      'SELECT url FROM message_link WHERE organization_id = :org AND message_id = :messageId AND position = :position',
+      { messageId, position },
+    );
     return row?.url ?? null;
   }
 }

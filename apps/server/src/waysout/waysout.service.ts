@@ -33,7 +33,10 @@ export class WaysOutService {
   /** How the person stands now, for the page. */
   async standing(delivery: TokenDelivery): Promise<{ leftThis: boolean; leftAll: boolean }> {
     const db = this.database.read(programScope(delivery.organizationId));
-    const [leftThis, leftAll] = await Promise.all([this.waysOut.standsAtNo(db, delivery, delivery.scope), this.waysOut.standsAtNo(db, delivery, 'all')]);
+    const [leftThis, leftAll] = await Promise.all([
+      this.waysOut.standsAtNo(db, delivery, delivery.scope),
+      this.waysOut.standsAtNo(db, delivery, 'all'),
+    ]);
     return { leftThis, leftAll: leftThis && leftAll };
   }
 
@@ -44,11 +47,21 @@ export class WaysOutService {
       const closed = await this.waysOut.standsAtNo(tx, delivery, scope);
       if (closed === (act !== 'back')) return;
       await this.ledger.record(tx, {
-        contactPointId: delivery.contactPointId, supporterId: delivery.supporterId, channel: delivery.channel, scope, state: act === 'back' ? 'yes' : 'no', saidAt: new Date(), byPerson: true,
-        how: 'one-click', words: act === 'back' ? `Keep sending me ${delivery.scopeName}` : act === 'all' ? 'Send me nothing more' : `No more ${delivery.scopeName}`, source: `From “${delivery.messageName}”`, origin,
+        contactPointId: delivery.contactPointId,
+        supporterId: delivery.supporterId,
+        channel: delivery.channel,
+        scope,
+        state: act === 'back' ? 'yes' : 'no',
+        saidAt: new Date(),
+        byPerson: true,
+        how: 'one-click',
+        words: act === 'back' ? `Keep sending me ${delivery.scopeName}` : act === 'all' ? 'Send me nothing more' : `No more ${delivery.scopeName}`,
+        source: `From “${delivery.messageName}”`,
+        origin,
       });
       if (act === 'back') return;
-      if (await this.waysOut.mark(tx, delivery.id, 'left_it')) await this.waysOut.event(tx, delivery, 'left', `One click, ${act === 'all' ? 'everything' : delivery.scopeName}`);
+      if (await this.waysOut.mark(tx, delivery.id, 'left_it'))
+        await this.waysOut.event(tx, delivery, 'left', `One click, ${act === 'all' ? 'everything' : delivery.scopeName}`);
     });
   }
 

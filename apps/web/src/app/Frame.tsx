@@ -8,17 +8,10 @@ import { Loading } from '../ui/basics';
 import { Margin } from '../ui/Margin';
 import { call, get } from './api';
 import { sessionQuery, useSession } from './session';
+import { STATIONS } from './stations';
 
 const Finder = lazy(() => import('./Finder'));
 const Keys = lazy(() => import('./Keys'));
-
-export const STATIONS = [
-  { path: '/gather', name: 'Gather' },
-  { path: '/sort', name: 'Sort' },
-  { path: '/write', name: 'Write' },
-  { path: '/send', name: 'Send' },
-  { path: '/hear-back', name: 'Hear back' },
-] as const;
 
 function waitsAt(today: TodayView | undefined): Record<string, number> {
   if (!today) return {};
@@ -43,7 +36,9 @@ function Stations() {
           {i > 0 && <ChevronRight size={13} className="text-[#7f9298]" aria-hidden="true" />}
           <NavLink
             to={station.path}
-            className={({ isActive }) => `h-full flex items-center gap-2 px-[14px] font-semibold border-b-[3px] ${isActive ? 'bg-[#2a3b42] border-blush text-white' : 'border-transparent text-[#dfe7e6] hover:text-white'}`}
+            className={({ isActive }) =>
+              `h-full flex items-center gap-2 px-[14px] font-semibold border-b-[3px] ${isActive ? 'bg-[#2a3b42] border-blush text-white' : 'border-transparent text-[#dfe7e6] hover:text-white'}`
+            }
           >
             {station.name}
             {(waits[station.path] ?? 0) > 0 && (
@@ -73,13 +68,20 @@ function Account() {
     queryClient.clear();
     void navigate('/sign-in');
   };
-  const initials = session.teammate.name.split(' ').map((word) => word[0]).join('').slice(0, 2);
+  const initials = session.teammate.name
+    .split(' ')
+    .map((word) => word[0])
+    .join('')
+    .slice(0, 2);
   const all = session.chapters.length > 1;
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="flex items-center gap-2 font-medium text-[#e8eeec]">
         {session.chapter?.name ?? 'All chapters'}
-        <span className="rounded-full bg-blush text-ink text-[11px] font-bold w-[30px] h-[30px] grid place-items-center" aria-label={session.teammate.name}>
+        <span
+          className="rounded-full bg-blush text-ink text-[11px] font-bold w-[30px] h-[30px] grid place-items-center"
+          aria-label={session.teammate.name}
+        >
           {initials}
         </span>
       </DropdownMenu.Trigger>
@@ -88,7 +90,11 @@ function Account() {
           <DropdownMenu.Label className="px-3 py-2 text-ink2">
             {session.teammate.name}, {session.teammate.role}
           </DropdownMenu.Label>
-          {all && <DropdownMenu.Item className={ITEM} onSelect={() => choose.mutate(null)}>Work in all chapters</DropdownMenu.Item>}
+          {all && (
+            <DropdownMenu.Item className={ITEM} onSelect={() => choose.mutate(null)}>
+              Work in all chapters
+            </DropdownMenu.Item>
+          )}
           {session.chapters.map((chapter) => (
             <DropdownMenu.Item key={chapter.id} className={ITEM} onSelect={() => choose.mutate(chapter.id)}>
               Work in {chapter.name}
@@ -97,18 +103,26 @@ function Account() {
           <DropdownMenu.Separator className="h-px bg-hair my-1" />
           {session.standins.mailroom && (
             <DropdownMenu.Item className={ITEM} asChild>
-              <a href={session.standins.mailroom} target="_blank" rel="noreferrer">Mailroom: what was mailed</a>
+              <a href={session.standins.mailroom} target="_blank" rel="noreferrer">
+                Mailroom: what was mailed
+              </a>
             </DropdownMenu.Item>
           )}
           {session.standins.handsets && (
             <DropdownMenu.Item className={ITEM} asChild>
-              <a href={session.standins.handsets} target="_blank" rel="noreferrer">Handsets: what was texted</a>
+              <a href={session.standins.handsets} target="_blank" rel="noreferrer">
+                Handsets: what was texted
+              </a>
             </DropdownMenu.Item>
           )}
           <DropdownMenu.Item className={ITEM} asChild>
-            <a href="/api/docs" target="_blank" rel="noreferrer">The API, described</a>
+            <a href="/api/docs" target="_blank" rel="noreferrer">
+              The API, described
+            </a>
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={() => void leave()}>Sign out</DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => void leave()}>
+            Sign out
+          </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -145,7 +159,10 @@ function Bar({ onFind }: { onFind: () => void }) {
       </NavLink>
       <Stations />
       <div className="grow" />
-      <button onClick={onFind} className="hidden min-[1100px]:flex items-center gap-2 bg-[#2a3b42] text-[#d5dfdd] rounded-paper px-3 h-[34px] w-[300px] mr-6">
+      <button
+        onClick={onFind}
+        className="hidden min-[1100px]:flex items-center gap-2 bg-[#2a3b42] text-[#d5dfdd] rounded-paper px-3 h-[34px] w-[300px] mr-6"
+      >
         <Search size={14} aria-hidden="true" />
         <span className="grow text-left truncate">Find a supporter or message</span>
         <kbd className="font-mono text-[11px] whitespace-nowrap border border-[#5f7379] rounded-[3px] px-1">Ctrl K</kbd>
@@ -163,7 +180,10 @@ export function Frame() {
   // Loaded before it is asked for, so that no letter typed right after Ctrl+K is lost.
   useEffect(() => void import('./Finder'), []);
   const [showingKeys, setShowingKeys] = useState(false);
-  useKeys(() => setFinding(true), () => setShowingKeys(true));
+  useKeys(
+    () => setFinding(true),
+    () => setShowingKeys(true),
+  );
   if (isPending) return <Loading what="your session" />;
   if (error || !data) return <Navigate to={`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`} replace />;
   return (

@@ -7,7 +7,11 @@ export function Lost() {
   return (
     <div className="sheet m-5">
       <Empty title={error ? 'This view could not be drawn' : 'There is nothing at this address'}>
-        <p>{error ? 'Nothing that you saved is lost. Load the page again; if it happens again, go back to Today.' : 'It may have been deleted, or the address was cut short.'}</p>
+        <p>
+          {error
+            ? 'Nothing that you saved is lost. Load the page again; if it happens again, go back to Today.'
+            : 'It may have been deleted, or the address was cut short.'}
+        </p>
         <Link className="link text-ink" to="/">
           Go to Today
         </Link>

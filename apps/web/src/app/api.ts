@@ -21,7 +21,9 @@ export function keepCsrf(word: string): void {
 
 async function problemOf(response: Response): Promise<Problem> {
   const body = (await response.json().catch(() => null)) as Problem | null;
-  return body ?? { type: '', title: 'No answer', status: response.status, detail: 'The server gave no answer that can be read. Try again in a moment.' };
+  return (
+    body ?? { type: '', title: 'No answer', status: response.status, detail: 'The server gave no answer that can be read. Try again in a moment.' }
+  );
 }
 
 /** Calls the server; throws a ProblemError with a sentence fit to show. */
@@ -35,7 +37,12 @@ export async function call<T = void>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 
       body: form ? body : body === undefined ? undefined : JSON.stringify(body),
     });
   } catch {
-    throw new ProblemError({ type: '', title: 'No connection', status: 0, detail: 'The server cannot be reached just now. What you typed is still here; try again in a moment.' });
+    throw new ProblemError({
+      type: '',
+      title: 'No connection',
+      status: 0,
+      detail: 'The server cannot be reached just now. What you typed is still here; try again in a moment.',
+    });
   }
   if (!response.ok) throw new ProblemError(await problemOf(response));
   const text = await response.text();

@@ -27,7 +27,9 @@ const VERDICTS: [RowVerdict, string, string][] = [
 
 function RowsDrawer({ id, verdict, onClose }: { id: number; verdict: RowVerdict; onClose: () => void }) {
   const navigate = useNavigate();
-  const { rows, total, more } = usePages<BatchRowView>(['batch-rows', id, verdict], (after) => get<Page<BatchRowView>>(`batches/${id}/rows${query({ verdict, after })}`));
+  const { rows, total, more } = usePages<BatchRowView>(['batch-rows', id, verdict], (after) =>
+    get<Page<BatchRowView>>(`batches/${id}/rows${query({ verdict, after })}`),
+  );
   const columns: TableColumn<BatchRowView>[] = [
     { key: 'row', title: 'Row', width: '64px', cell: (row) => row.row },
     { key: 'name', title: 'Name', width: '1fr', cell: (row) => `${row.firstName} ${row.lastName}` },
@@ -37,7 +39,15 @@ function RowsDrawer({ id, verdict, onClose }: { id: number; verdict: RowVerdict;
   const words = VERDICTS.find(([one]) => one === verdict)![1];
   return (
     <Drawer open onClose={onClose} wide title={words} note={`${total} ${plural(total, 'row', 'rows')} of the file`}>
-      <VirtualTable label={words} rows={rows} total={total} columns={columns} idOf={(row) => row.row} onMore={more} onOpen={(row) => row.supporterId && void navigate(`/sort/supporters/${row.supporterId}`)} />
+      <VirtualTable
+        label={words}
+        rows={rows}
+        total={total}
+        columns={columns}
+        idOf={(row) => row.row}
+        onMore={more}
+        onOpen={(row) => row.supporterId && void navigate(`/sort/supporters/${row.supporterId}`)}
+      />
     </Drawer>
   );
 }
@@ -59,7 +69,10 @@ function Counts({ batch, onOpen }: { batch: BatchView; onOpen: (verdict: RowVerd
                 <p className="text-ink2 text-[12.5px]">{hint}</p>
               </div>
               <div className="h-3 bg-bench rounded-[2px]" aria-hidden="true">
-                <div className={`h-3 rounded-[2px] ${bad ? 'bg-madder' : 'bg-verdigris'}`} style={{ width: `${Math.max(1, (count / batch.rows) * 100)}%` }} />
+                <div
+                  className={`h-3 rounded-[2px] ${bad ? 'bg-madder' : 'bg-verdigris'}`}
+                  style={{ width: `${Math.max(1, (count / batch.rows) * 100)}%` }}
+                />
               </div>
               <button className="link text-right font-title text-[19px]" onClick={() => onOpen(verdict)}>
                 {format.number(count)}
@@ -79,13 +92,29 @@ function useBatchNotes(batch: BatchView | undefined): Note[] {
   if (batch.problem) notes.push({ key: 'problem', tone: 'fault', title: 'It stopped', body: batch.problem });
   if (failed + batch.withFaults > 0) {
     notes.push({
-      key: 'mend', tone: failed > 0 ? 'fault' : 'doubt', title: `${failed + batch.withFaults} rows to mend`, body: `${failed} do not come in, ${batch.withFaults} come in without a cell. Mend them in the file and bring it in again: nobody comes in twice.`,
+      key: 'mend',
+      tone: failed > 0 ? 'fault' : 'doubt',
+      title: `${failed + batch.withFaults} rows to mend`,
+      body: `${failed} do not come in, ${batch.withFaults} come in without a cell. Mend them in the file and bring it in again: nobody comes in twice.`,
       remedy: { words: 'Download them with the reasons', act: () => void window.open(`/api/batches/${batch.id}/rows-to-mend.csv`) },
     });
   }
-  if (batch.stayNo > 0) notes.push({ key: 'no', tone: 'doubt', title: `${batch.stayNo} said no before, and stay no`, body: 'The file says yes for them, but only they can come back, by their own act.' });
-  if (batch.state === 'checked') notes.push({ key: 'safe', tone: 'good', title: 'Nothing is changed yet', body: 'And a batch can be taken back out as a whole, as long as nothing was sent on its strength.' });
-  if (batch.state === 'done' && batch.canTakeOut) notes.push({ key: 'fixed', tone: 'plain', title: 'It can no longer be taken out', body: batch.canTakeOut });
+  if (batch.stayNo > 0)
+    notes.push({
+      key: 'no',
+      tone: 'doubt',
+      title: `${batch.stayNo} said no before, and stay no`,
+      body: 'The file says yes for them, but only they can come back, by their own act.',
+    });
+  if (batch.state === 'checked')
+    notes.push({
+      key: 'safe',
+      tone: 'good',
+      title: 'Nothing is changed yet',
+      body: 'And a batch can be taken back out as a whole, as long as nothing was sent on its strength.',
+    });
+  if (batch.state === 'done' && batch.canTakeOut)
+    notes.push({ key: 'fixed', tone: 'plain', title: 'It can no longer be taken out', body: batch.canTakeOut });
   return notes;
 }
 
@@ -108,7 +137,9 @@ export default function Batch() {
   const [open, setOpen] = useState<RowVerdict | null>(null);
   const [taking, setTaking] = useState(false);
   const { data: batch, error } = useQuery({
-    queryKey: ['batch', id], queryFn: () => get<BatchView>(`batches/${id}`), refetchInterval: (read) => (read.state.data && MOVING.has(read.state.data.state) ? 700 : 5_000),
+    queryKey: ['batch', id],
+    queryFn: () => get<BatchView>(`batches/${id}`),
+    refetchInterval: (read) => (read.state.data && MOVING.has(read.state.data.state) ? 700 : 5_000),
   });
   const act = useMutation({ mutationFn: (what: string) => call('POST', `batches/${id}/${what}`), onSettled: () => queryClient.invalidateQueries() });
   useMargin(useBatchNotes(batch));
@@ -130,7 +161,9 @@ export default function Batch() {
         {batch.state !== 'checking' && Object.keys(batch.counts).length > 0 && <Counts batch={batch} onOpen={setOpen} />}
         {batch.state === 'done' && (
           <p>
-            <Link className="link text-ink" to={`/sort?batch=${id}`}>See the people of this batch</Link>
+            <Link className="link text-ink" to={`/sort?batch=${id}`}>
+              See the people of this batch
+            </Link>
           </p>
         )}
         <Problem error={act.error} />
@@ -144,14 +177,31 @@ export default function Batch() {
             </Button>
           )}
           {batch.state === 'bringing' && <Button onClick={() => act.mutate('stop')}>Stop after these rows</Button>}
-          {batch.state === 'stopped' && <Button weight="main" onClick={() => act.mutate('bring-in')}>Go on from row {format.number(batch.done + 1)}</Button>}
-          {(batch.state === 'done' || batch.state === 'stopped') && !batch.canTakeOut && <Button weight="grave" onClick={() => setTaking(true)}>Take the batch back out</Button>}
+          {batch.state === 'stopped' && (
+            <Button weight="main" onClick={() => act.mutate('bring-in')}>
+              Go on from row {format.number(batch.done + 1)}
+            </Button>
+          )}
+          {(batch.state === 'done' || batch.state === 'stopped') && !batch.canTakeOut && (
+            <Button weight="grave" onClick={() => setTaking(true)}>
+              Take the batch back out
+            </Button>
+          )}
         </div>
       )}
       {open && <RowsDrawer id={id} verdict={open} onClose={() => setOpen(null)} />}
       <Confirm
-        open={taking} onClose={() => setTaking(false)} title={`Take “${batch.name}” back out?`} act={`Take out ${format.number(made)} ${plural(made, 'person', 'people')}`} onAct={() => act.mutateAsync('take-out')}
-        body={<p>{format.number(made)} people go, and {format.number(batch.counts.update ?? 0)} go back to how they were. Tags, list and permission of this batch go with them. Later edits, gifts, and every no stay.</p>}
+        open={taking}
+        onClose={() => setTaking(false)}
+        title={`Take “${batch.name}” back out?`}
+        act={`Take out ${format.number(made)} ${plural(made, 'person', 'people')}`}
+        onAct={() => act.mutateAsync('take-out')}
+        body={
+          <p>
+            {format.number(made)} people go, and {format.number(batch.counts.update ?? 0)} go back to how they were. Tags, list and permission of this
+            batch go with them. Later edits, gifts, and every no stay.
+          </p>
+        }
       />
     </div>
   );

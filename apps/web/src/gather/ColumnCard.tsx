@@ -20,12 +20,22 @@ interface Props {
 export function ColumnCard({ column, header, choice, fields, country, faults, filled, rows, onChoose }: Props) {
   const [title, note] = columnWords(choice, fields, country);
   const { known, make } = offersFor(header, fields);
-  const border = choice.to === 'leave' ? 'border-[#b6c1bd] text-ink3' : choice.to === 'newField' ? 'border-verdigris border-dashed' : faults > 0 ? 'border-madder' : 'border-ink';
+  const border =
+    choice.to === 'leave'
+      ? 'border-[#b6c1bd] text-ink3'
+      : choice.to === 'newField'
+        ? 'border-verdigris border-dashed'
+        : faults > 0
+          ? 'border-madder'
+          : 'border-ink';
   const share = (count: number) => `${rows === 0 ? 0 : (count / rows) * 100}%`;
   return (
     <div className="p-2 pb-3" id={`column-${column}`}>
       <DropdownMenu.Root>
-        <DropdownMenu.Trigger className={`w-full text-left rounded-paper border px-2 py-[6px] bg-sheet hover:bg-[#f4f6f5] ${border}`} aria-label={`Column ${header}: ${title}. Change`}>
+        <DropdownMenu.Trigger
+          className={`w-full text-left rounded-paper border px-2 py-[6px] bg-sheet hover:bg-[#f4f6f5] ${border}`}
+          aria-label={`Column ${header}: ${title}. Change`}
+        >
           <span className="block font-semibold truncate">{title}</span>
           <span className="block text-[12px] text-ink2 truncate">{note}</span>
         </DropdownMenu.Trigger>

@@ -20,7 +20,11 @@ function useColumnNotes(country: string): Note[] {
     if (faults > 0) {
       const rows = first.map((fault) => fault.row).join(', ');
       notes.push({
-        key: `fault-${column}`, tone: 'fault', anchor: `column-${column}`, title: `${faults} ${plural(faults, 'cell', 'cells')} of “${header}” can't be read`, body: `Rows ${rows}${faults > first.length ? ' and more' : ''}: ${first[0]?.reason ?? ''}.`,
+        key: `fault-${column}`,
+        tone: 'fault',
+        anchor: `column-${column}`,
+        title: `${faults} ${plural(faults, 'cell', 'cells')} of “${header}” can't be read`,
+        body: `Rows ${rows}${faults > first.length ? ' and more' : ''}: ${first[0]?.reason ?? ''}.`,
         remedy: { words: 'Leave the column out', act: () => choose(column, { to: 'leave' }, country) },
       });
     }
@@ -31,7 +35,13 @@ function useColumnNotes(country: string): Note[] {
       const iso = analysis.preview.every((row) => !/^\d{1,2}[/.-]/.test(row[column] ?? ''));
       if (!iso) {
         notes.push({
-          key: `order-${column}`, tone: known ? 'good' : 'doubt', anchor: `column-${column}`, title: `“${header}”: day first or month first?`, body: known ? `The values only work ${order.replace('-', ' ')}, so all are read that way.` : `Nothing in the values tells. They are read ${order.replace('-', ' ')}.`,
+          key: `order-${column}`,
+          tone: known ? 'good' : 'doubt',
+          anchor: `column-${column}`,
+          title: `“${header}”: day first or month first?`,
+          body: known
+            ? `The values only work ${order.replace('-', ' ')}, so all are read that way.`
+            : `Nothing in the values tells. They are read ${order.replace('-', ' ')}.`,
           remedy: { words: `Read ${other.replace('-', ' ')}`, act: () => choose(column, { ...choice, order: other }, country) },
         });
       }
@@ -39,9 +49,19 @@ function useColumnNotes(country: string): Note[] {
   });
   const failed = judgement?.failedRows ?? [];
   if (judgement && judgement.failed > 0) {
-    notes.push({ key: 'failed', tone: 'fault', title: `${judgement.failed} ${plural(judgement.failed, 'row', 'rows')} can't come in as ${plural(judgement.failed, 'it is', 'they are')}`, body: `Row ${failed.map((row) => row.row).join(', ')}${judgement.failed > failed.length ? ' and more' : ''}. They can be downloaded with the reason, mended, and brought in again.` });
+    notes.push({
+      key: 'failed',
+      tone: 'fault',
+      title: `${judgement.failed} ${plural(judgement.failed, 'row', 'rows')} can't come in as ${plural(judgement.failed, 'it is', 'they are')}`,
+      body: `Row ${failed.map((row) => row.row).join(', ')}${judgement.failed > failed.length ? ' and more' : ''}. They can be downloaded with the reason, mended, and brought in again.`,
+    });
   }
-  notes.push({ key: 'safe', tone: 'plain', title: 'Nothing is changed yet', body: 'People come in when you bring the batch in, and a batch can be taken back out as a whole.' });
+  notes.push({
+    key: 'safe',
+    tone: 'plain',
+    title: 'Nothing is changed yet',
+    body: 'People come in when you bring the batch in, and a batch can be taken back out as a whole.',
+  });
   return notes;
 }
 
@@ -67,7 +87,8 @@ export function Tally({ judgement }: { judgement: Judgement | null }) {
         <div className="bg-madder" style={{ flexGrow: failed }} />
       </div>
       <p className="pt-1 text-ink2">
-        <b className="text-ink">{format.number(ready)}</b> ready · <b className="text-ink">{format.number(look)}</b> come in without a cell · <b className="text-ink">{format.number(failed)}</b> can't come in as they are
+        <b className="text-ink">{format.number(ready)}</b> ready · <b className="text-ink">{format.number(look)}</b> come in without a cell ·{' '}
+        <b className="text-ink">{format.number(failed)}</b> can't come in as they are
       </p>
     </div>
   );
@@ -77,29 +98,50 @@ export function Tally({ judgement }: { judgement: Judgement | null }) {
 export function ColumnsStep({ fields, country }: { fields: KnownField[]; country: string }) {
   const { analysis, columns, judgement, choose, go } = useDraft();
   const frame = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: analysis?.preview.length ?? 0, getScrollElement: () => frame.current, estimateSize: () => 31, overscan: 10 });
+  const virtual = useVirtualizer({
+    count: analysis?.preview.length ?? 0,
+    getScrollElement: () => frame.current,
+    estimateSize: () => 31,
+    overscan: 10,
+  });
   useMargin(useColumnNotes(country));
   if (!analysis) return null;
   const template = `44px repeat(${analysis.header.length}, minmax(132px, 1fr))`;
   return (
     <>
       <div ref={frame} className="sheet overflow-auto grow min-h-0" role="table" aria-label="Columns and the first rows" tabIndex={0}>
-        <div role="row" className="grid sticky top-0 bg-sheet border-b border-hair z-10" style={{ gridTemplateColumns: template, minWidth: 44 + analysis.header.length * 132 }}>
+        <div
+          role="row"
+          className="grid sticky top-0 bg-sheet border-b border-hair z-10"
+          style={{ gridTemplateColumns: template, minWidth: 44 + analysis.header.length * 132 }}
+        >
           <div role="columnheader" className="border-r border-hair">
             <span className="sr-only">Row</span>
           </div>
           {analysis.header.map((header, column) => (
             <HeadCell key={column} column={column}>
               <ColumnCard
-                column={column} header={header} choice={columns[column]!} fields={fields} country={country} rows={analysis.rows}
-                filled={analysis.profiles[column]!.filled} faults={judgement?.faultsByColumn[column] ?? 0} onChoose={(choice) => choose(column, withOrder(choice, analysis.profiles[column]!.order), country)}
+                column={column}
+                header={header}
+                choice={columns[column]!}
+                fields={fields}
+                country={country}
+                rows={analysis.rows}
+                filled={analysis.profiles[column]!.filled}
+                faults={judgement?.faultsByColumn[column] ?? 0}
+                onChoose={(choice) => choose(column, withOrder(choice, analysis.profiles[column]!.order), country)}
               />
             </HeadCell>
           ))}
         </div>
         <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative', minWidth: 44 + analysis.header.length * 132 }}>
           {virtual.getVirtualItems().map((item) => (
-            <div role="row" key={item.index} className="absolute left-0 right-0 grid border-b border-hair" style={{ gridTemplateColumns: template, height: item.size, transform: `translateY(${item.start}px)` }}>
+            <div
+              role="row"
+              key={item.index}
+              className="absolute left-0 right-0 grid border-b border-hair"
+              style={{ gridTemplateColumns: template, height: item.size, transform: `translateY(${item.start}px)` }}
+            >
               <div role="rowheader" className="px-2 py-[6px] text-right text-[12px] text-ink3 border-r border-hair">
                 {item.index + 1}
               </div>
@@ -107,7 +149,12 @@ export function ColumnsStep({ fields, country }: { fields: KnownField[]; country
                 const fault = judgement?.cells[`${item.index}:${column}`];
                 const left = columns[column]!.to === 'leave';
                 return (
-                  <div role="cell" key={column} className={`px-3 py-[5px] truncate border-r border-hair ${left ? 'text-ink3' : ''} ${fault ? 'merge-fault' : ''}`} title={fault ?? analysis.preview[item.index]![column]}>
+                  <div
+                    role="cell"
+                    key={column}
+                    className={`px-3 py-[5px] truncate border-r border-hair ${left ? 'text-ink3' : ''} ${fault ? 'merge-fault' : ''}`}
+                    title={fault ?? analysis.preview[item.index]![column]}
+                  >
                     {analysis.preview[item.index]![column]}
                   </div>
                 );

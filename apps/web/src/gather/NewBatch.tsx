@@ -20,13 +20,19 @@ export default function NewBatch() {
   const { step, go, file, analysis, reset } = useDraft();
   const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
   if (!fields.data) return <Loading what="your fields" />;
-  const note = analysis ? `${format.number(analysis.rows)} rows, read as UTF-8, ${SEPARATORS[analysis.delimiter]} separated` : 'People who agreed to hear from you';
+  const note = analysis
+    ? `${format.number(analysis.rows)} rows, read as UTF-8, ${SEPARATORS[analysis.delimiter]} separated`
+    : 'People who agreed to hear from you';
   return (
     <div className="flex flex-col grow min-h-0">
       <Heading title={file?.name ?? 'Bring people in'} note={note}>
         {file && <Button onClick={reset}>Take another file</Button>}
       </Heading>
-      <Steps steps={[...STEPS, 'Check and bring in']} at={step} onGo={(to) => (STEPS as readonly string[]).includes(to) && go(to as (typeof STEPS)[number])} />
+      <Steps
+        steps={[...STEPS, 'Check and bring in']}
+        at={step}
+        onGo={(to) => (STEPS as readonly string[]).includes(to) && go(to as (typeof STEPS)[number])}
+      />
       {step === 'File' && <FileStep fields={fields.data} country={organization.country} />}
       {step === 'Columns' && <ColumnsStep fields={fields.data} country={organization.country} />}
       {step === 'Where they go' && <GroupsStep />}

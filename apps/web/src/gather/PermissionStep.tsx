@@ -11,15 +11,34 @@ import { planOf, useDraft } from './draft';
 
 type Yes = Extract<ChannelPermission, { said: 'yes' }>;
 
-function Scopes({ channel, value, lists, onChange }: { channel: string; value: Scope[]; lists: readonly ListView[]; onChange: (scopes: Scope[]) => void }) {
-  const offers: [Scope, string][] = [...PURPOSES.filter((purpose) => purpose !== 'service').map((purpose): [Scope, string] => [purpose, purpose]), ...lists.filter((list) => list.isPublic).map((list): [Scope, string] => [`list:${list.id}`, list.name])];
+function Scopes({
+  channel,
+  value,
+  lists,
+  onChange,
+}: {
+  channel: string;
+  value: Scope[];
+  lists: readonly ListView[];
+  onChange: (scopes: Scope[]) => void;
+}) {
+  const offers: [Scope, string][] = [
+    ...PURPOSES.filter((purpose) => purpose !== 'service').map((purpose): [Scope, string] => [purpose, purpose]),
+    ...lists.filter((list) => list.isPublic).map((list): [Scope, string] => [`list:${list.id}`, list.name]),
+  ];
   return (
     <fieldset>
       <legend className="font-semibold text-[13px] pb-1">They agreed to</legend>
       <div className="flex flex-wrap gap-x-4 gap-y-1">
         {offers.map(([scope, words]) => (
           <label key={scope} className="flex gap-2 items-center">
-            <input type="checkbox" className="accent-[#0F766B]" name={`${channel}-${scope}`} checked={value.includes(scope)} onChange={() => onChange(value.includes(scope) ? value.filter((one) => one !== scope) : [...value, scope])} />
+            <input
+              type="checkbox"
+              className="accent-[#0F766B]"
+              name={`${channel}-${scope}`}
+              checked={value.includes(scope)}
+              onChange={() => onChange(value.includes(scope) ? value.filter((one) => one !== scope) : [...value, scope])}
+            />
             {words}
           </label>
         ))}
@@ -28,7 +47,17 @@ function Scopes({ channel, value, lists, onChange }: { channel: string; value: S
   );
 }
 
-function Evidence({ channel, yes, lists, onChange }: { channel: 'email' | 'text'; yes: Yes; lists: readonly ListView[]; onChange: (yes: Yes) => void }) {
+function Evidence({
+  channel,
+  yes,
+  lists,
+  onChange,
+}: {
+  channel: 'email' | 'text';
+  yes: Yes;
+  lists: readonly ListView[];
+  onChange: (yes: Yes) => void;
+}) {
   const hasColumn = useDraft((draft) => draft.columns.some((column) => column.to === 'consent' && column.channel === channel));
   const set = (part: Partial<Yes>) => onChange({ ...yes, ...part });
   return (
@@ -53,7 +82,13 @@ function Evidence({ channel, yes, lists, onChange }: { channel: 'email' | 'text'
           </select>
         </Labelled>
         <Labelled label="When">
-          <input type="date" className="input" value={yes.on} max={new Date().toISOString().slice(0, 10)} onChange={(event) => set({ on: event.target.value })} />
+          <input
+            type="date"
+            className="input"
+            value={yes.on}
+            max={new Date().toISOString().slice(0, 10)}
+            onChange={(event) => set({ on: event.target.value })}
+          />
         </Labelled>
       </div>
       <Labelled label="In what words" hint="As they stood on the sheet or form. They are kept as the evidence.">
@@ -95,7 +130,8 @@ function ChannelCard({ channel, lists }: { channel: 'email' | 'text'; lists: rea
       {said.said === 'nothing' && <p className="text-ink2">They come in as never asked. No {name} goes to them until they say yes themselves.</p>}
       {said.said === 'bought' && (
         <p className="text-madder">
-          Then they do not come in. Nobody on such a list asked to hear from you, and one complaint costs the delivery of a thousand others. Ask at the next event instead.
+          Then they do not come in. Nobody on such a list asked to hear from you, and one complaint costs the delivery of a thousand others. Ask at
+          the next event instead.
         </p>
       )}
     </section>
@@ -118,7 +154,14 @@ export function PermissionStep() {
     },
     onSuccess: (id) => void navigate(`/gather/${id}`),
   });
-  const notes: Note[] = [{ key: 'no', tone: 'plain', title: 'A past no stays a no', body: 'Whoever left before is not brought back by a file. Only they can come back, by their own act.' }];
+  const notes: Note[] = [
+    {
+      key: 'no',
+      tone: 'plain',
+      title: 'A past no stays a no',
+      body: 'Whoever left before is not brought back by a file. Only they can come back, by their own act.',
+    },
+  ];
   if (!plan) notes.unshift({ key: 'open', tone: 'doubt', title: 'Both channels need an answer', body: '“Nobody knows” is an answer too.' });
   useMargin(notes);
   return (

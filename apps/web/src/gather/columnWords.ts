@@ -33,9 +33,21 @@ const NEW_TYPES: FieldType[] = ['text', 'choice', 'date', 'birthday', 'number', 
 
 /** Everything that a column can be matched to. */
 export function offersFor(header: string, fields: readonly KnownField[]): { known: Offer[]; make: Offer[] } {
-  const plain: Offer[] = (['email', 'mobile', 'firstName', 'lastName', 'leave'] as const).map((to) => ({ key: to, words: columnWords({ to }, fields, '')[0], choice: { to } }));
-  const consent: Offer[] = (['email', 'text'] as const).map((channel) => ({ key: `consent:${channel}`, words: channel === 'email' ? 'Email permission' : 'Text permission', choice: { to: 'consent', channel } }));
-  const own: Offer[] = fields.map((field) => ({ key: `field:${field.id}`, words: field.name, choice: { to: 'field', fieldId: field.id, type: field.type } }));
+  const plain: Offer[] = (['email', 'mobile', 'firstName', 'lastName', 'leave'] as const).map((to) => ({
+    key: to,
+    words: columnWords({ to }, fields, '')[0],
+    choice: { to },
+  }));
+  const consent: Offer[] = (['email', 'text'] as const).map((channel) => ({
+    key: `consent:${channel}`,
+    words: channel === 'email' ? 'Email permission' : 'Text permission',
+    choice: { to: 'consent', channel },
+  }));
+  const own: Offer[] = fields.map((field) => ({
+    key: `field:${field.id}`,
+    words: field.name,
+    choice: { to: 'field', fieldId: field.id, type: field.type },
+  }));
   const name = header.trim().slice(0, 60) || 'Unnamed';
   const make: Offer[] = NEW_TYPES.map((type) => ({ key: `new:${type}`, words: FIELD_TYPE_WORDS[type], choice: { to: 'newField', name, type } }));
   return { known: [...plain, ...consent, ...own], make };

@@ -24,7 +24,13 @@ interface DraftState {
 }
 
 const EMPTY = {
-  step: 'File' as Step, file: null, analysis: null, columns: [], judgement: null, reading: false, problem: null,
+  step: 'File' as Step,
+  file: null,
+  analysis: null,
+  columns: [],
+  judgement: null,
+  reading: false,
+  problem: null,
   groups: { tagIds: [], newTags: [], listId: null, newList: null, existing: 'update' as const },
   permission: { email: { said: 'unanswered' as const }, text: { said: 'unanswered' as const } },
 };

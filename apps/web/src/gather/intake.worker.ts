@@ -1,4 +1,13 @@
-import { cleanRow, decodeFile, guessColumns, profileColumn, readSheet, type ColumnChoice, type ColumnProfile, type KnownField } from '@goodword/core/intake';
+import {
+  cleanRow,
+  decodeFile,
+  guessColumns,
+  profileColumn,
+  readSheet,
+  type ColumnChoice,
+  type ColumnProfile,
+  type KnownField,
+} from '@goodword/core/intake';
 
 /** Rows that are shown under the columns. */
 const PREVIEW = 200;
@@ -39,8 +48,17 @@ async function read(ask: Extract<Ask, { kind: 'read' }>): Promise<Answer> {
   if (!result.ok) return { id: ask.id, ok: false, reason: result.reason };
   sheet = result.sheet;
   const { header, rows, delimiter } = result.sheet;
-  const profiles = header.map((_name, column) => profileColumn(rows.map((row) => row[column] ?? ''), ask.country));
-  return { id: ask.id, ok: true, analysis: { header, rows: rows.length, delimiter, preview: rows.slice(0, PREVIEW), profiles, guess: guessColumns(header, profiles, ask.fields) } };
+  const profiles = header.map((_name, column) =>
+    profileColumn(
+      rows.map((row) => row[column] ?? ''),
+      ask.country,
+    ),
+  );
+  return {
+    id: ask.id,
+    ok: true,
+    analysis: { header, rows: rows.length, delimiter, preview: rows.slice(0, PREVIEW), profiles, guess: guessColumns(header, profiles, ask.fields) },
+  };
 }
 
 function judge(ask: Extract<Ask, { kind: 'judge' }>): Answer {
@@ -54,7 +72,8 @@ function judge(ask: Extract<Ask, { kind: 'judge' }>): Answer {
     for (const fault of row.faults) {
       out.faultsByColumn[fault.column]! += 1;
       if (i < PREVIEW) out.cells[`${i}:${fault.column}`] = fault.reason;
-      if (out.first.filter((one) => one.column === fault.column).length < 3) out.first.push({ row: i + 1, column: fault.column, reason: fault.reason });
+      if (out.first.filter((one) => one.column === fault.column).length < 3)
+        out.first.push({ row: i + 1, column: fault.column, reason: fault.reason });
     }
   });
   return { id: ask.id, ok: true, judgement: out };
@@ -65,7 +84,7 @@ self.onmessage = (event: MessageEvent<Ask>) => {
   if (ask.kind === 'judge') return self.postMessage(judge(ask));
   void read(ask).then(
     (answer) => self.postMessage(answer),
-    (error: unknown) => self.postMessage({ id: ask.id, ok: false, reason: `The file could not be read: ${(error as Error).message}` } satisfies Answer),
+    (error: unknown) =>
+      self.postMessage({ id: ask.id, ok: false, reason: `The file could not be read: ${(error as Error).message}` } satisfies Answer),
   );
 };
-

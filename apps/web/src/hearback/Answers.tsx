@@ -18,12 +18,21 @@ export default function Answers() {
       <HearNav />
       <Problem error={error} />
       <div className="sheet">
-        {gone.length === 0 && <Empty title="Nothing has left yet"><p>What comes of a message stands here from the minute it leaves.</p></Empty>}
+        {gone.length === 0 && (
+          <Empty title="Nothing has left yet">
+            <p>What comes of a message stands here from the minute it leaves.</p>
+          </Empty>
+        )}
         <ul>
           {gone.map((message) => (
             <li key={message.id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
-              <Link className="subtitle hover:underline grow" to={`/hear-back/${message.id}`}>{message.name}</Link>
-              <span className="text-ink2">{message.channel === 'email' ? 'Email' : 'Text'}, {message.state === 'done' ? 'sent' : message.state}, {format.moment(message.updatedAt)}</span>
+              <Link className="subtitle hover:underline grow" to={`/hear-back/${message.id}`}>
+                {message.name}
+              </Link>
+              <span className="text-ink2">
+                {message.channel === 'email' ? 'Email' : 'Text'}, {message.state === 'done' ? 'sent' : message.state},{' '}
+                {format.moment(message.updatedAt)}
+              </span>
             </li>
           ))}
         </ul>

@@ -41,36 +41,74 @@ function dayTicks(x: { ticks(count: number): Date[] }): Date[] {
 export function OverTime({ hours }: { hours: Hours }) {
   const format = useFormat();
   const [table, setTable] = useState(false);
-  const shown = SERIES.map(([kind, words, ink]) => ({ kind, words, ink, points: running(hours, kind) })).filter((series) => (series.points.at(-1)?.total ?? 0) > 0);
+  const shown = SERIES.map(([kind, words, ink]) => ({ kind, words, ink, points: running(hours, kind) })).filter(
+    (series) => (series.points.at(-1)?.total ?? 0) > 0,
+  );
   if (hours.length < 2 || shown.length === 0) return <p className="text-ink2 py-4">A line is drawn once there is more than an hour to draw.</p>;
   const top = max(shown, (series) => series.points.at(-1)!.total)!;
   const x = scaleTime([new Date(hours[0]!.at), new Date(hours.at(-1)!.at)], [LEFT, WIDTH - RIGHT]);
   const y = scaleLinear([0, top], [HEIGHT - BOTTOM, TOP]).nice(4);
-  const path = line<{ at: Date; total: number }>((point) => x(point.at), (point) => y(point.total)).curve(curveStepAfter);
+  const path = line<{ at: Date; total: number }>(
+    (point) => x(point.at),
+    (point) => y(point.total),
+  ).curve(curveStepAfter);
   const labels = spread(shown.map((series) => ({ key: series.kind, y: y(series.points.at(-1)!.total) })));
   return (
     <div>
-      <button className="link text-[12.5px] text-ink2" onClick={() => setTable(!table)}>{table ? 'As a drawing' : 'As a table'}</button>
+      <button className="link text-[12.5px] text-ink2" onClick={() => setTable(!table)}>
+        {table ? 'As a drawing' : 'As a table'}
+      </button>
       {table ? (
         <div className="max-h-[220px] overflow-y-auto" tabIndex={0} role="region" aria-label="Over time, as a table">
           <table className="w-full text-[13px]">
-            <thead><tr className="text-left">{['Hour', 'Sent', ...SERIES.map(([, words]) => words)].map((title) => <th key={title} className="pr-3 font-semibold">{title}</th>)}</tr></thead>
-            <tbody>{hours.map((hour) => <tr key={hour.at} className="border-t border-hair"><td>{format.moment(hour.at)}</td><td>{hour.sent}</td>{SERIES.map(([kind]) => <td key={kind}>{hour[kind]}</td>)}</tr>)}</tbody>
+            <thead>
+              <tr className="text-left">
+                {['Hour', 'Sent', ...SERIES.map(([, words]) => words)].map((title) => (
+                  <th key={title} className="pr-3 font-semibold">
+                    {title}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {hours.map((hour) => (
+                <tr key={hour.at} className="border-t border-hair">
+                  <td>{format.moment(hour.at)}</td>
+                  <td>{hour.sent}</td>
+                  {SERIES.map(([kind]) => (
+                    <td key={kind}>{hour[kind]}</td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
           </table>
         </div>
       ) : (
-        <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full" role="img" aria-label={`Over time: ${shown.map((series) => `${series.points.at(-1)!.total} ${series.words}`).join(', ')}`}>
+        <svg
+          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+          className="w-full"
+          role="img"
+          aria-label={`Over time: ${shown.map((series) => `${series.points.at(-1)!.total} ${series.words}`).join(', ')}`}
+        >
           {y.ticks(4).map((tick) => (
             <g key={tick}>
               <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(tick)} y2={y(tick)} stroke="#D3DAD6" />
-              <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end" fontSize="12" fill="#51626A">{format.number(tick)}</text>
+              <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end" fontSize="12" fill="#51626A">
+                {format.number(tick)}
+              </text>
             </g>
           ))}
-          {dayTicks(x).map((tick) => <text key={tick.getTime()} x={x(tick)} y={HEIGHT - 6} textAnchor="middle" fontSize="12" fill="#51626A">{tick.toLocaleDateString(undefined, { month: 'short', day: 'numeric' })}</text>)}
+          {dayTicks(x).map((tick) => (
+            <text key={tick.getTime()} x={x(tick)} y={HEIGHT - 6} textAnchor="middle" fontSize="12" fill="#51626A">
+              {tick.toLocaleDateString(undefined, { month: 'short', day: 'numeric' })}
+            </text>
+          ))}
           {shown.map((series) => (
             <g key={series.kind}>
               <path d={path(series.points)!} fill="none" stroke={series.ink} strokeWidth="2" />
-              <text x={WIDTH - RIGHT + 6} y={labels.get(series.kind)! + 4} fontSize="13.5" fontWeight="600" fill={series.ink}>{format.number(series.points.at(-1)!.total)} {series.words}</text>
+              <text x={WIDTH - RIGHT + 6} y={labels.get(series.kind)! + 4} fontSize="13.5" fontWeight="600" fill={series.ink}>
+                {format.number(series.points.at(-1)!.total)} {series.words}
+              </text>
             </g>
           ))}
         </svg>

@@ -13,7 +13,10 @@ export default function Replies() {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const { data, error, isPending } = useQuery({ queryKey: ['replies'], queryFn: () => get<ReplyView[]>('replies'), refetchInterval: 5_000 });
-  const handle = useMutation({ mutationFn: ({ id, handled }: { id: number; handled: boolean }) => call('POST', `replies/${id}/handled`, { handled }), onSuccess: () => queryClient.invalidateQueries() });
+  const handle = useMutation({
+    mutationFn: ({ id, handled }: { id: number; handled: boolean }) => call('POST', `replies/${id}/handled`, { handled }),
+    onSuccess: () => queryClient.invalidateQueries(),
+  });
   if (isPending) return <Loading what="replies" />;
   return (
     <>
@@ -21,19 +24,36 @@ export default function Replies() {
       <HearNav />
       <Problem error={error ?? handle.error} />
       <div className="sheet">
-        {data?.length === 0 && <Empty title="Nobody has written back yet"><p>Replies to texts stand here and on the person's record.</p></Empty>}
+        {data?.length === 0 && (
+          <Empty title="Nobody has written back yet">
+            <p>Replies to texts stand here and on the person's record.</p>
+          </Empty>
+        )}
         <ul>
           {data?.map((reply) => (
-            <li key={reply.id} className={`border-b border-hair last:border-0 px-5 py-3 grid grid-cols-[220px_1fr_auto] gap-4 ${reply.handled ? 'text-ink2' : ''}`}>
+            <li
+              key={reply.id}
+              className={`border-b border-hair last:border-0 px-5 py-3 grid grid-cols-[220px_1fr_auto] gap-4 ${reply.handled ? 'text-ink2' : ''}`}
+            >
               <div>
-                {reply.supporterId ? <Link className="link" to={`/sort/supporters/${reply.supporterId}`}>{reply.name}</Link> : <b>{reply.from}</b>}
+                {reply.supporterId ? (
+                  <Link className="link" to={`/sort/supporters/${reply.supporterId}`}>
+                    {reply.name}
+                  </Link>
+                ) : (
+                  <b>{reply.from}</b>
+                )}
                 <p className="text-[12.5px] text-ink2">{format.moment(reply.at)}</p>
               </div>
               <div>
                 <p className={reply.handled ? '' : 'font-semibold'}>{reply.body}</p>
                 {reply.message && <p className="text-[12.5px] text-ink2">To “{reply.message}”</p>}
               </div>
-              {may && <Button onClick={() => handle.mutate({ id: reply.id, handled: !reply.handled })}>{reply.handled ? 'Take it up again' : 'Put it aside'}</Button>}
+              {may && (
+                <Button onClick={() => handle.mutate({ id: reply.id, handled: !reply.handled })}>
+                  {reply.handled ? 'Take it up again' : 'Put it aside'}
+                </Button>
+              )}
             </li>
           ))}
         </ul>

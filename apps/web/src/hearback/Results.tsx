@@ -33,20 +33,31 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
   const format = useFormat();
   const may = useMay('organizer');
   const queryClient = useQueryClient();
-  const { rows, total, more } = usePages<ResultPerson>(['result-people', id, kind], (after) => get<Page<ResultPerson>>(`messages/${id}/results/people${query({ kind, after })}`));
-  const settle = useMutation({ mutationFn: ({ delivery, as }: { delivery: number; as: 'sent' | 'again' }) => call('POST', `deliveries/${delivery}/settle`, { as }), onSuccess: () => queryClient.invalidateQueries() });
+  const { rows, total, more } = usePages<ResultPerson>(['result-people', id, kind], (after) =>
+    get<Page<ResultPerson>>(`messages/${id}/results/people${query({ kind, after })}`),
+  );
+  const settle = useMutation({
+    mutationFn: ({ delivery, as }: { delivery: number; as: 'sent' | 'again' }) => call('POST', `deliveries/${delivery}/settle`, { as }),
+    onSuccess: () => queryClient.invalidateQueries(),
+  });
   const [, title, hint] = KINDS.find(([one]) => one === kind)!;
   const columns: TableColumn<ResultPerson>[] = [
     { key: 'name', title: 'Supporter', width: '1fr', cell: (row) => <b>{row.name}</b> },
     { key: 'address', title: 'Address', width: '1.2fr', cell: (row) => row.address },
     { key: 'at', title: 'Sent', width: '160px', cell: (row) => (row.at ? format.moment(row.at) : '') },
     {
-      key: 'detail', title: kind === 'unsure' ? 'Settle it' : 'What is to be said', width: '1.4fr',
+      key: 'detail',
+      title: kind === 'unsure' ? 'Settle it' : 'What is to be said',
+      width: '1.4fr',
       cell: (row) =>
         kind === 'unsure' && may ? (
           <span className="flex gap-2" onClick={(event) => event.stopPropagation()}>
-            <button className="link" onClick={() => settle.mutate({ delivery: row.deliveryId, as: 'sent' })}>It went</button>
-            <button className="link" onClick={() => settle.mutate({ delivery: row.deliveryId, as: 'again' })}>Send it again</button>
+            <button className="link" onClick={() => settle.mutate({ delivery: row.deliveryId, as: 'sent' })}>
+              It went
+            </button>
+            <button className="link" onClick={() => settle.mutate({ delivery: row.deliveryId, as: 'again' })}>
+              Send it again
+            </button>
           </span>
         ) : (
           <span title={row.detail}>{row.detail}</span>
@@ -56,14 +67,25 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
   return (
     <Drawer open onClose={onClose} wide title={title} note={`${format.number(total)} ${plural(total, 'person', 'people')}: ${hint}`}>
       <Problem error={settle.error} />
-      <VirtualTable label={title} rows={rows} total={total} columns={columns} idOf={(row) => row.deliveryId} onMore={more} onOpen={(row) => void navigate(`/sort/supporters/${row.supporterId}`)} wordOf={(row) => row.name} />
+      <VirtualTable
+        label={title}
+        rows={rows}
+        total={total}
+        columns={columns}
+        idOf={(row) => row.deliveryId}
+        onMore={more}
+        onOpen={(row) => void navigate(`/sort/supporters/${row.supporterId}`)}
+        wordOf={(row) => row.name}
+      />
     </Drawer>
   );
 }
 
 function Counts({ data, onOpen }: { data: MessageResults; onOpen: (kind: ResultKind) => void }) {
   const format = useFormat();
-  const shown = KINDS.filter(([kind]) => data.counts[kind] > 0 || ['sent', 'delivered', 'bounced', 'opened', 'followed', 'replied', 'left'].includes(kind)).filter(([kind]) => data.message.channel === 'email' || !['opened', 'followed'].includes(kind));
+  const shown = KINDS.filter(
+    ([kind]) => data.counts[kind] > 0 || ['sent', 'delivered', 'bounced', 'opened', 'followed', 'replied', 'left'].includes(kind),
+  ).filter(([kind]) => data.message.channel === 'email' || !['opened', 'followed'].includes(kind));
   return (
     <table className="w-full">
       <tbody>
@@ -77,9 +99,24 @@ function Counts({ data, onOpen }: { data: MessageResults; onOpen: (kind: ResultK
                 <span className="block font-normal text-ink2 text-[12px]">{hint}</span>
               </th>
               <td className="text-right w-[90px]">
-                <button className={`link font-title text-[18px] ${bad ? 'text-madder' : ''}`} onClick={() => onOpen(kind)} aria-label={`${words}: ${data.counts[kind]}. See them`}>{format.number(data.counts[kind])}</button>
+                <button
+                  className={`link font-title text-[18px] ${bad ? 'text-madder' : ''}`}
+                  onClick={() => onOpen(kind)}
+                  aria-label={`${words}: ${data.counts[kind]}. See them`}
+                >
+                  {format.number(data.counts[kind])}
+                </button>
               </td>
-              <td className="text-right w-[170px] text-ink2">{rate && <>{format.percent(rate.rate)} <span className="text-[12px]">({format.percent(rate.low)} to {format.percent(rate.high)})</span></>}</td>
+              <td className="text-right w-[170px] text-ink2">
+                {rate && (
+                  <>
+                    {format.percent(rate.rate)}{' '}
+                    <span className="text-[12px]">
+                      ({format.percent(rate.low)} to {format.percent(rate.high)})
+                    </span>
+                  </>
+                )}
+              </td>
             </tr>
           );
         })}
@@ -92,10 +129,37 @@ function resultNotes(data: MessageResults | undefined, open: (kind: ResultKind) 
   if (!data) return [];
   const { counts } = data;
   const notes: Note[] = [];
-  if (counts.unsure > 0) notes.push({ key: 'unsure', tone: 'fault', title: `${counts.unsure} ${plural(counts.unsure, 'mail', 'mails')} may or may not have gone`, body: 'The sending was cut off while they were under way. They are never sent twice by themselves.', remedy: { words: 'Settle them', act: () => open('unsure') } });
-  if (counts.door > 0) notes.push({ key: 'door', tone: 'good', title: `${counts.door} held at the door`, body: 'Between the last look and the hand-over they left, or their address went on hold.', remedy: { words: 'See them', act: () => open('door') } });
-  if (counts.bounced > 0) notes.push({ key: 'bounced', tone: 'doubt', title: `${counts.bounced} bounced`, body: 'Their addresses are on hold until somebody looks.', remedy: { words: 'See them', act: () => open('bounced') } });
-  if (data.message.channel === 'email' && counts.opened > 0) notes.push({ key: 'opens', tone: 'plain', title: 'Opens are unsure', body: 'Trust follows, replies and gifts more. The ranges in brackets hold the true rate 95 times in 100.' });
+  if (counts.unsure > 0)
+    notes.push({
+      key: 'unsure',
+      tone: 'fault',
+      title: `${counts.unsure} ${plural(counts.unsure, 'mail', 'mails')} may or may not have gone`,
+      body: 'The sending was cut off while they were under way. They are never sent twice by themselves.',
+      remedy: { words: 'Settle them', act: () => open('unsure') },
+    });
+  if (counts.door > 0)
+    notes.push({
+      key: 'door',
+      tone: 'good',
+      title: `${counts.door} held at the door`,
+      body: 'Between the last look and the hand-over they left, or their address went on hold.',
+      remedy: { words: 'See them', act: () => open('door') },
+    });
+  if (counts.bounced > 0)
+    notes.push({
+      key: 'bounced',
+      tone: 'doubt',
+      title: `${counts.bounced} bounced`,
+      body: 'Their addresses are on hold until somebody looks.',
+      remedy: { words: 'See them', act: () => open('bounced') },
+    });
+  if (data.message.channel === 'email' && counts.opened > 0)
+    notes.push({
+      key: 'opens',
+      tone: 'plain',
+      title: 'Opens are unsure',
+      body: 'Trust follows, replies and gifts more. The ranges in brackets hold the true rate 95 times in 100.',
+    });
   return notes;
 }
 
@@ -107,13 +171,26 @@ function Pace({ data }: { data: MessageResults }) {
   const act = useMutation({ mutationFn: (what: string) => call('POST', `messages/${id}/${what}`), onSettled: () => queryClient.invalidateQueries() });
   const { counts, pace } = data;
   const total = counts.sent + counts.waiting + counts.door + counts.unsure + counts.failed;
-  const words = state === 'preparing' ? 'Being made ready…' : `${format.number(counts.sent)} of ${format.number(total)} have left${pace && pace.rate > 0 ? `, ${pace.rate.toFixed(0)} a second` : ''}${pace?.secondsLeft ? `, about ${pace.secondsLeft} seconds left` : ''}${state === 'paused' ? '; paused' : ''}.`;
+  const words =
+    state === 'preparing'
+      ? 'Being made ready…'
+      : `${format.number(counts.sent)} of ${format.number(total)} have left${pace && pace.rate > 0 ? `, ${pace.rate.toFixed(0)} a second` : ''}${pace?.secondsLeft ? `, about ${pace.secondsLeft} seconds left` : ''}${state === 'paused' ? '; paused' : ''}.`;
   return (
     <section className="sheet p-5 mb-4 flex gap-4 items-start">
-      <div className="grow"><Progress done={counts.sent} total={total} words={words} /></div>
+      <div className="grow">
+        <Progress done={counts.sent} total={total} words={words} />
+      </div>
       {may && state === 'sending' && <Button onClick={() => act.mutate('pause')}>Pause</Button>}
-      {may && state === 'paused' && <Button weight="main" onClick={() => act.mutate('resume')}>Go on</Button>}
-      {may && <Button weight="grave" onClick={() => act.mutate('stop')}>Stop for good</Button>}
+      {may && state === 'paused' && (
+        <Button weight="main" onClick={() => act.mutate('resume')}>
+          Go on
+        </Button>
+      )}
+      {may && (
+        <Button weight="grave" onClick={() => act.mutate('stop')}>
+          Stop for good
+        </Button>
+      )}
       <Problem error={act.error} />
     </section>
   );
@@ -124,11 +201,17 @@ export default function Results() {
   const id = Number(useParams().id);
   const format = useFormat();
   const [open, setOpen] = useState<ResultKind | null>(null);
-  const { data, error } = useQuery({ queryKey: ['results', id], queryFn: () => get<MessageResults>(`messages/${id}/results`), refetchInterval: (read) => (read.state.data && MOVING.has(read.state.data.message.state) ? 1_000 : 5_000) });
+  const { data, error } = useQuery({
+    queryKey: ['results', id],
+    queryFn: () => get<MessageResults>(`messages/${id}/results`),
+    refetchInterval: (read) => (read.state.data && MOVING.has(read.state.data.message.state) ? 1_000 : 5_000),
+  });
   useMargin(resultNotes(data, setOpen));
   if (error) return <Problem error={error} />;
   if (!data) return <Loading what="what came of it" />;
-  const began = data.message.startedAt ? `${data.message.channel === 'email' ? 'Email' : 'Text'}, began ${format.moment(data.message.startedAt)}` : '';
+  const began = data.message.startedAt
+    ? `${data.message.channel === 'email' ? 'Email' : 'Text'}, began ${format.moment(data.message.startedAt)}`
+    : '';
   return (
     <>
       <Heading title={data.message.name} note={`${began}${data.message.state === 'stopped' ? ', stopped' : ''}`} />
@@ -146,7 +229,14 @@ export default function Results() {
           {data.links.length > 0 && (
             <section className="sheet p-5">
               <h2 className="subtitle pb-1">Links</h2>
-              <ul>{data.links.map((link) => <li key={link.url} className="flex justify-between gap-3 border-t border-hair py-2"><span className="truncate font-mono text-[12.5px]">{link.url}</span><b>{format.number(link.people)}</b></li>)}</ul>
+              <ul>
+                {data.links.map((link) => (
+                  <li key={link.url} className="flex justify-between gap-3 border-t border-hair py-2">
+                    <span className="truncate font-mono text-[12.5px]">{link.url}</span>
+                    <b>{format.number(link.people)}</b>
+                  </li>
+                ))}
+              </ul>
             </section>
           )}
         </div>

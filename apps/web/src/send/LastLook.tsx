@@ -14,7 +14,12 @@ import { PreviewPane } from '../write/PreviewPane';
 import { RecipientPicker, useGroups } from './RecipientPicker';
 
 const HINTS: Partial<Record<Verdict, string>> = {
-  'said-no': 'permission ledger', 'no-permission': 'permission ledger', asked: 'permission ledger', 'on-hold': 'until somebody looks at the address', 'shared-address': 'one copy per address', 'do-not-contact': 'house rules',
+  'said-no': 'permission ledger',
+  'no-permission': 'permission ledger',
+  asked: 'permission ledger',
+  'on-hold': 'until somebody looks at the address',
+  'shared-address': 'one copy per address',
+  'do-not-contact': 'house rules',
 };
 const DOUBTS: readonly Verdict[] = ['shared-address', 'asked'];
 
@@ -39,9 +44,18 @@ function Down({ look, channel, onOpen }: { look: Look; channel: string; onOpen: 
               {HINTS[reason] && <p className="text-ink2 text-[12px]">{HINTS[reason]}</p>}
             </div>
             <div className="h-5 relative border-b border-[#b6c7c2]" aria-hidden="true">
-              <div className={`absolute h-5 rounded-[2px] min-w-[3px] ${DOUBTS.includes(reason) ? 'bg-ochremark' : 'bg-madder'}`} style={{ left: width(left), width: width(people) }} />
+              <div
+                className={`absolute h-5 rounded-[2px] min-w-[3px] ${DOUBTS.includes(reason) ? 'bg-ochremark' : 'bg-madder'}`}
+                style={{ left: width(left), width: width(people) }}
+              />
             </div>
-            <button className="link text-right text-[15px]" onClick={() => onOpen(reason)} aria-label={`${people} held back: ${VERDICT_WORDS[reason]}. See them`}>−{format.number(people)}</button>
+            <button
+              className="link text-right text-[15px]"
+              onClick={() => onOpen(reason)}
+              aria-label={`${people} held back: ${VERDICT_WORDS[reason]}. See them`}
+            >
+              −{format.number(people)}
+            </button>
           </div>
         );
       })}
@@ -50,7 +64,13 @@ function Down({ look, channel, onOpen }: { look: Look; channel: string; onOpen: 
         <div className="h-5" aria-hidden="true">
           <div className="h-5 bg-verdigris rounded-[2px]" style={{ width: width(look.reached) }} />
         </div>
-        <button className="link font-title font-bold text-[19px] text-right" onClick={() => onOpen('send')} aria-label={`${look.reached} will get it. See them`}>{format.number(look.reached)}</button>
+        <button
+          className="link font-title font-bold text-[19px] text-right"
+          onClick={() => onOpen('send')}
+          aria-label={`${look.reached} will get it. See them`}
+        >
+          {format.number(look.reached)}
+        </button>
       </div>
     </div>
   );
@@ -58,12 +78,31 @@ function Down({ look, channel, onOpen }: { look: Look; channel: string; onOpen: 
 
 function lookNotes(look: Look | undefined, message: MessageView, write: () => void): Note[] {
   if (!look) return [];
-  const notes: Note[] = look.faults.map((fault, i) => ({ key: `fault-${i}`, tone: 'fault', title: 'It can\'t leave yet', body: fault.message, remedy: { words: 'Mend the words', act: write } }));
+  const notes: Note[] = look.faults.map((fault, i) => ({
+    key: `fault-${i}`,
+    tone: 'fault',
+    title: "It can't leave yet",
+    body: fault.message,
+    remedy: { words: 'Mend the words', act: write },
+  }));
   for (const hole of look.holes) {
-    notes.push({ key: `hole-${hole.name}`, tone: 'fault', title: `${hole.people} ${plural(hole.people, 'person has', 'people have')} no ${hole.name}`, body: 'They would read a hole.', remedy: { words: 'Write an “or” for it', act: write } });
+    notes.push({
+      key: `hole-${hole.name}`,
+      tone: 'fault',
+      title: `${hole.people} ${plural(hole.people, 'person has', 'people have')} no ${hole.name}`,
+      body: 'They would read a hole.',
+      remedy: { words: 'Write an “or” for it', act: write },
+    });
   }
-  if (look.parts !== null && look.reached > 0) notes.push({ key: 'parts', tone: look.parts > look.reached ? 'doubt' : 'good', title: `${look.parts} text ${plural(look.parts, 'part', 'parts')} in all`, body: look.parts > look.reached ? `${(look.parts / look.reached).toFixed(1)} a person on average.` : 'One part each.' });
-  if (!message.testedAt) notes.push({ key: 'test', tone: 'doubt', title: 'No test has gone to you', body: 'Read it once as they will, in your own mailbox.' });
+  if (look.parts !== null && look.reached > 0)
+    notes.push({
+      key: 'parts',
+      tone: look.parts > look.reached ? 'doubt' : 'good',
+      title: `${look.parts} text ${plural(look.parts, 'part', 'parts')} in all`,
+      body: look.parts > look.reached ? `${(look.parts / look.reached).toFixed(1)} a person on average.` : 'One part each.',
+    });
+  if (!message.testedAt)
+    notes.push({ key: 'test', tone: 'doubt', title: 'No test has gone to you', body: 'Read it once as they will, in your own mailbox.' });
   for (const words of look.inOrder) notes.push({ key: words, tone: 'good', title: words });
   return notes;
 }
@@ -75,7 +114,10 @@ function SendBar({ message, look, onLook }: { message: MessageView; look: Look; 
   const may = useMay('organizer');
   const { organization } = useSession();
   const [at, setAt] = useState('');
-  const test = useMutation({ mutationFn: () => call<{ to: string }>('POST', `messages/${message.id}/test`), onSuccess: () => (void queryClient.invalidateQueries({ queryKey: ['message', message.id] }), onLook()) });
+  const test = useMutation({
+    mutationFn: () => call<{ to: string }>('POST', `messages/${message.id}/test`),
+    onSuccess: () => (void queryClient.invalidateQueries({ queryKey: ['message', message.id] }), onLook()),
+  });
   const send = useMutation({
     mutationFn: () => call('POST', `messages/${message.id}/send`, { at: at ? new Date(at).toISOString() : null, expected: look.reached }),
     onSuccess: () => (void queryClient.invalidateQueries(), void navigate(at ? '/send' : `/hear-back/${message.id}`)),
@@ -86,20 +128,38 @@ function SendBar({ message, look, onLook }: { message: MessageView; look: Look; 
       <Problem error={send.error ?? test.error} />
       <div className="flex items-center gap-3">
         <Button onClick={() => void navigate(`/write/${message.id}`)}>Back to writing</Button>
-        <Button disabled={test.isPending} onClick={() => test.mutate()}>{test.isPending ? 'Sending the test…' : 'Send me a test'}</Button>
-        {test.data && <span role="status" className="text-ink2">Sent to {test.data.to}</span>}
+        <Button disabled={test.isPending} onClick={() => test.mutate()}>
+          {test.isPending ? 'Sending the test…' : 'Send me a test'}
+        </Button>
+        {test.data && (
+          <span role="status" className="text-ink2">
+            Sent to {test.data.to}
+          </span>
+        )}
         <span className="grow" />
         {may && (
           <>
             <label className="flex items-center gap-2 text-ink2">
               Leaves
-              <input type="datetime-local" className="input !w-auto" aria-label={`When it leaves, your time; empty for now. The organization is in ${organization.timeZone}`} value={at} onChange={(event) => setAt(event.target.value)} />
+              <input
+                type="datetime-local"
+                className="input !w-auto"
+                aria-label={`When it leaves, your time; empty for now. The organization is in ${organization.timeZone}`}
+                value={at}
+                onChange={(event) => setAt(event.target.value)}
+              />
             </label>
-            <Button weight="main" disabled={!ready || send.isPending} onClick={() => send.mutate()}>{at ? `Schedule for ${format.number(look.reached)}` : `Send now to ${format.number(look.reached)}`}</Button>
+            <Button weight="main" disabled={!ready || send.isPending} onClick={() => send.mutate()}>
+              {at ? `Schedule for ${format.number(look.reached)}` : `Send now to ${format.number(look.reached)}`}
+            </Button>
           </>
         )}
       </div>
-      {!at && <p className="text-ink3 text-[12.5px] text-right pt-1">No time set: it leaves at once. Until the last one has left, it can be paused and stopped.</p>}
+      {!at && (
+        <p className="text-ink3 text-[12.5px] text-right pt-1">
+          No time set: it leaves at once. Until the last one has left, it can be paused and stopped.
+        </p>
+      )}
     </div>
   );
 }
@@ -114,7 +174,10 @@ export default function LastLook() {
   const groups = useGroups();
   // Kept while the next one is counted, so that nothing jumps.
   const [seen, setSeen] = useState<{ look: Look; at: number } | null>(null);
-  const look = useMutation({ mutationFn: () => call<Look>('POST', `messages/${id}/last-look`), onSuccess: (counted) => setSeen({ look: counted, at: Date.now() }) });
+  const look = useMutation({
+    mutationFn: () => call<Look>('POST', `messages/${id}/last-look`),
+    onSuccess: (counted) => setSeen({ look: counted, at: Date.now() }),
+  });
   const saveRecipients = useMutation({
     mutationFn: (recipients: Recipients) => call('PUT', `messages/${id}/recipients`, recipients),
     onMutate: (recipients) => queryClient.setQueryData(['message', id], (old: MessageView | undefined) => old && { ...old, recipients }),
@@ -136,9 +199,20 @@ export default function LastLook() {
   if (data.state !== 'draft') {
     return (
       <>
-        <Heading title={data.name} note={data.state === 'scheduled' && data.scheduledAt ? `Leaves ${format.moment(data.scheduledAt)}` : `It is ${data.state}`} />
+        <Heading
+          title={data.name}
+          note={data.state === 'scheduled' && data.scheduledAt ? `Leaves ${format.moment(data.scheduledAt)}` : `It is ${data.state}`}
+        />
         <div className="sheet p-6 flex gap-3 items-center">
-          {data.state === 'scheduled' ? <Button weight="main" onClick={() => unschedule.mutate()}>Take it back from its schedule</Button> : <Link className="link" to={`/hear-back/${id}`}>See how it goes</Link>}
+          {data.state === 'scheduled' ? (
+            <Button weight="main" onClick={() => unschedule.mutate()}>
+              Take it back from its schedule
+            </Button>
+          ) : (
+            <Link className="link" to={`/hear-back/${id}`}>
+              See how it goes
+            </Link>
+          )}
           <Problem error={unschedule.error} />
         </div>
       </>
@@ -154,7 +228,11 @@ export default function LastLook() {
           <h2 className="subtitle">Who will get it</h2>
           {seen ? (
             <>
-              <p className="text-ink2 pb-2">{seen.look.group === 0 ? 'Choose a group above; its people are counted down here.' : `Every one of the ${format.number(seen.look.group - seen.look.reached)} held back has a reason that you can open.`}</p>
+              <p className="text-ink2 pb-2">
+                {seen.look.group === 0
+                  ? 'Choose a group above; its people are counted down here.'
+                  : `Every one of the ${format.number(seen.look.group - seen.look.reached)} held back has a reason that you can open.`}
+              </p>
               {seen.look.group > 0 && <Down look={seen.look} channel={channel} onOpen={setOpen} />}
             </>
           ) : (
@@ -164,8 +242,21 @@ export default function LastLook() {
         <PreviewPane message={data} stamp={data.updatedAt} />
       </div>
       {seen && <SendBar message={data} look={seen.look} onLook={() => look.mutate()} />}
-      <Drawer open={open !== null} onClose={() => setOpen(null)} wide title={open ? VERDICT_WORDS[open] : ''} note={open === 'send' ? undefined : 'Held back from this message'}>
-        {open && <PeopleTable narrow label={VERDICT_WORDS[open]} pageKey={['held', id, open, seen?.at]} fetch={(after) => get<Page<SupporterRow>>(`messages/${id}/last-look/people${query({ verdict: open, after })}`)} />}
+      <Drawer
+        open={open !== null}
+        onClose={() => setOpen(null)}
+        wide
+        title={open ? VERDICT_WORDS[open] : ''}
+        note={open === 'send' ? undefined : 'Held back from this message'}
+      >
+        {open && (
+          <PeopleTable
+            narrow
+            label={VERDICT_WORDS[open]}
+            pageKey={['held', id, open, seen?.at]}
+            fetch={(after) => get<Page<SupporterRow>>(`messages/${id}/last-look/people${query({ verdict: open, after })}`)}
+          />
+        )}
       </Drawer>
     </div>
   );

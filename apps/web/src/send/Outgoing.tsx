@@ -5,7 +5,15 @@ import { get } from '../app/api';
 import { useFormat } from '../app/format';
 import { Empty, Heading, Loading, Problem } from '../ui/basics';
 
-const WORDS: Record<MessageState, string> = { draft: 'being written', scheduled: 'leaves', preparing: 'is being made ready', sending: 'is leaving', paused: 'is paused', stopped: 'was stopped', done: 'has left' };
+const WORDS: Record<MessageState, string> = {
+  draft: 'being written',
+  scheduled: 'leaves',
+  preparing: 'is being made ready',
+  sending: 'is leaving',
+  paused: 'is paused',
+  stopped: 'was stopped',
+  done: 'has left',
+};
 
 /** What leaves, and what could. */
 export default function Outgoing() {
@@ -16,8 +24,16 @@ export default function Outgoing() {
   const drafts = data?.filter((message) => message.state === 'draft') ?? [];
   const line = (message: MessageView) => (
     <li key={message.id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
-      <Link className="subtitle hover:underline grow" to={message.state === 'draft' || message.state === 'scheduled' ? `/send/${message.id}` : `/hear-back/${message.id}`}>{message.name}</Link>
-      <span className="text-ink2">{message.channel === 'email' ? 'Email' : 'Text'}, {WORDS[message.state]}{message.state === 'scheduled' && message.scheduledAt ? ` ${format.moment(message.scheduledAt)}` : ''}</span>
+      <Link
+        className="subtitle hover:underline grow"
+        to={message.state === 'draft' || message.state === 'scheduled' ? `/send/${message.id}` : `/hear-back/${message.id}`}
+      >
+        {message.name}
+      </Link>
+      <span className="text-ink2">
+        {message.channel === 'email' ? 'Email' : 'Text'}, {WORDS[message.state]}
+        {message.state === 'scheduled' && message.scheduledAt ? ` ${format.moment(message.scheduledAt)}` : ''}
+      </span>
     </li>
   );
   return (
@@ -25,9 +41,27 @@ export default function Outgoing() {
       <Heading title="Send" note="The right people, once, at a decent hour" />
       <Problem error={error} />
       <h2 className="subtitle pb-2">On the way</h2>
-      <div className="sheet mb-5">{under.length === 0 ? <Empty title="Nothing is on its way"><p>Open a draft below, and take the last look.</p></Empty> : <ul>{under.map(line)}</ul>}</div>
+      <div className="sheet mb-5">
+        {under.length === 0 ? (
+          <Empty title="Nothing is on its way">
+            <p>Open a draft below, and take the last look.</p>
+          </Empty>
+        ) : (
+          <ul>{under.map(line)}</ul>
+        )}
+      </div>
       <h2 className="subtitle pb-2">Drafts that could leave</h2>
-      <div className="sheet">{drafts.length === 0 ? <Empty title="No draft"><Link className="link text-ink" to="/write">Write a message</Link></Empty> : <ul>{drafts.map(line)}</ul>}</div>
+      <div className="sheet">
+        {drafts.length === 0 ? (
+          <Empty title="No draft">
+            <Link className="link text-ink" to="/write">
+              Write a message
+            </Link>
+          </Empty>
+        ) : (
+          <ul>{drafts.map(line)}</ul>
+        )}
+      </div>
     </>
   );
 }

@@ -31,17 +31,27 @@ function Refs({ label, refs, groups, onChange }: { label: string; refs: GroupRef
       {refs.map((ref) => (
         <span key={`${ref.kind}${ref.id}`} className={CHIP}>
           {nameOf(ref)}
-          <button aria-label={`Take out ${nameOf(ref)}`} className="hover:text-madder" onClick={() => onChange(refs.filter((one) => one !== ref))}><X size={13} /></button>
+          <button aria-label={`Take out ${nameOf(ref)}`} className="hover:text-madder" onClick={() => onChange(refs.filter((one) => one !== ref))}>
+            <X size={13} />
+          </button>
         </span>
       ))}
       <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="rounded-paper border border-dashed border-[#8b989d] px-2 py-[1px] font-semibold">{label}</DropdownMenu.Trigger>
+        <DropdownMenu.Trigger className="rounded-paper border border-dashed border-[#8b989d] px-2 py-[1px] font-semibold">
+          {label}
+        </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content className="sheet p-1 max-h-[400px] overflow-y-auto z-20" align="start">
             {(Object.keys(KIND_WORDS) as GroupKind[]).map((kind) => (
               <DropdownMenu.Group key={kind}>
                 <DropdownMenu.Label className="px-3 pt-2 text-ink2 text-[12.5px]">{KIND_WORDS[kind]}</DropdownMenu.Label>
-                {groups[kind].filter((group) => !has(kind, group.id)).map((group) => <DropdownMenu.Item key={group.id} className={ITEM} onSelect={() => onChange([...refs, { kind, id: group.id }])}>{group.name}</DropdownMenu.Item>)}
+                {groups[kind]
+                  .filter((group) => !has(kind, group.id))
+                  .map((group) => (
+                    <DropdownMenu.Item key={group.id} className={ITEM} onSelect={() => onChange([...refs, { kind, id: group.id }])}>
+                      {group.name}
+                    </DropdownMenu.Item>
+                  ))}
                 {groups[kind].length === 0 && <p className="px-3 text-ink3">none</p>}
               </DropdownMenu.Group>
             ))}
@@ -55,22 +65,46 @@ function Refs({ label, refs, groups, onChange }: { label: string; refs: GroupRef
 function Without({ value, onChange }: { value: number[]; onChange: (ids: number[]) => void }) {
   const [search, setSearch] = useState('');
   const [open, setOpen] = useState(false);
-  const found = useQuery({ queryKey: ['find', search], queryFn: () => get<Page<SupporterRow>>(`supporters${query({ search, limit: 6 })}`), enabled: search.length >= 2 });
+  const found = useQuery({
+    queryKey: ['find', search],
+    queryFn: () => get<Page<SupporterRow>>(`supporters${query({ search, limit: 6 })}`),
+    enabled: search.length >= 2,
+  });
   return (
     <span className="inline-flex flex-wrap gap-2 items-center">
-      {value.map((id) => <PersonChip key={id} id={id} onOff={() => onChange(value.filter((one) => one !== id))} />)}
+      {value.map((id) => (
+        <PersonChip key={id} id={id} onOff={() => onChange(value.filter((one) => one !== id))} />
+      ))}
       {open ? (
         <span className="relative">
-          <input className="input !w-[230px]" autoFocus aria-label="Find a person to strike out" placeholder="Name or email" value={search} onChange={(event) => setSearch(event.target.value)} onKeyDown={(event) => event.key === 'Escape' && setOpen(false)} />
+          <input
+            className="input !w-[230px]"
+            autoFocus
+            aria-label="Find a person to strike out"
+            placeholder="Name or email"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+            onKeyDown={(event) => event.key === 'Escape' && setOpen(false)}
+          />
           {found.data && search.length >= 2 && (
             <span className="absolute left-0 top-full sheet p-1 z-20 flex flex-col w-[300px]">
-              {found.data.rows.map((row) => <button key={row.id} className={`${ITEM} text-left hover:bg-bench`} onClick={() => (onChange([...new Set([...value, row.id])]), setSearch(''), setOpen(false))}>{personName(row)} <span className="text-ink2">{row.email ?? row.mobile}</span></button>)}
+              {found.data.rows.map((row) => (
+                <button
+                  key={row.id}
+                  className={`${ITEM} text-left hover:bg-bench`}
+                  onClick={() => (onChange([...new Set([...value, row.id])]), setSearch(''), setOpen(false))}
+                >
+                  {personName(row)} <span className="text-ink2">{row.email ?? row.mobile}</span>
+                </button>
+              ))}
               {found.data.rows.length === 0 && <span className="px-3 py-1 text-ink2">Nobody of that name</span>}
             </span>
           )}
         </span>
       ) : (
-        <Button className="!min-h-[26px] !px-2 !border-dashed" onClick={() => setOpen(true)}>a person…</Button>
+        <Button className="!min-h-[26px] !px-2 !border-dashed" onClick={() => setOpen(true)}>
+          a person…
+        </Button>
       )}
     </span>
   );
@@ -79,7 +113,14 @@ function Without({ value, onChange }: { value: number[]; onChange: (ids: number[
 function PersonChip({ id, onOff }: { id: number; onOff: () => void }) {
   const { data } = useQuery({ queryKey: ['record', id], queryFn: () => get<{ firstName: string; lastName: string }>(`supporters/${id}`) });
   const name = data ? personName(data) : '…';
-  return <span className={CHIP}>{name}<button aria-label={`Let ${name} back in`} className="hover:text-madder" onClick={onOff}><X size={13} /></button></span>;
+  return (
+    <span className={CHIP}>
+      {name}
+      <button aria-label={`Let ${name} back in`} className="hover:text-madder" onClick={onOff}>
+        <X size={13} />
+      </button>
+    </span>
+  );
 }
 
 /** Who is in the group, as a sentence: any of these, minus those, minus single people. */
@@ -87,9 +128,19 @@ export function RecipientPicker({ value, groups, onChange }: { value: Recipients
   return (
     <div className="sheet px-5 py-3 text-[15px] leading-9 flex flex-wrap gap-x-2 items-center">
       <span>It goes to everybody in</span>
-      <Refs label={value.from.length === 0 ? 'choose a group' : 'or in…'} refs={value.from} groups={groups} onChange={(from) => onChange({ ...value, from })} />
+      <Refs
+        label={value.from.length === 0 ? 'choose a group' : 'or in…'}
+        refs={value.from}
+        groups={groups}
+        onChange={(from) => onChange({ ...value, from })}
+      />
       <span>but not to those in</span>
-      <Refs label={value.minus.length === 0 ? 'nobody' : 'or in…'} refs={value.minus} groups={groups} onChange={(minus) => onChange({ ...value, minus })} />
+      <Refs
+        label={value.minus.length === 0 ? 'nobody' : 'or in…'}
+        refs={value.minus}
+        groups={groups}
+        onChange={(minus) => onChange({ ...value, minus })}
+      />
       <span>and not to</span>
       <Without value={value.without} onChange={(without) => onChange({ ...value, without })} />
     </div>

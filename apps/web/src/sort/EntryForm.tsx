@@ -12,31 +12,95 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
   const queryClient = useQueryClient();
   const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
   const first = record.contactPoints[0]!;
-  const { register, handleSubmit, watch } = useForm({ defaultValues: { contactPointId: first.id, channel: first.kind === 'email' ? 'email' : 'text', scope: 'appeals', state: 'yes', how: 'phone', on: new Date().toISOString().slice(0, 10), words: '' } });
-  const save = useMutation({ mutationFn: (body: object) => call('POST', `supporters/${record.id}/permission`, body), onSuccess: () => (void queryClient.invalidateQueries(), onDone()) });
+  const { register, handleSubmit, watch } = useForm({
+    defaultValues: {
+      contactPointId: first.id,
+      channel: first.kind === 'email' ? 'email' : 'text',
+      scope: 'appeals',
+      state: 'yes',
+      how: 'phone',
+      on: new Date().toISOString().slice(0, 10),
+      words: '',
+    },
+  });
+  const save = useMutation({
+    mutationFn: (body: object) => call('POST', `supporters/${record.id}/permission`, body),
+    onSuccess: () => (void queryClient.invalidateQueries(), onDone()),
+  });
   const point = record.contactPoints.find((one) => one.id === Number(watch('contactPointId')));
   const channels = point?.kind === 'email' ? (['email'] as const) : point?.kind === 'post' ? (['post'] as const) : (['text', 'call'] as const);
   const channel = watch('channel');
-  const submit = handleSubmit((values) => save.mutate({ ...values, contactPointId: Number(values.contactPointId), channel: (channels as readonly string[]).includes(channel) ? channel : channels[0] }));
+  const submit = handleSubmit((values) =>
+    save.mutate({
+      ...values,
+      contactPointId: Number(values.contactPointId),
+      channel: (channels as readonly string[]).includes(channel) ? channel : channels[0],
+    }),
+  );
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => void submit(event)}>
       <div className="grid grid-cols-2 gap-3">
-        <Labelled label="They said"><select className="input" {...register('state')}><option value="yes">Yes</option><option value="no">No</option></select></Labelled>
-        <Labelled label="To"><select className="input" {...register('scope')}>
-          <option value="all">everything</option>
-          {PURPOSES.map((purpose) => <option key={purpose} value={purpose}>{purpose}</option>)}
-          {lists.data?.filter((list) => list.isPublic).map((list) => <option key={list.id} value={`list:${list.id}`}>{list.name}</option>)}
-        </select></Labelled>
-        <Labelled label="At"><select className="input" {...register('contactPointId')}>{record.contactPoints.map((one) => <option key={one.id} value={one.id}>{one.shown}</option>)}</select></Labelled>
-        <Labelled label="By"><select className="input" {...register('channel')}>{channels.map((one) => <option key={one} value={one}>{CHANNEL_WORDS[one]}</option>)}</select></Labelled>
-        <Labelled label="How"><select className="input" {...register('how')}>{ROADS.map((road) => <option key={road} value={road}>{ROAD_WORDS[road]}</option>)}</select></Labelled>
-        <Labelled label="On"><input type="date" className="input" required {...register('on')} /></Labelled>
+        <Labelled label="They said">
+          <select className="input" {...register('state')}>
+            <option value="yes">Yes</option>
+            <option value="no">No</option>
+          </select>
+        </Labelled>
+        <Labelled label="To">
+          <select className="input" {...register('scope')}>
+            <option value="all">everything</option>
+            {PURPOSES.map((purpose) => (
+              <option key={purpose} value={purpose}>
+                {purpose}
+              </option>
+            ))}
+            {lists.data
+              ?.filter((list) => list.isPublic)
+              .map((list) => (
+                <option key={list.id} value={`list:${list.id}`}>
+                  {list.name}
+                </option>
+              ))}
+          </select>
+        </Labelled>
+        <Labelled label="At">
+          <select className="input" {...register('contactPointId')}>
+            {record.contactPoints.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.shown}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+        <Labelled label="By">
+          <select className="input" {...register('channel')}>
+            {channels.map((one) => (
+              <option key={one} value={one}>
+                {CHANNEL_WORDS[one]}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+        <Labelled label="How">
+          <select className="input" {...register('how')}>
+            {ROADS.map((road) => (
+              <option key={road} value={road}>
+                {ROAD_WORDS[road]}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+        <Labelled label="On">
+          <input type="date" className="input" required {...register('on')} />
+        </Labelled>
       </div>
       <Labelled label="In what words" fault={save.error instanceof ProblemError ? save.error.of('words') : null}>
         <textarea className="input min-h-[70px]" {...register('words')} />
       </Labelled>
       <Problem error={save.error} />
-      <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>Add the entry</Button>
+      <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+        Add the entry
+      </Button>
     </form>
   );
 }

@@ -16,7 +16,9 @@ export function GroupChips({ record }: { record: RecordView }) {
   const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
   const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
   const change = useMutation({
-    mutationFn: ({ method, kind, id }: { method: 'PUT' | 'DELETE'; kind: 'tags' | 'lists'; id: number }) => call(method, `supporters/${record.id}/${kind}/${id}`), onSuccess: () => queryClient.invalidateQueries(),
+    mutationFn: ({ method, kind, id }: { method: 'PUT' | 'DELETE'; kind: 'tags' | 'lists'; id: number }) =>
+      call(method, `supporters/${record.id}/${kind}/${id}`),
+    onSuccess: () => queryClient.invalidateQueries(),
   });
   const off = (kind: 'tags' | 'lists', id: number, words: string) =>
     may && (
@@ -49,9 +51,21 @@ export function GroupChips({ record }: { record: RecordView }) {
           <DropdownMenu.Portal>
             <DropdownMenu.Content className="sheet p-1 max-h-[380px] overflow-y-auto z-20" align="start">
               <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Tags</DropdownMenu.Label>
-              {tags.data?.filter((tag) => !record.tags.some((one) => one.id === tag.id)).map((tag) => <DropdownMenu.Item key={tag.id} className={ITEM} onSelect={() => change.mutate({ method: 'PUT', kind: 'tags', id: tag.id })}>{tag.name}</DropdownMenu.Item>)}
+              {tags.data
+                ?.filter((tag) => !record.tags.some((one) => one.id === tag.id))
+                .map((tag) => (
+                  <DropdownMenu.Item key={tag.id} className={ITEM} onSelect={() => change.mutate({ method: 'PUT', kind: 'tags', id: tag.id })}>
+                    {tag.name}
+                  </DropdownMenu.Item>
+                ))}
               <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Lists</DropdownMenu.Label>
-              {lists.data?.filter((list) => !record.lists.some((one) => one.id === list.id)).map((list) => <DropdownMenu.Item key={list.id} className={ITEM} onSelect={() => change.mutate({ method: 'PUT', kind: 'lists', id: list.id })}>{list.name}</DropdownMenu.Item>)}
+              {lists.data
+                ?.filter((list) => !record.lists.some((one) => one.id === list.id))
+                .map((list) => (
+                  <DropdownMenu.Item key={list.id} className={ITEM} onSelect={() => change.mutate({ method: 'PUT', kind: 'lists', id: list.id })}>
+                    {list.name}
+                  </DropdownMenu.Item>
+                ))}
             </DropdownMenu.Content>
           </DropdownMenu.Portal>
         </DropdownMenu.Root>

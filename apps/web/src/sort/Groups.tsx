@@ -15,21 +15,50 @@ function GroupForm({ group, onDone }: { group: Group; onDone: () => void }) {
   const queryClient = useQueryClient();
   const [values, setValues] = useState(group);
   const body = group.kind === 'tags' ? { name: values.name } : { name: values.name, isPublic: values.isPublic, description: values.description };
-  const save = useMutation({ mutationFn: () => call(group.id === null ? 'POST' : 'PUT', group.id === null ? group.kind : `${group.kind}/${group.id}`, body), onSuccess: () => (void queryClient.invalidateQueries(), onDone()) });
+  const save = useMutation({
+    mutationFn: () => call(group.id === null ? 'POST' : 'PUT', group.id === null ? group.kind : `${group.kind}/${group.id}`, body),
+    onSuccess: () => (void queryClient.invalidateQueries(), onDone()),
+  });
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
-      <Labelled label="Name"><input className="input" required maxLength={120} autoFocus value={values.name} onChange={(event) => setValues({ ...values, name: event.target.value })} /></Labelled>
+      <Labelled label="Name">
+        <input
+          className="input"
+          required
+          maxLength={120}
+          autoFocus
+          value={values.name}
+          onChange={(event) => setValues({ ...values, name: event.target.value })}
+        />
+      </Labelled>
       {group.kind === 'lists' && (
         <>
           <label className="flex gap-3 items-start">
-            <input type="checkbox" className="mt-1 accent-[#0F766B]" checked={values.isPublic} onChange={(event) => setValues({ ...values, isPublic: event.target.checked })} />
-            <span><b>Public</b><span className="block text-ink2">Supporters see it by name and can agree to it.</span></span>
+            <input
+              type="checkbox"
+              className="mt-1 accent-[#0F766B]"
+              checked={values.isPublic}
+              onChange={(event) => setValues({ ...values, isPublic: event.target.checked })}
+            />
+            <span>
+              <b>Public</b>
+              <span className="block text-ink2">Supporters see it by name and can agree to it.</span>
+            </span>
           </label>
-          <Labelled label="Why we write to you" hint="Stands in the footer of every message to this list."><textarea className="input" value={values.description} maxLength={500} onChange={(event) => setValues({ ...values, description: event.target.value })} /></Labelled>
+          <Labelled label="Why we write to you" hint="Stands in the footer of every message to this list.">
+            <textarea
+              className="input"
+              value={values.description}
+              maxLength={500}
+              onChange={(event) => setValues({ ...values, description: event.target.value })}
+            />
+          </Labelled>
         </>
       )}
       <Problem error={save.error} />
-      <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>Keep it</Button>
+      <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+        Keep it
+      </Button>
     </form>
   );
 }
@@ -37,14 +66,35 @@ function GroupForm({ group, onDone }: { group: Group; onDone: () => void }) {
 /** Deleting says first what goes and what stays, and what stands in the way. */
 function Removing({ group, onDone }: { group: Group & { id: number }; onDone: () => void }) {
   const queryClient = useQueryClient();
-  const { data: notice } = useQuery({ queryKey: ['deletion', group.kind, group.id], queryFn: () => get<DeletionNotice>(`${group.kind}/${group.id}/deletion`), staleTime: 0 });
+  const { data: notice } = useQuery({
+    queryKey: ['deletion', group.kind, group.id],
+    queryFn: () => get<DeletionNotice>(`${group.kind}/${group.id}/deletion`),
+    staleTime: 0,
+  });
   if (!notice) return null;
   return (
-    <Confirm open onClose={onDone} title={`Delete ${group.name}?`} act={`Delete ${group.name}`} onAct={async () => (await call('DELETE', `${group.kind}/${group.id}`), void queryClient.invalidateQueries())} body={<p>{notice.blocked ? `It can't go yet: ${notice.blocked}` : notice.takes}</p>} />
+    <Confirm
+      open
+      onClose={onDone}
+      title={`Delete ${group.name}?`}
+      act={`Delete ${group.name}`}
+      onAct={async () => (await call('DELETE', `${group.kind}/${group.id}`), void queryClient.invalidateQueries())}
+      body={<p>{notice.blocked ? `It can't go yet: ${notice.blocked}` : notice.takes}</p>}
+    />
   );
 }
 
-function Table({ kind, rows, onEdit, onRemove }: { kind: 'tags' | 'lists'; rows: Group[] & { people?: number }[]; onEdit: (group: Group) => void; onRemove: (group: Group & { id: number }) => void }) {
+function Table({
+  kind,
+  rows,
+  onEdit,
+  onRemove,
+}: {
+  kind: 'tags' | 'lists';
+  rows: Group[] & { people?: number }[];
+  onEdit: (group: Group) => void;
+  onRemove: (group: Group & { id: number }) => void;
+}) {
   const format = useFormat();
   const may = useMay('organizer');
   return (
@@ -57,8 +107,21 @@ function Table({ kind, rows, onEdit, onRemove }: { kind: 'tags' | 'lists'; rows:
               {kind === 'lists' && <span className="text-ink2">, {row.isPublic ? 'public' : 'internal'}</span>}
               {row.description && <p className="text-ink2 text-[12.5px]">{row.description}</p>}
             </td>
-            <td className="text-right pr-4"><Link className="link" to={`/sort?${kind === 'tags' ? 'tag' : 'list'}=${row.id}`}>{format.number((row as unknown as { people: number }).people)}</Link></td>
-            {may && <td className="text-right w-[120px]"><button className="link text-ink2 mr-3" onClick={() => onEdit(row)} aria-label={`Change ${row.name}`}>Change</button><button className="link text-madder" onClick={() => onRemove(row as Group & { id: number })} aria-label={`Delete ${row.name}`}>Delete</button></td>}
+            <td className="text-right pr-4">
+              <Link className="link" to={`/sort?${kind === 'tags' ? 'tag' : 'list'}=${row.id}`}>
+                {format.number((row as unknown as { people: number }).people)}
+              </Link>
+            </td>
+            {may && (
+              <td className="text-right w-[120px]">
+                <button className="link text-ink2 mr-3" onClick={() => onEdit(row)} aria-label={`Change ${row.name}`}>
+                  Change
+                </button>
+                <button className="link text-madder" onClick={() => onRemove(row as Group & { id: number })} aria-label={`Delete ${row.name}`}>
+                  Delete
+                </button>
+              </td>
+            )}
           </tr>
         ))}
       </tbody>
@@ -80,7 +143,18 @@ export default function Groups() {
         <h2 className="subtitle">{title}</h2>
         {may && <Button onClick={() => setEditing({ kind, ...blank })}>{kind === 'tags' ? 'Make a tag' : 'Make a list'}</Button>}
       </div>
-      {rows?.length === 0 ? <Empty title="None yet"><p>{hint}</p></Empty> : <Table kind={kind} rows={(rows ?? []).map((row) => ({ isPublic: false, description: '', ...row, kind }))} onEdit={setEditing} onRemove={setRemoving} />}
+      {rows?.length === 0 ? (
+        <Empty title="None yet">
+          <p>{hint}</p>
+        </Empty>
+      ) : (
+        <Table
+          kind={kind}
+          rows={(rows ?? []).map((row) => ({ isPublic: false, description: '', ...row, kind }))}
+          onEdit={setEditing}
+          onRemove={setRemoving}
+        />
+      )}
     </section>
   );
   return (

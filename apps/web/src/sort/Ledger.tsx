@@ -10,11 +10,19 @@ import { StateChip } from '../ui/permission';
 import { Drawer } from '../ui/dialogs';
 import { EntryForm } from './EntryForm';
 
-const INK = { yes: 'bg-verdigris text-white', implied: 'text-verdigris', asked: 'text-ochre', never: 'text-ink3 bg-[#f1f3f2]', no: 'text-madder line-through' } as const;
+const INK = {
+  yes: 'bg-verdigris text-white',
+  implied: 'text-verdigris',
+  asked: 'text-ochre',
+  never: 'text-ink3 bg-[#f1f3f2]',
+  no: 'text-madder line-through',
+} as const;
 
 function Band({ record }: { record: RecordView }) {
   const tiles = (['email', 'text', 'call'] as const).map((channel: Channel) => {
-    const standing = record.standings.find((one) => one.channel === channel && one.scope === 'appeals') ?? record.standings.find((one) => one.channel === channel && one.scope === 'all');
+    const standing =
+      record.standings.find((one) => one.channel === channel && one.scope === 'appeals') ??
+      record.standings.find((one) => one.channel === channel && one.scope === 'all');
     return { channel, state: standing?.state ?? ('never' as const) };
   });
   const words = { yes: 'Yes', implied: 'Implied', asked: 'Asked', never: 'Never asked', no: 'No' } as const;
@@ -42,7 +50,9 @@ function Entry({ entry }: { entry: EntryView }) {
           {CHANNEL_WORDS[entry.channel]}, {entry.scopeName}: {ROAD_WORDS[entry.how]}
         </p>
         {entry.words && <p className="text-ink2 text-[12.5px]">“{entry.words}”</p>}
-        <p className="text-ink2 text-[12.5px]">{[entry.source, entry.recordedBy && `recorded by ${entry.recordedBy}`, entry.address].filter(Boolean).join(', ')}</p>
+        <p className="text-ink2 text-[12.5px]">
+          {[entry.source, entry.recordedBy && `recorded by ${entry.recordedBy}`, entry.address].filter(Boolean).join(', ')}
+        </p>
         <p className="text-ink3 text-[12px]">
           {format.day(entry.at)}
           {entry.until && `, until ${format.day(entry.until)}`}
@@ -57,14 +67,22 @@ function Entry({ entry }: { entry: EntryView }) {
 function WhySegment({ supporterId }: { supporterId: number }) {
   const segments = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') });
   const [segment, setSegment] = useState('');
-  const why = useQuery({ queryKey: ['why', segment, supporterId], queryFn: () => get<Explanation & { name: string }>(`segments/${segment}/why/${supporterId}`), enabled: segment !== '' });
+  const why = useQuery({
+    queryKey: ['why', segment, supporterId],
+    queryFn: () => get<Explanation & { name: string }>(`segments/${segment}/why/${supporterId}`),
+    enabled: segment !== '',
+  });
   return (
     <div className="border-t border-ink pt-3">
       <label className="font-semibold text-[13px] flex flex-col gap-1">
         In or out, and why?
         <select className="input" value={segment} onChange={(event) => setSegment(event.target.value)}>
           <option value="">Choose a segment</option>
-          {segments.data?.map((one) => <option key={one.id} value={one.id}>{one.name}</option>)}
+          {segments.data?.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
         </select>
       </label>
       {why.data && (
@@ -94,10 +112,16 @@ export function Ledger({ record }: { record: RecordView }) {
       <p className="text-ink2 text-[12.5px] pb-2">What they agreed to, and how we know. Entries are only ever added.</p>
       <Band record={record} />
       <ul className="pt-3">
-        {record.entries.map((entry) => <Entry key={entry.id} entry={entry} />)}
+        {record.entries.map((entry) => (
+          <Entry key={entry.id} entry={entry} />
+        ))}
       </ul>
       {record.entries.length === 0 && <p className="text-ink2 pb-3">Nothing on record: never asked.</p>}
-      {may && record.contactPoints.length > 0 && <button className="link pb-3" onClick={() => setAdding(true)}>Record what they said</button>}
+      {may && record.contactPoints.length > 0 && (
+        <button className="link pb-3" onClick={() => setAdding(true)}>
+          Record what they said
+        </button>
+      )}
       <WhySegment supporterId={record.id} />
       <Drawer open={adding} onClose={() => setAdding(false)} title="Record what they said" note="On the phone, on a card, in person">
         <EntryForm record={record} onDone={() => setAdding(false)} />

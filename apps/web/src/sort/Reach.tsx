@@ -33,15 +33,28 @@ function AddAddress({ record }: { record: RecordView }) {
   const queryClient = useQueryClient();
   const [text, setText] = useState('');
   const add = useMutation({
-    mutationFn: () => call('POST', `supporters/${record.id}/contact-points`, { kind: text.includes('@') ? 'email' : 'mobile', text }), onSuccess: () => (setText(''), void queryClient.invalidateQueries()),
+    mutationFn: () => call('POST', `supporters/${record.id}/contact-points`, { kind: text.includes('@') ? 'email' : 'mobile', text }),
+    onSuccess: () => (setText(''), void queryClient.invalidateQueries()),
   });
   return (
     <form className="pt-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
       <div className="flex gap-2">
-        <input className="input" aria-label="Another email or mobile" placeholder="Another email or mobile" value={text} onChange={(event) => setText(event.target.value)} />
-        <Button type="submit" disabled={text.trim() === ''}>Add</Button>
+        <input
+          className="input"
+          aria-label="Another email or mobile"
+          placeholder="Another email or mobile"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+        <Button type="submit" disabled={text.trim() === ''}>
+          Add
+        </Button>
       </div>
-      {add.error && <p role="alert" className="text-madder pt-1">{add.error.message}</p>}
+      {add.error && (
+        <p role="alert" className="text-madder pt-1">
+          {add.error.message}
+        </p>
+      )}
     </form>
   );
 }
@@ -50,21 +63,41 @@ function Addresses({ record }: { record: RecordView }) {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const [adding, setAdding] = useState(false);
-  const release = useMutation({ mutationFn: (id: number) => call('POST', `supporters/${record.id}/contact-points/${id}/release`), onSuccess: () => queryClient.invalidateQueries() });
+  const release = useMutation({
+    mutationFn: (id: number) => call('POST', `supporters/${record.id}/contact-points/${id}/release`),
+    onSuccess: () => queryClient.invalidateQueries(),
+  });
   const words = { email: 'Email', mobile: 'Mobile', post: 'Post' } as const;
   return (
-    <Section title="Reach them at" side={may && <button className="link text-[12.5px] text-ink2" onClick={() => setAdding(!adding)}>Add</button>}>
+    <Section
+      title="Reach them at"
+      side={
+        may && (
+          <button className="link text-[12.5px] text-ink2" onClick={() => setAdding(!adding)}>
+            Add
+          </button>
+        )
+      }
+    >
       {record.contactPoints.map((point) => (
         <Row key={point.id} label={words[point.kind]}>
           <p className={`truncate ${point.onHold ? 'text-madder' : ''}`}>{point.shown}</p>
           {point.onHold && (
             <p className="text-[12.5px] text-ink2">
-              On hold: {point.holdReason}. {may && <button className="link" onClick={() => release.mutate(point.id)}>It is good again</button>}
+              On hold: {point.holdReason}.{' '}
+              {may && (
+                <button className="link" onClick={() => release.mutate(point.id)}>
+                  It is good again
+                </button>
+              )}
             </p>
           )}
           {point.sharedWith.map((other) => (
             <p key={other.id} className="text-[12.5px] text-ink2">
-              Shared with <Link className="link" to={`/sort/supporters/${other.id}`}>{other.name || 'someone without a name'}</Link>
+              Shared with{' '}
+              <Link className="link" to={`/sort/supporters/${other.id}`}>
+                {other.name || 'someone without a name'}
+              </Link>
             </p>
           ))}
         </Row>
@@ -80,15 +113,24 @@ function AddGift({ record, onDone }: { record: RecordView; onDone: () => void })
   const [amount, setAmount] = useState('');
   const [on, setOn] = useState(new Date().toISOString().slice(0, 10));
   const minor = Math.round(Number(amount.replace(',', '.')) * 100);
-  const add = useMutation({ mutationFn: () => call('POST', `supporters/${record.id}/gifts`, { amount: minor, on, note: '' }), onSuccess: () => (void queryClient.invalidateQueries(), onDone()) });
+  const add = useMutation({
+    mutationFn: () => call('POST', `supporters/${record.id}/gifts`, { amount: minor, on, note: '' }),
+    onSuccess: () => (void queryClient.invalidateQueries(), onDone()),
+  });
   return (
     <form className="py-2 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
       <div className="grid grid-cols-2 gap-2">
-        <Labelled label="Amount"><input className="input" inputMode="decimal" autoFocus value={amount} onChange={(event) => setAmount(event.target.value)} /></Labelled>
-        <Labelled label="On"><input type="date" className="input" value={on} onChange={(event) => setOn(event.target.value)} /></Labelled>
+        <Labelled label="Amount">
+          <input className="input" inputMode="decimal" autoFocus value={amount} onChange={(event) => setAmount(event.target.value)} />
+        </Labelled>
+        <Labelled label="On">
+          <input type="date" className="input" value={on} onChange={(event) => setOn(event.target.value)} />
+        </Labelled>
       </div>
       <Problem error={add.error} />
-      <Button type="submit" weight="main" className="self-start" disabled={!(minor > 0) || add.isPending}>Enter the gift</Button>
+      <Button type="submit" weight="main" className="self-start" disabled={!(minor > 0) || add.isPending}>
+        Enter the gift
+      </Button>
     </form>
   );
 }
@@ -100,13 +142,27 @@ function Giving({ record }: { record: RecordView }) {
   const [last] = record.gifts;
   const largest = record.gifts.reduce((max, gift) => Math.max(max, gift.amount), 0);
   return (
-    <Section title="Giving" side={may && <button className="link text-[12.5px] text-ink2" onClick={() => setAdding(!adding)}>Enter a gift</button>}>
+    <Section
+      title="Giving"
+      side={
+        may && (
+          <button className="link text-[12.5px] text-ink2" onClick={() => setAdding(!adding)}>
+            Enter a gift
+          </button>
+        )
+      }
+    >
       {adding && <AddGift record={record} onDone={() => setAdding(false)} />}
       {last ? (
         <>
-          <Row label="Last gift">{format.money(last.amount)} on {format.day(last.on)}</Row>
+          <Row label="Last gift">
+            {format.money(last.amount)} on {format.day(last.on)}
+          </Row>
           <Row label="Largest">{format.money(largest)}</Row>
-          <Row label="In all">{format.money(record.gifts.reduce((sum, gift) => sum + gift.amount, 0))}, {record.gifts.length} {record.gifts.length === 1 ? 'gift' : 'gifts'}</Row>
+          <Row label="In all">
+            {format.money(record.gifts.reduce((sum, gift) => sum + gift.amount, 0))}, {record.gifts.length}{' '}
+            {record.gifts.length === 1 ? 'gift' : 'gifts'}
+          </Row>
         </>
       ) : (
         <p className="text-ink2 py-2">No gift on file.</p>
@@ -123,11 +179,13 @@ export function Reach({ record }: { record: RecordView }) {
       <Addresses record={record} />
       {sections.map((section) => (
         <Section key={section} title={section}>
-          {record.fields.filter((field) => field.section === section).map((field) => (
-            <Row key={field.id} label={field.name}>
-              <EditableValue label={field.name} value={field.shown} shown={field.shown} save={saveField(record.id, field.id)} />
-            </Row>
-          ))}
+          {record.fields
+            .filter((field) => field.section === section)
+            .map((field) => (
+              <Row key={field.id} label={field.name}>
+                <EditableValue label={field.name} value={field.shown} shown={field.shown} save={saveField(record.id, field.id)} />
+              </Row>
+            ))}
         </Section>
       ))}
       <Giving record={record} />

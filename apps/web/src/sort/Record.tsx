@@ -17,13 +17,22 @@ function Rename({ record, onDone }: { record: RecordView; onDone: () => void }) 
   const queryClient = useQueryClient();
   const [firstName, setFirst] = useState(record.firstName);
   const [lastName, setLast] = useState(record.lastName);
-  const save = useMutation({ mutationFn: () => call('PATCH', `supporters/${record.id}`, { firstName, lastName }), onSuccess: () => (void queryClient.invalidateQueries(), onDone()) });
+  const save = useMutation({
+    mutationFn: () => call('PATCH', `supporters/${record.id}`, { firstName, lastName }),
+    onSuccess: () => (void queryClient.invalidateQueries(), onDone()),
+  });
   return (
     <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
-      <Labelled label="First name"><input className="input" value={firstName} onChange={(event) => setFirst(event.target.value)} /></Labelled>
-      <Labelled label="Last name"><input className="input" value={lastName} onChange={(event) => setLast(event.target.value)} /></Labelled>
+      <Labelled label="First name">
+        <input className="input" value={firstName} onChange={(event) => setFirst(event.target.value)} />
+      </Labelled>
+      <Labelled label="Last name">
+        <input className="input" value={lastName} onChange={(event) => setLast(event.target.value)} />
+      </Labelled>
       <Problem error={save.error} />
-      <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>Keep the name</Button>
+      <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+        Keep the name
+      </Button>
     </form>
   );
 }
@@ -47,7 +56,9 @@ export default function Record() {
           </span>
           <div className="grow min-w-0">
             <h1 className="title truncate">{name}</h1>
-            <p className="text-ink2">{record.chapter.name}, with us since {format.day(record.createdAt)}</p>
+            <p className="text-ink2">
+              {record.chapter.name}, with us since {format.day(record.createdAt)}
+            </p>
           </div>
           {may && <Button onClick={() => setRenaming(true)}>Change the name</Button>}
         </div>

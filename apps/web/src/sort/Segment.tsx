@@ -16,14 +16,19 @@ import { asTop, replaceAt, withOr, withoutOr } from './sentence';
 import { newLines, SentenceLine, type Subjects } from './SentenceLine';
 import { PickWord, Word } from './Word';
 
-const JOINS = [['all', 'and'], ['any', 'or']] as const;
+const JOINS = [
+  ['all', 'and'],
+  ['any', 'or'],
+] as const;
 
 function useSubjects(): Subjects | null {
   const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
   const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
   const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
   const batches = useQuery({ queryKey: ['batches'], queryFn: () => get<BatchView[]>('batches') });
-  return fields.data && tags.data && lists.data && batches.data ? { fields: fields.data, tags: tags.data, lists: lists.data, batches: batches.data } : null;
+  return fields.data && tags.data && lists.data && batches.data
+    ? { fields: fields.data, tags: tags.data, lists: lists.data, batches: batches.data }
+    : null;
 }
 
 function AddLine({ words, subjects, onAdd }: { words: string; subjects: Subjects; onAdd: (line: Line) => void }) {
@@ -53,8 +58,16 @@ function RuleWords({ rule, subjects, onChange }: { rule: Rule; subjects: Subject
       {rule.rules.map((inner, i) => (
         <span key={i}>
           {i > 0 && (rule.kind === 'all' ? ' and ' : ' or ')}
-          {isGroup(inner) ? <RuleWords rule={inner} subjects={subjects} onChange={(next) => onChange(replaceAt(rule, i, next))} /> : <SentenceLine line={inner} subjects={subjects} onChange={(next) => onChange(replaceAt(rule, i, next))} />}
-          <button className="align-middle text-ink3 hover:text-madder ml-1" aria-label="Take this part out" onClick={() => onChange(withoutOr(rule, i))}>
+          {isGroup(inner) ? (
+            <RuleWords rule={inner} subjects={subjects} onChange={(next) => onChange(replaceAt(rule, i, next))} />
+          ) : (
+            <SentenceLine line={inner} subjects={subjects} onChange={(next) => onChange(replaceAt(rule, i, next))} />
+          )}
+          <button
+            className="align-middle text-ink3 hover:text-madder ml-1"
+            aria-label="Take this part out"
+            onClick={() => onChange(withoutOr(rule, i))}
+          >
             <X size={14} />
           </button>
         </span>
@@ -75,17 +88,38 @@ function Sentence({ tree, subjects, onChange }: { tree: Group; subjects: Subject
           <li key={i} className="grid grid-cols-[26px_1fr_auto] items-baseline group">
             <span className="text-[12px] font-sans text-ink3">{i + 1}</span>
             <div>
-              {i > 0 && (i === 1 ? <PickWord label="Join all lines by" value={tree.kind === 'any' ? 'any' : 'all'} options={JOINS} onPick={(kind) => onChange({ ...tree, kind })} /> : tree.kind === 'any' ? 'or' : 'and')}{' '}
-              <RuleWords rule={rule} subjects={subjects} onChange={(next) => onChange(replaceAt(tree, i, next))} /> <AddLine words="or…" subjects={subjects} onAdd={(line) => onChange(replaceAt(tree, i, withOr(rule, line)))} />
+              {i > 0 &&
+                (i === 1 ? (
+                  <PickWord
+                    label="Join all lines by"
+                    value={tree.kind === 'any' ? 'any' : 'all'}
+                    options={JOINS}
+                    onPick={(kind) => onChange({ ...tree, kind })}
+                  />
+                ) : tree.kind === 'any' ? (
+                  'or'
+                ) : (
+                  'and'
+                ))}{' '}
+              <RuleWords rule={rule} subjects={subjects} onChange={(next) => onChange(replaceAt(tree, i, next))} />{' '}
+              <AddLine words="or…" subjects={subjects} onAdd={(line) => onChange(replaceAt(tree, i, withOr(rule, line)))} />
             </div>
-            <button className="text-ink3 hover:text-madder font-sans text-[13px]" aria-label={`Take line ${i + 1} out`} onClick={() => onChange(replaceAt(tree, i, null))}>
+            <button
+              className="text-ink3 hover:text-madder font-sans text-[13px]"
+              aria-label={`Take line ${i + 1} out`}
+              onClick={() => onChange(replaceAt(tree, i, null))}
+            >
               <X size={15} />
             </button>
           </li>
         ))}
       </ol>
       <div className="pl-[26px]">
-        <AddLine words={tree.rules.length === 0 ? 'who…' : 'and also…'} subjects={subjects} onAdd={(line) => onChange({ ...tree, rules: [...tree.rules, line] })} />
+        <AddLine
+          words={tree.rules.length === 0 ? 'who…' : 'and also…'}
+          subjects={subjects}
+          onAdd={(line) => onChange({ ...tree, rules: [...tree.rules, line] })}
+        />
       </div>
     </section>
   );
@@ -95,10 +129,29 @@ function segmentNotes(count: SegmentCount | undefined, usedBy: SegmentView['used
   const notes: Note[] = [];
   count?.steps.forEach((step, i) => {
     const before = i === 0 ? count.everybody : count.steps[i - 1]!.left;
-    if (before > 0 && step.left === before) notes.push({ key: `idle-${i}`, tone: 'doubt', title: `Line ${i + 1} takes nobody out`, body: 'Everyone before it passes it too.', remedy: { words: 'Take the line out', act: () => take(i) } });
-    if (step.left === 0 && before > 0) notes.push({ key: `none-${i}`, tone: 'fault', title: `Nobody passes line ${i + 1}`, body: `${step.words.charAt(0).toUpperCase()}${step.words.slice(1)}: ${step.alone} alone do.` });
+    if (before > 0 && step.left === before)
+      notes.push({
+        key: `idle-${i}`,
+        tone: 'doubt',
+        title: `Line ${i + 1} takes nobody out`,
+        body: 'Everyone before it passes it too.',
+        remedy: { words: 'Take the line out', act: () => take(i) },
+      });
+    if (step.left === 0 && before > 0)
+      notes.push({
+        key: `none-${i}`,
+        tone: 'fault',
+        title: `Nobody passes line ${i + 1}`,
+        body: `${step.words.charAt(0).toUpperCase()}${step.words.slice(1)}: ${step.alone} alone do.`,
+      });
   });
-  if (usedBy.length > 0) notes.push({ key: 'used', tone: 'plain', title: `Used by ${usedBy.map((one) => one.name).join(', ')}`, body: `It can't be deleted until ${plural(usedBy.length, 'that message has', 'those messages have')} another group.` });
+  if (usedBy.length > 0)
+    notes.push({
+      key: 'used',
+      tone: 'plain',
+      title: `Used by ${usedBy.map((one) => one.name).join(', ')}`,
+      body: `It can't be deleted until ${plural(usedBy.length, 'that message has', 'those messages have')} another group.`,
+    });
   return notes;
 }
 
@@ -113,7 +166,11 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
   const [history, setHistory] = useState<Group[]>([]);
   const [removing, setRemoving] = useState(false);
   const asked = useDeferredValue(tree);
-  const count = useQuery({ queryKey: ['count', asked], queryFn: () => call<SegmentCount>('POST', 'segments/count', { tree: asked }), placeholderData: keepPreviousData });
+  const count = useQuery({
+    queryKey: ['count', asked],
+    queryFn: () => call<SegmentCount>('POST', 'segments/count', { tree: asked }),
+    placeholderData: keepPreviousData,
+  });
   const save = useMutation({
     mutationFn: () => call<{ id: number }>(id === null ? 'POST' : 'PUT', id === null ? 'segments' : `segments/${id}`, { name, tree }),
     onSuccess: (saved) => (void queryClient.invalidateQueries(), void navigate(`/sort/segments/${saved.id}`, { replace: true })),
@@ -124,28 +181,73 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
   if (!subjects) return <Loading what="what a segment can speak of" />;
   const changed = name !== start.name || tree !== start.tree;
   const data = count.data;
-  const steps: NarrowingStep[] = data ? [{ key: 'all', words: 'Everybody', left: data.everybody, tone: 'start' }, ...data.steps.map((step, i): NarrowingStep => ({ key: String(i), words: `${i + 1} ${step.words}`, left: step.left, tone: i === data.steps.length - 1 ? 'end' : 'step' }))] : [];
+  const steps: NarrowingStep[] = data
+    ? [
+        { key: 'all', words: 'Everybody', left: data.everybody, tone: 'start' },
+        ...data.steps.map((step, i): NarrowingStep => ({
+          key: String(i),
+          words: `${i + 1} ${step.words}`,
+          left: step.left,
+          tone: i === data.steps.length - 1 ? 'end' : 'step',
+        })),
+      ]
+    : [];
   return (
     <>
       <Heading
-        title={<input aria-label="Name of the segment" className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[420px] max-w-full" value={name} maxLength={120} placeholder="Name this segment" onChange={(event) => setName(event.target.value)} />}
+        title={
+          <input
+            aria-label="Name of the segment"
+            className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[420px] max-w-full"
+            value={name}
+            maxLength={120}
+            placeholder="Name this segment"
+            onChange={(event) => setName(event.target.value)}
+          />
+        }
         note={data ? `${format.number(data.total)} ${plural(data.total, 'person', 'people')}, always up to date` : ''}
       >
         {history.length > 0 && <Button onClick={undo}>Undo</Button>}
         {may && id !== null && <Button onClick={() => setRemoving(true)}>Delete</Button>}
-        {may && <Button weight="main" disabled={!changed || name.trim() === '' || save.isPending} onClick={() => save.mutate()}>Save the segment</Button>}
+        {may && (
+          <Button weight="main" disabled={!changed || name.trim() === '' || save.isPending} onClick={() => save.mutate()}>
+            Save the segment
+          </Button>
+        )}
       </Heading>
       <Problem error={save.error ?? count.error} />
       <Sentence tree={tree} subjects={subjects} onChange={change} />
       <div className="grid grid-cols-[1fr_330px] gap-4 pt-4 grow min-h-[260px]">
-        <PeopleTable narrow label="People in the segment" pageKey={['segment-people', asked]} fetch={(after) => call<Page<SupporterRow>>('POST', 'segments/people', { tree: asked, ...(after ? { after } : {}) })} empty={<Empty title="Nobody is in it"><p>The Margin says at which line the last one is lost.</p></Empty>} />
+        <PeopleTable
+          narrow
+          label="People in the segment"
+          pageKey={['segment-people', asked]}
+          fetch={(after) => call<Page<SupporterRow>>('POST', 'segments/people', { tree: asked, ...(after ? { after } : {}) })}
+          empty={
+            <Empty title="Nobody is in it">
+              <p>The Margin says at which line the last one is lost.</p>
+            </Empty>
+          }
+        />
         <section className="sheet p-4 overflow-y-auto" tabIndex={0} aria-label="How each line narrows it">
           <h2 className="subtitle pb-3">How each line narrows it</h2>
           {data && <Narrowing everybody={data.everybody} steps={steps} />}
-          {data && <p className="text-ink2 pt-4">For appeals, email reaches <b className="text-ink">{format.number(data.reach.email)}</b>, text <b className="text-ink">{format.number(data.reach.text)}</b>, neither <b className="text-ink">{format.number(data.reach.neither)}</b>.</p>}
+          {data && (
+            <p className="text-ink2 pt-4">
+              For appeals, email reaches <b className="text-ink">{format.number(data.reach.email)}</b>, text{' '}
+              <b className="text-ink">{format.number(data.reach.text)}</b>, neither <b className="text-ink">{format.number(data.reach.neither)}</b>.
+            </p>
+          )}
         </section>
       </div>
-      <Confirm open={removing} onClose={() => setRemoving(false)} title={`Delete “${start.name}”?`} act="Delete the segment" body={<p>The rule goes. Its people, and everything sent by it, stay.</p>} onAct={async () => (await call('DELETE', `segments/${id}`), void queryClient.invalidateQueries(), void navigate('/sort/segments'))} />
+      <Confirm
+        open={removing}
+        onClose={() => setRemoving(false)}
+        title={`Delete “${start.name}”?`}
+        act="Delete the segment"
+        body={<p>The rule goes. Its people, and everything sent by it, stay.</p>}
+        onAct={async () => (await call('DELETE', `segments/${id}`), void queryClient.invalidateQueries(), void navigate('/sort/segments'))}
+      />
     </>
   );
 }
@@ -159,7 +261,12 @@ export default function Segment() {
   useEffect(() => setMissing(data !== undefined && !found), [data, found]);
   if (id === 'new') return <Builder key="new" id={null} start={{ name: '', tree: { kind: 'all', rules: [] }, usedBy: [] }} />;
   if (error) return <Problem error={error} />;
-  if (missing) return <Empty title="There is no such segment"><p>It may have been deleted, or belongs to another chapter.</p></Empty>;
+  if (missing)
+    return (
+      <Empty title="There is no such segment">
+        <p>It may have been deleted, or belongs to another chapter.</p>
+      </Empty>
+    );
   if (!found) return <Loading what="the segment" />;
   return <Builder key={found.id} id={found.id} start={{ name: found.name, tree: asTop(found.tree), usedBy: found.usedBy }} />;
 }

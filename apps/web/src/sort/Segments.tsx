@@ -15,16 +15,26 @@ export default function Segments() {
   return (
     <>
       <Heading title="Segments" note="Rules that keep themselves up to date">
-        {may && <Button weight="main" onClick={() => void navigate('/sort/segments/new')}>Make a segment</Button>}
+        {may && (
+          <Button weight="main" onClick={() => void navigate('/sort/segments/new')}>
+            Make a segment
+          </Button>
+        )}
       </Heading>
       <SortNav />
       <Problem error={error} />
       <div className="sheet">
-        {data?.length === 0 && <Empty title="No segment yet"><p>Say who you mean in a sentence: who gave before but not this year, who has a birthday soon.</p></Empty>}
+        {data?.length === 0 && (
+          <Empty title="No segment yet">
+            <p>Say who you mean in a sentence: who gave before but not this year, who has a birthday soon.</p>
+          </Empty>
+        )}
         <ul>
           {data?.map((segment) => (
             <li key={segment.id} className="border-b border-hair last:border-0 px-5 py-3">
-              <Link className="subtitle hover:underline" to={`/sort/segments/${segment.id}`}>{segment.name}</Link>
+              <Link className="subtitle hover:underline" to={`/sort/segments/${segment.id}`}>
+                {segment.name}
+              </Link>
               <p className="text-ink2">Supporters who {segment.words}</p>
               {segment.usedBy.length > 0 && <p className="text-[12.5px] text-ink3">Used by {segment.usedBy.map((one) => one.name).join(', ')}</p>}
             </li>

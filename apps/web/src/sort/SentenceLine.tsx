@@ -26,7 +26,12 @@ const byId = (rows: readonly { id: number; name: string }[]) => rows.map((row) =
 function FieldWords({ line, subjects, onChange }: Props<FieldLine>) {
   const { organization } = useSession();
   const type = typeOf(line.field, subjects.fields);
-  const fields: [FieldLine['field'], string][] = [['firstName', 'First name'], ['lastName', 'Last name'], ['created', 'Day of joining us'], ...subjects.fields.map((field): [number, string] => [field.id, field.name])];
+  const fields: [FieldLine['field'], string][] = [
+    ['firstName', 'First name'],
+    ['lastName', 'Last name'],
+    ['created', 'Day of joining us'],
+    ...subjects.fields.map((field): [number, string] => [field.id, field.name]),
+  ];
   const ops = FIELD_OPS_BY_TYPE[type].map((op) => [op, OP_WORDS[op]] as const);
   const days = line.op === 'within-next' || line.op === 'within-last';
   const shown = (value: string | number | undefined) => {
@@ -40,46 +45,135 @@ function FieldWords({ line, subjects, onChange }: Props<FieldLine>) {
   return (
     <>
       have <PickWord label="Field" value={line.field} options={fields} onPick={(field) => onChange(fieldLine(field, subjects.fields, line.op))} />{' '}
-      which <PickWord label="How" value={line.op} options={ops} onPick={(op) => onChange({ ...line, value: undefined, to: undefined, op, ...startValue(type, op) })} />{' '}
+      which{' '}
+      <PickWord
+        label="How"
+        value={line.op}
+        options={ops}
+        onPick={(op) => onChange({ ...line, value: undefined, to: undefined, op, ...startValue(type, op) })}
+      />{' '}
       {line.op === 'in-month' ? (
-        <PickWord label="Month" value={Number(line.value)} options={MONTHS.map((month, i) => [i + 1, month] as const)} onPick={(value) => onChange({ ...line, value })} />
+        <PickWord
+          label="Month"
+          value={Number(line.value)}
+          options={MONTHS.map((month, i) => [i + 1, month] as const)}
+          onPick={(value) => onChange({ ...line, value })}
+        />
       ) : (
-        !NEEDS_NOTHING.includes(line.op) && <TypeWord label="Value" type={input} value={typed(line.value)} shown={shown(line.value)} onType={(text) => onChange({ ...line, value: read(text) })} />
+        !NEEDS_NOTHING.includes(line.op) && (
+          <TypeWord
+            label="Value"
+            type={input}
+            value={typed(line.value)}
+            shown={shown(line.value)}
+            onType={(text) => onChange({ ...line, value: read(text) })}
+          />
+        )
       )}
-      {line.op === 'between' && <> and <TypeWord label="Up to" type={input} value={typed(line.to)} shown={shown(line.to)} onType={(text) => onChange({ ...line, to: read(text) })} /></>}
+      {line.op === 'between' && (
+        <>
+          {' '}
+          and{' '}
+          <TypeWord
+            label="Up to"
+            type={input}
+            value={typed(line.to)}
+            shown={shown(line.to)}
+            onType={(text) => onChange({ ...line, to: read(text) })}
+          />
+        </>
+      )}
     </>
   );
 }
 
-const WINDOWS = [['ever', 'ever'], ['this-year', 'in this calendar year'], ['last-year', 'in last calendar year'], ['earlier-years', 'in any earlier year'], ['last-days', 'in the last days']] as const;
+const WINDOWS = [
+  ['ever', 'ever'],
+  ['this-year', 'in this calendar year'],
+  ['last-year', 'in last calendar year'],
+  ['earlier-years', 'in any earlier year'],
+  ['last-days', 'in the last days'],
+] as const;
 
 function GaveWords({ line, onChange }: Props<GaveLine>) {
   const { organization } = useSession();
   const { window } = line;
   return (
     <>
-      <PickWord label="Gave or not" value={line.did ? 'gave' : 'did not give'} tone={line.did ? undefined : 'no'} options={[['gave', 'gave'], ['did not give', 'did not give']]} onPick={(did) => onChange({ ...line, did: did === 'gave' })} />{' '}
+      <PickWord
+        label="Gave or not"
+        value={line.did ? 'gave' : 'did not give'}
+        tone={line.did ? undefined : 'no'}
+        options={[
+          ['gave', 'gave'],
+          ['did not give', 'did not give'],
+        ]}
+        onPick={(did) => onChange({ ...line, did: did === 'gave' })}
+      />{' '}
       <Word words={line.atLeast === null ? 'anything' : `at least ${formatMoney(line.atLeast, organization)}`} label="Amount">
         {() => (
           <label className="flex flex-col gap-1">
             <span className="font-semibold text-[13px]">At least, in all; empty for anything</span>
-            <input className="input" type="number" min={0} autoFocus defaultValue={line.atLeast === null ? '' : line.atLeast / 100} onChange={(event) => onChange({ ...line, atLeast: Number(event.target.value) > 0 ? Math.round(Number(event.target.value) * 100) : null })} />
+            <input
+              className="input"
+              type="number"
+              min={0}
+              autoFocus
+              defaultValue={line.atLeast === null ? '' : line.atLeast / 100}
+              onChange={(event) =>
+                onChange({ ...line, atLeast: Number(event.target.value) > 0 ? Math.round(Number(event.target.value) * 100) : null })
+              }
+            />
           </label>
         )}
       </Word>{' '}
-      <PickWord label="When" value={window.over} options={WINDOWS} onPick={(over) => onChange({ ...line, window: over === 'last-days' ? { over, days: 90 } : { over } })} />
-      {window.over === 'last-days' && <> <TypeWord label="Days" type="number" value={String(window.days)} shown={`(${window.days})`} onType={(days) => onChange({ ...line, window: { over: 'last-days', days: Math.max(1, Number(days)) } })} /></>}
+      <PickWord
+        label="When"
+        value={window.over}
+        options={WINDOWS}
+        onPick={(over) => onChange({ ...line, window: over === 'last-days' ? { over, days: 90 } : { over } })}
+      />
+      {window.over === 'last-days' && (
+        <>
+          {' '}
+          <TypeWord
+            label="Days"
+            type="number"
+            value={String(window.days)}
+            shown={`(${window.days})`}
+            onType={(days) => onChange({ ...line, window: { over: 'last-days', days: Math.max(1, Number(days)) } })}
+          />
+        </>
+      )}
     </>
   );
 }
 
 function PermissionWords({ line, subjects, onChange }: Props<Extract<Line, { kind: 'permission' }>>) {
-  const scopes: [Scope, string][] = [['all', 'everything'], ...PURPOSES.map((purpose): [Scope, string] => [purpose, purpose]), ...subjects.lists.filter((list) => list.isPublic).map((list): [Scope, string] => [`list:${list.id}`, list.name])];
+  const scopes: [Scope, string][] = [
+    ['all', 'everything'],
+    ...PURPOSES.map((purpose): [Scope, string] => [purpose, purpose]),
+    ...subjects.lists.filter((list) => list.isPublic).map((list): [Scope, string] => [`list:${list.id}`, list.name]),
+  ];
   return (
     <>
       stand for <PickWord label="What for" value={line.scope} options={scopes} onPick={(scope) => onChange({ ...line, scope })} /> by{' '}
-      <PickWord label="Channel" value={line.channel} options={[['email', 'email'], ['text', 'text']]} onPick={(channel) => onChange({ ...line, channel })} /> at{' '}
-      <PickWord label="Standing" value={line.states[0]!} options={STATES.map((state) => [state, STATE_WORDS[state]] as const)} onPick={(state) => onChange({ ...line, states: [state] })} />
+      <PickWord
+        label="Channel"
+        value={line.channel}
+        options={[
+          ['email', 'email'],
+          ['text', 'text'],
+        ]}
+        onPick={(channel) => onChange({ ...line, channel })}
+      />{' '}
+      at{' '}
+      <PickWord
+        label="Standing"
+        value={line.states[0]!}
+        options={STATES.map((state) => [state, STATE_WORDS[state]] as const)}
+        onPick={(state) => onChange({ ...line, states: [state] })}
+      />
     </>
   );
 }
@@ -87,15 +181,39 @@ function PermissionWords({ line, subjects, onChange }: Props<Extract<Line, { kin
 /** One line of a segment as words that open. */
 export function SentenceLine({ line, subjects, onChange }: Props<Line>) {
   const yesNo = (value: boolean, yes: string, no: string, change: (value: boolean) => void) => (
-    <PickWord label="With or without" value={value ? 'y' : 'n'} tone={value ? undefined : 'no'} options={[['y', yes], ['n', no]]} onPick={(picked) => change(picked === 'y')} />
+    <PickWord
+      label="With or without"
+      value={value ? 'y' : 'n'}
+      tone={value ? undefined : 'no'}
+      options={[
+        ['y', yes],
+        ['n', no],
+      ]}
+      onPick={(picked) => change(picked === 'y')}
+    />
   );
   switch (line.kind) {
     case 'tag':
-      return <>{yesNo(line.has, 'have', 'do not have', (has) => onChange({ ...line, has }))} the tag <PickWord label="Tag" value={line.tagId} options={byId(subjects.tags)} onPick={(tagId) => onChange({ ...line, tagId })} /></>;
+      return (
+        <>
+          {yesNo(line.has, 'have', 'do not have', (has) => onChange({ ...line, has }))} the tag{' '}
+          <PickWord label="Tag" value={line.tagId} options={byId(subjects.tags)} onPick={(tagId) => onChange({ ...line, tagId })} />
+        </>
+      );
     case 'list':
-      return <>{yesNo(line.on, 'are', 'are not', (on) => onChange({ ...line, on }))} on the list <PickWord label="List" value={line.listId} options={byId(subjects.lists)} onPick={(listId) => onChange({ ...line, listId })} /></>;
+      return (
+        <>
+          {yesNo(line.on, 'are', 'are not', (on) => onChange({ ...line, on }))} on the list{' '}
+          <PickWord label="List" value={line.listId} options={byId(subjects.lists)} onPick={(listId) => onChange({ ...line, listId })} />
+        </>
+      );
     case 'batch':
-      return <>{yesNo(line.in, 'came', 'did not come', (isIn) => onChange({ ...line, in: isIn }))} with the batch <PickWord label="Batch" value={line.batchId} options={byId(subjects.batches)} onPick={(batchId) => onChange({ ...line, batchId })} /></>;
+      return (
+        <>
+          {yesNo(line.in, 'came', 'did not come', (isIn) => onChange({ ...line, in: isIn }))} with the batch{' '}
+          <PickWord label="Batch" value={line.batchId} options={byId(subjects.batches)} onPick={(batchId) => onChange({ ...line, batchId })} />
+        </>
+      );
     case 'permission':
       return <PermissionWords line={line} subjects={subjects} onChange={onChange} />;
     case 'gave':

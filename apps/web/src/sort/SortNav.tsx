@@ -11,7 +11,12 @@ export function SortNav() {
   return (
     <nav aria-label="Sort" className="flex gap-5 pb-3">
       {PLACES.map((place) => (
-        <NavLink key={place.to} to={place.to} end className={({ isActive }) => `pb-1 font-semibold border-b-2 ${isActive ? 'border-madder' : 'border-transparent text-ink2 hover:text-ink'}`}>
+        <NavLink
+          key={place.to}
+          to={place.to}
+          end
+          className={({ isActive }) => `pb-1 font-semibold border-b-2 ${isActive ? 'border-madder' : 'border-transparent text-ink2 hover:text-ink'}`}
+        >
           {place.words}
         </NavLink>
       ))}

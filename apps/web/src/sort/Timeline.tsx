@@ -10,7 +10,10 @@ const DOTS = { good: 'bg-verdigris border-verdigris', plain: 'bg-sheet border-[#
 /** Everything that passed between us, newest first. */
 export function Timeline({ supporterId }: { supporterId: number }) {
   const format = useFormat();
-  const { data, error, isPending } = useQuery({ queryKey: ['timeline', supporterId], queryFn: () => get<TimelineItem[]>(`supporters/${supporterId}/timeline`) });
+  const { data, error, isPending } = useQuery({
+    queryKey: ['timeline', supporterId],
+    queryFn: () => get<TimelineItem[]>(`supporters/${supporterId}/timeline`),
+  });
   return (
     <section className="sheet p-4 overflow-y-auto min-h-0" tabIndex={0} aria-label="Between you">
       <h2 className="subtitle border-b border-ink pb-1">Between you</h2>
@@ -26,7 +29,15 @@ export function Timeline({ supporterId }: { supporterId: number }) {
               {i < data.length - 1 && <span className="w-px grow bg-hair" />}
             </span>
             <div className="pb-4 min-w-0">
-              <p className="font-semibold">{item.link ? <Link className="hover:underline" to={item.link}>{item.title}</Link> : item.title}</p>
+              <p className="font-semibold">
+                {item.link ? (
+                  <Link className="hover:underline" to={item.link}>
+                    {item.title}
+                  </Link>
+                ) : (
+                  item.title
+                )}
+              </p>
               <p className="text-ink2 text-[12.5px] break-words">{item.detail}</p>
             </div>
           </li>

@@ -9,7 +9,11 @@ export function Word({ words, label, children, tone }: { words: string; label: s
         {words || '…'}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="sheet p-3 min-w-[240px] max-h-[380px] overflow-y-auto flex flex-col gap-1 z-20 font-sans text-[14px]" sideOffset={6} align="start">
+        <Popover.Content
+          className="sheet p-3 min-w-[240px] max-h-[380px] overflow-y-auto flex flex-col gap-1 z-20 font-sans text-[14px]"
+          sideOffset={6}
+          align="start"
+        >
           <Closing>{children}</Closing>
         </Popover.Content>
       </Popover.Portal>
@@ -24,13 +28,29 @@ function Closing({ children }: { children: (close: () => void) => ReactNode }) {
 }
 
 /** A word that is one of a few. */
-export function PickWord<V extends string | number>({ label, value, options, onPick, tone }: { label: string; value: V; options: readonly (readonly [V, string])[]; onPick: (value: V) => void; tone?: 'no' }) {
+export function PickWord<V extends string | number>({
+  label,
+  value,
+  options,
+  onPick,
+  tone,
+}: {
+  label: string;
+  value: V;
+  options: readonly (readonly [V, string])[];
+  onPick: (value: V) => void;
+  tone?: 'no';
+}) {
   const words = options.find(([one]) => one === value)?.[1] ?? '…';
   return (
     <Word words={words} label={label} tone={tone}>
       {(close) =>
         options.map(([one, text]) => (
-          <button key={one} className={`text-left px-2 py-1 rounded-[3px] hover:bg-bench ${one === value ? 'font-bold' : ''}`} onClick={() => (onPick(one), close())}>
+          <button
+            key={one}
+            className={`text-left px-2 py-1 rounded-[3px] hover:bg-bench ${one === value ? 'font-bold' : ''}`}
+            onClick={() => (onPick(one), close())}
+          >
             {text}
           </button>
         ))
@@ -40,13 +60,33 @@ export function PickWord<V extends string | number>({ label, value, options, onP
 }
 
 /** A word that is typed. */
-export function TypeWord({ label, value, shown, type = 'text', onType }: { label: string; value: string; shown?: string; type?: 'text' | 'number' | 'date'; onType: (value: string) => void }) {
+export function TypeWord({
+  label,
+  value,
+  shown,
+  type = 'text',
+  onType,
+}: {
+  label: string;
+  value: string;
+  shown?: string;
+  type?: 'text' | 'number' | 'date';
+  onType: (value: string) => void;
+}) {
   return (
     <Word words={shown ?? value} label={label}>
       {(close) => (
         <label className="flex flex-col gap-1">
           <span className="font-semibold text-[13px]">{label}</span>
-          <input className="input" type={type} defaultValue={value} autoFocus min={type === 'number' ? 0 : undefined} onChange={(event) => onType(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && close()} />
+          <input
+            className="input"
+            type={type}
+            defaultValue={value}
+            autoFocus
+            min={type === 'number' ? 0 : undefined}
+            onChange={(event) => onType(event.target.value)}
+            onKeyDown={(event) => event.key === 'Enter' && close()}
+          />
         </label>
       )}
     </Word>

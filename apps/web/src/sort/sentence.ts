@@ -3,8 +3,24 @@ import { FIELD_OPS_BY_TYPE, type FieldLine, type FieldOp, type Group, type Line,
 
 /** Words of each question that a field can be asked. */
 export const OP_WORDS: Record<FieldOp, string> = {
-  is: 'is', 'is-not': 'is not', contains: 'contains', begins: 'begins with', equals: 'is', 'at-least': 'is at least', 'at-most': 'is at most', between: 'is between', on: 'is on', before: 'is before', after: 'is after',
-  'within-next': 'is within the next', 'within-last': 'was within the last', 'in-month': 'is in', yes: 'is yes', no: 'is no', empty: 'is empty', filled: 'is filled',
+  is: 'is',
+  'is-not': 'is not',
+  contains: 'contains',
+  begins: 'begins with',
+  equals: 'is',
+  'at-least': 'is at least',
+  'at-most': 'is at most',
+  between: 'is between',
+  on: 'is on',
+  before: 'is before',
+  after: 'is after',
+  'within-next': 'is within the next',
+  'within-last': 'was within the last',
+  'in-month': 'is in',
+  yes: 'is yes',
+  no: 'is no',
+  empty: 'is empty',
+  filled: 'is filled',
 };
 
 export const NEEDS_NOTHING: readonly FieldOp[] = ['yes', 'no', 'empty', 'filled'];

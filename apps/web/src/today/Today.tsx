@@ -10,7 +10,9 @@ import { Heading, Loading, Problem } from '../ui/basics';
 function Line({ to, count, children, tone = 'plain' }: { to: string; count?: number; children: ReactNode; tone?: 'plain' | 'fault' }) {
   return (
     <li className="flex items-baseline gap-4 border-b border-hair py-3 last:border-0">
-      {count !== undefined && <span className={`font-title font-bold text-[20px] w-12 text-right ${tone === 'fault' ? 'text-madder' : ''}`}>{count}</span>}
+      {count !== undefined && (
+        <span className={`font-title font-bold text-[20px] w-12 text-right ${tone === 'fault' ? 'text-madder' : ''}`}>{count}</span>
+      )}
       <Link to={to} className="link">
         {children}
       </Link>
@@ -35,7 +37,12 @@ export default function Today() {
   const { data, error, isPending } = useQuery({ queryKey: ['today'], queryFn: () => get<TodayView>('today') });
   if (isPending) return <Loading what="what waits" />;
   if (error) return <Problem error={error} />;
-  const today = new Intl.DateTimeFormat(organization.locale, { weekday: 'long', day: 'numeric', month: 'long', timeZone: organization.timeZone }).format(new Date());
+  const today = new Intl.DateTimeFormat(organization.locale, {
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+    timeZone: organization.timeZone,
+  }).format(new Date());
   return (
     <>
       <Heading title={`Good to see you, ${teammate.name.split(' ')[0]}`} note={`${today}, ${organization.name}`} />
@@ -47,16 +54,30 @@ export default function Today() {
         </Section>
         <Section title="Leaving" nothing="No message is on its way or scheduled.">
           {data.messages.map((message) => (
-            <Line key={message.id} to={`/hear-back/${message.id}`}>{`${message.name}: ${message.state}${message.when ? `, leaves ${format.moment(message.when)}` : ''}`}</Line>
+            <Line
+              key={message.id}
+              to={`/hear-back/${message.id}`}
+            >{`${message.name}: ${message.state}${message.when ? `, leaves ${format.moment(message.when)}` : ''}`}</Line>
           ))}
         </Section>
         <Section title="To answer and to settle" nothing="Every reply has been read, and nothing is unsure.">
-          {data.replies > 0 && <Line key="r" to="/hear-back/replies" count={data.replies}>{`${plural(data.replies, 'reply waits', 'replies wait')} for an answer`}</Line>}
-          {data.unsure > 0 && <Line key="u" to="/hear-back" count={data.unsure} tone="fault">{`${plural(data.unsure, 'mail', 'mails')} may or may not have gone: settle ${plural(data.unsure, 'it', 'them')}`}</Line>}
+          {data.replies > 0 && (
+            <Line key="r" to="/hear-back/replies" count={data.replies}>{`${plural(data.replies, 'reply waits', 'replies wait')} for an answer`}</Line>
+          )}
+          {data.unsure > 0 && (
+            <Line
+              key="u"
+              to="/hear-back"
+              count={data.unsure}
+              tone="fault"
+            >{`${plural(data.unsure, 'mail', 'mails')} may or may not have gone: settle ${plural(data.unsure, 'it', 'them')}`}</Line>
+          )}
         </Section>
         <Section title="On the desk" nothing="Nothing is half written.">
           {data.drafts > 0 && <Line key="d" to="/write" count={data.drafts}>{`${plural(data.drafts, 'draft', 'drafts')} to finish`}</Line>}
-          {data.onHold > 0 && <Line key="h" to="/sort" count={data.onHold}>{`${plural(data.onHold, 'address is', 'addresses are')} on hold after a bounce`}</Line>}
+          {data.onHold > 0 && (
+            <Line key="h" to="/sort" count={data.onHold}>{`${plural(data.onHold, 'address is', 'addresses are')} on hold after a bounce`}</Line>
+          )}
         </Section>
       </div>
     </>

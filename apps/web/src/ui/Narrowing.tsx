@@ -31,7 +31,10 @@ export function Narrowing({ steps, everybody }: { steps: readonly NarrowingStep[
             )}
           </div>
           <div className="h-2 bg-bench rounded-[2px]">
-            <div className={`h-2 rounded-[2px] ${ink[step.tone ?? 'step']}`} style={{ width: `${everybody === 0 ? 0 : (step.left / everybody) * 100}%` }} />
+            <div
+              className={`h-2 rounded-[2px] ${ink[step.tone ?? 'step']}`}
+              style={{ width: `${everybody === 0 ? 0 : (step.left / everybody) * 100}%` }}
+            />
           </div>
         </li>
       ))}

@@ -33,7 +33,13 @@ export function VirtualTable<Row>({ label, rows, total, columns, idOf, onOpen, o
   const frame = useRef<HTMLDivElement>(null);
   const typed = useRef({ text: '', at: 0 });
   const [at, setAt] = useState(0);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => rowHeight, overscan: 12, scrollPaddingStart: HEADER });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => rowHeight,
+    overscan: 12,
+    scrollPaddingStart: HEADER,
+  });
   const items = virtual.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;
   const template = columns.map((column) => column.width).join(' ');
@@ -66,8 +72,22 @@ export function VirtualTable<Row>({ label, rows, total, columns, idOf, onOpen, o
 
   const active = rows[at] ? `row-${idOf(rows[at])}` : undefined;
   return (
-    <div ref={frame} role="grid" aria-label={label} aria-rowcount={total + 1} aria-activedescendant={active} tabIndex={0} onKeyDown={onKeyDown} className="group min-h-0 grow sheet overflow-y-auto">
-      <div role="row" aria-rowindex={1} className="grid sticky top-0 z-10 bg-sheet border-b border-ink text-[13px] text-ink2" style={{ gridTemplateColumns: template }}>
+    <div
+      ref={frame}
+      role="grid"
+      aria-label={label}
+      aria-rowcount={total + 1}
+      aria-activedescendant={active}
+      tabIndex={0}
+      onKeyDown={onKeyDown}
+      className="group min-h-0 grow sheet overflow-y-auto"
+    >
+      <div
+        role="row"
+        aria-rowindex={1}
+        className="grid sticky top-0 z-10 bg-sheet border-b border-ink text-[13px] text-ink2"
+        style={{ gridTemplateColumns: template }}
+      >
         {columns.map((column) => (
           <div role="columnheader" key={column.key} className="px-4 py-2 truncate">
             {column.title}
@@ -75,27 +95,27 @@ export function VirtualTable<Row>({ label, rows, total, columns, idOf, onOpen, o
         ))}
       </div>
       <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-          {items.map((item) => {
-            const row = rows[item.index]!;
-            return (
-              <div
-                key={idOf(row)}
-                id={`row-${idOf(row)}`}
-                role="row"
-                aria-rowindex={item.index + 2}
-                aria-selected={item.index === at}
-                onClick={() => (setAt(item.index), onOpen?.(row))}
-                className={`absolute left-0 right-0 grid items-center border-b border-hair ${onOpen ? 'cursor-pointer hover:bg-[#f4f6f5]' : ''} ${item.index === at ? 'group-focus-visible:bg-[#eaf3f1] group-focus-visible:shadow-[inset_3px_0_0_var(--color-verdigris)]' : ''}`}
-                style={{ gridTemplateColumns: template, height: item.size, transform: `translateY(${item.start}px)` }}
-              >
-                {columns.map((column) => (
-                  <div role="gridcell" key={column.key} className="px-4 truncate">
-                    {column.cell(row)}
-                  </div>
-                ))}
-              </div>
-            );
-          })}
+        {items.map((item) => {
+          const row = rows[item.index]!;
+          return (
+            <div
+              key={idOf(row)}
+              id={`row-${idOf(row)}`}
+              role="row"
+              aria-rowindex={item.index + 2}
+              aria-selected={item.index === at}
+              onClick={() => (setAt(item.index), onOpen?.(row))}
+              className={`absolute left-0 right-0 grid items-center border-b border-hair ${onOpen ? 'cursor-pointer hover:bg-[#f4f6f5]' : ''} ${item.index === at ? 'group-focus-visible:bg-[#eaf3f1] group-focus-visible:shadow-[inset_3px_0_0_var(--color-verdigris)]' : ''}`}
+              style={{ gridTemplateColumns: template, height: item.size, transform: `translateY(${item.start}px)` }}
+            >
+              {columns.map((column) => (
+                <div role="gridcell" key={column.key} className="px-4 truncate">
+                  {column.cell(row)}
+                </div>
+              ))}
+            </div>
+          );
+        })}
       </div>
     </div>
   );

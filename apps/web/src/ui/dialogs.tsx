@@ -3,12 +3,29 @@ import { useState, type ReactNode } from 'react';
 import { Button, Problem } from './basics';
 
 /** A sheet that slides over from the right, for the people behind a number and for small forms. */
-export function Drawer({ open, onClose, title, note, wide, children }: { open: boolean; onClose: () => void; title: string; note?: string; wide?: boolean; children: ReactNode }) {
+export function Drawer({
+  open,
+  onClose,
+  title,
+  note,
+  wide,
+  children,
+}: {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  note?: string;
+  wide?: boolean;
+  children: ReactNode;
+}) {
   return (
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-ink/30" />
-        <Dialog.Content aria-describedby={undefined} className={`fixed right-0 top-0 bottom-0 ${wide ? 'w-[760px]' : 'w-[520px]'} max-w-full bg-bench border-l border-hair flex flex-col p-5 gap-3`}>
+        <Dialog.Content
+          aria-describedby={undefined}
+          className={`fixed right-0 top-0 bottom-0 ${wide ? 'w-[760px]' : 'w-[520px]'} max-w-full bg-bench border-l border-hair flex flex-col p-5 gap-3`}
+        >
           <div className="flex items-start gap-4">
             <div className="grow">
               <Dialog.Title className="title !text-[20px]">{title}</Dialog.Title>
@@ -26,7 +43,23 @@ export function Drawer({ open, onClose, title, note, wide, children }: { open: b
 }
 
 /** Asks before a step that can't be undone; names the number and what stays. */
-export function Confirm({ open, onClose, title, body, act, onAct, grave = true }: { open: boolean; onClose: () => void; title: string; body: ReactNode; act: string; onAct: () => Promise<unknown>; grave?: boolean }) {
+export function Confirm({
+  open,
+  onClose,
+  title,
+  body,
+  act,
+  onAct,
+  grave = true,
+}: {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  body: ReactNode;
+  act: string;
+  onAct: () => Promise<unknown>;
+  grave?: boolean;
+}) {
   const [error, setError] = useState<unknown>(null);
   const run = () => {
     setError(null);

@@ -8,9 +8,17 @@ import { ChannelChip } from './permission';
 import { VirtualTable, type TableColumn } from './VirtualTable';
 
 /** Pages of a list that is read by key, one after the other. */
-export function usePages<Row>(key: readonly unknown[], fetch: (after: string | undefined) => Promise<Page<Row>>, options: { enabled?: boolean; refetchInterval?: number } = {}) {
+export function usePages<Row>(
+  key: readonly unknown[],
+  fetch: (after: string | undefined) => Promise<Page<Row>>,
+  options: { enabled?: boolean; refetchInterval?: number } = {},
+) {
   const pages = useInfiniteQuery({
-    queryKey: key, queryFn: ({ pageParam }) => fetch(pageParam), initialPageParam: undefined as string | undefined, getNextPageParam: (page) => page.next ?? undefined, ...options,
+    queryKey: key,
+    queryFn: ({ pageParam }) => fetch(pageParam),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (page) => page.next ?? undefined,
+    ...options,
   });
   const rows = useMemo(() => pages.data?.pages.flatMap((page) => page.rows) ?? [], [pages.data]);
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
@@ -25,22 +33,46 @@ export function personName(person: { firstName: string; lastName: string }): str
 }
 
 /** A table of supporters, wherever people are behind a number. */
-export function PeopleTable({ label, pageKey, fetch, narrow, empty }: { label: string; pageKey: readonly unknown[]; fetch: (after: string | undefined) => Promise<Page<SupporterRow>>; narrow?: boolean; empty?: React.ReactNode }) {
+export function PeopleTable({
+  label,
+  pageKey,
+  fetch,
+  narrow,
+  empty,
+}: {
+  label: string;
+  pageKey: readonly unknown[];
+  fetch: (after: string | undefined) => Promise<Page<SupporterRow>>;
+  narrow?: boolean;
+  empty?: React.ReactNode;
+}) {
   const navigate = useNavigate();
   const format = useFormat();
   const { rows, total, more, isPending, error } = usePages(pageKey, fetch);
   const columns: TableColumn<SupporterRow>[] = [
-    { key: 'name', title: 'Supporter', width: narrow ? 'minmax(130px,1.3fr)' : 'minmax(170px,1.2fr)', cell: (row) => <span className="font-semibold">{personName(row)}</span> },
+    {
+      key: 'name',
+      title: 'Supporter',
+      width: narrow ? 'minmax(130px,1.3fr)' : 'minmax(170px,1.2fr)',
+      cell: (row) => <span className="font-semibold">{personName(row)}</span>,
+    },
     ...(narrow
       ? []
       : [
           { key: 'email', title: 'Email', width: 'minmax(180px,1.3fr)', cell: (row: SupporterRow) => row.email ?? '' },
           { key: 'mobile', title: 'Mobile', width: '150px', cell: (row: SupporterRow) => row.mobile ?? '' },
         ]),
-    { key: 'gift', title: 'Last gift', width: '140px', cell: (row) => (row.lastGift ? `${format.money(row.lastGift.amount)}, ${format.month(row.lastGift.on)}` : '') },
+    {
+      key: 'gift',
+      title: 'Last gift',
+      width: '140px',
+      cell: (row) => (row.lastGift ? `${format.money(row.lastGift.amount)}, ${format.month(row.lastGift.on)}` : ''),
+    },
     { key: 'tags', title: 'Tags', width: '60px', cell: (row) => (row.tags === 0 ? '' : row.tags) },
     {
-      key: 'may', title: 'May write by', width: '258px',
+      key: 'may',
+      title: 'May write by',
+      width: '258px',
       cell: (row) => (
         <span className="flex gap-1">
           <ChannelChip channel="email" state={row.may.email} />
@@ -52,5 +84,16 @@ export function PeopleTable({ label, pageKey, fetch, narrow, empty }: { label: s
   if (error) return <Problem error={error} />;
   if (isPending) return <Loading what="supporters" />;
   if (total === 0 && empty) return <div className="sheet grow">{empty}</div>;
-  return <VirtualTable label={label} rows={rows} total={total} columns={columns} idOf={(row) => row.id} onOpen={(row) => void navigate(`/sort/supporters/${row.id}`)} onMore={more} wordOf={(row) => row.lastName || row.firstName} />;
+  return (
+    <VirtualTable
+      label={label}
+      rows={rows}
+      total={total}
+      columns={columns}
+      idOf={(row) => row.id}
+      onOpen={(row) => void navigate(`/sort/supporters/${row.id}`)}
+      onMore={more}
+      wordOf={(row) => row.lastName || row.firstName}
+    />
+  );
 }

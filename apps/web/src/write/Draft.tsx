@@ -25,13 +25,20 @@ function mended(words: Words, fault: MessageFault): Words {
   const from = fault.excerpt!;
   const to = from.replace(/^\{\s*[^,}]+/, `{${fault.suggestion}`);
   const swap = (text: string) => text.split(from).join(to);
-  const letter = words.letter && (JSON.parse(JSON.stringify(words.letter, (key, value: unknown) => ((key === 'text' || key === 'label') && typeof value === 'string' ? swap(value) : value))) as Words['letter']);
+  const letter =
+    words.letter &&
+    (JSON.parse(
+      JSON.stringify(words.letter, (key, value: unknown) => ((key === 'text' || key === 'label') && typeof value === 'string' ? swap(value) : value)),
+    ) as Words['letter']);
   return { ...words, subject: swap(words.subject), text: swap(words.text), letter };
 }
 
 function useWriteNotes(faults: MessageFault[], saving: string, mend: (fault: MessageFault) => void): void {
   const notes: Note[] = faults.map((fault, i) => ({
-    key: `${i}-${fault.message}`, tone: fault.excerpt ? 'fault' : 'doubt', title: fault.excerpt ? `${fault.excerpt} can't be filled` : fault.message, body: fault.excerpt ? fault.message : undefined,
+    key: `${i}-${fault.message}`,
+    tone: fault.excerpt ? 'fault' : 'doubt',
+    title: fault.excerpt ? `${fault.excerpt} can't be filled` : fault.message,
+    body: fault.excerpt ? fault.message : undefined,
     remedy: fault.suggestion ? { words: `Write {${fault.suggestion}}`, act: () => mend(fault) } : undefined,
   }));
   if (faults.length === 0) notes.push({ key: 'good', tone: 'good', title: 'The words are in order', body: 'Every merge field is known.' });
@@ -39,7 +46,17 @@ function useWriteNotes(faults: MessageFault[], saving: string, mend: (fault: Mes
   useMargin(notes);
 }
 
-function SubjectLine({ words, registry, editable, set }: { words: Words; registry: Registry; editable: boolean; set: (part: Partial<Words>) => void }) {
+function SubjectLine({
+  words,
+  registry,
+  editable,
+  set,
+}: {
+  words: Words;
+  registry: Registry;
+  editable: boolean;
+  set: (part: Partial<Words>) => void;
+}) {
   const input = useRef<HTMLInputElement>(null);
   const insert = (text: string) => {
     const at = input.current?.selectionStart ?? words.subject.length;
@@ -49,12 +66,25 @@ function SubjectLine({ words, registry, editable, set }: { words: Words; registr
     <div className="sheet p-4 grid grid-cols-[1.9fr_1fr] gap-3">
       <Labelled label="Subject">
         <div className="flex gap-1">
-          <input ref={input} className="input" readOnly={!editable} maxLength={200} value={words.subject} onChange={(event) => set({ subject: event.target.value })} />
+          <input
+            ref={input}
+            className="input"
+            readOnly={!editable}
+            maxLength={200}
+            value={words.subject}
+            onChange={(event) => set({ subject: event.target.value })}
+          />
           {editable && <MergePicker registry={registry} onPick={insert} />}
         </div>
       </Labelled>
       <Labelled label="Line after the subject">
-        <input className="input" readOnly={!editable} maxLength={200} value={words.preheader} onChange={(event) => set({ preheader: event.target.value })} />
+        <input
+          className="input"
+          readOnly={!editable}
+          maxLength={200}
+          value={words.preheader}
+          onChange={(event) => set({ preheader: event.target.value })}
+        />
       </Labelled>
     </div>
   );
@@ -73,7 +103,13 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   const [saved, setSaved] = useState(words);
   const save = useMutation({
     mutationFn: (next: Words) => call<MessageFault[]>('PUT', `messages/${message.id}`, next),
-    onSuccess: (found, next) => (setFaults(found), setSaved(next), setStamp(String(Date.now())), void queryClient.invalidateQueries({ queryKey: ['messages'] }), void queryClient.invalidateQueries({ queryKey: ['message', message.id] })),
+    onSuccess: (found, next) => (
+      setFaults(found),
+      setSaved(next),
+      setStamp(String(Date.now())),
+      void queryClient.invalidateQueries({ queryKey: ['messages'] }),
+      void queryClient.invalidateQueries({ queryKey: ['message', message.id] })
+    ),
   });
   useEffect(() => void get<MessageFault[]>(`messages/${message.id}/faults`).then(setFaults, () => undefined), [message.id]);
   // Saved by itself a moment after the last key.
@@ -92,29 +128,72 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   };
   return (
     <div className="flex flex-col grow min-h-0">
-      <Heading title={<input aria-label="Name of the message" className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[340px] max-w-full" readOnly={!editable} maxLength={120} value={words.name} onChange={(event) => set({ name: event.target.value })} />}>
+      <Heading
+        title={
+          <input
+            aria-label="Name of the message"
+            className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[340px] max-w-full"
+            readOnly={!editable}
+            maxLength={120}
+            value={words.name}
+            onChange={(event) => set({ name: event.target.value })}
+          />
+        }
+      >
         <label className="flex items-center gap-2 text-ink2">
           {message.channel === 'email' ? 'Email' : 'Text'} for
           <select
-            className="input !w-auto" aria-label="What permission it asks for" disabled={!editable} value={asked}
-            onChange={(event) => set(event.target.value.startsWith('list:') ? { purpose: null, listId: Number(event.target.value.slice(5)) } : { purpose: event.target.value as Words['purpose'], listId: null })}
+            className="input !w-auto"
+            aria-label="What permission it asks for"
+            disabled={!editable}
+            value={asked}
+            onChange={(event) =>
+              set(
+                event.target.value.startsWith('list:')
+                  ? { purpose: null, listId: Number(event.target.value.slice(5)) }
+                  : { purpose: event.target.value as Words['purpose'], listId: null },
+              )
+            }
           >
-            {PURPOSES.map((purpose) => <option key={purpose} value={purpose}>{purpose}</option>)}
-            {lists.filter((list) => list.isPublic).map((list) => <option key={list.id} value={`list:${list.id}`}>the list {list.name}</option>)}
+            {PURPOSES.map((purpose) => (
+              <option key={purpose} value={purpose}>
+                {purpose}
+              </option>
+            ))}
+            {lists
+              .filter((list) => list.isPublic)
+              .map((list) => (
+                <option key={list.id} value={`list:${list.id}`}>
+                  the list {list.name}
+                </option>
+              ))}
           </select>
         </label>
         {editable && <Button onClick={() => setRemoving(true)}>Delete</Button>}
-        <Button weight="main" onClick={() => void goOn()}>Next: who gets it</Button>
+        <Button weight="main" onClick={() => void goOn()}>
+          Next: who gets it
+        </Button>
       </Heading>
       <Problem error={save.error} />
       <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0">
         <div className="flex flex-col gap-3 min-h-0">
           {message.channel === 'email' && <SubjectLine words={words} registry={registry} editable={editable} set={set} />}
-          {message.channel === 'email' ? <LetterEditor key={version} value={words.letter} registry={registry} editable={editable} onChange={(letter) => set({ letter })} /> : <TextEditor value={words.text} registry={registry} editable={editable} onChange={(text) => set({ text })} />}
+          {message.channel === 'email' ? (
+            <LetterEditor key={version} value={words.letter} registry={registry} editable={editable} onChange={(letter) => set({ letter })} />
+          ) : (
+            <TextEditor value={words.text} registry={registry} editable={editable} onChange={(text) => set({ text })} />
+          )}
         </div>
         <PreviewPane message={message} stamp={stamp} />
       </div>
-      <Confirm open={removing} onClose={() => setRemoving(false)} title={`Delete “${message.name}”?`} act="Delete the draft" body={<p>The draft goes. Nobody has got it.</p>} onAct={async () => (await call('DELETE', `messages/${message.id}`), void queryClient.invalidateQueries(), void navigate('/write'))} />
+      <Confirm
+        open={removing}
+        onClose={() => setRemoving(false)}
+        title={`Delete “${message.name}”?`}
+        act="Delete the draft"
+        body={<p>The draft goes. Nobody has got it.</p>}
+        onAct={async () => (await call('DELETE', `messages/${message.id}`), void queryClient.invalidateQueries(), void navigate('/write'))}
+      />
     </div>
   );
 }

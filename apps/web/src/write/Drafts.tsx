@@ -14,13 +14,35 @@ function Begin({ onDone }: { onDone: (id: number) => void }) {
   const make = useMutation({ mutationFn: () => call<{ id: number }>('POST', 'messages', values), onSuccess: ({ id }) => onDone(id) });
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate())}>
-      <Labelled label="Name" hint="For you; supporters never see it."><input className="input" required autoFocus maxLength={120} value={values.name} onChange={(event) => setValues({ ...values, name: event.target.value })} /></Labelled>
+      <Labelled label="Name" hint="For you; supporters never see it.">
+        <input
+          className="input"
+          required
+          autoFocus
+          maxLength={120}
+          value={values.name}
+          onChange={(event) => setValues({ ...values, name: event.target.value })}
+        />
+      </Labelled>
       <div className="grid grid-cols-2 gap-3">
-        <Labelled label="It goes by"><select className="input" value={values.channel} onChange={(event) => setValues({ ...values, channel: event.target.value })}><option value="email">Email</option><option value="text">Text</option></select></Labelled>
-        <Labelled label="It is for" hint="What permission is asked for."><select className="input" value={values.purpose} onChange={(event) => setValues({ ...values, purpose: event.target.value })}>{PURPOSES.map((purpose) => <option key={purpose}>{purpose}</option>)}</select></Labelled>
+        <Labelled label="It goes by">
+          <select className="input" value={values.channel} onChange={(event) => setValues({ ...values, channel: event.target.value })}>
+            <option value="email">Email</option>
+            <option value="text">Text</option>
+          </select>
+        </Labelled>
+        <Labelled label="It is for" hint="What permission is asked for.">
+          <select className="input" value={values.purpose} onChange={(event) => setValues({ ...values, purpose: event.target.value })}>
+            {PURPOSES.map((purpose) => (
+              <option key={purpose}>{purpose}</option>
+            ))}
+          </select>
+        </Labelled>
       </div>
       <Problem error={make.error} />
-      <Button type="submit" weight="main" className="self-start" disabled={make.isPending}>Begin to write</Button>
+      <Button type="submit" weight="main" className="self-start" disabled={make.isPending}>
+        Begin to write
+      </Button>
     </form>
   );
 }
@@ -37,19 +59,31 @@ export default function Drafts() {
   return (
     <>
       <Heading title="Write" note="Say it personally">
-        {may && <Button weight="main" onClick={() => setBeginning(true)}>Write a message</Button>}
+        {may && (
+          <Button weight="main" onClick={() => setBeginning(true)}>
+            Write a message
+          </Button>
+        )}
       </Heading>
       <Problem error={error} />
       <div className="sheet">
-        {drafts.length === 0 && <Empty title="Nothing is half written"><p>Begin with who it is for and what it asks; the program keeps count of who agreed to that.</p></Empty>}
+        {drafts.length === 0 && (
+          <Empty title="Nothing is half written">
+            <p>Begin with who it is for and what it asks; the program keeps count of who agreed to that.</p>
+          </Empty>
+        )}
         <ul>
           {drafts.map((draft) => (
             <li key={draft.id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
               <div className="grow min-w-0">
-                <Link className="subtitle hover:underline" to={`/write/${draft.id}`}>{draft.name}</Link>
+                <Link className="subtitle hover:underline" to={`/write/${draft.id}`}>
+                  {draft.name}
+                </Link>
                 <p className="text-ink2 truncate">{draft.channel === 'email' ? draft.subject || 'No subject yet' : draft.text || 'Empty'}</p>
               </div>
-              <span className="text-ink2 shrink-0">{draft.channel === 'email' ? 'Email' : 'Text'}, {draft.purpose ?? 'public list'}, {format.moment(draft.updatedAt)}</span>
+              <span className="text-ink2 shrink-0">
+                {draft.channel === 'email' ? 'Email' : 'Text'}, {draft.purpose ?? 'public list'}, {format.moment(draft.updatedAt)}
+              </span>
             </li>
           ))}
         </ul>

@@ -13,7 +13,14 @@ import { PictureLibrary } from './PictureLibrary';
 
 function Tool({ label, on, act, children }: { label: string; on?: boolean; act: () => void; children: ReactNode }) {
   return (
-    <button type="button" aria-label={label} title={label} aria-pressed={on} onClick={act} className={`w-8 h-8 grid place-items-center rounded-[3px] ${on ? 'bg-ink text-white' : 'hover:bg-bench'}`}>
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      aria-pressed={on}
+      onClick={act}
+      className={`w-8 h-8 grid place-items-center rounded-[3px] ${on ? 'bg-ink text-white' : 'hover:bg-bench'}`}
+    >
       {children}
     </button>
   );
@@ -24,9 +31,24 @@ function AddressForm({ withLabel, start, onDone }: { withLabel: boolean; start: 
   const [label, setLabel] = useState('');
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), onDone(href, label))}>
-      {withLabel && <Labelled label="What stands on it"><input className="input" required autoFocus maxLength={80} value={label} onChange={(event) => setLabel(event.target.value)} /></Labelled>}
-      <Labelled label="Where it leads" hint="A whole address, such as https://lanternferry.test/give"><input className="input" type="url" pattern="(https?://|mailto:|tel:).+" required value={href} onChange={(event) => setHref(event.target.value)} /></Labelled>
-      <Button type="submit" weight="main" className="self-start">Put it in</Button>
+      {withLabel && (
+        <Labelled label="What stands on it">
+          <input className="input" required autoFocus maxLength={80} value={label} onChange={(event) => setLabel(event.target.value)} />
+        </Labelled>
+      )}
+      <Labelled label="Where it leads" hint="A whole address, such as https://lanternferry.test/give">
+        <input
+          className="input"
+          type="url"
+          pattern="(https?://|mailto:|tel:).+"
+          required
+          value={href}
+          onChange={(event) => setHref(event.target.value)}
+        />
+      </Labelled>
+      <Button type="submit" weight="main" className="self-start">
+        Put it in
+      </Button>
     </form>
   );
 }
@@ -39,28 +61,61 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
   const linked = editor.getAttributes('link').href as string | undefined;
   const putLink = (href: string) => {
     const empty = editor.state.selection.empty && !linked;
-    if (empty) chain().insertContent({ type: 'text', text: href, marks: [{ type: 'link', attrs: { href } }] }).run();
+    if (empty)
+      chain()
+        .insertContent({ type: 'text', text: href, marks: [{ type: 'link', attrs: { href } }] })
+        .run();
     else chain().extendMarkRange('link').setLink({ href }).run();
     setAsking(null);
   };
   return (
     <div role="toolbar" aria-label="Letter" className="flex items-center gap-1 border-b border-hair px-3 py-1">
-      <Tool label="Heading" on={editor.isActive('heading')} act={() => chain().toggleHeading({ level: 2 }).run()}><Heading2 size={16} /></Tool>
-      <Tool label="Bold" on={editor.isActive('bold')} act={() => chain().toggleBold().run()}><Bold size={16} /></Tool>
-      <Tool label="Italic" on={editor.isActive('italic')} act={() => chain().toggleItalic().run()}><Italic size={16} /></Tool>
-      <Tool label="Link" on={editor.isActive('link')} act={() => setAsking('link')}><LinkIcon size={16} /></Tool>
-      <Tool label="Points" on={editor.isActive('bulletList')} act={() => chain().toggleBulletList().run()}><List size={16} /></Tool>
-      <Tool label="Numbered points" on={editor.isActive('orderedList')} act={() => chain().toggleOrderedList().run()}><ListOrdered size={16} /></Tool>
-      <Tool label="Button" act={() => setAsking('button')}><MousePointerClick size={16} /></Tool>
-      <Tool label="Picture" act={() => setAsking('picture')}><ImageIcon size={16} /></Tool>
+      <Tool label="Heading" on={editor.isActive('heading')} act={() => chain().toggleHeading({ level: 2 }).run()}>
+        <Heading2 size={16} />
+      </Tool>
+      <Tool label="Bold" on={editor.isActive('bold')} act={() => chain().toggleBold().run()}>
+        <Bold size={16} />
+      </Tool>
+      <Tool label="Italic" on={editor.isActive('italic')} act={() => chain().toggleItalic().run()}>
+        <Italic size={16} />
+      </Tool>
+      <Tool label="Link" on={editor.isActive('link')} act={() => setAsking('link')}>
+        <LinkIcon size={16} />
+      </Tool>
+      <Tool label="Points" on={editor.isActive('bulletList')} act={() => chain().toggleBulletList().run()}>
+        <List size={16} />
+      </Tool>
+      <Tool label="Numbered points" on={editor.isActive('orderedList')} act={() => chain().toggleOrderedList().run()}>
+        <ListOrdered size={16} />
+      </Tool>
+      <Tool label="Button" act={() => setAsking('button')}>
+        <MousePointerClick size={16} />
+      </Tool>
+      <Tool label="Picture" act={() => setAsking('picture')}>
+        <ImageIcon size={16} />
+      </Tool>
       <span className="w-px h-5 bg-hair mx-1" />
-      <Tool label="Undo" act={() => chain().undo().run()}><Undo2 size={16} /></Tool>
-      <Tool label="Redo" act={() => chain().redo().run()}><Redo2 size={16} /></Tool>
+      <Tool label="Undo" act={() => chain().undo().run()}>
+        <Undo2 size={16} />
+      </Tool>
+      <Tool label="Redo" act={() => chain().redo().run()}>
+        <Redo2 size={16} />
+      </Tool>
       <span className="grow" />
       <MergePicker registry={registry} onPick={(words) => chain().insertContent(words).run()} />
       <Drawer open={asking === 'link' || asking === 'button'} onClose={() => setAsking(null)} title={asking === 'button' ? 'A button' : 'A link'}>
-        <AddressForm withLabel={asking === 'button'} start={linked ?? ''} onDone={(href, label) => (asking === 'button' ? (chain().insertContent({ type: 'button', attrs: { href, label } }).run(), setAsking(null)) : putLink(href))} />
-        {linked && asking === 'link' && <Button className="mt-3 self-start" onClick={() => (chain().extendMarkRange('link').unsetLink().run(), setAsking(null))}>Take the link off</Button>}
+        <AddressForm
+          withLabel={asking === 'button'}
+          start={linked ?? ''}
+          onDone={(href, label) =>
+            asking === 'button' ? (chain().insertContent({ type: 'button', attrs: { href, label } }).run(), setAsking(null)) : putLink(href)
+          }
+        />
+        {linked && asking === 'link' && (
+          <Button className="mt-3 self-start" onClick={() => (chain().extendMarkRange('link').unsetLink().run(), setAsking(null))}>
+            Take the link off
+          </Button>
+        )}
       </Drawer>
       <Drawer open={asking === 'picture'} onClose={() => setAsking(null)} title="Pictures">
         <PictureLibrary onPick={(src, alt) => (chain().insertContent({ type: 'image', attrs: { src, alt } }).run(), setAsking(null))} />
@@ -70,11 +125,32 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
 }
 
 /** The letter's own canvas. */
-export function LetterEditor({ value, registry, editable, onChange }: { value: LetterDoc | null; registry: Registry; editable: boolean; onChange: (doc: LetterDoc) => void }) {
+export function LetterEditor({
+  value,
+  registry,
+  editable,
+  onChange,
+}: {
+  value: LetterDoc | null;
+  registry: Registry;
+  editable: boolean;
+  onChange: (doc: LetterDoc) => void;
+}) {
   const editor = useEditor({
     extensions: [
-      StarterKit.configure({ blockquote: false, codeBlock: false, code: false, strike: false, underline: false, horizontalRule: false, heading: { levels: [1, 2, 3] }, link: { openOnClick: false, autolink: true, defaultProtocol: 'https', HTMLAttributes: { target: null, rel: null, class: null } } }),
-      LetterButton, LetterImage, mergeMarks(() => registry),
+      StarterKit.configure({
+        blockquote: false,
+        codeBlock: false,
+        code: false,
+        strike: false,
+        underline: false,
+        horizontalRule: false,
+        heading: { levels: [1, 2, 3] },
+        link: { openOnClick: false, autolink: true, defaultProtocol: 'https', HTMLAttributes: { target: null, rel: null, class: null } },
+      }),
+      LetterButton,
+      LetterImage,
+      mergeMarks(() => registry),
     ],
     content: value ?? { type: 'doc', content: [{ type: 'paragraph' }] },
     editable,
@@ -96,7 +172,9 @@ export function LetterEditor({ value, registry, editable, onChange }: { value: L
 
 /** Keeps what a letter is made of, and drops what the editor adds for itself. */
 function cleaned(node: LetterDoc): LetterDoc {
-  return JSON.parse(JSON.stringify(node, (key, value: unknown) => (key === 'attrs' && isLinkAttrs(value) ? { href: value.href } : value))) as LetterDoc;
+  return JSON.parse(
+    JSON.stringify(node, (key, value: unknown) => (key === 'attrs' && isLinkAttrs(value) ? { href: value.href } : value)),
+  ) as LetterDoc;
 }
 
 function isLinkAttrs(value: unknown): value is { href: string } {

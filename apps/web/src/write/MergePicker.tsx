@@ -8,18 +8,22 @@ export function MergePicker({ registry, onPick }: { registry: Registry; onPick: 
   const groups = [...new Set(registry.names.map((name) => name.group))];
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="font-mono text-[12.5px] whitespace-nowrap px-2 min-h-[34px] rounded-[3px] border border-hair hover:bg-bench">{'{ }'} Merge field</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="font-mono text-[12.5px] whitespace-nowrap px-2 min-h-[34px] rounded-[3px] border border-hair hover:bg-bench">
+        {'{ }'} Merge field
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="sheet p-1 max-h-[420px] overflow-y-auto z-20" align="end">
           {groups.map((group) => (
             <DropdownMenu.Group key={group}>
               <DropdownMenu.Label className="px-3 pt-2 text-ink2 text-[12.5px]">{group}</DropdownMenu.Label>
-              {registry.names.filter((name) => name.group === group).map((name) => (
-                <DropdownMenu.Item key={name.key} className={ITEM} onSelect={() => onPick(`{${name.name}}`)}>
-                  {name.name}
-                  {name.fallback && <span className="text-ink2">, or “{name.fallback}”</span>}
-                </DropdownMenu.Item>
-              ))}
+              {registry.names
+                .filter((name) => name.group === group)
+                .map((name) => (
+                  <DropdownMenu.Item key={name.key} className={ITEM} onSelect={() => onPick(`{${name.name}}`)}>
+                    {name.name}
+                    {name.fallback && <span className="text-ink2">, or “{name.fallback}”</span>}
+                  </DropdownMenu.Item>
+                ))}
             </DropdownMenu.Group>
           ))}
         </DropdownMenu.Content>

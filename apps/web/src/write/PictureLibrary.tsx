@@ -27,8 +27,12 @@ export function PictureLibrary({ onPick }: { onPick: (src: string, alt: string) 
   return (
     <div className="flex flex-col gap-4 min-h-0">
       <div className="sheet p-4 flex flex-col gap-3">
-        <Labelled label="What is on the picture" hint="Read aloud to those who do not see it."><input className="input" value={alt} maxLength={300} onChange={(event) => setAlt(event.target.value)} /></Labelled>
-        <Labelled label="Add a picture" hint="JPEG, PNG, WebP or GIF, at most 8 MB."><input type="file" accept="image/*" onChange={(event) => event.target.files?.[0] && add.mutate(event.target.files[0])} /></Labelled>
+        <Labelled label="What is on the picture" hint="Read aloud to those who do not see it.">
+          <input className="input" value={alt} maxLength={300} onChange={(event) => setAlt(event.target.value)} />
+        </Labelled>
+        <Labelled label="Add a picture" hint="JPEG, PNG, WebP or GIF, at most 8 MB.">
+          <input type="file" accept="image/*" onChange={(event) => event.target.files?.[0] && add.mutate(event.target.files[0])} />
+        </Labelled>
         <Problem error={add.error ?? error} />
       </div>
       {isPending && <Loading what="pictures" />}

@@ -9,8 +9,13 @@ export const LetterButton = Node.create({
   addAttributes: () => ({ href: { default: '' }, label: { default: '' } }),
   parseHTML: () => [{ tag: 'a[data-letter-button]' }],
   renderHTML({ node, HTMLAttributes }) {
-    const style = 'display:inline-block;padding:10px 20px;background:#17252B;color:#fff;font:700 15px Arial,sans-serif;border-radius:4px;margin:0 0 14px;text-decoration:none';
-    return ['a', mergeAttributes(HTMLAttributes, { 'data-letter-button': '', style, role: 'img', 'aria-label': `Button: ${String(node.attrs.label)}` }), String(node.attrs.label)];
+    const style =
+      'display:inline-block;padding:10px 20px;background:#17252B;color:#fff;font:700 15px Arial,sans-serif;border-radius:4px;margin:0 0 14px;text-decoration:none';
+    return [
+      'a',
+      mergeAttributes(HTMLAttributes, { 'data-letter-button': '', style, role: 'img', 'aria-label': `Button: ${String(node.attrs.label)}` }),
+      String(node.attrs.label),
+    ];
   },
 });
 

@@ -3,15 +3,37 @@ export { roleReaches, ROLES, type Role } from '../team';
 export type { SessionView } from './team';
 export type { Page } from './common';
 export type {
-  Chip, ContactPointView, DeletionNotice, EntryView, FieldView, ListView, RecordView, StandingView, SupporterRow, TagView, TimelineItem,
+  Chip,
+  ContactPointView,
+  DeletionNotice,
+  EntryView,
+  FieldView,
+  ListView,
+  RecordView,
+  StandingView,
+  SupporterRow,
+  TagView,
+  TimelineItem,
 } from './supporters';
 export { BATCH_STATES, ROW_VERDICTS, type BatchRowView, type BatchState, type BatchView, type RowVerdict } from './intake';
 export type { TextHook } from './public';
 export type { SegmentCount, SegmentView } from './segments';
 export {
-  GROUP_KINDS, MESSAGE_STATES, RESULT_KINDS,
-  type GroupKind, type GroupRef, type LastLook, type MessageFault, type MessageResults, type MessageState, type MessageView, type Preview,
-  type Recipients, type ReplyView, type ResultKind, type ResultPerson,
+  GROUP_KINDS,
+  MESSAGE_STATES,
+  RESULT_KINDS,
+  type GroupKind,
+  type GroupRef,
+  type LastLook,
+  type MessageFault,
+  type MessageResults,
+  type MessageState,
+  type MessageView,
+  type Preview,
+  type Recipients,
+  type ReplyView,
+  type ResultKind,
+  type ResultPerson,
 } from './messages';
 
 /** RFC 9457 problem details, with the faults of each field. */

@@ -4,7 +4,9 @@ import { BATCH_ROADS, FILE_LIMITS, type IntakePlan } from '../intake';
 import { id, isoDay, name, page, scope, sendingChannel } from './common';
 
 const order = Joi.string().valid('day-first', 'month-first');
-const type = Joi.string().valid(...FIELD_TYPES).required();
+const type = Joi.string()
+  .valid(...FIELD_TYPES)
+  .required();
 
 const column = Joi.alternatives().try(
   Joi.object({ to: Joi.string().valid('leave', 'email', 'mobile', 'firstName', 'lastName').required() }),
@@ -19,7 +21,9 @@ const channelPermission = Joi.alternatives().try(
     said: Joi.string().valid('yes').required(),
     from: Joi.string().valid('everyone', 'column').required(),
     scopes: Joi.array().items(scope).min(1).max(20).required(),
-    how: Joi.string().valid(...BATCH_ROADS).required(),
+    how: Joi.string()
+      .valid(...BATCH_ROADS)
+      .required(),
     on: isoDay.required(),
     words: Joi.string().trim().min(10).max(2000).required(),
     voucher: Joi.string().trim().min(1).max(120).required(),

@@ -21,7 +21,12 @@ export interface Recipients {
   without: number[];
 }
 
-const groupRef = Joi.object({ kind: Joi.string().valid(...GROUP_KINDS).required(), id: id.required() });
+const groupRef = Joi.object({
+  kind: Joi.string()
+    .valid(...GROUP_KINDS)
+    .required(),
+  id: id.required(),
+});
 
 export const makeMessage = Joi.object({ name: name.required(), channel: sendingChannel.required(), purpose: purpose.required() });
 
@@ -34,7 +39,9 @@ export const saveMessage = Joi.object({
   letter: Joi.object().unknown().allow(null).required(),
   text: Joi.string().max(2000).allow('').required(),
 })
-  .custom((value: { purpose: unknown; listId: unknown }, helpers) => ((value.purpose === null) === (value.listId === null) ? helpers.error('any.invalid') : value))
+  .custom((value: { purpose: unknown; listId: unknown }, helpers) =>
+    (value.purpose === null) === (value.listId === null) ? helpers.error('any.invalid') : value,
+  )
   .messages({ 'any.invalid': 'A message has either a purpose or a public list.' });
 
 export const saveRecipients = Joi.object<Recipients>({
@@ -45,7 +52,12 @@ export const saveRecipients = Joi.object<Recipients>({
 
 export const previewQuery = Joi.object({ supporterId: id });
 export const sendMessage = Joi.object({ at: Joi.date().iso().allow(null).default(null), expected: Joi.number().integer().min(0).required() });
-export const heldQuery = Joi.object({ ...page, verdict: Joi.string().valid('send', ...HELD_REASONS).required() });
+export const heldQuery = Joi.object({
+  ...page,
+  verdict: Joi.string()
+    .valid('send', ...HELD_REASONS)
+    .required(),
+});
 
 export interface MessageView {
   id: number;
@@ -94,11 +106,27 @@ export interface LastLook {
 
 /** What became of deliveries, as counted and opened. */
 export const RESULT_KINDS = [
-  'sent', 'delivered', 'bounced', 'opened', 'followed', 'replied', 'left', 'door', 'unsure', 'failed', 'waiting', 'held',
+  'sent',
+  'delivered',
+  'bounced',
+  'opened',
+  'followed',
+  'replied',
+  'left',
+  'door',
+  'unsure',
+  'failed',
+  'waiting',
+  'held',
 ] as const;
 export type ResultKind = (typeof RESULT_KINDS)[number];
 
-export const resultPeople = Joi.object({ ...page, kind: Joi.string().valid(...RESULT_KINDS).required() });
+export const resultPeople = Joi.object({
+  ...page,
+  kind: Joi.string()
+    .valid(...RESULT_KINDS)
+    .required(),
+});
 export const handled = Joi.object({ handled: Joi.boolean().required() });
 export const settle = Joi.object({ as: Joi.string().valid('sent', 'again').required() });
 

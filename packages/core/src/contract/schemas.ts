@@ -1,7 +1,19 @@
 export { idParams } from './common';
 export { chooseChapter, signIn } from './team';
 export {
-  addContact, addEntry, addGift, fieldParams, listParams, makeField, makeList, makeTag, pointParams, renameSupporter, setField, supporterQuery, tagParams,
+  addContact,
+  addEntry,
+  addGift,
+  fieldParams,
+  listParams,
+  makeField,
+  makeList,
+  makeTag,
+  pointParams,
+  renameSupporter,
+  setField,
+  supporterQuery,
+  tagParams,
 } from './supporters';
 export { batchRowsQuery, intakePlan, startBatch } from './intake';
 export { countSegment, explainParams, saveSegment, segmentPeople } from './segments';

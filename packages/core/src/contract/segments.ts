@@ -12,8 +12,12 @@ const window = Joi.alternatives().try(
 const line = Joi.alternatives().try(
   Joi.object({
     kind: Joi.string().valid('field').required(),
-    field: Joi.alternatives().try(id, Joi.string().valid(...STANDARD_FIELDS)).required(),
-    op: Joi.string().valid(...FIELD_OPS).required(),
+    field: Joi.alternatives()
+      .try(id, Joi.string().valid(...STANDARD_FIELDS))
+      .required(),
+    op: Joi.string()
+      .valid(...FIELD_OPS)
+      .required(),
     value,
     to: value,
   }),
@@ -24,7 +28,10 @@ const line = Joi.alternatives().try(
     kind: Joi.string().valid('permission').required(),
     channel: sendingChannel.required(),
     scope: scope.required(),
-    states: Joi.array().items(Joi.string().valid(...STATES)).min(1).required(),
+    states: Joi.array()
+      .items(Joi.string().valid(...STATES))
+      .min(1)
+      .required(),
   }),
   Joi.object({
     kind: Joi.string().valid('gave').required(),
@@ -34,7 +41,12 @@ const line = Joi.alternatives().try(
   }),
 );
 
-const group = Joi.object({ kind: Joi.string().valid('all', 'any', 'none').required(), rules: Joi.array().items(Joi.link('#rule').meta({ swagger: { type: 'object', description: 'A rule again: a line or a group' }, swaggerOverride: true })).required() });
+const group = Joi.object({
+  kind: Joi.string().valid('all', 'any', 'none').required(),
+  rules: Joi.array()
+    .items(Joi.link('#rule').meta({ swagger: { type: 'object', description: 'A rule again: a line or a group' }, swaggerOverride: true }))
+    .required(),
+});
 
 function depth(rule: Rule): number {
   return isGroup(rule) ? 1 + Math.max(0, ...rule.rules.map(depth)) : 0;

@@ -15,7 +15,10 @@ export const supporterQuery = Joi.object({
   state: Joi.string().valid(...STATES),
 }).and('channel', 'state');
 
-export const renameSupporter = Joi.object({ firstName: Joi.string().trim().max(100).allow('').required(), lastName: Joi.string().trim().max(100).allow('').required() });
+export const renameSupporter = Joi.object({
+  firstName: Joi.string().trim().max(100).allow('').required(),
+  lastName: Joi.string().trim().max(100).allow('').required(),
+});
 export const setField = Joi.object({ text: Joi.string().max(500).allow('').required() });
 export const fieldParams = Joi.object({ id: id.required(), fieldId: id.required() });
 export const tagParams = Joi.object({ id: id.required(), tagId: id.required() });
@@ -29,16 +32,32 @@ export const addEntry = Joi.object({
   channel: channel.required(),
   scope: scope.required(),
   state: Joi.string().valid('yes', 'no').required(),
-  how: Joi.string().valid(...ROADS).required(),
+  how: Joi.string()
+    .valid(...ROADS)
+    .required(),
   on: isoDay.required(),
   words: Joi.string().trim().max(2000).allow('').required(),
 });
 
-export const addGift = Joi.object({ amount: Joi.number().integer().positive().max(1e11).required(), on: isoDay.required(), note: Joi.string().trim().max(200).allow('').default('') });
+export const addGift = Joi.object({
+  amount: Joi.number().integer().positive().max(1e11).required(),
+  on: isoDay.required(),
+  note: Joi.string().trim().max(200).allow('').default(''),
+});
 
-export const makeField = Joi.object({ name: name.required(), type: Joi.string().valid(...FIELD_TYPES).required(), fallback: Joi.string().max(200).allow('', null).default(null) });
+export const makeField = Joi.object({
+  name: name.required(),
+  type: Joi.string()
+    .valid(...FIELD_TYPES)
+    .required(),
+  fallback: Joi.string().max(200).allow('', null).default(null),
+});
 export const makeTag = Joi.object({ name: name.required() });
-export const makeList = Joi.object({ name: name.required(), isPublic: Joi.boolean().default(false), description: Joi.string().trim().max(500).allow('').default('') });
+export const makeList = Joi.object({
+  name: name.required(),
+  isPublic: Joi.boolean().default(false),
+  description: Joi.string().trim().max(500).allow('').default(''),
+});
 
 export interface Chip {
   state: PermissionState;

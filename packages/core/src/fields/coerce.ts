@@ -19,7 +19,10 @@ export function parseYesNo(text: string): boolean | null {
  * and it is the only kind used, in which case it groups thousands (`1,250` is twelve hundred and fifty).
  */
 export function parseNumber(text: string): number | null {
-  const plain = text.trim().replace(/^(?:\p{Sc}|[A-Z]{3})\s*|\s*(?:\p{Sc}|[A-Z]{3}|%)$/gu, '').replace(/[\s\u00a0\u202f']/g, '');
+  const plain = text
+    .trim()
+    .replace(/^(?:\p{Sc}|[A-Z]{3})\s*|\s*(?:\p{Sc}|[A-Z]{3}|%)$/gu, '')
+    .replace(/[\s\u00a0\u202f']/g, '');
   if (!/^-?\d[\d.,]*$|^-?[.,]\d+$/.test(plain)) return null;
   const at = Math.max(plain.lastIndexOf('.'), plain.lastIndexOf(','));
   if (at < 0) return Number(plain);
@@ -67,7 +70,9 @@ export function coerce(type: FieldType, text: string, order: DateOrder = 'day-fi
 function coerceBirthday(text: string, order: DateOrder): Coerced {
   const leapYear = '2000';
   const date =
-    parseDate(text, order) ?? parseDate(`${text} ${leapYear}`, order) ?? parseDate(`${text}/${leapYear}`, order) ??
+    parseDate(text, order) ??
+    parseDate(`${text} ${leapYear}`, order) ??
+    parseDate(`${text}/${leapYear}`, order) ??
     parseDate(text.replace(/^--?(\d\d)-(\d\d)$/, `${leapYear}-$1-$2`), order);
   if (date === null) return fault('a birthday such as 29 February', text);
   const { month, day } = dateParts(date);

@@ -20,7 +20,10 @@ export function formatMonthDay(monthDay: MonthDay, locale: string): string {
 /** Minor units as money; cents are left out where there are none. */
 export function formatMoney(minor: number, manner: Manner): string {
   return new Intl.NumberFormat(manner.locale, {
-    style: 'currency', currency: manner.currency, minimumFractionDigits: minor % 100 === 0 ? 0 : 2, maximumFractionDigits: 2,
+    style: 'currency',
+    currency: manner.currency,
+    minimumFractionDigits: minor % 100 === 0 ? 0 : 2,
+    maximumFractionDigits: 2,
   }).format(minor / 100);
 }
 

@@ -11,7 +11,12 @@ const LABEL = /^[\p{L}\p{N}]([\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?$/u;
  * Bounds of RFC 5321 §4.5.3.1: 64 octets before the @, 254 in all. Quoted local parts are refused.
  */
 export function cleanEmail(text: string): Cleaned {
-  const shown = text.trim().replace(/^mailto:/i, '').replace(/^.*<([^<>]+)>$/, '$1').replace(/[,;.]+$/, '').trim();
+  const shown = text
+    .trim()
+    .replace(/^mailto:/i, '')
+    .replace(/^.*<([^<>]+)>$/, '$1')
+    .replace(/[,;.]+$/, '')
+    .trim();
   const at = shown.lastIndexOf('@');
   if (at < 0) return { ok: false, reason: `expected an email address, got "${brief(text)}"` };
   const [local, domain] = [shown.slice(0, at), shown.slice(at + 1)];
@@ -46,10 +51,16 @@ export function cleanMobile(text: string, country: string): Cleaned {
 export function cleanName(text: string): string {
   const plain = text.normalize('NFC').trim().replace(/\s+/g, ' ').slice(0, 100);
   const oneCase = plain.length > 2 && (plain === plain.toUpperCase() || plain === plain.toLowerCase()) && /\p{L}{3}/u.test(plain);
-  return oneCase ? plain.toLowerCase().replace(/(^|[\s'-])(\p{L})/gu, (_all, before: string, letter: string) => before + letter.toUpperCase()) : plain;
+  return oneCase
+    ? plain.toLowerCase().replace(/(^|[\s'-])(\p{L})/gu, (_all, before: string, letter: string) => before + letter.toUpperCase())
+    : plain;
 }
 
 /** Names compare without case, marks and spaces. */
 export function nameMatchKey(text: string): string {
-  return text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
+  return text
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]/gu, '');
 }

@@ -40,16 +40,28 @@ export function decodeFile(bytes: Uint8Array): { ok: true; text: string } | { ok
 
 /**
  * Reads a whole sheet from text by RFC 4180: quoted cells with separators, line ends and doubled quotes in them; comma,
- * semicolon or tab, found by itself. Empty lines are passed over. The first line is the header.
+ * semicolon or tab, found by itself. The first line with anything in it is the header. Empty lines before it and after the last row are passed
+ * over; one in between stays, so that the numbers of rows are those of the file.
  */
 export function readSheet(text: string): Read {
   const body = text.startsWith('\ufeff') ? text.slice(1) : text;
   if (body.trim() === '') return refuse('There is nothing in it. It needs one header row and one person a row.');
-  const parsed = Papa.parse<string[]>(body, { delimiter: delimiterOf(body), skipEmptyLines: 'greedy' });
+  const parsed = Papa.parse<string[]>(body, { delimiter: delimiterOf(body), skipEmptyLines: false });
   const quotes = parsed.errors.find((error) => error.type === 'Quotes');
   if (quotes) return refuse(`Row ${quotes.row ?? 1} opens a quote that is never closed. Close it, or take it out, and drop the file again.`);
-  const [header, ...rows] = parsed.data;
-  return checkShape(header!.map((name) => name.trim()), rows, parsed.meta.delimiter as Sheet['delimiter']);
+  const [header, ...rows] = withoutEdges(parsed.data);
+  return checkShape(
+    header!.map((name) => name.trim()),
+    rows,
+    parsed.meta.delimiter as Sheet['delimiter'],
+  );
+}
+
+/** Without the empty lines at both ends, which spreadsheets leave by the hundred. */
+function withoutEdges(rows: string[][]): string[][] {
+  const filled = (row: string[]) => row.some((cell) => cell.trim() !== '');
+  const last = rows.findLastIndex(filled);
+  return rows.slice(Math.max(0, rows.findIndex(filled)), last + 1);
 }
 
 function checkShape(header: string[], rows: string[][], delimiter: Sheet['delimiter']): Read {
@@ -65,7 +77,12 @@ function checkShape(header: string[], rows: string[][], delimiter: Sheet['delimi
 
 /** The separator that cuts the first lines into the most cells, counted outside quotes. */
 function delimiterOf(body: string): Sheet['delimiter'] {
-  const head = body.slice(0, 20_000).replace(/"(?:[^"]|"")*"/g, '').split(/\r\n|\r|\n/).slice(0, 10).join('\n');
+  const head = body
+    .slice(0, 20_000)
+    .replace(/"(?:[^"]|"")*"/g, '')
+    .split(/\r\n|\r|\n/)
+    .slice(0, 10)
+    .join('\n');
   const count = (char: string) => head.split(char).length;
   return ([',', ';', '\t'] as const).reduce((best, char) => (count(char) > count(best) ? char : best), ',');
 }

@@ -101,11 +101,7 @@ function fieldLike(key: string, fields: readonly KnownField[]): KnownField | und
 }
 
 /** Matches all columns; a target that can be taken once goes to the first column that fits it best. */
-export function guessColumns(
-  header: readonly string[],
-  profiles: readonly ColumnProfile[],
-  fields: readonly KnownField[],
-): ColumnChoice[] {
+export function guessColumns(header: readonly string[], profiles: readonly ColumnProfile[], fields: readonly KnownField[]): ColumnChoice[] {
   const taken = new Set<string>();
   return header.map((name, i) => {
     const choice = guessColumn(name, profiles[i]!, fields);

@@ -1,7 +1,20 @@
 import fc from 'fast-check';
 import { readFileSync, readdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { cleanEmail, cleanMobile, cleanName, cleanRow, decodeFile, guessColumns, matchRow, permissionFaults, profileColumn, readSheet, writeCsv, type ColumnChoice } from '.';
+import {
+  cleanEmail,
+  cleanMobile,
+  cleanName,
+  cleanRow,
+  decodeFile,
+  guessColumns,
+  matchRow,
+  permissionFaults,
+  profileColumn,
+  readSheet,
+  writeCsv,
+  type ColumnChoice,
+} from '.';
 
 const read = (text: string) => {
   const result = readSheet(text);
@@ -24,7 +37,9 @@ describe('RFC 4180 section 2, rule by rule', () => {
 describe('csv-spectrum', () => {
   const root = join(dirname(require.resolve('csv-spectrum')));
   // The JSON of location_coordinates holds another telephone number than its CSV, so the pair can't agree.
-  const names = readdirSync(join(root, 'csvs')).map((file) => file.replace(/\.csv$/, '')).filter((name) => name !== 'location_coordinates');
+  const names = readdirSync(join(root, 'csvs'))
+    .map((file) => file.replace(/\.csv$/, ''))
+    .filter((name) => name !== 'location_coordinates');
   test.each(names)('%s', (name) => {
     const { header, rows } = read(readFileSync(join(root, 'csvs', `${name}.csv`), 'utf8'));
     const objects = rows.map((row) => Object.fromEntries(header.map((key, i) => [key, row[i]])));
@@ -45,13 +60,26 @@ describe('files that are not what they seem', () => {
   ])('%#', (file, reason) => expect(decodeFile(file)).toMatchObject({ ok: false, reason: expect.stringMatching(reason) as string }));
 
   test.each([
-    ['', /nothing in it/], ['a,b\n', /only a header/], ['a,b\n"c,d', /never closed/],
+    ['', /nothing in it/],
+    ['a,b\n', /only a header/],
+    ['a,b\n"c,d', /never closed/],
     [`${Array.from({ length: 300 }, (_v, i) => `c${i}`).join(',')}\nx`, /300 columns/],
   ])('%#', (text, reason) => expect(readSheet(text)).toMatchObject({ ok: false, reason: expect.stringMatching(reason) as string }));
 
   test('a byte order mark is no part of the first header', () => {
     const decoded = decodeFile(new TextEncoder().encode('\ufeffEmail;Name\nx@a.test;y'));
     expect(decoded.ok && read(decoded.text)).toMatchObject({ header: ['Email', 'Name'], delimiter: ';' });
+  });
+
+  test('empty lines at the ends are passed over; one in between keeps its place, so that row numbers stay true', () => {
+    expect(read('\n,\na,b\n1,2\n,\n3,4\n,\n\n')).toMatchObject({
+      header: ['a', 'b'],
+      rows: [
+        ['1', '2'],
+        ['', ''],
+        ['3', '4'],
+      ],
+    });
   });
 
   test('separators are found by themselves, not by what stands in quotes', () => {
@@ -62,9 +90,18 @@ describe('files that are not what they seem', () => {
 
   test('what is written can be read back, and a formula is defused', () => {
     fc.assert(
-      fc.property(fc.array(fc.array(fc.string().map((s) => `v${s}`), { minLength: 2, maxLength: 2 }), { minLength: 1 }), (rows) => {
-        expect(read(writeCsv(['a', 'b'], rows)).rows).toEqual(rows);
-      }),
+      fc.property(
+        fc.array(
+          fc.array(
+            fc.string().map((s) => `v${s}`),
+            { minLength: 2, maxLength: 2 },
+          ),
+          { minLength: 1 },
+        ),
+        (rows) => {
+          expect(read(writeCsv(['a', 'b'], rows)).rows).toEqual(rows);
+        },
+      ),
     );
     expect(writeCsv(['a'], [['=1+1'], ['+1 206 555 0101'], ['-3']])).toBe("a\r\n'=1+1\r\n+1 206 555 0101\r\n-3\r\n");
   });
@@ -73,38 +110,74 @@ describe('files that are not what they seem', () => {
 describe('addresses', () => {
   // Bounds: RFC 5321 §4.5.3.1.1 (64) and §4.5.3.1.3 (256 with brackets, so 254).
   test.each([
-    ['P.Okafor@Example.ORG', 'p.okafor@example.org'], [' <ann@example.org> ', 'ann@example.org'], ['Ann B <ann@example.org>', 'ann@example.org'],
-    ['mailto:ann@example.org', 'ann@example.org'], ['ann+x@mail.example.org', 'ann+x@mail.example.org'], ["o'neil@example.org", "o'neil@example.org"],
+    ['P.Okafor@Example.ORG', 'p.okafor@example.org'],
+    [' <ann@example.org> ', 'ann@example.org'],
+    ['Ann B <ann@example.org>', 'ann@example.org'],
+    ['mailto:ann@example.org', 'ann@example.org'],
+    ['ann+x@mail.example.org', 'ann+x@mail.example.org'],
+    ["o'neil@example.org", "o'neil@example.org"],
   ])('%s', (text, normal) => expect(cleanEmail(text)).toMatchObject({ ok: true, normal }));
 
-  test.each(['j.lindqvist@example', 'ann.example.org', 'a b@example.org', '.a@example.org', 'a..b@example.org', 'a@-x.org', 'a@127.0.0.1', `${'a'.repeat(65)}@example.org`, `a@${'x'.repeat(63)}.${'y'.repeat(63)}.${'z'.repeat(63)}.${'w'.repeat(63)}.org`])(
-    '%s is refused', (text) => expect(cleanEmail(text).ok).toBe(false),
-  );
+  test.each([
+    'j.lindqvist@example',
+    'ann.example.org',
+    'a b@example.org',
+    '.a@example.org',
+    'a..b@example.org',
+    'a@-x.org',
+    'a@127.0.0.1',
+    `${'a'.repeat(65)}@example.org`,
+    `a@${'x'.repeat(63)}.${'y'.repeat(63)}.${'z'.repeat(63)}.${'w'.repeat(63)}.org`,
+  ])('%s is refused', (text) => expect(cleanEmail(text).ok).toBe(false));
 
   // E.164 forms by libphonenumber; the numbers are those set aside for fiction (555-0100 to 0199).
-  test.each([['(206) 555-0121', '+12065550121'], ['206.555.0177', '+12065550177'], ['+1 206 555 0103', '+12065550103'], ['2065550166', '+12065550166'], ["'2065550166", '+12065550166']])(
-    '%s', (text, normal) => expect(cleanMobile(text, 'US')).toMatchObject({ ok: true, normal }),
-  );
+  test.each([
+    ['(206) 555-0121', '+12065550121'],
+    ['206.555.0177', '+12065550177'],
+    ['+1 206 555 0103', '+12065550103'],
+    ['2065550166', '+12065550166'],
+    ["'2065550166", '+12065550166'],
+  ])('%s', (text, normal) => expect(cleanMobile(text, 'US')).toMatchObject({ ok: true, normal }));
   test.each(['555-01', '1.2E+10', 'ask him', '12'])('%s is refused', (text) => expect(cleanMobile(text, 'US').ok).toBe(false));
-  test('a shortened number is called by its name', () => expect(cleanMobile('1.20656E+10', 'US')).toMatchObject({ reason: expect.stringContaining('shortened') as string }));
+  test('a shortened number is called by its name', () =>
+    expect(cleanMobile('1.20656E+10', 'US')).toMatchObject({ reason: expect.stringContaining('shortened') as string }));
 
-  test.each([['MARISOL', 'Marisol'], ['o\'neil', "O'Neil"], ['  van  der Berg', 'van der Berg'], ['McKay', 'McKay'], ['AJ', 'AJ']])('%s', (text, name) => expect(cleanName(text)).toBe(name));
+  test.each([
+    ['MARISOL', 'Marisol'],
+    ["o'neil", "O'Neil"],
+    ['  van  der Berg', 'van der Berg'],
+    ['McKay', 'McKay'],
+    ['AJ', 'AJ'],
+  ])('%s', (text, name) => expect(cleanName(text)).toBe(name));
 });
 
 describe('guessing columns', () => {
   const guess = (table: Record<string, string[]>) =>
-    guessColumns(Object.keys(table), Object.values(table).map((v) => profileColumn(v, 'US')), [{ id: 5, name: 'Membership renews', type: 'date' }]);
+    guessColumns(
+      Object.keys(table),
+      Object.values(table).map((v) => profileColumn(v, 'US')),
+      [{ id: 5, name: 'Membership renews', type: 'date' }],
+    );
 
   test('the drawn example', () => {
     expect(
       guess({
-        'E-mail addr': ['p@example.org', '206-555-0148', 'd@example.org'], 'Given name': ['Precious', 'Dana', 'Yusuf'], Surname: ['Okafor', 'W', 'D'],
-        Cell: ['(206) 555-0121', '206.555.0177', 'y.demir@example.org'], Renewal: ['03/04/2027', '14/02/2027', ''],
-        Shirt: ['M', 'L', 'M', 'L', 'S', 'S'], 'Notes (old system)': ['', 'paid cash', ''],
+        'E-mail addr': ['p@example.org', '206-555-0148', 'd@example.org'],
+        'Given name': ['Precious', 'Dana', 'Yusuf'],
+        Surname: ['Okafor', 'W', 'D'],
+        Cell: ['(206) 555-0121', '206.555.0177', 'y.demir@example.org'],
+        Renewal: ['03/04/2027', '14/02/2027', ''],
+        Shirt: ['M', 'L', 'M', 'L', 'S', 'S'],
+        'Notes (old system)': ['', 'paid cash', ''],
       }),
     ).toEqual([
-      { to: 'email' }, { to: 'firstName' }, { to: 'lastName' }, { to: 'mobile' }, { to: 'field', fieldId: 5, type: 'date', order: 'day-first' },
-      { to: 'newField', name: 'Shirt', type: 'choice', order: undefined }, { to: 'leave' },
+      { to: 'email' },
+      { to: 'firstName' },
+      { to: 'lastName' },
+      { to: 'mobile' },
+      { to: 'field', fieldId: 5, type: 'date', order: 'day-first' },
+      { to: 'newField', name: 'Shirt', type: 'choice', order: undefined },
+      { to: 'leave' },
     ]);
   });
 
@@ -114,15 +187,30 @@ describe('guessing columns', () => {
   });
 
   test('a consent column is found by header and values', () => {
-    expect(guess({ 'OK to email': ['yes', 'no'], 'Text opt-in': ['x', ''] })).toEqual([{ to: 'consent', channel: 'email' }, { to: 'consent', channel: 'text' }]);
+    expect(guess({ 'OK to email': ['yes', 'no'], 'Text opt-in': ['x', ''] })).toEqual([
+      { to: 'consent', channel: 'email' },
+      { to: 'consent', channel: 'text' },
+    ]);
   });
 });
 
 describe('one row', () => {
-  const columns: ColumnChoice[] = [{ to: 'email' }, { to: 'mobile' }, { to: 'firstName' }, { to: 'field', fieldId: 5, type: 'date', order: 'day-first' }, { to: 'consent', channel: 'email' }];
+  const columns: ColumnChoice[] = [
+    { to: 'email' },
+    { to: 'mobile' },
+    { to: 'firstName' },
+    { to: 'field', fieldId: 5, type: 'date', order: 'day-first' },
+    { to: 'consent', channel: 'email' },
+  ];
   test('a sound row', () => {
     expect(cleanRow(['A@example.org', '206 555 0101', 'ann', '14/02/2027', 'no'], columns, 'US')).toMatchObject({
-      email: { normal: 'a@example.org' }, mobile: { normal: '+12065550101' }, firstName: 'Ann', values: [{ column: 3, value: { date: 20863 } }], consent: { email: false }, faults: [], fatal: null,
+      email: { normal: 'a@example.org' },
+      mobile: { normal: '+12065550101' },
+      firstName: 'Ann',
+      values: [{ column: 3, value: { date: 20863 } }],
+      consent: { email: false },
+      faults: [],
+      fatal: null,
     });
   });
   test('a bad cell is left out and the row comes in while one address is good', () => {
@@ -130,6 +218,7 @@ describe('one row', () => {
     expect(row.fatal).toBeNull();
     expect(row.faults.map((fault) => fault.column)).toEqual([0, 3]);
   });
+  test('an empty row', () => expect(cleanRow(['', ' ', ''], columns, 'US').fatal).toBe('the row is empty'));
   test('nobody to reach', () => expect(cleanRow(['', '', 'Ann'], columns, 'US').fatal).toMatch(/no email and no mobile/));
   test('too many cells', () => expect(cleanRow(['a@example.org', '', '', '', '', 'more'], columns, 'US').fatal).toMatch(/6 cells under 5 columns/));
 });
@@ -141,15 +230,39 @@ describe('who a row is', () => {
     ['the same name', { firstName: 'ANN', lastName: 'réyes' }, [{ ...ann, by: 'email' as const }], { kind: 'same', id: 1 }],
     ['a missing name', { firstName: '', lastName: '' }, [{ ...ann, by: 'mobile' as const }], { kind: 'same', id: 1 }],
     ['another name at the address', { firstName: 'Jun', lastName: 'Reyes' }, [{ ...ann, by: 'email' as const }], { kind: 'shares' }],
-    ['the fuller agreement wins', { firstName: 'Ann', lastName: 'Reyes' }, [{ id: 1, firstName: 'Ann', lastName: '', by: 'email' as const }, { ...ann, id: 2, by: 'email' as const }], { kind: 'same', id: 2 }],
-    ['two people', { firstName: 'Ann', lastName: '' }, [{ ...ann, by: 'email' as const }, { id: 2, firstName: 'Ann', lastName: 'Okoro', by: 'mobile' as const }], { kind: 'doubt', ids: [1, 2] }],
+    [
+      'the fuller agreement wins',
+      { firstName: 'Ann', lastName: 'Reyes' },
+      [
+        { id: 1, firstName: 'Ann', lastName: '', by: 'email' as const },
+        { ...ann, id: 2, by: 'email' as const },
+      ],
+      { kind: 'same', id: 2 },
+    ],
+    [
+      'two people',
+      { firstName: 'Ann', lastName: '' },
+      [
+        { ...ann, by: 'email' as const },
+        { id: 2, firstName: 'Ann', lastName: 'Okoro', by: 'mobile' as const },
+      ],
+      { kind: 'doubt', ids: [1, 2] },
+    ],
   ])('%s', (_name, row, candidates, expected) => expect(matchRow(row, candidates)).toEqual(expected));
 });
 
 test('there is no way past the permission step without evidence', () => {
   const none = { said: 'nothing' as const };
   const columns: ColumnChoice[] = [{ to: 'email' }];
-  const yes = { said: 'yes' as const, from: 'everyone' as const, scopes: ['news' as const], how: 'paper' as const, on: '2026-11-20', words: 'Please send me ferry news by email.', voucher: 'Idris Vale' };
+  const yes = {
+    said: 'yes' as const,
+    from: 'everyone' as const,
+    scopes: ['news' as const],
+    how: 'paper' as const,
+    on: '2026-11-20',
+    words: 'Please send me ferry news by email.',
+    voucher: 'Idris Vale',
+  };
   const faults = (email: object) => permissionFaults({ columns, permission: { email: { ...yes, ...email }, text: none } }, '2026-11-23');
   expect(faults({})).toEqual([]);
   expect(faults({ words: 'ok' })).toEqual([expect.stringContaining('words')]);

@@ -31,7 +31,8 @@ export function matchRow(row: { firstName: string; lastName: string }, candidate
   const agreeing = candidates.filter((candidate) => namesAgree(row, candidate));
   if (agreeing.length === 0) return { kind: 'shares' };
   const best = (by: Candidate['by']) => {
-    const score = (c: Candidate) => Number(nameMatchKey(c.firstName) === nameMatchKey(row.firstName)) + Number(nameMatchKey(c.lastName) === nameMatchKey(row.lastName));
+    const score = (c: Candidate) =>
+      Number(nameMatchKey(c.firstName) === nameMatchKey(row.firstName)) + Number(nameMatchKey(c.lastName) === nameMatchKey(row.lastName));
     return agreeing.filter((c) => c.by === by).sort((a, b) => score(b) - score(a) || a.id - b.id)[0];
   };
   const [email, mobile] = [best('email'), best('mobile')];

@@ -72,6 +72,7 @@ function kept(cleaned: Cleaned, fault: (reason: string) => void): { normal: stri
 function fatalFault(row: CleanRow, cells: readonly string[], width: number): string | null {
   const extra = cells.slice(width).filter((cell) => cell.trim() !== '').length;
   if (extra > 0) return `the row has ${cells.length} cells under ${width} columns; a separator may stand inside a value without quotes`;
+  if (cells.every((cell) => cell.trim() === '')) return 'the row is empty';
   if (row.email || row.mobile) return null;
   const why = row.faults.map((fault) => fault.reason).join('; ');
   return why === '' ? 'no email and no mobile, so this person could never be reached' : why;

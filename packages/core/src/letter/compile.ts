@@ -23,7 +23,8 @@ const STYLE = {
   text: 'margin:0 0 16px;font:17px/1.55 Georgia,serif;color:#1d2529',
   list: 'margin:0 0 16px;padding-left:24px;font:17px/1.55 Georgia,serif;color:#1d2529',
   heading: (level: number) => `margin:0 0 12px;font:700 ${30 - level * 4}px/1.25 Georgia,serif;color:#1d2529`,
-  button: 'display:inline-block;padding:12px 22px;background:#17252B;color:#ffffff;font:700 16px Arial,sans-serif;text-decoration:none;border-radius:4px',
+  button:
+    'display:inline-block;padding:12px 22px;background:#17252B;color:#ffffff;font:700 16px Arial,sans-serif;text-decoration:none;border-radius:4px',
   image: 'display:block;max-width:100%;height:auto;border:0;margin:0 0 16px',
 };
 
@@ -65,11 +66,15 @@ class LetterWriter {
   }
 
   private button(href: string, label: string): void {
-    this.wrap(`<p style="${STYLE.text}">`, () => {
-      this.openLink(href, STYLE.button);
-      this.merge(label);
-      this.push('</a>');
-    }, '</p>');
+    this.wrap(
+      `<p style="${STYLE.text}">`,
+      () => {
+        this.openLink(href, STYLE.button);
+        this.merge(label);
+        this.push('</a>');
+      },
+      '</p>',
+    );
   }
 
   private image(attrs: { src: string; alt?: string | null; width?: number | null }): void {
@@ -154,14 +159,18 @@ export function wrapLetter(letter: CompiledLetter, footer: Footer, preheader: st
     (preheader ? `<div style="display:none;max-height:0;overflow:hidden">${escapeHtml(preheader)}</div>` : '') +
     '<table role="presentation" width="100%" cellpadding="0" cellspacing="0"><tr><td align="center">' +
     '<table role="presentation" width="600" cellpadding="0" cellspacing="0" style="max-width:600px;width:100%"><tr><td style="padding:24px">';
-  const foot =
-    '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px">' +
-    `<p style="${small}">${escapeHtml(footer.why)} <a href="`;
+  const foot = '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px">' + `<p style="${small}">${escapeHtml(footer.why)} <a href="`;
   const after =
     `" style="color:#51626A">Leave, or choose what you get</a></p>` +
     `<p style="${small}">${escapeHtml(footer.organization)}, ${escapeHtml(footer.postalAddress)}</p></td></tr></table></td></tr></table>`;
   const parts: Compiled['parts'] = [
-    head, ...letter.html.parts, foot, { key: 'leave', name: 'leave', or: '#' }, after, { key: 'pixel', name: 'pixel', or: '' }, '</body></html>',
+    head,
+    ...letter.html.parts,
+    foot,
+    { key: 'leave', name: 'leave', or: '#' },
+    after,
+    { key: 'pixel', name: 'pixel', or: '' },
+    '</body></html>',
   ];
   return { html: { parts: joinLiterals(parts), faults: letter.html.faults }, links: letter.links };
 }

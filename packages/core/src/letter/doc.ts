@@ -84,7 +84,7 @@ function nodeFault(node: AnyNode): string | null {
 
 function markFault(marks: unknown): string | null {
   for (const mark of Array.isArray(marks) ? marks : []) {
-    if (!isNode(mark) || !MARKS.has(mark.type)) return 'The letter holds a style that can\'t be mailed.';
+    if (!isNode(mark) || !MARKS.has(mark.type)) return "The letter holds a style that can't be mailed.";
     if (mark.type === 'link' && !isSafeLink(String(mark.attrs?.href ?? ''))) {
       return `The link to "${String(mark.attrs?.href ?? '')}" needs an address that begins with https://.`;
     }

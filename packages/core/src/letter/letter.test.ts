@@ -23,7 +23,15 @@ test('blocks of every kind', () => {
       paragraph('bold link', [{ type: 'bold' }, { type: 'link', attrs: { href: 'https://ferry.test/x' } }]),
     ),
   );
-  for (const piece of ['<h2', '<ul', '<li>', '>Give</a>', 'alt="The &#34;hull&#34;"', 'src="https://ferry.test/media/3"', '<strong><a href="https:']) {
+  for (const piece of [
+    '<h2',
+    '<ul',
+    '<li>',
+    '>Give</a>',
+    'alt="The &#34;hull&#34;"',
+    'src="https://ferry.test/media/3"',
+    '<strong><a href="https:',
+  ]) {
     expect(out).toContain(piece);
   }
 });

@@ -27,7 +27,10 @@ test('an unknown name stays as typed, with the nearest right one and its place',
 });
 
 test.each([
-  ['Dear {First name', 5, 6], ['a {} b', 2, 4], ['{First name or friend, }', 0, 24], ['{a\n}', 0, 1],
+  ['Dear {First name', 5, 6],
+  ['a {} b', 2, 4],
+  ['{First name or friend, }', 0, 24],
+  ['{a\n}', 0, 1],
 ])('a fault has its place: %j', (source, from, to) => {
   expect(parse(source).faults.map((fault) => fault.span)).toEqual([{ from, to }]);
 });
@@ -51,7 +54,12 @@ test('a value that looks like a merge field is not read again', () => {
 describe('properties', () => {
   test('reading never throws and loses nothing of an unbraced text', () => {
     fc.assert(fc.property(fc.string(), (text) => void parse(text)));
-    fc.assert(fc.property(fc.string().map((s) => s.replace(/[{}\\]/g, '')), (text) => expect(fill(text)).toBe(text)));
+    fc.assert(
+      fc.property(
+        fc.string().map((s) => s.replace(/[{}\\]/g, '')),
+        (text) => expect(fill(text)).toBe(text),
+      ),
+    );
   });
 
   test('any text survives when its braces and strokes are escaped', () => {

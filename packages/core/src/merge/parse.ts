@@ -4,9 +4,7 @@ export interface Span {
   to: number;
 }
 
-export type Piece =
-  | { kind: 'text'; text: string }
-  | { kind: 'merge'; name: string; or: string | null; span: Span };
+export type Piece = { kind: 'text'; text: string } | { kind: 'merge'; name: string; or: string | null; span: Span };
 
 export interface Fault {
   span: Span;
@@ -35,7 +33,7 @@ export function parse(source: string): Parsed {
     if (literal !== '') pieces.push({ kind: 'text', text: literal });
     literal = '';
   };
-  for (let at = 0; at < source.length; ) {
+  for (let at = 0; at < source.length;) {
     const char = source[at]!;
     if (char === '\\' && /[{}\\]/.test(source[at + 1] ?? '')) {
       literal += source[at + 1];

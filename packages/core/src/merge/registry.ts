@@ -29,7 +29,10 @@ export const STANDARD_NAMES: readonly MergeName[] = [
 
 /** Names compare without case, spaces and marks: `first name`, `FirstName` and `First  Name` are one. */
 export function nameKey(name: string): string {
-  return name.normalize('NFKC').toLowerCase().replace(/[\s_-]+/g, '');
+  return name
+    .normalize('NFKC')
+    .toLowerCase()
+    .replace(/[\s_-]+/g, '');
 }
 
 export interface Registry {
@@ -44,6 +47,10 @@ export function registryOf(names: readonly MergeName[]): Registry {
   return {
     names,
     find: (name) => byKey.get(nameKey(name)) ?? null,
-    suggest: (name) => nearest(name, names.map((known) => known.name)),
+    suggest: (name) =>
+      nearest(
+        name,
+        names.map((known) => known.name),
+      ),
   };
 }

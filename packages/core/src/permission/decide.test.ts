@@ -10,15 +10,26 @@ function entry(line: string, id: number): PermissionEntry {
   if (!found) throw new Error(`expected "who> channel:scope state day", got "${line}"`);
   const [, who, channel, scope, state, at, until] = found;
   return {
-    id, contactPointId: 7, supporterId: who === 'other' ? 2 : 1, channel: channel as 'email', scope: scope as 'news',
-    state: state as 'yes', at: Number(at), until: until ? Number(until) : null, byPerson: who !== 'file',
+    id,
+    contactPointId: 7,
+    supporterId: who === 'other' ? 2 : 1,
+    channel: channel as 'email',
+    scope: scope as 'news',
+    state: state as 'yes',
+    at: Number(at),
+    until: until ? Number(until) : null,
+    byPerson: who !== 'file',
   };
 }
 
 function ask(question: string, lines: string[], address = {}): Verdict {
   const [channel, scope] = question.split(':') as ['email' | 'text', 'appeals'];
   return decide({
-    supporterId: 1, channel, scope, now: 100, rules: DEFAULT_RULES,
+    supporterId: 1,
+    channel,
+    scope,
+    now: 100,
+    rules: DEFAULT_RULES,
     addresses: [{ contactPointId: 7, onHold: false, doNotContact: false, ...address }],
     entries: lines.map((line, i) => entry(line, i + 1)),
   }).verdict;
@@ -41,8 +52,13 @@ describe('deciding for one person', () => {
     ['coming back at the same moment is not later', 'email:news', ['person> email:news no 10', 'person> email:news yes 10'], 'said-no'],
     ['coming back for news leaves appeals closed', 'email:appeals', ['person> email:all no 10', 'person> email:news yes 20'], 'said-no'],
     ['a no holds for all who share the address', 'email:news', ['person> email:news yes 10', 'other> email:all no 20'], 'said-no'],
-    ['a yes is its speaker\'s alone', 'email:news', ['other> email:news yes 10'], 'no-permission'],
-    ['another person coming back does not bring me back', 'email:news', ['person> email:news yes 5', 'person> email:all no 10', 'other> email:all yes 20'], 'said-no'],
+    ["a yes is its speaker's alone", 'email:news', ['other> email:news yes 10'], 'no-permission'],
+    [
+      'another person coming back does not bring me back',
+      'email:news',
+      ['person> email:news yes 5', 'person> email:all no 10', 'other> email:all yes 20'],
+      'said-no',
+    ],
     ['implied lasts until its day', 'email:appeals', ['file> email:appeals implied 10 until 100'], 'send'],
     ['and not longer', 'email:appeals', ['file> email:appeals implied 10 until 99'], 'no-permission'],
     ['implied never serves texts', 'text:appeals', ['file> text:appeals implied 10 until 200'], 'no-permission'],
@@ -63,7 +79,11 @@ describe('deciding for one person', () => {
   test('a verdict names the entry it rests on', () => {
     const entries = ['file> email:news yes 10', 'person> email:news no 20', 'person> email:news yes 30', 'file> email:news yes 40'];
     const decision = decide({
-      supporterId: 1, channel: 'email', scope: 'news', now: 100, rules: DEFAULT_RULES,
+      supporterId: 1,
+      channel: 'email',
+      scope: 'news',
+      now: 100,
+      rules: DEFAULT_RULES,
       addresses: [{ contactPointId: 7, onHold: false, doNotContact: false }],
       entries: entries.map((line, i) => entry(line, i + 1)),
     });
@@ -72,8 +92,15 @@ describe('deciding for one person', () => {
 
   test('the second address serves when the first may not', () => {
     const decision = decide({
-      supporterId: 1, channel: 'email', scope: 'news', now: 100, rules: DEFAULT_RULES,
-      addresses: [{ contactPointId: 9, onHold: true, doNotContact: false }, { contactPointId: 7, onHold: false, doNotContact: false }],
+      supporterId: 1,
+      channel: 'email',
+      scope: 'news',
+      now: 100,
+      rules: DEFAULT_RULES,
+      addresses: [
+        { contactPointId: 9, onHold: true, doNotContact: false },
+        { contactPointId: 7, onHold: false, doNotContact: false },
+      ],
       entries: [entry('person> email:news yes 10', 1)],
     });
     expect(decision).toMatchObject({ verdict: 'send', contactPointId: 7 });
@@ -92,10 +119,15 @@ test('one copy per address goes to the lowest id', () => {
 });
 
 const anyEntry = fc.record({
-  id: fc.integer({ min: 1, max: 500 }), contactPointId: fc.constant(7), supporterId: fc.constant(1),
-  channel: fc.constant('email' as const), scope: fc.constant('news' as const),
+  id: fc.integer({ min: 1, max: 500 }),
+  contactPointId: fc.constant(7),
+  supporterId: fc.constant(1),
+  channel: fc.constant('email' as const),
+  scope: fc.constant('news' as const),
   state: fc.constantFrom('yes' as const, 'no' as const, 'asked' as const, 'implied' as const),
-  at: fc.integer({ min: 0, max: 50 }), until: fc.integer({ min: 0, max: 150 }), byPerson: fc.boolean(),
+  at: fc.integer({ min: 0, max: 50 }),
+  until: fc.integer({ min: 0, max: 150 }),
+  byPerson: fc.boolean(),
 });
 
 describe('properties of the ledger', () => {

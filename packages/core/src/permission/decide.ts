@@ -34,15 +34,7 @@ function yesEntry(marks: Marks): Mark {
  * Why somebody in the group does not get a message, in the fixed order in which reasons are tried. Each person counts
  * under the first that holds.
  */
-export const HELD_REASONS = [
-  'no-address',
-  'do-not-contact',
-  'said-no',
-  'on-hold',
-  'asked',
-  'no-permission',
-  'shared-address',
-] as const;
+export const HELD_REASONS = ['no-address', 'do-not-contact', 'said-no', 'on-hold', 'asked', 'no-permission', 'shared-address'] as const;
 export type HeldReason = (typeof HELD_REASONS)[number];
 export type Verdict = 'send' | HeldReason;
 

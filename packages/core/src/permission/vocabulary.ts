@@ -21,9 +21,7 @@ export const RECORDED_STATES = ['yes', 'implied', 'asked', 'no'] as const;
 export type RecordedState = (typeof RECORDED_STATES)[number];
 
 /** How an entry came about. */
-export const ROADS = [
-  'file', 'paper', 'form', 'phone', 'in-person', 'reply', 'one-click', 'keyword', 'complaint', 'gift', 'hand', 'feed',
-] as const;
+export const ROADS = ['file', 'paper', 'form', 'phone', 'in-person', 'reply', 'one-click', 'keyword', 'complaint', 'gift', 'hand', 'feed'] as const;
 export type Road = (typeof ROADS)[number];
 
 /**

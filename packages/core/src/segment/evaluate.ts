@@ -87,7 +87,9 @@ function misuse(line: FieldLine, kind: string): never {
 
 /** The dictionary is tested once, the people by code. */
 function textTest(line: FieldLine, column: { codes: Uint32Array; dictionary: string[] }): Test {
-  const wanted = String(line.value ?? '').trim().toLowerCase();
+  const wanted = String(line.value ?? '')
+    .trim()
+    .toLowerCase();
   const word = (text: string): boolean => {
     switch (line.op) {
       case 'is':
@@ -136,7 +138,10 @@ function numberTest(line: FieldLine, values: Float64Array): Test {
 
 /** Half-open ranges of days; the missing value lies below every range that begins at a real day. */
 function dayTest(line: FieldLine, values: Int32Array, today: Day): Test {
-  const within = (from: Day, end: Day): Test => (i) => values[i]! >= from && values[i]! < end;
+  const within =
+    (from: Day, end: Day): Test =>
+    (i) =>
+      values[i]! >= from && values[i]! < end;
   const at = typeof line.value === 'string' ? parseIsoDay(line.value) : null;
   const days = Number(line.value);
   switch (line.op) {

@@ -26,7 +26,8 @@ function columnsOf(people: Person[]): Columns {
   people.forEach((p, i) => (starts[i + 1] = starts[i]! + p.gifts.length));
   const gifts = people.flatMap((p) => p.gifts);
   const all: Record<string, Column> = {
-    'tag:1': tag(1), 'tag:2': tag(2),
+    'tag:1': tag(1),
+    'tag:2': tag(2),
     'field:1': { kind: 'text', dictionary, codes: Uint32Array.from(people, (p) => dictionary.indexOf(p.shirt.toLowerCase())) },
     'field:2': { kind: 'number', values: Float64Array.from(people, (p) => p.score ?? NaN) },
     'field:3': { kind: 'day', values: Int32Array.from(people, (p) => p.renews ?? NO_DAY) },
@@ -39,19 +40,26 @@ function columnsOf(people: Person[]): Columns {
 /** The naive reading: one person, one line, in plain terms and with nothing shared with the evaluator. */
 function passes(person: Person, rule: Rule): boolean {
   switch (rule.kind) {
-    case 'all': return rule.rules.every((r) => passes(person, r));
-    case 'any': return rule.rules.length === 0 || rule.rules.some((r) => passes(person, r));
-    case 'none': return !rule.rules.some((r) => passes(person, r));
-    case 'tag': return person.tags.includes(rule.tagId) === rule.has;
+    case 'all':
+      return rule.rules.every((r) => passes(person, r));
+    case 'any':
+      return rule.rules.length === 0 || rule.rules.some((r) => passes(person, r));
+    case 'none':
+      return !rule.rules.some((r) => passes(person, r));
+    case 'tag':
+      return person.tags.includes(rule.tagId) === rule.has;
     case 'gave': {
       const year = yearStart(TODAY);
       const counted = person.gifts.filter((g) =>
-        rule.window.over === 'this-year' ? g.day >= year && g.day < year + 365 : rule.window.over === 'earlier-years' ? g.day < year : true);
+        rule.window.over === 'this-year' ? g.day >= year && g.day < year + 365 : rule.window.over === 'earlier-years' ? g.day < year : true,
+      );
       const sum = counted.reduce((total, g) => total + g.amount, 0);
       return (rule.atLeast === null ? counted.length > 0 : sum >= rule.atLeast) === rule.did;
     }
-    case 'field': return passesField(person, rule.field as number, rule.op, rule.value);
-    default: throw new Error(rule.kind);
+    case 'field':
+      return passesField(person, rule.field as number, rule.op, rule.value);
+    default:
+      throw new Error(rule.kind);
   }
 }
 
@@ -62,14 +70,24 @@ function passesField(person: Person, field: number, op: string, value: unknown):
   if (op === 'is-not') return kept !== String(value).toLowerCase();
   if (kept === null) return false;
   switch (op) {
-    case 'is': return kept === String(value).toLowerCase();
-    case 'at-least': return (kept as number) >= (value as number);
-    case 'at-most': return (kept as number) <= (value as number);
-    case 'before': return (kept as number) < parseIsoDay(value as string)!;
-    case 'within-next': return field === 4 ? daysToBirthday(kept as number, TODAY) <= (value as number) : (kept as number) >= TODAY && (kept as number) <= TODAY + (value as number);
-    case 'within-last': return (kept as number) <= TODAY && (kept as number) >= TODAY - (value as number);
-    case 'in-month': return Math.floor((kept as number) / 100) === value;
-    default: throw new Error(op);
+    case 'is':
+      return kept === String(value).toLowerCase();
+    case 'at-least':
+      return (kept as number) >= (value as number);
+    case 'at-most':
+      return (kept as number) <= (value as number);
+    case 'before':
+      return (kept as number) < parseIsoDay(value as string)!;
+    case 'within-next':
+      return field === 4
+        ? daysToBirthday(kept as number, TODAY) <= (value as number)
+        : (kept as number) >= TODAY && (kept as number) <= TODAY + (value as number);
+    case 'within-last':
+      return (kept as number) <= TODAY && (kept as number) >= TODAY - (value as number);
+    case 'in-month':
+      return Math.floor((kept as number) / 100) === value;
+    default:
+      throw new Error(op);
   }
 }
 
@@ -85,15 +103,49 @@ const person: fc.Arbitrary<Person> = fc.record({
 
 const line: fc.Arbitrary<Line> = fc.oneof(
   fc.record({ kind: fc.constant('tag' as const), tagId: fc.constantFrom(1, 2), has: fc.boolean() }),
-  fc.record({ kind: fc.constant('field' as const), field: fc.constant(1), op: fc.constantFrom('is' as const, 'is-not' as const, 'empty' as const, 'filled' as const), value: fc.constantFrom('m', 'S', 'zz') }),
-  fc.record({ kind: fc.constant('field' as const), field: fc.constant(2), op: fc.constantFrom('at-least' as const, 'at-most' as const, 'empty' as const), value: fc.integer({ min: 0, max: 10 }) }),
-  fc.record({ kind: fc.constant('field' as const), field: fc.constant(3), op: fc.constantFrom('within-next' as const, 'within-last' as const, 'filled' as const), value: fc.integer({ min: 0, max: 60 }) }),
-  fc.record({ kind: fc.constant('field' as const), field: fc.constant(3), op: fc.constant('before' as const), value: fc.constantFrom('2026-11-23', '2026-12-01') }),
-  fc.record({ kind: fc.constant('field' as const), field: fc.constant(4), op: fc.constantFrom('within-next' as const, 'in-month' as const, 'empty' as const), value: fc.integer({ min: 1, max: 12 }) }),
-  fc.record({ kind: fc.constant('gave' as const), did: fc.boolean(), atLeast: optional(fc.integer({ min: 1, max: 12_000 })), window: fc.constantFrom({ over: 'ever' as const }, { over: 'this-year' as const }, { over: 'earlier-years' as const }) }),
+  fc.record({
+    kind: fc.constant('field' as const),
+    field: fc.constant(1),
+    op: fc.constantFrom('is' as const, 'is-not' as const, 'empty' as const, 'filled' as const),
+    value: fc.constantFrom('m', 'S', 'zz'),
+  }),
+  fc.record({
+    kind: fc.constant('field' as const),
+    field: fc.constant(2),
+    op: fc.constantFrom('at-least' as const, 'at-most' as const, 'empty' as const),
+    value: fc.integer({ min: 0, max: 10 }),
+  }),
+  fc.record({
+    kind: fc.constant('field' as const),
+    field: fc.constant(3),
+    op: fc.constantFrom('within-next' as const, 'within-last' as const, 'filled' as const),
+    value: fc.integer({ min: 0, max: 60 }),
+  }),
+  fc.record({
+    kind: fc.constant('field' as const),
+    field: fc.constant(3),
+    op: fc.constant('before' as const),
+    value: fc.constantFrom('2026-11-23', '2026-12-01'),
+  }),
+  fc.record({
+    kind: fc.constant('field' as const),
+    field: fc.constant(4),
+    op: fc.constantFrom('within-next' as const, 'in-month' as const, 'empty' as const),
+    value: fc.integer({ min: 1, max: 12 }),
+  }),
+  fc.record({
+    kind: fc.constant('gave' as const),
+    did: fc.boolean(),
+    atLeast: optional(fc.integer({ min: 1, max: 12_000 })),
+    window: fc.constantFrom({ over: 'ever' as const }, { over: 'this-year' as const }, { over: 'earlier-years' as const }),
+  }),
 );
 const { rule } = fc.letrec<{ rule: Rule }>((tie) => ({
-  rule: fc.oneof({ maxDepth: 3, withCrossShrink: true }, line, fc.record({ kind: fc.constantFrom('all' as const, 'any' as const, 'none' as const), rules: fc.array(tie('rule'), { maxLength: 3 }) })),
+  rule: fc.oneof(
+    { maxDepth: 3, withCrossShrink: true },
+    line,
+    fc.record({ kind: fc.constantFrom('all' as const, 'any' as const, 'none' as const), rules: fc.array(tie('rule'), { maxLength: 3 }) }),
+  ),
 }));
 
 test('the evaluator agrees with a one-line-per-rule reading of the same people', () => {
@@ -118,16 +170,28 @@ test('narrowing ends where evaluating does, and never grows under "all"', () => 
 });
 
 const NAMES: Names = {
-  locale: 'en-US', currency: 'USD',
-  field: (ref) => ({ name: ['', 'Shirt size', 'Score', 'Membership renews', 'Birthday'][ref as number]!, type: (['text', 'choice', 'number', 'date', 'birthday'] as const)[ref as number]! }),
-  tag: () => 'plank menders', list: () => 'Ferry news', batch: () => 'winter fair',
+  locale: 'en-US',
+  currency: 'USD',
+  field: (ref) => ({
+    name: ['', 'Shirt size', 'Score', 'Membership renews', 'Birthday'][ref as number]!,
+    type: (['text', 'choice', 'number', 'date', 'birthday'] as const)[ref as number]!,
+  }),
+  tag: () => 'plank menders',
+  list: () => 'Ferry news',
+  batch: () => 'winter fair',
 };
 const SEGMENT: Rule = {
   kind: 'all',
   rules: [
     { kind: 'gave', did: true, atLeast: 1000, window: { over: 'earlier-years' } },
     { kind: 'gave', did: false, atLeast: null, window: { over: 'this-year' } },
-    { kind: 'any', rules: [{ kind: 'tag', tagId: 1, has: true }, { kind: 'field', field: FIELDS.renews, op: 'within-next', value: 30 }] },
+    {
+      kind: 'any',
+      rules: [
+        { kind: 'tag', tagId: 1, has: true },
+        { kind: 'field', field: FIELDS.renews, op: 'within-next', value: 30 },
+      ],
+    },
   ],
 };
 

@@ -20,8 +20,24 @@ export type FieldRef = number | (typeof STANDARD_FIELDS)[number];
  * numbers, dates ISO days, money minor units. "is-not" holds for people without a value too.
  */
 export const FIELD_OPS = [
-  'is', 'is-not', 'contains', 'begins', 'equals', 'at-least', 'at-most', 'between', 'on', 'before', 'after', 'within-next',
-  'within-last', 'in-month', 'yes', 'no', 'empty', 'filled',
+  'is',
+  'is-not',
+  'contains',
+  'begins',
+  'equals',
+  'at-least',
+  'at-most',
+  'between',
+  'on',
+  'before',
+  'after',
+  'within-next',
+  'within-last',
+  'in-month',
+  'yes',
+  'no',
+  'empty',
+  'filled',
 ] as const;
 export type FieldOp = (typeof FIELD_OPS)[number];
 
@@ -59,9 +75,7 @@ export interface PermissionLine {
   states: PermissionState[];
 }
 
-export type Window =
-  | { over: 'ever' | 'this-year' | 'last-year' | 'earlier-years' }
-  | { over: 'last-days'; days: number };
+export type Window = { over: 'ever' | 'this-year' | 'last-year' | 'earlier-years' } | { over: 'last-days'; days: number };
 
 export interface GaveLine {
   kind: 'gave';

@@ -12,7 +12,11 @@ const START_WORDS = ['START', 'UNSTOP'];
 
 /** Reads a whole text as a keyword: case, accents, spaces, hyphens and punctuation around it do not matter. */
 export function readKeyword(text: string): Keyword {
-  const word = text.normalize('NFD').replace(/\p{M}/gu, '').toUpperCase().replace(/[^A-Z0-9]/g, '');
+  const word = text
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .toUpperCase()
+    .replace(/[^A-Z0-9]/g, '');
   if ((STOP_WORDS as readonly string[]).includes(word)) return 'stop';
   if (HELP_WORDS.includes(word)) return 'help';
   return START_WORDS.includes(word) ? 'start' : 'none';

@@ -46,7 +46,18 @@ export function countParts(text: string): Parts {
 }
 
 const STRAIGHT: Record<string, string> = {
-  '‘': "'", '’': "'", '‚': "'", '“': '"', '”': '"', '„': '"', '–': '-', '—': '-', '…': '...', '\u00a0': ' ', '\u202f': ' ', '•': '*',
+  '‘': "'",
+  '’': "'",
+  '‚': "'",
+  '“': '"',
+  '”': '"',
+  '„': '"',
+  '–': '-',
+  '—': '-',
+  '…': '...',
+  '\u00a0': ' ',
+  '\u202f': ' ',
+  '•': '*',
 };
 
 /** Replaces the typographic characters that cost an alphabet and mean the same in plain form. */

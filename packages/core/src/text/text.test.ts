@@ -5,9 +5,30 @@ describe('the GSM 7 bit default alphabet (3GPP TS 23.038 §6.2.1, code points ch
   test('has 128 places', () => expect([...BASIC]).toHaveLength(128));
 
   test.each([
-    [0x00, '@'], [0x01, '£'], [0x02, '$'], [0x09, 'Ç'], [0x0a, '\n'], [0x10, 'Δ'], [0x11, '_'], [0x12, 'Φ'], [0x1c, 'Æ'],
-    [0x1e, 'ß'], [0x1f, 'É'], [0x20, ' '], [0x24, '¤'], [0x30, '0'], [0x40, '¡'], [0x41, 'A'], [0x5a, 'Z'], [0x5b, 'Ä'],
-    [0x5f, '§'], [0x60, '¿'], [0x61, 'a'], [0x7a, 'z'], [0x7b, 'ä'], [0x7f, 'à'],
+    [0x00, '@'],
+    [0x01, '£'],
+    [0x02, '$'],
+    [0x09, 'Ç'],
+    [0x0a, '\n'],
+    [0x10, 'Δ'],
+    [0x11, '_'],
+    [0x12, 'Φ'],
+    [0x1c, 'Æ'],
+    [0x1e, 'ß'],
+    [0x1f, 'É'],
+    [0x20, ' '],
+    [0x24, '¤'],
+    [0x30, '0'],
+    [0x40, '¡'],
+    [0x41, 'A'],
+    [0x5a, 'Z'],
+    [0x5b, 'Ä'],
+    [0x5f, '§'],
+    [0x60, '¿'],
+    [0x61, 'a'],
+    [0x7a, 'z'],
+    [0x7b, 'ä'],
+    [0x7f, 'à'],
   ])('0x%s', (code, char) => expect([...BASIC][code]).toBe(char));
 
   test('the extension table costs two septets', () => {
@@ -20,8 +41,17 @@ describe('the GSM 7 bit default alphabet (3GPP TS 23.038 §6.2.1, code points ch
 
 describe('parts (3GPP TS 23.040 §9.2.3.24.1: 160 or 153 septets, 70 or 67 units)', () => {
   test.each([
-    ['', 0], ['a'.repeat(160), 1], ['a'.repeat(161), 2], ['a'.repeat(306), 2], ['a'.repeat(307), 3],
-    ['€'.repeat(80), 1], ['€'.repeat(81), 2], ['ж'.repeat(70), 1], ['ж'.repeat(71), 2], ['ж'.repeat(134), 2], ['ж'.repeat(135), 3],
+    ['', 0],
+    ['a'.repeat(160), 1],
+    ['a'.repeat(161), 2],
+    ['a'.repeat(306), 2],
+    ['a'.repeat(307), 3],
+    ['€'.repeat(80), 1],
+    ['€'.repeat(81), 2],
+    ['ж'.repeat(70), 1],
+    ['ж'.repeat(71), 2],
+    ['ж'.repeat(134), 2],
+    ['ж'.repeat(135), 3],
   ])('%#', (text, parts) => expect(countParts(text).parts).toBe(parts));
 
   test('an escape pair is not cut: 152 letters and a euro end the first part early', () => {
@@ -54,7 +84,11 @@ describe('keywords', () => {
   test.each(['stop', 'Quit', 'END', 'revoke', 'opt out', 'Opt-Out', 'cancel', 'unsubscribe', ' Stop. ', 'STOPALL', 'Arrêt'])('%s leaves', (text) =>
     expect(readKeyword(text)).toBe('stop'),
   );
-  test.each([['help', 'help'], ['Start', 'start'], ['please stop by the shed', 'none'], ['endless thanks', 'none'], ['', 'none']])(
-    '%s is %s', (text, keyword) => expect(readKeyword(text)).toBe(keyword),
-  );
+  test.each([
+    ['help', 'help'],
+    ['Start', 'start'],
+    ['please stop by the shed', 'none'],
+    ['endless thanks', 'none'],
+    ['', 'none'],
+  ])('%s is %s', (text, keyword) => expect(readKeyword(text)).toBe(keyword));
 });

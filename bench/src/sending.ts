@@ -1,0 +1,162 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { join } from 'node:path';
+import { createTransport, type SMTPPoolOptions } from 'nodemailer';
+import { HouseRulesRepository } from '@goodword/server/permission/house-rules.repository';
+import { LedgerRepository } from '@goodword/server/permission/ledger.repository';
+import { ComposingService } from '@goodword/server/messages/composing.service';
+import { MergeValuesRepository } from '@goodword/server/messages/merge-values.repository';
+import { MessagesRepository } from '@goodword/server/messages/messages.repository';
+import { SIGNED_HEADERS, type OutgoingMail } from '@goodword/server/platform/mail-out';
+import { EnvelopeService } from '@goodword/server/sending/envelope.service';
+import { HandOverLoop } from '@goodword/server/sending/hand-over';
+import { OutboxRepository } from '@goodword/server/sending/outbox.repository';
+import { PrepareJob } from '@goodword/server/sending/prepare.job';
+import { TeamRepository } from '@goodword/server/team/team.repository';
+import { jobOf, openHouse, seconds, type House } from './house';
+
+const MAILS = 5000;
+const CONNECTIONS = 5;
+
+function startSink(): Promise<{ process: ChildProcess; url: string }> {
+  const child = spawn(process.execPath, [join(__dirname, 'sink.js')], { stdio: ['ignore', 'pipe', 'inherit'] });
+  return new Promise((done) => child.stdout.once('data', (port) => done({ process: child, url: `smtp://127.0.0.1:${String(port).trim()}` })));
+}
+
+/** People who said yes, and a letter with merge fields and a link. Returns the message, ready to be prepared. */
+async function writeMessage(house: House): Promise<number> {
+  return house.database.write(house.scope, async (db) => {
+    const ids = Array.from({ length: MAILS }, (_v, i) => i + 1);
+    await db.insertAll(
+      'supporter',
+      ['id', 'chapter_id', 'first_name', 'last_name'],
+      ids.map((i) => [i, house.chapterId, `Person${i}`, 'Lin']),
+    );
+    await db.insertAll(
+      'contact_point',
+      ['id', 'kind', 'normal', 'shown'],
+      ids.map((i) => [i, 'email', `p${i}@example.org`, `p${i}@example.org`]),
+    );
+    await db.insertAll(
+      'supporter_contact',
+      ['supporter_id', 'contact_point_id'],
+      ids.map((i) => [i, i]),
+    );
+    const entry = ['contact_point_id', 'supporter_id', 'channel', 'scope', 'state', 'said_at', 'by_person', 'how'];
+    await db.insertAll(
+      'permission_entry',
+      entry,
+      ids.map((i) => [i, i, 'email', 'appeals', 'yes', new Date('2026-01-15'), 0, 'paper']),
+    );
+    await new LedgerRepository().fold(db, '1 = 1', {});
+    const tag = await db.insert('tag', { name: 'bench' });
+    await db.insertAll(
+      'supporter_tag',
+      ['supporter_id', 'tag_id'],
+      ids.map((i) => [i, tag]),
+    );
+    const text = (words: string) => ({ type: 'paragraph', content: [{ type: 'text', text: words }] });
+    const letter = {
+      type: 'doc',
+      content: [
+        text('Dear {First name, or "neighbour"},'),
+        text('Last winter your gift of {Last gift: amount, or "any size"} paid for two oak planks. '.repeat(4)),
+        { type: 'button', attrs: { href: 'https://give.lanternferry.test/hull', label: 'Put in a plank' } },
+      ],
+    };
+    return db.insert('message', {
+      name: 'Bench',
+      channel: 'email',
+      purpose: 'appeals',
+      subject: 'Hello {First name}',
+      letter: JSON.stringify(letter),
+      state: 'preparing',
+      recipients: JSON.stringify({ from: [{ kind: 'tag', id: tag }], minus: [], without: [] }),
+    });
+  });
+}
+
+/** Every mail as it would be handed over, rendered before the clock starts. */
+async function rendered(house: House, messageId: number): Promise<OutgoingMail[]> {
+  const db = house.database.read(house.scope);
+  const message = (await house.context.get(MessagesRepository).find(db, messageId))!;
+  const { composed, organization, listName } = await house.context.get(ComposingService).compose(house.scope, message);
+  const deliveries = await db.sql<{ id: number; supporter_id: number; provider_key: string }>(
+    'SELECT id, supporter_id, provider_key FROM delivery WHERE organization_id = :org AND message_id = :messageId',
+    { messageId },
+  );
+  const values = await house.context.get(MergeValuesRepository).of(
+    db,
+    deliveries.map((one) => one.supporter_id),
+    organization,
+    undefined,
+  );
+  const context = { message, composed, organization, sender: undefined, listName };
+  const envelopes = house.context.get(EnvelopeService);
+  return deliveries.map((one) =>
+    envelopes.mail(context, {
+      deliveryId: one.id,
+      key: one.provider_key,
+      to: `p${one.supporter_id}@example.org`,
+      values: values.get(one.supporter_id) ?? {},
+    }),
+  );
+}
+
+/** The yardstick: a loop over nodemailer's pool with the same rendered mails, the same signature and connections. */
+async function bareLoop(url: string, mails: OutgoingMail[], key: string): Promise<void> {
+  const options: SMTPPoolOptions & { pool: true } = { pool: true, url, maxConnections: CONNECTIONS, maxMessages: Infinity };
+  const transport = createTransport({
+    ...options,
+    dkim: { domainName: 'lanternferry.test', keySelector: 'gw', privateKey: key, headerFieldNames: SIGNED_HEADERS },
+  });
+  await Promise.all(
+    mails.map((mail) =>
+      transport.sendMail({
+        envelope: { from: mail.returnPath, to: [mail.to] },
+        from: mail.from,
+        to: mail.to,
+        messageId: mail.messageId,
+        subject: mail.subject,
+        html: mail.html,
+        text: mail.text,
+        headers: mail.headers,
+        encoding: 'quoted-printable',
+      }),
+    ),
+  );
+  transport.close();
+}
+
+/** Hands over 5,000 personal mails with every decision and record, beside a bare loop that only sends them. */
+export async function benchSending(server: string): Promise<{ ours: number; yardstick: number }> {
+  const sink = await startSink();
+  const house = await openHouse(server, 'bench_sending', sink.url);
+  const messageId = await writeMessage(house);
+  await house.context.get(PrepareJob).run(jobOf(house.scope, messageId));
+  const mails = await rendered(house, messageId);
+  const silent = { info: () => undefined, error: (o: object, m: string) => console.error(m, o) };
+  const get = <T>(token: new (...args: never[]) => T) => house.context.get<T>(token);
+  const parts = {
+    database: house.database,
+    outbox: get(OutboxRepository),
+    envelopes: get(EnvelopeService),
+    messages: get(MessagesRepository),
+    composing: get(ComposingService),
+    mergeValues: get(MergeValuesRepository),
+    houseRules: get(HouseRulesRepository),
+    team: get(TeamRepository),
+  };
+  const loop = new HandOverLoop(parts, { leaseSeconds: 60, atOnce: CONNECTIONS * 3 }, silent);
+  await bareLoop(sink.url, mails.slice(0, 300), house.dkimKey);
+  const ours = await seconds(async () => {
+    while (await loop.round());
+  });
+  const [left] = await house.database
+    .read(house.scope)
+    .sql<{ n: number }>("SELECT COUNT(*) AS n FROM delivery WHERE organization_id = :org AND state <> 'sent'");
+  if (left!.n !== 0) throw new Error(`expected every delivery to be sent, got ${left!.n} that are not`);
+  const yardstick = await seconds(() => bareLoop(sink.url, mails, house.dkimKey));
+  await house.context.close();
+  sink.process.kill();
+  return { ours: MAILS / ours, yardstick: MAILS / yardstick };
+}
