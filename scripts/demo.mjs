@@ -8,7 +8,7 @@
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './lib/build.mjs';
-import { Children } from './lib/children.mjs';
+import { Children, endLeftovers } from './lib/children.mjs';
 import { endLeftover, startMariaDb } from './lib/mariadb.mjs';
 import { freePort } from './lib/ports.mjs';
 import { DATA, ensureFolder, ensurePackages, say } from './lib/prepare.mjs';
@@ -19,7 +19,10 @@ const fresh = process.argv.includes('--fresh');
 const watch = process.argv.includes('--watch');
 const folder = join(DATA, 'demo');
 
+const pidFile = join(folder, 'pids.json');
+
 ensurePackages();
+await endLeftovers(pidFile);
 if (fresh) {
   say('Starting over: the old demo data goes.');
   // A server left by a killed start holds the folder.
@@ -28,7 +31,7 @@ if (fresh) {
 }
 ensureFolder(join(folder, 'logs'));
 
-const children = new Children();
+const children = new Children(pidFile);
 let database = null;
 let ending = false;
 

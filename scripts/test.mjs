@@ -6,7 +6,7 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './lib/build.mjs';
-import { Children } from './lib/children.mjs';
+import { Children, endLeftovers } from './lib/children.mjs';
 import { startMariaDb } from './lib/mariadb.mjs';
 import { freePort } from './lib/ports.mjs';
 import { DATA, ensureFolder, ensurePackages, ensureProgram, ROOT, say, stop } from './lib/prepare.mjs';
@@ -31,7 +31,9 @@ for (const signal of ['SIGINT', 'SIGTERM'])
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
 const env = { ...process.env, TEST_DATABASE_SERVER: `mysql://root@127.0.0.1:${database.port}`, CHROMIUM: chromium, NODE_ENV: 'test' };
-const children = new Children();
+const pidFile = join(folder, 'pids.json');
+await endLeftovers(pidFile);
+const children = new Children(pidFile);
 let [passed, failed] = [0, 0];
 
 function run(name, command, args, report, count) {

@@ -1,6 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 import { openHouse, pause, until, type House } from './testing/harness';
+import { Wire } from './testing/wire';
 import { batchAt, bringIn, draftEmail, lastLook, planFor, takeFile } from './testing/steps';
 
 /*
@@ -12,8 +13,8 @@ const WORKER = join(__dirname, '../dist/worker.js');
 let house: House;
 let running: ChildProcess[] = [];
 
-function startWorker(): ChildProcess {
-  const worker = spawn(process.execPath, [WORKER], { env: { ...process.env, ...house.env, NODE_ENV: 'production' }, stdio: 'ignore' });
+function startWorker(env: Record<string, string> = {}): ChildProcess {
+  const worker = spawn(process.execPath, [WORKER], { env: { ...process.env, ...house.env, ...env, NODE_ENV: 'production' }, stdio: 'ignore' });
   running.push(worker);
   return worker;
 }
@@ -113,3 +114,46 @@ test('a send that is killed goes on after the lease: none twice by itself, none 
   expect((await house.client.call('POST', `/api/deliveries/${row!.id}/settle`, { as: 'again' })).status).toBe(409);
   expect(await count('delivery', { message_id: message, state: 'unsure' })).toBe(unsure.length - 1);
 }, 180_000);
+
+test('a database that goes away in the middle of a send is waited for: everything goes out once', async () => {
+  const people = 200;
+  const url = new URL(house.env.DATABASE_URL!);
+  const wire = await new Wire(Number(url.port)).listen();
+  url.port = String(wire.port);
+  house.sink.options.delay = 0;
+  startWorker({ DATABASE_URL: url.href });
+  const csv = ['Email,First,Last,Mobile', ...Array.from({ length: people }, (_v, i) => `w${i}@example.com,W${i},Seo,`)].join('\n');
+  const batch = await bringIn(house.client, csv);
+  const message = await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] }, { subject: 'Over a cut wire' });
+  await house.client.post(`/api/messages/${message}/test`);
+  const { reached } = await lastLook(house.client, message);
+  house.sink.options.delay = 30;
+  await house.client.post(`/api/messages/${message}/send`, { at: null, expected: reached });
+  const arrived = () => house.sink.mails.filter((mail) => mail.raw.includes('Subject: Over a cut wire')).map((mail) => mail.messageId);
+  await until(
+    'a part of the mails',
+    () => arrived().length,
+    (n) => n >= 40,
+    60,
+  );
+  wire.sever();
+  await pause(1000);
+  const away = arrived().length;
+  await pause(1500);
+  // Nothing new leaves while nobody can write down that it has.
+  expect(arrived().length).toBe(away);
+  expect(away).toBeLessThan(people);
+  wire.mend();
+  await until(
+    'the message to be done',
+    () => house.database.unscoped()('message').where({ id: message }).first('state') as unknown as Promise<{ state: string }>,
+    (row) => row.state === 'done',
+    60,
+  );
+  expect(new Set(arrived()).size).toBe(arrived().length);
+  const sent = await count('delivery', { message_id: message, state: 'sent' });
+  const unsure = await count('delivery', { message_id: message, state: 'unsure' });
+  expect(sent + unsure).toBe(people);
+  expect(arrived().length).toBeGreaterThanOrEqual(sent);
+  await wire.close();
+}, 120_000);

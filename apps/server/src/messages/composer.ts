@@ -1,7 +1,6 @@
 import { htmlToText } from 'html-to-text';
 import { compileLetter, escapeHtml, wrapLetter, type LetterDoc } from '@goodword/core/letter';
 import { compile, render, slotsOf, type Compiled, type MergeFault, type MergeValues, type Registry, type Slot } from '@goodword/core/merge';
-import { straighten } from '@goodword/core/text';
 
 /** A message ready to be filled for any number of people. */
 export interface Composed {
@@ -63,7 +62,7 @@ export function composeEmail(source: EmailSource, around: EmailAround): Composed
 }
 
 export function composeText(body: string, registry: Registry): Composed {
-  const text = compile(straighten(body), registry);
+  const text = compile(body, registry);
   const none: Compiled = { parts: [], faults: [] };
   return { subject: none, html: none, text, links: [], slots: slotsOf(text) };
 }

@@ -38,6 +38,8 @@ export interface SupporterFilter {
   tag?: number;
   list?: number;
   batch?: number;
+  /** Only people with an address on hold. */
+  hold?: boolean;
   permission?: { channel: 'email' | 'text'; state: PermissionState; question: ReturnType<typeof questionOf> };
 }
 
@@ -86,6 +88,12 @@ function conditions(filter: SupporterFilter): Condition[] {
       sql: 'EXISTS (SELECT 1 FROM batch_row x WHERE x.organization_id = :org AND x.supporter_id = s.id AND x.batch_id = :batch)',
       bindings: { batch: filter.batch },
     });
+  if (filter.hold) {
+    out.push({
+      sql: 'EXISTS (SELECT 1 FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id WHERE sc.supporter_id = s.id AND cp.on_hold = 1)',
+      bindings: {},
+    });
+  }
   if (filter.permission) {
     const people = 'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id = :chapter)';
     out.push({

@@ -37,6 +37,7 @@ export interface SupporterQuery {
   tag?: number;
   list?: number;
   batch?: number;
+  hold?: boolean;
   channel?: 'email' | 'text';
   state?: PermissionState;
 }

@@ -15,7 +15,7 @@ const WAITS: Partial<Record<BatchState, string>> = {
 export class TodayRepository {
   async view(db: Scoped): Promise<TodayView> {
     const mine = '(:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)';
-    const [batches, messages, replies, unsure, held, drafts] = await Promise.all([
+    const [batches, messages, replies, unsure, held, drafts, unsureMessage] = await Promise.all([
       db.sql<{ id: number; name: string; state: BatchState }>(
         `SELECT id, name, state FROM batch WHERE organization_id = :org AND ${mine} AND state IN (:states) ORDER BY id DESC LIMIT 20`,
         { states: Object.keys(WAITS) },
@@ -28,8 +28,12 @@ export class TodayRepository {
         "reply r LEFT JOIN supporter s ON s.id = r.supporter_id WHERE r.organization_id = :org AND r.keyword = 'none' AND r.handled_at IS NULL AND (:chapter IS NULL OR s.chapter_id = :chapter)",
       ),
       this.count(db, "delivery WHERE organization_id = :org AND state = 'unsure'"),
-      this.count(db, 'contact_point WHERE organization_id = :org AND on_hold = 1'),
+      this.count(
+        db,
+        'supporter s WHERE s.organization_id = :org AND (:chapter IS NULL OR s.chapter_id = :chapter) AND EXISTS (SELECT 1 FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id WHERE sc.supporter_id = s.id AND cp.on_hold = 1)',
+      ),
       this.count(db, `message WHERE organization_id = :org AND ${mine} AND state = 'draft'`),
+      db.sql<{ id: number | null }>("SELECT MAX(message_id) AS id FROM delivery WHERE organization_id = :org AND state = 'unsure'"),
     ]);
     return {
       batches: batches.map((batch) => ({ ...batch, waits: WAITS[batch.state] ?? '' })),
@@ -41,6 +45,7 @@ export class TodayRepository {
       })),
       replies,
       unsure,
+      unsureMessageId: unsureMessage[0]?.id ?? null,
       onHold: held,
       drafts,
     };

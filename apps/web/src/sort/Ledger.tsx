@@ -15,7 +15,7 @@ const INK = {
   implied: 'text-verdigris',
   asked: 'text-ochre',
   never: 'text-ink3 bg-[#f1f3f2]',
-  no: 'text-madder line-through',
+  no: 'text-madder',
 } as const;
 
 function Band({ record }: { record: RecordView }) {
@@ -30,8 +30,8 @@ function Band({ record }: { record: RecordView }) {
     <div className="grid grid-cols-3 border border-ink rounded-paper overflow-hidden">
       {tiles.map(({ channel, state }) => (
         <div key={channel} className={`px-2 py-2 border-l border-hair first:border-0 ${INK[state]}`}>
-          <p className="text-[12px] no-underline">{channel === 'call' ? 'Call' : CHANNEL_WORDS[channel]} appeals</p>
-          <p className="font-title font-bold text-[16px] leading-tight">{words[state]}</p>
+          <p className="text-[12px]">{channel === 'call' ? 'Call' : CHANNEL_WORDS[channel]} appeals</p>
+          <p className={`font-title font-bold text-[16px] leading-tight ${state === 'no' ? 'line-through' : ''}`}>{words[state]}</p>
         </div>
       ))}
     </div>

@@ -8,7 +8,7 @@ import { call, get } from '../app/api';
 import { plural, useFormat } from '../app/format';
 import { useMay, useSession } from '../app/session';
 import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
-import { Confirm } from '../ui/dialogs';
+import { Confirm, Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { Narrowing, type NarrowingStep } from '../ui/Narrowing';
 import { PeopleTable } from '../ui/people';
@@ -165,6 +165,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
   const [tree, setTree] = useState(start.tree);
   const [history, setHistory] = useState<Group[]>([]);
   const [removing, setRemoving] = useState(false);
+  const [opened, setOpened] = useState<number | null>(null);
   const asked = useDeferredValue(tree);
   const count = useQuery({
     queryKey: ['count', asked],
@@ -189,6 +190,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
           words: `${i + 1} ${step.words}`,
           left: step.left,
           tone: i === data.steps.length - 1 ? 'end' : 'step',
+          onOpen: () => setOpened(i),
         })),
       ]
     : [];
@@ -240,6 +242,27 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
           )}
         </section>
       </div>
+      <Drawer
+        open={opened !== null}
+        onClose={() => setOpened(null)}
+        wide
+        title={`Left after line ${(opened ?? 0) + 1}`}
+        note={data?.steps[opened ?? 0]?.words}
+      >
+        {opened !== null && (
+          <PeopleTable
+            narrow
+            label={`Left after line ${opened + 1}`}
+            pageKey={['segment-left', asked, opened]}
+            fetch={(after) =>
+              call<Page<SupporterRow>>('POST', 'segments/people', {
+                tree: { ...asked, rules: asked.rules.slice(0, opened + 1) },
+                ...(after ? { after } : {}),
+              })
+            }
+          />
+        )}
+      </Drawer>
       <Confirm
         open={removing}
         onClose={() => setRemoving(false)}

@@ -9,7 +9,7 @@ import { Button, Empty, Heading } from '../ui/basics';
 import { PeopleTable } from '../ui/people';
 import { SortNav } from './SortNav';
 
-const FILTERS = ['search', 'tag', 'list', 'batch', 'channel', 'state'] as const;
+const FILTERS = ['search', 'tag', 'list', 'batch', 'hold', 'channel', 'state'] as const;
 
 function Choice({
   label,
@@ -73,7 +73,7 @@ export default function Supporters() {
         note={
           total === undefined
             ? ''
-            : `${format.number(total)} ${plural(total, 'person', 'people')}${batch.data ? ` of the batch ${batch.data.name}` : ''}`
+            : `${format.number(total)} ${plural(total, 'person', 'people')}${batch.data ? ` of the batch ${batch.data.name}` : ''}${params.has('hold') ? ' with an address on hold' : ''}`
         }
       />
       <SortNav />

@@ -67,7 +67,7 @@ export default function Today() {
           {data.unsure > 0 && (
             <Line
               key="u"
-              to="/hear-back"
+              to={`/hear-back/${data.unsureMessageId ?? ''}`}
               count={data.unsure}
               tone="fault"
             >{`${plural(data.unsure, 'mail', 'mails')} may or may not have gone: settle ${plural(data.unsure, 'it', 'them')}`}</Line>
@@ -76,7 +76,11 @@ export default function Today() {
         <Section title="On the desk" nothing="Nothing is half written.">
           {data.drafts > 0 && <Line key="d" to="/write" count={data.drafts}>{`${plural(data.drafts, 'draft', 'drafts')} to finish`}</Line>}
           {data.onHold > 0 && (
-            <Line key="h" to="/sort" count={data.onHold}>{`${plural(data.onHold, 'address is', 'addresses are')} on hold after a bounce`}</Line>
+            <Line
+              key="h"
+              to="/sort?hold=true"
+              count={data.onHold}
+            >{`${plural(data.onHold, 'person has', 'people have')} an address on hold after a bounce`}</Line>
           )}
         </Section>
       </div>

@@ -94,6 +94,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const may = useMay('writer');
+  const maySend = useMay('organizer');
   const editable = may && message.state === 'draft';
   const [words, setWords] = useState<Words>(() => wordsOf(message));
   const [faults, setFaults] = useState<MessageFault[]>([]);
@@ -122,6 +123,13 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   const mend = (fault: MessageFault) => (setWords((old) => mended(old, fault)), setVersion((old) => old + 1));
   useWriteNotes(faults, words === saved ? 'Everything is saved' : 'Saving…', mend);
   const asked = words.listId === null ? (words.purpose ?? '') : `list:${words.listId}`;
+  const test = useMutation({
+    mutationFn: async () => {
+      if (words !== saved) await save.mutateAsync(words);
+      return call<{ to: string }>('POST', `messages/${message.id}/test`);
+    },
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: ['message', message.id] }),
+  });
   const goOn = async () => {
     if (words !== saved) await save.mutateAsync(words);
     void navigate(`/send/${message.id}`);
@@ -170,11 +178,18 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
           </select>
         </label>
         {editable && <Button onClick={() => setRemoving(true)}>Delete</Button>}
-        <Button weight="main" onClick={() => void goOn()}>
-          Next: who gets it
-        </Button>
+        {editable && (
+          <Button disabled={test.isPending} onClick={() => test.mutate()}>
+            {test.data ? `Sent to ${test.data.to}` : test.isPending ? 'Sending…' : 'Send me a test'}
+          </Button>
+        )}
+        {maySend && (
+          <Button weight="main" onClick={() => void goOn()}>
+            Next: who gets it
+          </Button>
+        )}
       </Heading>
-      <Problem error={save.error} />
+      <Problem error={save.error ?? test.error} />
       <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0">
         <div className="flex flex-col gap-3 min-h-0">
           {message.channel === 'email' && <SubjectLine words={words} registry={registry} editable={editable} set={set} />}

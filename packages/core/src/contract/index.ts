@@ -50,6 +50,8 @@ export interface TodayView {
   messages: { id: number; name: string; state: string; when: string | null }[];
   replies: number;
   unsure: number;
+  /** The newest message with an unsure mail. */
+  unsureMessageId: number | null;
   onHold: number;
   drafts: number;
 }

@@ -11,6 +11,7 @@ export const supporterQuery = Joi.object({
   tag: id,
   list: id,
   batch: id,
+  hold: Joi.boolean(),
   channel: Joi.string().valid('email', 'text'),
   state: Joi.string().valid(...STATES),
 }).and('channel', 'state');

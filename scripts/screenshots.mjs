@@ -1,0 +1,75 @@
+/** Takes docs/screenshots from a running demo (best a fresh one): `node scripts/screenshots.mjs [address]`. */
+import { chromium } from '@playwright/test';
+import { join } from 'node:path';
+import { ROOT } from './lib/prepare.mjs';
+
+const base = process.argv[2] ?? 'http://127.0.0.1:4600';
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const picture = async (name) => {
+  await page.waitForLoadState('networkidle');
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${name}.png`) });
+};
+
+await page.goto(`${base}/sign-in`);
+await page.getByLabel('Email').fill('rosa@lanternferry.test');
+await page.getByLabel('Password').fill('oak-planks-afloat');
+await page.getByRole('button', { name: 'Sign in' }).click();
+await page.waitForURL(`${base}/`);
+
+await page.goto(`${base}/gather/new`);
+await page.getByLabel('Choose a file').setInputFiles(join(ROOT, 'demo/files/winter-fair-sign-ups.csv'));
+await page.getByText('ready ·').waitFor();
+await picture('gather-columns');
+await page.getByRole('button', { name: 'Next: where they go' }).click();
+await page.getByText('winter fair 2026', { exact: true }).click();
+await page.getByRole('button', { name: 'Next: permission' }).click();
+await page.getByLabel('They agreed to emails').check();
+for (const scope of ['news', 'appeals']) await page.getByRole('checkbox', { name: scope, exact: true }).check();
+await page.getByLabel('When').fill(new Date(Date.now() - 3 * 86_400_000).toISOString().slice(0, 10));
+await page.getByLabel('In what words').fill('Yes, write to me by email about the ferry and how I can help.');
+await page.getByLabel('They did not, or nobody knows').last().check();
+await picture('gather-permission');
+await page.getByRole('button', { name: 'Next: check the batch' }).click();
+await page.getByRole('button', { name: /Bring in/ }).waitFor();
+await picture('gather-check');
+
+const VIEWS = [
+  ['today', '/'],
+  ['sort-supporters', '/sort'],
+  ['sort-record', '/sort/supporters/11377'],
+  ['sort-segment', '/sort/segments/1'],
+  ['sort-groups', '/sort/groups'],
+  ['write-email', '/write/4'],
+  ['send-last-look', '/send/4'],
+  ['hear-back-results', '/hear-back/1'],
+  ['hear-back-replies', '/hear-back/replies'],
+];
+for (const [name, path] of VIEWS) {
+  await page.goto(base + path);
+  await picture(name);
+}
+
+await page.goto(`${base}/write`);
+await page.getByRole('button', { name: 'Write a message' }).click();
+await page.getByLabel('Name').first().fill('Fog on the river');
+await page.getByLabel('It goes by').selectOption('text');
+await page.getByRole('button', { name: 'Begin to write' }).click();
+await page
+  .getByRole('textbox', { name: 'The text' })
+  .fill('Lantern Ferry: fog on the river, {First name, or "neighbour"}, so the dawn boat waits until nine… Reply STOP to leave.');
+await page.getByText('Everything is saved').waitFor();
+await picture('write-text');
+await browser.close();
