@@ -83,7 +83,7 @@ export class Handsets {
     const app = express();
     app.use(express.json(), express.urlencoded({ extended: false }));
     app.post('/v1/messages', (request, response) => {
-      const { to, text } = request.body as { to?: string; text?: string };
+      const { to, text } = (request.body ?? {}) as { to?: string; text?: string };
       const key = request.header('idempotency-key');
       if (request.header('authorization') !== `Bearer ${this.options.key}`) return void response.status(401).json({ error: 'Unknown key' });
       if (!to || !text || !key) return void response.status(400).json({ error: 'Expected to, text and an idempotency key' });
