@@ -102,7 +102,7 @@ test('pasted rows are read as they come out of a spreadsheet', async ({ page }) 
   await page.goto('/gather/new');
   await page.getByLabel('Or paste rows').fill('Email\tFirst name\nann.paste@example.org\tAnn\n');
   await page.getByRole('button', { name: 'Read the pasted rows' }).click();
-  await expect(page.getByText('1 rows, read as UTF-8, tab separated')).toBeVisible();
+  await expect(page.getByText('1 row, read as UTF-8, tab separated')).toBeVisible();
 });
 
 test('the stations, the finder and a table are reached by keys alone', async ({ page }) => {

@@ -30,11 +30,12 @@ function RowsDrawer({ id, verdict, onClose }: { id: number; verdict: RowVerdict;
   const { rows, total, more } = usePages<BatchRowView>(['batch-rows', id, verdict], (after) =>
     get<Page<BatchRowView>>(`batches/${id}/rows${query({ verdict, after })}`),
   );
+  const unreachable = verdict === 'failed';
   const columns: TableColumn<BatchRowView>[] = [
     { key: 'row', title: 'Row', width: '64px', cell: (row) => row.row },
     { key: 'name', title: 'Name', width: '1fr', cell: (row) => `${row.firstName} ${row.lastName}` },
-    { key: 'address', title: 'Address', width: '1.2fr', cell: (row) => row.email ?? row.mobile ?? '' },
-    { key: 'reason', title: 'What is to be said', width: '1.6fr', cell: (row) => <span title={row.reason}>{row.reason}</span> },
+    ...(unreachable ? [] : [{ key: 'address', title: 'Address', width: '1.2fr', cell: (row: BatchRowView) => row.email ?? row.mobile ?? '' }]),
+    { key: 'reason', title: 'What is to be said', width: unreachable ? '3fr' : '1.6fr', cell: (row) => <span title={row.reason}>{row.reason}</span> },
   ];
   const words = VERDICTS.find(([one]) => one === verdict)![1];
   return (

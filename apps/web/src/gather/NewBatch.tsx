@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { FieldView } from '@goodword/core/contract';
 import { get } from '../app/api';
-import { useFormat } from '../app/format';
+import { plural, useFormat } from '../app/format';
 import { useSession } from '../app/session';
 import { Button, Heading, Loading } from '../ui/basics';
 import { ColumnsStep } from './ColumnsStep';
@@ -21,7 +21,7 @@ export default function NewBatch() {
   const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
   if (!fields.data) return <Loading what="your fields" />;
   const note = analysis
-    ? `${format.number(analysis.rows)} rows, read as UTF-8, ${SEPARATORS[analysis.delimiter]} separated`
+    ? `${format.number(analysis.rows)} ${plural(analysis.rows, 'row', 'rows')}, read as UTF-8, ${SEPARATORS[analysis.delimiter]} separated`
     : 'People who agreed to hear from you';
   return (
     <div className="flex flex-col grow min-h-0">

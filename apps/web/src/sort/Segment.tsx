@@ -116,7 +116,7 @@ function Sentence({ tree, subjects, onChange }: { tree: Group; subjects: Subject
       </ol>
       <div className="pl-[26px]">
         <AddLine
-          words={tree.rules.length === 0 ? 'who…' : 'and also…'}
+          words={tree.rules.length === 0 ? 'add a line…' : 'and also…'}
           subjects={subjects}
           onAdd={(line) => onChange({ ...tree, rules: [...tree.rules, line] })}
         />

@@ -63,7 +63,7 @@ function SubjectLine({
     set({ subject: words.subject.slice(0, at) + text + words.subject.slice(at) });
   };
   return (
-    <div className="sheet p-4 grid grid-cols-[1.9fr_1fr] gap-3">
+    <div className="sheet p-4 flex flex-col gap-2">
       <Labelled label="Subject">
         <div className="flex gap-1">
           <input
