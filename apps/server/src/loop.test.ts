@@ -299,6 +299,19 @@ describe('what keeps a message from leaving', () => {
     expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('https://')]);
   });
 
+  test('a message that is scheduled leaves at its time, not before', async () => {
+    const id = await draftEmail(house.client, everyone(), { purpose: 'news', subject: 'At its time' });
+    await house.client.post(`/api/messages/${id}/test`);
+    const { reached } = await lastLook(house.client, id);
+    const at = Date.now() + 2500;
+    await house.client.post(`/api/messages/${id}/send`, { at: new Date(at).toISOString(), expected: reached });
+    await pause(1000);
+    expect((await resultsOf(house.client, id)).message.state).toBe('scheduled');
+    await messageAt(house.client, id, 'done');
+    expect(Date.now()).toBeGreaterThanOrEqual(at);
+    expect((await resultsOf(house.client, id)).counts.sent).toBe(reached);
+  });
+
   test('a schedule can be taken back, and a group in use cannot be deleted', async () => {
     const tag = await house.client.post<{ id: number }>('/api/tags', { name: 'needed' });
     await bringIn(house.client, 'Email,First,Last,Mobile\nsam@example.org,Sam,Lin,\n', {

@@ -73,7 +73,7 @@ export class HandOverLoop {
       const context = await this.context(scope, messageId);
       const ids = slice.map((delivery) => delivery.supporter_id);
       const values = await this.parts.mergeValues.of(this.parts.database.read(scope), ids, context.organization, context.sender);
-      const door = new Door(this.parts, scope, context);
+      const door = new Door(this.parts, this.name, scope, context);
       this.unreachable = false;
       const queue = [...slice];
       await Promise.all(
@@ -123,6 +123,7 @@ class Door {
 
   constructor(
     private readonly parts: Parts,
+    private readonly worker: string,
     private readonly scope: Scope,
     private readonly context: MessageContext,
   ) {}
@@ -177,6 +178,7 @@ class Door {
       const question = { channel: message.channel, scope: scopeOf(message), rules: await houseRules.rules(tx) };
       return outbox.door(
         tx,
+        this.worker,
         message.id,
         waiting.map((one) => one.delivery.id),
         question,

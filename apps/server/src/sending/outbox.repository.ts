@@ -66,10 +66,13 @@ export class OutboxRepository {
 
   /**
    * The moment of hand-over, for a few deliveries at once: decides again from the state of now. Those who may still be
-   * written to are marked as under way; the others are held at the door, and a paused message's go back.
+   * written to are marked as under way; the others are held at the door, and a paused message's go back. Only what this
+   * worker holds is looked at. What it has marked already counts as marked: the answer of that commit was lost, and the
+   * delivery still waits here.
    */
   async door(
     tx: Scoped,
+    worker: string,
     messageId: number,
     ids: readonly number[],
     question: { channel: SendingChannel; scope: PermissionScope; rules: HouseRules },
@@ -77,17 +80,17 @@ export class OutboxRepository {
     const [message] = await tx.sql<{ state: string }>('SELECT state FROM message WHERE organization_id = :org AND id = :messageId', { messageId });
     if (message?.state !== 'sending') {
       const state = message?.state === 'stopped' ? 'stopped' : 'ready';
-      await tx.execute("UPDATE delivery SET state = :state, leased_by = NULL WHERE organization_id = :org AND id IN (:ids) AND state = 'leased'", {
-        ids,
-        state,
-      });
+      await tx.execute(
+        "UPDATE delivery SET state = :state, leased_by = NULL WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker AND state IN ('leased', 'handing')",
+        { ids, state, worker },
+      );
       return new Set();
     }
     const people = 'SELECT supporter_id FROM delivery WHERE organization_id = :org AND id IN (:ids)';
     const rows = await tx.sql<{ id: number; verdict: Verdict | null }>(
       `SELECT d.id, v.verdict FROM delivery d LEFT JOIN (${addressVerdictSql(people)}) v ON v.supporter_id = d.supporter_id AND v.contact_point_id = d.contact_point_id
-        WHERE d.organization_id = :org AND d.id IN (:ids) AND d.state = 'leased'`,
-      { ...questionOf(question.channel, question.scope, new Date(), question.rules), ids },
+        WHERE d.organization_id = :org AND d.id IN (:ids) AND d.leased_by = :worker AND d.state IN ('leased', 'handing')`,
+      { ...questionOf(question.channel, question.scope, new Date(), question.rules), ids, worker },
     );
     const go = rows.filter((row) => row.verdict === 'send').map((row) => row.id);
     if (go.length > 0) await tx.execute("UPDATE delivery SET state = 'handing' WHERE organization_id = :org AND id IN (:go)", { go });
@@ -104,11 +107,13 @@ export class OutboxRepository {
   async record(tx: Scoped, outcomes: readonly Outcome[]): Promise<void> {
     const sent = outcomes.filter((outcome) => outcome.result.kind === 'accepted').map((outcome) => outcome.delivery.id);
     if (sent.length > 0) {
+      // Only what is not recorded yet: after a commit whose answer was lost, the same outcomes come a second time.
+      const open = "organization_id = :org AND id IN (:sent) AND state IN ('handing', 'unsure')";
       await tx.execute(
-        "UPDATE delivery SET state = 'sent', sent_at = UTC_TIMESTAMP(3), leased_by = NULL, detail = NULL WHERE organization_id = :org AND id IN (:sent) AND state IN ('handing', 'unsure')",
+        `INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind) SELECT organization_id, id, message_id, supporter_id, 'sent' FROM delivery WHERE ${open}`,
         { sent },
       );
-      await this.event(tx, sent, 'sent', '');
+      await tx.execute(`UPDATE delivery SET state = 'sent', sent_at = UTC_TIMESTAMP(3), leased_by = NULL, detail = NULL WHERE ${open}`, { sent });
     }
     for (const outcome of outcomes) await this.recordOther(tx, outcome);
   }

@@ -2,40 +2,10 @@ import { max } from 'd3-array';
 import { scaleLinear, scaleTime } from 'd3-scale';
 import { curveStepAfter, line } from 'd3-shape';
 import { useState } from 'react';
-import type { MessageResults } from '@goodword/core/contract';
 import { useFormat } from '../app/format';
+import { dayTicks, running, SERIES, spread, type Hours } from './lines';
 
-const SERIES = [
-  ['opened', 'opened', '#0F766B'],
-  ['followed', 'followed', '#8A5A0E'],
-  ['replied', 'replied', '#17252B'],
-  ['left', 'left', '#A62B45'],
-] as const;
 const [WIDTH, HEIGHT, LEFT, RIGHT, BOTTOM, TOP] = [560, 210, 44, 112, 24, 12];
-
-type Hours = MessageResults['overTime'];
-
-/** Running totals, so that the end of each line is the count that stands beside it. */
-function running(hours: Hours, kind: (typeof SERIES)[number][0]): { at: Date; total: number }[] {
-  let total = 0;
-  return hours.map((hour) => ({ at: new Date(hour.at), total: (total += hour[kind]) }));
-}
-
-/** Labels at the ends of lines, moved apart where they would cover each other. */
-function spread(wanted: { key: string; y: number }[]): Map<string, number> {
-  const out = new Map<string, number>();
-  let last = -Infinity;
-  for (const one of [...wanted].sort((a, b) => a.y - b.y)) {
-    last = Math.max(one.y, last + 15);
-    out.set(one.key, last);
-  }
-  return out;
-}
-
-/** Ticks for the axis, no day twice. */
-function dayTicks(x: { ticks(count: number): Date[] }): Date[] {
-  return x.ticks(5).filter((tick, i, all) => i === 0 || tick.toDateString() !== all[i - 1]!.toDateString());
-}
 
 /** What came of a message over time: lines labelled at their ends, and the same figures as a table. */
 export function OverTime({ hours }: { hours: Hours }) {

@@ -10,27 +10,13 @@ import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { LetterEditor } from './LetterEditor';
+import { mended, type Words } from './mend';
 import { MergePicker } from './MergePicker';
 import { PreviewPane } from './PreviewPane';
 import { TextEditor } from './TextEditor';
 
-type Words = Pick<MessageView, 'name' | 'purpose' | 'listId' | 'subject' | 'preheader' | 'letter' | 'text'>;
-
 function wordsOf({ name, purpose, listId, subject, preheader, letter, text }: MessageView): Words {
   return { name, purpose, listId, subject, preheader, letter, text };
-}
-
-/** Puts the nearest right name where a wrong one stands, wherever it stands. */
-function mended(words: Words, fault: MessageFault): Words {
-  const from = fault.excerpt!;
-  const to = from.replace(/^\{\s*[^,}]+/, `{${fault.suggestion}`);
-  const swap = (text: string) => text.split(from).join(to);
-  const letter =
-    words.letter &&
-    (JSON.parse(
-      JSON.stringify(words.letter, (key, value: unknown) => ((key === 'text' || key === 'label') && typeof value === 'string' ? swap(value) : value)),
-    ) as Words['letter']);
-  return { ...words, subject: swap(words.subject), text: swap(words.text), letter };
 }
 
 function useWriteNotes(faults: MessageFault[], saving: string, mend: (fault: MessageFault) => void): void {
