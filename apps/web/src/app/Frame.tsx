@@ -9,6 +9,7 @@ import { Margin } from '../ui/Margin';
 import { call, get } from './api';
 import { sessionQuery, useSession } from './session';
 import { STATIONS } from './stations';
+import { refreshAll } from './refresh';
 
 const Finder = lazy(() => import('./Finder'));
 const Keys = lazy(() => import('./Keys'));
@@ -61,7 +62,7 @@ function Account() {
   const navigate = useNavigate();
   const choose = useMutation({
     mutationFn: (chapterId: number | null) => call('PUT', 'session/chapter', { chapterId }),
-    onSuccess: () => queryClient.invalidateQueries(),
+    onSuccess: () => refreshAll(queryClient),
   });
   const leave = async () => {
     await call('DELETE', 'session');

@@ -13,6 +13,7 @@ import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
 import { BATCH_WORDS } from './Batches';
 import { useDraft } from './draft';
 import { Steps } from './Steps';
+import { refreshAll } from '../app/refresh';
 
 const MOVING = new Set(['checking', 'bringing', 'taking-out']);
 
@@ -142,7 +143,7 @@ export default function Batch() {
     queryFn: () => get<BatchView>(`batches/${id}`),
     refetchInterval: (read) => (read.state.data && MOVING.has(read.state.data.state) ? 700 : 5_000),
   });
-  const act = useMutation({ mutationFn: (what: string) => call('POST', `batches/${id}/${what}`), onSettled: () => queryClient.invalidateQueries() });
+  const act = useMutation({ mutationFn: (what: string) => call('POST', `batches/${id}/${what}`), onSettled: () => refreshAll(queryClient) });
   useMargin(useBatchNotes(batch));
   if (error) return <Problem error={error} />;
   if (!batch) return <Loading what="the batch" />;

@@ -6,6 +6,7 @@ import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
 import { HearNav } from './HearNav';
+import { refreshAll } from '../app/refresh';
 
 /** What people wrote back, unread first, each with the person. */
 export default function Replies() {
@@ -15,7 +16,7 @@ export default function Replies() {
   const { data, error, isPending } = useQuery({ queryKey: ['replies'], queryFn: () => get<ReplyView[]>('replies'), refetchInterval: 5_000 });
   const handle = useMutation({
     mutationFn: ({ id, handled }: { id: number; handled: boolean }) => call('POST', `replies/${id}/handled`, { handled }),
-    onSuccess: () => queryClient.invalidateQueries(),
+    onSuccess: () => refreshAll(queryClient),
   });
   if (isPending) return <Loading what="replies" />;
   return (

@@ -11,6 +11,7 @@ import { useMargin, type Note } from '../ui/margin';
 import { usePages } from '../ui/people';
 import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
 import { OverTime } from './OverTime';
+import { refreshAll } from '../app/refresh';
 
 const KINDS: [ResultKind, string, string][] = [
   ['sent', 'Sent', 'handed over and accepted'],
@@ -38,7 +39,7 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
   );
   const settle = useMutation({
     mutationFn: ({ delivery, as }: { delivery: number; as: 'sent' | 'again' }) => call('POST', `deliveries/${delivery}/settle`, { as }),
-    onSuccess: () => queryClient.invalidateQueries(),
+    onSuccess: () => refreshAll(queryClient),
   });
   const [, title, hint] = KINDS.find(([one]) => one === kind)!;
   const columns: TableColumn<ResultPerson>[] = [
@@ -168,7 +169,7 @@ function Pace({ data }: { data: MessageResults }) {
   const queryClient = useQueryClient();
   const may = useMay('organizer');
   const { id, state } = data.message;
-  const act = useMutation({ mutationFn: (what: string) => call('POST', `messages/${id}/${what}`), onSettled: () => queryClient.invalidateQueries() });
+  const act = useMutation({ mutationFn: (what: string) => call('POST', `messages/${id}/${what}`), onSettled: () => refreshAll(queryClient) });
   const { counts, pace } = data;
   const total = counts.sent + counts.waiting + counts.door + counts.unsure + counts.failed;
   const words =

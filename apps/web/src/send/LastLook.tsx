@@ -12,6 +12,7 @@ import { useMargin, type Note } from '../ui/margin';
 import { PeopleTable } from '../ui/people';
 import { PreviewPane } from '../write/PreviewPane';
 import { RecipientPicker, useGroups } from './RecipientPicker';
+import { refreshAll } from '../app/refresh';
 
 const HINTS: Partial<Record<Verdict, string>> = {
   'said-no': 'permission ledger',
@@ -120,7 +121,7 @@ function SendBar({ message, look, onLook }: { message: MessageView; look: Look; 
   });
   const send = useMutation({
     mutationFn: () => call('POST', `messages/${message.id}/send`, { at: at ? new Date(at).toISOString() : null, expected: look.reached }),
-    onSuccess: () => (void queryClient.invalidateQueries(), void navigate(at ? '/send' : `/hear-back/${message.id}`)),
+    onSuccess: () => (void refreshAll(queryClient), void navigate(at ? '/send' : `/hear-back/${message.id}`)),
   });
   const ready = look.reached > 0 && look.faults.length === 0 && message.testedAt !== null;
   return (
@@ -184,7 +185,7 @@ export default function LastLook() {
     onSuccess: () => look.mutate(),
     onError: () => queryClient.invalidateQueries({ queryKey: ['message', id] }),
   });
-  const unschedule = useMutation({ mutationFn: () => call('POST', `messages/${id}/unschedule`), onSuccess: () => queryClient.invalidateQueries() });
+  const unschedule = useMutation({ mutationFn: () => call('POST', `messages/${id}/unschedule`), onSuccess: () => refreshAll(queryClient) });
   const state = message.data?.state;
   useEffect(() => {
     if (state === 'draft') look.mutate();

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '../app/api';
 import { useMay } from '../app/session';
+import { refreshAll } from '../app/refresh';
 
 /** A value that can be edited where it stands: Enter keeps, Escape leaves it as it was. */
 export function EditableValue({
@@ -24,7 +25,7 @@ export function EditableValue({
     mutationFn: save,
     onSuccess: () => {
       setText(null);
-      void queryClient.invalidateQueries();
+      void refreshAll(queryClient);
     },
   });
   if (!may) return <span>{shown || <span className="text-ink3">{placeholder}</span>}</span>;

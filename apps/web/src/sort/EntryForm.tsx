@@ -4,6 +4,7 @@ import type { ListView, RecordView } from '@goodword/core/contract';
 import { CHANNEL_WORDS, PURPOSES, ROAD_WORDS } from '@goodword/core/permission';
 import { call, get, ProblemError } from '../app/api';
 import { Button, Labelled, Problem } from '../ui/basics';
+import { refreshAll } from '../app/refresh';
 
 const ROADS = ['phone', 'paper', 'in-person', 'reply'] as const;
 
@@ -25,7 +26,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
   });
   const save = useMutation({
     mutationFn: (body: object) => call('POST', `supporters/${record.id}/permission`, body),
-    onSuccess: () => (void queryClient.invalidateQueries(), onDone()),
+    onSuccess: () => (void refreshAll(queryClient), onDone()),
   });
   const point = record.contactPoints.find((one) => one.id === Number(watch('contactPointId')));
   const channels = point?.kind === 'email' ? (['email'] as const) : point?.kind === 'post' ? (['post'] as const) : (['text', 'call'] as const);

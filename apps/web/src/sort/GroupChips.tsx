@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import type { ListView, RecordView, TagView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { useMay } from '../app/session';
+import { refreshAll } from '../app/refresh';
 
 const CHIP = 'inline-flex items-center gap-1 sheet px-2 py-[3px] text-[12.5px]';
 const ITEM = 'px-3 py-[6px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
@@ -18,7 +19,7 @@ export function GroupChips({ record }: { record: RecordView }) {
   const change = useMutation({
     mutationFn: ({ method, kind, id }: { method: 'PUT' | 'DELETE'; kind: 'tags' | 'lists'; id: number }) =>
       call(method, `supporters/${record.id}/${kind}/${id}`),
-    onSuccess: () => queryClient.invalidateQueries(),
+    onSuccess: () => refreshAll(queryClient),
   });
   const off = (kind: 'tags' | 'lists', id: number, words: string) =>
     may && (

@@ -8,6 +8,7 @@ import { useMay } from '../app/session';
 import { Button, Empty, Heading, Labelled, Problem } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
 import { SortNav } from './SortNav';
+import { refreshAll } from '../app/refresh';
 
 type Group = { kind: 'tags' | 'lists'; id: number | null; name: string; isPublic: boolean; description: string };
 
@@ -17,7 +18,7 @@ function GroupForm({ group, onDone }: { group: Group; onDone: () => void }) {
   const body = group.kind === 'tags' ? { name: values.name } : { name: values.name, isPublic: values.isPublic, description: values.description };
   const save = useMutation({
     mutationFn: () => call(group.id === null ? 'POST' : 'PUT', group.id === null ? group.kind : `${group.kind}/${group.id}`, body),
-    onSuccess: () => (void queryClient.invalidateQueries(), onDone()),
+    onSuccess: () => (void refreshAll(queryClient), onDone()),
   });
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
@@ -78,7 +79,7 @@ function Removing({ group, onDone }: { group: Group & { id: number }; onDone: ()
       onClose={onDone}
       title={`Delete ${group.name}?`}
       act={`Delete ${group.name}`}
-      onAct={async () => (await call('DELETE', `${group.kind}/${group.id}`), void queryClient.invalidateQueries())}
+      onAct={async () => (await call('DELETE', `${group.kind}/${group.id}`), void refreshAll(queryClient))}
       body={<p>{notice.blocked ? `It can't go yet: ${notice.blocked}` : notice.takes}</p>}
     />
   );

@@ -7,6 +7,7 @@ import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Labelled, Problem } from '../ui/basics';
 import { EditableValue, saveField } from './EditableValue';
+import { refreshAll } from '../app/refresh';
 
 function Section({ title, side, children }: { title: string; side?: React.ReactNode; children: React.ReactNode }) {
   return (
@@ -34,7 +35,7 @@ function AddAddress({ record }: { record: RecordView }) {
   const [text, setText] = useState('');
   const add = useMutation({
     mutationFn: () => call('POST', `supporters/${record.id}/contact-points`, { kind: text.includes('@') ? 'email' : 'mobile', text }),
-    onSuccess: () => (setText(''), void queryClient.invalidateQueries()),
+    onSuccess: () => (setText(''), void refreshAll(queryClient)),
   });
   return (
     <form className="pt-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
@@ -65,7 +66,7 @@ function Addresses({ record }: { record: RecordView }) {
   const [adding, setAdding] = useState(false);
   const release = useMutation({
     mutationFn: (id: number) => call('POST', `supporters/${record.id}/contact-points/${id}/release`),
-    onSuccess: () => queryClient.invalidateQueries(),
+    onSuccess: () => refreshAll(queryClient),
   });
   const words = { email: 'Email', mobile: 'Mobile', post: 'Post' } as const;
   return (
@@ -115,7 +116,7 @@ function AddGift({ record, onDone }: { record: RecordView; onDone: () => void })
   const minor = Math.round(Number(amount.replace(',', '.')) * 100);
   const add = useMutation({
     mutationFn: () => call('POST', `supporters/${record.id}/gifts`, { amount: minor, on, note: '' }),
-    onSuccess: () => (void queryClient.invalidateQueries(), onDone()),
+    onSuccess: () => (void refreshAll(queryClient), onDone()),
   });
   return (
     <form className="py-2 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>

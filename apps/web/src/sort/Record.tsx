@@ -12,6 +12,7 @@ import { GroupChips } from './GroupChips';
 import { Ledger } from './Ledger';
 import { Reach } from './Reach';
 import { Timeline } from './Timeline';
+import { refreshAll } from '../app/refresh';
 
 function Rename({ record, onDone }: { record: RecordView; onDone: () => void }) {
   const queryClient = useQueryClient();
@@ -19,7 +20,7 @@ function Rename({ record, onDone }: { record: RecordView; onDone: () => void }) 
   const [lastName, setLast] = useState(record.lastName);
   const save = useMutation({
     mutationFn: () => call('PATCH', `supporters/${record.id}`, { firstName, lastName }),
-    onSuccess: () => (void queryClient.invalidateQueries(), onDone()),
+    onSuccess: () => (void refreshAll(queryClient), onDone()),
   });
   return (
     <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate())}>

@@ -15,6 +15,7 @@ import { PeopleTable } from '../ui/people';
 import { asTop, replaceAt, withOr, withoutOr } from './sentence';
 import { newLines, SentenceLine, type Subjects } from './SentenceLine';
 import { PickWord, Word } from './Word';
+import { refreshAll } from '../app/refresh';
 
 const JOINS = [
   ['all', 'and'],
@@ -174,7 +175,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
   });
   const save = useMutation({
     mutationFn: () => call<{ id: number }>(id === null ? 'POST' : 'PUT', id === null ? 'segments' : `segments/${id}`, { name, tree }),
-    onSuccess: (saved) => (void queryClient.invalidateQueries(), void navigate(`/sort/segments/${saved.id}`, { replace: true })),
+    onSuccess: (saved) => (void refreshAll(queryClient), void navigate(`/sort/segments/${saved.id}`, { replace: true })),
   });
   const change = (next: Group) => (setHistory([...history, tree]), setTree(next));
   const undo = () => (setTree(history.at(-1)!), setHistory(history.slice(0, -1)));
@@ -269,7 +270,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
         title={`Delete “${start.name}”?`}
         act="Delete the segment"
         body={<p>The rule goes. Its people, and everything sent by it, stay.</p>}
-        onAct={async () => (await call('DELETE', `segments/${id}`), void queryClient.invalidateQueries(), void navigate('/sort/segments'))}
+        onAct={async () => (await call('DELETE', `segments/${id}`), void refreshAll(queryClient), void navigate('/sort/segments'))}
       />
     </>
   );

@@ -14,6 +14,7 @@ import { mended, type Words } from './mend';
 import { MergePicker } from './MergePicker';
 import { PreviewPane } from './PreviewPane';
 import { TextEditor } from './TextEditor';
+import { refreshAll } from '../app/refresh';
 
 function wordsOf({ name, purpose, listId, subject, preheader, letter, text }: MessageView): Words {
   return { name, purpose, listId, subject, preheader, letter, text };
@@ -193,7 +194,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
         title={`Delete “${message.name}”?`}
         act="Delete the draft"
         body={<p>The draft goes. Nobody has got it.</p>}
-        onAct={async () => (await call('DELETE', `messages/${message.id}`), void queryClient.invalidateQueries(), void navigate('/write'))}
+        onAct={async () => (await call('DELETE', `messages/${message.id}`), void refreshAll(queryClient), void navigate('/write'))}
       />
     </div>
   );
