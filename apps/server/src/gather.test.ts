@@ -1,5 +1,5 @@
-import type { BatchRowView, ListView, Page, RecordView, SupporterRow, TagView } from '@goodword/core/contract';
-import { openHouse, type House } from './testing/harness';
+import type { BatchRowView, BatchView, ListView, Page, RecordView, SupporterRow, TagView } from '@goodword/core/contract';
+import { openHouse, until, type House } from './testing/harness';
 import { agreed, batchAt, bringIn, COLUMNS, NOTHING, planFor, takeFile } from './testing/steps';
 
 let house: House;
@@ -125,6 +125,28 @@ describe('a past no', () => {
     expect((await record(person.id)).standings.find((one) => one.scope === 'appeals')!.state).toBe('yes');
   });
 });
+
+test('a batch can be stopped on the way in, and goes on from where it was', async () => {
+  const rows = 12_000;
+  const csv = ['Email,First,Last,Mobile', ...Array.from({ length: rows }, (_v, i) => `stop${i}@example.org,S${i},Lin,`)].join('\n');
+  const id = await takeFile(house.client, csv);
+  await house.client.put(`/api/batches/${id}/plan`, planFor());
+  await batchAt(house.client, id, 'checked');
+  await house.client.post(`/api/batches/${id}/bring-in`);
+  await until(
+    'the first rows',
+    () => house.client.get<BatchView>(`/api/batches/${id}`),
+    (batch) => batch.done > 0,
+  );
+  await house.client.post(`/api/batches/${id}/stop`);
+  const stopped = await batchAt(house.client, id, 'stopped');
+  expect(stopped.done).toBeLessThan(rows);
+  const inNow = () => house.client.get<Page<SupporterRow>>(`/api/supporters?batch=${id}&limit=1`).then((page) => page.total);
+  expect(await inNow()).toBe(stopped.done);
+  await house.client.post(`/api/batches/${id}/bring-in`);
+  expect(await batchAt(house.client, id, 'done')).toMatchObject({ done: rows, counts: { new: rows } });
+  expect(await inNow()).toBe(rows);
+}, 60_000);
 
 describe('taking a batch back out', () => {
   test('removes what it made, restores what it changed, keeps later edits', async () => {
