@@ -15,6 +15,8 @@ import { useDraft } from './draft';
 import { Steps } from './Steps';
 import { refreshAll } from '../app/refresh';
 
+const COUNT_TITLES: Partial<Record<BatchView['state'], string>> = { done: 'What became of the rows', 'taken-out': 'What had become of the rows' };
+
 const MOVING = new Set(['checking', 'bringing', 'taking-out']);
 
 const VERDICTS: [RowVerdict, string, string][] = [
@@ -59,7 +61,7 @@ function Counts({ batch, onOpen }: { batch: BatchView; onOpen: (verdict: RowVerd
   const format = useFormat();
   return (
     <section className="sheet p-5">
-      <h2 className="subtitle pb-2">{batch.state === 'done' ? 'What became of the rows' : 'What will become of the rows'}</h2>
+      <h2 className="subtitle pb-2">{COUNT_TITLES[batch.state] ?? 'What will become of the rows'}</h2>
       <ul>
         {VERDICTS.filter(([verdict]) => (batch.counts[verdict] ?? 0) > 0).map(([verdict, words, hint]) => {
           const count = batch.counts[verdict]!;
@@ -152,7 +154,10 @@ export default function Batch() {
   const people = `${format.number(coming)} ${plural(coming, 'person', 'people')}`;
   return (
     <div className="flex flex-col grow min-h-0">
-      <Heading title={batch.name} note={`${format.number(batch.rows)} rows of ${batch.fileName}, ${BATCH_WORDS[batch.state]}`} />
+      <Heading
+        title={batch.name}
+        note={`${format.number(batch.rows)} ${plural(batch.rows, 'row', 'rows')} of ${batch.fileName}, ${BATCH_WORDS[batch.state]}`}
+      />
       <Steps steps={['File', 'Columns', 'Where they go', 'Permission', 'Check and bring in']} at="Check and bring in" />
       <div className="grow min-h-0 overflow-y-auto flex flex-col gap-4">
         {MOVING.has(batch.state) && (
