@@ -1,16 +1,10 @@
 import 'reflect-metadata';
 import { createApp } from './create-app';
 import { MailInService } from './inbound/mail-in.service';
-import { readConfig, type Config } from './platform/config';
+import { readConfigOrExit } from './platform/config';
 
 async function main(): Promise<void> {
-  let config: Config;
-  try {
-    config = readConfig(process.env);
-  } catch (error) {
-    process.stderr.write(`${(error as Error).message}\n`);
-    process.exit(78);
-  }
+  const config = readConfigOrExit(process.env);
   const app = await createApp(config);
   if (config.INBOUND_SMTP_PORT > 0) app.get(MailInService).listen(config.INBOUND_SMTP_PORT, config.HOST);
   await app.listen(config.PORT, config.HOST);

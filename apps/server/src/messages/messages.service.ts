@@ -101,7 +101,6 @@ export class MessagesService {
       ...filled,
       parts: countParts(filled.text).parts,
       holes: [...new Set(missing)],
-      verdict: '',
     };
   }
 

@@ -81,4 +81,14 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   throw new Error(`The configuration is not usable:\n${lines.join('\n')}\nSee .env.example for every setting.`);
 }
 
+/** For a process's first line: the configuration, or every wrong value said and an end with EX_CONFIG (sysexits.h). */
+export function readConfigOrExit(env: NodeJS.ProcessEnv): Config {
+  try {
+    return readConfig(env);
+  } catch (error) {
+    process.stderr.write(`${(error as Error).message}\n`);
+    process.exit(78);
+  }
+}
+
 export const CONFIG = Symbol('CONFIG');

@@ -3,7 +3,6 @@ export { roleReaches, ROLES, type Role } from '../team';
 export type { SessionView } from './team';
 export type { Page } from './common';
 export type {
-  Chip,
   ContactPointView,
   DeletionNotice,
   EntryView,

@@ -91,7 +91,6 @@ export interface Preview {
   text: string;
   parts: number;
   holes: string[];
-  verdict: string;
 }
 
 export interface LastLook {

@@ -60,10 +60,6 @@ export const makeList = Joi.object({
   description: Joi.string().trim().max(500).allow('').default(''),
 });
 
-export interface Chip {
-  state: PermissionState;
-}
-
 export interface SupporterRow {
   id: number;
   firstName: string;
