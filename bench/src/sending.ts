@@ -90,13 +90,15 @@ async function rendered(house: House, messageId: number): Promise<OutgoingMail[]
     organization,
     undefined,
   );
-  const context = { message, composed, organization, sender: undefined, listName };
+  const rules = await house.context.get(HouseRulesRepository).rules(db);
+  const context = { message, composed, organization, sender: undefined, listName, rules };
   const envelopes = house.context.get(EnvelopeService);
   return deliveries.map((one) =>
     envelopes.mail(context, {
       deliveryId: one.id,
       key: one.provider_key,
       to: `p${one.supporter_id}@example.org`,
+      place: { country: null, region: null },
       values: values.get(one.supporter_id) ?? {},
     }),
   );

@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { DEFAULT_RULES } from '@goodword/core/permission';
 import type { LetterDoc } from '@goodword/core/letter';
 import { Database, type Bound, type Scoped } from '@goodword/server/platform/database';
 import { programScope } from '@goodword/server/platform/scope';
@@ -53,20 +52,17 @@ interface Made {
 }
 
 async function makeOrganization(database: Database): Promise<number> {
-  const [id] = (await database
-    .unscoped()('organization')
-    .insert({
-      name: 'Lantern Ferry Trust',
-      country: 'US',
-      locale: 'en-US',
-      currency: 'USD',
-      time_zone: 'America/Los_Angeles',
-      postal_address: '14 Slip Lane, Port Alder',
-      from_email: 'hello@lanternferry.test',
-      list_domain: 'lists.lanternferry.test',
-      text_from: '+12065550100',
-      rules: JSON.stringify(DEFAULT_RULES),
-    })) as [number];
+  const [id] = (await database.unscoped()('organization').insert({
+    name: 'Lantern Ferry Trust',
+    country: 'US',
+    locale: 'en-US',
+    currency: 'USD',
+    time_zone: 'America/Los_Angeles',
+    postal_address: '14 Slip Lane, Port Alder',
+    from_email: 'hello@lanternferry.test',
+    list_domain: 'lists.lanternferry.test',
+    text_from: '+12065550100',
+  })) as [number];
   return id;
 }
 

@@ -1,5 +1,7 @@
 import { Module, type DynamicModule } from '@nestjs/common';
 import { LoggerModule } from 'nestjs-pino';
+import { ChoicesModule } from './choices/choices.module';
+import { FormsModule } from './forms/forms.module';
 import { InboundModule } from './inbound/inbound.module';
 import { IntakeModule } from './intake/intake.module';
 import { MessagesModule } from './messages/messages.module';
@@ -16,7 +18,7 @@ import { WaysOutModule } from './waysout/waysout.module';
 
 /** Paths that carry signed tokens are cut short in the log: a token is a key. */
 function withoutToken(url: string): string {
-  return url.replace(/^\/(leave|o|f)\/[^/?]{8,}/, '/$1/…');
+  return url.replace(/^\/(leave|confirm|choices|o|f)\/[^/?]{8,}/, '/$1/…');
 }
 
 @Module({})
@@ -46,6 +48,8 @@ export class AppModule {
         SendingModule,
         ResultsModule,
         WaysOutModule,
+        FormsModule,
+        ChoicesModule,
         InboundModule,
         TodayModule,
       ],

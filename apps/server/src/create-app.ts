@@ -57,7 +57,7 @@ function measure(request: Request, response: Response, next: NextFunction): void
   next();
 }
 
-const SERVER_PATHS = /^\/(api|hooks|leave|o|f|media|health|metrics)(\/|$)/;
+const SERVER_PATHS = /^\/(api|hooks|leave|join|confirm|choices|o|f|media|health|metrics)(\/|$)/;
 
 /** The built web application; every path that is not the server's is one of its pages. */
 function serveWeb(app: NestExpressApplication, folder: string): void {

@@ -1,5 +1,6 @@
 import type { INestApplicationContext } from '@nestjs/common';
 import { PinoLogger } from 'nestjs-pino';
+import { ConfirmationsService } from './forms/confirmations.service';
 import { IntakeJobs } from './intake/intake.jobs';
 import { ComposingService } from './messages/composing.service';
 import { MergeValuesRepository } from './messages/merge-values.repository';
@@ -24,7 +25,7 @@ export interface Worker {
   stop(): Promise<void>;
 }
 
-/** The worker: one loop over jobs, one over deliveries, both ending together. */
+/** The worker: one loop over jobs, one over deliveries, one over confirmations, all ending together. */
 export function createWorker(context: INestApplicationContext, config: Config): Worker {
   const log = new PinoLogger({});
   log.setContext('worker');
@@ -37,6 +38,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
     'batch-take-out': (job: Parameters<IntakeJobs['check']>[0]) => intake.takeOut(job),
     'message-prepare': (job: Parameters<IntakeJobs['check']>[0]) => prepare.run(job),
   };
+  const confirmations = context.get(ConfirmationsService);
   const jobs = new JobRunner(database, handlers, config.LEASE_SECONDS, log);
   const parts = {
     database,
@@ -65,7 +67,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   return {
     run() {
       log.info({ name: handOver.name }, 'worker ready');
-      running = Promise.all([loop(() => jobs.runOne()), loop(() => handOver.round())]);
+      running = Promise.all([loop(() => jobs.runOne()), loop(() => handOver.round()), loop(() => confirmations.sendOne())]);
       return running.then(() => undefined);
     },
     async stop() {

@@ -24,15 +24,27 @@ describe('every route', () => {
       .filter((route) => route.rule?.role === 'anyone')
       .map((route) => `${route.method} ${route.path}`);
     expect(open.sort()).toEqual([
+      'get /choices/:token',
+      'get /choices/:token/data.json',
+      'get /confirm/:token',
       'get /f/:token',
       'get /health/live',
       'get /health/ready',
+      'get /join/:slug',
+      'get /join/:slug/qr.png',
+      'get /join/:slug/qr.svg',
+      'get /join/form.js',
+      'get /join/frame.js',
       'get /leave/:token',
       'get /media/:id',
       'get /metrics',
       'get /o/:token.gif',
       'post /api/session',
+      'post /choices/:token',
+      'post /confirm/:token',
       'post /hooks/text',
+      'post /join/:slug',
+      'post /join/:slug/begun',
       'post /leave/:token',
     ]);
   });
@@ -100,6 +112,9 @@ test('health and metrics answer', async () => {
 
 /** Files that may reach the database without a scope, each for the reason given. */
 const UNSCOPED: Record<string, string> = {
+  'choices/choices.repository.ts': 'a signed token gives the scope',
+  'forms/confirmations.repository.ts': 'a signed token gives the scope, and a worker sends whatever is due',
+  'forms/forms.repository.ts': 'the address of a form gives the scope',
   'inbound/inbound.repository.ts': 'a text or receipt brings only a number or a key, from which the organization is found',
   'messages/images.service.ts': 'pictures are public to mail readers',
   'platform/health.controller.ts': 'counts over everything',

@@ -170,6 +170,9 @@ describe('lists and tags', () => {
       id,
       name: 'Deck hands',
       isPublic: true,
+      onPreferences: true,
+      byForm: true,
+      why: '',
       description: 'You asked to help on deck.',
       people: 1,
     });

@@ -43,7 +43,7 @@ export class BouncesService {
   /** The delivery behind a return path such as `b-TOKEN@…`; null for any other address. */
   deliveryIdOf(address: string): number | null {
     const token = /^b-([a-z2-7]+)@/i.exec(address)?.[1];
-    return token ? (this.tokens.read('bounce', token)?.deliveryId ?? null) : null;
+    return token ? (this.tokens.read('bounce', token)?.id ?? null) : null;
   }
 
   /** A failure for good (status class 5, RFC 3463 §3.1) puts the address on hold; a delay changes nothing. */

@@ -1,7 +1,11 @@
 import { Module } from '@nestjs/common';
+import { FormsModule } from '../forms/forms.module';
 import { PermissionModule } from '../permission/permission.module';
 import { SendingModule } from '../sending/sending.module';
+import { TeamModule } from '../team/team.module';
+import { TodayModule } from '../today/today.module';
 import { WaysOutModule } from '../waysout/waysout.module';
+import { AnswersService } from './answers.service';
 import { BouncesService } from './bounces.service';
 import { InboundRepository } from './inbound.repository';
 import { MailInService } from './mail-in.service';
@@ -9,8 +13,8 @@ import { TextsController } from './texts.controller';
 import { TextsService } from './texts.service';
 
 @Module({
-  imports: [PermissionModule, SendingModule, WaysOutModule],
+  imports: [PermissionModule, SendingModule, WaysOutModule, FormsModule, TodayModule, TeamModule],
   controllers: [TextsController],
-  providers: [TextsService, BouncesService, InboundRepository, MailInService],
+  providers: [TextsService, AnswersService, BouncesService, InboundRepository, MailInService],
 })
 export class InboundModule {}

@@ -1,6 +1,14 @@
 import { Injectable } from '@nestjs/common';
+import type { TextAnswers } from '@goodword/core/contract';
 import type { Scope as PermissionScope } from '@goodword/core/permission';
 import { Database, isDuplicate, type Scoped } from '../platform/database';
+
+export interface NumberOwner {
+  id: number;
+  name: string;
+  text_from: string;
+  text_answers: TextAnswers | null;
+}
 
 export interface LastDelivery {
   id: number;
@@ -11,9 +19,9 @@ export interface LastDelivery {
 @Injectable()
 export class InboundRepository {
   /** The organization that a number belongs to; incoming texts carry no other name. */
-  async organizationOf(database: Database, number: string): Promise<{ id: number; name: string; text_from: string } | undefined> {
-    return (await database.unscoped()('organization').where('text_from', number).first('id', 'name', 'text_from')) as
-      { id: number; name: string; text_from: string } | undefined;
+  async organizationOf(database: Database, number: string): Promise<NumberOwner | undefined> {
+    return (await database.unscoped()('organization').where('text_from', number).first('id', 'name', 'text_from', 'text_answers')) as
+      NumberOwner | undefined;
   }
 
   async deliveryByKey(
@@ -83,6 +91,11 @@ export class InboundRepository {
       if (isDuplicate(error)) return false;
       throw error;
     }
+  }
+
+  /** What an incoming text turned out to be; it needs no answer by a person then. */
+  async settleReply(tx: Scoped, key: string, keyword: string): Promise<void> {
+    await tx.execute('UPDATE reply SET keyword = :keyword WHERE organization_id = :org AND provider_key = :key', { key, keyword });
   }
 
   async standsAtNo(db: Scoped, contactPointId: number): Promise<boolean> {

@@ -1,16 +1,20 @@
 import { Inject, Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from 'smtp-server';
+import { AnswersService } from './answers.service';
 import { BouncesService } from './bounces.service';
 
 const LARGEST = 2 * 1024 * 1024;
 
-/** A small SMTP server for bounces: the mail exchanger of the return path's domain. It takes nothing else. */
+/** A small SMTP server for what comes back: bounces, answers, ways out by mail, complaints. The mail exchanger of the lists' domain; it takes nothing else. */
 @Injectable()
 export class MailInService implements OnApplicationShutdown {
   private readonly log = new Logger('mail-in');
   private server: SMTPServer | null = null;
 
-  constructor(@Inject(BouncesService) private readonly bounces: BouncesService) {}
+  constructor(
+    @Inject(BouncesService) private readonly bounces: BouncesService,
+    @Inject(AnswersService) private readonly answers: AnswersService,
+  ) {}
 
   listen(port: number, host: string): void {
     this.server = new SMTPServer({
@@ -18,7 +22,7 @@ export class MailInService implements OnApplicationShutdown {
       size: LARGEST,
       logger: false,
       onRcptTo: (address, _session, done) => {
-        if (this.bounces.deliveryIdOf(address.address) !== null) return done();
+        if (this.bounces.deliveryIdOf(address.address) !== null || this.answers.takes(address.address)) return done();
         done(Object.assign(new Error('No such mailbox'), { responseCode: 550 }));
       },
       onData: (stream, session, done) =>
@@ -37,7 +41,11 @@ export class MailInService implements OnApplicationShutdown {
   private async take(stream: SMTPServerDataStream, session: SMTPServerSession): Promise<void> {
     const chunks: Buffer[] = [];
     for await (const chunk of stream) chunks.push(chunk as Buffer);
-    for (const rcpt of session.envelope.rcptTo) await this.bounces.receive(rcpt.address, Buffer.concat(chunks));
+    for (const rcpt of session.envelope.rcptTo) {
+      const raw = Buffer.concat(chunks);
+      if (this.answers.takes(rcpt.address)) await this.answers.receive(rcpt.address, raw);
+      else await this.bounces.receive(rcpt.address, raw);
+    }
   }
 
   async onApplicationShutdown(): Promise<void> {

@@ -1,13 +1,19 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import type { TextHook } from '@goodword/core/contract';
-import { readKeyword, type Keyword } from '@goodword/core/text';
+import { isConfirmWord, keywordKey, plainlySaysStop, readKeyword, type Keyword } from '@goodword/core/text';
+import { cleanMobile } from '@goodword/core/intake';
+import { ConfirmationsService } from '../forms/confirmations.service';
+import { FormsRepository, type FormRow } from '../forms/forms.repository';
+import { JoinService } from '../forms/join.service';
 import { LedgerRepository } from '../permission/ledger.repository';
 import { Database, type Scoped } from '../platform/database';
 import { programScope } from '../platform/scope';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
 import { WaysOutRepository } from '../waysout/waysout.repository';
 import { OutboxRepository } from '../sending/outbox.repository';
+import { answersOf, type Answers } from './answers';
 import { InboundRepository } from './inbound.repository';
+import { TasksRepository } from '../today/tasks.repository';
 
 /** What texts back to a number do. Each is kept once, acted on at once, and answered at most once. */
 @Injectable()
@@ -20,18 +26,22 @@ export class TextsService {
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
     @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
+    @Inject(FormsRepository) private readonly forms: FormsRepository,
+    @Inject(JoinService) private readonly joining: JoinService,
+    @Inject(ConfirmationsService) private readonly confirmations: ConfirmationsService,
+    @Inject(TasksRepository) private readonly tasks: TasksRepository,
     @Inject(TEXT_OUT) private readonly textOut: TextOut,
   ) {}
 
   async receive(text: Extract<TextHook, { type: 'inbound' }>): Promise<void> {
     const organization = await this.inbound.organizationOf(this.database, text.to);
     if (!organization) return this.log.warn({ to: text.to }, "a text to a number that is nobody's");
-    const answer = await this.database.write(programScope(organization.id), (tx) => this.act(tx, text, organization.name));
+    const answer = await this.database.write(programScope(organization.id), (tx) => this.act(tx, text, answersOf(organization)));
     if (answer) await this.answer(organization.text_from, text, answer);
   }
 
   /** Keeps the text and does what it asks; returns the words to answer with, if any. */
-  private async act(tx: Scoped, text: { id: string; from: string; text: string }, organization: string): Promise<string | null> {
+  private async act(tx: Scoped, text: { id: string; from: string; text: string }, answers: Answers): Promise<string | null> {
     const keyword = readKeyword(text.text);
     const point = await this.inbound.point(tx, 'mobile', text.from);
     const last = await this.inbound.lastDelivery(tx, point);
@@ -47,8 +57,42 @@ export class TextsService {
       keyword,
     });
     if (!fresh) return null;
+    if (keyword === 'none') {
+      const answer = await this.join(tx, text, point, answers);
+      if (answer) return answer;
+      if (plainlySaysStop(text.text)) await this.holdForAPerson(tx, point, supporterId, text);
+    }
     if (keyword === 'none' && last && (await this.waysOut.mark(tx, last.id, 'replied'))) await this.waysOut.event(tx, last, 'replied', text.text);
-    return this.obey(tx, keyword, { point, supporterId, last, words: text.text, organization });
+    return this.obey(tx, keyword, { point, supporterId, last, words: text.text, answers });
+  }
+
+  /** A word that joins, or a YES to an open question. Returns the one answer, or null where the text is neither. */
+  private async join(tx: Scoped, text: { id: string; from: string; text: string }, point: number, answers: Answers): Promise<string | null> {
+    if (isConfirmWord(text.text) && (await this.confirmations.confirmByText(tx, point)).length > 0) {
+      await this.inbound.settleReply(tx, text.id, 'confirm');
+      return answers.start;
+    }
+    const form = await this.forms.byKeyword(tx, keywordKey(text.text).slice(0, 20));
+    if (!form) return null;
+    await this.inbound.settleReply(tx, text.id, 'join');
+    await this.joinBy(tx, form, text);
+    return answers.start;
+  }
+
+  /** The phone itself asks, so what the keyword agrees to is a yes at once, in the words of the form. */
+  private async joinBy(tx: Scoped, form: FormRow, text: { from: string }): Promise<void> {
+    const mobile = cleanMobile(text.from, 'US');
+    const number = mobile.ok ? mobile : { normal: text.from, shown: text.from };
+    const agreed = form.definition.asks.filter((ask) => ask.channel === 'text');
+    const answer = { firstName: '', lastName: '', email: null, mobile: number, country: null, values: [], agreed };
+    await this.joining.record(tx, form, answer, { origin: null, language: null, how: 'keyword' });
+    await this.forms.count(tx, form.id, 'joined');
+  }
+
+  /** Says stop in its own words: the channel is held at once, and a person says what was meant. */
+  private async holdForAPerson(tx: Scoped, point: number, supporterId: number | null, text: { id: string; text: string }): Promise<void> {
+    await this.outbox.hold(tx, point, `Texted “${text.text.slice(0, 200)}”: waits for a person to say what is meant`);
+    await this.tasks.add(tx, { kind: 'stop', contactPointId: point, supporterId, replyKey: text.id, words: text.text });
   }
 
   private async obey(
@@ -59,7 +103,7 @@ export class TextsService {
       supporterId: number | null;
       last: Awaited<ReturnType<InboundRepository['lastDelivery']>>;
       words: string;
-      organization: string;
+      answers: Answers;
     },
   ): Promise<string | null> {
     const entry = {
@@ -78,16 +122,16 @@ export class TextsService {
         await this.ledger.record(tx, { ...entry, supporterId: about.supporterId, scope: 'all', state: 'no' });
         if (about.last && (await this.waysOut.mark(tx, about.last.id, 'left_it')))
           await this.waysOut.event(tx, about.last, 'left', `Texted ${about.words.slice(0, 40)}`);
-        return already ? null : `${about.organization}: you will get no more texts from us. Text START to come back.`;
+        return already ? null : about.answers.stop;
       }
       case 'start': {
         if (!(await this.inbound.standsAtNo(tx, about.point))) return null;
         const before = await this.inbound.agreedBefore(tx, about.point);
         for (const { supporter_id, scope } of before) await this.ledger.record(tx, { ...entry, supporterId: supporter_id, scope, state: 'yes' });
-        return before.length > 0 ? `${about.organization}: welcome back. You get the texts you had before. Text STOP to leave, HELP for help.` : null;
+        return before.length > 0 ? about.answers.start : null;
       }
       case 'help':
-        return `${about.organization}: texts to people who asked for them. Text STOP to leave. Reply here and a person will read it.`;
+        return about.answers.help;
       case 'none':
         return null;
     }
@@ -95,10 +139,12 @@ export class TextsService {
 
   /** The answer's key is that of the question, so the gateway sends it once however often we try. */
   private async answer(from: string, text: { id: string; from: string }, body: string): Promise<void> {
-    for (let attempt = 1; attempt <= 4; attempt++) {
+    // 47 CFR 64.1200(a)(12): a text that confirms leaving goes within five minutes; after that none goes at all.
+    const latest = Date.now() + 5 * 60_000;
+    for (let attempt = 1; Date.now() < latest; attempt++) {
       const result = await this.textOut.send({ from, to: text.from, body, key: `answer-${text.id}` });
       if (result.kind !== 'unreachable') return;
-      await new Promise((done) => setTimeout(done, 500 * attempt));
+      await new Promise((done) => setTimeout(done, Math.min(500 * 2 ** attempt, 20_000)));
     }
     this.log.error({ text: text.id }, 'the gateway did not take an answer');
   }

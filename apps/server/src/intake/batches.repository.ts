@@ -39,7 +39,7 @@ export interface StagedRow {
   firstName: string;
   lastName: string;
   email: { normal: string; shown: string } | null;
-  mobile: { normal: string; shown: string } | null;
+  mobile: { normal: string; shown: string; country?: string } | null;
   emailSays: boolean | null;
   textSays: boolean | null;
   reason: string;
@@ -139,6 +139,7 @@ export class BatchesRepository {
         'email_shown',
         'mobile',
         'mobile_shown',
+        'country',
         'email_says',
         'text_says',
         'reason',
@@ -155,6 +156,7 @@ export class BatchesRepository {
         r.email?.shown ?? null,
         r.mobile?.normal ?? null,
         r.mobile?.shown ?? null,
+        r.mobile?.country?.slice(0, 2) ?? null,
         flag(r.emailSays),
         flag(r.textSays),
         r.reason.slice(0, 500),
@@ -201,10 +203,5 @@ export class BatchesRepository {
   /** Rows to be mended: those that did not come in, and those that came in without a cell. */
   async faulty(db: Scoped, id: number): Promise<{ row_no: number; reason: string }[]> {
     return db.sql("SELECT row_no, reason FROM batch_row WHERE organization_id = :org AND batch_id = :id AND reason <> '' ORDER BY row_no", { id });
-  }
-
-  async doNotContactHashes(db: Scoped): Promise<Set<string>> {
-    const rows = await db.sql<{ key_hash: string }>('SELECT key_hash FROM do_not_contact WHERE organization_id = :org');
-    return new Set(rows.map((row) => row.key_hash));
   }
 }

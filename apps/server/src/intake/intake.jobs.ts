@@ -5,8 +5,7 @@ import { Database, isLostConnection } from '../platform/database';
 import type { Running } from '../platform/jobs';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
-import { CONFIG, type Config } from '../platform/config';
-import { addressHash } from '../platform/tokens';
+import { DoNotContactService } from '../permission/do-not-contact.service';
 import { TeamRepository } from '../team/team.repository';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
@@ -26,7 +25,7 @@ export class IntakeJobs {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(STORAGE) private readonly storage: Storage,
-    @Inject(CONFIG) private readonly config: Config,
+    @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
     @Inject(BringInRepository) private readonly bringer: BringInRepository,
     @Inject(TakeOutRepository) private readonly taker: TakeOutRepository,
@@ -110,26 +109,21 @@ export class IntakeJobs {
       for (const name of plan.newTags)
         resolved.tagIds.push((await this.groups.byName(tx, 'tag', name)) ?? (await this.groups.makeTag(tx, name, batch.id)));
       if (plan.newList)
-        resolved.listId =
-          (await this.groups.byName(tx, 'list', plan.newList)) ??
-          (await this.groups.makeList(tx, { name: plan.newList, isPublic: false, description: '' }, batch.id));
+        resolved.listId = (await this.groups.byName(tx, 'list', plan.newList)) ?? (await this.groups.makeList(tx, { name: plan.newList }, batch.id));
       await this.bringer.resolveValues(tx, batch.id, resolved.fields);
       await this.batches.change(tx, batch.id, { resolved: JSON.stringify(resolved) });
       return resolved;
     });
   }
 
-  /** New addresses that are on do-not-contact by their hash are marked as such. */
+  /** New addresses that are on do-not-contact, themselves or by their domain or range, are marked as such. */
   private async flagDoNotContact(scope: Scope, batchId: number): Promise<void> {
-    const hashes = await this.batches.doNotContactHashes(this.database.read(scope));
-    if (hashes.size === 0) return;
     await this.database.write(scope, async (tx) => {
       const points = await tx.sql<{ id: number; kind: string; normal: string }>(
-        'SELECT id, kind, normal FROM contact_point WHERE organization_id = :org AND batch_id = :batchId',
+        'SELECT id, kind, normal FROM contact_point WHERE organization_id = :org AND batch_id = :batchId AND do_not_contact = 0',
         { batchId },
       );
-      const ids = points.filter((point) => hashes.has(addressHash(this.config.SECRET, point.kind, point.normal))).map((point) => point.id);
-      if (ids.length > 0) await tx.execute('UPDATE contact_point SET do_not_contact = 1 WHERE organization_id = :org AND id IN (:ids)', { ids });
+      await this.doNotContact.closeNew(tx, points);
     });
   }
 

@@ -1,5 +1,14 @@
 import { Injectable } from '@nestjs/common';
-import type { Channel, Marks, RecordedState, Road, Scope as PermissionScope } from '@goodword/core/permission';
+import {
+  MARK_KINDS,
+  RELATIONSHIPS,
+  type Channel,
+  type MarkKind,
+  type Marks,
+  type RecordedState,
+  type Road,
+  type Scope as PermissionScope,
+} from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
 
 /** An entry to be written. */
@@ -16,6 +25,7 @@ export interface NewEntry {
   words?: string;
   source?: string;
   origin?: string | null;
+  evidenceId?: number | null;
 }
 
 export interface EntryRow {
@@ -31,65 +41,94 @@ export interface EntryRow {
   how: Road;
   words: string;
   source: string;
+  origin: string | null;
+  batch_id: number | null;
+  evidence_id: number | null;
   recorded_by: number | null;
+  recorded_at: Date;
   recorded_name: string | null;
   shown: string;
   taken_back_at: Date | null;
 }
 
-export interface StateRow {
+/** A row of the derived table: a moment and an entry for each kind of mark, and where a pause ends. */
+export type StateRow = {
   contact_point_id: number;
   supporter_id: number;
   channel: Channel;
   scope: PermissionScope;
-  no_at: Date | null;
-  no_entry: number | null;
-  own_yes_at: Date | null;
-  own_yes_entry: number | null;
-  yes_at: Date | null;
-  yes_entry: number | null;
-  implied_until: Date | null;
-  implied_entry: number | null;
-  asked_at: Date | null;
-  asked_entry: number | null;
-}
+  pause_until: Date | null;
+} & Record<`${ColumnKind}_at`, Date | null> &
+  Record<`${ColumnKind}_entry`, number | null>;
 
+const STATED = RELATIONSHIPS.map((how) => `'${how}'`).join(', ');
+
+/** Kinds of marks as columns, with the entries that make them and the moment that they carry. */
 const KINDS = [
   ['no', "state = 'no'", 'said_at'],
   ['own_yes', "state = 'yes' AND by_person = 1", 'said_at'],
   ['yes', "state = 'yes'", 'said_at'],
-  ['implied', "state = 'implied'", 'COALESCE(until_at, said_at)'],
+  ['stated', `state = 'implied' AND how NOT IN (${STATED})`, 'COALESCE(until_at, said_at)'],
+  ['gift', "state = 'implied' AND how = 'gift'", 'said_at'],
+  ['membership', "state = 'implied' AND how = 'membership'", 'said_at'],
+  ['volunteering', "state = 'implied' AND how = 'volunteering'", 'said_at'],
+  ['inquiry', "state = 'implied' AND how = 'inquiry'", 'said_at'],
   ['asked', "state = 'asked'", 'said_at'],
+  ['pause', "state = 'pause'", 'said_at'],
 ] as const;
+type ColumnKind = (typeof KINDS)[number][0];
 
-function atColumn(kind: string): string {
-  return kind === 'implied' ? 'implied_until' : `${kind}_at`;
+/** The name of a mark in the core as its columns are named. */
+export const COLUMN_OF: Record<MarkKind, ColumnKind> = { ...sameNames(), ownYes: 'own_yes' };
+
+function sameNames() {
+  return {
+    no: 'no',
+    yes: 'yes',
+    stated: 'stated',
+    gift: 'gift',
+    membership: 'membership',
+    volunteering: 'volunteering',
+    inquiry: 'inquiry',
+    asked: 'asked',
+    pause: 'pause',
+  } as const;
 }
 
-/** Folds the chosen entries into the state table: the SQL form of `foldEntry`, greatest mark of each kind. */
-function foldSql(which: string): string {
-  const greatest = KINDS.map(
-    ([kind, when, at]) => `MAX(IF(${when}, CONCAT(DATE_FORMAT(${at}, '%Y-%m-%d %H:%i:%s.%f'), LPAD(id, 20, '0')), NULL)) AS ${kind}_mark`,
-  );
-  const parts = KINDS.map(
-    ([kind]) => `CAST(LEFT(${kind}_mark, 26) AS DATETIME(3)) AS ${atColumn(kind)}, CAST(SUBSTRING(${kind}_mark, 27) AS UNSIGNED) AS ${kind}_entry`,
-  );
-  const columns = KINDS.flatMap(([kind]) => [atColumn(kind), `${kind}_entry`]);
-  // The entry is set before the moment, because each assignment sees the ones before it.
-  const upserts = KINDS.flatMap(([kind]) => {
-    const at = atColumn(kind);
-    const newer = `VALUES(${at}) IS NOT NULL AND (s.${at} IS NULL OR VALUES(${at}) > s.${at} OR (VALUES(${at}) = s.${at} AND VALUES(${kind}_entry) > s.${kind}_entry))`;
-    return [
-      `${kind}_entry = IF(${newer}, VALUES(${kind}_entry), s.${kind}_entry)`,
-      `${at} = IF(VALUES(${at}) IS NOT NULL AND (s.${at} IS NULL OR VALUES(${at}) > s.${at}), VALUES(${at}), s.${at})`,
-    ];
+const MOMENT = '%Y-%m-%d %H:%i:%s.%f';
+
+/** Folds the chosen entries into a state table: the SQL form of `foldEntry`, greatest mark of each kind. */
+function foldSql(which: string, into: string): string {
+  const marks = KINDS.map(([kind, when, at]) => {
+    const tail = kind === 'pause' ? `, DATE_FORMAT(COALESCE(until_at, said_at), '${MOMENT}')` : '';
+    return `MAX(IF(${when}, CONCAT(DATE_FORMAT(${at}, '${MOMENT}'), LPAD(id, 20, '0')${tail}), NULL)) AS ${kind}_mark`;
   });
-  return `INSERT INTO permission_state (organization_id, contact_point_id, supporter_id, channel, scope, ${columns.join(', ')})
-    SELECT * FROM (SELECT organization_id, contact_point_id, person, channel, scope, ${parts.join(', ')} FROM (
-      SELECT organization_id, contact_point_id, IF(state = 'no', 0, COALESCE(supporter_id, 0)) AS person, channel, scope, ${greatest.join(', ')}
+  const read = (kind: string) => [
+    `CAST(LEFT(${kind}_mark, 26) AS DATETIME(3)) AS ${kind}_at`,
+    `CAST(SUBSTRING(${kind}_mark, 27, 20) AS UNSIGNED) AS ${kind}_entry`,
+    ...(kind === 'pause' ? [`CAST(SUBSTRING(pause_mark, 47) AS DATETIME(3)) AS pause_until`] : []),
+  ];
+  const columns = KINDS.flatMap(([kind]) => columnsOf(kind));
+  // The moment is set last, because each assignment sees the ones before it.
+  const upserts = KINDS.flatMap(([kind]) => {
+    const [at, entry] = [`${kind}_at`, `${kind}_entry`];
+    const newer = `VALUES(${at}) IS NOT NULL AND (${into}.${at} IS NULL OR VALUES(${at}) > ${into}.${at} OR (VALUES(${at}) = ${into}.${at} AND VALUES(${entry}) > ${into}.${entry}))`;
+    return [...columnsOf(kind).slice(2), entry, at].map((column) =>
+      column === at
+        ? `${at} = IF(VALUES(${at}) IS NOT NULL AND (${into}.${at} IS NULL OR VALUES(${at}) > ${into}.${at}), VALUES(${at}), ${into}.${at})`
+        : `${column} = IF(${newer}, VALUES(${column}), ${into}.${column})`,
+    );
+  });
+  return `INSERT INTO ${into} (organization_id, contact_point_id, supporter_id, channel, scope, ${columns.join(', ')})
+    SELECT * FROM (SELECT organization_id, contact_point_id, person, channel, scope, ${KINDS.flatMap(([kind]) => read(kind)).join(', ')} FROM (
+      SELECT organization_id, contact_point_id, IF(state = 'no', 0, COALESCE(supporter_id, 0)) AS person, channel, scope, ${marks.join(', ')}
       FROM permission_entry WHERE organization_id = :org AND taken_back_at IS NULL AND ${which}
       GROUP BY organization_id, contact_point_id, person, channel, scope) g) n
-    ON DUPLICATE KEY UPDATE ${upserts.join(', ').replaceAll(' s.', ' permission_state.').replaceAll('(s.', '(permission_state.')}`;
+    ON DUPLICATE KEY UPDATE ${upserts.join(', ')}`;
+}
+
+function columnsOf(kind: ColumnKind): string[] {
+  return [`${kind}_at`, `${kind}_entry`, ...(kind === 'pause' ? ['pause_until'] : [])];
 }
 
 /** The permission ledger: entries, which are only added, and the state derived from them in the same transaction. */
@@ -106,9 +145,10 @@ export class LedgerRepository {
       until_at: entry.untilAt ?? null,
       by_person: entry.byPerson ? 1 : 0,
       how: entry.how,
-      words: entry.words ?? '',
+      words: (entry.words ?? '').slice(0, 2000),
       source: (entry.source ?? '').slice(0, 300),
       origin: entry.origin ?? null,
+      evidence_id: entry.evidenceId ?? null,
       recorded_by: tx.scope.actorId,
     });
     await this.fold(tx, 'id = :id', { id });
@@ -117,7 +157,7 @@ export class LedgerRepository {
 
   /** Folds entries that were written by a set-based statement. `which` is a condition over permission_entry. */
   async fold(tx: Scoped, which: string, bindings: Record<string, Bound>): Promise<void> {
-    await tx.execute(foldSql(which), bindings);
+    await tx.execute(foldSql(which, 'permission_state'), bindings);
   }
 
   /** Marks a batch's agreements as taken back (its refusals stay) and derives the state of their addresses anew. */
@@ -135,6 +175,25 @@ export class LedgerRepository {
   async rebuild(tx: Scoped): Promise<void> {
     await tx.execute('DELETE FROM permission_state WHERE organization_id = :org');
     await this.fold(tx, '1 = 1', {});
+  }
+
+  /**
+   * Derives the states anew beside those that are kept and returns how many rows differ: none, unless something wrote
+   * past the ledger.
+   */
+  async differences(tx: Scoped): Promise<{ kept: number; derived: number; differing: number }> {
+    await tx.knex.raw('DROP TEMPORARY TABLE IF EXISTS permission_state_anew');
+    await tx.knex.raw('CREATE TEMPORARY TABLE permission_state_anew LIKE permission_state');
+    await tx.execute(foldSql('1 = 1', 'permission_state_anew'));
+    const columns = `contact_point_id, supporter_id, channel, scope, ${KINDS.flatMap(([kind]) => columnsOf(kind)).join(', ')}`;
+    const rows = (table: string) => `SELECT ${columns} FROM ${table} WHERE organization_id = :org`;
+    const count = async (from: string) => (await tx.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM (${from}) x`))[0]!.n;
+    // A temporary table can be named once in a statement, so the two directions are two statements.
+    const lost = await count(`${rows('permission_state')} EXCEPT ${rows('permission_state_anew')}`);
+    const extra = await count(`${rows('permission_state_anew')} EXCEPT ${rows('permission_state')}`);
+    const out = { kept: await count(rows('permission_state')), derived: await count(rows('permission_state_anew')), differing: lost + extra };
+    await tx.knex.raw('DROP TEMPORARY TABLE permission_state_anew');
+    return out;
   }
 
   /** Entries that bear on a person: their own, and every no at an address of theirs. Newest first. */
@@ -163,13 +222,11 @@ export class LedgerRepository {
 
 /** The marks of one state row, as the core knows them. */
 export function marksOf(row: StateRow): Marks {
-  const mark = (at: Date | null, entryId: number | null) => (at && entryId !== null ? { at: at.getTime(), entryId } : undefined);
-  const marks: Marks = {
-    no: mark(row.no_at, row.no_entry),
-    ownYes: mark(row.own_yes_at, row.own_yes_entry),
-    yes: mark(row.yes_at, row.yes_entry),
-    implied: mark(row.implied_until, row.implied_entry),
-    asked: mark(row.asked_at, row.asked_entry),
-  };
-  return Object.fromEntries(Object.entries(marks).filter(([, value]) => value !== undefined)) as Marks;
+  const marks: Marks = {};
+  for (const kind of MARK_KINDS) {
+    const [at, entryId] = [row[`${COLUMN_OF[kind]}_at`], row[`${COLUMN_OF[kind]}_entry`]];
+    if (!at || entryId === null) continue;
+    marks[kind] = { at: at.getTime(), entryId, ...(kind === 'pause' ? { until: row.pause_until?.getTime() ?? at.getTime() } : {}) };
+  }
+  return marks;
 }

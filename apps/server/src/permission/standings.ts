@@ -1,4 +1,14 @@
-import { joinMarks, standing, type Channel, type Marks, type PermissionState, type Scope } from '@goodword/core/permission';
+import {
+  bearingScopes,
+  isPaused,
+  joinMarks,
+  standing,
+  type Channel,
+  type Marks,
+  type PermissionState,
+  type PlaceRules,
+  type Scope,
+} from '@goodword/core/permission';
 import { marksOf, type StateRow } from './ledger.repository';
 
 export interface PersonStanding {
@@ -6,6 +16,10 @@ export interface PersonStanding {
   scope: Scope;
   state: PermissionState;
   entryId: number | null;
+  /** Last moment of an implied permission. */
+  until: number | null;
+  /** Last moment of a pause that holds it now. */
+  pausedUntil: number | null;
 }
 
 const RANK: Record<PermissionState, number> = { yes: 4, implied: 3, asked: 2, no: 1, never: 0 };
@@ -14,20 +28,38 @@ const RANK: Record<PermissionState, number> = { yes: 4, implied: 3, asked: 2, no
  * How one person stands for every scope that anything is recorded of, at the best of their addresses. `rows` are the
  * state rows that bear on the person.
  */
-export function standingsOf(rows: readonly StateRow[], now: number): PersonStanding[] {
+export function standingsOf(rows: readonly StateRow[], now: number, rules: PlaceRules): PersonStanding[] {
   const out = new Map<string, PersonStanding>();
   for (const [channel, scope, points] of questions(rows)) {
     for (const point of points) {
-      const marks = rows
-        .filter((row) => row.contact_point_id === point && row.channel === channel && (row.scope === scope || row.scope === 'all'))
-        .map(bearing)
-        .reduce<Marks>(joinMarks, {});
-      const { state, entryId } = standing(marks, now);
+      const marks = marksAt(rows, point, channel, scope);
+      const { state, entryId, until = null } = standing(marks, now, rules);
       const known = out.get(`${channel}:${scope}`);
-      if (!known || RANK[state] > RANK[known.state]) out.set(`${channel}:${scope}`, { channel, scope, state, entryId });
+      if (!known || RANK[state] > RANK[known.state]) {
+        const pausedUntil = scope !== 'service' && isPaused(marks, now) ? marks.pause!.until! : null;
+        out.set(`${channel}:${scope}`, { channel, scope, state, entryId, until, pausedUntil });
+      }
     }
   }
   return [...out.values()];
+}
+
+/** How somebody stands at one address for one question. `rows` are the state rows that bear on the person. */
+export function standingAt(
+  rows: readonly StateRow[],
+  at: { contactPointId: number; channel: Channel; scope: Scope },
+  now: number,
+  rules: PlaceRules,
+): { state: PermissionState; marks: Marks } {
+  const marks = marksAt(rows, at.contactPointId, at.channel, at.scope);
+  return { state: standing(marks, now, rules).state, marks };
+}
+
+function marksAt(rows: readonly StateRow[], point: number, channel: Channel, scope: Scope): Marks {
+  return rows
+    .filter((row) => row.contact_point_id === point && row.channel === channel && bearingScopes(scope).includes(row.scope))
+    .map(bearing)
+    .reduce<Marks>(joinMarks, {});
 }
 
 /** An address-wide row bears only with its no. */

@@ -37,7 +37,7 @@ export class Scoped {
 
   /** Supporters that the caller may see, as `supporter`. */
   supporters(): Knex.QueryBuilder {
-    const query = this.table('supporter');
+    const query = this.table('supporter').whereNull('supporter.erased_at');
     return this.scope.chapterId === null ? query : query.where('supporter.chapter_id', this.scope.chapterId);
   }
 

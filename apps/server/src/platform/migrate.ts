@@ -1,7 +1,8 @@
 import type { Knex } from 'knex';
 import * as first from './migrations/001_first';
+import * as permission from './migrations/002_permission';
 
-const MIGRATIONS: Record<string, Knex.Migration> = { '001_first': first };
+const MIGRATIONS: Record<string, Knex.Migration> = { '001_first': first, '002_permission': permission };
 
 const source: Knex.MigrationSource<string> = {
   getMigrations: async () => Object.keys(MIGRATIONS),

@@ -1,9 +1,15 @@
 import { Catch, HttpException, Inject, Injectable, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
+import { escapeHtml } from '@goodword/core/letter';
+import { LANGUAGES } from '@goodword/core/forms';
+import { languageOf, supporterPage } from './pages/page';
+import { PHRASES } from './pages/phrases';
 import type { Problem } from '@goodword/core/contract';
 import { CONFIG, type Config } from './config';
 import { isLostConnection } from './database';
 import { DomainError, Invalid, Unavailable } from './errors';
+
+const SUPPORTERS_PAGES = /^\/(join|confirm|choices|leave)\//;
 
 /** Turns every error into RFC 9457 problem details; what was not foreseen is logged whole and told in one plain sentence. */
 @Catch()
@@ -17,7 +23,22 @@ export class ProblemFilter implements ExceptionFilter {
     const response = host.switchToHttp().getResponse<Response>();
     const problem = this.problemOf(error);
     if (problem.status >= 500) this.log.error({ err: error }, problem.title);
-    if (!response.headersSent) response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
+    if (response.headersSent) return;
+    const request = host.switchToHttp().getRequest<Request>();
+    if (SUPPORTERS_PAGES.test(request.path) && !request.path.includes('.')) return this.page(request, response, problem);
+    response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
+  }
+
+  /** Supporters get a page and not a document for programs. */
+  private page(request: Request, response: Response, problem: Problem): void {
+    const language = languageOf(request, LANGUAGES, 'en');
+    const p = PHRASES[language];
+    const [title, body] =
+      problem.status === 413 ? [p.tooBig, p.tooBigBody] : problem.status === 404 ? [p.dead, p.deadBody] : [problem.title, problem.detail];
+    response
+      .status(problem.status)
+      .type('html')
+      .send(supporterPage(title, `<h1>${escapeHtml(title)}</h1><p>${escapeHtml(body)}</p>`, { language }));
   }
 
   private problemOf(error: unknown): Problem {

@@ -1,13 +1,13 @@
 import { createCipheriv, createDecipheriv, createHash, createHmac, timingSafeEqual } from 'node:crypto';
 
-export const TOKEN_USES = ['leave', 'open', 'follow', 'bounce'] as const;
+export const TOKEN_USES = ['leave', 'open', 'follow', 'bounce', 'confirm', 'choices'] as const;
 export type TokenUse = (typeof TOKEN_USES)[number];
 
 const BLOCK = 16;
 const SIGNATURE = 12;
 
 /**
- * Signed tokens for links in messages. A token is one encrypted block (use, delivery, extra number) and 12 bytes of
+ * Signed tokens for links in messages. A token is one encrypted block (use, id, extra number) and 12 bytes of
  * HMAC-SHA-256 over it: it says nothing by itself, can't be made or changed without the key, and never expires. Its
  * base-32 form has one case only, since a bounce address may come back with its case changed.
  */
@@ -20,10 +20,10 @@ export class Tokens {
     this.signKey = createHash('sha256').update(`sign:${secret}`).digest();
   }
 
-  make(use: TokenUse, deliveryId: number, extra = 0): string {
+  make(use: TokenUse, id: number, extra = 0): string {
     const plain = Buffer.alloc(BLOCK);
     plain.writeUInt8(TOKEN_USES.indexOf(use), 0);
-    plain.writeUIntBE(deliveryId, 1, 6);
+    plain.writeUIntBE(id, 1, 6);
     plain.writeUInt32BE(extra, 7);
     const cipher = createCipheriv('aes-128-ecb', this.cipherKey, null).setAutoPadding(false);
     const block = Buffer.concat([cipher.update(plain), cipher.final()]);
@@ -31,7 +31,7 @@ export class Tokens {
   }
 
   /** What the token says, or null where it is not one of ours for this use. */
-  read(use: TokenUse, token: string): { deliveryId: number; extra: number } | null {
+  read(use: TokenUse, token: string): { id: number; extra: number } | null {
     const bytes = unbase32(token);
     if (bytes?.length !== BLOCK + SIGNATURE) return null;
     const block = bytes.subarray(0, BLOCK);
@@ -39,7 +39,7 @@ export class Tokens {
     const decipher = createDecipheriv('aes-128-ecb', this.cipherKey, null).setAutoPadding(false);
     const plain = Buffer.concat([decipher.update(block), decipher.final()]);
     if (TOKEN_USES[plain.readUInt8(0)] !== use) return null;
-    return { deliveryId: plain.readUIntBE(1, 6), extra: plain.readUInt32BE(7) };
+    return { id: plain.readUIntBE(1, 6), extra: plain.readUInt32BE(7) };
   }
 
   private sign(block: Buffer): Buffer {

@@ -1,9 +1,16 @@
 import { Injectable } from '@nestjs/common';
 import { Bits } from '@goodword/core/common';
 import type { FieldType } from '@goodword/core/fields';
-import { STATES, type HouseRules, type PermissionState, type Scope as PermissionScope, type SendingChannel } from '@goodword/core/permission';
+import {
+  STATES,
+  type HouseRules,
+  type PermissionState,
+  type Scope as PermissionScope,
+  type SendingChannel,
+  type Verdict,
+} from '@goodword/core/permission';
 import { NO_DAY, type Column, type Line } from '@goodword/core/segment';
-import { personVerdictSql, questionOf } from '../permission/verdict.sql';
+import { bindingsOf, personVerdictSql } from '../permission/verdict.sql';
 import type { Bound, Scoped } from '../platform/database';
 
 /** Everybody in a scope in the order of their names, and the way from an id to its ordinal. */
@@ -12,7 +19,8 @@ export interface People {
   ordinalOf(id: number): number | undefined;
 }
 
-const MINE = 'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id = :chapter)';
+const MINE =
+  'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND (:chapter IS NULL OR chapter_id = :chapter)';
 
 /** Reads columns from the database: one covering index range each. */
 @Injectable()
@@ -26,7 +34,7 @@ export class RollRepository {
 
   async people(db: Scoped): Promise<People> {
     const rows = await db.sql<{ id: number }>(
-      'SELECT id FROM supporter WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id = :chapter) ORDER BY last_name, first_name, id',
+      'SELECT id FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND (:chapter IS NULL OR chapter_id = :chapter) ORDER BY last_name, first_name, id',
     );
     const ids = Uint32Array.from(rows, (row) => row.id);
     const ordinals = new Map<number, number>();
@@ -48,7 +56,11 @@ export class RollRepository {
           line.batchId,
         );
       case 'permission':
-        return this.states(db, people, line.channel, line.scope, around);
+        return (await this.verdicts(db, people, line, around)).states;
+      case 'may':
+        return (await this.verdicts(db, people, line, around)).may;
+      case 'lapses':
+        return (await this.verdicts(db, people, line, around)).lapses;
       case 'gave':
         return this.gifts(db, people);
       case 'field':
@@ -65,24 +77,30 @@ export class RollRepository {
     return { kind: 'bits', bits };
   }
 
-  private async states(
+  /** What the set-based verdict says of everybody: their state, whether they may be written to, and the last day of what lapses. */
+  private async verdicts(
     db: Scoped,
     people: People,
-    channel: SendingChannel,
-    scope: PermissionScope,
+    of: { channel: SendingChannel; scope: PermissionScope },
     around: { rules: HouseRules; now: Date },
-  ): Promise<Column> {
+  ): Promise<{ states: Column; may: Column; lapses: Column }> {
+    const asking = { ...of, ...around };
     const codes = new Uint8Array(people.ids.length).fill(STATES.indexOf('never'));
-    const question = questionOf(channel, scope, around.now, around.rules);
-    const rows = await db.sql<{ supporter_id: number; state: PermissionState }>(
-      `SELECT supporter_id, state FROM (${personVerdictSql(MINE)}) v`,
-      question,
+    const bits = new Bits(people.ids.length);
+    const days = new Int32Array(people.ids.length).fill(NO_DAY);
+    const rows = await db.sql<{ supporter_id: number; state: PermissionState; verdict: Verdict; implied_until: Date | null }>(
+      `SELECT supporter_id, state, verdict, implied_until FROM (${personVerdictSql(MINE, asking)}) v`,
+      bindingsOf(asking),
     );
     for (const row of rows) {
       const ordinal = people.ordinalOf(row.supporter_id);
-      if (ordinal !== undefined) codes[ordinal] = STATES.indexOf(row.state);
+      if (ordinal === undefined) continue;
+      codes[ordinal] = STATES.indexOf(row.state);
+      if (row.verdict !== 'send') continue;
+      bits.add(ordinal);
+      if (row.implied_until) days[ordinal] = Math.floor(row.implied_until.getTime() / 86_400_000);
     }
-    return { kind: 'state', codes };
+    return { states: { kind: 'state', codes }, may: { kind: 'bits', bits }, lapses: { kind: 'day', values: days } };
   }
 
   private async gifts(db: Scoped, people: People): Promise<Column> {

@@ -71,7 +71,7 @@ export class RollService {
   }
 
   private async column(kept: Kept, key: string, line: Line, load: () => Promise<Column>): Promise<Column> {
-    const name = line.kind === 'permission' ? `${key}@${Math.floor(Date.now() / FRESH_MS)}` : key;
+    const name = line.kind === 'permission' || line.kind === 'may' || line.kind === 'lapses' ? `${key}@${Math.floor(Date.now() / FRESH_MS)}` : key;
     let column = kept.columns.get(name);
     if (!column) {
       column = load();

@@ -1,15 +1,13 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Bits, dayInZone } from '@goodword/core/common';
+import { dayInZone } from '@goodword/core/common';
 import type { Page, SegmentCount, SupporterRow } from '@goodword/core/contract';
-import { mayWrite, STATES, type SendingChannel } from '@goodword/core/permission';
 import { describe, evaluate, explain, isGroup, linesOf, narrow, type Explanation, type Names, type Rule } from '@goodword/core/segment';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
-import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { RollService, type Roll } from '../roll/roll.service';
+import { RollService } from '../roll/roll.service';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { SupporterRows } from '../supporters/rows.service';
@@ -18,7 +16,7 @@ import { TeamRepository } from '../team/team.repository';
 import { SegmentsRepository, type SegmentRow } from './segments.repository';
 
 /** What "may be reached" is counted by beside a segment: the standing for appeals, the most asked-for purpose. */
-const REACH: Rule[] = (['email', 'text'] as const).map((channel) => ({ kind: 'permission', channel, scope: 'appeals', states: ['yes'] }));
+const REACH: Rule[] = (['email', 'text'] as const).map((channel) => ({ kind: 'may', channel, scope: 'appeals', may: true }));
 
 @Injectable()
 export class SegmentsService {
@@ -29,7 +27,6 @@ export class SegmentsService {
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
-    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(SupporterRows) private readonly rows: SupporterRows,
   ) {}
@@ -40,19 +37,13 @@ export class SegmentsService {
     const roll = await this.roll.columnsFor(scope, { kind: 'all', rules: [tree, ...REACH] });
     const { bits, steps } = narrow(tree, roll, { today: await this.today(scope) });
     const top = isGroup(tree) ? tree.rules : [tree];
-    const [email, text] = await Promise.all((['email', 'text'] as const).map((channel) => this.reach(scope, roll, channel)));
+    const [email, text] = REACH.map((rule) => evaluate(rule, roll, { today: 0 }));
     return {
       everybody: roll.size,
       total: bits.count(),
       steps: steps.map((step, i) => ({ ...step, words: describe(top[i]!, names) })),
       reach: { email: bits.and(email!).count(), text: bits.and(text!).count(), neither: bits.and(email!.or(text!).not()).count() },
     };
-  }
-
-  private async reach(scope: Scope, roll: Roll, channel: SendingChannel): Promise<Bits> {
-    const rules = await this.houseRules.rules(this.database.read(scope));
-    const states = STATES.filter((state) => mayWrite(rules, channel, 'appeals', state));
-    return evaluate({ kind: 'permission', channel, scope: 'appeals', states }, roll, { today: 0 });
   }
 
   /** People of a tree by name, a page at a time. */

@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MergeValues } from '@goodword/core/merge';
+import { rulesFor, type HouseRules, type Place } from '@goodword/core/permission';
 import { CONFIG, type Config } from '../platform/config';
 import { MAIL_OUT, type HandOver, type MailOut, type OutgoingMail } from '../platform/mail-out';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
@@ -15,12 +16,14 @@ export interface MessageContext {
   organization: OrganizationRow;
   sender: TeammateRow | undefined;
   listName: string | null;
+  rules: HouseRules;
 }
 
 export interface Recipient {
   deliveryId: number;
   key: string;
   to: string;
+  place: Place;
   values: MergeValues;
 }
 
@@ -47,23 +50,29 @@ export class EnvelopeService {
   mail(context: MessageContext, recipient: Recipient): OutgoingMail {
     const { message, organization, composed } = context;
     const base = this.config.PUBLIC_URL;
-    const leave = `${base}/leave/${this.tokens.make('leave', recipient.deliveryId)}`;
+    const token = this.tokens.make('leave', recipient.deliveryId);
+    const leave = `${base}/leave/${token}`;
+    const { track } = rulesFor(context.rules, recipient.place);
     const links = Object.fromEntries(
-      composed.links.map((url, i) => [`link:${i}`, /^https?:/.test(url) ? `${base}/f/${this.tokens.make('follow', recipient.deliveryId, i)}` : url]),
+      composed.links.map((url, i) => [
+        `link:${i}`,
+        track.links && /^https?:/.test(url) ? `${base}/f/${this.tokens.make('follow', recipient.deliveryId, i)}` : url,
+      ]),
     );
-    const pixel = `<img src="${base}/o/${this.tokens.make('open', recipient.deliveryId)}.gif" width="1" height="1" alt="">`;
+    const pixel = !track.opens ? '' : `<img src="${base}/o/${this.tokens.make('open', recipient.deliveryId)}.gif" width="1" height="1" alt="">`;
     return {
       ...this.addressed(context, recipient.to, recipient.key, { ...recipient.values, ...links, leave, pixel }),
+      replyTo: `answer-${token}@${organization.list_domain}`,
       returnPath: `b-${this.tokens.make('bounce', recipient.deliveryId)}@${organization.list_domain}`,
       headers: {
         'List-Id': listId(message, context.listName, organization),
-        'List-Unsubscribe': `<${leave}>`,
+        'List-Unsubscribe': `<${leave}>, <mailto:leave-${token}@${organization.list_domain}?subject=unsubscribe>`,
         'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
       },
     };
   }
 
-  private addressed(context: MessageContext, to: string, key: string, values: MergeValues): OutgoingMail {
+  private addressed(context: Omit<MessageContext, 'rules'>, to: string, key: string, values: MergeValues): OutgoingMail {
     const { organization, sender } = context;
     const filled = fill(context.composed, values);
     const name = [sender?.name, organization.name]
@@ -80,7 +89,7 @@ export class EnvelopeService {
     };
   }
 
-  async sendTest(test: MessageContext & { to: string; values: MergeValues }): Promise<HandOver> {
+  async sendTest(test: Omit<MessageContext, 'rules'> & { to: string; values: MergeValues }): Promise<HandOver> {
     const key = crypto.randomUUID();
     if (test.message.channel === 'text') {
       const { text } = fill(test.composed, test.values);

@@ -84,6 +84,7 @@ export class HandOverLoop {
               deliveryId: delivery.id,
               key: delivery.provider_key,
               to: delivery.to_address,
+              place: delivery,
               values: values.get(delivery.supporter_id) ?? {},
             });
             if (result.kind === 'unreachable') this.unreachable = true;
@@ -104,8 +105,9 @@ export class HandOverLoop {
     const message = await this.parts.messages.find(this.parts.database.read(scope), messageId);
     if (!message) throw new Error(`expected message ${messageId}, got none`);
     const { composed, organization, listName } = await this.parts.composing.compose(scope, message);
+    const rules = await this.parts.houseRules.rules(this.parts.database.read(scope));
     const sender = message.sender_id ? await this.parts.team.teammate(scope, message.sender_id) : undefined;
-    return { message, composed, organization, sender, listName };
+    return { message, composed, organization, sender, listName, rules };
   }
 }
 
@@ -175,14 +177,9 @@ class Door {
     return database.quietly(this.scope, async (tx) => {
       if (outcomes.length > 0) await outbox.record(tx, outcomes);
       if (waiting.length === 0) return new Set<number>();
-      const question = { channel: message.channel, scope: scopeOf(message), rules: await houseRules.rules(tx) };
-      return outbox.door(
-        tx,
-        this.worker,
-        message.id,
-        waiting.map((one) => one.delivery.id),
-        question,
-      );
+      const asking = { channel: message.channel, scope: scopeOf(message), rules: await houseRules.rules(tx), now: new Date() };
+      const ids = waiting.map((one) => one.delivery.id);
+      return outbox.door(tx, this.worker, message.id, ids, asking, this.context.organization.time_zone);
     });
   }
 }

@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { HouseRules, Scope as PermissionScope, SendingChannel, Verdict } from '@goodword/core/permission';
-import { addressVerdictSql, questionOf } from '../permission/verdict.sql';
+import { rulesFor, type Verdict } from '@goodword/core/permission';
+import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
+import { addressVerdictSql, bindingsOf, type Asking } from '../permission/verdict.sql';
 import { Database, type Scoped } from '../platform/database';
 import type { HandOver } from '../platform/mail-out';
 import type { Scope } from '../platform/scope';
@@ -12,12 +13,21 @@ export interface LeasedDelivery {
   attempts: number;
   to_address: string;
   contact_point_id: number;
+  country: string | null;
+  region: string | null;
 }
 
 /** What became of one hand-over, to be written down. */
 export interface Outcome {
   delivery: LeasedDelivery;
   result: HandOver;
+}
+
+interface AtDoor {
+  id: number;
+  verdict: Verdict | null;
+  country: string | null;
+  region: string | null;
 }
 
 const MOST_ATTEMPTS = 8;
@@ -51,7 +61,16 @@ export class OutboxRepository {
         { points: rows.map((row) => row.contact_point_id) },
       );
       const address = new Map(points.map((point) => [point.id, point.normal]));
-      return rows.map((row) => ({ ...row, to_address: address.get(row.contact_point_id) ?? '' }));
+      const people = await tx.sql<{ id: number; country: string | null; region: string | null }>(
+        'SELECT id, country, region FROM supporter WHERE organization_id = :org AND id IN (:people)',
+        { people: rows.map((row) => row.supporter_id) },
+      );
+      const placeOf = new Map(people.map(({ id, country, region }) => [id, { country, region }]));
+      return rows.map((row) => ({
+        ...row,
+        to_address: address.get(row.contact_point_id) ?? '',
+        ...(placeOf.get(row.supporter_id) ?? { country: null, region: null }),
+      }));
     });
   }
 
@@ -66,17 +85,11 @@ export class OutboxRepository {
 
   /**
    * The moment of hand-over, for a few deliveries at once: decides again from the state of now. Those who may still be
-   * written to are marked as under way; the others are held at the door, and a paused message's go back. Only what this
-   * worker holds is looked at. What it has marked already counts as marked: the answer of that commit was lost, and the
-   * delivery still waits here.
+   * written to are marked as under way; those for whom it is not a decent hour wait for one; the others are held at the
+   * door, and a paused message's go back. Only what this worker holds is looked at. What it has marked already counts as
+   * marked: the answer of that commit was lost, and the delivery still waits here.
    */
-  async door(
-    tx: Scoped,
-    worker: string,
-    messageId: number,
-    ids: readonly number[],
-    question: { channel: SendingChannel; scope: PermissionScope; rules: HouseRules },
-  ): Promise<Set<number>> {
+  async door(tx: Scoped, worker: string, messageId: number, ids: readonly number[], asking: Asking, homeZone: string): Promise<Set<number>> {
     const [message] = await tx.sql<{ state: string }>('SELECT state FROM message WHERE organization_id = :org AND id = :messageId', { messageId });
     if (message?.state !== 'sending') {
       const state = message?.state === 'stopped' ? 'stopped' : 'ready';
@@ -87,12 +100,14 @@ export class OutboxRepository {
       return new Set();
     }
     const people = 'SELECT supporter_id FROM delivery WHERE organization_id = :org AND id IN (:ids)';
-    const rows = await tx.sql<{ id: number; verdict: Verdict | null }>(
-      `SELECT d.id, v.verdict FROM delivery d LEFT JOIN (${addressVerdictSql(people)}) v ON v.supporter_id = d.supporter_id AND v.contact_point_id = d.contact_point_id
+    const rows = await tx.sql<AtDoor>(
+      `SELECT d.id, v.verdict, s.country, s.region FROM delivery d JOIN supporter s ON s.organization_id = :org AND s.id = d.supporter_id
+        LEFT JOIN (${addressVerdictSql(people, asking)}) v ON v.supporter_id = d.supporter_id AND v.contact_point_id = d.contact_point_id
         WHERE d.organization_id = :org AND d.id IN (:ids) AND d.leased_by = :worker AND d.state IN ('leased', 'handing')`,
-      { ...questionOf(question.channel, question.scope, new Date(), question.rules), ids, worker },
+      { ...bindingsOf(asking, messageId), ids, worker },
     );
-    const go = rows.filter((row) => row.verdict === 'send').map((row) => row.id);
+    const sending = rows.filter((row) => row.verdict === 'send');
+    const go = await this.atDecentHours(tx, sending, asking, homeZone);
     if (go.length > 0) await tx.execute("UPDATE delivery SET state = 'handing' WHERE organization_id = :org AND id IN (:go)", { go });
     for (const held of rows.filter((row) => row.verdict !== 'send')) {
       await tx.execute("UPDATE delivery SET state = 'door', door_verdict = :verdict, leased_by = NULL WHERE organization_id = :org AND id = :id", {
@@ -102,6 +117,26 @@ export class OutboxRepository {
       await this.event(tx, [held.id], 'door', '');
     }
     return new Set(go);
+  }
+
+  /** Those for whom it is a decent hour where they are; the others wait for the next one. */
+  private async atDecentHours(tx: Scoped, rows: readonly AtDoor[], asking: Asking, homeZone: string): Promise<number[]> {
+    if (asking.channel !== 'text') return rows.map((row) => row.id);
+    const now = asking.now.getTime();
+    const go: number[] = [];
+    const waiting = new Map<number, number[]>();
+    for (const row of rows) {
+      const at = nextDecentMoment(rulesFor(asking.rules, row).hours.text, zonesOf(row, homeZone), now);
+      if (at === now) go.push(row.id);
+      else waiting.set(at, [...(waiting.get(at) ?? []), row.id]);
+    }
+    for (const [at, ids] of waiting) {
+      await tx.execute(
+        "UPDATE delivery SET state = 'ready', leased_by = NULL, not_before = :at, detail = 'Waits for a decent hour where they are' WHERE organization_id = :org AND id IN (:ids)",
+        { at: new Date(at), ids },
+      );
+    }
+    return go;
   }
 
   async record(tx: Scoped, outcomes: readonly Outcome[]): Promise<void> {

@@ -29,7 +29,7 @@ export class PrepareJob {
       const last = await this.database.write(scope, async (tx) => {
         const current = await this.messages.lock(tx, refId);
         if (current?.state !== 'preparing') return null;
-        const written = await this.sending.prepareSlice(tx, refId, after, SLICE, await this.service.question(tx, current));
+        const written = await this.sending.prepareSlice(tx, refId, after, SLICE, await this.service.asking(tx, current));
         await this.messages.change(tx, refId, written === null ? { state: 'sending' } : { prepared_to: written });
         return written;
       });

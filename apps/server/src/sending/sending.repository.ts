@@ -1,14 +1,7 @@
 import { Injectable } from '@nestjs/common';
-import type { Channel, HeldReason, HouseRules, Scope as PermissionScope, Verdict } from '@goodword/core/permission';
-import { groupVerdictSql, questionOf } from '../permission/verdict.sql';
+import type { HeldReason, Verdict } from '@goodword/core/permission';
+import { bindingsOf, groupVerdictSql, type Asking } from '../permission/verdict.sql';
 import type { Scoped } from '../platform/database';
-
-/** What a verdict is asked for. */
-export interface Question {
-  channel: Channel;
-  scope: PermissionScope;
-  rules: HouseRules;
-}
 
 /** The outbox: who is in a message's group, what was decided of each, and the deliveries that came of it. */
 @Injectable()
@@ -23,13 +16,13 @@ export class SendingRepository {
   }
 
   /** Decides for the whole frozen group and keeps the verdicts for the last look. */
-  async look(tx: Scoped, messageId: number, question: Question): Promise<void> {
+  async look(tx: Scoped, messageId: number, asking: Asking): Promise<void> {
     await tx.execute('DELETE FROM last_look WHERE organization_id = :org AND message_id = :messageId', { messageId });
     const people = 'SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId';
     await tx.execute(
       `INSERT INTO last_look (organization_id, message_id, supporter_id, verdict, contact_point_id, entry_id)
-        SELECT :org, :messageId, supporter_id, verdict, contact_point_id, entry_id FROM (${groupVerdictSql(people)}) v`,
-      { ...questionOf(question.channel, question.scope, new Date(), question.rules), messageId },
+        SELECT :org, :messageId, supporter_id, verdict, contact_point_id, entry_id FROM (${groupVerdictSql(people, asking)}) v`,
+      { ...bindingsOf(asking, messageId), messageId },
     );
   }
 
@@ -53,7 +46,7 @@ export class SendingRepository {
    * Writes the deliveries of the next people of the frozen group, each with its verdict. Returns the last id written, or
    * null when there was nobody left. A delivery is unique by message and person, so a slice may be written again.
    */
-  async prepareSlice(tx: Scoped, messageId: number, after: number, size: number, question: Question): Promise<number | null> {
+  async prepareSlice(tx: Scoped, messageId: number, after: number, size: number, asking: Asking): Promise<number | null> {
     const ids = await tx.sql<{ supporter_id: number }>(
       'SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId AND supporter_id > :after ORDER BY supporter_id LIMIT :size',
       { messageId, after, size },
@@ -64,10 +57,10 @@ export class SendingRepository {
       'SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId AND supporter_id > :after AND supporter_id <= :last';
     const taken = `EXISTS (SELECT 1 FROM delivery o WHERE o.organization_id = :org AND o.contact_point_id = v.contact_point_id AND o.message_id = :messageId AND o.verdict = 'send' AND o.supporter_id < v.supporter_id)`;
     await tx.execute(
-      `INSERT IGNORE INTO delivery (organization_id, message_id, supporter_id, channel, contact_point_id, entry_id, verdict, state, provider_key)
-        SELECT :org, :messageId, w.supporter_id, :channel, w.contact_point_id, w.entry_id, w.verdict, IF(w.verdict = 'send', 'ready', 'held'), UUID()
-        FROM (SELECT v.supporter_id, v.contact_point_id, v.entry_id, IF(v.verdict = 'send' AND ${taken}, 'shared-address', v.verdict) AS verdict FROM (${groupVerdictSql(people)}) v) w`,
-      { ...questionOf(question.channel, question.scope, new Date(), question.rules), messageId, after, last },
+      `INSERT IGNORE INTO delivery (organization_id, message_id, supporter_id, channel, contact_point_id, entry_id, verdict, state, provider_key, counts)
+        SELECT :org, :messageId, w.supporter_id, :channel, w.contact_point_id, w.entry_id, w.verdict, IF(w.verdict = 'send', 'ready', 'held'), UUID(), IF(:scope = 'service', 0, 1)
+        FROM (SELECT v.supporter_id, v.contact_point_id, v.entry_id, IF(v.verdict = 'send' AND ${taken}, 'shared-address', v.verdict) AS verdict FROM (${groupVerdictSql(people, asking)}) v) w`,
+      { ...bindingsOf(asking, messageId), messageId, after, last },
     );
     return last;
   }

@@ -4,6 +4,7 @@ import { holes, type MergeValues } from '@goodword/core/merge';
 import { HELD_REASONS, type Verdict } from '@goodword/core/permission';
 import type { Rule } from '@goodword/core/segment';
 import { countParts } from '@goodword/core/text';
+import type { Asking } from '../permission/verdict.sql';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
@@ -20,7 +21,7 @@ import { ComposingService } from '../messages/composing.service';
 import { MergeValuesRepository } from '../messages/merge-values.repository';
 import { MessagesRepository, scopeOf, type MessageRow } from '../messages/messages.repository';
 import { EnvelopeService } from './envelope.service';
-import { SendingRepository, type Question } from './sending.repository';
+import { SendingRepository } from './sending.repository';
 
 const CHUNK = 1000;
 
@@ -79,8 +80,8 @@ export class SendingService {
     };
   }
 
-  async question(db: Scoped, message: MessageRow): Promise<Question> {
-    return { channel: message.channel, scope: scopeOf(message), rules: await this.houseRules.rules(db) };
+  async asking(db: Scoped, message: MessageRow): Promise<Asking> {
+    return { channel: message.channel, scope: scopeOf(message), rules: await this.houseRules.rules(db), now: new Date() };
   }
 
   /** Counts the group down to those who will get it, as of now, and looks at the words with these people in mind. */
@@ -90,7 +91,7 @@ export class SendingService {
     const ids = await this.group(chapterScope, message.recipients);
     const counts = await this.database.write(chapterScope, async (tx) => {
       await this.sending.freezeGroup(tx, id, ids);
-      await this.sending.look(tx, id, await this.question(tx, message));
+      await this.sending.look(tx, id, await this.asking(tx, message));
       return this.sending.lookCounts(tx, id);
     });
     const { composed } = await this.composing.compose(chapterScope, message);

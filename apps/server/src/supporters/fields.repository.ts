@@ -30,6 +30,15 @@ export class FieldsRepository {
     return db.sql<FieldView>('SELECT id, name, type, section, fallback FROM field WHERE organization_id = :org ORDER BY section, id');
   }
 
+  /** What people have in a choice field so far, the most frequent first. */
+  async choices(db: Scoped, fieldId: number): Promise<string[]> {
+    const rows = await db.sql<{ text_value: string }>(
+      'SELECT text_value FROM field_value WHERE organization_id = :org AND field_id = :fieldId AND text_value IS NOT NULL GROUP BY text_value ORDER BY COUNT(*) DESC LIMIT 40',
+      { fieldId },
+    );
+    return rows.map((row) => row.text_value);
+  }
+
   async make(tx: Scoped, field: { name: string; type: string; fallback?: string | null; batchId?: number | null }): Promise<number> {
     return tx.insert('field', { name: field.name, type: field.type, fallback: field.fallback ?? null, batch_id: field.batchId ?? null });
   }

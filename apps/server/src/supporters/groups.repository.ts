@@ -15,11 +15,16 @@ export class GroupsRepository {
   }
 
   async lists(db: Scoped): Promise<ListView[]> {
-    const rows = await db.sql<ListView & { is_public: number }>(
-      `SELECT l.id, l.name, l.is_public, l.description, (SELECT COUNT(*) FROM supporter_list m ${MINE} WHERE m.list_id = l.id) AS people FROM list l
-        WHERE l.organization_id = :org AND (:chapter IS NULL OR l.chapter_id IS NULL OR l.chapter_id = :chapter) ORDER BY l.name`,
+    const rows = await db.sql<ListView & { is_public: number; on_preferences: number; by_form: number }>(
+      `SELECT l.id, l.name, l.is_public, l.on_preferences, l.by_form, l.description, l.why, (SELECT COUNT(*) FROM supporter_list m ${MINE} WHERE m.list_id = l.id) AS people FROM list l
+        WHERE l.organization_id = :org AND (:chapter IS NULL OR l.chapter_id IS NULL OR l.chapter_id = :chapter) ORDER BY l.position, l.name`,
     );
-    return rows.map(({ is_public, ...row }) => ({ ...row, isPublic: is_public === 1 }));
+    return rows.map(({ is_public, on_preferences, by_form, ...row }) => ({
+      ...row,
+      isPublic: is_public === 1,
+      onPreferences: on_preferences === 1,
+      byForm: by_form === 1,
+    }));
   }
 
   async find(db: Scoped, kind: 'tag' | 'list', id: number): Promise<{ id: number; name: string } | undefined> {
@@ -35,14 +40,8 @@ export class GroupsRepository {
     return tx.insert('tag', { name, chapter_id: tx.scope.chapterId, batch_id: batchId });
   }
 
-  async makeList(tx: Scoped, list: { name: string; isPublic: boolean; description: string }, batchId: number | null = null): Promise<number> {
-    return tx.insert('list', {
-      name: list.name,
-      chapter_id: tx.scope.chapterId,
-      is_public: list.isPublic,
-      description: list.description,
-      batch_id: batchId,
-    });
+  async makeList(tx: Scoped, list: { name: string } & Record<string, string | boolean>, batchId: number | null = null): Promise<number> {
+    return tx.insert('list', { ...list, chapter_id: tx.scope.chapterId, batch_id: batchId });
   }
 
   async change(tx: Scoped, kind: 'tag' | 'list', id: number, values: Record<string, string | boolean | undefined>): Promise<void> {

@@ -1,6 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
 import type { SupporterRow } from '@goodword/core/contract';
+import { rulesFor } from '@goodword/core/permission';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { LedgerRepository } from '../permission/ledger.repository';
 import { channelWord, standingsOf } from '../permission/standings';
 import type { Scoped } from '../platform/database';
@@ -12,21 +14,24 @@ export class SupporterRows {
   constructor(
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
   ) {}
 
   async of(db: Scoped, people: readonly PersonRow[]): Promise<SupporterRow[]> {
     const ids = people.map((person) => person.id);
-    const [points, gifts, tags, states] = await Promise.all([
+    const [points, gifts, tags, states, rules] = await Promise.all([
       this.supporters.points(db, ids),
       this.supporters.gifts(db, ids),
       this.supporters.tagCounts(db, ids),
       this.ledger.statesOf(db, ids),
+      this.houseRules.rules(db),
     ]);
     const now = Date.now();
     return people.map((person) => {
       const standings = standingsOf(
         states.filter((state) => state.for_supporter === person.id),
         now,
+        rulesFor(rules, person),
       );
       const gift = gifts.find((one) => one.supporter_id === person.id);
       const shown = (kind: string) => points.find((point) => point.supporter_id === person.id && point.kind === kind)?.shown ?? null;

@@ -1,16 +1,25 @@
-import { Controller, HttpCode, Inject } from '@nestjs/common';
+import { Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { FileInterceptor } from '@nestjs/platform-express';
+import type { Response } from 'express';
 import { schema, type FieldView, type ListView, type Page, type SupporterRow, type TagView, type TimelineItem } from '@goodword/core/contract';
+import type { Place } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
+import { Invalid } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { FieldsService } from './fields.service';
 import { GroupsRepository } from './groups.repository';
-import { SupportersService, type HandEntry, type SupporterQuery } from './supporters.service';
+import { ErasureService } from './erasure.service';
+import { permissionPage } from './permission-page';
+import { PersonLedger, type HandEntry, type Objection } from './person-ledger.service';
+import { SupportersService, type SupporterQuery } from './supporters.service';
 
 @Controller('api')
 export class SupportersController {
   constructor(
     @Inject(SupportersService) private readonly supporters: SupportersService,
+    @Inject(PersonLedger) private readonly ledger: PersonLedger,
+    @Inject(ErasureService) private readonly erasure: ErasureService,
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(Database) private readonly database: Database,
@@ -91,7 +100,63 @@ export class SupportersController {
   })
   @HttpCode(204)
   addEntry(@Caller() scope: Scope, @Id() id: number, @Input('body') body: HandEntry): Promise<void> {
-    return this.supporters.addEntry(scope, id, body);
+    return this.ledger.addEntry(scope, id, body);
+  }
+
+  @Route('post', 'supporters/:id/objection', {
+    role: 'organizer',
+    summary: 'Close every channel to marketing, as one act (GDPR art. 21)',
+    params: schema.idParams,
+    body: schema.objection,
+  })
+  @HttpCode(204)
+  object(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Objection): Promise<void> {
+    return this.ledger.object(scope, id, body);
+  }
+
+  @Route('get', 'supporters/:id/permission.json', { role: 'viewer', summary: "One person's permission, as evidence", params: schema.idParams })
+  async report(@Caller() scope: Scope, @Id() id: number, @Res() response: Response): Promise<void> {
+    response.attachment(`permission-${id}.json`).json(await this.ledger.report(scope, id));
+  }
+
+  @Route('get', 'supporters/:id/permission.html', { role: 'viewer', summary: 'The same as a page to print', params: schema.idParams })
+  async printed(@Caller() scope: Scope, @Id() id: number, @Res() response: Response): Promise<void> {
+    response.type('html').send(permissionPage(await this.ledger.report(scope, id)));
+  }
+
+  @Route('post', 'supporters/:id/evidence', {
+    role: 'organizer',
+    summary: 'Keep a picture or PDF of the sheet signed (multipart: file)',
+    params: schema.idParams,
+  })
+  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: schema.EVIDENCE_LIMIT, files: 1, fields: 0 } }))
+  addEvidence(@Caller() scope: Scope, @Id() id: number, @UploadedFile() file: Express.Multer.File | undefined): Promise<{ id: number }> {
+    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Choose a picture or a PDF of the sheet.' }]);
+    const name = Buffer.from(file.originalname, 'latin1').toString('utf8');
+    return this.ledger.addEvidence(scope, id, { name, bytes: file.buffer });
+  }
+
+  @Route('get', 'supporters/:id/evidence/:evidenceId', { role: 'viewer', summary: 'A piece of evidence', params: schema.evidenceParams })
+  async evidence(@Caller() scope: Scope, @Input('params') params: { id: number; evidenceId: number }, @Res() response: Response): Promise<void> {
+    const file = await this.ledger.readEvidence(scope, params.id, params.evidenceId);
+    response.attachment(file.name.replace(/\.\w+$/, '') + (file.mime === 'application/pdf' ? '.pdf' : '.jpg'));
+    response.type(file.mime).send(file.bytes);
+  }
+
+  @Route('put', 'supporters/:id/place', { role: 'organizer', summary: 'Where they are', params: schema.idParams, body: schema.setPlace })
+  @HttpCode(204)
+  setPlace(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Place): Promise<void> {
+    return this.ledger.setPlace(scope, id, body);
+  }
+
+  @Route('delete', 'supporters/:id', {
+    role: 'owner',
+    summary: 'Erase a person: names, addresses and free words go, dates and states stay',
+    params: schema.idParams,
+  })
+  @HttpCode(204)
+  erase(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    return this.erasure.erase(scope, id);
   }
 
   @Route('post', 'supporters/:id/gifts', { role: 'organizer', summary: 'Enter a gift', params: schema.idParams, body: schema.addGift })

@@ -1,9 +1,12 @@
 import { Module } from '@nestjs/common';
 import { PermissionModule } from '../permission/permission.module';
 import { TeamModule } from '../team/team.module';
+import { ErasureRepository } from './erasure.repository';
+import { ErasureService } from './erasure.service';
 import { FieldsRepository } from './fields.repository';
 import { FieldsService } from './fields.service';
 import { GroupsRepository } from './groups.repository';
+import { PersonLedger } from './person-ledger.service';
 import { SupporterRows } from './rows.service';
 import { SupportersController } from './supporters.controller';
 import { SupportersRepository } from './supporters.repository';
@@ -13,7 +16,18 @@ import { TimelineRepository } from './timeline.repository';
 @Module({
   imports: [PermissionModule, TeamModule],
   controllers: [SupportersController],
-  providers: [SupportersService, SupportersRepository, FieldsService, FieldsRepository, GroupsRepository, SupporterRows, TimelineRepository],
-  exports: [SupportersService, SupportersRepository, FieldsService, FieldsRepository, GroupsRepository, SupporterRows],
+  providers: [
+    PersonLedger,
+    ErasureService,
+    ErasureRepository,
+    SupportersService,
+    SupportersRepository,
+    FieldsService,
+    FieldsRepository,
+    GroupsRepository,
+    SupporterRows,
+    TimelineRepository,
+  ],
+  exports: [PersonLedger, SupportersService, SupportersRepository, FieldsService, FieldsRepository, GroupsRepository, SupporterRows],
 })
 export class SupportersModule {}

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { PermissionState } from '@goodword/core/permission';
 import { nameMatchKey } from '@goodword/core/intake';
-import { personVerdictSql, questionOf } from '../permission/verdict.sql';
+import { bindingsOf, personVerdictSql, type Asking } from '../permission/verdict.sql';
 import type { Bound, Scoped } from '../platform/database';
 
 export interface PersonRow {
@@ -12,6 +12,9 @@ export interface PersonRow {
   chapter: string;
   batch_id: number | null;
   created_at: Date;
+  country: string | null;
+  region: string | null;
+  language: string | null;
 }
 
 export interface PointRow {
@@ -40,7 +43,7 @@ export interface SupporterFilter {
   batch?: number;
   /** Only people with an address on hold. */
   hold?: boolean;
-  permission?: { channel: 'email' | 'text'; state: PermissionState; question: ReturnType<typeof questionOf> };
+  permission?: { channel: 'email' | 'text'; state: PermissionState; asking: Asking };
 }
 
 interface Condition {
@@ -77,7 +80,9 @@ function searchCondition(search: string): Condition {
 }
 
 function conditions(filter: SupporterFilter): Condition[] {
-  const out: Condition[] = [{ sql: 's.organization_id = :org AND (:chapter IS NULL OR s.chapter_id = :chapter)', bindings: {} }];
+  const out: Condition[] = [
+    { sql: 's.organization_id = :org AND s.erased_at IS NULL AND (:chapter IS NULL OR s.chapter_id = :chapter)', bindings: {} },
+  ];
   if (filter.search) out.push(searchCondition(filter.search));
   if (filter.tag)
     out.push({ sql: 'EXISTS (SELECT 1 FROM supporter_tag x WHERE x.supporter_id = s.id AND x.tag_id = :tag)', bindings: { tag: filter.tag } });
@@ -95,17 +100,18 @@ function conditions(filter: SupporterFilter): Condition[] {
     });
   }
   if (filter.permission) {
-    const people = 'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id = :chapter)';
+    const people =
+      'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND (:chapter IS NULL OR chapter_id = :chapter)';
     out.push({
-      sql: `s.id IN (SELECT supporter_id FROM (${personVerdictSql(people)}) v WHERE v.state = :wanted)`,
-      bindings: { ...filter.permission.question, wanted: filter.permission.state },
+      sql: `s.id IN (SELECT supporter_id FROM (${personVerdictSql(people, filter.permission.asking)}) v WHERE v.state = :wanted)`,
+      bindings: { ...bindingsOf(filter.permission.asking), wanted: filter.permission.state },
     });
   }
   return out;
 }
 
 const PERSON =
-  'SELECT s.id, s.first_name, s.last_name, s.chapter_id, c.name AS chapter, s.batch_id, s.created_at FROM supporter s JOIN chapter c ON c.id = s.chapter_id';
+  'SELECT s.id, s.first_name, s.last_name, s.chapter_id, c.name AS chapter, s.batch_id, s.created_at, s.country, s.region, s.language FROM supporter s JOIN chapter c ON c.id = s.chapter_id';
 
 @Injectable()
 export class SupportersRepository {
@@ -133,7 +139,7 @@ export class SupportersRepository {
   async byIds(db: Scoped, ids: readonly number[]): Promise<PersonRow[]> {
     if (ids.length === 0) return [];
     const rows = await db.sql<PersonRow>(
-      `${PERSON} WHERE s.organization_id = :org AND (:chapter IS NULL OR s.chapter_id = :chapter) AND s.id IN (:ids)`,
+      `${PERSON} WHERE s.organization_id = :org AND s.erased_at IS NULL AND (:chapter IS NULL OR s.chapter_id = :chapter) AND s.id IN (:ids)`,
       { ids },
     );
     const order = new Map(ids.map((id, i) => [id, i]));
@@ -184,6 +190,10 @@ export class SupportersRepository {
     await tx.supporters().where('supporter.id', id).update({ first_name: firstName, last_name: lastName, updated_at: new Date() });
   }
 
+  async setPlace(tx: Scoped, id: number, place: { country: string | null; region: string | null }): Promise<void> {
+    await tx.supporters().where('supporter.id', id).update({ country: place.country, region: place.region, updated_at: new Date() });
+  }
+
   /** Finds or makes an address and hangs it on the person. Returns its id and who else has it. */
   async addPoint(tx: Scoped, supporterId: number, point: { kind: string; normal: string; shown: string; doNotContact: boolean }): Promise<number> {
     await tx.execute(
@@ -202,9 +212,17 @@ export class SupportersRepository {
     return row!.id;
   }
 
-  async isDoNotContact(db: Scoped, kind: string, hash: string): Promise<boolean> {
-    const rows = await db.sql('SELECT 1 FROM do_not_contact WHERE organization_id = :org AND kind = :kind AND key_hash = :hash', { kind, hash });
-    return rows.length > 0;
+  /** Puts one address in the place of another, which comes off the person. */
+  async replacePoint(tx: Scoped, supporterId: number, oldId: number, newId: number): Promise<void> {
+    await tx.execute(
+      `UPDATE supporter_contact n JOIN supporter_contact o ON o.supporter_id = n.supporter_id AND o.contact_point_id = :oldId SET n.position = o.position
+        WHERE n.organization_id = :org AND n.supporter_id = :supporterId AND n.contact_point_id = :newId`,
+      { supporterId, oldId, newId },
+    );
+    await tx.execute('DELETE FROM supporter_contact WHERE organization_id = :org AND supporter_id = :supporterId AND contact_point_id = :oldId', {
+      supporterId,
+      oldId,
+    });
   }
 
   /** Takes an address off hold: somebody has looked and it is good. */

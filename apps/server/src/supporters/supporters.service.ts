@@ -1,31 +1,20 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { isoDay, parseIsoDay } from '@goodword/core/common';
-import type { DeletionNotice, EntryView, Page, RecordView, SupporterRow, TimelineItem } from '@goodword/core/contract';
+import type { DeletionNotice, Page, RecordView, SupporterRow, TimelineItem } from '@goodword/core/contract';
 import { coerce, formatMoney, formatValue, type Manner } from '@goodword/core/fields';
 import { cleanEmail, cleanMobile } from '@goodword/core/intake';
-import {
-  isListScope,
-  PURPOSE_WORDS,
-  type Channel,
-  type PermissionState,
-  type RecordedState,
-  type Road,
-  type Scope as PermissionScope,
-} from '@goodword/core/permission';
+import type { PermissionState } from '@goodword/core/permission';
+import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { LedgerRepository, type EntryRow } from '../permission/ledger.repository';
-import { standingsOf } from '../permission/standings';
-import { questionOf } from '../permission/verdict.sql';
 import { audit } from '../platform/audit';
-import { CONFIG, type Config } from '../platform/config';
 import { Database, isDuplicate, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
-import { addressHash } from '../platform/tokens';
 import { TeamRepository } from '../team/team.repository';
 import { FieldsRepository, valueOf } from './fields.repository';
 import { GroupsRepository } from './groups.repository';
+import { PersonLedger } from './person-ledger.service';
 import { SupporterRows } from './rows.service';
 import { SupportersRepository, type PersonRow } from './supporters.repository';
 import { TimelineRepository } from './timeline.repository';
@@ -42,27 +31,40 @@ export interface SupporterQuery {
   state?: PermissionState;
 }
 
-export interface HandEntry {
-  contactPointId: number;
-  channel: Channel;
-  scope: PermissionScope;
-  state: RecordedState;
-  how: Road;
-  on: string;
-  words: string;
+/** What a tag (its name alone) or a list is given. */
+export interface GroupValues {
+  name: string;
+  isPublic?: boolean;
+  description?: string;
+  why?: string;
+  onPreferences?: boolean;
+  byForm?: boolean;
+}
+
+/** Only what is public can be shown to supporters; a public list is shown everywhere unless somebody says otherwise. */
+function listValues(list: GroupValues): Record<string, string | boolean> & { name: string } {
+  const isPublic = list.isPublic ?? false;
+  return {
+    name: list.name,
+    is_public: isPublic,
+    description: list.description ?? '',
+    why: list.why ?? '',
+    on_preferences: isPublic && (list.onPreferences ?? true),
+    by_form: isPublic && (list.byForm ?? true),
+  };
 }
 
 @Injectable()
 export class SupportersService {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(CONFIG) private readonly config: Config,
+    @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(SupporterRows) private readonly rows: SupporterRows,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(TimelineRepository) private readonly timelines: TimelineRepository,
-    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(PersonLedger) private readonly ledger: PersonLedger,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
@@ -71,7 +73,11 @@ export class SupportersService {
     const db = this.database.read(scope);
     const permission =
       query.channel && query.state
-        ? { channel: query.channel, state: query.state, question: questionOf(query.channel, 'appeals', new Date(), await this.houseRules.rules(db)) }
+        ? {
+            channel: query.channel,
+            state: query.state,
+            asking: { channel: query.channel, scope: 'appeals' as const, rules: await this.houseRules.rules(db), now: new Date() },
+          }
         : undefined;
     const { rows, total } = await this.supporters.page(db, { ...query, permission }, decodeCursor(query.after, 3), query.limit);
     const last = rows.length === query.limit ? rows.at(-1)! : null;
@@ -81,7 +87,7 @@ export class SupportersService {
   async record(scope: Scope, id: number): Promise<Omit<RecordView, 'segments'>> {
     const db = this.database.read(scope);
     const person = await this.person(db, id);
-    const [points, sharers, fields, values, tags, lists, gifts, entries, states, organization, allLists] = await Promise.all([
+    const [points, sharers, fields, values, tags, lists, gifts, { standings, entries, rulesOf }, organization] = await Promise.all([
       this.supporters.points(db, [id]),
       this.supporters.sharers(db, id),
       this.fields.all(db),
@@ -89,20 +95,16 @@ export class SupportersService {
       this.groups.of(db, 'tag', id),
       this.groups.of(db, 'list', id),
       this.supporters.gifts(db, [id]),
-      this.ledger.entriesOf(db, id),
-      this.ledger.statesOf(db, [id]),
+      this.ledger.of(db, person),
       this.team.organization(scope),
-      this.groups.lists(db),
     ]);
-    const listName = new Map(allLists.map((list) => [list.id, list.name]));
-    const scopeName = (of: PermissionScope) =>
-      of === 'all' ? 'everything' : isListScope(of) ? (listName.get(Number(of.slice(5))) ?? 'a list since deleted') : PURPOSE_WORDS[of];
     return {
       id,
       firstName: person.first_name,
       lastName: person.last_name,
       chapter: { id: person.chapter_id, name: person.chapter },
       createdAt: person.created_at.toISOString(),
+      place: { country: person.country, region: person.region, rulesOf },
       contactPoints: points.map((point) => ({
         id: point.id,
         kind: point.kind,
@@ -119,8 +121,8 @@ export class SupportersService {
       tags,
       lists,
       gifts: gifts.map((gift) => ({ id: gift.id, amount: Number(gift.amount), on: isoDay(gift.given_on), note: gift.note })),
-      standings: standingsOf(states, Date.now()).map((one) => ({ ...one, scopeName: scopeName(one.scope) })),
-      entries: entries.map((entry) => entryView(entry, scopeName)),
+      standings,
+      entries,
     };
   }
 
@@ -170,7 +172,7 @@ export class SupportersService {
       throw new Invalid([{ field: 'text', code: 'address', message: `${cleaned.reason.charAt(0).toUpperCase()}${cleaned.reason.slice(1)}.` }]);
     await this.database.write(scope, async (tx) => {
       await this.person(tx, id);
-      const doNotContact = await this.supporters.isDoNotContact(tx, kind, addressHash(this.config.SECRET, kind, cleaned.normal));
+      const doNotContact = await this.doNotContact.isClosed(tx, kind, cleaned.normal);
       await this.supporters.addPoint(tx, id, { kind, normal: cleaned.normal, shown: cleaned.shown, doNotContact });
       await audit(tx, {
         act: 'contact',
@@ -191,22 +193,6 @@ export class SupportersService {
     });
   }
 
-  /** An entry by hand counts as the person's own where it is dated and has its words: the evidence for coming back. */
-  async addEntry(scope: Scope, id: number, entry: HandEntry): Promise<void> {
-    const day = parseIsoDay(entry.on);
-    const saidAt = new Date(`${entry.on}T12:00:00Z`);
-    if (day === null || saidAt.getTime() > Date.now() + 86_400_000)
-      throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day they said so, not later than today.' }]);
-    if (entry.state === 'yes' && entry.words.length < 10)
-      throw new Invalid([{ field: 'words', code: 'words', message: 'Give the words they agreed to; a yes without them proves nothing.' }]);
-    await this.database.write(scope, async (tx) => {
-      const point = (await this.supporters.points(tx, [(await this.person(tx, id)).id])).find((one) => one.id === entry.contactPointId);
-      if (!point) throw new NotFound('address');
-      const at = new Date(Math.min(saidAt.getTime(), Date.now()));
-      await this.ledger.record(tx, { ...entry, supporterId: id, saidAt: at, byPerson: true, source: 'Entered on the record' });
-    });
-  }
-
   async addGift(scope: Scope, id: number, gift: { amount: number; on: string; note: string }): Promise<void> {
     const on = parseIsoDay(gift.on);
     if (on === null || on > Math.floor(Date.now() / 86_400_000) + 1)
@@ -215,6 +201,7 @@ export class SupportersService {
     await this.database.write(scope, async (tx) => {
       await this.person(tx, id);
       await this.supporters.addGift(tx, { supporterId: id, amount: gift.amount, on, note: gift.note });
+      await this.ledger.relate(tx, id, 'gift', new Date(on * 86_400_000 + 43_200_000), formatMoney(gift.amount, manner));
       await audit(tx, { act: 'gift', subject: 'supporter', subjectId: id, words: `Gift of ${formatMoney(gift.amount, manner)} entered by hand` });
     });
   }
@@ -230,13 +217,10 @@ export class SupportersService {
     });
   }
 
-  async makeGroup(scope: Scope, kind: 'tag' | 'list', group: { name: string; isPublic?: boolean; description?: string }): Promise<{ id: number }> {
+  async makeGroup(scope: Scope, kind: 'tag' | 'list', group: GroupValues): Promise<{ id: number }> {
     try {
       return await this.database.write(scope, async (tx) => {
-        const id =
-          kind === 'tag'
-            ? await this.groups.makeTag(tx, group.name)
-            : await this.groups.makeList(tx, { name: group.name, isPublic: group.isPublic ?? false, description: group.description ?? '' });
+        const id = kind === 'tag' ? await this.groups.makeTag(tx, group.name) : await this.groups.makeList(tx, listValues(group));
         await audit(tx, { act: 'make', subject: kind, subjectId: id, words: `${group.name} made` });
         return { id };
       });
@@ -245,18 +229,12 @@ export class SupportersService {
     }
   }
 
-  async changeGroup(
-    scope: Scope,
-    kind: 'tag' | 'list',
-    id: number,
-    group: { name: string; isPublic?: boolean; description?: string },
-  ): Promise<void> {
+  async changeGroup(scope: Scope, kind: 'tag' | 'list', id: number, group: GroupValues): Promise<void> {
     await this.database
       .write(scope, async (tx) => {
         const known = await this.groups.find(tx, kind, id);
         if (!known) throw new NotFound(kind);
-        const values =
-          kind === 'tag' ? { name: group.name } : { name: group.name, is_public: group.isPublic ?? false, description: group.description ?? '' };
+        const values = kind === 'tag' ? { name: group.name } : listValues(group);
         await this.groups.change(tx, kind, id, values);
         await audit(tx, { act: 'change', subject: kind, subjectId: id, words: `${known.name} changed`, before: known.name, after: group.name });
       })
@@ -300,22 +278,4 @@ export class SupportersService {
     const { locale, currency } = await this.team.organization(scope);
     return { locale, currency };
   }
-}
-
-function entryView(entry: EntryRow, scopeName: (scope: PermissionScope) => string): EntryView {
-  return {
-    id: entry.id,
-    channel: entry.channel,
-    scope: entry.scope,
-    scopeName: scopeName(entry.scope),
-    state: entry.state,
-    at: entry.said_at.toISOString(),
-    until: entry.until_at?.toISOString() ?? null,
-    how: entry.how,
-    words: entry.words,
-    source: entry.source,
-    recordedBy: entry.recorded_name,
-    address: entry.shown,
-    takenBack: entry.taken_back_at !== null,
-  };
 }

@@ -1,3 +1,4 @@
+import { startingRules, type HouseRules, type PlaceRules } from '@goodword/core/permission';
 import 'reflect-metadata';
 import { createHmac, generateKeyPairSync } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
@@ -6,6 +7,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { INestApplication } from '@nestjs/common';
 import { createApp } from '../create-app';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { createWorker, type Worker } from '../create-worker';
 import { readConfig, type Config } from '../platform/config';
 import type { Database } from '../platform/database';
@@ -113,6 +115,16 @@ export class Client {
   }
 }
 
+/** As a house starts, but texts leave at any hour and without a cap: a test runs at whatever time it is. */
+export function rulesOfTests(): HouseRules {
+  const rules = startingRules('US');
+  const places = Object.entries(rules.places).map(([key, place]): [string, PlaceRules] => [
+    key,
+    { ...place, hours: { call: null, text: null }, caps: { email: null, text: null, call: null, post: null } },
+  ]);
+  return { ...rules, places: Object.fromEntries(places) };
+}
+
 export interface House {
   app: INestApplication;
   client: Client;
@@ -134,6 +146,7 @@ export interface House {
 export async function openHouse(options: { sink?: SinkOptions; env?: Record<string, string> } = {}): Promise<House> {
   const { database, url, close } = await openTestDatabase();
   const { scope, chapters } = await makeOrganization(database);
+  await database.write(scope, (tx) => new HouseRulesRepository().keep(tx, { rules: rulesOfTests(), words: 'For tests', effects: [] }));
   const [sink, gateway, port, bounces] = [await new Sink(options.sink).listen(), await new Gateway().listen(), await freePort(), await freePort()];
   const folder = mkdtempSync(join(tmpdir(), 'gw-test-'));
   writeFileSync(join(folder, 'dkim.pem'), dkimKeys.privateKey);

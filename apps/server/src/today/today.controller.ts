@@ -1,19 +1,58 @@
-import { Controller, Inject } from '@nestjs/common';
-import type { TodayView } from '@goodword/core/contract';
-import { Caller, Route } from '../platform/api';
+import { Controller, HttpCode, Inject } from '@nestjs/common';
+import { schema, type TodayView } from '@goodword/core/contract';
+import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
+import { SegmentsService } from '../segments/segments.service';
+import { TasksRepository } from './tasks.repository';
+import { TasksService, type TaskOutcome } from './tasks.service';
 import { TodayRepository } from './today.repository';
 
-@Controller('api/today')
+/** In time to ask again by a message that the rule still allows. */
+const LAPSING_DAYS = 30;
+
+@Controller('api')
 export class TodayController {
+  private readonly counted = new Map<string, { at: number; people: number }>();
+
   constructor(
     @Inject(TodayRepository) private readonly today: TodayRepository,
+    @Inject(TasksRepository) private readonly tasks: TasksRepository,
+    @Inject(TasksService) private readonly settling: TasksService,
+    @Inject(SegmentsService) private readonly segments: SegmentsService,
     @Inject(Database) private readonly database: Database,
   ) {}
 
-  @Route('get', '', { role: 'viewer', summary: 'What waits' })
-  view(@Caller() scope: Scope): Promise<TodayView> {
-    return this.today.view(this.database.read(scope));
+  @Route('get', 'today', { role: 'viewer', summary: 'What waits' })
+  async view(@Caller() scope: Scope): Promise<TodayView> {
+    const db = this.database.read(scope);
+    const [view, stops, erasures, lapsing] = await Promise.all([
+      this.today.view(db),
+      this.tasks.stops(db),
+      scope.role === 'owner' ? this.tasks.erasures(db) : [],
+      this.lapsing(scope),
+    ]);
+    return { ...view, stops, erasures, lapsing: { people: lapsing, days: LAPSING_DAYS } };
+  }
+
+  /** Today is asked for again and again, and what lapses changes slowly: counted once a minute. */
+  private async lapsing(scope: Scope): Promise<number> {
+    const key = `${scope.organizationId}:${scope.chapterId ?? 'all'}`;
+    const known = this.counted.get(key);
+    if (known && Date.now() - known.at < 60_000) return known.people;
+    const ids = await this.segments.members(scope, { kind: 'lapses', channel: 'email', scope: 'appeals', days: LAPSING_DAYS });
+    this.counted.set(key, { at: Date.now(), people: ids.length });
+    return ids.length;
+  }
+
+  @Route('post', 'tasks/:id/settle', {
+    role: 'organizer',
+    summary: 'Settle what only a person can',
+    params: schema.idParams,
+    body: schema.settleTask,
+  })
+  @HttpCode(204)
+  settle(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { outcome: TaskOutcome }): Promise<void> {
+    return this.settling.settle(scope, id, body.outcome);
   }
 }

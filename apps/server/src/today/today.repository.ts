@@ -13,7 +13,7 @@ const WAITS: Partial<Record<BatchState, string>> = {
 /** What waits at each station, in a few counts. */
 @Injectable()
 export class TodayRepository {
-  async view(db: Scoped): Promise<TodayView> {
+  async view(db: Scoped): Promise<Omit<TodayView, 'lapsing' | 'stops' | 'erasures'>> {
     const mine = '(:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)';
     const [batches, messages, replies, unsure, held, drafts, unsureMessage] = await Promise.all([
       db.sql<{ id: number; name: string; state: BatchState }>(

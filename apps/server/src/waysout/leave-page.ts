@@ -1,51 +1,47 @@
-import { escapeHtml } from '@goodword/core/letter';
-import { CHANNEL_WORDS } from '@goodword/core/permission';
+import type { Language } from '@goodword/core/forms';
+import { escapeHtml as e } from '@goodword/core/letter';
+import { isListScope } from '@goodword/core/permission';
+import { supporterPage } from '../platform/pages/page';
+import { channelPhrase, phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
 import type { TokenDelivery } from './waysout.repository';
 
-const STYLE = `body{margin:0;background:#E6EAE7;color:#17252B;font:17px/1.5 system-ui,sans-serif}
-main{max-width:34rem;margin:8vh auto;padding:2rem 1.5rem;background:#fff;border:1px solid #D3DAD6;border-radius:4px}
-h1{font-size:1.5rem;line-height:1.2;margin:0 0 .75rem}p{margin:0 0 1rem}
-button{font:600 1rem/1 system-ui,sans-serif;padding:.9rem 1.2rem;border-radius:4px;border:1px solid #17252B;background:#17252B;color:#fff;cursor:pointer;margin:0 .5rem .75rem 0}
-button.plain{background:#fff;color:#17252B}button:focus-visible{outline:3px solid #0F766B;outline-offset:2px}small{color:#51626A;font-size:.9rem}
-@media(max-width:36rem){main{margin:0;border:0;min-height:100vh;border-radius:0}}`;
-
-function page(title: string, body: string): string {
-  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex">
-<title>${escapeHtml(title)}</title><style>${STYLE}</style></head><body><main>${body}</main></body></html>`;
+function act(what: string, label: string, plain: boolean): string {
+  return `<button name="what" value="${what}"${plain ? ' class="plain"' : ''}>${e(label)}</button>`;
 }
 
-function act(what: string, label: string, plain: boolean): string {
-  return `<button name="what" value="${what}"${plain ? ' class="plain"' : ''}>${escapeHtml(label)}</button>`;
+/** A list by its own name, a purpose in the words of the page. */
+function nameOf(delivery: TokenDelivery, p: Phrases): string {
+  if (isListScope(delivery.scope) || delivery.scope === 'all' || delivery.scope === 'marketing') return delivery.scopeName;
+  return p[delivery.scope];
 }
 
 /** The page behind the footer link. It asks nothing, needs no script, and does nothing until a button is pressed. */
-export function leavePage(delivery: TokenDelivery, standing: { leftThis: boolean; leftAll: boolean }): string {
-  const channel = CHANNEL_WORDS[delivery.channel].toLowerCase();
-  const what = escapeHtml(delivery.scopeName);
-  const from = escapeHtml(delivery.organization);
-  const form = (inner: string) => `<form method="post">${inner}</form>`;
-  if (standing.leftAll) {
-    return page(
-      'You have left',
-      `<h1>You have left</h1><p>${from} will send you nothing more by ${channel}.</p>${form(act('back', `Keep sending me ${delivery.scopeName}`, true))}<p><small>Pressed by mistake? The button brings you back.</small></p>`,
+export function leavePage(
+  delivery: TokenDelivery,
+  standing: { leftThis: boolean; leftAll: boolean },
+  page: { language: Language; choices: string },
+): string {
+  const p = PHRASES[page.language];
+  const words = { organization: delivery.organization, what: nameOf(delivery, p), channel: channelPhrase(p, delivery.channel) };
+  const say = (text: string) => e(phrase(text, words));
+  const form = (inner: string) =>
+    `<form method="post">${inner}</form><p><a href="${e(page.choices)}?lang=${page.language}">${e(p.chooseInstead)}</a></p>`;
+  const whole = (title: string, body: string) => supporterPage(phrase(title, words), `<h1>${say(title)}</h1>${body}`, { language: page.language });
+  if (standing.leftAll)
+    return whole(p.leftAllTitle, `<p>${say(p.leftAllBody)}</p>${form(act('back', phrase(p.keep, words), true))}<p class="small">${e(p.mistake)}</p>`);
+  if (standing.leftThis)
+    return whole(
+      p.leftTitle,
+      `<p>${say(p.leftBody)}</p>${form(act('back', phrase(p.keep, words), true) + act('all', p.leaveAll, true))}<p class="small">${e(p.mistake)}</p>`,
     );
-  }
-  if (standing.leftThis) {
-    return page(
-      'You have left',
-      `<h1>You have left ${what}</h1><p>${from} will send you no more ${what} by ${channel}. What else you agreed to goes on.</p>${form(act('back', `Keep sending me ${delivery.scopeName}`, true) + act('all', 'Send me nothing at all', true))}`,
-    );
-  }
-  return page(
-    `Leave ${delivery.scopeName}`,
-    `<h1>No more ${what}?</h1><p>One press, and ${from} sends you no more ${what} by ${channel}.</p>${form(act('this', `Leave ${delivery.scopeName}`, false) + act('all', 'Leave everything', true))}<p><small>Nothing happens until you press a button.</small></p>`,
+  return whole(
+    p.leaveTitle,
+    `<p>${say(p.leaveBody)}</p>${form(act('this', phrase(p.leaveThis, words), false) + act('all', p.leaveAll, true))}<p class="small">${e(p.leaveNothing)}</p>`,
   );
 }
 
 /** For links that are not ours, or of a test message. */
-export function deadLinkPage(): string {
-  return page(
-    'This link leads nowhere',
-    '<h1>This link leads nowhere</h1><p>It was cut short on the way, or it stood in a test. Use the link in the message you got, or answer that message with the word “unsubscribe”.</p>',
-  );
+export function deadLinkPage(language: Language = 'en'): string {
+  const p = PHRASES[language];
+  return supporterPage(p.dead, `<h1>${e(p.dead)}</h1><p>${e(p.deadBody)}</p>`, { language });
 }

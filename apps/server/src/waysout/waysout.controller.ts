@@ -1,6 +1,8 @@
 import { Controller, HttpCode, Inject, Param, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { schema } from '@goodword/core/contract';
+import { LANGUAGES } from '@goodword/core/forms';
+import { languageOf } from '../platform/pages/page';
 import { Input, Route } from '../platform/api';
 import { NotFound } from '../platform/errors';
 import { deadLinkPage, leavePage } from './leave-page';
@@ -14,8 +16,8 @@ export class WaysOutController {
   constructor(@Inject(WaysOutService) private readonly waysOut: WaysOutService) {}
 
   @Route('get', 'leave/:token', { role: 'anyone', summary: 'The page to leave by: shows a button, does nothing', params: schema.tokenParams })
-  async page(@Param('token') token: string, @Res() response: Response): Promise<void> {
-    await this.answer(token, response, async () => undefined);
+  async page(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    await this.answer(token, request, response, async () => undefined);
   }
 
   @Route('post', 'leave/:token', {
@@ -32,19 +34,20 @@ export class WaysOutController {
     @Req() request: Request,
     @Res() response: Response,
   ): Promise<void> {
-    await this.answer(token, response, async () => {
+    await this.answer(token, request, response, async () => {
       await this.waysOut.leave(await this.waysOut.find('leave', token), body.what, request.ip ?? '');
     });
   }
 
-  private async answer(token: string, response: Response, act: () => Promise<void>): Promise<void> {
+  private async answer(token: string, request: Request, response: Response, act: () => Promise<void>): Promise<void> {
+    const language = languageOf(request, LANGUAGES, 'en');
     try {
       await act();
       const delivery = await this.waysOut.find('leave', token);
-      response.type('html').send(leavePage(delivery, await this.waysOut.standing(delivery)));
+      response.type('html').send(leavePage(delivery, await this.waysOut.standing(delivery), { language, choices: `/choices/${token}` }));
     } catch (error) {
       if (!(error instanceof NotFound)) throw error;
-      response.status(404).type('html').send(deadLinkPage());
+      response.status(404).type('html').send(deadLinkPage(language));
     }
   }
 

@@ -1,4 +1,4 @@
-import { Inject, Injectable } from '@nestjs/common';
+import { Inject, Injectable, Logger } from '@nestjs/common';
 import type { Scope as PermissionScope } from '@goodword/core/permission';
 import { LedgerRepository } from '../permission/ledger.repository';
 import { CONFIG, type Config } from '../platform/config';
@@ -13,6 +13,7 @@ export type LeaveAct = 'this' | 'all' | 'back';
 @Injectable()
 export class WaysOutService {
   private readonly tokens: Tokens;
+  private readonly log = new Logger('ways out');
 
   constructor(
     @Inject(Database) private readonly database: Database,
@@ -25,8 +26,11 @@ export class WaysOutService {
 
   async find(use: TokenUse, token: string): Promise<TokenDelivery & { extra: number }> {
     const read = this.tokens.read(use, token);
-    const delivery = read ? await this.waysOut.delivery(this.database, read.deliveryId) : null;
-    if (!read || !delivery) throw new NotFound('message behind this link');
+    const delivery = read ? await this.waysOut.delivery(this.database, read.id) : null;
+    if (!read || !delivery) {
+      this.log.warn({ use, known: read !== null }, 'a link that is none of ours, or of something gone');
+      throw new NotFound('message behind this link');
+    }
     return { ...delivery, extra: read.extra };
   }
 
@@ -40,8 +44,8 @@ export class WaysOutService {
     return { leftThis, leftAll: leftThis && leftAll };
   }
 
-  /** Acts at once; the same act twice leaves one entry. */
-  async leave(delivery: TokenDelivery, act: LeaveAct, origin: string): Promise<void> {
+  /** Acts at once; the same act twice leaves one entry. `road` is a mail where the way out was one. */
+  async leave(delivery: TokenDelivery, act: LeaveAct, origin: string, road: 'one-click' | 'reply' = 'one-click', said?: string): Promise<void> {
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       const scope: PermissionScope = act === 'all' ? 'all' : delivery.scope;
       const closed = await this.waysOut.standsAtNo(tx, delivery, scope);
@@ -54,14 +58,25 @@ export class WaysOutService {
         state: act === 'back' ? 'yes' : 'no',
         saidAt: new Date(),
         byPerson: true,
-        how: 'one-click',
-        words: act === 'back' ? `Keep sending me ${delivery.scopeName}` : act === 'all' ? 'Send me nothing more' : `No more ${delivery.scopeName}`,
+        how: road,
+        words: said
+          ? said.slice(0, 500)
+          : act === 'back'
+            ? `Keep sending me ${delivery.scopeName}`
+            : act === 'all'
+              ? 'Send me nothing more'
+              : `No more ${delivery.scopeName}`,
         source: `From “${delivery.messageName}”`,
         origin,
       });
       if (act === 'back') return;
       if (await this.waysOut.mark(tx, delivery.id, 'left_it'))
-        await this.waysOut.event(tx, delivery, 'left', `One click, ${act === 'all' ? 'everything' : delivery.scopeName}`);
+        await this.waysOut.event(
+          tx,
+          delivery,
+          'left',
+          `${road === 'reply' ? 'By mail' : 'One click'}, ${act === 'all' ? 'everything' : delivery.scopeName}`,
+        );
     });
   }
 

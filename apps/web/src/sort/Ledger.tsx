@@ -6,7 +6,7 @@ import type { Explanation } from '@goodword/core/segment';
 import { get } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
-import { StateChip } from '../ui/permission';
+import { PauseChip, StateChip } from '../ui/permission';
 import { Drawer } from '../ui/dialogs';
 import { EntryForm } from './EntryForm';
 
@@ -42,9 +42,7 @@ function Entry({ entry }: { entry: EntryView }) {
   const format = useFormat();
   return (
     <li className={`grid grid-cols-[58px_1fr] gap-2 border-t border-hair py-3 ${entry.takenBack ? 'opacity-60' : ''}`}>
-      <span>
-        <StateChip state={entry.state} />
-      </span>
+      <span>{entry.state === 'pause' ? <PauseChip /> : <StateChip state={entry.state} />}</span>
       <div>
         <p className="font-semibold text-[13px]">
           {CHANNEL_WORDS[entry.channel]}, {entry.scopeName}: {ROAD_WORDS[entry.how]}

@@ -149,7 +149,13 @@ function GaveWords({ line, onChange }: Props<GaveLine>) {
   );
 }
 
-function PermissionWords({ line, subjects, onChange }: Props<Extract<Line, { kind: 'permission' }>>) {
+const CHANNELS = [
+  ['email', 'email'],
+  ['text', 'text'],
+] as const;
+
+/** What for, and on which channel: the two words that every line about permission has. */
+function ForWhat<L extends Extract<Line, { kind: 'permission' | 'may' | 'lapses' }>>({ line, subjects, onChange }: Props<L>) {
   const scopes: [Scope, string][] = [
     ['all', 'everything'],
     ...PURPOSES.map((purpose): [Scope, string] => [purpose, purpose]),
@@ -157,26 +163,13 @@ function PermissionWords({ line, subjects, onChange }: Props<Extract<Line, { kin
   ];
   return (
     <>
-      stand for <PickWord label="What for" value={line.scope} options={scopes} onPick={(scope) => onChange({ ...line, scope })} /> by{' '}
-      <PickWord
-        label="Channel"
-        value={line.channel}
-        options={[
-          ['email', 'email'],
-          ['text', 'text'],
-        ]}
-        onPick={(channel) => onChange({ ...line, channel })}
-      />{' '}
-      at{' '}
-      <PickWord
-        label="Standing"
-        value={line.states[0]!}
-        options={STATES.map((state) => [state, STATE_WORDS[state]] as const)}
-        onPick={(state) => onChange({ ...line, states: [state] })}
-      />
+      <PickWord label="What for" value={line.scope} options={scopes} onPick={(scope) => onChange({ ...line, scope })} /> by{' '}
+      <PickWord label="Channel" value={line.channel} options={CHANNELS} onPick={(channel) => onChange({ ...line, channel })} />
     </>
   );
 }
+
+const SOON = [7, 14, 30, 60, 90, 180].map((days) => [days, `${days} days`] as const);
 
 /** One line of a segment as words that open. */
 export function SentenceLine({ line, subjects, onChange }: Props<Line>) {
@@ -215,7 +208,31 @@ export function SentenceLine({ line, subjects, onChange }: Props<Line>) {
         </>
       );
     case 'permission':
-      return <PermissionWords line={line} subjects={subjects} onChange={onChange} />;
+      return (
+        <>
+          stand for <ForWhat line={line} subjects={subjects} onChange={onChange} /> at{' '}
+          <PickWord
+            label="Standing"
+            value={line.states[0]!}
+            options={STATES.map((state) => [state, STATE_WORDS[state]] as const)}
+            onPick={(state) => onChange({ ...line, states: [state] })}
+          />
+        </>
+      );
+    case 'may':
+      return (
+        <>
+          {yesNo(line.may, 'may', 'may not', (may) => onChange({ ...line, may }))} be written to now for{' '}
+          <ForWhat line={line} subjects={subjects} onChange={onChange} />
+        </>
+      );
+    case 'lapses':
+      return (
+        <>
+          have an implied permission for <ForWhat line={line} subjects={subjects} onChange={onChange} /> that lapses within{' '}
+          <PickWord label="Days" value={line.days} options={SOON} onPick={(days) => onChange({ ...line, days })} />
+        </>
+      );
     case 'gave':
       return <GaveWords line={line} subjects={subjects} onChange={onChange} />;
     case 'field':
@@ -232,6 +249,8 @@ export function newLines(subjects: Subjects): [string, Line][] {
     ...(tag ? ([['have a tag', { kind: 'tag', tagId: tag.id, has: true }]] as [string, Line][]) : []),
     ...(list ? ([['are on a list', { kind: 'list', listId: list.id, on: true }]] as [string, Line][]) : []),
     ...(batch ? ([['came with a batch', { kind: 'batch', batchId: batch.id, in: true }]] as [string, Line][]) : []),
+    ['may be written to now', { kind: 'may', channel: 'email', scope: 'appeals', may: true }],
+    ['have a permission that lapses', { kind: 'lapses', channel: 'email', scope: 'appeals', days: 30 }],
     ['stand at a permission', { kind: 'permission', channel: 'email', scope: 'appeals', states: ['yes'] }],
   ];
 }

@@ -21,3 +21,8 @@ export function StateChip({ state, words }: { state: PermissionState; words?: st
 export function ChannelChip({ channel, state }: { channel: Channel; state: PermissionState }) {
   return <StateChip state={state} words={CHANNEL_WORDS[channel]} />;
 }
+
+/** A pause changes no state, so it has no state's ink. */
+export function PauseChip() {
+  return <span className="inline-block rounded-[3px] border border-ink px-[7px] py-[1px] text-[11.5px] font-semibold text-ink">Pause</span>;
+}

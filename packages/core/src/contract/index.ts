@@ -8,12 +8,15 @@ export type {
   EntryView,
   FieldView,
   ListView,
+  PermissionReport,
   RecordView,
   StandingView,
   SupporterRow,
   TagView,
   TimelineItem,
 } from './supporters';
+export type { DncAdded, DncRow, RuleEffect, RulesView, RulesWeighed, TextAnswers } from './permission';
+export type { FormCounts, FormView } from './forms';
 export { BATCH_STATES, ROW_VERDICTS, type BatchRowView, type BatchState, type BatchView, type RowVerdict } from './intake';
 export type { TextHook } from './public';
 export type { SegmentCount, SegmentView } from './segments';
@@ -53,4 +56,19 @@ export interface TodayView {
   unsureMessageId: number | null;
   onHold: number;
   drafts: number;
+  /** People whose implied permission for appeals by email lapses within this many days. */
+  lapsing: { people: number; days: number };
+  /** Texts that plainly ask to stop, held until a person has read them. */
+  stops: StopTask[];
+  /** People who asked to be erased; only owners see them. */
+  erasures: { taskId: number; supporterId: number; name: string; at: string }[];
+}
+
+/** A reply that says stop in its own words. */
+export interface StopTask {
+  taskId: number;
+  supporterId: number | null;
+  name: string;
+  words: string;
+  at: string;
 }

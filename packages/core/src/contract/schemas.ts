@@ -4,14 +4,18 @@ export {
   addContact,
   addEntry,
   addGift,
+  EVIDENCE_LIMIT,
+  evidenceParams,
   fieldParams,
   listParams,
   makeField,
   makeList,
   makeTag,
+  objection,
   pointParams,
   renameSupporter,
   setField,
+  setPlace,
   supporterQuery,
   tagParams,
 } from './supporters';
@@ -19,3 +23,5 @@ export { batchRowsQuery, intakePlan, startBatch } from './intake';
 export { countSegment, explainParams, saveSegment, segmentPeople } from './segments';
 export { handled, heldQuery, makeMessage, previewQuery, resultPeople, saveMessage, saveRecipients, sendMessage, settle } from './messages';
 export { leaveBody, textHook, tokenParams } from './public';
+export { addDnc, dncQuery, saveRules, settleTask, textAnswers, weighRules } from './permission';
+export { makeForm, openForm, pageQuery, postedChoices, postedForm, saveForm, slugParams } from './forms';

@@ -34,6 +34,18 @@ const line = Joi.alternatives().try(
       .required(),
   }),
   Joi.object({
+    kind: Joi.string().valid('may').required(),
+    channel: sendingChannel.required(),
+    scope: scope.required(),
+    may: Joi.boolean().required(),
+  }),
+  Joi.object({
+    kind: Joi.string().valid('lapses').required(),
+    channel: sendingChannel.required(),
+    scope: scope.required(),
+    days: Joi.number().integer().min(1).max(3650).required(),
+  }),
+  Joi.object({
     kind: Joi.string().valid('gave').required(),
     did: Joi.boolean().required(),
     atLeast: Joi.number().integer().min(1).allow(null).required(),

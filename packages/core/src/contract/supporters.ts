@@ -32,13 +32,36 @@ export const addEntry = Joi.object({
   contactPointId: id.required(),
   channel: channel.required(),
   scope: scope.required(),
-  state: Joi.string().valid('yes', 'no').required(),
+  state: Joi.string().valid('yes', 'no', 'implied', 'pause').required(),
   how: Joi.string()
     .valid(...ROADS)
     .required(),
   on: isoDay.required(),
   words: Joi.string().trim().max(2000).allow('').required(),
+  /** Last day of a pause. */
+  until: isoDay,
+  evidenceId: id,
 });
+
+export const objection = Joi.object({
+  how: Joi.string().valid('phone', 'paper', 'in-person', 'reply').required(),
+  on: isoDay.required(),
+  words: Joi.string().trim().min(3).max(2000).required(),
+});
+
+export const setPlace = Joi.object({
+  country: Joi.string()
+    .pattern(/^[A-Z]{2}$/, 'two letters of ISO 3166-1')
+    .allow(null)
+    .required(),
+  region: Joi.string()
+    .pattern(/^[A-Z0-9]{1,3}$/, 'the part after the dash of ISO 3166-2')
+    .allow(null)
+    .required(),
+});
+
+export const evidenceParams = Joi.object({ id: id.required(), evidenceId: id.required() });
+export const EVIDENCE_LIMIT = 10 * 1024 * 1024;
 
 export const addGift = Joi.object({
   amount: Joi.number().integer().positive().max(1e11).required(),
@@ -58,7 +81,23 @@ export const makeList = Joi.object({
   name: name.required(),
   isPublic: Joi.boolean().default(false),
   description: Joi.string().trim().max(500).allow('').default(''),
+  why: Joi.string().trim().max(600).allow('').default(''),
+  onPreferences: Joi.boolean(),
+  byForm: Joi.boolean(),
 });
+
+/** One person's permission as evidence, for anyone who asks: what, when, how, in what words, who recorded it, what was sent on its strength. */
+export interface PermissionReport {
+  organization: string;
+  madeAt: string;
+  supporter: { id: number; name: string; place: string; erased: boolean };
+  standings: StandingView[];
+  entries: (EntryView & {
+    recordedAt: string;
+    origin: string | null;
+    sentOnItsStrength: { message: string; channel: Channel; at: string | null; outcome: string }[];
+  })[];
+}
 
 export interface SupporterRow {
   id: number;
@@ -95,6 +134,9 @@ export interface EntryView {
   recordedBy: string | null;
   address: string;
   takenBack: boolean;
+  /** Older than the house rules of the person's place want evidence to be. */
+  old: boolean;
+  evidence: { id: number; name: string } | null;
 }
 
 export interface StandingView {
@@ -103,6 +145,9 @@ export interface StandingView {
   scopeName: string;
   state: PermissionState;
   entryId: number | null;
+  /** Last moment of an implied permission. */
+  until: string | null;
+  pausedUntil: string | null;
 }
 
 export interface FieldView {
@@ -119,6 +164,7 @@ export interface RecordView {
   lastName: string;
   chapter: { id: number; name: string };
   createdAt: string;
+  place: { country: string | null; region: string | null; rulesOf: string };
   contactPoints: ContactPointView[];
   fields: (FieldView & { value: FieldValue | null; shown: string })[];
   tags: { id: number; name: string }[];
@@ -151,6 +197,10 @@ export interface ListView {
   name: string;
   isPublic: boolean;
   description: string;
+  /** "Why we write to you", for supporters. */
+  why: string;
+  onPreferences: boolean;
+  byForm: boolean;
   people: number;
 }
 

@@ -1,6 +1,7 @@
 import { parsePhoneNumberFromString, type CountryCode } from 'libphonenumber-js/min';
 
-export type Cleaned = { ok: true; normal: string; shown: string } | { ok: false; reason: string };
+/** `country` is that of a telephone number, where its number alone says so. */
+export type Cleaned = { ok: true; normal: string; shown: string; country?: string } | { ok: false; reason: string };
 
 const ATOM = /^[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+(\.[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+)*$/u;
 const LABEL = /^[\p{L}\p{N}]([\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?$/u;
@@ -44,7 +45,7 @@ export function cleanMobile(text: string, country: string): Cleaned {
   }
   const number = parsePhoneNumberFromString(trimmed, country as CountryCode);
   if (!number?.isValid()) return { ok: false, reason: `"${brief(text)}" is not a telephone number in ${country}` };
-  return { ok: true, normal: number.number, shown: number.formatInternational() };
+  return { ok: true, normal: number.number, shown: number.formatInternational(), ...(number.country ? { country: number.country } : {}) };
 }
 
 /** A name as it should stand in a greeting: single spaces, and not all in one case where it was typed so. */

@@ -4,3 +4,4 @@ export { BATCH_ROADS, permissionFaults, type ChannelPermission, type ColumnChoic
 export { choiceKey, guessColumn, guessColumns, guessType, profileColumn, type ColumnProfile, type KnownField } from './guess';
 export { cleanRow, type CellFault, type CleanRow } from './row';
 export { matchRow, type Candidate, type Match } from './match';
+export { readRefusal, type Refusal } from './refusals';

@@ -13,7 +13,7 @@ export interface CleanRow {
   firstName: string;
   lastName: string;
   email: { normal: string; shown: string } | null;
-  mobile: { normal: string; shown: string } | null;
+  mobile: { normal: string; shown: string; country?: string } | null;
   values: { column: number; value: FieldValue }[];
   /** What the consent column says, where there is one with a word in it. */
   consent: Partial<Record<SendingChannel, boolean>>;
@@ -63,8 +63,8 @@ function readCell(row: CleanRow, choice: ColumnChoice, column: number, cell: str
   }
 }
 
-function kept(cleaned: Cleaned, fault: (reason: string) => void): { normal: string; shown: string } | null {
-  if (cleaned.ok) return { normal: cleaned.normal, shown: cleaned.shown };
+function kept(cleaned: Cleaned, fault: (reason: string) => void): { normal: string; shown: string; country?: string } | null {
+  if (cleaned.ok) return { normal: cleaned.normal, shown: cleaned.shown, ...(cleaned.country ? { country: cleaned.country } : {}) };
   fault(cleaned.reason);
   return null;
 }

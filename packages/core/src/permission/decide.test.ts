@@ -1,12 +1,32 @@
 import fc from 'fast-check';
-import { decide, DEFAULT_RULES, foldEntry, oneCopyPerAddress, standing, type Marks, type PermissionEntry, type Verdict } from '.';
+import {
+  decide,
+  foldEntry,
+  isRelationship,
+  mayAskToConfirm,
+  oneCopyPerAddress,
+  PRESETS,
+  RELATIONSHIPS,
+  ROADS,
+  standing,
+  startingRules,
+  type Marks,
+  type PermissionEntry,
+  type Question,
+  type Road,
+  type Verdict,
+} from '.';
+
+const DAY = 86_400_000;
+const US = PRESETS['united-states'].rules;
+const WHERE: Pick<Question, 'place' | 'rules' | 'recent'> = { place: { country: 'US', region: null }, rules: startingRules('US'), recent: [] };
 
 /*
  * Entries in a line: "person> email:appeals yes 10" is person 1's own act on day 10; "file>" is a third party's;
  * "other>" is the other person at the same address. Days stand for moments.
  */
 function entry(line: string, id: number): PermissionEntry {
-  const found = /^(person|file|other)> (email|text):(\S+) (yes|no|asked|implied) (\d+)(?: until (\d+))?$/.exec(line);
+  const found = /^(person|file|other)> (email|text):(\S+) (yes|no|asked|implied|pause) (\d+)(?: until (\d+))?$/.exec(line);
   if (!found) throw new Error(`expected "who> channel:scope state day", got "${line}"`);
   const [, who, channel, scope, state, at, until] = found;
   return {
@@ -18,20 +38,22 @@ function entry(line: string, id: number): PermissionEntry {
     state: state as 'yes',
     at: Number(at),
     until: until ? Number(until) : null,
+    how: who === 'file' ? 'file' : 'form',
     byPerson: who !== 'file',
   };
 }
 
-function ask(question: string, lines: string[], address = {}): Verdict {
+function ask(question: string, lines: string[], address = {}, more: Partial<Question> = {}): Verdict {
   const [channel, scope] = question.split(':') as ['email' | 'text', 'appeals'];
   return decide({
     supporterId: 1,
     channel,
     scope,
     now: 100,
-    rules: DEFAULT_RULES,
+    ...WHERE,
     addresses: [{ contactPointId: 7, onHold: false, doNotContact: false, ...address }],
     entries: lines.map((line, i) => entry(line, i + 1)),
+    ...more,
   }).verdict;
 }
 
@@ -63,6 +85,21 @@ describe('deciding for one person', () => {
     ['and not longer', 'email:appeals', ['file> email:appeals implied 10 until 99'], 'no-permission'],
     ['implied never serves texts', 'text:appeals', ['file> text:appeals implied 10 until 200'], 'no-permission'],
     ['asked waits', 'text:news', ['person> text:news asked 10'], 'asked'],
+    ['a pause holds what would go', 'email:news', ['person> email:news yes 10', 'person> email:all pause 20 until 100'], 'paused'],
+    ['and ends after its last moment', 'email:news', ['person> email:news yes 10', 'person> email:all pause 20 until 99'], 'send'],
+    [
+      'a newer pause replaces an older one',
+      'email:news',
+      ['person> email:news yes 10', 'person> email:all pause 20 until 200', 'person> email:all pause 30 until 31'],
+      'send',
+    ],
+    ['a pause never holds what they set going', 'email:service', ['person> email:all pause 20 until 200'], 'send'],
+    ['a pause hides no other reason', 'email:news', ['person> email:all pause 20 until 200'], 'no-permission'],
+    ["another person's pause is not mine", 'email:news', ['person> email:news yes 10', 'other> email:all pause 20 until 200'], 'send'],
+    ['an objection closes every purpose', 'email:volunteering', ['person> email:all yes 10', 'person> email:marketing no 20'], 'said-no'],
+    ['and every list, also one made later', 'email:list:9', ['person> email:list:9 yes 10', 'person> email:marketing no 20'], 'said-no'],
+    ['but not the receipt', 'email:service', ['person> email:marketing no 20'], 'send'],
+    ['no to everything closes the receipt too', 'email:service', ['person> email:all no 20'], 'said-no'],
     ['a file does not turn yes into asked', 'text:news', ['person> text:news yes 10', 'file> text:news asked 20'], 'send'],
   ];
   test.each(cases)('%s', (_name, question, lines, expected) => {
@@ -83,7 +120,7 @@ describe('deciding for one person', () => {
       channel: 'email',
       scope: 'news',
       now: 100,
-      rules: DEFAULT_RULES,
+      ...WHERE,
       addresses: [{ contactPointId: 7, onHold: false, doNotContact: false }],
       entries: entries.map((line, i) => entry(line, i + 1)),
     });
@@ -96,7 +133,7 @@ describe('deciding for one person', () => {
       channel: 'email',
       scope: 'news',
       now: 100,
-      rules: DEFAULT_RULES,
+      ...WHERE,
       addresses: [
         { contactPointId: 9, onHold: true, doNotContact: false },
         { contactPointId: 7, onHold: false, doNotContact: false },
@@ -104,6 +141,29 @@ describe('deciding for one person', () => {
       entries: [entry('person> email:news yes 10', 1)],
     });
     expect(decision).toMatchObject({ verdict: 'send', contactPointId: 7 });
+  });
+
+  test('the cap counts the days before this moment and never service messages', () => {
+    const yes = ['person> email:news yes 10'];
+    const now = 100 * DAY;
+    const recent = (n: number, daysAgo: number) => ({ now, recent: Array.from({ length: n }, () => now - daysAgo * DAY) });
+    expect(ask('email:news', yes, {}, recent(6, 6))).toBe('had-enough');
+    expect(ask('email:news', yes, {}, recent(5, 6))).toBe('send');
+    expect(ask('email:news', yes, {}, recent(6, 7))).toBe('send');
+    expect(ask('email:service', yes, {}, recent(60, 1))).toBe('send');
+  });
+
+  test('a confirmation goes once and once more, and never after a STOP', () => {
+    const address = { onHold: false, doNotContact: false };
+    expect([0, 1, 2].map((sentBefore) => mayAskToConfirm({ channel: 'email', address, saidNo: true, sentBefore }))).toEqual([true, true, false]);
+    expect(mayAskToConfirm({ channel: 'text', address, saidNo: true, sentBefore: 0 })).toBe(false);
+    expect(mayAskToConfirm({ channel: 'text', address, saidNo: false, sentBefore: 0 })).toBe(true);
+    expect(mayAskToConfirm({ channel: 'email', address: { ...address, doNotContact: true }, saidNo: false, sentBefore: 0 })).toBe(false);
+    expect(mayAskToConfirm({ channel: 'email', address: { ...address, onHold: true }, saidNo: false, sentBefore: 0 })).toBe(false);
+  });
+
+  test('which roads are relationships', () => {
+    expect(ROADS.filter(isRelationship)).toEqual([...RELATIONSHIPS]);
   });
 });
 
@@ -122,9 +182,10 @@ const anyEntry = fc.record({
   id: fc.integer({ min: 1, max: 500 }),
   contactPointId: fc.constant(7),
   supporterId: fc.constant(1),
+  how: fc.constantFrom<Road>(...ROADS),
   channel: fc.constant('email' as const),
   scope: fc.constant('news' as const),
-  state: fc.constantFrom('yes' as const, 'no' as const, 'asked' as const, 'implied' as const),
+  state: fc.constantFrom('yes' as const, 'no' as const, 'asked' as const, 'implied' as const, 'pause' as const),
   at: fc.integer({ min: 0, max: 50 }),
   until: fc.integer({ min: 0, max: 150 }),
   byPerson: fc.boolean(),
@@ -146,9 +207,9 @@ describe('properties of the ledger', () => {
   test('nothing a third party adds opens what a no has closed', () => {
     fc.assert(
       fc.property(fc.array(anyEntry, { maxLength: 10 }), fc.array(anyEntry, { maxLength: 10 }), (before, added) => {
-        fc.pre(standing(fold(before), 100).state === 'no');
+        fc.pre(standing(fold(before), 100, US).state === 'no');
         const third = added.map((e) => ({ ...e, byPerson: false }));
-        expect(standing(fold([...before, ...third]), 100).state).toBe('no');
+        expect(standing(fold([...before, ...third]), 100, US).state).toBe('no');
       }),
     );
   });
@@ -157,7 +218,26 @@ describe('properties of the ledger', () => {
     fc.assert(
       fc.property(fc.array(anyEntry, { maxLength: 10 }), (entries) => {
         const no = { ...entry('person> email:news no 99', 999) };
-        expect(standing(fold([...entries, no]), 100)).toEqual({ state: 'no', entryId: 999 });
+        expect(standing(fold([...entries, no]), 100, US)).toEqual({ state: 'no', entryId: 999 });
+      }),
+    );
+  });
+
+  test('adding a no never adds a recipient', () => {
+    fc.assert(
+      fc.property(fc.array(anyEntry, { maxLength: 10 }), anyEntry, (entries, one) => {
+        const verdict = (all: PermissionEntry[]) =>
+          decide({
+            ...WHERE,
+            supporterId: 1,
+            channel: 'email',
+            scope: 'news',
+            now: 100,
+            addresses: [{ contactPointId: 7, onHold: false, doNotContact: false }],
+            entries: all,
+          }).verdict;
+        fc.pre(verdict(entries) !== 'send');
+        expect(verdict([...entries, { ...one, id: 900, state: 'no' }])).not.toBe('send');
       }),
     );
   });

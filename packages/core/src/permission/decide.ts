@@ -1,7 +1,10 @@
 import type { Instant } from '../common';
 import { marksFor, type Mark, type Marks } from './fold';
-import { mayWrite, type HouseRules } from './house-rules';
-import { isListScope, type Channel, type PermissionEntry, type PermissionState, type Scope } from './vocabulary';
+import { askedFor, lapseOf, mayWrite, rulesFor, type HouseRules, type PlaceRules } from './house-rules';
+import type { Place } from './places';
+import { RELATIONSHIPS, type Channel, type PermissionEntry, type PermissionState, type Scope } from './vocabulary';
+
+const DAY_MS = 86_400_000;
 
 /** The state at one moment and the entry it rests on (null for "never asked"). */
 export interface Standing {
@@ -12,29 +15,48 @@ export interface Standing {
 }
 
 /**
- * The state that marks come to at a moment. A no stands until the person's own express agreement, strictly later;
- * agreement by any source outranks an implied permission, that outranks a question still open.
+ * The state that marks come to at a moment, by the rules of a place. A no stands until the person's own express
+ * agreement, strictly later; agreement by any source outranks an implied permission, that outranks a question still open.
  */
-export function standing(marks: Marks, now: Instant): Standing {
+export function standing(marks: Marks, now: Instant, rules: PlaceRules): Standing {
   if (marks.no && !(marks.ownYes && marks.ownYes.at > marks.no.at)) return { state: 'no', entryId: marks.no.entryId };
-  if (marks.yes) return { state: 'yes', entryId: yesEntry(marks).entryId };
-  if (marks.implied && marks.implied.at >= now) {
-    return { state: 'implied', entryId: marks.implied.entryId, until: marks.implied.at };
-  }
+  // After a no, the agreement rests on what the person said themselves; otherwise on the latest agreement.
+  const yes = marks.no ? marks.ownYes : marks.yes;
+  if (yes) return { state: 'yes', entryId: yes.entryId };
+  const implied = impliedBy(marks, rules);
+  if (implied && implied.at >= now) return { state: 'implied', entryId: implied.entryId, until: implied.at };
   if (marks.asked) return { state: 'asked', entryId: marks.asked.entryId };
   return { state: 'never', entryId: null };
 }
 
-/** After a no, the agreement rests on what the person said themselves; otherwise on the latest agreement. */
-function yesEntry(marks: Marks): Mark {
-  return marks.no ? marks.ownYes! : marks.yes!;
+/** The implied permission that lasts longest, its last moment as `at`; the first in the order of the marks among equals. */
+function impliedBy(marks: Marks, rules: PlaceRules): Mark | undefined {
+  const from = rules.impliedFrom === null ? -Infinity : Date.parse(rules.impliedFrom);
+  let best = marks.stated;
+  for (const relationship of RELATIONSHIPS) {
+    const [mark, months] = [marks[relationship], rules.lasts[relationship]];
+    if (!mark || months === null || mark.at < from) continue;
+    const at = lapseOf(mark.at, months);
+    if (!best || at > best.at) best = { at, entryId: mark.entryId };
+  }
+  return best;
 }
 
 /**
  * Why somebody in the group does not get a message, in the fixed order in which reasons are tried. Each person counts
  * under the first that holds.
  */
-export const HELD_REASONS = ['no-address', 'do-not-contact', 'said-no', 'on-hold', 'asked', 'no-permission', 'shared-address'] as const;
+export const HELD_REASONS = [
+  'no-address',
+  'do-not-contact',
+  'said-no',
+  'on-hold',
+  'asked',
+  'no-permission',
+  'paused',
+  'had-enough',
+  'shared-address',
+] as const;
 export type HeldReason = (typeof HELD_REASONS)[number];
 export type Verdict = 'send' | HeldReason;
 
@@ -52,6 +74,20 @@ export interface Decision {
   entryId: number | null;
 }
 
+/** What is asked: a person, a channel, a scope and a moment, with all that is known of them. */
+export interface Question {
+  supporterId: number;
+  channel: Channel;
+  scope: Scope;
+  now: Instant;
+  place: Place;
+  addresses: readonly Address[];
+  entries: readonly PermissionEntry[];
+  /** Moments of the messages on this channel that the person got already and that count for the cap. */
+  recent: readonly Instant[];
+  rules: HouseRules;
+}
+
 /**
  * Decides for a person, a channel, a scope and a moment, and says what the verdict rests on. The first address that
  * may be written to is taken; where there is none, the reason is that of the first address.
@@ -59,36 +95,60 @@ export interface Decision {
  * Whether somebody else in the group already gets the copy of a shared address is not a matter of one person: see
  * {@link oneCopyPerAddress}.
  */
-export function decide(input: {
-  supporterId: number;
-  channel: Channel;
-  scope: Scope;
-  now: Instant;
-  addresses: readonly Address[];
-  entries: readonly PermissionEntry[];
-  rules: HouseRules;
-}): Decision {
-  const decisions = input.addresses.map((address) => decideAt(address, input));
-  return (
-    decisions.find((decision) => decision.verdict === 'send') ??
-    decisions[0] ?? { verdict: 'no-address', contactPointId: null, state: 'never', entryId: null }
-  );
+export function decide(question: Question): Decision {
+  const rules = rulesFor(question.rules, question.place);
+  const enough = hadEnough(question, rules);
+  let first: Decision | undefined;
+  for (const address of question.addresses) {
+    const decision = decideAt(address, question, rules, enough);
+    if (decision.verdict === 'send') return decision;
+    first ??= decision;
+  }
+  return first ?? { verdict: 'no-address', contactPointId: null, state: 'never', entryId: null };
 }
 
-function decideAt(address: Address, input: Parameters<typeof decide>[0]): Decision {
+/** Whether the cap of the place is reached. It counts from exactly so many days before this moment, that moment left out. */
+function hadEnough(question: Question, rules: PlaceRules): boolean {
+  const cap = question.scope === 'service' ? null : rules.caps[question.channel];
+  if (!cap) return false;
+  const since = question.now - cap.days * DAY_MS;
+  return question.recent.filter((at) => at > since).length >= cap.messages;
+}
+
+function decideAt(address: Address, question: Question, rules: PlaceRules, enough: boolean): Decision {
   const { contactPointId } = address;
-  const marks = marksFor(input.entries, { contactPointId, supporterId: input.supporterId, channel: input.channel, scope: input.scope });
-  const { state, entryId } = standing(marks, input.now);
-  return { verdict: verdictOf(address, state, input), contactPointId, state, entryId };
+  const marks = marksFor(question.entries, { contactPointId, supporterId: question.supporterId, channel: question.channel, scope: question.scope });
+  const { state, entryId } = standing(marks, question.now, rules);
+  return { verdict: verdictOf(address, state, marks, question, rules, enough), contactPointId, state, entryId };
 }
 
-function verdictOf(address: Address, state: PermissionState, input: { channel: Channel; scope: Scope; rules: HouseRules }): Verdict {
+function verdictOf(address: Address, state: PermissionState, marks: Marks, question: Question, rules: PlaceRules, enough: boolean): Verdict {
   if (address.doNotContact) return 'do-not-contact';
   if (state === 'no') return 'said-no';
   if (address.onHold) return 'on-hold';
-  const purpose = isListScope(input.scope) || input.scope === 'all' ? 'lists' : input.scope;
-  if (mayWrite(input.rules, input.channel, purpose, state)) return 'send';
-  return state === 'asked' ? 'asked' : 'no-permission';
+  if (!mayWrite(rules, question.channel, askedFor(question.scope), state)) return state === 'asked' ? 'asked' : 'no-permission';
+  if (question.scope !== 'service' && isPaused(marks, question.now)) return 'paused';
+  return enough ? 'had-enough' : 'send';
+}
+
+/** A pause lasts through its last moment; a newer one that ends earlier ends it. */
+export function isPaused(marks: Marks, now: Instant): boolean {
+  return (marks.pause?.until ?? -Infinity) >= now;
+}
+
+/**
+ * Whether a request to confirm may go to an address: only after the person has just acted, once and one reminder. A
+ * confirmation is the one thing that may go to somebody Asked. By email also to an address that had left, since acting
+ * anew is how people come back; by text never after a STOP, which only a text from that phone lifts (START).
+ */
+export function mayAskToConfirm(ask: {
+  channel: Channel;
+  address: Pick<Address, 'onHold' | 'doNotContact'>;
+  saidNo: boolean;
+  sentBefore: number;
+}): boolean {
+  if (ask.address.onHold || ask.address.doNotContact || ask.sentBefore >= 2) return false;
+  return ask.channel === 'email' || (ask.channel === 'text' && !ask.saidNo);
 }
 
 /**

@@ -1,11 +1,21 @@
 import type { Instant } from '../common';
-import type { PermissionEntry } from './vocabulary';
+import { bearingScopes, isRelationship, RELATIONSHIPS, type PermissionEntry, type Scope } from './vocabulary';
 
 /** A moment and the entry that fixed it. */
 export interface Mark {
   at: Instant;
   entryId: number;
+  /** Last moment of a pause. */
+  until?: Instant;
 }
+
+/**
+ * The kinds of marks: `ownYes` is the person's own latest express agreement, the only thing that lifts an older no;
+ * `stated` an implied permission with a last moment of its own (which is its `at`); one for each relationship, whose
+ * length is a house rule; and the newest pause.
+ */
+export const MARK_KINDS = ['no', 'ownYes', 'yes', 'stated', ...RELATIONSHIPS, 'asked', 'pause'] as const;
+export type MarkKind = (typeof MARK_KINDS)[number];
 
 /**
  * What all entries of one contact point, person, channel and scope come to. Each mark is the greatest of its kind, so
@@ -14,67 +24,61 @@ export interface Mark {
  *
  * `no` is kept per address (for everyone who shares it), the rest per person at the address.
  */
-export interface Marks {
-  no?: Mark;
-  /** The person's own latest express agreement: the only thing that lifts an older no. */
-  ownYes?: Mark;
-  /** Latest express agreement of any source. */
-  yes?: Mark;
-  /** Implied permission that lasts longest; `at` is its last moment. */
-  implied?: Mark;
-  asked?: Mark;
-}
+export type Marks = Partial<Record<MarkKind, Mark>>;
 
 function later(a: Mark | undefined, b: Mark): Mark {
   if (!a || b.at > a.at || (b.at === a.at && b.entryId > a.entryId)) return b;
   return a;
 }
 
-/** Adds one entry to the marks of its own address, person, channel and scope. */
-export function foldEntry(marks: Marks, entry: PermissionEntry): Marks {
+function marksOf(entry: PermissionEntry): Marks {
   const mark = { at: entry.at, entryId: entry.id };
   switch (entry.state) {
     case 'no':
-      return { ...marks, no: later(marks.no, mark) };
+      return { no: mark };
     case 'yes':
-      return {
-        ...marks,
-        yes: later(marks.yes, mark),
-        ...(entry.byPerson ? { ownYes: later(marks.ownYes, mark) } : {}),
-      };
+      return entry.byPerson ? { yes: mark, ownYes: mark } : { yes: mark };
     case 'implied':
-      return { ...marks, implied: later(marks.implied, { at: entry.until ?? entry.at, entryId: entry.id }) };
+      return isRelationship(entry.how) ? { [entry.how]: mark } : { stated: { ...mark, at: entry.until ?? entry.at } };
     case 'asked':
-      return { ...marks, asked: later(marks.asked, mark) };
+      return { asked: mark };
+    case 'pause':
+      return { pause: { ...mark, until: entry.until ?? entry.at } };
   }
 }
 
 export function joinMarks(a: Marks, b: Marks): Marks {
   const out: Marks = { ...a };
-  for (const kind of ['no', 'ownYes', 'yes', 'implied', 'asked'] as const) {
+  for (const kind of MARK_KINDS) {
     const mark = b[kind];
     if (mark) out[kind] = later(out[kind], mark);
   }
   return out;
 }
 
+/** Adds one entry to the marks of its own address, person, channel and scope. */
+export function foldEntry(marks: Marks, entry: PermissionEntry): Marks {
+  return joinMarks(marks, marksOf(entry));
+}
+
 /**
  * The marks that bear on one question: may this person be written to at this address, on this channel, for this scope?
- * Entries for "everything on the channel" bear on every scope of it; a no bears on everyone at the address; the rest
- * only on the person who said it.
+ * Entries for wider scopes bear on every scope within them; a no bears on everyone at the address; the rest only on the
+ * person who said it.
  */
 export function marksFor(
   entries: Iterable<PermissionEntry>,
-  question: { contactPointId: number; supporterId: number; channel: string; scope: string },
+  question: { contactPointId: number; supporterId: number; channel: string; scope: Scope },
 ): Marks {
+  const scopes = bearingScopes(question.scope);
   let marks: Marks = {};
   for (const entry of entries) {
     const bears =
       entry.contactPointId === question.contactPointId &&
       entry.channel === question.channel &&
-      (entry.scope === 'all' || entry.scope === question.scope) &&
+      scopes.includes(entry.scope) &&
       (entry.state === 'no' || entry.supporterId === question.supporterId);
-    if (bears) marks = joinMarks(marks, foldEntry({}, entry));
+    if (bears) marks = foldEntry(marks, entry);
   }
   return marks;
 }

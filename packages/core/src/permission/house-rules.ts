@@ -1,26 +1,86 @@
-import type { Channel, PermissionState, Purpose } from './vocabulary';
+import { dateParts, dayOf, type Instant } from '../common';
+import { ELSEWHERE, keysFor, type Place, type PlaceKey } from './places';
+import {
+  CHANNELS,
+  isListScope,
+  PURPOSES,
+  RELATIONSHIPS,
+  type Channel,
+  type PermissionState,
+  type Purpose,
+  type Relationship,
+  type Scope,
+} from './vocabulary';
 
-/**
- * Which states other than Yes may be written to, per channel. Everything absent is forbidden: the strictest reading is
- * the default, and texts accept nothing but Yes whatever is written here.
- */
-export interface HouseRules {
-  implied: Partial<Record<Channel, readonly (Purpose | 'lists')[]>>;
-  never: Partial<Record<Channel, readonly (Purpose | 'lists')[]>>;
+/** Starting points for a place's rules (see presets.ts). */
+export const PRESET_NAMES = ['united-states', 'canada', 'united-kingdom', 'european-union', 'strict'] as const;
+export type PresetName = (typeof PRESET_NAMES)[number];
+
+/** What a rule is set for: a purpose, or all public lists. */
+export const ASKED_FOR = [...PURPOSES, 'lists'] as const;
+export type AskedFor = Purpose | 'lists';
+
+/** The least that must be on record: an express yes, also an implied permission, or nothing at all. */
+export const NEEDS = ['yes', 'implied', 'nothing'] as const;
+export type Need = (typeof NEEDS)[number];
+
+/** Minutes after local midnight, both ends allowed: 480 to 1260 is "not before 8 a.m. and not after 9 p.m.". */
+export interface Hours {
+  from: number;
+  to: number;
 }
 
-/**
- * The rules a new organization starts with: implied permission serves email and post; a service message (a receipt,
- * a confirmation of what the person set going) may go by email or post to someone never asked. Our own choice,
- * stricter than CAN-SPAM (15 U.S.C. 7704), which asks for no prior agreement.
- */
-export const DEFAULT_RULES: HouseRules = {
-  implied: { email: ['news', 'appeals', 'volunteering', 'service', 'lists'], post: ['news', 'appeals', 'volunteering', 'service', 'lists'] },
-  never: { email: ['service'], post: ['service'] },
-};
+/** At most so many messages to a person on a channel in any so many days; service messages don't count. */
+export interface Cap {
+  messages: number;
+  days: number;
+}
 
-/** Whether the house may write to someone in this state. Yes always, No and Asked never. */
-export function mayWrite(rules: HouseRules, channel: Channel, purpose: Purpose | 'lists', state: PermissionState): boolean {
+/** The rules of one place. */
+export interface PlaceRules {
+  /** What they were taken from, for its sources. */
+  preset: PresetName;
+  /** Options of the preset that are switched on. */
+  options: string[];
+  needs: Record<Channel, Record<AskedFor, Need>>;
+  /** Months that a relationship counts as implied permission; null where it never does. */
+  lasts: Record<Relationship, number | null>;
+  /** Relationships count only when they began on this day or later (ISO day); null for all. */
+  impliedFrom: string | null;
+  hours: { call: Hours | null; text: Hours | null };
+  caps: Record<Channel, Cap | null>;
+  track: { opens: boolean; links: boolean };
+  /** Whether a form asks to confirm by default, and how many days after the act a confirmation may still be asked for. */
+  confirm: { email: boolean; text: boolean; withinDays: number };
+  /** Evidence older than this many months is pointed out. */
+  oldAfterMonths: number;
+}
+
+/** The rules of the house: for each place, and which place somebody counts to whose place isn't known. */
+export interface HouseRules {
+  home: PlaceKey;
+  places: Record<PlaceKey, PlaceRules>;
+}
+
+/** The key under which a place's rules stand. */
+export function placeKeyOf(rules: HouseRules, place: Place): PlaceKey {
+  const known = place.country ? keysFor(place) : [rules.home];
+  return [...known, ELSEWHERE].find((key) => rules.places[key]) ?? ELSEWHERE;
+}
+
+export function rulesFor(rules: HouseRules, place: Place): PlaceRules {
+  const found = rules.places[placeKeyOf(rules, place)];
+  if (!found) throw new Error('expected rules for everywhere else ("*"), got none');
+  return found;
+}
+
+export function askedFor(scope: Scope): AskedFor {
+  return isListScope(scope) || scope === 'all' || scope === 'marketing' ? 'lists' : scope;
+}
+
+/** Whether the house may write to someone in this state. Yes always, No and Asked never, texts only after a yes. */
+export function mayWrite(rules: PlaceRules, channel: Channel, purpose: AskedFor, state: PermissionState): boolean {
+  const need = channel === 'text' ? 'yes' : rules.needs[channel][purpose];
   switch (state) {
     case 'yes':
       return true;
@@ -28,8 +88,66 @@ export function mayWrite(rules: HouseRules, channel: Channel, purpose: Purpose |
     case 'asked':
       return false;
     case 'implied':
-      return channel !== 'text' && (rules.implied[channel]?.includes(purpose) ?? false);
+      return need !== 'yes';
     case 'never':
-      return channel !== 'text' && (rules.never[channel]?.includes(purpose) ?? false);
+      return need === 'nothing';
   }
+}
+
+/**
+ * The last moment of a relationship's implied permission: the end (UTC) of the day so many months later, the last day of
+ * a shorter month where there is no such day. CASL s. 10(10) counts "the two-year period immediately before the day on
+ * which the message was sent", so a gift of 5 March still serves on 5 March two years on, and not on the 6th.
+ */
+export function lapseOf(began: Instant, months: number): Instant {
+  const { year, month, day } = dateParts(Math.floor(began / 86_400_000));
+  const target = month - 1 + months;
+  const [y, m] = [year + Math.floor(target / 12), (target % 12) + 1];
+  for (let d = day; ; d--) {
+    const found = dayOf(y, m, d);
+    if (found !== null) return (found + 1) * 86_400_000 - 1;
+  }
+}
+
+/** Faults of rules that come from outside, as sentences. What is left out of a preset's shape is caught by the schema. */
+export function ruleFaults(rules: HouseRules): string[] {
+  const faults: string[] = [];
+  if (!rules.places[ELSEWHERE]) faults.push('There must be rules for everywhere else.');
+  for (const [key, place] of Object.entries(rules.places)) {
+    for (const asked of ASKED_FOR) if (place.needs.text[asked] !== 'yes') faults.push(`${key}: texts go to people who said yes, wherever they are.`);
+    for (const hours of [place.hours.call, place.hours.text])
+      if (hours && hours.from >= hours.to) faults.push(`${key}: the hours must begin before they end.`);
+  }
+  return [...new Set(faults)];
+}
+
+/** The channel and purposes where two sets of rules differ for anybody: what a change must be counted for. */
+export function changedQuestions(before: HouseRules, after: HouseRules): { channel: Channel; askedFor: AskedFor }[] {
+  const keys = [...new Set([...Object.keys(before.places), ...Object.keys(after.places)])];
+  const at = (rules: HouseRules, key: PlaceKey) => rulesFor(rules, key === ELSEWHERE ? { country: null, region: null } : placeOf(key));
+  const bearing = (rules: PlaceRules, channel: Channel, purpose: AskedFor) => {
+    const need = rules.needs[channel][purpose];
+    return JSON.stringify([
+      need,
+      need === 'implied' ? [RELATIONSHIPS.map((r) => rules.lasts[r]), rules.impliedFrom] : null,
+      purpose === 'service' ? null : rules.caps[channel],
+    ]);
+  };
+  const moved = before.home !== after.home;
+  return CHANNELS.flatMap((channel) =>
+    ASKED_FOR.filter(
+      (purpose) =>
+        moved || keys.some((key) => bearing(ofKey(before, key, at), channel, purpose) !== bearing(ofKey(after, key, at), channel, purpose)),
+    ).map((purpose) => ({ channel, askedFor: purpose })),
+  );
+}
+
+function ofKey(rules: HouseRules, key: PlaceKey, at: (rules: HouseRules, key: PlaceKey) => PlaceRules): PlaceRules {
+  return rules.places[key] ?? at(rules, key);
+}
+
+function placeOf(key: PlaceKey): Place {
+  const [country = '', region = null] = key.split('-');
+  // Any member stands for the Union; rules of a region of it are looked up by their own key before this.
+  return { country: country === 'EU' ? 'AT' : country, region };
 }

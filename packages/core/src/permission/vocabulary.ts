@@ -10,18 +10,43 @@ export type SendingChannel = (typeof SENDING_CHANNELS)[number];
 export const PURPOSES = ['news', 'appeals', 'volunteering', 'service'] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
-/** What a permission is for: everything on the channel, one purpose, or one public list. */
-export type Scope = 'all' | Purpose | `list:${number}`;
+/**
+ * What a permission is for: everything on the channel, everything but service messages (what an objection under GDPR
+ * art. 21(2) closes), one purpose, or one public list.
+ */
+export type Scope = 'all' | 'marketing' | Purpose | `list:${number}`;
 
 export const STATES = ['yes', 'implied', 'asked', 'never', 'no'] as const;
 export type PermissionState = (typeof STATES)[number];
 
-/** States that an entry can record; "never" is the absence of entries. */
-export const RECORDED_STATES = ['yes', 'implied', 'asked', 'no'] as const;
+/**
+ * What an entry can record: the states but "never", which is the absence of entries, and a pause, which changes no
+ * state and holds everything but service messages until its last moment.
+ */
+export const RECORDED_STATES = ['yes', 'implied', 'asked', 'no', 'pause'] as const;
 export type RecordedState = (typeof RECORDED_STATES)[number];
 
+/** What somebody did that the law of a place may take as agreement for a while. */
+export const RELATIONSHIPS = ['gift', 'membership', 'volunteering', 'inquiry'] as const;
+export type Relationship = (typeof RELATIONSHIPS)[number];
+
 /** How an entry came about. */
-export const ROADS = ['file', 'paper', 'form', 'phone', 'in-person', 'reply', 'one-click', 'keyword', 'complaint', 'gift', 'hand', 'feed'] as const;
+export const ROADS = [
+  'file',
+  'paper',
+  'form',
+  'phone',
+  'in-person',
+  'reply',
+  'one-click',
+  'keyword',
+  'preferences',
+  'objection',
+  'complaint',
+  ...RELATIONSHIPS,
+  'hand',
+  'feed',
+] as const;
 export type Road = (typeof ROADS)[number];
 
 /**
@@ -37,8 +62,12 @@ export interface PermissionEntry {
   scope: Scope;
   state: RecordedState;
   at: Instant;
-  /** Last moment of an implied permission. */
+  /**
+   * Last moment of a pause, or of an implied permission that is not a relationship's: how long those last is a house
+   * rule, so it is decided when it is asked and not written down.
+   */
   until?: Instant | null;
+  how: Road;
   byPerson: boolean;
 }
 
@@ -47,5 +76,15 @@ export function isListScope(scope: Scope): scope is `list:${number}` {
 }
 
 export function isScope(text: string): text is Scope {
-  return text === 'all' || (PURPOSES as readonly string[]).includes(text) || /^list:\d+$/.test(text);
+  return text === 'all' || text === 'marketing' || (PURPOSES as readonly string[]).includes(text) || /^list:\d+$/.test(text);
+}
+
+export function isRelationship(road: Road): road is Relationship {
+  return (RELATIONSHIPS as readonly string[]).includes(road);
+}
+
+/** The scopes whose entries bear on a question, widest last. */
+export function bearingScopes(scope: Scope): Scope[] {
+  if (scope === 'all') return ['all'];
+  return scope === 'service' || scope === 'marketing' ? [scope, 'all'] : [scope, 'marketing', 'all'];
 }

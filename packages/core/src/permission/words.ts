@@ -1,5 +1,8 @@
-import type { Channel, PermissionState, Purpose, Road } from './vocabulary';
-import type { Verdict } from './decide';
+import type { Channel, PermissionState, Purpose, RecordedState, Relationship, Road, Scope } from './vocabulary';
+import type { Decision, Verdict } from './decide';
+import { askedFor, placeKeyOf, rulesFor, type HouseRules } from './house-rules';
+import type { Place, PlaceKey } from './places';
+import { PRESETS } from './presets';
 
 export const STATE_WORDS: Record<PermissionState, string> = {
   yes: 'Yes',
@@ -8,6 +11,9 @@ export const STATE_WORDS: Record<PermissionState, string> = {
   never: 'Never asked',
   no: 'No',
 };
+
+/** As states are shown, and a pause. */
+export const ENTRY_WORDS: Record<RecordedState, string> = { yes: 'Yes', implied: 'Implied', asked: 'Asked', no: 'No', pause: 'Pause' };
 
 export const CHANNEL_WORDS: Record<Channel, string> = { email: 'Email', text: 'Text', call: 'Phone call', post: 'Post' };
 
@@ -27,8 +33,13 @@ export const ROAD_WORDS: Record<Road, string> = {
   reply: 'by a reply',
   'one-click': 'by one click',
   keyword: 'by a keyword texted to us',
+  preferences: 'on the preference page',
+  objection: 'by objecting to all marketing',
   complaint: 'by a complaint',
   gift: 'with a gift',
+  membership: 'as a member',
+  volunteering: 'by volunteering',
+  inquiry: 'by asking us something',
   hand: 'recorded by hand',
   feed: 'from another system',
 };
@@ -38,8 +49,55 @@ export const VERDICT_WORDS: Record<Verdict, string> = {
   'no-address': 'No address for this channel',
   'do-not-contact': 'On do-not-contact',
   'said-no': 'Said no',
-  'on-hold': 'Address is on hold after a bounce',
+  'on-hold': 'Address is on hold',
   asked: 'Asked, and have not confirmed yet',
   'no-permission': 'Never said yes to this',
+  paused: 'Asked us to pause',
+  'had-enough': 'Has had as many messages as the house rules allow',
   'shared-address': 'Same address as someone else in the group',
 };
+
+export const RELATIONSHIP_WORDS: Record<Relationship, string> = {
+  gift: 'a gift',
+  membership: 'a membership',
+  volunteering: 'volunteering',
+  inquiry: 'an inquiry',
+};
+
+const PLACE_WORDS: Record<PlaceKey, string> = { '*': 'Everywhere else', EU: 'European Union' };
+
+/** A place's name as a reader of the language knows it: "Canada", "Florida (US-FL)" stays "US-FL". */
+export function placeWords(key: PlaceKey, language = 'en'): string {
+  if (PLACE_WORDS[key]) return PLACE_WORDS[key];
+  const [country = '', region] = key.split('-');
+  const name = new Intl.DisplayNames([language], { type: 'region' }).of(country) ?? country;
+  return region ? `${name}, ${region}` : name;
+}
+
+export function scopeWords(scope: Scope, listName: (id: number) => string | undefined): string {
+  if (scope === 'all') return 'everything';
+  if (scope === 'marketing') return 'everything but service messages';
+  return scope.startsWith('list:') ? (listName(Number(scope.slice(5))) ?? 'a list since deleted') : PURPOSE_WORDS[scope as Purpose];
+}
+
+/** Why a decision came out as it did, in one sentence that names the rule of the place where a rule decided. */
+export function explain(decision: Decision, asked: { channel: Channel; scope: Scope; rules: HouseRules; place: Place }): string {
+  const rules = rulesFor(asked.rules, asked.place);
+  const where = placeWords(placeKeyOf(asked.rules, asked.place));
+  const need = asked.channel === 'text' ? 'yes' : rules.needs[asked.channel][askedFor(asked.scope)];
+  const rule = { yes: 'an express yes', implied: 'at least an implied permission', nothing: 'nothing on record' }[need];
+  switch (decision.verdict) {
+    case 'send':
+      return decision.state === 'yes'
+        ? 'They said yes.'
+        : `${STATE_WORDS[decision.state]}, and for this the rule of the place (${where}) asks for ${rule}.`;
+    case 'no-permission':
+      return `${STATE_WORDS[decision.state]}, and for this the rule of the place (${where}, from “${PRESETS[rules.preset].name}”) asks for ${rule}.`;
+    case 'had-enough': {
+      const cap = rules.caps[asked.channel];
+      return `Has had ${cap?.messages ?? 0} in the last ${cap?.days ?? 0} days, as many as the house rules allow (${where}).`;
+    }
+    default:
+      return `${VERDICT_WORDS[decision.verdict]}.`;
+  }
+}

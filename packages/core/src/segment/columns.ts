@@ -41,6 +41,9 @@ export function columnKey(line: Line): ColumnKey {
       return `batch:${line.batchId}`;
     case 'permission':
       return `permission:${line.channel}:${line.scope}`;
+    case 'may':
+    case 'lapses':
+      return `${line.kind}:${line.channel}:${line.scope}`;
     case 'gave':
       return 'gifts';
   }

@@ -1,6 +1,6 @@
 import { formatDay, formatMoney, type FieldType, type Manner } from '../fields';
 import { parseIsoDay } from '../common';
-import { CHANNEL_WORDS, isListScope, STATE_WORDS } from '../permission';
+import { CHANNEL_WORDS, scopeWords, STATE_WORDS, type Scope } from '../permission';
 import { evaluate } from './evaluate';
 import type { Columns, Reading } from './columns';
 import { isGroup, type FieldLine, type GaveLine, type Line, type Rule, type Window } from './tree';
@@ -43,13 +43,19 @@ function describeLine(line: Line, names: Names): string {
       return `are ${line.on ? '' : 'not '}on the list ${names.list(line.listId)}`;
     case 'batch':
       return `came ${line.in ? '' : 'not '}with the batch ${names.batch(line.batchId)}`;
-    case 'permission': {
-      const scope = isListScope(line.scope) ? names.list(Number(line.scope.slice(5))) : line.scope === 'all' ? 'everything' : line.scope;
-      return `stand for ${scope} by ${CHANNEL_WORDS[line.channel].toLowerCase()} at ${line.states.map((s) => STATE_WORDS[s]).join(' or ')}`;
-    }
+    case 'permission':
+      return `stand for ${subject(line, names)} at ${line.states.map((s) => STATE_WORDS[s]).join(' or ')}`;
+    case 'may':
+      return `${line.may ? 'may' : 'may not'} be written to now for ${subject(line, names)}`;
+    case 'lapses':
+      return `have an implied permission for ${subject(line, names)} that lapses within ${line.days} days`;
     case 'gave':
       return describeGave(line, names);
   }
+}
+
+function subject(line: { channel: keyof typeof CHANNEL_WORDS; scope: Scope }, names: Names): string {
+  return `${scopeWords(line.scope, (id) => names.list(id))} by ${CHANNEL_WORDS[line.channel].toLowerCase()}`;
 }
 
 function describeField(line: FieldLine, names: Names): string {

@@ -55,7 +55,10 @@ function wantsMember(line: Line): boolean {
       return line.on;
     case 'batch':
       return line.in;
+    case 'may':
+      return line.may;
     case 'field':
+    case 'lapses':
     case 'permission':
     case 'gave':
       throw new Error(`expected a column of values for a ${line.kind} line, got a set`);
@@ -75,6 +78,8 @@ function testOf(line: Line, column: Exclude<Column, { kind: 'bits' }>, reading: 
     case 'number':
       return numberTest(line as FieldLine, column.values);
     case 'day':
+      if (line.kind === 'lapses')
+        return dayTest({ kind: 'field', field: 'created', op: 'within-next', value: line.days }, column.values, reading.today);
       return dayTest(line as FieldLine, column.values, reading.today);
     case 'monthDay':
       return birthdayTest(line as FieldLine, column.values, reading.today);

@@ -8,7 +8,7 @@ export interface Group {
   rules: Rule[];
 }
 
-export type Line = FieldLine | TagLine | ListLine | BatchLine | PermissionLine | GaveLine;
+export type Line = FieldLine | TagLine | ListLine | BatchLine | PermissionLine | MayLine | LapsesLine | GaveLine;
 
 /** The fields everybody has, beside custom ones (which are numbers). */
 export const STANDARD_FIELDS = ['firstName', 'lastName', 'created'] as const;
@@ -73,6 +73,22 @@ export interface PermissionLine {
   channel: SendingChannel;
   scope: Scope;
   states: PermissionState[];
+}
+
+/** Whether a message may go to the person now: permission, address and house rules together. */
+export interface MayLine {
+  kind: 'may';
+  channel: SendingChannel;
+  scope: Scope;
+  may: boolean;
+}
+
+/** The implied permission that the person is reached by lapses within so many days from today. */
+export interface LapsesLine {
+  kind: 'lapses';
+  channel: SendingChannel;
+  scope: Scope;
+  days: number;
 }
 
 export type Window = { over: 'ever' | 'this-year' | 'last-year' | 'earlier-years' } | { over: 'last-days'; days: number };

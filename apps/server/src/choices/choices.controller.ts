@@ -1,0 +1,145 @@
+import { Controller, Inject, Param, Req, Res } from '@nestjs/common';
+import type { Request, Response } from 'express';
+import { schema } from '@goodword/core/contract';
+import { LANGUAGES, type Language } from '@goodword/core/forms';
+import { escapeHtml } from '@goodword/core/letter';
+import { languageOf, supporterPage } from '../platform/pages/page';
+import { phrase, PHRASES } from '../platform/pages/phrases';
+import { Caller, Id, Route } from '../platform/api';
+import { NotFound } from '../platform/errors';
+import { RateLimit } from '../platform/rate-limit';
+import type { Scope } from '../platform/scope';
+import { SupportersService } from '../supporters/supporters.service';
+import { choicesPage, type Said } from './choices-page';
+import { ChoicesService, type Held } from './choices.service';
+
+type Posted = Record<string, string | string[] | undefined>;
+
+/** The preference page behind a signed link. No session, no script, no question before it is done. */
+@Controller()
+export class ChoicesController {
+  private readonly posts = new RateLimit(120, 600_000);
+  private readonly freshLinks = new RateLimit(3, 86_400_000);
+
+  constructor(
+    @Inject(ChoicesService) private readonly choices: ChoicesService,
+    @Inject(SupportersService) private readonly supporters: SupportersService,
+  ) {}
+
+  @Route('get', 'choices/:token', { role: 'anyone', summary: 'What a supporter gets, and why', params: schema.tokenParams, query: schema.pageQuery })
+  async page(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    const held = await this.hold(token, request, response);
+    if (held) await this.show(held, token, request, response, {});
+  }
+
+  @Route('get', 'choices/:token/data.json', { role: 'anyone', summary: 'Everything held about them', params: schema.tokenParams })
+  async data(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    const held = await this.hold(token, request, response);
+    if (!held) return;
+    if (!held.fresh) return this.show(held, token, request, response, {});
+    response
+      .set('cache-control', 'no-store')
+      .attachment('what-we-hold.json')
+      .json(await this.choices.copy(held));
+  }
+
+  @Route('post', 'choices/:token', {
+    role: 'anyone',
+    summary: 'Choose, pause, leave, correct',
+    params: schema.tokenParams,
+    body: schema.postedChoices,
+    ownProof: true,
+  })
+  async act(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    const held = await this.hold(token, request, response);
+    if (!held) return;
+    const language = this.language(request);
+    if (!this.posts.pass(request.ip ?? '')) {
+      const p = PHRASES[language];
+      response
+        .status(429)
+        .type('html')
+        .send(supporterPage(p.tooMany, `<h1>${escapeHtml(p.tooMany)}</h1><p>${escapeHtml(p.tooManyBody)}</p>`, { language }));
+      return;
+    }
+    await this.show(held, token, request, response, await this.done(held, (request.body ?? {}) as Posted, language, request.ip ?? ''));
+  }
+
+  @Route('get', 'api/supporters/:id/choices-link', {
+    role: 'organizer',
+    summary: "A fresh link to one person's preference page",
+    params: schema.idParams,
+  })
+  async link(@Caller() scope: Scope, @Id() id: number): Promise<{ url: string }> {
+    await this.supporters.record(scope, id);
+    return { url: this.choices.linkFor(id) };
+  }
+
+  private async done(held: Held, posted: Posted, language: Language, origin: string): Promise<Said> {
+    const p = PHRASES[language];
+    const act = String(posted.act ?? '');
+    const pause = /^pause-(0|30|60|90)$/.exec(act);
+    if (pause) {
+      const days = Number(pause[1]);
+      await this.choices.pause(held, days, origin, days === 0 ? p.unpause : phrase(p.pauseDays, { days }));
+      return days === 0 ? { done: 'saved' } : {};
+    }
+    switch (act) {
+      case 'choose':
+        await this.choices.choose(held, new Set(many(posted.shown)), new Set(many(posted.on)), language, origin);
+        return { done: 'saved' };
+      case 'nothing':
+        await this.choices.nothing(held, origin, p.nothing);
+        return { done: 'left' };
+      case 'fresh':
+        if (this.freshLinks.pass(String(held.supporterId))) await this.choices.freshLink(held, language);
+        return { done: 'freshSent' };
+    }
+    // What shows or changes personal data wants a fresh link.
+    if (!held.fresh) return {};
+    if (act === 'erase') {
+      await this.choices.askErasure(held);
+      return {};
+    }
+    if (act !== 'yours') return {};
+    const one = (name: string) => (typeof posted[name] === 'string' ? posted[name] : '');
+    const { fault } = await this.choices.correct(
+      held,
+      { firstName: one('firstName'), lastName: one('lastName'), email: one('email'), mobile: one('mobile') },
+      language,
+    );
+    return fault ? { fault } : { done: 'yoursSaved' };
+  }
+
+  private async show(held: Held, token: string, request: Request, response: Response, said: Said): Promise<void> {
+    const view = await this.choices.view(held, this.language(request));
+    response
+      .status(said.fault ? 422 : 200)
+      .set('cache-control', 'no-store')
+      .type('html')
+      .send(choicesPage(view, `/choices/${token}`, said));
+  }
+
+  private async hold(token: string, request: Request, response: Response): Promise<Held | null> {
+    try {
+      return await this.choices.hold(token);
+    } catch (error) {
+      if (!(error instanceof NotFound)) throw error;
+      const language = this.language(request);
+      const p = PHRASES[language];
+      response
+        .status(404)
+        .type('html')
+        .send(supporterPage(p.dead, `<h1>${escapeHtml(p.dead)}</h1><p>${escapeHtml(p.deadBody)}</p>`, { language }));
+      return null;
+    }
+  }
+
+  private language(request: Request): Language {
+    return languageOf(request, LANGUAGES, 'en');
+  }
+}
+
+function many(value: string | string[] | undefined): string[] {
+  return value === undefined ? [] : Array.isArray(value) ? value : [value];
+}

@@ -1,0 +1,17 @@
+import { Module } from '@nestjs/common';
+import { FormsModule } from '../forms/forms.module';
+import { PermissionModule } from '../permission/permission.module';
+import { SupportersModule } from '../supporters/supporters.module';
+import { TeamModule } from '../team/team.module';
+import { WaysOutModule } from '../waysout/waysout.module';
+import { ChoicesController } from './choices.controller';
+import { ChoicesRepository } from './choices.repository';
+import { ChoicesService } from './choices.service';
+
+@Module({
+  imports: [PermissionModule, SupportersModule, TeamModule, WaysOutModule, FormsModule],
+  controllers: [ChoicesController],
+  providers: [ChoicesService, ChoicesRepository],
+  exports: [ChoicesService],
+})
+export class ChoicesModule {}

@@ -1,0 +1,74 @@
+import { Injectable } from '@nestjs/common';
+import type { Database, Scoped } from '../platform/database';
+
+/** Who a link belongs to. */
+export interface Holder {
+  organizationId: number;
+  supporterId: number;
+}
+
+@Injectable()
+export class ChoicesRepository {
+  /** A signed token is all the proof there is, so the person is found without a scope, and gives the scope. */
+  async holder(database: Database, supporterId: number): Promise<Holder | null> {
+    const row = (await database.unscoped()('supporter').where('id', supporterId).whereNull('erased_at').first('id', 'organization_id')) as
+      { id: number; organization_id: number } | undefined;
+    return row ? { organizationId: row.organization_id, supporterId: row.id } : null;
+  }
+
+  async sentAt(db: Scoped, deliveryId: number): Promise<Date | null> {
+    const [row] = await db.sql<{ sent_at: Date | null }>('SELECT sent_at FROM delivery WHERE organization_id = :org AND id = :deliveryId', {
+      deliveryId,
+    });
+    return row?.sent_at ?? null;
+  }
+
+  async lists(db: Scoped): Promise<{ id: number; name: string; description: string; why: string }[]> {
+    return db.sql(
+      'SELECT id, name, description, why FROM list WHERE organization_id = :org AND is_public = 1 AND on_preferences = 1 ORDER BY position, name',
+    );
+  }
+
+  /** Finds or makes an address that nobody has yet; it counts once it is confirmed. */
+  async point(tx: Scoped, kind: 'email' | 'mobile', address: { normal: string; shown: string }, doNotContact: boolean): Promise<number> {
+    await tx.execute(
+      'INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, do_not_contact) VALUES (:org, :kind, :normal, :shown, :doNotContact)',
+      { kind, normal: address.normal, shown: address.shown, doNotContact },
+    );
+    const [row] = await tx.sql<{ id: number }>('SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal', {
+      kind,
+      normal: address.normal,
+    });
+    return row!.id;
+  }
+
+  async erasureAsked(db: Scoped, supporterId: number): Promise<boolean> {
+    const rows = await db.sql(
+      "SELECT 1 FROM task WHERE organization_id = :org AND kind = 'erasure' AND supporter_id = :supporterId AND done_at IS NULL",
+      {
+        supporterId,
+      },
+    );
+    return rows.length > 0;
+  }
+
+  async askErasure(tx: Scoped, supporterId: number): Promise<void> {
+    await tx.insert('task', { kind: 'erasure', supporter_id: supporterId, words: 'Asked on the preference page' });
+  }
+
+  /** What was sent to the person and what came of it, for their copy of it all. */
+  async messages(
+    db: Scoped,
+    supporterId: number,
+  ): Promise<{ name: string; channel: string; sent_at: Date | null; state: string; opened: number; followed: number }[]> {
+    return db.sql(
+      `SELECT m.name, d.channel, d.sent_at, d.state, d.opened, d.followed FROM delivery d JOIN message m ON m.id = d.message_id
+        WHERE d.organization_id = :org AND d.supporter_id = :supporterId ORDER BY d.id`,
+      { supporterId },
+    );
+  }
+
+  async replies(db: Scoped, supporterId: number): Promise<{ at: Date; channel: string; body: string }[]> {
+    return db.sql('SELECT at, channel, body FROM reply WHERE organization_id = :org AND supporter_id = :supporterId ORDER BY id', { supporterId });
+  }
+}

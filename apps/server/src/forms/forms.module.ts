@@ -1,0 +1,20 @@
+import { Module } from '@nestjs/common';
+import { PermissionModule } from '../permission/permission.module';
+import { SupportersModule } from '../supporters/supporters.module';
+import { TeamModule } from '../team/team.module';
+import { ConfirmationsRepository } from './confirmations.repository';
+import { ConfirmationsService } from './confirmations.service';
+import { FormsController } from './forms.controller';
+import { FormsRepository } from './forms.repository';
+import { FormsService } from './forms.service';
+import { JoinController } from './join.controller';
+import { JoinService } from './join.service';
+import { JoiningRepository } from './joining.repository';
+
+@Module({
+  imports: [PermissionModule, SupportersModule, TeamModule],
+  controllers: [FormsController, JoinController],
+  providers: [FormsService, FormsRepository, JoinService, JoiningRepository, ConfirmationsService, ConfirmationsRepository],
+  exports: [FormsRepository, JoinService, ConfirmationsService, ConfirmationsRepository],
+})
+export class FormsModule {}

@@ -1,0 +1,209 @@
+import { Inject, Injectable } from '@nestjs/common';
+import QRCode from 'qrcode';
+import type { FormView } from '@goodword/core/contract';
+import { formFaults, type FormDefinition, type FormFault } from '@goodword/core/forms';
+import { readKeyword, standardTextAsk } from '@goodword/core/text';
+import { audit } from '../platform/audit';
+import { CONFIG, type Config } from '../platform/config';
+import { Database, isDuplicate, type Scoped } from '../platform/database';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { FieldsRepository } from '../supporters/fields.repository';
+import { GroupsRepository } from '../supporters/groups.repository';
+import { TeamRepository, type OrganizationRow } from '../team/team.repository';
+import { FormsRepository, type FormRow } from './forms.repository';
+
+/** Sign-up forms as organizers make them. */
+@Injectable()
+export class FormsService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(CONFIG) private readonly config: Config,
+    @Inject(FormsRepository) private readonly forms: FormsRepository,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+  ) {}
+
+  async list(scope: Scope): Promise<FormView[]> {
+    const db = this.database.read(scope);
+    const [forms, counts, waiting, known] = await Promise.all([
+      this.forms.all(db),
+      this.forms.counts(db),
+      this.forms.waiting(db),
+      this.known(scope, db),
+    ]);
+    return forms.map((form) => ({
+      id: form.id,
+      name: form.name,
+      slug: form.slug,
+      open: form.is_open === 1,
+      version: form.version,
+      definition: form.definition,
+      counts: counts.get(form.id) ?? { seen: 0, begun: 0, joined: 0, confirmed: 0 },
+      waiting: waiting.get(form.id) ?? 0,
+      url: `${this.config.PUBLIC_URL}/join/${form.slug}`,
+      faults: formFaults(form.definition, known),
+    }));
+  }
+
+  async show(scope: Scope, id: number): Promise<FormView> {
+    const form = (await this.list(scope)).find((one) => one.id === id);
+    if (!form) throw new NotFound('form');
+    return form;
+  }
+
+  /** Makes a form that is nearly done: for a public list, or for news and appeals. */
+  async make(scope: Scope, name: string, listId: number | null): Promise<{ id: number }> {
+    const db = this.database.read(scope);
+    const [organization, chapters, lists] = await Promise.all([this.team.organization(scope), this.team.chapters(scope), this.groups.lists(db)]);
+    const list = listId === null ? null : lists.find((one) => one.id === listId);
+    if (list === undefined || (list && !list.byForm)) throw new Conflict('That list may not be joined by a form. Allow it on the list first.');
+    const definition = starting(organization, name, scope.chapterId ?? chapters[0]!.id, list ?? null);
+    const slug = await this.freeSlug(name);
+    return this.database.write(scope, async (tx) => {
+      const id = await this.forms.make(tx, { name, slug, definition });
+      await audit(tx, { act: 'make', subject: 'form', subjectId: id, words: `${name} made` });
+      return { id };
+    });
+  }
+
+  async save(
+    scope: Scope,
+    id: number,
+    form: { name: string; slug: string; version: number; definition: FormDefinition },
+  ): Promise<{ faults: FormFault[] }> {
+    try {
+      return await this.database.write(scope, async (tx) => {
+        const current = await this.form(tx, id);
+        if (current.version !== form.version)
+          throw new Conflict('Somebody else has changed this form meanwhile. Load the page again, and make your change to theirs.');
+        const faults = formFaults(form.definition, await this.known(scope, tx));
+        this.checkKeyword(form.definition.keyword);
+        await this.checkChapter(scope, form.definition.chapterId);
+        if (current.is_open === 1 && faults.length > 0)
+          throw new Invalid(faults.map(({ field, message }) => ({ field: `definition.${field}`, code: 'form', message })));
+        await this.forms.save(tx, id, { ...form, version: form.version + 1 });
+        await audit(tx, { act: 'change', subject: 'form', subjectId: id, words: `${form.name}, version ${form.version + 1}` });
+        return { faults };
+      });
+    } catch (error) {
+      throw isDuplicate(error) ? new Conflict('Another form has this address or keyword already. Take another one.') : error;
+    }
+  }
+
+  async open(scope: Scope, id: number, open: boolean): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      const form = await this.form(tx, id);
+      const faults = open ? formFaults(form.definition, await this.known(scope, tx)) : [];
+      if (faults.length > 0) throw new Conflict(`It can't be opened yet. ${faults.map((fault) => fault.message).join(' ')}`);
+      await this.forms.open(tx, id, open);
+      await audit(tx, { act: open ? 'open' : 'close', subject: 'form', subjectId: id, words: `${form.name} ${open ? 'opened' : 'closed'}` });
+    });
+  }
+
+  /** The address of the hosted page as a QR code, for posters. */
+  async qr(slug: string, format: 'svg' | 'png'): Promise<{ type: string; body: string | Buffer }> {
+    const form = await this.forms.bySlug(this.database, slug);
+    if (!form) throw new NotFound('form');
+    const url = `${this.config.PUBLIC_URL}/join/${form.slug}`;
+    if (format === 'svg') return { type: 'image/svg+xml', body: await QRCode.toString(url, { type: 'svg', margin: 2, errorCorrectionLevel: 'M' }) };
+    return { type: 'image/png', body: await QRCode.toBuffer(url, { width: 1024, margin: 2, errorCorrectionLevel: 'M' }) };
+  }
+
+  private async form(db: Scoped, id: number): Promise<FormRow> {
+    const form = await this.forms.find(db, id);
+    if (!form) throw new NotFound('form');
+    return form;
+  }
+
+  private async known(scope: Scope, db: Scoped): Promise<Parameters<typeof formFaults>[1]> {
+    const [organization, fields, lists] = await Promise.all([this.team.organization(scope), this.fields.all(db), this.groups.lists(db)]);
+    return {
+      organization: organization.name,
+      fields: new Set(fields.map((field) => field.id)),
+      openLists: new Set(lists.filter((list) => list.byForm).map((list) => list.id)),
+    };
+  }
+
+  private checkKeyword(keyword: string | null): void {
+    if (keyword && readKeyword(keyword) !== 'none')
+      throw new Invalid([
+        {
+          field: 'definition.keyword',
+          code: 'keyword',
+          message: `${keyword} means something else in every text program already. Take another word.`,
+        },
+      ]);
+  }
+
+  private async checkChapter(scope: Scope, chapterId: number): Promise<void> {
+    const chapters = await this.team.chapters(scope);
+    if (!chapters.some((chapter) => chapter.id === chapterId) || (scope.chapterId !== null && scope.chapterId !== chapterId))
+      throw new Invalid([{ field: 'definition.chapterId', code: 'chapter', message: 'Choose a chapter of yours that new people join.' }]);
+  }
+
+  private async freeSlug(name: string): Promise<string> {
+    const base =
+      name
+        .normalize('NFD')
+        .replace(/\p{M}/gu, '')
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-|-$/g, '')
+        .slice(0, 50) || 'join';
+    const padded = base.length < 3 ? `join-${base}` : base;
+    for (let n = 1; ; n++) {
+      const slug = n === 1 ? padded : `${padded}-${n}`;
+      if (!(await this.forms.bySlug(this.database, slug))) return slug;
+    }
+  }
+}
+
+function starting(
+  organization: OrganizationRow,
+  name: string,
+  chapterId: number,
+  list: { id: number; name: string; description: string } | null,
+): FormDefinition {
+  const item = (of: 'firstName' | 'lastName' | 'email' | 'mobile', label: string, required: boolean) => ({
+    of,
+    label,
+    help: '',
+    required,
+    show: 'asked' as const,
+    value: '',
+  });
+  const what = list ? list.name : 'news and appeals';
+  return {
+    language: 'en',
+    title: name,
+    intro: list?.description ?? '',
+    items: [
+      item('firstName', 'First name', true),
+      item('lastName', 'Last name', false),
+      item('email', 'Email', false),
+      item('mobile', 'Mobile', false),
+    ],
+    asks: [
+      {
+        channel: 'email',
+        scope: list ? `list:${list.id}` : 'news',
+        words: `${organization.name} may email me ${what}. I can leave with one click at any time.`,
+      },
+      { channel: 'text', scope: list ? `list:${list.id}` : 'news', words: standardTextAsk(organization.name, 2) },
+    ],
+    button: 'Join',
+    thanks: { words: 'You are on the list as soon as you have confirmed, where we asked you to.', redirect: null },
+    confirm: {
+      email: 'rule',
+      subject: `Please confirm: ${what} from ${organization.name}`,
+      words: `Somebody, we hope you, asked ${organization.name} to write to this address. Press the button to confirm. If it was not you, do nothing, and you will hear no more.`,
+    },
+    tagIds: [],
+    listIds: list ? [list.id] : [],
+    chapterId,
+    embedOn: [],
+    keyword: null,
+  };
+}

@@ -1,0 +1,159 @@
+import { askName, inputName, type AnswerFault, type FormDefinition, type FormItem, type Language } from '@goodword/core/forms';
+import type { FieldType } from '@goodword/core/fields';
+import { escapeHtml as e } from '@goodword/core/letter';
+import { lines, supporterPage } from '../platform/pages/page';
+import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
+
+/** Of no use to people; robots fill it in. */
+export const HONEYPOT = 'gw_leave_empty';
+
+export interface JoinPage {
+  slug: string;
+  form: FormDefinition;
+  types: ReadonlyMap<number, FieldType>;
+  choices: ReadonlyMap<number, string[]>;
+  language: Language;
+  framed: boolean;
+}
+
+const FAULT_PHRASES = {
+  required: 'required',
+  email: 'badEmail',
+  mobile: 'badMobile',
+  value: 'badValue',
+  'address-for-ask': 'addressForAsk',
+  'no-address': 'noAddress',
+  long: 'tooLong',
+} as const satisfies Record<AnswerFault['phrase'], keyof Phrases>;
+
+/** The form as a page: works without script, keeps what was typed, and says at each input what is wrong with it. */
+export function joinPage(page: JoinPage, values: Readonly<Record<string, string | undefined>> = {}, faults: readonly AnswerFault[] = []): string {
+  const { form, language } = page;
+  const p = PHRASES[language];
+  const top = faults.length > 0 ? `<p class="fault" role="alert">${e(p.mend)}</p>` : '';
+  const body = `<h1>${e(form.title)}</h1>${form.intro ? `<p>${lines(form.intro)}</p>` : ''}${top}${formHtml(page, `/join/${page.slug}${page.framed ? '?frame=1' : ''}`, values, faults)}`;
+  return supporterPage(form.title, body, { language, framed: page.framed, script: '/join/form.js' });
+}
+
+/** The bare form, for the page and for pasting into another page. */
+export function formHtml(
+  page: JoinPage,
+  action: string,
+  values: Readonly<Record<string, string | undefined>>,
+  faults: readonly AnswerFault[],
+): string {
+  const p = PHRASES[page.language];
+  const inputs = page.form.items.filter((item) => item.show !== 'constant').map((item) => inputHtml(page, item, values, faults));
+  const asks = page.form.asks.map(
+    (ask, i) =>
+      `<label class="check"><input type="checkbox" name="${askName(i)}" value="1"${values[askName(i)] ? ' checked' : ''}><span>${lines(ask.words)}</span></label>`,
+  );
+  return `<form method="post" action="${e(action)}" accept-charset="utf-8" novalidate>${inputs.join('')}
+<div class="hp" aria-hidden="true"><label>${e(p.optional)} <input name="${HONEYPOT}" tabindex="-1" autocomplete="off"></label></div>${asks.join('')}<button>${e(page.form.button)}</button></form>`;
+}
+
+const KINDS: Partial<Record<FormItem['of'], [type: string, autocomplete: string]>> = {
+  firstName: ['text', 'given-name'],
+  lastName: ['text', 'family-name'],
+  email: ['email', 'email'],
+  mobile: ['tel', 'tel'],
+};
+
+function inputHtml(page: JoinPage, item: FormItem, values: Readonly<Record<string, string | undefined>>, faults: readonly AnswerFault[]): string {
+  const name = inputName(item);
+  const value = values[name] ?? (item.show === 'hidden' ? item.value : '');
+  if (item.show === 'hidden') return `<input type="hidden" name="${name}" value="${e(value)}">`;
+  const p = PHRASES[page.language];
+  const fault = faults.find((one) => one.input === name);
+  const described = [item.help && `${name}-help`, fault && `${name}-fault`].filter(Boolean).join(' ');
+  const attributes = `name="${name}"${item.required ? ' required' : ''}${fault ? ' aria-invalid="true"' : ''}${described ? ` aria-describedby="${described}"` : ''}`;
+  const said = fault ? `<small class="fault" id="${name}-fault">${e(phrase(p[FAULT_PHRASES[fault.phrase]], { value: fault.detail }))}</small>` : '';
+  const help = item.help ? `<small id="${name}-help">${e(item.help)}</small>` : '';
+  return `<label class="field">${e(item.label)} <span class="small">(${item.required ? e(p.required_mark) : e(p.optional)})</span>${control(page, item, attributes, value)}${help}${said}</label>`;
+}
+
+function control(page: JoinPage, item: FormItem, attributes: string, value: string): string {
+  if (item.of === 'country') return select(attributes, value, countries(page.language), PHRASES[page.language].country);
+  if (typeof item.of !== 'number') {
+    const [type, autocomplete] = KINDS[item.of]!;
+    return `<input type="${type}" ${attributes} autocomplete="${autocomplete}" maxlength="254" value="${e(value)}">`;
+  }
+  switch (page.types.get(item.of) ?? 'text') {
+    case 'choice':
+      return select(
+        attributes,
+        value,
+        (page.choices.get(item.of) ?? []).map((choice) => [choice, choice]),
+        '',
+      );
+    case 'yesno':
+      return select(
+        attributes,
+        value,
+        [
+          ['yes', PHRASES[page.language].stateYes],
+          ['no', PHRASES[page.language].stateNo],
+        ],
+        '',
+      );
+    case 'date':
+      return `<input type="date" ${attributes} value="${e(value)}">`;
+    case 'number':
+    case 'money':
+      return `<input type="text" inputmode="decimal" ${attributes} maxlength="40" value="${e(value)}">`;
+    case 'birthday':
+    case 'text':
+      return `<input type="text" ${attributes} maxlength="500" value="${e(value)}">`;
+  }
+}
+
+function select(attributes: string, value: string, options: readonly (readonly [string, string])[], empty: string): string {
+  const all = options.map(([key, words]) => `<option value="${e(key)}"${key === value ? ' selected' : ''}>${e(words)}</option>`);
+  return `<select ${attributes}><option value="">${e(empty)}</option>${all.join('')}</select>`;
+}
+
+const known = new Map<Language, [string, string][]>();
+
+/** ISO 3166-1 codes with their names in the language, from the CLDR data of the runtime. */
+function countries(language: Language): [string, string][] {
+  const cached = known.get(language);
+  if (cached) return cached;
+  const names = new Intl.DisplayNames([language], { type: 'region', fallback: 'none' });
+  const out: [string, string][] = [];
+  for (let a = 65; a <= 90; a++) {
+    for (let b = 65; b <= 90; b++) {
+      const code = String.fromCharCode(a, b);
+      const name = names.of(code);
+      if (name && !/^(EU|EZ|UN|XA|XB|ZZ|QO|[QX][A-Z])$/.test(code)) out.push([code, name]);
+    }
+  }
+  out.sort((x, y) => x[1].localeCompare(y[1], language));
+  known.set(language, out);
+  return out;
+}
+
+/** The same words for everybody: whether somebody is known is nobody else's business. */
+export function thanksPage(page: JoinPage, textFrom: string): string {
+  const p = PHRASES[page.language];
+  const channels = new Set(page.form.asks.map((ask) => ask.channel));
+  const notes = [
+    channels.has('email') && p.confirmMail,
+    channels.has('text') && p.confirmText,
+    channels.has('text') && phrase(p.stoppedTexts, { number: textFrom }),
+  ];
+  const body = `<h1>${e(p.thanks)}</h1>${page.form.thanks.words ? `<p class="done">${lines(page.form.thanks.words)}</p>` : ''}${notes
+    .filter((note): note is string => Boolean(note))
+    .map((note) => `<p>${e(note)}</p>`)
+    .join('')}`;
+  return supporterPage(p.thanks, body, { language: page.language, framed: page.framed, script: page.framed ? '/join/form.js' : undefined });
+}
+
+/** Counts who began, and tells a framing page how high the form is. Without it the form works all the same. */
+export const FORM_SCRIPT = `(function(){var f=document.querySelector('form'),d=document.documentElement,h=0;
+if(f)f.addEventListener('input',function(){var u=f.action.split('?')[0]+'/begun';if(navigator.sendBeacon)navigator.sendBeacon(u)},{once:true});
+if(parent!==window){var t=function(){var n=d.scrollHeight;if(n!==h){h=n;parent.postMessage({goodWordForm:location.pathname,height:n},'*')}};t();new ResizeObserver(t).observe(d)}})();`;
+
+/** For the page that embeds: puts the frame where the script stands and keeps it as high as the form. */
+export const FRAME_SCRIPT = `(function(){var s=document.currentScript,u=new URL(s.src),i=document.createElement('iframe');
+i.src=u.origin+'/join/'+s.dataset.form+'?frame=1';i.title=s.dataset.title||'Sign up';i.style.cssText='width:100%;border:0;min-height:420px';
+s.parentNode.insertBefore(i,s);addEventListener('message',function(m){if(m.origin===u.origin&&m.source===i.contentWindow&&m.data&&m.data.goodWordForm)i.style.height=m.data.height+'px'})})();`;

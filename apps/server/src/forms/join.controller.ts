@@ -1,0 +1,208 @@
+import { Controller, HttpCode, Inject, Param, Req, Res } from '@nestjs/common';
+import type { Request, Response } from 'express';
+import { schema } from '@goodword/core/contract';
+import { LANGUAGES, readAnswer, type AnswerFault, type Language } from '@goodword/core/forms';
+import { escapeHtml } from '@goodword/core/letter';
+import { languageOf, lines, supporterPage } from '../platform/pages/page';
+import { phrase, PHRASES } from '../platform/pages/phrases';
+import { Route } from '../platform/api';
+import { Database } from '../platform/database';
+import { RateLimit } from '../platform/rate-limit';
+import { programScope } from '../platform/scope';
+import { FieldsRepository } from '../supporters/fields.repository';
+import { TeamRepository, type OrganizationRow } from '../team/team.repository';
+import { ConfirmationsService, type Confirmed } from './confirmations.service';
+import { FormsRepository, type FormRow } from './forms.repository';
+import { FormsService } from './forms.service';
+import { JoinService } from './join.service';
+import { FORM_SCRIPT, FRAME_SCRIPT, HONEYPOT, joinPage, thanksPage, type JoinPage } from './join-page';
+
+type Posted = Record<string, string | undefined>;
+
+const SCRIPT_AGE = 'public, max-age=3600';
+
+/** The pages where supporters join and confirm: no session, no script needed, nothing said about who is known. */
+@Controller()
+export class JoinController {
+  /** A tablet at a fair sends many from one address; a robot sends thousands. */
+  private readonly posts = new RateLimit(60, 600_000);
+  private readonly begins = new RateLimit(300, 600_000);
+
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(FormsRepository) private readonly forms: FormsRepository,
+    @Inject(FormsService) private readonly service: FormsService,
+    @Inject(JoinService) private readonly joining: JoinService,
+    @Inject(ConfirmationsService) private readonly confirmations: ConfirmationsService,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+  ) {}
+
+  @Route('get', 'join/form.js', { role: 'anyone', summary: "The hosted form's own small script" })
+  formScript(@Res() response: Response): void {
+    response.type('js').set('cache-control', SCRIPT_AGE).send(FORM_SCRIPT);
+  }
+
+  @Route('get', 'join/frame.js', { role: 'anyone', summary: 'The script that puts a form into another page' })
+  frameScript(@Res() response: Response): void {
+    response.type('js').set('cache-control', SCRIPT_AGE).set('cross-origin-resource-policy', 'cross-origin').send(FRAME_SCRIPT);
+  }
+
+  @Route('get', 'join/:slug', { role: 'anyone', summary: 'A sign-up form as a page', params: schema.slugParams, query: schema.pageQuery })
+  async page(@Param('slug') slug: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    const form = await this.open(slug, request, response);
+    if (!form) return;
+    const page = await this.about(form, request);
+    this.allowFraming(response, form);
+    await this.forms.count(this.database.read(programScope(form.organization_id)), form.id, 'seen');
+    response
+      .set('cache-control', 'no-store')
+      .type('html')
+      .send(joinPage(page, hiddenFrom(form, request.query as Posted)));
+  }
+
+  @Route('post', 'join/:slug', { role: 'anyone', summary: 'Join by a form', params: schema.slugParams, body: schema.postedForm, ownProof: true })
+  async join(@Param('slug') slug: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    const form = await this.open(slug, request, response);
+    if (!form) return;
+    const p = PHRASES[this.language(request, form)];
+    if (!this.posts.pass(request.ip ?? '')) return this.say(response, 429, p.tooMany, p.tooManyBody, this.language(request, form));
+    const posted = textsOf(request.body);
+    const page = await this.about(form, request);
+    const organization = await this.team.organization(programScope(form.organization_id));
+    this.allowFraming(response, form);
+    if (posted[HONEYPOT]) return this.thank(response, page, organization);
+    const read = readAnswer(form.definition, posted, { country: organization.country, types: page.types });
+    if (!read.ok) return this.mend(response, page, posted, read.faults);
+    await this.joining.join(form, read.answer, { origin: request.ip ?? '', language: page.language });
+    const { redirect } = form.definition.thanks;
+    if (redirect && !page.framed) return response.redirect(303, redirect);
+    this.thank(response, page, organization);
+  }
+
+  @Route('post', 'join/:slug/begun', { role: 'anyone', summary: 'Somebody has begun to fill a form in', params: schema.slugParams, ownProof: true })
+  @HttpCode(204)
+  async begun(@Param('slug') slug: string, @Req() request: Request): Promise<void> {
+    const form = await this.forms.bySlug(this.database, slug);
+    if (form?.is_open && this.begins.pass(request.ip ?? ''))
+      await this.forms.count(this.database.read(programScope(form.organization_id)), form.id, 'begun');
+  }
+
+  @Route('get', 'join/:slug/qr.svg', { role: 'anyone', summary: 'The address of a form as a QR code', params: schema.slugParams })
+  async qrSvg(@Param('slug') slug: string, @Res() response: Response): Promise<void> {
+    const { type, body } = await this.service.qr(slug, 'svg');
+    response.type(type).send(body);
+  }
+
+  @Route('get', 'join/:slug/qr.png', { role: 'anyone', summary: 'The same to print', params: schema.slugParams })
+  async qrPng(@Param('slug') slug: string, @Res() response: Response): Promise<void> {
+    const { type, body } = await this.service.qr(slug, 'png');
+    response.type(type).send(body);
+  }
+
+  @Route('get', 'confirm/:token', { role: 'anyone', summary: 'The page to confirm by: shows a button, does nothing', params: schema.tokenParams })
+  async look(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    await this.confirmation(request, response, await this.confirmations.look(token), false);
+  }
+
+  @Route('post', 'confirm/:token', { role: 'anyone', summary: 'Confirm', params: schema.tokenParams, ownProof: true })
+  async confirm(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    await this.confirmation(request, response, await this.confirmations.confirm(token, request.ip ?? ''), true);
+  }
+
+  private async confirmation(request: Request, response: Response, found: Confirmed, acted: boolean): Promise<void> {
+    const plain = languageOf(request, LANGUAGES, 'en');
+    if (found.kind === 'unknown') return this.say(response, 404, PHRASES[plain].dead, PHRASES[plain].deadBody, plain);
+    const scope = programScope(found.row.organization_id);
+    const organization = await this.team.organization(scope);
+    const form = found.row.form_id ? await this.forms.definitionOf(this.database.read(scope), found.row.form_id, found.row.version ?? 1) : undefined;
+    const language = languageOf(request, LANGUAGES, form?.language ?? 'en');
+    const p = PHRASES[language];
+    const names = { organization: organization.name, address: found.row.shown };
+    const address = found.row.kind === 'address';
+    if (found.kind === 'expired') return this.say(response, 410, p.expired, p.expiredBody, language);
+    if (found.kind === 'again' || acted)
+      return this.say(response, 200, address ? p.addressDone : p.confirmed, phrase(address ? p.addressBody : p.confirmedBody, names), language);
+    const asks = found.row.asks.map((ask) => `<li>${lines(ask.words)}</li>`).join('');
+    const what = address
+      ? `<p>${escapeHtml(phrase(p.addressBody, names))}</p>`
+      : `<p>${escapeHtml(phrase(p.confirmBody, names))}</p><ul>${asks}</ul>`;
+    const body = `<h1>${escapeHtml(address ? p.addressTitle : p.confirmTitle)}</h1>${what}<form method="post"><button>${escapeHtml(p.confirmButton)}</button></form><p class="small">${escapeHtml(p.confirmNot)}</p>`;
+    response
+      .set('cache-control', 'no-store')
+      .type('html')
+      .send(supporterPage(p.confirmTitle, body, { language }));
+  }
+
+  /** The form behind an address, or a kind page that says why there is none. */
+  private async open(slug: string, request: Request, response: Response): Promise<FormRow | null> {
+    const form = await this.forms.bySlug(this.database, slug);
+    if (form?.is_open) return form;
+    const language = languageOf(request, LANGUAGES, form?.definition.language ?? 'en');
+    const p = PHRASES[language];
+    this.say(response, form ? 410 : 404, form ? p.closedForm : p.dead, form ? p.closedFormBody : p.deadBody, language);
+    return null;
+  }
+
+  private async about(form: FormRow, request: Request): Promise<JoinPage> {
+    const db = this.database.read(programScope(form.organization_id));
+    const ids = form.definition.items.flatMap((item) => (typeof item.of === 'number' ? [item.of] : []));
+    const fields = ids.length > 0 ? await this.fields.all(db) : [];
+    const types = new Map(fields.map((field) => [field.id, field.type]));
+    const choices = new Map<number, string[]>();
+    for (const id of ids) if (types.get(id) === 'choice') choices.set(id, await this.fields.choices(db, id));
+    const framed = (request.query as Posted).frame === '1';
+    return { slug: form.slug, form: form.definition, types, choices, language: this.language(request, form), framed };
+  }
+
+  /** The organization wrote the form in one language; only the program's own words can follow the browser. */
+  private language(request: Request, form: FormRow): Language {
+    return languageOf({ query: request.query, headers: {} }, LANGUAGES, form.definition.language);
+  }
+
+  private thank(response: Response, page: JoinPage, organization: OrganizationRow): void {
+    response.status(200).set('cache-control', 'no-store').type('html').send(thanksPage(page, organization.text_from));
+  }
+
+  private mend(response: Response, page: JoinPage, posted: Posted, faults: readonly AnswerFault[]): void {
+    response
+      .status(422)
+      .set('cache-control', 'no-store')
+      .type('html')
+      .send(joinPage(page, posted, faults));
+  }
+
+  private say(response: Response, status: number, title: string, body: string, language: Language): void {
+    response
+      .status(status)
+      .type('html')
+      .send(supporterPage(title, `<h1>${escapeHtml(title)}</h1><p>${escapeHtml(body)}</p>`, { language }));
+  }
+
+  /** Only pages that the organizer named may frame the form: whoever frames it could lay boxes over its boxes. */
+  private allowFraming(response: Response, form: FormRow): void {
+    const origins = form.definition.embedOn;
+    if (origins.length === 0) return;
+    const policy = String(response.getHeader('content-security-policy') ?? '').replace(
+      /frame-ancestors[^;]*/,
+      `frame-ancestors 'self' ${origins.join(' ')}`,
+    );
+    response.setHeader('content-security-policy', policy);
+    response.removeHeader('x-frame-options');
+  }
+}
+
+/** Only single texts count: a name given twice, or as a list, is nobody's honest answer. */
+function textsOf(body: unknown): Posted {
+  const out: Posted = {};
+  for (const [key, value] of Object.entries((body ?? {}) as Record<string, unknown>)) if (typeof value === 'string') out[key] = value;
+  return out;
+}
+
+/** Hidden items may be set by the address of the page: `?field_12=harbour-poster`. */
+function hiddenFrom(form: FormRow, query: Posted): Posted {
+  const hidden = form.definition.items
+    .filter((item) => item.show === 'hidden')
+    .map((item) => (typeof item.of === 'number' ? `field_${item.of}` : item.of));
+  return Object.fromEntries(hidden.filter((name) => typeof query[name] === 'string').map((name) => [name, String(query[name]).slice(0, 300)]));
+}

@@ -1,0 +1,169 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { matchRow } from '@goodword/core/intake';
+import type { FormAnswer, FormAsk, Language } from '@goodword/core/forms';
+import { rulesFor, type Road, type SendingChannel } from '@goodword/core/permission';
+import { DoNotContactService } from '../permission/do-not-contact.service';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { LedgerRepository } from '../permission/ledger.repository';
+import { standingAt } from '../permission/standings';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { programScope } from '../platform/scope';
+import { FieldsRepository } from '../supporters/fields.repository';
+import { GroupsRepository } from '../supporters/groups.repository';
+import { SupportersRepository } from '../supporters/supporters.repository';
+import { ConfirmationsRepository } from './confirmations.repository';
+import { FormsRepository, type FormRow } from './forms.repository';
+import { JoiningRepository } from './joining.repository';
+
+export interface Joined {
+  supporterId: number;
+  /** Whether everything asked stands at yes by now, with nothing left to confirm. */
+  settled: boolean;
+}
+
+/** Somebody joins by a form or a keyword: matched as any row is, and recorded as their own act, with the words they saw. */
+@Injectable()
+export class JoinService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(FormsRepository) private readonly forms: FormsRepository,
+    @Inject(JoiningRepository) private readonly joining: JoiningRepository,
+    @Inject(ConfirmationsRepository) private readonly confirmations: ConfirmationsRepository,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
+    @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
+  ) {}
+
+  /** From the form to the ledger in one transaction. */
+  async join(form: FormRow, answer: FormAnswer, around: { origin: string; language: Language }): Promise<Joined> {
+    return this.database.write(programScope(form.organization_id), async (tx) => {
+      const joined = await this.record(tx, form, answer, { ...around, how: 'form' });
+      await this.forms.count(tx, form.id, 'joined');
+      return joined;
+    });
+  }
+
+  /** As `join`, inside a transaction; a keyword comes from the phone itself, so there is nothing to confirm. */
+  async record(
+    tx: Scoped,
+    form: FormRow,
+    answer: FormAnswer,
+    around: { origin: string | null; language: Language | null; how: Road },
+  ): Promise<Joined> {
+    const { supporterId, known } = await this.person(tx, form, answer, around.language);
+    const points = await this.addresses(tx, supporterId, answer);
+    await this.values(tx, supporterId, answer, known);
+    for (const tagId of form.definition.tagIds) await this.groups.put(tx, 'tag', supporterId, tagId);
+    for (const listId of form.definition.listIds) await this.groups.put(tx, 'list', supporterId, listId);
+    const place = (await this.joining.person(tx, supporterId))!;
+    const rules = rulesFor(await this.houseRules.rules(tx), place);
+    let settled = true;
+    for (const channel of ['email', 'text', 'call'] as const) {
+      const asks = answer.agreed.filter((ask) => ask.channel === channel);
+      const point = channel === 'email' ? points.email : points.mobile;
+      if (asks.length === 0 || point === undefined) continue;
+      const states = await this.ledger.statesOf(tx, [supporterId]);
+      const stand = (ask: FormAsk) => standingAt(states, { contactPointId: point, channel, scope: ask.scope }, Date.now(), rules).state;
+      const saidNo = asks.some((ask) => stand(ask) === 'no');
+      const open = asks.filter((ask) => stand(ask) !== 'yes');
+      const byRule =
+        channel === 'email' ? form.definition.confirm.email === 'always' || rules.confirm.email : channel === 'text' && rules.confirm.text;
+      // Somebody else may have typed the address, so a no is lifted only by an act that comes from the address itself.
+      const mustConfirm = around.how === 'form' && open.length > 0 && (byRule || saidNo);
+      for (const ask of asks)
+        await this.ledger.record(tx, {
+          contactPointId: point,
+          supporterId,
+          channel,
+          scope: ask.scope,
+          state: mustConfirm && open.includes(ask) ? 'asked' : 'yes',
+          saidAt: new Date(),
+          byPerson: true,
+          how: around.how,
+          words: ask.words,
+          source: `Form “${form.name}”, version ${form.version}`,
+          origin: around.origin,
+        });
+      if (!mustConfirm) continue;
+      settled = false;
+      await this.ask(tx, form, supporterId, point, channel as SendingChannel, open, { saidNo, withinDays: rules.confirm.withinDays });
+    }
+    return { supporterId, settled };
+  }
+
+  private async ask(
+    tx: Scoped,
+    form: FormRow,
+    supporterId: number,
+    contactPointId: number,
+    channel: SendingChannel,
+    asks: readonly FormAsk[],
+    rule: { saidNo: boolean; withinDays: number },
+  ): Promise<void> {
+    await this.confirmations.add(tx, {
+      kind: 'join',
+      formId: form.id,
+      version: form.version,
+      supporterId,
+      contactPointId,
+      channel,
+      asks: asks.map(({ scope, words }) => ({ scope, words })),
+      expiresAt: new Date(Date.now() + rule.withinDays * 86_400_000),
+      saidNo: rule.saidNo,
+    });
+  }
+
+  /** The same address and an agreeing name is the same person; another name is somebody who shares the address. */
+  private async person(tx: Scoped, form: FormRow, answer: FormAnswer, language: Language | null): Promise<{ supporterId: number; known: boolean }> {
+    const candidates = [
+      ...(answer.email ? await this.joining.candidates(tx, { kind: 'email', normal: answer.email.normal }) : []),
+      ...(answer.mobile ? await this.joining.candidates(tx, { kind: 'mobile', normal: answer.mobile.normal }) : []),
+    ];
+    const match = matchRow(answer, candidates);
+    const about = {
+      firstName: answer.firstName,
+      lastName: answer.lastName,
+      country: answer.country ?? answer.mobile?.country?.slice(0, 2) ?? null,
+      language,
+    };
+    // The email of one person with the mobile of another: the email decides, and the number is shared from now on.
+    const id = match.kind === 'same' ? match.id : match.kind === 'doubt' ? match.ids[0]! : null;
+    if (id === null) return { supporterId: await this.joining.make(tx, { ...about, chapterId: form.definition.chapterId }), known: false };
+    const before = await this.joining.person(tx, id);
+    await this.joining.fillBlanks(tx, id, about);
+    const differing = [
+      ['First name', before?.first_name, answer.firstName],
+      ['Last name', before?.last_name, answer.lastName],
+    ].filter(([, old, now]) => old && now && old !== now);
+    for (const [what, old, now] of differing)
+      await audit(tx, {
+        act: 'form',
+        subject: 'supporter',
+        subjectId: id,
+        words: `The form “${form.name}” says ${what} ${now}; ${old} is kept`,
+        before: old,
+        after: now,
+      });
+    return { supporterId: id, known: true };
+  }
+
+  private async addresses(tx: Scoped, supporterId: number, answer: FormAnswer): Promise<{ email?: number; mobile?: number }> {
+    const out: { email?: number; mobile?: number } = {};
+    for (const kind of ['email', 'mobile'] as const) {
+      const address = answer[kind];
+      if (!address) continue;
+      const doNotContact = await this.doNotContact.isClosed(tx, kind, address.normal);
+      out[kind] = await this.supporters.addPoint(tx, supporterId, { kind, normal: address.normal, shown: address.shown, doNotContact });
+    }
+    return out;
+  }
+
+  private async values(tx: Scoped, supporterId: number, answer: FormAnswer, known: boolean): Promise<void> {
+    const there = new Set(known ? (await this.fields.valuesOf(tx, [supporterId])).map((row) => row.field_id) : []);
+    for (const { fieldId, value } of answer.values) if (!there.has(fieldId)) await this.fields.set(tx, supporterId, fieldId, value);
+  }
+}

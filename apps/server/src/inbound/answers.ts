@@ -1,0 +1,17 @@
+import type { TextAnswers } from '@goodword/core/contract';
+
+/** What the program answers to STOP, HELP and START, and to whoever joins by text. */
+export type Answers = TextAnswers;
+
+/** The organization's own words, or good ones to begin with. None of them asks for anything. */
+export function answersOf(organization: { name: string; text_answers: TextAnswers | null }): Answers {
+  return organization.text_answers ?? startingAnswers(organization.name);
+}
+
+export function startingAnswers(name: string): Answers {
+  return {
+    stop: `${name}: you will get no more texts from us. Text START to come back.`,
+    help: `${name}: texts to people who asked for them. Message and data rates may apply. Text STOP to leave. Reply here and a person will read it.`,
+    start: `${name}: welcome. You get the texts you asked for. Message and data rates may apply. Text STOP to leave, HELP for help.`,
+  };
+}

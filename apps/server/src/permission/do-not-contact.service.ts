@@ -1,0 +1,137 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { DncAdded, DncRow, Page } from '@goodword/core/contract';
+import { readRefusal, type Refusal } from '@goodword/core/intake';
+import { audit } from '../platform/audit';
+import { CONFIG, type Config } from '../platform/config';
+import { Database, type Scoped } from '../platform/database';
+import { Invalid, NotFound } from '../platform/errors';
+import { decodeCursor, encodeCursor } from '../platform/paging';
+import type { Scope } from '../platform/scope';
+import { addressHash } from '../platform/tokens';
+import { DoNotContactRepository, type NewDnc } from './do-not-contact.repository';
+
+/** Most lines that one list may have; a longer one comes as a file of people who said no. */
+const MOST_LINES = 50_000;
+
+/** The do-not-contact list: what is never written to, whoever brings it in again. */
+@Injectable()
+export class DoNotContactService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(CONFIG) private readonly config: Config,
+    @Inject(DoNotContactRepository) private readonly list: DoNotContactRepository,
+  ) {}
+
+  async page(scope: Scope, query: { search?: string; after?: string; limit: number }): Promise<Page<DncRow>> {
+    const after = decodeCursor(query.after, 1)?.[0];
+    const { rows, total } = await this.list.page(
+      this.database.read(scope),
+      query.search ?? '',
+      after === undefined ? null : Number(after),
+      query.limit,
+    );
+    return { rows, total, next: rows.length === query.limit ? encodeCursor([rows.at(-1)!.id]) : null };
+  }
+
+  /** Adds one entry a line. Lines that can't be read are told and the others are added. */
+  async add(scope: Scope, text: string, note: string, how: 'hand' | 'file' = 'hand'): Promise<DncAdded> {
+    const lines = text.split(/\r\n|\r|\n/);
+    if (lines.length > MOST_LINES)
+      throw new Invalid([
+        { field: 'lines', code: 'many', message: `Expected at most ${MOST_LINES} lines at once, got ${lines.length}. Add them in parts.` },
+      ]);
+    return this.database.write(scope, async (tx) => {
+      const [organization] = await tx.sql<{ country: string }>('SELECT country FROM organization WHERE id = :org');
+      const refused: DncAdded['refused'] = [];
+      const entries = new Map<string, NewDnc>();
+      lines.forEach((line, i) => {
+        if (line.trim() === '') return;
+        const read = readRefusal(line, organization?.country ?? 'US');
+        if (read.ok) {
+          const entry = this.entryOf(read.refusal);
+          entries.set(`${entry.kind}:${entry.hash}`, entry);
+        } else refused.push({ line: i + 1, text: line.trim().slice(0, 80), reason: read.reason });
+      });
+      const all = [...entries.values()];
+      const added = await this.list.add(tx, all, how, note);
+      const closed = await this.list.close(tx, all);
+      if (added > 0) await audit(tx, { act: 'dnc-add', subject: 'do-not-contact', subjectId: 0, words: `${added} added to do-not-contact` });
+      return { added, already: all.length - added, refused, closed };
+    });
+  }
+
+  /** Puts one address on the list by the program itself: a complaint. */
+  async close(tx: Scoped, kind: 'email' | 'mobile', normal: string, how: string, note: string): Promise<void> {
+    const entry = this.entryOf({ kind, normal });
+    await this.list.add(tx, [entry], how, note);
+    await this.list.close(tx, [entry]);
+  }
+
+  /** Takes an entry off; addresses that another entry closes stay closed, and every no in the ledger stays as it is. */
+  async remove(scope: Scope, id: number): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      const entry = await this.list.find(tx, id);
+      if (!entry) throw new NotFound('do-not-contact entry');
+      await this.list.remove(tx, id);
+      const marked = (await this.list.marked(tx)).filter((point) => covers(entry, point));
+      const open: { id: number }[] = [];
+      for (const point of marked) if (point.kind !== 'post' && !(await this.isClosed(tx, point.kind, point.normal))) open.push(point);
+      await this.list.reopen(tx, open);
+      await audit(tx, {
+        act: 'dnc-remove',
+        subject: 'do-not-contact',
+        subjectId: id,
+        words: `Taken off do-not-contact: ${entry.shown ?? entry.kind}`,
+        before: entry.shown,
+      });
+    });
+  }
+
+  /** Whether an address that comes in, by whatever road, is closed. */
+  isClosed(db: Scoped, kind: 'email' | 'mobile', normal: string): Promise<boolean> {
+    const domain = normal.slice(normal.lastIndexOf('@') + 1);
+    return this.list.isClosed(db, kind, normal, { own: this.hash(kind, normal), domain: this.hash('domain', domain) });
+  }
+
+  /** Marks addresses that have just come in and that an entry closes; the whole list is read once for all of them. */
+  async closeNew(tx: Scoped, points: readonly { id: number; kind: string; normal: string }[]): Promise<void> {
+    const { hashes, ranges } = await this.list.everything(tx);
+    if (points.length === 0 || hashes.size + ranges.length === 0) return;
+    const closed = points.filter(({ kind, normal }) => {
+      const domain = normal.slice(normal.lastIndexOf('@') + 1);
+      return (
+        hashes.has(this.hash(kind, normal)) ||
+        (kind === 'email' && hashes.has(this.hash('domain', domain))) ||
+        (kind === 'mobile' && ranges.some(({ from, to }) => normal.length === from.length && normal >= from && normal <= to))
+      );
+    });
+    await this.list.mark(tx, closed);
+  }
+
+  private hash(kind: string, normal: string): string {
+    return addressHash(this.config.SECRET, kind, normal);
+  }
+
+  private entryOf(refusal: Refusal): NewDnc {
+    if (refusal.kind === 'range') {
+      const shown = `${refusal.from} - ${refusal.to}`;
+      return { kind: 'range', hash: this.hash('range', shown), shown, from: refusal.from, to: refusal.to };
+    }
+    return { kind: refusal.kind, hash: this.hash(refusal.kind, refusal.normal), shown: refusal.normal, from: null, to: null };
+  }
+}
+
+function covers(
+  entry: { kind: DncRow['kind']; shown: string | null; range_from: string | null; range_to: string | null },
+  point: { kind: string; normal: string },
+): boolean {
+  switch (entry.kind) {
+    case 'email':
+    case 'mobile':
+      return entry.shown === null || (point.kind === entry.kind && point.normal === entry.shown);
+    case 'domain':
+      return point.kind === 'email' && point.normal.endsWith(`@${entry.shown}`);
+    case 'range':
+      return point.kind === 'mobile' && point.normal >= entry.range_from! && point.normal <= entry.range_to!;
+  }
+}

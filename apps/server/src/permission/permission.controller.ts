@@ -1,0 +1,73 @@
+import { Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { FileInterceptor } from '@nestjs/platform-express';
+import type { Response } from 'express';
+import { schema, type DncAdded, type DncRow, type Page, type RulesView, type RulesWeighed } from '@goodword/core/contract';
+import type { HouseRules } from '@goodword/core/permission';
+import { Caller, Id, Input, Route } from '../platform/api';
+import { Invalid } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { DoNotContactService } from './do-not-contact.service';
+import { HouseRulesService } from './house-rules.service';
+
+@Controller('api')
+export class PermissionController {
+  constructor(
+    @Inject(HouseRulesService) private readonly houseRules: HouseRulesService,
+    @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
+  ) {}
+
+  @Route('get', 'house-rules', { role: 'viewer', summary: 'The rules of the house, and every change of them' })
+  rules(@Caller() scope: Scope): Promise<RulesView> {
+    return this.houseRules.view(scope);
+  }
+
+  @Route('post', 'house-rules/weigh', {
+    role: 'owner',
+    summary: 'Whom a change of rules opens and closes, without making it',
+    body: schema.weighRules,
+  })
+  @HttpCode(200)
+  weigh(@Caller() scope: Scope, @Input('body') body: { rules: HouseRules }): Promise<RulesWeighed> {
+    return this.houseRules.weigh(scope, body.rules);
+  }
+
+  @Route('put', 'house-rules', { role: 'owner', summary: 'Change the rules of the house', body: schema.saveRules })
+  save(@Caller() scope: Scope, @Input('body') body: { rules: HouseRules; basedOn: number }): Promise<RulesWeighed> {
+    return this.houseRules.save(scope, body.rules, body.basedOn);
+  }
+
+  @Route('get', 'do-not-contact', { role: 'organizer', summary: 'What is never written to', query: schema.dncQuery })
+  list(@Caller() scope: Scope, @Input('query') query: { search?: string; after?: string; limit: number }): Promise<Page<DncRow>> {
+    return this.doNotContact.page(scope, query);
+  }
+
+  @Route('post', 'do-not-contact', { role: 'organizer', summary: 'Add addresses, domains, numbers and ranges, one a line', body: schema.addDnc })
+  @HttpCode(200)
+  add(@Caller() scope: Scope, @Input('body') body: { lines: string; note: string }): Promise<DncAdded> {
+    return this.doNotContact.add(scope, body.lines, body.note);
+  }
+
+  @Route('post', 'do-not-contact/file', { role: 'organizer', summary: 'Add a file of them, one a line (multipart: file)' })
+  @HttpCode(200)
+  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: 4 * 1024 * 1024, files: 1, fields: 1 } }))
+  addFile(@Caller() scope: Scope, @UploadedFile() file: Express.Multer.File | undefined): Promise<DncAdded> {
+    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Choose a text or CSV file with one address a line.' }]);
+    // The first cell of each line: such files often come with more columns than the address.
+    const lines = file.buffer.toString('utf8').replace(/^\uFEFF/, '');
+    const first = lines.split(/\r\n|\r|\n/).map((line) => line.split(/[;,\t]/)[0] ?? '');
+    const header = /^"?(e-?mail|address|phone|mobile|number)\b/i.test(first[0] ?? '');
+    return this.doNotContact.add(scope, (header ? ['', ...first.slice(1)] : first).join('\n'), file.originalname.slice(0, 200), 'file');
+  }
+
+  @Route('delete', 'do-not-contact/:id', { role: 'owner', summary: 'Take an entry off', params: schema.idParams })
+  @HttpCode(204)
+  remove(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    return this.doNotContact.remove(scope, id);
+  }
+
+  @Route('get', 'house-rules.json', { role: 'viewer', summary: 'The rules of the house as a file' })
+  async file(@Caller() scope: Scope, @Res() response: Response): Promise<void> {
+    const { rules } = await this.houseRules.view(scope);
+    response.attachment('house-rules.json').json(rules);
+  }
+}

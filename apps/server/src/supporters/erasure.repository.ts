@@ -1,0 +1,78 @@
+import { Injectable } from '@nestjs/common';
+import type { Scoped } from '../platform/database';
+
+@Injectable()
+export class ErasureRepository {
+  async evidenceKeys(tx: Scoped, supporterId: number): Promise<string[]> {
+    const rows = await tx.sql<{ storage_key: string }>(
+      'SELECT storage_key FROM evidence WHERE organization_id = :org AND supporter_id = :supporterId AND storage_key IS NOT NULL',
+      { supporterId },
+    );
+    return rows.map((row) => row.storage_key);
+  }
+
+  /** Addresses of the person that somebody else has too. */
+  async sharedPoints(tx: Scoped, supporterId: number): Promise<number[]> {
+    const rows = await tx.sql<{ id: number }>(
+      `SELECT m.contact_point_id AS id FROM supporter_contact m WHERE m.organization_id = :org AND m.supporter_id = :supporterId
+        AND EXISTS (SELECT 1 FROM supporter_contact o WHERE o.contact_point_id = m.contact_point_id AND o.supporter_id <> m.supporter_id)`,
+      { supporterId },
+    );
+    return rows.map((row) => row.id);
+  }
+
+  async hasRefused(tx: Scoped, contactPointId: number): Promise<boolean> {
+    const rows = await tx.sql(
+      `SELECT 1 FROM contact_point WHERE organization_id = :org AND id = :contactPointId AND (do_not_contact = 1
+        OR EXISTS (SELECT 1 FROM permission_state ps WHERE ps.organization_id = :org AND ps.contact_point_id = contact_point.id AND ps.no_at IS NOT NULL))`,
+      { contactPointId },
+    );
+    return rows.length > 0;
+  }
+
+  /** The keyed hash alone says that an address is not to be written to, without saying which it is. */
+  async keepHash(tx: Scoped, kind: string, hash: string): Promise<void> {
+    await tx.execute(
+      "INSERT INTO do_not_contact (organization_id, kind, key_hash, note, how) VALUES (:org, :kind, :hash, 'Said no, since erased', 'erasure') ON DUPLICATE KEY UPDATE shown = NULL, note = 'Said no, since erased'",
+      { kind: kind === 'post' ? 'email' : kind, hash },
+    );
+  }
+
+  async blankPoint(tx: Scoped, contactPointId: number, name: string): Promise<void> {
+    await tx.execute(
+      "UPDATE contact_point SET normal = :name, shown = '(erased)', hold_reason = NULL WHERE organization_id = :org AND id = :contactPointId",
+      {
+        contactPointId,
+        name,
+      },
+    );
+    await tx.execute("UPDATE reply SET sender = '(erased)', body = '(erased)' WHERE organization_id = :org AND contact_point_id = :contactPointId", {
+      contactPointId,
+    });
+  }
+
+  /** Everything that names the person, in every table that has it; what happened and when stays. */
+  async blankPerson(tx: Scoped, supporterId: number): Promise<void> {
+    const statements = [
+      "UPDATE supporter SET first_name = '', last_name = '', country = NULL, region = NULL, language = NULL, erased_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :supporterId",
+      "UPDATE permission_entry SET words = IF(words = '', '', '(erased)'), source = IF(source = '', '', '(erased)'), origin = NULL WHERE organization_id = :org AND supporter_id = :supporterId",
+      'DELETE FROM field_value WHERE organization_id = :org AND supporter_id = :supporterId',
+      'DELETE FROM supporter_tag WHERE organization_id = :org AND supporter_id = :supporterId',
+      'DELETE FROM supporter_list WHERE organization_id = :org AND supporter_id = :supporterId',
+      'DELETE FROM supporter_contact WHERE organization_id = :org AND supporter_id = :supporterId',
+      "UPDATE gift SET note = '' WHERE organization_id = :org AND supporter_id = :supporterId",
+      "UPDATE reply SET sender = '(erased)', body = '(erased)' WHERE organization_id = :org AND supporter_id = :supporterId",
+      "UPDATE evidence SET name = '(erased)', storage_key = NULL WHERE organization_id = :org AND supporter_id = :supporterId",
+      "UPDATE delivery SET detail = NULL, state = IF(state IN ('ready', 'leased'), 'stopped', state) WHERE organization_id = :org AND supporter_id = :supporterId",
+      "UPDATE delivery_event SET detail = '' WHERE organization_id = :org AND supporter_id = :supporterId AND kind NOT IN ('followed')",
+      "UPDATE audit SET words = '(erased)', before_value = NULL, after_value = NULL WHERE organization_id = :org AND subject = 'supporter' AND subject_id = :supporterId",
+      `UPDATE batch_value v JOIN batch_row r ON r.batch_id = v.batch_id AND r.row_no = v.row_no SET v.text_value = NULL, v.number_value = NULL, v.date_value = NULL, v.month_day = NULL
+        WHERE r.organization_id = :org AND r.supporter_id = :supporterId`,
+      "UPDATE batch_row SET first_name = '', last_name = '', email = NULL, email_shown = NULL, mobile = NULL, mobile_shown = NULL WHERE organization_id = :org AND supporter_id = :supporterId",
+      'DELETE FROM batch_before WHERE organization_id = :org AND supporter_id = :supporterId',
+      "UPDATE confirmation SET asks = '[]', state = IF(state IN ('waiting', 'sent'), 'dropped', state) WHERE organization_id = :org AND supporter_id = :supporterId",
+      "UPDATE task SET words = '', done_at = COALESCE(done_at, UTC_TIMESTAMP(3)), outcome = COALESCE(outcome, 'erased') WHERE organization_id = :org AND supporter_id = :supporterId",
+    ];
+    for (const statement of statements) await tx.execute(statement, { supporterId });
+  }
+}

@@ -1,0 +1,51 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { audit } from '../platform/audit';
+import { CONFIG, type Config } from '../platform/config';
+import { Database } from '../platform/database';
+import { NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { STORAGE, type Storage } from '../platform/storage';
+import { addressHash } from '../platform/tokens';
+import { ErasureRepository } from './erasure.repository';
+import { SupportersRepository } from './supporters.repository';
+
+/**
+ * Erasing a person: names, addresses and free words go, in entries too; dates, states and a keyed hash of each address
+ * stay, so that what was sent and why can still be shown, counts stay as they were, and nobody who said no is written to
+ * again when a file brings the address back.
+ */
+@Injectable()
+export class ErasureService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(STORAGE) private readonly storage: Storage,
+    @Inject(CONFIG) private readonly config: Config,
+    @Inject(ErasureRepository) private readonly erasures: ErasureRepository,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+  ) {}
+
+  async erase(scope: Scope, id: number): Promise<void> {
+    const files = await this.database.write(scope, async (tx) => {
+      if (!(await this.supporters.find(tx, id))) throw new NotFound('supporter');
+      const points = await this.supporters.points(tx, [id]);
+      const kept = await this.erasures.evidenceKeys(tx, id);
+      const shared = new Set(await this.erasures.sharedPoints(tx, id));
+      for (const point of points) {
+        const hash = addressHash(this.config.SECRET, point.kind, point.normal);
+        // Somebody else's address too: it stays theirs, and what it refused stays with it.
+        if (shared.has(point.id)) continue;
+        if (await this.erasures.hasRefused(tx, point.id)) await this.erasures.keepHash(tx, point.kind, hash);
+        await this.erasures.blankPoint(tx, point.id, `erased:${hash}:${point.id}`);
+      }
+      await this.erasures.blankPerson(tx, id);
+      await audit(tx, {
+        act: 'erase',
+        subject: 'supporter',
+        subjectId: id,
+        words: 'Erased: names, addresses and free words are gone; dates and states stay',
+      });
+      return kept;
+    });
+    for (const key of files) await this.storage.remove(key);
+  }
+}

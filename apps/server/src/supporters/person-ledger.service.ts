@@ -1,0 +1,298 @@
+import { createHash } from 'node:crypto';
+import { Inject, Injectable } from '@nestjs/common';
+import sharp from 'sharp';
+import { parseIsoDay } from '@goodword/core/common';
+import type { EntryView, PermissionReport, StandingView } from '@goodword/core/contract';
+import {
+  isRelationship,
+  placeKeyOf,
+  placeWords,
+  rulesFor,
+  scopeWords,
+  type Channel,
+  type Place,
+  type PlaceRules,
+  type RecordedState,
+  type Road,
+  type Scope as PermissionScope,
+} from '@goodword/core/permission';
+import { EvidenceRepository, type EvidenceRow } from '../permission/evidence.repository';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { LedgerRepository, type EntryRow } from '../permission/ledger.repository';
+import { standingsOf } from '../permission/standings';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { STORAGE, type Storage } from '../platform/storage';
+import { TeamRepository } from '../team/team.repository';
+import { GroupsRepository } from './groups.repository';
+import { SupportersRepository, type PersonRow, type PointRow } from './supporters.repository';
+
+export interface HandEntry {
+  contactPointId: number;
+  channel: Channel;
+  scope: PermissionScope;
+  state: RecordedState;
+  how: Road;
+  on: string;
+  words: string;
+  until?: string;
+  evidenceId?: number;
+}
+
+export interface Objection {
+  how: Road;
+  on: string;
+  words: string;
+}
+
+/** Channels that a kind of address serves. */
+export const CHANNELS_OF: Record<PointRow['kind'], readonly Channel[]> = { email: ['email'], mobile: ['text', 'call'], post: ['post'] };
+
+/** Longest that a pause can be asked for by hand. */
+const LONGEST_PAUSE_DAYS = 730;
+
+/** What one person agreed to: reading it, adding to it by hand, and showing it to anyone as evidence. */
+@Injectable()
+export class PersonLedger {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(STORAGE) private readonly storage: Storage,
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(EvidenceRepository) private readonly evidence: EvidenceRepository,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+  ) {}
+
+  /** Standings and entries of one person, with what the house rules of their place make of them. */
+  async of(db: Scoped, person: PersonRow): Promise<{ standings: StandingView[]; entries: EntryView[]; rulesOf: string; rows: EntryRow[] }> {
+    const [rows, states, rules, lists, files] = await Promise.all([
+      this.ledger.entriesOf(db, person.id),
+      this.ledger.statesOf(db, [person.id]),
+      this.houseRules.rules(db),
+      this.groups.lists(db),
+      this.evidence.of(db, person.id),
+    ]);
+    const nameOf = new Map(lists.map((list) => [list.id, list.name]));
+    const words = (scope: PermissionScope) => scopeWords(scope, (id) => nameOf.get(id));
+    const place = rulesFor(rules, person);
+    return {
+      standings: standingsOf(states, Date.now(), place).map((one) => ({
+        ...one,
+        scopeName: words(one.scope),
+        until: iso(one.until),
+        pausedUntil: iso(one.pausedUntil),
+      })),
+      entries: rows.map((row) => entryView(row, words, place, files)),
+      rulesOf: placeWords(placeKeyOf(rules, person)),
+      rows,
+    };
+  }
+
+  /** An entry by hand counts as the person's own where it is dated and has its words: the evidence for coming back. */
+  async addEntry(scope: Scope, id: number, entry: HandEntry): Promise<void> {
+    const saidAt = saidOn(entry.on);
+    const faults = handFaults(entry);
+    if (faults) throw new Invalid([faults]);
+    await this.database.write(scope, async (tx) => {
+      const point = (await this.supporters.points(tx, [(await this.person(tx, id)).id])).find((one) => one.id === entry.contactPointId);
+      if (!point) throw new NotFound('address');
+      if (!CHANNELS_OF[point.kind].includes(entry.channel))
+        throw new Invalid([{ field: 'channel', code: 'channel', message: `${point.shown} is no address for this channel.` }]);
+      if (entry.evidenceId && !(await this.evidence.find(tx, id, entry.evidenceId))) throw new NotFound('evidence');
+      await this.ledger.record(tx, {
+        ...entry,
+        supporterId: id,
+        saidAt,
+        untilAt: entry.state === 'pause' ? new Date(`${entry.until}T23:59:59.999Z`) : null,
+        // A relationship is something that happened, not something said.
+        byPerson: entry.state !== 'implied',
+        evidenceId: entry.evidenceId ?? null,
+        source: 'Entered on the record',
+      });
+    });
+  }
+
+  /** Objection to all marketing (GDPR art. 21(2)-(3)): one act that closes every channel at every address. */
+  async object(scope: Scope, id: number, objection: Objection): Promise<void> {
+    const saidAt = saidOn(objection.on);
+    await this.database.write(scope, async (tx) => {
+      const points = await this.supporters.points(tx, [(await this.person(tx, id)).id]);
+      for (const point of points) {
+        for (const channel of CHANNELS_OF[point.kind])
+          await this.ledger.record(tx, {
+            contactPointId: point.id,
+            supporterId: id,
+            channel,
+            scope: 'marketing',
+            state: 'no',
+            saidAt,
+            byPerson: true,
+            how: 'objection',
+            words: objection.words,
+            source: `Entered on the record, ${objection.how}`,
+          });
+      }
+      await audit(tx, { act: 'objection', subject: 'supporter', subjectId: id, words: 'Objected to all marketing' });
+    });
+  }
+
+  /** A relationship that the law of some places takes as agreement for a while; whether and how long is asked when it matters. */
+  async relate(tx: Scoped, id: number, relationship: Road, at: Date, words: string): Promise<void> {
+    if (!isRelationship(relationship)) throw new Error(`expected a relationship, got "${relationship}"`);
+    for (const point of await this.supporters.points(tx, [id])) {
+      for (const channel of CHANNELS_OF[point.kind]) {
+        if (channel === 'text') continue;
+        await this.ledger.record(tx, {
+          contactPointId: point.id,
+          supporterId: id,
+          channel,
+          scope: 'marketing',
+          state: 'implied',
+          saidAt: at,
+          byPerson: false,
+          how: relationship,
+          words,
+          source: 'From the record of it',
+        });
+      }
+    }
+  }
+
+  async setPlace(scope: Scope, id: number, place: Place): Promise<void> {
+    if (place.region && !place.country) throw new Invalid([{ field: 'region', code: 'country', message: 'Choose the country of the region first.' }]);
+    await this.database.write(scope, async (tx) => {
+      const before = await this.person(tx, id);
+      await this.supporters.setPlace(tx, id, place);
+      const words = (at: Place) => (at.country ? placeWords(at.region ? `${at.country}-${at.region}` : at.country) : 'not known');
+      await audit(tx, {
+        act: 'place',
+        subject: 'supporter',
+        subjectId: id,
+        words: `Place set to ${words(place)}`,
+        before: words(before),
+        after: words(place),
+      });
+    });
+  }
+
+  /** Keeps a picture or PDF of the sheet signed. What it is, is read from its bytes and not from its name. */
+  async addEvidence(scope: Scope, id: number, file: { name: string; bytes: Buffer }): Promise<{ id: number }> {
+    await this.person(this.database.read(scope), id);
+    const { mime, bytes } = await evidenceOf(file.bytes);
+    const storageKey = await this.storage.put(bytes);
+    const sha256 = createHash('sha256').update(bytes).digest('hex');
+    return this.database.write(scope, async (tx) => ({
+      id: await this.evidence.add(tx, { supporterId: id, name: file.name, mime, bytes: bytes.length, sha256, storageKey }),
+    }));
+  }
+
+  async readEvidence(scope: Scope, id: number, evidenceId: number): Promise<{ name: string; mime: string; bytes: Buffer }> {
+    const db = this.database.read(scope);
+    await this.person(db, id);
+    const row = await this.evidence.find(db, id, evidenceId);
+    if (!row?.storage_key) throw new NotFound('evidence');
+    return { name: row.name, mime: row.mime, bytes: await this.storage.get(row.storage_key) };
+  }
+
+  /** Everything about one person's permission, for anyone who asks. */
+  async report(scope: Scope, id: number): Promise<PermissionReport> {
+    const db = this.database.read(scope);
+    const person = await this.person(db, id);
+    const [{ standings, entries, rows }, organization, sent] = await Promise.all([
+      this.of(db, person),
+      this.team.organization(scope),
+      this.evidence.sentOn(db, id),
+    ]);
+    return {
+      organization: organization.name,
+      madeAt: new Date().toISOString(),
+      supporter: {
+        id,
+        name: `${person.first_name} ${person.last_name}`.trim() || 'No name',
+        place: person.country ? placeWords(person.region ? `${person.country}-${person.region}` : person.country) : 'not known',
+        erased: false,
+      },
+      standings,
+      entries: entries.map((entry, i) => ({
+        ...entry,
+        recordedAt: rows[i]!.recorded_at.toISOString(),
+        origin: rows[i]!.origin,
+        sentOnItsStrength: sent
+          .filter((one) => one.entry_id === entry.id)
+          .map((one) => ({ message: one.name, channel: one.channel, at: one.sent_at?.toISOString() ?? null, outcome: one.state })),
+      })),
+    };
+  }
+
+  private async person(db: Scoped, id: number): Promise<PersonRow> {
+    const person = await this.supporters.find(db, id);
+    if (!person) throw new NotFound('supporter');
+    return person;
+  }
+}
+
+const iso = (at: number | null) => (at === null ? null : new Date(at).toISOString());
+
+/** Noon of the day that something was said, or this moment where the day is today. */
+function saidOn(on: string): Date {
+  const at = new Date(`${on}T12:00:00Z`);
+  if (parseIsoDay(on) === null || at.getTime() > Date.now() + 86_400_000)
+    throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day they said so, not later than today.' }]);
+  return new Date(Math.min(at.getTime(), Date.now()));
+}
+
+function handFaults(entry: HandEntry): { field: string; code: string; message: string } | null {
+  const fault = (field: string, message: string) => ({ field, code: field, message });
+  if (entry.state === 'yes' && entry.words.length < 10) return fault('words', 'Give the words they agreed to; a yes without them proves nothing.');
+  if (entry.state === 'implied' && !isRelationship(entry.how))
+    return fault('how', 'Only a gift, a membership, volunteering or an inquiry can imply permission.');
+  if (entry.state === 'implied' && entry.channel === 'text') return fault('channel', 'Texts go to people who said yes; nothing implies that.');
+  if (entry.state !== 'pause') return null;
+  const until = entry.until ? parseIsoDay(entry.until) : null;
+  const today = Math.floor(Date.now() / 86_400_000);
+  if (until === null || until < today || until > today + LONGEST_PAUSE_DAYS)
+    return fault('until', 'Expected the last day of the pause, from today to two years on.');
+  return null;
+}
+
+function entryView(row: EntryRow, words: (scope: PermissionScope) => string, rules: PlaceRules, files: readonly EvidenceRow[]): EntryView {
+  const evidence = files.find((file) => file.id === row.evidence_id);
+  const oldest = new Date();
+  oldest.setUTCMonth(oldest.getUTCMonth() - rules.oldAfterMonths);
+  return {
+    id: row.id,
+    channel: row.channel,
+    scope: row.scope,
+    scopeName: words(row.scope),
+    state: row.state,
+    at: row.said_at.toISOString(),
+    until: row.until_at?.toISOString() ?? null,
+    how: row.how,
+    words: row.words,
+    source: row.source,
+    recordedBy: row.recorded_name,
+    address: row.shown,
+    takenBack: row.taken_back_at !== null,
+    old: row.state === 'yes' && row.said_at < oldest,
+    evidence: evidence ? { id: evidence.id, name: evidence.name } : null,
+  };
+}
+
+/** A picture is decoded and written anew, so that nothing but a picture is kept; a PDF is kept as it is and only ever downloaded. */
+async function evidenceOf(bytes: Buffer): Promise<{ mime: string; bytes: Buffer }> {
+  if (bytes.subarray(0, 5).toString('latin1') === '%PDF-') return { mime: 'application/pdf', bytes };
+  try {
+    const picture = await sharp(bytes, { limitInputPixels: 60_000_000 })
+      .rotate()
+      .resize({ width: 2400, withoutEnlargement: true })
+      .jpeg({ quality: 82 })
+      .toBuffer();
+    return { mime: 'image/jpeg', bytes: picture };
+  } catch {
+    throw new Conflict('Evidence is a picture (JPEG, PNG, WebP, HEIC where it can be read) or a PDF; this file is neither.');
+  }
+}

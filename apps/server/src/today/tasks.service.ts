@@ -1,0 +1,60 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { LedgerRepository } from '../permission/ledger.repository';
+import { audit } from '../platform/audit';
+import { Database } from '../platform/database';
+import { Conflict, Forbidden, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { SupportersRepository } from '../supporters/supporters.repository';
+import { TasksRepository } from './tasks.repository';
+
+export type TaskOutcome = 'meant' | 'not-meant' | 'done' | 'declined';
+
+/** Settling what only a person can: whether somebody meant to stop, and that a request to be erased was answered. */
+@Injectable()
+export class TasksService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(TasksRepository) private readonly tasks: TasksRepository,
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+  ) {}
+
+  async settle(scope: Scope, id: number, outcome: TaskOutcome): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      const task = await this.tasks.find(tx, id);
+      if (!task) throw new NotFound('open task');
+      if (task.kind === 'erasure') {
+        if (scope.role !== 'owner') throw new Forbidden('Only an owner answers a request to be erased.');
+        if (outcome !== 'declined')
+          throw new Conflict('Erase the person on their record; that settles the request. Or decline it, and tell them why.');
+      } else {
+        if (outcome !== 'meant' && outcome !== 'not-meant') throw new Conflict('Say whether they meant to stop.');
+        // Meant: the no is dated when they said it, and the hold has done its work either way.
+        if (outcome === 'meant')
+          await this.ledger.record(tx, {
+            contactPointId: task.contact_point_id!,
+            supporterId: task.supporter_id,
+            channel: task.point_kind === 'email' ? 'email' : 'text',
+            scope: 'all',
+            state: 'no',
+            saidAt: task.asked_at,
+            byPerson: true,
+            how: 'reply',
+            words: task.words,
+            source: 'In their own words, read by a person',
+          });
+        await this.supporters.release(tx, task.contact_point_id!);
+      }
+      await this.tasks.settle(tx, id, outcome);
+      await audit(tx, {
+        act: `task-${outcome}`,
+        subject: task.supporter_id ? 'supporter' : 'task',
+        subjectId: task.supporter_id ?? id,
+        words:
+          task.kind === 'stop'
+            ? `“${task.words.slice(0, 200)}”: ${outcome === 'meant' ? 'meant stop' : 'did not mean stop'}`
+            : 'Request to be erased declined',
+      });
+    });
+  }
+}

@@ -1,0 +1,108 @@
+import Joi from 'joi';
+import { ASKED_FOR, CHANNELS, isPlaceKey, NEEDS, PRESET_NAMES, RELATIONSHIPS, type AskedFor, type Channel, type HouseRules } from '../permission';
+import { isoDay, page } from './common';
+
+const need = Joi.string().valid(...NEEDS);
+const each = <K extends string>(keys: readonly K[], value: Joi.Schema) =>
+  Joi.object(Object.fromEntries(keys.map((key) => [key, value.required()]))).required();
+const hours = Joi.object({
+  from: Joi.number().integer().min(0).max(1439).required(),
+  to: Joi.number().integer().min(1).max(1440).required(),
+}).allow(null);
+const cap = Joi.object({
+  messages: Joi.number().integer().min(1).max(1000).required(),
+  days: Joi.number().integer().min(1).max(366).required(),
+}).allow(null);
+
+const placeRules = Joi.object({
+  preset: Joi.string()
+    .valid(...PRESET_NAMES)
+    .required(),
+  options: Joi.array().items(Joi.string().max(60)).max(20).required(),
+  needs: each(CHANNELS, each(ASKED_FOR, need)),
+  lasts: each(RELATIONSHIPS, Joi.number().integer().min(1).max(120).allow(null)),
+  impliedFrom: isoDay.allow(null).required(),
+  hours: Joi.object({ call: hours.required(), text: hours.required() }).required(),
+  caps: each(CHANNELS, cap),
+  track: Joi.object({ opens: Joi.boolean().required(), links: Joi.boolean().required() }).required(),
+  confirm: Joi.object({
+    email: Joi.boolean().required(),
+    text: Joi.boolean().required(),
+    withinDays: Joi.number().integer().min(1).max(365).required(),
+  }).required(),
+  oldAfterMonths: Joi.number().integer().min(1).max(240).required(),
+});
+
+const placeKey = Joi.string().custom((key: string, helpers) => (isPlaceKey(key) ? key : helpers.error('any.invalid')));
+
+const houseRules = Joi.object({
+  home: placeKey.required(),
+  places: Joi.object().pattern(placeKey, placeRules).min(1).max(300).required(),
+}).required();
+
+export const weighRules = Joi.object({ rules: houseRules });
+/** `basedOn` is the version that was being changed: somebody else's change in between is not overwritten. */
+export const saveRules = Joi.object({ rules: houseRules, basedOn: Joi.number().integer().min(0).required() });
+
+export const dncQuery = Joi.object({ ...page, search: Joi.string().trim().max(100).allow('') });
+/** One entry a line: an address, a domain (`@example.org`), a number, or a range of numbers (`+12065550100 - +12065550199`). */
+export const addDnc = Joi.object({
+  lines: Joi.string().trim().min(3).max(2_000_000).required(),
+  note: Joi.string().trim().max(300).allow('').default(''),
+});
+
+export const textAnswers = Joi.object({
+  stop: Joi.string().trim().min(5).max(320).required(),
+  help: Joi.string().trim().min(5).max(320).required(),
+  start: Joi.string().trim().min(5).max(320).required(),
+});
+
+export const settleTask = Joi.object({ outcome: Joi.string().valid('meant', 'not-meant', 'done', 'declined').required() });
+
+export interface RuleEffect {
+  channel: Channel;
+  askedFor: AskedFor;
+  /** People who could not be written to before and can after; and the other way round. */
+  opens: number;
+  closes: number;
+}
+
+export interface RulesView {
+  /** The version that these rules are, to be named when they are changed. */
+  version: number;
+  rules: HouseRules;
+  /** How many supporters count to each place's rules. */
+  people: Record<string, number>;
+  history: { id: number; words: string; effects: RuleEffect[]; by: string | null; at: string }[];
+}
+
+export interface RulesWeighed {
+  words: string[];
+  effects: RuleEffect[];
+}
+
+export interface DncRow {
+  id: number;
+  kind: 'email' | 'mobile' | 'domain' | 'range';
+  /** Empty after erasure: only the keyed hash is left. */
+  shown: string | null;
+  how: string;
+  note: string;
+  by: string | null;
+  at: string;
+}
+
+export interface DncAdded {
+  added: number;
+  already: number;
+  /** Lines that are none of the four kinds, with their number and why. */
+  refused: { line: number; text: string; reason: string }[];
+  /** Addresses on file that are closed by this. */
+  closed: number;
+}
+
+export interface TextAnswers {
+  stop: string;
+  help: string;
+  start: string;
+}

@@ -1,0 +1,105 @@
+import { isListScope, type Channel, type Scope } from '../permission';
+import { textAskFaults } from '../text';
+
+export const LANGUAGES = ['en', 'es', 'fr', 'de'] as const;
+export type Language = (typeof LANGUAGES)[number];
+
+/** What a form may ask of the person beside custom fields (by their id). */
+export const FORM_PARTS = ['firstName', 'lastName', 'email', 'mobile', 'country'] as const;
+export type FormPart = (typeof FORM_PARTS)[number];
+
+/**
+ * One thing a form knows of a person: asked of them, hidden (taken from the address of the page, such as where a poster
+ * hung), or constant (always the same, never taken from the browser).
+ */
+export interface FormItem {
+  of: FormPart | number;
+  label: string;
+  help: string;
+  required: boolean;
+  show: 'asked' | 'hidden' | 'constant';
+  /** The constant, or what a hidden item is when the address says nothing. */
+  value: string;
+}
+
+/** One permission asked: its own box, never ticked beforehand, with its own words, which are the evidence. */
+export interface FormAsk {
+  channel: Channel;
+  scope: Scope;
+  words: string;
+}
+
+/** A sign-up form. Each saved version is kept, so that it can be shown what somebody saw. */
+export interface FormDefinition {
+  language: Language;
+  title: string;
+  intro: string;
+  items: FormItem[];
+  asks: FormAsk[];
+  button: string;
+  thanks: { words: string; redirect: string | null };
+  /** "always" asks to confirm by email wherever they are; "rule" leaves it to the house rules of the place. */
+  confirm: { email: 'rule' | 'always'; subject: string; words: string };
+  tagIds: number[];
+  listIds: number[];
+  /** The chapter that new people join. */
+  chapterId: number;
+  /** Origins of pages that may frame the form, such as `https://www.example.org`. */
+  embedOn: string[];
+  /** The word that joins by text; the form's text asks are what it agrees to. */
+  keyword: string | null;
+}
+
+export interface FormFault {
+  field: string;
+  message: string;
+}
+
+/** What keeps a form from being opened, as sentences. */
+export function formFaults(
+  form: FormDefinition,
+  known: { organization: string; fields: ReadonlySet<number>; openLists: ReadonlySet<number> },
+): FormFault[] {
+  const faults: FormFault[] = [];
+  const fault = (field: string, message: string) => faults.push({ field, message });
+  const parts = new Set(form.items.map((item) => item.of));
+  if (parts.size < form.items.length) fault('items', 'The same thing is asked twice. Take one of them out.');
+  if (!parts.has('email') && !parts.has('mobile')) fault('items', 'The form asks for no address. Add the email, the mobile, or both.');
+  form.items.forEach((item, i) => {
+    if (typeof item.of === 'number' && !known.fields.has(item.of))
+      fault(`items.${i}`, `The field of “${item.label}” is not there any more. Take it out.`);
+    if (item.show === 'asked' && item.label.trim() === '') fault(`items.${i}`, 'Every question needs a label.');
+    if (item.show !== 'asked' && item.required) fault(`items.${i}`, `“${item.label}” is not asked, so it can't be required.`);
+    if (item.show !== 'asked' && (item.of === 'email' || item.of === 'mobile')) fault(`items.${i}`, 'An address must be asked for.');
+    if (item.show === 'constant' && item.value === '') fault(`items.${i}`, `Give the constant value of “${item.label}”.`);
+  });
+  if (form.asks.length === 0) fault('asks', 'The form asks for no permission. Add at least one box.');
+  form.asks.forEach((ask, i) => askFaults(form, ask, known).forEach((message) => fault(`asks.${i}`, message)));
+  if (form.keyword !== null && !form.asks.some((ask) => ask.channel === 'text'))
+    fault('keyword', 'A keyword needs a box for texts: its words are what the keyword agrees to.');
+  return faults;
+}
+
+function askFaults(form: FormDefinition, ask: FormAsk, known: Parameters<typeof formFaults>[1]): string[] {
+  const faults: string[] = [];
+  const asks = (part: FormPart) => form.items.some((item) => item.of === part);
+  if (ask.words.trim().length < 10) faults.push('Give the words that people agree to; they are the evidence.');
+  if (ask.channel === 'email' && !asks('email')) faults.push('This box is about email, and the form does not ask for an email address.');
+  if ((ask.channel === 'text' || ask.channel === 'call') && !asks('mobile'))
+    faults.push('This box is about the telephone, and the form does not ask for a number.');
+  if (ask.channel === 'post') faults.push('A form asks for no postal address, so it can ask for no permission to write to one.');
+  if (isListScope(ask.scope) && !known.openLists.has(Number(ask.scope.slice(5))))
+    faults.push('This list may not be joined by a form. Allow it on the list, or take the box out.');
+  if (ask.channel === 'text')
+    faults.push(...textAskFaults(ask.words, known.organization).map((missing) => `The words for texts must say ${missing}.`));
+  return faults;
+}
+
+/** Name of the input of an item or an ask, as it is posted. */
+export function inputName(item: FormItem): string {
+  return typeof item.of === 'number' ? `field_${item.of}` : item.of;
+}
+
+export function askName(at: number): string {
+  return `agree_${at}`;
+}

@@ -1,0 +1,33 @@
+/** Where a supporter is, as far as it is known: ISO 3166-1 alpha-2, and the part after the dash of ISO 3166-2. */
+export interface Place {
+  country: string | null;
+  region: string | null;
+}
+
+/** What rules are kept for: a country, a region of one ("US-FL"), the European Union, or everywhere else. */
+export type PlaceKey = string;
+export const ELSEWHERE: PlaceKey = '*';
+export const UNION: PlaceKey = 'EU';
+
+/** Member states of the European Union and the three others where its data protection law applies (EEA Agreement, Annex XI). */
+export const UNION_COUNTRIES = [
+  ...['AT', 'BE', 'BG', 'CY', 'CZ', 'DE', 'DK', 'EE', 'ES', 'FI', 'FR', 'GR', 'HR', 'HU', 'IE', 'IT', 'LT', 'LU', 'LV', 'MT', 'NL', 'PL', 'PT', 'RO'],
+  ...['SE', 'SI', 'SK'],
+  ...['IS', 'LI', 'NO'],
+] as const;
+
+export function isPlaceKey(text: string): boolean {
+  return text === ELSEWHERE || /^[A-Z]{2}(-[A-Z0-9]{1,3})?$/.test(text);
+}
+
+/** The keys that may hold a place's rules, the nearest first. */
+export function keysFor(place: Place): PlaceKey[] {
+  const { country, region } = place;
+  if (!country) return [ELSEWHERE];
+  return [
+    ...(region ? [`${country}-${region}`] : []),
+    country,
+    ...((UNION_COUNTRIES as readonly string[]).includes(country) ? [UNION] : []),
+    ELSEWHERE,
+  ];
+}
