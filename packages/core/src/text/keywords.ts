@@ -48,7 +48,7 @@ const PLAIN_STOPS: readonly RegExp[] = [
   /\b(unsubscribe|opt[ -]?(me )?out|take me off|remove (me|my|this)|leave me alone|delete my (number|address|email)|wrong (number|person))\b/i,
   /\b(please|pls|plz)[ ,]*(just )?(stop|quit)\b|\b(stop|quit)[ ,]*(please|pls|plz|now|it|this|already)\b/i,
   /\b(d[ée]sabonn|ne m'(envoyez|[ée]crivez|appelez|contactez)|arr[êe]tez (de|les|vos)|plus de (messages?|sms|textos?|courriels?|mails?))/i,
-  /\b(darme de baja|d[ée]me? de baja|dar de baja|no (me )?(env[íi]en?|escriban?|manden?|llamen?|contacten?)|dejen? de (enviar|escribir|mandar|llamar))/i,
+  /\b(de baja|no (me )?(env[íi]en?|escriban?|manden?|llamen?|contacten?)|dejen? de (enviar|escribir|mandar|llamar))/i,
   /\b(abmelden|abbestell|keine (weiteren )?(nachrichten|sms|mails|e-mails|anrufe)|h[öo]ren sie auf|schreiben sie mir nicht|nicht mehr (schreiben|anrufen|kontaktieren))/i,
 ];
 const NOT_MEANT: readonly RegExp[] = [

@@ -1,0 +1,242 @@
+import { randomUUID } from 'node:crypto';
+import type { LetterDoc } from '@goodword/core/letter';
+import type { Bound } from '@goodword/server/platform/database';
+import { Chance } from './chance';
+import { DAY, type Made } from './house';
+import { HULL, LAUNCH_TEXT, PLANKS, THANKS } from './messages';
+import type { Person } from './people';
+
+interface Past {
+  name: string;
+  channel: 'email' | 'text';
+  purpose: string | null;
+  list: number | null;
+  subject: string;
+  letter: LetterDoc | null;
+  body: string;
+  ago: number;
+  openShare: number;
+  followShare: number;
+  to: (p: Person) => boolean;
+  links: string[];
+}
+
+/** A message of the past with its deliveries, and what came of each. */
+async function writePast(made: Made, past: Past, chance: Chance): Promise<void> {
+  const { db, people, ids, today } = made;
+  const began = new Date((today - past.ago) * DAY + 18 * 3_600_000);
+  const messageId = await db.insert('message', {
+    name: past.name,
+    channel: past.channel,
+    purpose: past.purpose,
+    list_id: past.list,
+    state: 'done',
+    subject: past.subject,
+    letter: past.letter ? JSON.stringify(past.letter) : null,
+    body: past.body,
+    recipients: JSON.stringify({ from: [], minus: [], without: [] }),
+    started_at: began,
+    sender_id: ids.team[0]!,
+    tested_at: began,
+    updated_at: began,
+    created_at: began,
+  });
+  await db.insertAll(
+    'message_link',
+    ['message_id', 'position', 'url'],
+    past.links.map((url, i) => [messageId, i, url]),
+  );
+  const pointOf = new Map(
+    (await db.sql<{ id: number; normal: string }>('SELECT id, normal FROM contact_point WHERE organization_id = :org')).map((row) => [
+      row.normal,
+      row.id,
+    ]),
+  );
+  const deliveries: Bound[][] = [];
+  const events: [number, string, Date, string][] = [];
+  const taken = new Set<string>();
+  people.forEach((p, i) => {
+    const address = past.channel === 'email' ? p.email : p.mobile;
+    if (!address || p.joinedAgo < past.ago || taken.has(address) || !past.to(p)) return;
+    taken.add(address);
+    const sentAt = new Date(began.getTime() + deliveries.length * 40);
+    const bounced = address.startsWith('bounce.') || (p.onHold && past.channel === 'email');
+    const opened = past.channel === 'email' && !bounced && chance.is(past.openShare);
+    const followed = opened && chance.is(past.followShare);
+    deliveries.push([
+      messageId,
+      i + 1,
+      past.channel,
+      pointOf.get(address)!,
+      'send',
+      bounced ? 'bounced' : past.channel === 'text' ? 'delivered' : 'sent',
+      randomUUID(),
+      sentAt,
+      opened,
+      followed,
+    ]);
+    const later = (hours: number) => new Date(sentAt.getTime() + hours * 3_600_000);
+    events.push([i + 1, 'sent', sentAt, '']);
+    if (bounced) events.push([i + 1, 'bounced', later(0.01), '5.1.1 No such mailbox here']);
+    if (opened) events.push([i + 1, 'opened', later(chance.next() ** 3 * 60), '']);
+    if (followed) events.push([i + 1, 'followed', later(chance.next() ** 3 * 60), chance.pick(past.links)]);
+  });
+  await db.insertAll(
+    'delivery',
+    ['message_id', 'supporter_id', 'channel', 'contact_point_id', 'verdict', 'state', 'provider_key', 'sent_at', 'opened', 'followed'],
+    deliveries,
+  );
+  const idOf = new Map(
+    (
+      await db.sql<{ id: number; supporter_id: number }>(
+        'SELECT id, supporter_id FROM delivery WHERE organization_id = :org AND message_id = :messageId',
+        { messageId },
+      )
+    ).map((row) => [row.supporter_id, row.id]),
+  );
+  await db.insertAll(
+    'delivery_event',
+    ['delivery_id', 'message_id', 'supporter_id', 'kind', 'at', 'detail'],
+    events.map(([supporter, kind, when, detail]) => [idOf.get(supporter)!, messageId, supporter, kind, when, detail]),
+  );
+}
+
+export async function writeMessages(made: Made): Promise<void> {
+  const chance = new Chance(3);
+  const yes = (channel: string, scope: string) => (p: Person) =>
+    p.agreements.some((a) => a.channel === channel && a.scope === scope && a.state === 'yes');
+  const { db, ids } = made;
+  await writePast(
+    made,
+    {
+      name: 'Planks are in',
+      channel: 'email',
+      purpose: null,
+      list: ids.lists[0]!,
+      subject: 'The planks are in, {First name, or "neighbour"}',
+      letter: PLANKS,
+      body: '',
+      ago: 15,
+      openShare: 0.44,
+      followShare: 0.3,
+      to: yes('email', 'ferry-news'),
+      links: ['https://lanternferry.test/planks'],
+    },
+    chance,
+  );
+  await writePast(
+    made,
+    {
+      name: 'Autumn hull appeal',
+      channel: 'email',
+      purpose: 'appeals',
+      list: null,
+      subject: '{First name, or "Friend"}, the hull won\'t wait for spring',
+      letter: HULL,
+      body: '',
+      ago: 48,
+      openShare: 0.37,
+      followShare: 0.16,
+      to: yes('email', 'appeals'),
+      links: ['https://give.lanternferry.test/hull'],
+    },
+    chance,
+  );
+  await writePast(
+    made,
+    {
+      name: 'She floats Saturday',
+      channel: 'text',
+      purpose: null,
+      list: ids.lists[1]!,
+      subject: '',
+      letter: null,
+      body: LAUNCH_TEXT,
+      ago: 6,
+      openShare: 0,
+      followShare: 0,
+      to: yes('text', 'launch-day'),
+      links: [],
+    },
+    chance,
+  );
+  const draft = (name: string, values: Record<string, Bound>) =>
+    db.insert('message', {
+      name,
+      channel: 'email',
+      purpose: 'appeals',
+      recipients: JSON.stringify({ from: [], minus: [], without: [] }),
+      sender_id: ids.team[0]!,
+      ...values,
+    });
+  const segment = await db.insert('segment', { name: 'Gave before, not this year', tree: JSON.stringify(GAVE_BEFORE(ids)) });
+  await db.insert('segment', {
+    name: 'Plank menders with a birthday soon',
+    tree: JSON.stringify({
+      kind: 'all',
+      rules: [
+        { kind: 'tag', tagId: ids.tags[0], has: true },
+        { kind: 'field', field: ids.fields[1], op: 'within-next', value: 30 },
+      ],
+    }),
+  });
+  await draft('Winter hull appeal', {
+    subject: '{First name, or "Friend"}, the starboard side is next',
+    preheader: 'Two planks in, forty to go',
+    letter: JSON.stringify(HULL),
+    recipients: JSON.stringify({ from: [{ kind: 'segment', id: segment }], minus: [], without: [] }),
+  });
+  await draft('Thank you, plank givers', { purpose: 'service', subject: 'Thank you, {First name, or "friend"}', letter: JSON.stringify(THANKS) });
+  await writeReplies(made);
+}
+
+function GAVE_BEFORE(ids: Made['ids']): object {
+  return {
+    kind: 'all',
+    rules: [
+      { kind: 'gave', did: true, atLeast: 1000, window: { over: 'earlier-years' } },
+      { kind: 'gave', did: false, atLeast: null, window: { over: 'this-year' } },
+      {
+        kind: 'any',
+        rules: [
+          { kind: 'tag', tagId: ids.tags[0], has: true },
+          { kind: 'field', field: ids.fields[0], op: 'within-next', value: 120 },
+        ],
+      },
+    ],
+  };
+}
+
+async function writeReplies({ db, today }: Made): Promise<void> {
+  const words = [
+    'Is there parking near East Landing?',
+    "Wouldn't miss it. Bringing the kids.",
+    'Can I still join the caulking crew?',
+    'Thank you for the pictures!',
+  ];
+  const rows = await db.sql<{ id: number; supporter_id: number; contact_point_id: number; normal: string; message_id: number }>(
+    "SELECT d.id, d.supporter_id, d.contact_point_id, d.message_id, cp.normal FROM delivery d JOIN contact_point cp ON cp.id = d.contact_point_id WHERE d.organization_id = :org AND d.channel = 'text' ORDER BY d.id LIMIT 4",
+  );
+  for (const [i, row] of rows.entries()) {
+    const at = new Date(today * DAY - (5 - i) * 3_600_000);
+    await db.insert('reply', {
+      provider_key: `demo-${i}`,
+      channel: 'text',
+      sender: row.normal,
+      contact_point_id: row.contact_point_id,
+      supporter_id: row.supporter_id,
+      delivery_id: row.id,
+      body: words[i]!,
+      at,
+    });
+    await db.execute('UPDATE delivery SET replied = 1 WHERE organization_id = :org AND id = :id', { id: row.id });
+    await db.insert('delivery_event', {
+      delivery_id: row.id,
+      message_id: row.message_id,
+      supporter_id: row.supporter_id,
+      kind: 'replied',
+      at,
+      detail: words[i]!,
+    });
+  }
+}

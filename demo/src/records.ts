@@ -1,0 +1,138 @@
+import { cleanMobile } from '@goodword/core/intake';
+import type { Bound } from '@goodword/server/platform/database';
+import { LedgerRepository } from '@goodword/server/permission/ledger.repository';
+import { DAY, LISTS, TAGS, type Made } from './house';
+import type { Agreement } from './people';
+
+const WORDS: Record<Agreement['how'], string> = {
+  paper: 'Yes, write to me by email about the ferry and how I can help. I can leave at any time.',
+  form: 'Please send me what I ticked. I can leave at any time.',
+  'in-person': 'Said yes at the landing, and watched it being written down.',
+  'one-click': 'No more of this, please',
+  keyword: 'FERRY',
+  gift: 'A gift; the house rule takes it as leave to write about the next appeal',
+  phone: 'Said so on the phone',
+};
+
+/** Writes people with explicit ids, 1 for the first: the database is new. */
+export async function writePeople({ db, people, ids, today }: Made): Promise<void> {
+  const at = (ago: number) => new Date(today * DAY - ago * DAY + 10 * 3_600_000);
+  await db.insertAll(
+    'supporter',
+    ['id', 'chapter_id', 'first_name', 'last_name', 'country', 'created_at'],
+    people.map((p, i) => [i + 1, ids.chapters[p.chapter]!, p.firstName, p.lastName, countryOf(p.mobile), at(p.joinedAgo)]),
+  );
+  const points = new Map<string, number>();
+  const pointRows: Bound[][] = [];
+  const contactRows: Bound[][] = [];
+  people.forEach((p, i) => {
+    for (const [kind, normal, position] of [
+      ['email', p.email, 0],
+      ['mobile', p.mobile, 0],
+    ] as const) {
+      if (!normal) continue;
+      if (!points.has(normal)) {
+        points.set(normal, points.size + 1);
+        const shown = kind === 'email' ? normal : normal.replace(/^\+1(\d{3})(\d{3})(\d{4})$/, '+1 $1 $2 $3');
+        pointRows.push([
+          points.size,
+          kind,
+          normal,
+          shown,
+          p.onHold && kind === 'email',
+          p.onHold && kind === 'email' ? '5.1.1 No such mailbox here' : null,
+        ]);
+      }
+      contactRows.push([i + 1, points.get(normal)!, position]);
+    }
+  });
+  await db.insertAll('contact_point', ['id', 'kind', 'normal', 'shown', 'on_hold', 'hold_reason'], pointRows);
+  await db.insertAll('supporter_contact', ['supporter_id', 'contact_point_id', 'position'], contactRows);
+  await db.insertAll(
+    'supporter_tag',
+    ['supporter_id', 'tag_id'],
+    people.flatMap((p, i) => p.tags.map((tag) => [i + 1, ids.tags[TAGS.indexOf(tag)]!])),
+  );
+  await db.insertAll(
+    'supporter_list',
+    ['supporter_id', 'list_id'],
+    people.flatMap((p, i) => p.lists.map((list) => [i + 1, ids.lists[LISTS.findIndex(([name]) => name === list)]!])),
+  );
+  await db.insertAll(
+    'gift',
+    ['supporter_id', 'amount', 'given_on', 'note'],
+    people.flatMap((p, i) => p.gifts.map((gift) => [i + 1, gift.amount, today - gift.ago, ''])),
+  );
+  await writeValues({ db, people, ids, today });
+  await writeEntries({ db, people, ids, today }, points, at);
+}
+
+async function writeValues({ db, people, ids, today }: Pick<Made, 'db' | 'people' | 'ids' | 'today'>): Promise<void> {
+  const rows: Bound[][] = [];
+  people.forEach((p, i) => {
+    const put = (field: number, text: string | null, number: number | null, date: number | null, monthDay: number | null) =>
+      rows.push([i + 1, ids.fields[field]!, text, number, date, monthDay]);
+    if (p.renewsIn !== null) put(0, null, null, today + p.renewsIn, null);
+    if (p.birthday !== null) put(1, null, null, null, p.birthday);
+    if (p.crossing) put(2, p.crossing, null, null, null);
+    if (p.shirt) put(3, p.shirt, null, null, null);
+    if (p.skill) put(4, p.skill, null, null, null);
+    if (p.hours !== null) put(5, null, p.hours, null, null);
+  });
+  await db.insertAll('field_value', ['supporter_id', 'field_id', 'text_value', 'number_value', 'date_value', 'month_day'], rows);
+}
+
+async function writeEntries({ db, people, ids }: Made, points: Map<string, number>, at: (ago: number) => Date): Promise<void> {
+  const listScope: Partial<Record<Agreement['scope'], string>> = {
+    'ferry-news': `list:${ids.lists[0]}`,
+    'launch-day': `list:${ids.lists[1]}`,
+    'board-notes': `list:${ids.lists[2]}`,
+  };
+  const rows = people.flatMap((p, i) =>
+    p.agreements.map((a): Bound[] => {
+      const point = points.get((a.channel === 'email' ? p.email : p.mobile)!)!;
+      const own = ['form', 'one-click', 'keyword'].includes(a.how);
+      return [
+        point,
+        i + 1,
+        a.channel,
+        listScope[a.scope] ?? a.scope,
+        a.state,
+        at(a.ago),
+        null,
+        own,
+        a.how,
+        WORDS[a.how],
+        own ? 'From before Good Word' : 'Membership drawer',
+        own ? null : ids.team[1]!,
+        at(a.ago),
+      ];
+    }),
+  );
+  await db.insertAll(
+    'permission_entry',
+    [
+      'contact_point_id',
+      'supporter_id',
+      'channel',
+      'scope',
+      'state',
+      'said_at',
+      'until_at',
+      'by_person',
+      'how',
+      'words',
+      'source',
+      'recorded_by',
+      'recorded_at',
+    ],
+    rows,
+  );
+  await new LedgerRepository().fold(db, '1 = 1', {});
+}
+
+/** Where a number is from, as it would have been told when it came in. */
+function countryOf(mobile: string | null): string | null {
+  const cleaned = mobile ? cleanMobile(mobile, 'US') : null;
+  return cleaned?.ok ? (cleaned.country ?? null) : null;
+}

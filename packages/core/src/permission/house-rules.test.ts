@@ -1,0 +1,153 @@
+import {
+  changedQuestions,
+  explain,
+  isPlaceKey,
+  keysFor,
+  mayWrite,
+  placeKeyOf,
+  PRESET_NAMES,
+  PRESETS,
+  ruleChangeWords,
+  ruleFaults,
+  rulesFor,
+  startingRules,
+  STATES,
+  withOption,
+  type HouseRules,
+  type PlaceRules,
+} from '.';
+
+const START = startingRules('US');
+const US = PRESETS['united-states'].rules;
+const with_ = (key: string, place: PlaceRules): HouseRules => ({ ...START, places: { ...START.places, [key]: place } });
+
+describe('which rules hold for somebody', () => {
+  const rules = with_('US-FL', { ...US, oldAfterMonths: 1 });
+  const rows: [string | null, string | null, string][] = [
+    ['US', 'FL', 'US-FL'],
+    ['US', 'NY', 'US'],
+    ['US', null, 'US'],
+    ['CA', 'QC', 'CA'],
+    ['FR', 'IDF', 'EU'],
+    ['NO', null, 'EU'],
+    ['GB', null, 'GB'],
+    ['NZ', null, '*'],
+    [null, null, 'US'],
+    [null, 'FL', 'US'],
+  ];
+  test.each(rows)('%s %s: %s', (country, region, key) => {
+    expect(placeKeyOf(rules, { country, region })).toBe(key);
+    expect(rulesFor(rules, { country, region })).toBe(rules.places[key]);
+  });
+
+  test('a country of the Union may have rules of its own', () => {
+    const own = with_('DE', US);
+    expect([placeKeyOf(own, { country: 'DE', region: null }), placeKeyOf(own, { country: 'AT', region: null })]).toEqual(['DE', 'EU']);
+  });
+
+  test('a home that has no rules falls to everywhere else', () => {
+    expect(placeKeyOf({ home: 'ZZ', places: { '*': US } }, { country: null, region: null })).toBe('*');
+  });
+
+  test('keys are countries, regions of one, the Union and everywhere else', () => {
+    expect(['US', 'US-FL', 'GB-SCT', 'EU', '*'].filter(isPlaceKey)).toEqual(['US', 'US-FL', 'GB-SCT', 'EU', '*']);
+    expect(['us', 'USA', "US'--", '', 'US-', 'US-FLOR'].filter(isPlaceKey)).toEqual([]);
+    expect(keysFor({ country: 'FR', region: 'IDF' })).toEqual(['FR-IDF', 'FR', 'EU', '*']);
+  });
+});
+
+describe('presets', () => {
+  test.each([...PRESET_NAMES])('%s is sound and names its sources', (name) => {
+    const preset = PRESETS[name];
+    expect(ruleFaults({ home: '*', places: { '*': preset.rules } })).toEqual([]);
+    expect(preset.rules.preset).toBe(name);
+    expect(preset.sources.length).toBeGreaterThan(0);
+    for (const source of preset.sources) expect(source.source).not.toBe('');
+  });
+
+  test('an option switched on and off again leaves what it was switched on over', () => {
+    for (const name of PRESET_NAMES) {
+      for (const option of PRESETS[name].options) {
+        const changed = { ...PRESETS[name].rules, oldAfterMonths: 7 };
+        const on = withOption(changed, option.id, true);
+        expect(on.options).toEqual([option.id]);
+        expect(on).not.toEqual({ ...changed, options: [option.id] });
+        expect(withOption(on, option.id, false)).toEqual(changed);
+      }
+    }
+  });
+
+  test('off takes back only what the option had changed', () => {
+    const on = withOption(PRESETS.canada.rules, 'charity-fundraising', true);
+    const also = { ...on, needs: { ...on.needs, email: { ...on.needs.email, news: 'yes' as const } } };
+    const off = withOption(also, 'charity-fundraising', false);
+    expect(off.needs.email).toMatchObject({ news: 'yes', appeals: 'implied' });
+  });
+
+  test('an option of another preset is refused', () => {
+    expect(() => withOption(US, 'charity-fundraising', true)).toThrow('expected an option of united-states');
+  });
+
+  test('texts go only after a yes, whatever is written', () => {
+    const loose = { ...US, needs: { ...US.needs, text: { ...US.needs.text, appeals: 'nothing' as const } } };
+    expect(STATES.filter((state) => mayWrite(loose, 'text', 'appeals', state))).toEqual(['yes']);
+    expect(ruleFaults(with_('US', loose))).toEqual(['US: texts go to people who said yes, wherever they are.']);
+  });
+
+  test('hours that end before they begin are refused', () => {
+    expect(ruleFaults(with_('US', { ...US, hours: { call: null, text: { from: 1200, to: 480 } } }))).toEqual([
+      'US: the hours must begin before they end.',
+    ]);
+  });
+
+  test('rules for everywhere else are never missing', () => {
+    expect(ruleFaults({ home: 'US', places: { US } })).toEqual(['There must be rules for everywhere else.']);
+  });
+});
+
+describe('a change of rules', () => {
+  const email = (need: 'yes' | 'implied' | 'nothing') => ({ ...US, needs: { ...US.needs, email: { ...US.needs.email, appeals: need } } });
+
+  test('names what it must be counted for', () => {
+    expect(changedQuestions(START, START)).toEqual([]);
+    expect(changedQuestions(START, with_('US', email('nothing')))).toEqual([{ channel: 'email', askedFor: 'appeals' }]);
+    const longer = with_('CA', { ...PRESETS.canada.rules, lasts: { ...PRESETS.canada.rules.lasts, gift: 12 } });
+    expect(changedQuestions(START, longer).map((one) => `${one.channel} ${one.askedFor}`)).toEqual([
+      ...['news', 'appeals', 'volunteering', 'lists'].map((purpose) => `email ${purpose}`),
+      ...['news', 'appeals', 'volunteering', 'service', 'lists'].map((purpose) => `call ${purpose}`),
+    ]);
+    expect(changedQuestions(START, with_('US', { ...US, track: { opens: false, links: false } }))).toEqual([]);
+  });
+
+  test('a place taken out falls back, and that counts too', () => {
+    const { CA: _gone, ...places } = START.places;
+    expect(changedQuestions(START, { ...START, places })).toContainEqual({ channel: 'email', askedFor: 'news' });
+  });
+
+  test('is said in sentences', () => {
+    expect(ruleChangeWords(START, with_('US', email('nothing')))).toEqual([
+      'United States: email for appeals needs nothing on record, no longer at least an implied permission.',
+    ]);
+    expect(ruleChangeWords(START, with_('US-FL', US))).toEqual(['United States, FL has rules of its own now.']);
+    expect(ruleChangeWords(START, { ...START, home: 'EU' })).toEqual(['People whose place is not known now count to European Union.']);
+    expect(ruleChangeWords(START, with_('US', { ...US, hours: { ...US.hours, text: { from: 600, to: 1110 } } }))).toEqual([
+      'United States: texts leave from 10:00 to 18:30.',
+    ]);
+    expect(ruleChangeWords(START, START)).toEqual([]);
+  });
+});
+
+test('a refusal names the place and what its rule asks for', () => {
+  const decision = { verdict: 'no-permission' as const, contactPointId: 7, state: 'never' as const, entryId: null };
+  const asked = { channel: 'email' as const, scope: 'appeals' as const, rules: START };
+  expect(explain(decision, { ...asked, place: { country: 'FR', region: null } })).toBe(
+    'Never asked, and for this the rule of the place (European Union, from “European Union”) asks for an express yes.',
+  );
+  expect(explain({ ...decision, verdict: 'send', state: 'implied' }, { ...asked, place: { country: 'US', region: null } })).toBe(
+    'Implied, and for this the rule of the place (United States) asks for at least an implied permission.',
+  );
+  expect(explain({ ...decision, verdict: 'had-enough', state: 'yes' }, { ...asked, place: { country: 'US', region: null } })).toContain(
+    'Has had 6 in the last 7 days',
+  );
+  expect(explain({ ...decision, verdict: 'said-no', state: 'no' }, { ...asked, place: { country: 'US', region: null } })).toBe('Said no.');
+});
