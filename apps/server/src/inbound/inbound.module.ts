@@ -9,12 +9,13 @@ import { AnswersService } from './answers.service';
 import { BouncesService } from './bounces.service';
 import { InboundRepository } from './inbound.repository';
 import { MailInService } from './mail-in.service';
+import { TextAnswersController } from './text-answers.controller';
 import { TextsController } from './texts.controller';
 import { TextsService } from './texts.service';
 
 @Module({
   imports: [PermissionModule, SendingModule, WaysOutModule, FormsModule, TodayModule, TeamModule],
-  controllers: [TextsController],
+  controllers: [TextsController, TextAnswersController],
   providers: [TextsService, AnswersService, BouncesService, InboundRepository, MailInService],
 })
 export class InboundModule {}

@@ -93,6 +93,15 @@ export class InboundRepository {
     }
   }
 
+  async answersOf(db: Scoped): Promise<{ name: string; text_answers: TextAnswers | null }> {
+    const [row] = await db.sql<{ name: string; text_answers: TextAnswers | null }>('SELECT name, text_answers FROM organization WHERE id = :org');
+    return row!;
+  }
+
+  async keepAnswers(tx: Scoped, answers: TextAnswers): Promise<void> {
+    await tx.execute('UPDATE organization SET text_answers = :answers WHERE id = :org', { answers: JSON.stringify(answers) });
+  }
+
   /** What an incoming text turned out to be; it needs no answer by a person then. */
   async settleReply(tx: Scoped, key: string, keyword: string): Promise<void> {
     await tx.execute('UPDATE reply SET keyword = :keyword WHERE organization_id = :org AND provider_key = :key', { key, keyword });

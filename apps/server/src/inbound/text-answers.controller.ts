@@ -1,0 +1,34 @@
+import { Controller, HttpCode, Inject } from '@nestjs/common';
+import { schema, type TextAnswers } from '@goodword/core/contract';
+import { Caller, Input, Route } from '../platform/api';
+import { audit } from '../platform/audit';
+import { Database } from '../platform/database';
+import { Invalid } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { answersOf } from './answers';
+import { InboundRepository } from './inbound.repository';
+
+@Controller('api/text-answers')
+export class TextAnswersController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(InboundRepository) private readonly inbound: InboundRepository,
+  ) {}
+
+  @Route('get', '', { role: 'viewer', summary: 'What is answered to STOP, HELP, START and whoever joins by text' })
+  async show(@Caller() scope: Scope): Promise<TextAnswers> {
+    return answersOf(await this.inbound.answersOf(this.database.read(scope)));
+  }
+
+  @Route('put', '', { role: 'owner', summary: 'Change those answers', body: schema.textAnswers })
+  @HttpCode(204)
+  async save(@Caller() scope: Scope, @Input('body') body: TextAnswers): Promise<void> {
+    if (!/\bSTART\b/.test(body.stop)) throw new Invalid([{ field: 'stop', code: 'start', message: 'The answer to STOP must say that START brings the texts back.' }]);
+    for (const field of ['help', 'start'] as const)
+      if (!/\bSTOP\b/.test(body[field])) throw new Invalid([{ field, code: 'stop', message: 'This answer must say that STOP ends the texts.' }]);
+    await this.database.write(scope, async (tx) => {
+      await this.inbound.keepAnswers(tx, body);
+      await audit(tx, { act: 'text-answers', subject: 'house-rules', subjectId: 0, words: 'Answers to texts changed' });
+    });
+  }
+}
