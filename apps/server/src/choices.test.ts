@@ -129,7 +129,8 @@ describe('the preference page', () => {
     const hal = await someone('hal');
     await visitor.post(hal.path, { act: 'erase' });
     expect((await visitor.post(hal.path, { act: 'erase' })).html).toContain('You asked to be erased');
-    const asked = async (role: string) => (await (await house.as(role)).get<{ erasures: { supporterId: number }[] }>('/api/today')).erasures.filter((one) => one.supporterId === hal.id);
+    const asked = async (role: string) =>
+      (await (await house.as(role)).get<{ erasures: { supporterId: number }[] }>('/api/today')).erasures.filter((one) => one.supporterId === hal.id);
     expect([(await asked('owner')).length, (await asked('organizer')).length]).toEqual([1, 0]);
   });
 });
@@ -146,14 +147,21 @@ describe('links', () => {
     const path = mail.link.replace('/leave/', '/choices/');
     expect((await visitor.open(mail.link)).html).toContain(`href="${path}?lang=en"`);
     expect((await visitor.open(path)).html).toContain('Download it all');
-    await house.database.unscoped()('delivery').where('message_id', message).update({ sent_at: new Date(Date.now() - 31 * 86_400_000) });
+    await house.database
+      .unscoped()('delivery')
+      .where('message_id', message)
+      .update({ sent_at: new Date(Date.now() - 31 * 86_400_000) });
     const stale = await visitor.open(path);
     expect(stale.html).not.toContain('ida@example.org');
     expect((await visitor.open(`${path}/data.json`)).html).not.toContain('ida@example.org');
     await visitor.post(path, { act: 'yours', firstName: 'Mallory', lastName: '', email: 'mallory@example.org', mobile: '' });
     expect((await ida.record()).firstName).toBe('Ida');
     expect((await visitor.post(path, { act: 'fresh' })).html).toContain('A fresh link is on its way');
-    const fresh = await until('the fresh link', () => mailTo(house, 'ida@example.org', '/choices'), (found) => found.link !== '');
+    const fresh = await until(
+      'the fresh link',
+      () => mailTo(house, 'ida@example.org', '/choices'),
+      (found) => found.link !== '',
+    );
     expect((await visitor.open(fresh.link)).html).toContain('ida@example.org');
     expect((await visitor.post(path, { act: 'nothing' })).html).toContain('You get nothing from us any more');
   });
@@ -176,7 +184,9 @@ describe('links', () => {
 });
 
 test('what a chapter brought in is found by its own preference page too', async () => {
-  const batch = await bringIn(house.client, 'Email,First,Last,Mobile\nlou@example.org,Lou,Lin,\n', { permission: { email: agreed('news'), text: { said: 'nothing' } } });
+  const batch = await bringIn(house.client, 'Email,First,Last,Mobile\nlou@example.org,Lou,Lin,\n', {
+    permission: { email: agreed('news'), text: { said: 'nothing' } },
+  });
   expect(batch.state).toBe('done');
   const lou = await personBy(house.client, 'lou@example.org');
   const { url } = await house.client.get<{ url: string }>(`/api/supporters/${lou.id}/choices-link`);

@@ -54,7 +54,11 @@ describe('joining by a form', () => {
     expect(standingsOf(await personBy(house.client, 'otto@example.org'))).toEqual([`email list:${form.listId} yes`]);
     await visitor.post(`/join/${form.slug}`, { firstName: 'Ines', email: 'ines@example.org', mobile: '+33612345678', agree_0: '1' });
     const inFrance = await personBy(house.client, 'ines@example.org');
-    expect([inFrance.place.country, inFrance.place.rulesOf, standingsOf(inFrance)]).toEqual(['FR', 'European Union', [`email list:${form.listId} asked`]]);
+    expect([inFrance.place.country, inFrance.place.rulesOf, standingsOf(inFrance)]).toEqual([
+      'FR',
+      'European Union',
+      [`email list:${form.listId} asked`],
+    ]);
   });
 
   test('nothing ticked is nothing agreed', async () => {
@@ -65,9 +69,17 @@ describe('joining by a form', () => {
   });
 
   test('by text alone: no email is needed, and the phone answers YES', async () => {
-    const form = await openForm(house.client, 'Texts only', (made) => ({ ...made, items: made.items.filter((item) => item.of !== 'email'), asks: made.asks.slice(1) }));
+    const form = await openForm(house.client, 'Texts only', (made) => ({
+      ...made,
+      items: made.items.filter((item) => item.of !== 'email'),
+      asks: made.asks.slice(1),
+    }));
     await visitor.post(`/join/${form.slug}`, { firstName: 'Quin', mobile: '(206) 555-0150', agree_0: '1' });
-    const asked = await until('the question by text', () => house.gateway.texts, (texts) => texts.some((text) => text.to === '+12065550150'));
+    const asked = await until(
+      'the question by text',
+      () => house.gateway.texts,
+      (texts) => texts.some((text) => text.to === '+12065550150'),
+    );
     expect(asked.find((text) => text.to === '+12065550150')!.text).toMatch(/reply YES.*HELP.*STOP/);
     expect(standingsOf(await personBy(house.client, '2065550150'))).toEqual([`text list:${form.listId} asked`]);
     await house.client.hook({ type: 'inbound', id: 'yes-1', from: '+12065550150', to: '+12065550100', text: 'Yes!' });
@@ -82,7 +94,13 @@ describe('somebody already known', () => {
     const form = await openForm(house.client, 'Known');
     await bringIn(house.client, 'Email,First,Last,Mobile\nrue@example.org,Rue,,\n');
     const stranger = await visitor.post(`/join/${form.slug}`, { firstName: 'Sal', email: 'sal@example.org', agree_0: '1' });
-    const known = await visitor.post(`/join/${form.slug}`, { firstName: 'Rue', lastName: 'Bell', email: 'rue@example.org', mobile: '2065550151', agree_0: '1' });
+    const known = await visitor.post(`/join/${form.slug}`, {
+      firstName: 'Rue',
+      lastName: 'Bell',
+      email: 'rue@example.org',
+      mobile: '2065550151',
+      agree_0: '1',
+    });
     expect([known.status, known.html]).toEqual([stranger.status, stranger.html]);
     const rue = await personBy(house.client, 'rue@example.org');
     expect([rue.firstName, rue.lastName, rue.contactPoints.map((point) => point.kind)]).toEqual(['Rue', 'Bell', ['email', 'mobile']]);
@@ -125,10 +143,18 @@ describe('somebody already known', () => {
   test('a number that has stopped us gets no question: only START from the phone lifts that', async () => {
     const form = await openForm(house.client, 'After a stop');
     await house.client.hook({ type: 'inbound', id: 'stop-9', from: '+12065550152', to: '+12065550100', text: 'STOP' });
-    await until('the answer to STOP', () => house.gateway.texts, (texts) => texts.some((text) => text.to === '+12065550152'));
+    await until(
+      'the answer to STOP',
+      () => house.gateway.texts,
+      (texts) => texts.some((text) => text.to === '+12065550152'),
+    );
     await visitor.post(`/join/${form.slug}`, { firstName: 'Wes', mobile: '2065550152', agree_1: '1' });
     await visitor.post(`/join/${form.slug}`, { firstName: 'Xan', email: 'xan@example.org', agree_0: '1' });
-    await until('Xan', () => personBy(house.client, 'xan@example.org'), () => true);
+    await until(
+      'Xan',
+      () => personBy(house.client, 'xan@example.org'),
+      () => true,
+    );
     expect(house.gateway.texts.filter((text) => text.to === '+12065550152')).toHaveLength(1);
     expect(standingsOf(await personBy(house.client, '2065550152'))).toContain(`text list:${form.listId} no`);
   });
@@ -137,7 +163,12 @@ describe('somebody already known', () => {
 describe('what robots and mistakes send', () => {
   test('a form with the trap filled in is thanked and forgotten', async () => {
     const form = await openForm(house.client, 'Trap');
-    const sent = await visitor.post(`/join/${form.slug}`, { firstName: 'Bot', email: 'bot@example.org', agree_0: '1', gw_leave_empty: 'http://spam.test' });
+    const sent = await visitor.post(`/join/${form.slug}`, {
+      firstName: 'Bot',
+      email: 'bot@example.org',
+      agree_0: '1',
+      gw_leave_empty: 'http://spam.test',
+    });
     expect([sent.status, sent.html.includes('Thank you')]).toEqual([200, true]);
     expect((await house.client.get<{ total: number }>('/api/supporters?search=bot@example.org')).total).toBe(0);
   });
@@ -187,7 +218,11 @@ describe('what robots and mistakes send', () => {
     const altered = link.slice(0, -2) + (link.endsWith('aa') ? 'bb' : 'aa');
     for (const bad of [altered, '/confirm/aaaa', link.replace('/confirm/', '/choices/'), link.replace('/confirm/', '/leave/')])
       expect([bad, (await visitor.post(bad, {})).status]).toEqual([bad, 404]);
-    await house.database.unscoped()('confirmation').where({ organization_id: house.scope.organizationId }).whereNot('state', 'confirmed').update({ expires_at: new Date(0) });
+    await house.database
+      .unscoped()('confirmation')
+      .where({ organization_id: house.scope.organizationId })
+      .whereNot('state', 'confirmed')
+      .update({ expires_at: new Date(0) });
     const late = await visitor.post(link, {});
     expect([late.status, late.html.includes('too old')]).toEqual([410, true]);
     expect(standingsOf(await personBy(house.client, 'bea@example.org'))).toEqual([`email list:${form.listId} asked`]);
@@ -224,7 +259,10 @@ describe('making forms', () => {
     const broken = { ...form.definition, asks: [{ channel: 'text', scope: `list:${form.listId}`, words: 'Text me please' }] };
     const body = { name: form.name, slug: form.slug, version: form.version, definition: broken };
     const refused = await house.client.call<{ faults: { message: string }[] }>('PUT', `/api/forms/${form.id}`, body);
-    expect([refused.status, refused.body.faults.map((fault) => fault.message).join(' ')]).toEqual([422, expect.stringContaining('that STOP ends it')]);
+    expect([refused.status, refused.body.faults.map((fault) => fault.message).join(' ')]).toEqual([
+      422,
+      expect.stringContaining('that STOP ends it'),
+    ]);
     await house.client.put(`/api/forms/${form.id}/open`, { open: false });
     await house.client.put(`/api/forms/${form.id}`, body);
     const opening = await house.client.call<{ detail: string }>('PUT', `/api/forms/${form.id}/open`, { open: true });
@@ -235,7 +273,9 @@ describe('making forms', () => {
     const form = await openForm(house.client, 'Twice');
     const body = { name: form.name, slug: form.slug, version: form.version, definition: form.definition };
     await house.client.put(`/api/forms/${form.id}`, { ...body, definition: { ...form.definition, title: 'First' } });
-    expect((await house.client.call('PUT', `/api/forms/${form.id}`, { ...body, definition: { ...form.definition, title: 'Second' } })).status).toBe(409);
+    expect((await house.client.call('PUT', `/api/forms/${form.id}`, { ...body, definition: { ...form.definition, title: 'Second' } })).status).toBe(
+      409,
+    );
     expect((await house.client.get<FormView>(`/api/forms/${form.id}`)).definition.title).toBe('First');
   });
 
@@ -243,7 +283,13 @@ describe('making forms', () => {
     const one = await openForm(house.client, 'Keyword one', (made) => ({ ...made, keyword: 'OARS' }));
     const two = await openForm(house.client, 'Keyword two');
     const save = (change: object) =>
-      house.client.call('PUT', `/api/forms/${two.id}`, { name: two.name, slug: two.slug, version: two.version, definition: two.definition, ...change });
+      house.client.call('PUT', `/api/forms/${two.id}`, {
+        name: two.name,
+        slug: two.slug,
+        version: two.version,
+        definition: two.definition,
+        ...change,
+      });
     expect((await save({ slug: one.slug })).status).toBe(409);
     expect((await save({ definition: { ...two.definition, keyword: 'OARS' } })).status).toBe(409);
     expect((await save({ definition: { ...two.definition, keyword: 'QUIT' } })).status).toBe(422);

@@ -37,7 +37,9 @@ const answer = (subject: string, body: string, more: string[] = []) => [
   body,
 ];
 
-async function mailed(name: string): Promise<{ id: number; messageId: number; replyTo: string; leave: string; mail: Awaited<ReturnType<typeof mailTo>> }> {
+async function mailed(
+  name: string,
+): Promise<{ id: number; messageId: number; replyTo: string; leave: string; mail: Awaited<ReturnType<typeof mailTo>> }> {
   const batch = await bringIn(house.client, `Email,First,Last,Mobile\n${name}@example.org,${name},Rowe,\n`);
   const messageId = await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] }, { subject: `To ${name}` });
   await send(house.client, messageId);
@@ -85,7 +87,11 @@ describe('texts to our number', () => {
     await house.client.post(`/api/tasks/${stops[1]!.taskId}/settle`, { outcome: 'not-meant' });
     expect((await house.client.call('POST', `/api/tasks/${stops[1]!.taskId}/settle`, { outcome: 'meant' })).status).toBe(404);
     expect(await lastLook(house.client, message)).toMatchObject({ reached: 1, held: [{ reason: 'said-no', people: 1 }] });
-    expect((await personBy(house.client, 'ned@example.org')).entries[0]).toMatchObject({ state: 'no', how: 'reply', words: 'Please stop texting me, thanks' });
+    expect((await personBy(house.client, 'ned@example.org')).entries[0]).toMatchObject({
+      state: 'no',
+      how: 'reply',
+      words: 'Please stop texting me, thanks',
+    });
   });
 
   test('somebody who only speaks of stopping is not held', async () => {
@@ -95,7 +101,11 @@ describe('texts to our number', () => {
   });
 
   test('the organization answers in its own words', async () => {
-    const words = { stop: 'Trust: gone. START returns.', help: 'Trust: call the landing. STOP leaves.', start: 'Trust: hello again. STOP leaves, HELP helps.' };
+    const words = {
+      stop: 'Trust: gone. START returns.',
+      help: 'Trust: call the landing. STOP leaves.',
+      start: 'Trust: hello again. STOP leaves, HELP helps.',
+    };
     await house.client.put('/api/text-answers', words);
     expect(await text('+12065550175', 'HELP')).toEqual([words.help]);
     expect(await text('+12065550175', 'quit')).toEqual([words.stop]);
@@ -173,7 +183,11 @@ describe('mails that come back', () => {
       '--b--',
       '',
     ]);
-    const person = await until('the complaint', () => record(id), (one) => standingsOf(one).includes('email all no'));
+    const person = await until(
+      'the complaint',
+      () => record(id),
+      (one) => standingsOf(one).includes('email all no'),
+    );
     expect(person.entries[0]).toMatchObject({ how: 'complaint', words: 'Reported as spam' });
     expect(await house.client.get('/api/do-not-contact')).toMatchObject({ rows: [{ kind: 'email', shown: 'fay@example.org', how: 'complaint' }] });
   });

@@ -23,7 +23,8 @@ export class TextAnswersController {
   @Route('put', '', { role: 'owner', summary: 'Change those answers', body: schema.textAnswers })
   @HttpCode(204)
   async save(@Caller() scope: Scope, @Input('body') body: TextAnswers): Promise<void> {
-    if (!/\bSTART\b/.test(body.stop)) throw new Invalid([{ field: 'stop', code: 'start', message: 'The answer to STOP must say that START brings the texts back.' }]);
+    if (!/\bSTART\b/.test(body.stop))
+      throw new Invalid([{ field: 'stop', code: 'start', message: 'The answer to STOP must say that START brings the texts back.' }]);
     for (const field of ['help', 'start'] as const)
       if (!/\bSTOP\b/.test(body[field])) throw new Invalid([{ field, code: 'stop', message: 'This answer must say that STOP ends the texts.' }]);
     await this.database.write(scope, async (tx) => {

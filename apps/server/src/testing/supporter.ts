@@ -25,8 +25,17 @@ export class Visitor {
 }
 
 /** Makes a public list and an open form for it, changed as asked. */
-export async function openForm(client: Client, name: string, change: (form: FormDefinition) => FormDefinition = (form) => form): Promise<FormView & { listId: number }> {
-  const { id: listId } = await client.post<{ id: number }>('/api/lists', { name: `${name} list`, isPublic: true, description: 'A letter a month', why: 'You asked for it at the landing.' });
+export async function openForm(
+  client: Client,
+  name: string,
+  change: (form: FormDefinition) => FormDefinition = (form) => form,
+): Promise<FormView & { listId: number }> {
+  const { id: listId } = await client.post<{ id: number }>('/api/lists', {
+    name: `${name} list`,
+    isPublic: true,
+    description: 'A letter a month',
+    why: 'You asked for it at the landing.',
+  });
   const { id } = await client.post<{ id: number }>('/api/forms', { name, listId });
   const made = await client.get<FormView>(`/api/forms/${id}`);
   await client.put(`/api/forms/${id}`, { name, slug: made.slug, version: made.version, definition: change(made.definition) });
@@ -37,7 +46,12 @@ export async function openForm(client: Client, name: string, change: (form: Form
 export const textAsk = standardTextAsk(TRUST, 2);
 
 /** The newest mail to an address, its words and the first link in it that begins with a path. */
-export async function mailTo(house: House, to: string, path: string, count = 1): Promise<{ link: string; subject: string; text: string; replyTo: string; headers: Map<string, unknown> }> {
+export async function mailTo(
+  house: House,
+  to: string,
+  path: string,
+  count = 1,
+): Promise<{ link: string; subject: string; text: string; replyTo: string; headers: Map<string, unknown> }> {
   const mails = await until(
     `mail ${count} to ${to}`,
     () => house.sink.mails.filter((mail) => mail.to === to),
