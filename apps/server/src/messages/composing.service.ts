@@ -60,7 +60,7 @@ export class ComposingService {
     ];
   }
 
-  private async list(scope: Scope, message: MessageRow): Promise<{ name: string; description: string } | null> {
+  private async list(scope: Scope, message: MessageRow): Promise<{ name: string; description: string; why: string } | null> {
     if (message.list_id === null) return null;
     return (await this.groups.lists(this.database.read(scope))).find((list) => list.id === message.list_id) ?? null;
   }
@@ -70,8 +70,8 @@ function hasContent(letter: MessageRow['letter']): boolean {
   return JSON.stringify(letter ?? {}).match(/"(text|label|src)":"[^"]/) !== null;
 }
 
-function whyLine(message: MessageRow, organization: string, list: { name: string; description: string } | null): string {
-  if (list) return list.description || `You are on the list “${list.name}” of ${organization}.`;
+function whyLine(message: MessageRow, organization: string, list: { name: string; description: string; why: string } | null): string {
+  if (list) return list.why || list.description || `You are on the list “${list.name}” of ${organization}.`;
   if (message.purpose === 'service') return `This is about something you did or set going with ${organization}.`;
   return `You agreed to get ${message.purpose ?? 'appeals'} from ${organization}.`;
 }

@@ -16,7 +16,7 @@ const Keys = lazy(() => import('./Keys'));
 
 function waitsAt(today: TodayView | undefined): Record<string, number> {
   if (!today) return {};
-  return { '/gather': today.batches.length, '/send': today.messages.length, '/hear-back': today.replies + today.unsure };
+  return { '/gather': today.batches.length, '/send': today.messages.length, '/hear-back': today.replies + today.unsure + today.stops.length };
 }
 
 function Mark() {
@@ -102,6 +102,9 @@ function Account() {
             </DropdownMenu.Item>
           ))}
           <DropdownMenu.Separator className="h-px bg-hair my-1" />
+          <DropdownMenu.Item className={ITEM} asChild>
+            <NavLink to="/house">House rules</NavLink>
+          </DropdownMenu.Item>
           {session.standins.mailroom && (
             <DropdownMenu.Item className={ITEM} asChild>
               <a href={session.standins.mailroom} target="_blank" rel="noreferrer">
@@ -162,12 +165,20 @@ function Bar({ onFind }: { onFind: () => void }) {
       <div className="grow" />
       <button
         onClick={onFind}
-        className="hidden min-[1100px]:flex items-center gap-2 bg-[#2a3b42] text-[#d5dfdd] rounded-paper px-3 h-[34px] w-[300px] mr-6"
+        className="hidden min-[1100px]:flex items-center gap-2 bg-[#2a3b42] text-[#d5dfdd] rounded-paper px-3 h-[34px] w-[250px] mr-5"
       >
         <Search size={14} aria-hidden="true" />
         <span className="grow text-left truncate">Find a supporter or message</span>
         <kbd className="font-mono text-[11px] whitespace-nowrap border border-[#5f7379] rounded-[3px] px-1">Ctrl K</kbd>
       </button>
+      <NavLink
+        to="/house"
+        className={({ isActive }) =>
+          `hidden min-[1200px]:block mr-5 font-medium whitespace-nowrap ${isActive ? 'text-white underline underline-offset-4' : 'text-[#dfe7e6] hover:text-white'}`
+        }
+      >
+        House rules
+      </NavLink>
       <Account />
     </header>
   );

@@ -5,6 +5,7 @@ import { get } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { GatherNav } from './GatherNav';
 
 export const BATCH_WORDS: Record<BatchState, string> = {
   draft: 'not settled yet',
@@ -34,6 +35,7 @@ export default function Batches() {
           </Button>
         )}
       </Heading>
+      <GatherNav />
       <Problem error={error} />
       <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Batches">
         {data?.length === 0 ? (

@@ -1,12 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
 import type { ListView, RecordView } from '@goodword/core/contract';
-import { CHANNEL_WORDS, PURPOSES, ROAD_WORDS } from '@goodword/core/permission';
+import { CHANNEL_WORDS, ENTRY_WORDS, PURPOSES, ROAD_WORDS } from '@goodword/core/permission';
 import { call, get, ProblemError } from '../app/api';
 import { Button, Labelled, Problem } from '../ui/basics';
 import { refreshAll } from '../app/refresh';
-
-const ROADS = ['phone', 'paper', 'in-person', 'reply'] as const;
+import { channelsFor, HAND_STATES, kept, roadsFor, type HandState } from './entry';
 
 /** One person's word, recorded by hand: dated, with how and in what words. */
 export function EntryForm({ record, onDone }: { record: RecordView; onDone: () => void }) {
@@ -22,34 +21,47 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
       how: 'phone',
       on: new Date().toISOString().slice(0, 10),
       words: '',
+      until: '',
+      sheet: undefined as FileList | undefined,
     },
   });
   const save = useMutation({
-    mutationFn: (body: object) => call('POST', `supporters/${record.id}/permission`, body),
+    mutationFn: async ({ sheet, ...body }: { sheet?: File }) => {
+      const evidence = sheet ? { evidenceId: await keepSheet(record.id, sheet) } : {};
+      await call('POST', `supporters/${record.id}/permission`, { ...body, ...evidence });
+    },
     onSuccess: () => (void refreshAll(queryClient), onDone()),
   });
   const point = record.contactPoints.find((one) => one.id === Number(watch('contactPointId')));
-  const channels = point?.kind === 'email' ? (['email'] as const) : point?.kind === 'post' ? (['post'] as const) : (['text', 'call'] as const);
-  const channel = watch('channel');
-  const submit = handleSubmit((values) =>
+  const state = watch('state') as HandState;
+  const channels = channelsFor(point?.kind ?? 'email', state);
+  const roads = roadsFor(state);
+  const submit = handleSubmit(({ until, sheet, ...values }) =>
     save.mutate({
       ...values,
       contactPointId: Number(values.contactPointId),
-      channel: (channels as readonly string[]).includes(channel) ? channel : channels[0],
-    }),
+      channel: kept(values.channel, channels),
+      how: kept(values.how, roads),
+      ...(state === 'pause' ? { until } : {}),
+      ...(sheet?.[0] ? { sheet: sheet[0] } : {}),
+    } as { sheet?: File }),
   );
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => void submit(event)}>
       <div className="grid grid-cols-2 gap-3">
         <Labelled label="They said">
           <select className="input" {...register('state')}>
-            <option value="yes">Yes</option>
-            <option value="no">No</option>
+            {HAND_STATES.map((one) => (
+              <option key={one} value={one}>
+                {ENTRY_WORDS[one]}
+              </option>
+            ))}
           </select>
         </Labelled>
         <Labelled label="To">
           <select className="input" {...register('scope')}>
             <option value="all">everything</option>
+            <option value="marketing">everything but service</option>
             {PURPOSES.map((purpose) => (
               <option key={purpose} value={purpose}>
                 {purpose}
@@ -84,7 +96,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
         </Labelled>
         <Labelled label="How">
           <select className="input" {...register('how')}>
-            {ROADS.map((road) => (
+            {roads.map((road) => (
               <option key={road} value={road}>
                 {ROAD_WORDS[road]}
               </option>
@@ -95,8 +107,16 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
           <input type="date" className="input" required {...register('on')} />
         </Labelled>
       </div>
+      {state === 'pause' && (
+        <Labelled label="Until the end of" fault={save.error instanceof ProblemError ? save.error.of('until') : null}>
+          <input type="date" className="input !w-[180px]" required {...register('until')} />
+        </Labelled>
+      )}
       <Labelled label="In what words" fault={save.error instanceof ProblemError ? save.error.of('words') : null}>
         <textarea className="input min-h-[70px]" {...register('words')} />
+      </Labelled>
+      <Labelled label="The sheet they signed" hint="A picture or a PDF, at most 10 MB">
+        <input type="file" className="input" accept="image/*,application/pdf" {...register('sheet')} />
       </Labelled>
       <Problem error={save.error} />
       <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
@@ -104,4 +124,10 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
       </Button>
     </form>
   );
+}
+
+async function keepSheet(supporterId: number, sheet: File): Promise<number> {
+  const form = new FormData();
+  form.append('file', sheet);
+  return (await call<{ id: number }>('POST', `supporters/${supporterId}/evidence`, form)).id;
 }

@@ -10,12 +10,21 @@ import { Confirm, Drawer } from '../ui/dialogs';
 import { SortNav } from './SortNav';
 import { refreshAll } from '../app/refresh';
 
-type Group = { kind: 'tags' | 'lists'; id: number | null; name: string; isPublic: boolean; description: string };
+type Group = {
+  kind: 'tags' | 'lists';
+  id: number | null;
+  name: string;
+  isPublic: boolean;
+  description: string;
+  why: string;
+  onPreferences: boolean;
+  byForm: boolean;
+};
 
 function GroupForm({ group, onDone }: { group: Group; onDone: () => void }) {
   const queryClient = useQueryClient();
   const [values, setValues] = useState(group);
-  const body = group.kind === 'tags' ? { name: values.name } : { name: values.name, isPublic: values.isPublic, description: values.description };
+  const body = group.kind === 'tags' ? { name: values.name } : pick(values);
   const save = useMutation({
     mutationFn: () => call(group.id === null ? 'POST' : 'PUT', group.id === null ? group.kind : `${group.kind}/${group.id}`, body),
     onSuccess: () => (void refreshAll(queryClient), onDone()),
@@ -34,25 +43,32 @@ function GroupForm({ group, onDone }: { group: Group; onDone: () => void }) {
       </Labelled>
       {group.kind === 'lists' && (
         <>
-          <label className="flex gap-3 items-start">
-            <input
-              type="checkbox"
-              className="mt-1 accent-[#0F766B]"
-              checked={values.isPublic}
-              onChange={(event) => setValues({ ...values, isPublic: event.target.checked })}
-            />
-            <span>
-              <b>Public</b>
-              <span className="block text-ink2">Supporters see it by name and can agree to it.</span>
-            </span>
-          </label>
-          <Labelled label="Why we write to you" hint="Stands in the footer of every message to this list.">
+          <Tick
+            label="Public"
+            hint="Supporters see it by name and can agree to it."
+            value={values.isPublic}
+            onChange={(isPublic) => setValues({ ...values, isPublic })}
+          />
+          {values.isPublic && (
+            <>
+              <Tick
+                label="Shown on the preference page"
+                value={values.onPreferences}
+                onChange={(onPreferences) => setValues({ ...values, onPreferences })}
+              />
+              <Tick label="May be joined by a form" value={values.byForm} onChange={(byForm) => setValues({ ...values, byForm })} />
+            </>
+          )}
+          <Labelled label="What it is" hint="Beside its name, for supporters.">
             <textarea
               className="input"
               value={values.description}
               maxLength={500}
               onChange={(event) => setValues({ ...values, description: event.target.value })}
             />
+          </Labelled>
+          <Labelled label="Why we write to you" hint="In the footer of every message to this list, and on the preference page.">
+            <textarea className="input" value={values.why} maxLength={600} onChange={(event) => setValues({ ...values, why: event.target.value })} />
           </Labelled>
         </>
       )}
@@ -61,6 +77,24 @@ function GroupForm({ group, onDone }: { group: Group; onDone: () => void }) {
         Keep it
       </Button>
     </form>
+  );
+}
+
+const NOTHING = { isPublic: false, description: '', why: '', onPreferences: true, byForm: true };
+
+function pick({ name, isPublic, description, why, onPreferences, byForm }: Group) {
+  return { name, isPublic, description, why, onPreferences, byForm };
+}
+
+function Tick({ label, hint, value, onChange }: { label: string; hint?: string; value: boolean; onChange: (value: boolean) => void }) {
+  return (
+    <label className="flex gap-3 items-start">
+      <input type="checkbox" className="mt-1 accent-[#0F766B]" checked={value} onChange={(event) => onChange(event.target.checked)} />
+      <span>
+        <b>{label}</b>
+        {hint && <span className="block text-ink2">{hint}</span>}
+      </span>
+    </label>
   );
 }
 
@@ -137,7 +171,7 @@ export default function Groups() {
   const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
   const [editing, setEditing] = useState<Group | null>(null);
   const [removing, setRemoving] = useState<(Group & { id: number }) | null>(null);
-  const blank = { id: null, name: '', isPublic: false, description: '' };
+  const blank = { ...NOTHING, id: null, name: '' };
   const panel = (kind: 'tags' | 'lists', title: string, rows: (TagView | ListView)[] | undefined, hint: string) => (
     <section className="sheet p-5">
       <div className="flex justify-between items-center pb-2">
@@ -149,12 +183,7 @@ export default function Groups() {
           <p>{hint}</p>
         </Empty>
       ) : (
-        <Table
-          kind={kind}
-          rows={(rows ?? []).map((row) => ({ isPublic: false, description: '', ...row, kind }))}
-          onEdit={setEditing}
-          onRemove={setRemoving}
-        />
+        <Table kind={kind} rows={(rows ?? []).map((row) => ({ ...NOTHING, ...row, kind }))} onEdit={setEditing} onRemove={setRemoving} />
       )}
     </section>
   );

@@ -5,10 +5,10 @@ import { CHANNEL_WORDS, ROAD_WORDS, type Channel } from '@goodword/core/permissi
 import type { Explanation } from '@goodword/core/segment';
 import { get } from '../app/api';
 import { useFormat } from '../app/format';
-import { useMay } from '../app/session';
 import { PauseChip, StateChip } from '../ui/permission';
 import { Drawer } from '../ui/dialogs';
 import { EntryForm } from './EntryForm';
+import { LedgerActs } from './LedgerActs';
 
 const INK = {
   yes: 'bg-verdigris text-white',
@@ -19,26 +19,29 @@ const INK = {
 } as const;
 
 function Band({ record }: { record: RecordView }) {
+  const format = useFormat();
   const tiles = (['email', 'text', 'call'] as const).map((channel: Channel) => {
     const standing =
       record.standings.find((one) => one.channel === channel && one.scope === 'appeals') ??
+      record.standings.find((one) => one.channel === channel && one.scope === 'marketing') ??
       record.standings.find((one) => one.channel === channel && one.scope === 'all');
-    return { channel, state: standing?.state ?? ('never' as const) };
+    return { channel, state: standing?.state ?? ('never' as const), paused: standing?.pausedUntil ?? null, until: standing?.until ?? null };
   });
   const words = { yes: 'Yes', implied: 'Implied', asked: 'Asked', never: 'Never asked', no: 'No' } as const;
   return (
     <div className="grid grid-cols-3 border border-ink rounded-paper overflow-hidden">
-      {tiles.map(({ channel, state }) => (
+      {tiles.map(({ channel, state, paused, until }) => (
         <div key={channel} className={`px-2 py-2 border-l border-hair first:border-0 ${INK[state]}`}>
           <p className="text-[12px]">{channel === 'call' ? 'Call' : CHANNEL_WORDS[channel]} appeals</p>
           <p className={`font-title font-bold text-[16px] leading-tight ${state === 'no' ? 'line-through' : ''}`}>{words[state]}</p>
+          {(paused ?? until) && <p className="text-[11.5px]">{paused ? `paused until ${format.day(paused)}` : `until ${format.day(until!)}`}</p>}
         </div>
       ))}
     </div>
   );
 }
 
-function Entry({ entry }: { entry: EntryView }) {
+function Entry({ entry, supporterId }: { entry: EntryView; supporterId: number }) {
   const format = useFormat();
   return (
     <li className={`grid grid-cols-[58px_1fr] gap-2 border-t border-hair py-3 ${entry.takenBack ? 'opacity-60' : ''}`}>
@@ -55,6 +58,15 @@ function Entry({ entry }: { entry: EntryView }) {
           {format.day(entry.at)}
           {entry.until && `, until ${format.day(entry.until)}`}
           {entry.takenBack && ', taken back with its batch'}
+          {entry.old && <span className="text-ochre">, old: ask again</span>}
+          {entry.evidence && (
+            <>
+              ,{' '}
+              <a className="link" href={`/api/supporters/${supporterId}/evidence/${entry.evidence.id}`}>
+                the sheet
+              </a>
+            </>
+          )}
         </p>
       </div>
     </li>
@@ -102,7 +114,6 @@ function WhySegment({ supporterId }: { supporterId: number }) {
 
 /** What one person agreed to, and how we know. */
 export function Ledger({ record }: { record: RecordView }) {
-  const may = useMay('organizer');
   const [adding, setAdding] = useState(false);
   return (
     <section aria-label="Permission ledger" className="sheet p-4 w-[336px] shrink-0 overflow-y-auto" tabIndex={0}>
@@ -111,15 +122,11 @@ export function Ledger({ record }: { record: RecordView }) {
       <Band record={record} />
       <ul className="pt-3">
         {record.entries.map((entry) => (
-          <Entry key={entry.id} entry={entry} />
+          <Entry key={entry.id} entry={entry} supporterId={record.id} />
         ))}
       </ul>
       {record.entries.length === 0 && <p className="text-ink2 pb-3">Nothing on record: never asked.</p>}
-      {may && record.contactPoints.length > 0 && (
-        <button className="link pb-3" onClick={() => setAdding(true)}>
-          Record what they said
-        </button>
-      )}
+      <LedgerActs record={record} onRecord={() => setAdding(true)} />
       <WhySegment supporterId={record.id} />
       <Drawer open={adding} onClose={() => setAdding(false)} title="Record what they said" note="On the phone, on a card, in person">
         <EntryForm record={record} onDone={() => setAdding(false)} />

@@ -7,6 +7,7 @@ import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Labelled, Problem } from '../ui/basics';
 import { EditableValue, saveField } from './EditableValue';
+import { PlaceRow } from './PlaceRow';
 import { refreshAll } from '../app/refresh';
 
 function Section({ title, side, children }: { title: string; side?: React.ReactNode; children: React.ReactNode }) {
@@ -103,6 +104,9 @@ function Addresses({ record }: { record: RecordView }) {
           ))}
         </Row>
       ))}
+      <Row label="Place">
+        <PlaceRow record={record} />
+      </Row>
       {record.contactPoints.length === 0 && <p className="text-ink2 py-2">No address on file.</p>}
       {adding && <AddAddress record={record} />}
     </Section>

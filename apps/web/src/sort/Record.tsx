@@ -1,12 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Labelled, Loading, Problem } from '../ui/basics';
-import { Drawer } from '../ui/dialogs';
+import { Confirm, Drawer } from '../ui/dialogs';
 import { personName } from '../ui/people';
 import { GroupChips } from './GroupChips';
 import { Ledger } from './Ledger';
@@ -43,7 +43,11 @@ export default function Record() {
   const id = Number(useParams().id);
   const format = useFormat();
   const may = useMay('organizer');
+  const owner = useMay('owner');
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
   const [renaming, setRenaming] = useState(false);
+  const [erasing, setErasing] = useState(false);
   const { data: record, error } = useQuery({ queryKey: ['record', id], queryFn: () => get<RecordView>(`supporters/${id}`) });
   if (error) return <Problem error={error} />;
   if (!record) return <Loading what="the record" />;
@@ -62,6 +66,11 @@ export default function Record() {
             </p>
           </div>
           {may && <Button onClick={() => setRenaming(true)}>Change the name</Button>}
+          {owner && (
+            <Button weight="grave" onClick={() => setErasing(true)}>
+              Erase
+            </Button>
+          )}
         </div>
         <GroupChips record={record} />
         <div className="grid grid-cols-2 gap-4 grow min-h-0">
@@ -70,6 +79,23 @@ export default function Record() {
         </div>
       </div>
       <Ledger record={record} />
+      <Confirm
+        open={erasing}
+        onClose={() => setErasing(false)}
+        title={`Erase ${name}?`}
+        body={
+          <p>
+            Name, addresses, fields, replies and the words in the ledger go for good, and it can’t be undone. Dates, states and a keyed hash of each
+            address stay, so that what was sent and why can still be shown and a no still holds.
+          </p>
+        }
+        act={`Erase ${name}`}
+        onAct={async () => {
+          await call('DELETE', `supporters/${id}`);
+          void navigate('/sort');
+          void refreshAll(queryClient);
+        }}
+      />
       <Drawer open={renaming} onClose={() => setRenaming(false)} title="Change the name" note="The change is kept with who and when">
         <Rename record={record} onDone={() => setRenaming(false)} />
       </Drawer>

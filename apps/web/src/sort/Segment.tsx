@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useDeferredValue, useEffect, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { BatchView, FieldView, ListView, Page, SegmentCount, SegmentView, SupporterRow, TagView } from '@goodword/core/contract';
 import { isGroup, type Group, type Line, type Rule } from '@goodword/core/segment';
 import { call, get } from '../app/api';
@@ -12,7 +12,7 @@ import { Confirm, Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { Narrowing, type NarrowingStep } from '../ui/Narrowing';
 import { PeopleTable } from '../ui/people';
-import { asTop, replaceAt, withOr, withoutOr } from './sentence';
+import { asTop, replaceAt, treeFrom, withOr, withoutOr } from './sentence';
 import { newLines, SentenceLine, type Subjects } from './SentenceLine';
 import { PickWord, Word } from './Word';
 import { refreshAll } from '../app/refresh';
@@ -281,9 +281,10 @@ export default function Segment() {
   const { id } = useParams();
   const { data, error } = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments'), enabled: id !== 'new' });
   const [missing, setMissing] = useState(false);
+  const [params] = useSearchParams();
   const found = data?.find((segment) => segment.id === Number(id));
   useEffect(() => setMissing(data !== undefined && !found), [data, found]);
-  if (id === 'new') return <Builder key="new" id={null} start={{ name: '', tree: { kind: 'all', rules: [] }, usedBy: [] }} />;
+  if (id === 'new') return <Builder key="new" id={null} start={{ name: params.get('name') ?? '', tree: treeFrom(params.get('tree')), usedBy: [] }} />;
   if (error) return <Problem error={error} />;
   if (missing)
     return (

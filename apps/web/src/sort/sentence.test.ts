@@ -1,4 +1,4 @@
-import { asTop, fieldLine, replaceAt, withOr, withoutOr } from './sentence';
+import { asTop, fieldLine, replaceAt, withOr, withoutOr, treeFrom } from './sentence';
 
 const fields = [{ id: 3, name: 'Membership renews', type: 'date' as const, section: '', fallback: null }];
 const tag = { kind: 'tag' as const, tagId: 1, has: true };
@@ -25,4 +25,10 @@ test('a line is replaced or taken out', () => {
   const top = asTop(tag);
   expect(replaceAt(top, 0, list).rules).toEqual([list]);
   expect(replaceAt(top, 0, null).rules).toEqual([]);
+});
+
+test('a tree in an address opens the builder on it, and what is none opens it empty', () => {
+  const line = { kind: 'lapses', channel: 'email', scope: 'appeals', days: 30 };
+  expect(treeFrom(JSON.stringify(line))).toEqual({ kind: 'all', rules: [line] });
+  for (const text of [null, '', '{', 'null', '7']) expect(treeFrom(text)).toEqual({ kind: 'all', rules: [] });
 });

@@ -67,3 +67,15 @@ export function withoutOr(group: Group, at: number): Rule | null {
   const rules = group.rules.filter((_rule, i) => i !== at);
   return rules.length === 0 ? null : rules.length === 1 ? rules[0]! : { ...group, rules };
 }
+
+/** A tree carried by an address, so that another view can open the builder on it; an empty one where it can't be read. */
+export function treeFrom(text: string | null): Group {
+  const empty: Group = { kind: 'all', rules: [] };
+  if (!text) return empty;
+  try {
+    const tree = JSON.parse(text) as Rule;
+    return typeof tree === 'object' && tree !== null && 'kind' in tree ? asTop(tree) : empty;
+  } catch {
+    return empty;
+  }
+}

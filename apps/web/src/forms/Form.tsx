@@ -1,0 +1,344 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
+import { useParams } from 'react-router';
+import type { FieldView, FormView, ListView, TagView } from '@goodword/core/contract';
+import { LANGUAGES, type FormDefinition, type Language } from '@goodword/core/forms';
+import { call, get } from '../app/api';
+import { refreshAll } from '../app/refresh';
+import { useMay, useSession } from '../app/session';
+import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Drawer } from '../ui/dialogs';
+import { useMargin, type Note } from '../ui/margin';
+import { Asks } from './Asks';
+import { embedCode } from './draft';
+import { FormPreview } from './FormPreview';
+import { Items } from './Items';
+
+const LANGUAGE_WORDS: Record<Language, string> = { en: 'English', es: 'Spanish', fr: 'French', de: 'German' };
+
+/** One sign-up form: what it asks, what it asks leave for, and where it lives. */
+export default function Form() {
+  const id = Number(useParams().id);
+  const { data, error } = useQuery({ queryKey: ['form', id], queryFn: () => get<FormView>(`forms/${id}`) });
+  if (error) return <Problem error={error} />;
+  if (!data) return <Loading what="the form" />;
+  return <Builder key={data.version} view={data} />;
+}
+
+function Builder({ view }: { view: FormView }) {
+  const queryClient = useQueryClient();
+  const disabled = !useMay('organizer');
+  const { organization, chapters } = useSession();
+  const [name, setName] = useState(view.name);
+  const [slug, setSlug] = useState(view.slug);
+  const [form, setForm] = useState(view.definition);
+  const [showing, setShowing] = useState(false);
+  const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
+  const changed = name !== view.name || slug !== view.slug || JSON.stringify(form) !== JSON.stringify(view.definition);
+  const save = useMutation({
+    mutationFn: () => call('PUT', `forms/${view.id}`, { name, slug, version: view.version, definition: form }),
+    onSuccess: () => refreshAll(queryClient),
+  });
+  const open = useMutation({
+    mutationFn: () => call('PUT', `forms/${view.id}/open`, { open: !view.open }),
+    onSuccess: () => refreshAll(queryClient),
+  });
+  const set = (change: Partial<FormDefinition>) => setForm({ ...form, ...change });
+  useMargin(notesOf(view, changed));
+  return (
+    <>
+      <Heading title={view.name} note={`${view.open ? 'Open' : 'Closed'}, version ${view.version}`}>
+        <Button onClick={() => setShowing(true)}>Where it lives</Button>
+        {!disabled && (
+          <>
+            <Button disabled={changed || open.isPending} onClick={() => open.mutate()}>
+              {view.open ? 'Close it' : 'Open it'}
+            </Button>
+            <Button weight="main" disabled={!changed || save.isPending} onClick={() => save.mutate()}>
+              Save a new version
+            </Button>
+          </>
+        )}
+      </Heading>
+      <Problem error={save.error ?? open.error} />
+      <div className="grid grid-cols-[1fr_330px] gap-4 grow min-h-0">
+        <div className="sheet p-5 overflow-y-auto" tabIndex={0} role="region" aria-label="The form">
+          <Part title="The page">
+            <div className="grid grid-cols-2 gap-3">
+              <Labelled label="Title">
+                <input
+                  className="input"
+                  value={form.title}
+                  maxLength={120}
+                  disabled={disabled}
+                  onChange={(event) => set({ title: event.target.value })}
+                />
+              </Labelled>
+              <Labelled label="Language of the page">
+                <select
+                  className="input"
+                  value={form.language}
+                  disabled={disabled}
+                  onChange={(event) => set({ language: event.target.value as Language })}
+                >
+                  {LANGUAGES.map((language) => (
+                    <option key={language} value={language}>
+                      {LANGUAGE_WORDS[language]}
+                    </option>
+                  ))}
+                </select>
+              </Labelled>
+            </div>
+            <Labelled label="A word before it">
+              <textarea
+                className="input"
+                value={form.intro}
+                maxLength={1000}
+                disabled={disabled}
+                onChange={(event) => set({ intro: event.target.value })}
+              />
+            </Labelled>
+          </Part>
+          <Part title="What it asks">
+            <Items form={form} fields={fields.data ?? []} disabled={disabled} onChange={setForm} />
+          </Part>
+          <Part title="Permission it asks for">
+            <Asks form={form} lists={lists.data ?? []} organization={organization.name} disabled={disabled} onChange={setForm} />
+          </Part>
+          <Part title="Afterwards">
+            <div className="grid grid-cols-2 gap-3">
+              <Labelled label="Words on the button">
+                <input
+                  className="input"
+                  value={form.button}
+                  maxLength={60}
+                  disabled={disabled}
+                  onChange={(event) => set({ button: event.target.value })}
+                />
+              </Labelled>
+              <Labelled label="Or go on to a page of yours" hint="https://…">
+                <input
+                  className="input"
+                  type="url"
+                  value={form.thanks.redirect ?? ''}
+                  disabled={disabled}
+                  onChange={(event) => set({ thanks: { ...form.thanks, redirect: event.target.value || null } })}
+                />
+              </Labelled>
+            </div>
+            <Labelled label="Words of thanks">
+              <textarea
+                className="input"
+                value={form.thanks.words}
+                maxLength={1000}
+                disabled={disabled}
+                onChange={(event) => set({ thanks: { ...form.thanks, words: event.target.value } })}
+              />
+            </Labelled>
+            <Labelled label="Ask to confirm by email">
+              <select
+                className="input"
+                value={form.confirm.email}
+                disabled={disabled}
+                onChange={(event) => set({ confirm: { ...form.confirm, email: event.target.value as 'rule' | 'always' } })}
+              >
+                <option value="always">always</option>
+                <option value="rule">where the house rule of the place says so, and whoever said no before</option>
+              </select>
+            </Labelled>
+            <Labelled label="Subject of that mail">
+              <input
+                className="input"
+                value={form.confirm.subject}
+                maxLength={150}
+                disabled={disabled}
+                onChange={(event) => set({ confirm: { ...form.confirm, subject: event.target.value } })}
+              />
+            </Labelled>
+            <Labelled label="Its words" hint="The button and what they ticked follow by themselves. It goes once, and one reminder after three days.">
+              <textarea
+                className="input min-h-[70px]"
+                value={form.confirm.words}
+                maxLength={1500}
+                disabled={disabled}
+                onChange={(event) => set({ confirm: { ...form.confirm, words: event.target.value } })}
+              />
+            </Labelled>
+          </Part>
+          <Part title="Where people go">
+            <Labelled label="New people join the chapter">
+              <select
+                className="input"
+                value={form.chapterId}
+                disabled={disabled}
+                onChange={(event) => set({ chapterId: Number(event.target.value) })}
+              >
+                {chapters.map((chapter) => (
+                  <option key={chapter.id} value={chapter.id}>
+                    {chapter.name}
+                  </option>
+                ))}
+              </select>
+            </Labelled>
+            <Choose
+              label="Put on the lists"
+              all={lists.data ?? []}
+              chosen={form.listIds}
+              disabled={disabled}
+              onChange={(listIds) => set({ listIds })}
+            />
+            <Choose label="Put on the tags" all={tags.data ?? []} chosen={form.tagIds} disabled={disabled} onChange={(tagIds) => set({ tagIds })} />
+          </Part>
+          <Part title="Its name and address">
+            <div className="grid grid-cols-3 gap-3">
+              <Labelled label="Name">
+                <input className="input" value={name} maxLength={120} disabled={disabled} onChange={(event) => setName(event.target.value)} />
+              </Labelled>
+              <Labelled label="Address ends in" hint={`…/join/${slug}`}>
+                <input className="input" value={slug} maxLength={60} disabled={disabled} onChange={(event) => setSlug(event.target.value)} />
+              </Labelled>
+              <Labelled label="Keyword by text" hint={`Texted to ${organization.textFrom}`}>
+                <input
+                  className="input"
+                  value={form.keyword ?? ''}
+                  maxLength={20}
+                  disabled={disabled}
+                  onChange={(event) => set({ keyword: event.target.value.toUpperCase() || null })}
+                />
+              </Labelled>
+            </div>
+            <Labelled label="Pages that may frame it" hint="One a line, such as https://www.example.org">
+              <textarea
+                className="input font-mono"
+                value={form.embedOn.join('\n')}
+                disabled={disabled}
+                onChange={(event) =>
+                  set({
+                    embedOn: event.target.value
+                      .split('\n')
+                      .map((line) => line.trim())
+                      .filter(Boolean),
+                  })
+                }
+              />
+            </Labelled>
+          </Part>
+        </div>
+        <div className="overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label="Preview">
+          <FormPreview form={form} />
+        </div>
+      </div>
+      <Drawer
+        open={showing}
+        onClose={() => setShowing(false)}
+        title="Where it lives"
+        note={view.open ? 'Open to everybody' : 'Closed: the page says so, kindly'}
+      >
+        <Lives view={view} />
+      </Drawer>
+    </>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="pb-6">
+      <h2 className="subtitle border-b border-ink pb-1">{title}</h2>
+      <div className="flex flex-col gap-3 pt-3">{children}</div>
+    </section>
+  );
+}
+
+function Choose({
+  label,
+  all,
+  chosen,
+  disabled,
+  onChange,
+}: {
+  label: string;
+  all: readonly { id: number; name: string }[];
+  chosen: number[];
+  disabled: boolean;
+  onChange: (ids: number[]) => void;
+}) {
+  return (
+    <fieldset disabled={disabled}>
+      <legend className="font-semibold text-[13px]">{label}</legend>
+      <div className="flex flex-wrap gap-x-5 gap-y-1 pt-1">
+        {all.map((one) => (
+          <label key={one.id} className="flex gap-2 items-center">
+            <input
+              type="checkbox"
+              className="accent-[#0F766B]"
+              checked={chosen.includes(one.id)}
+              onChange={(event) => onChange(event.target.checked ? [...chosen, one.id] : chosen.filter((id) => id !== one.id))}
+            />
+            {one.name}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+function notesOf(view: FormView, changed: boolean): Note[] {
+  const { counts, waiting } = view;
+  return [
+    ...view.faults.map((fault, i): Note => ({
+      key: `fault-${i}`,
+      tone: 'fault',
+      title: fault.message,
+      anchor: fault.field.startsWith('asks.') ? `ask-${fault.field.slice(5)}` : undefined,
+    })),
+    ...(changed
+      ? [{ key: 'changed', tone: 'doubt' as const, title: 'Not saved yet', body: 'Whoever joins meanwhile sees, and agrees to, the version before.' }]
+      : []),
+    {
+      key: 'counts',
+      tone: 'plain',
+      title: `${counts.joined} joined`,
+      body: `${counts.seen} saw it, ${counts.begun} began, ${counts.confirmed} confirmed; ${waiting} ${waiting === 1 ? 'has' : 'have'} not confirmed yet.`,
+    },
+    {
+      key: 'evidence',
+      tone: 'good',
+      title: 'The words are the evidence',
+      body: 'Each entry keeps the words that stood beside the box, and every version of the form is kept.',
+    },
+  ];
+}
+
+function Lives({ view }: { view: FormView }) {
+  const code = (label: string, text: string) => (
+    <Labelled label={label}>
+      <textarea className="input font-mono text-[12px] min-h-[84px]" readOnly value={text} onFocus={(event) => event.target.select()} />
+    </Labelled>
+  );
+  return (
+    <div className="sheet p-5 flex flex-col gap-4 overflow-y-auto">
+      <p>
+        <a className="link" href={view.url} target="_blank" rel="noreferrer">
+          {view.url}
+        </a>
+      </p>
+      <div className="flex gap-5 items-center">
+        <img src={`/join/${view.slug}/qr.svg`} alt={`QR code of ${view.url}`} width={150} height={150} />
+        <p>
+          For posters:{' '}
+          <a className="link" href={`/join/${view.slug}/qr.svg`} download={`${view.slug}.svg`}>
+            SVG
+          </a>
+          ,{' '}
+          <a className="link" href={`/join/${view.slug}/qr.png`} download={`${view.slug}.png`}>
+            PNG
+          </a>
+        </p>
+      </div>
+      {code('In a page of yours, as a frame that sizes itself', embedCode('frame', view.url, view.definition, view.name))}
+      {code('In a page of yours, as plain HTML', embedCode('plain', view.url, view.definition, view.name))}
+    </div>
+  );
+}

@@ -1,0 +1,112 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { FormView, ListView } from '@goodword/core/contract';
+import { call, get } from '../app/api';
+import { useFormat } from '../app/format';
+import { refreshAll } from '../app/refresh';
+import { useMay } from '../app/session';
+import { GatherNav } from '../gather/GatherNav';
+import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Drawer } from '../ui/dialogs';
+
+const COLUMNS = ['Form', 'Stands', 'Seen', 'Begun', 'Joined', 'Confirmed', 'Waiting to confirm'];
+
+/** Sign-up forms, and how far people come in each. */
+export default function Forms() {
+  const format = useFormat();
+  const may = useMay('organizer');
+  const [making, setMaking] = useState(false);
+  const { data, error, isPending } = useQuery({ queryKey: ['forms'], queryFn: () => get<FormView[]>('forms') });
+  if (isPending) return <Loading what="forms" />;
+  return (
+    <>
+      <Heading title="Gather" note="Forms where people join by themselves">
+        {may && (
+          <Button weight="main" onClick={() => setMaking(true)}>
+            Make a form
+          </Button>
+        )}
+      </Heading>
+      <GatherNav />
+      <Problem error={error} />
+      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Forms">
+        {data?.length === 0 ? (
+          <Empty title="No form yet">
+            <p>
+              A form asks for a name, an address, and each permission in its own words. It has a page of its own, a QR code for posters, and goes into
+              your website.
+            </p>
+          </Empty>
+        ) : (
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-ink text-left text-[13px] text-ink2">
+                {COLUMNS.map((title, i) => (
+                  <th key={title} className={`px-4 py-2 font-normal ${i > 1 ? 'text-right' : ''}`}>
+                    {title}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {data?.map((form) => (
+                <tr key={form.id} className="border-b border-hair">
+                  <td className="px-4 py-2 font-semibold">
+                    <Link className="hover:underline" to={`/gather/forms/${form.id}`}>
+                      {form.name}
+                    </Link>
+                  </td>
+                  <td className="px-4">{form.open ? 'open' : form.faults.length > 0 ? 'closed, not ready yet' : 'closed'}</td>
+                  {[form.counts.seen, form.counts.begun, form.counts.joined, form.counts.confirmed, form.waiting].map((n, i) => (
+                    <td key={COLUMNS[i + 2]} className="px-4 text-right">
+                      {format.number(n)}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </div>
+      <Drawer open={making} onClose={() => setMaking(false)} title="Make a form">
+        <Making />
+      </Drawer>
+    </>
+  );
+}
+
+function Making() {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const [name, setName] = useState('');
+  const [listId, setListId] = useState('');
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const make = useMutation({
+    mutationFn: () => call<{ id: number }>('POST', 'forms', { name, listId: listId === '' ? null : Number(listId) }),
+    onSuccess: ({ id }) => (void refreshAll(queryClient), void navigate(`/gather/forms/${id}`)),
+  });
+  return (
+    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate())}>
+      <Labelled label="Name" hint="Also its title, until you change that">
+        <input className="input" required autoFocus maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+      </Labelled>
+      <Labelled label="Offered with the public list" hint="Lists that may be joined by a form">
+        <select className="input" value={listId} onChange={(event) => setListId(event.target.value)}>
+          <option value="">none: for news</option>
+          {lists.data
+            ?.filter((list) => list.byForm)
+            .map((list) => (
+              <option key={list.id} value={list.id}>
+                {list.name}
+              </option>
+            ))}
+        </select>
+      </Labelled>
+      <Problem error={make.error} />
+      <Button type="submit" weight="main" className="self-start" disabled={make.isPending}>
+        Make it
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,146 @@
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { GripVertical } from 'lucide-react';
+import type { FieldView } from '@goodword/core/contract';
+import type { FormDefinition, FormItem } from '@goodword/core/forms';
+import { askable, changeItem, moveItem, PART_WORDS, withItem } from './draft';
+
+interface Props {
+  form: FormDefinition;
+  fields: readonly FieldView[];
+  disabled: boolean;
+  onChange: (form: FormDefinition) => void;
+}
+
+/** What the form asks, in the order in which it asks: dragged, or moved with Space and the arrow keys. */
+export function Items({ form, fields, disabled, onChange }: Props) {
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const ids = form.items.map((item) => String(item.of));
+  const ended = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id) onChange(moveItem(form, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
+  };
+  const more = askable(form, fields);
+  return (
+    <>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended}>
+        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+          <ul>
+            {form.items.map((item, at) => (
+              <ItemRow
+                key={String(item.of)}
+                item={item}
+                name={nameOf(item, fields)}
+                disabled={disabled}
+                onChange={(change) => onChange(changeItem(form, at, change))}
+              />
+            ))}
+          </ul>
+        </SortableContext>
+      </DndContext>
+      {!disabled && more.length > 0 && (
+        <select
+          className="input !w-auto mt-2"
+          aria-label="Ask for more"
+          value=""
+          onChange={(event) => {
+            const chosen = more.find((one) => String(one.of) === event.target.value);
+            if (chosen) onChange(withItem(form, chosen.of, chosen.words));
+          }}
+        >
+          <option value="">Ask for…</option>
+          {more.map((one) => (
+            <option key={String(one.of)} value={String(one.of)}>
+              {one.words}
+            </option>
+          ))}
+        </select>
+      )}
+    </>
+  );
+}
+
+function nameOf(item: FormItem, fields: readonly FieldView[]): string {
+  return typeof item.of === 'number' ? (fields.find((field) => field.id === item.of)?.name ?? 'a field since deleted') : PART_WORDS[item.of];
+}
+
+function ItemRow({
+  item,
+  name,
+  disabled,
+  onChange,
+}: {
+  item: FormItem;
+  name: string;
+  disabled: boolean;
+  onChange: (change: Partial<FormItem> | null) => void;
+}) {
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: String(item.of), disabled });
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Transform.toString(transform), transition }}
+      className="bg-sheet border-b border-hair py-2 grid grid-cols-[22px_1fr_auto] gap-2 items-start"
+    >
+      <button className="pt-2 text-ink3" aria-label={`Move ${name}`} {...attributes} {...listeners}>
+        <GripVertical size={16} aria-hidden="true" />
+      </button>
+      <div className="grid grid-cols-2 gap-2">
+        <input
+          className="input"
+          aria-label={`Label of ${name}`}
+          value={item.label}
+          maxLength={120}
+          disabled={disabled}
+          onChange={(event) => onChange({ label: event.target.value })}
+        />
+        {item.show === 'asked' ? (
+          <input
+            className="input"
+            aria-label={`Help for ${name}`}
+            placeholder="A word of help"
+            value={item.help}
+            maxLength={300}
+            disabled={disabled}
+            onChange={(event) => onChange({ help: event.target.value })}
+          />
+        ) : (
+          <input
+            className="input"
+            aria-label={`Value of ${name}`}
+            placeholder={item.show === 'constant' ? 'Always this' : 'Unless the address says so'}
+            value={item.value}
+            maxLength={300}
+            disabled={disabled}
+            onChange={(event) => onChange({ value: event.target.value })}
+          />
+        )}
+      </div>
+      <div className="flex items-center gap-3">
+        <select
+          className="input !w-auto"
+          aria-label={`How ${name} is known`}
+          value={item.show === 'asked' && item.required ? 'required' : item.show}
+          disabled={disabled}
+          onChange={(event) => {
+            const show = event.target.value as FormItem['show'] | 'required';
+            onChange(show === 'required' ? { show: 'asked', required: true } : { show, required: false });
+          }}
+        >
+          <option value="asked">asked</option>
+          <option value="required">asked, required</option>
+          <option value="hidden">hidden</option>
+          <option value="constant">constant</option>
+        </select>
+        {!disabled && (
+          <button className="link" aria-label={`Take ${name} out`} onClick={() => onChange(null)}>
+            Out
+          </button>
+        )}
+      </div>
+    </li>
+  );
+}

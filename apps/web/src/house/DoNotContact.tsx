@@ -1,0 +1,169 @@
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import type { DncAdded, DncRow, Page } from '@goodword/core/contract';
+import { call, get, query } from '../app/api';
+import { plural, useFormat } from '../app/format';
+import { refreshAll } from '../app/refresh';
+import { useMay } from '../app/session';
+import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Confirm, Drawer } from '../ui/dialogs';
+import { HouseNav } from './HouseNav';
+
+const KINDS: Record<DncRow['kind'], string> = { email: 'Address', mobile: 'Number', domain: 'Domain', range: 'Numbers' };
+const HOW: Record<string, string> = { hand: 'by hand', file: 'by file', complaint: 'by a complaint', erasure: 'kept after erasure' };
+
+/** What is never written to, whoever brings it in again. */
+export default function DoNotContact() {
+  const format = useFormat();
+  const queryClient = useQueryClient();
+  const [search, setSearch] = useState('');
+  const [adding, setAdding] = useState(false);
+  const [removing, setRemoving] = useState<DncRow | null>(null);
+  const [mayAdd, mayRemove] = [useMay('organizer'), useMay('owner')];
+  const pages = useInfiniteQuery({
+    queryKey: ['do-not-contact', search],
+    queryFn: ({ pageParam }) => get<Page<DncRow>>(`do-not-contact${query({ search, after: pageParam, limit: 100 })}`),
+    initialPageParam: null as string | null,
+    getNextPageParam: (last) => last.next,
+  });
+  const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
+  const total = pages.data?.pages[0]?.total ?? 0;
+  return (
+    <>
+      <Heading title="House rules" note="Addresses, domains and numbers that are never written to">
+        {mayAdd && (
+          <Button weight="main" onClick={() => setAdding(true)}>
+            Add to it
+          </Button>
+        )}
+      </Heading>
+      <HouseNav />
+      <input
+        className="input !w-[320px] mb-3"
+        aria-label="Search do-not-contact"
+        placeholder="Address, domain, number or note"
+        value={search}
+        onChange={(event) => setSearch(event.target.value)}
+      />
+      <Problem error={pages.error} />
+      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Do not contact">
+        {pages.isPending ? (
+          <Loading what="the list" />
+        ) : total === 0 ? (
+          <Empty title={search ? 'Nothing like it is on the list' : 'Nothing is on the list'}>
+            <p>
+              Who says no stands in the ledger. This list is for what must stay closed whoever asks: a complaint, a whole domain, a range of numbers.
+            </p>
+          </Empty>
+        ) : (
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-ink text-left text-[13px] text-ink2">
+                {['What', 'Kind', 'How', 'Note', 'Since', ''].map((title) => (
+                  <th key={title} className="px-4 py-2 font-normal">
+                    {title}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={row.id} className="border-b border-hair">
+                  <td className="px-4 py-2 font-semibold">
+                    {row.shown ?? <span className="text-ink2 font-normal">only its keyed hash is left</span>}
+                  </td>
+                  <td className="px-4">{KINDS[row.kind]}</td>
+                  <td className="px-4">{HOW[row.how] ?? row.how}</td>
+                  <td className="px-4 text-ink2">{row.note}</td>
+                  <td className="px-4 text-ink2">
+                    {format.day(row.at)}
+                    {row.by && `, ${row.by}`}
+                  </td>
+                  <td className="px-4 text-right">
+                    {mayRemove && (
+                      <button className="link" aria-label={`Take ${row.shown ?? 'the entry'} off`} onClick={() => setRemoving(row)}>
+                        Take off
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        {pages.hasNextPage && (
+          <div className="p-3">
+            <Button onClick={() => void pages.fetchNextPage()}>Show more of {format.number(total)}</Button>
+          </div>
+        )}
+      </div>
+      <Drawer open={adding} onClose={() => setAdding(false)} title="Never write to" note="One a line, or a file with the address in its first column">
+        <Adding />
+      </Drawer>
+      {removing && (
+        <Confirm
+          open
+          onClose={() => setRemoving(null)}
+          title={`Take ${removing.shown ?? 'it'} off the list?`}
+          body={<p>Addresses that nothing else closes are open again. What people said in the ledger stays as it is.</p>}
+          act="Take it off"
+          onAct={async () => (await call('DELETE', `do-not-contact/${removing.id}`), void refreshAll(queryClient))}
+        />
+      )}
+    </>
+  );
+}
+
+function Adding() {
+  const queryClient = useQueryClient();
+  const [lines, setLines] = useState('');
+  const [note, setNote] = useState('');
+  const file = useRef<HTMLInputElement>(null);
+  const add = useMutation({
+    mutationFn: (from: File | null) => {
+      if (!from) return call<DncAdded>('POST', 'do-not-contact', { lines, note });
+      const form = new FormData();
+      form.append('file', from);
+      return call<DncAdded>('POST', 'do-not-contact/file', form);
+    },
+    onSuccess: () => refreshAll(queryClient),
+  });
+  return (
+    <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), add.mutate(null))}>
+      <Labelled label="Addresses, domains, numbers, ranges" hint="someone@example.org, @example.net, +1 206 555 0100, +12065550100 - +12065550149">
+        <textarea className="input font-mono min-h-[150px]" autoFocus value={lines} onChange={(event) => setLines(event.target.value)} />
+      </Labelled>
+      <Labelled label="Why">
+        <input className="input" maxLength={300} value={note} onChange={(event) => setNote(event.target.value)} />
+      </Labelled>
+      <Problem error={add.error} />
+      {add.data && (
+        <div role="status" className="border-l-[3px] border-verdigris pl-3">
+          <p>
+            {add.data.added} added, {add.data.already} there already; {add.data.closed} {plural(add.data.closed, 'address', 'addresses')} on file
+            closed.
+          </p>
+          {add.data.refused.map((one) => (
+            <p key={one.line} className="text-madder">
+              Line {one.line}, “{one.text}”: {one.reason}.
+            </p>
+          ))}
+        </div>
+      )}
+      <div className="flex gap-2">
+        <Button type="submit" weight="main" disabled={lines.trim() === '' || add.isPending}>
+          Add them
+        </Button>
+        <Button onClick={() => file.current?.click()}>Take a file</Button>
+        <input
+          ref={file}
+          type="file"
+          hidden
+          accept=".csv,.txt,text/csv,text/plain"
+          aria-label="File of addresses"
+          onChange={(event) => event.target.files?.[0] && add.mutate(event.target.files[0])}
+        />
+      </div>
+    </form>
+  );
+}

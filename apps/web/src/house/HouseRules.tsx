@@ -1,0 +1,230 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { RulesView, RulesWeighed } from '@goodword/core/contract';
+import {
+  askedForWords,
+  CHANNEL_WORDS,
+  placeWords,
+  PRESET_NAMES,
+  PRESETS,
+  type HouseRules as Rules,
+  type PlaceKey,
+  type PresetName,
+} from '@goodword/core/permission';
+import { call, get } from '../app/api';
+import { plural, useFormat } from '../app/format';
+import { refreshAll } from '../app/refresh';
+import { useMay } from '../app/session';
+import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Drawer } from '../ui/dialogs';
+import { useMargin, type Note } from '../ui/margin';
+import { addPlace, placeOrder, withoutPlace, withPlace } from './edit';
+import { HouseNav } from './HouseNav';
+import { PlaceSheet } from './PlaceSheet';
+
+/** Rules of the house, place by place: drafted here, weighed against everybody on file, then made. */
+export default function HouseRules() {
+  const { data, error } = useQuery({ queryKey: ['house-rules'], queryFn: () => get<RulesView>('house-rules') });
+  if (error) return <Problem error={error} />;
+  if (!data) return <Loading what="the house rules" />;
+  return <Editor key={data.version} view={data} />;
+}
+
+function Editor({ view }: { view: RulesView }) {
+  const format = useFormat();
+  const may = useMay('owner');
+  const [rules, setRules] = useState(view.rules);
+  const [key, setKey] = useState<PlaceKey>(view.rules.home);
+  const [adding, setAdding] = useState(false);
+  const [weighing, setWeighing] = useState(false);
+  const changed = JSON.stringify(rules) !== JSON.stringify(view.rules);
+  const place = rules.places[key] ?? rules.places['*']!;
+  useMargin(
+    notesOf(
+      key,
+      place.preset,
+      changed,
+      () => setWeighing(true),
+      () => setRules(view.rules),
+    ),
+  );
+  return (
+    <>
+      <Heading title="House rules" note="Set once, obeyed everywhere">
+        {changed && <Button onClick={() => setRules(view.rules)}>Put back</Button>}
+        {may && (
+          <Button weight="main" disabled={!changed} onClick={() => setWeighing(true)}>
+            See whom it changes
+          </Button>
+        )}
+      </Heading>
+      <HouseNav />
+      <div className="flex gap-4 grow min-h-0">
+        <nav aria-label="Places" className="w-[220px] shrink-0 flex flex-col gap-3 overflow-y-auto" tabIndex={-1}>
+          <ul className="sheet">
+            {placeOrder(rules, placeWords).map((one) => (
+              <li key={one} className="border-b border-hair last:border-0">
+                <button
+                  className={`w-full text-left px-3 py-2 ${one === key ? 'bg-[#eef2f0] border-l-[3px] border-ink font-semibold' : 'border-l-[3px] border-transparent'}`}
+                  aria-current={one === key}
+                  onClick={() => setKey(one)}
+                >
+                  {placeWords(one)}
+                  <span className="block text-ink2 text-[12.5px] font-normal">
+                    {format.number(view.people[one] ?? 0)} {plural(view.people[one] ?? 0, 'supporter', 'supporters')}
+                  </span>
+                </button>
+              </li>
+            ))}
+          </ul>
+          {may && <Button onClick={() => setAdding(true)}>Add a place</Button>}
+          <Labelled label="Whose place is not known counts to">
+            <select className="input" disabled={!may} value={rules.home} onChange={(event) => setRules({ ...rules, home: event.target.value })}>
+              {placeOrder(rules, placeWords).map((one) => (
+                <option key={one} value={one}>
+                  {placeWords(one)}
+                </option>
+              ))}
+            </select>
+          </Labelled>
+        </nav>
+        <PlaceSheet
+          placeKey={key}
+          place={place}
+          disabled={!may}
+          onChange={(change) => setRules(withPlace(rules, key, change))}
+          onRemove={key === '*' || key === rules.home ? null : () => (setRules(withoutPlace(rules, key)), setKey(rules.home))}
+          history={view.history}
+        />
+      </div>
+      <Drawer open={adding} onClose={() => setAdding(false)} title="Add a place" note="A country, or a region of one that is stricter">
+        <AddPlace rules={rules} onAdd={(next, made) => (setRules(next), setKey(made), setAdding(false))} />
+      </Drawer>
+      <Drawer
+        open={weighing}
+        onClose={() => setWeighing(false)}
+        title="Whom it changes"
+        note="Counted over everybody on file, before anything is changed"
+        wide
+      >
+        <Weighing rules={rules} version={view.version} onDone={() => setWeighing(false)} />
+      </Drawer>
+    </>
+  );
+}
+
+function notesOf(key: PlaceKey, preset: PresetName, changed: boolean, weigh: () => void, undo: () => void): Note[] {
+  const sources = PRESETS[preset].sources.map((source, i): Note => ({ key: `${key}-${i}`, tone: 'plain', title: source.rule, body: source.source }));
+  return [
+    ...(changed
+      ? [
+          {
+            key: 'changed',
+            tone: 'doubt' as const,
+            title: 'Not made yet',
+            body: 'What you changed holds for nobody until you have seen whom it changes.',
+            remedy: { words: 'See whom it changes', act: weigh },
+          },
+        ]
+      : []),
+    {
+      key: 'counsel',
+      tone: 'doubt',
+      title: 'Verify with your counsel',
+      body: 'These are a starting point and our reading of the sources below, not legal advice.',
+      ...(changed ? { remedy: { words: 'Put the rules back', act: undo } } : {}),
+    },
+    ...sources,
+  ];
+}
+
+function AddPlace({ rules, onAdd }: { rules: Rules; onAdd: (rules: Rules, key: PlaceKey) => void }) {
+  const [country, setCountry] = useState('');
+  const [region, setRegion] = useState('');
+  const [preset, setPreset] = useState<PresetName>('strict');
+  const [fault, setFault] = useState<string | null>(null);
+  const submit = () => {
+    const added = addPlace(rules, country, region, preset);
+    if (added) onAdd(added.rules, added.key);
+    else setFault('Expected two letters such as NZ that are not there yet; a region has at most three, such as FL.');
+  };
+  return (
+    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), submit())}>
+      <div className="grid grid-cols-2 gap-3">
+        <Labelled label="Country" hint="Two letters, ISO 3166-1">
+          <input className="input" autoFocus maxLength={2} value={country} onChange={(event) => setCountry(event.target.value)} />
+        </Labelled>
+        <Labelled label="Region, if only one" hint="The part after the dash, ISO 3166-2">
+          <input className="input" maxLength={3} value={region} onChange={(event) => setRegion(event.target.value)} />
+        </Labelled>
+      </div>
+      <Labelled label="Begin with" fault={fault}>
+        <select className="input" value={preset} onChange={(event) => setPreset(event.target.value as PresetName)}>
+          {PRESET_NAMES.map((name) => (
+            <option key={name} value={name}>
+              {PRESETS[name].name}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <Button type="submit" weight="main" className="self-start">
+        Add it
+      </Button>
+    </form>
+  );
+}
+
+function Weighing({ rules, version, onDone }: { rules: Rules; version: number; onDone: () => void }) {
+  const format = useFormat();
+  const queryClient = useQueryClient();
+  const weighed = useQuery({
+    queryKey: ['weigh', JSON.stringify(rules)],
+    queryFn: () => call<RulesWeighed>('POST', 'house-rules/weigh', { rules }),
+    staleTime: 0,
+    gcTime: 0,
+  });
+  const save = useMutation({
+    mutationFn: () => call('PUT', 'house-rules', { rules, basedOn: version }),
+    onSuccess: () => (void refreshAll(queryClient), onDone()),
+  });
+  if (weighed.error) return <Problem error={weighed.error} />;
+  if (!weighed.data) return <Loading what="everybody on file" />;
+  const { words, effects } = weighed.data;
+  return (
+    <div className="sheet p-5 flex flex-col gap-4 overflow-y-auto">
+      <ul className="list-disc pl-5">
+        {words.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </ul>
+      {effects.length === 0 ? (
+        <p className="text-ink2">Nobody on file is opened or closed by it today.</p>
+      ) : (
+        <table className="w-full">
+          <thead>
+            <tr className="text-left text-ink2 text-[13px] border-b border-ink">
+              <th className="font-normal py-1">Channel and purpose</th>
+              <th className="font-normal text-right">May be written to then</th>
+              <th className="font-normal text-right">May no longer</th>
+            </tr>
+          </thead>
+          <tbody>
+            {effects.map((effect) => (
+              <tr key={`${effect.channel}${effect.askedFor}`} className="border-b border-hair">
+                <td className="py-2">
+                  {CHANNEL_WORDS[effect.channel]}, {askedForWords(effect.askedFor)}
+                </td>
+                <td className={`text-right ${effect.opens > 0 ? 'font-semibold text-verdigris' : 'text-ink2'}`}>{format.number(effect.opens)}</td>
+                <td className={`text-right ${effect.closes > 0 ? 'font-semibold text-madder' : 'text-ink2'}`}>{format.number(effect.closes)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <Problem error={save.error} />
+      <Button weight="main" className="self-start" disabled={save.isPending} onClick={() => save.mutate()}>
+        Make the change
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,379 @@
+import type { ReactNode } from 'react';
+import type { RulesView } from '@goodword/core/contract';
+import {
+  ASKED_FOR,
+  askedForWords,
+  CHANNEL_WORDS,
+  CHANNELS,
+  NEED_WORDS,
+  NEEDS,
+  placeWords,
+  PRESETS,
+  RELATIONSHIP_WORDS,
+  RELATIONSHIPS,
+  withOption,
+  type Cap,
+  type Channel,
+  type Hours,
+  type Need,
+  type PlaceKey,
+  type PlaceRules,
+} from '@goodword/core/permission';
+import { useFormat } from '../app/format';
+import { clockOf, minutesOf } from './edit';
+
+type Change = (change: (place: PlaceRules) => PlaceRules) => void;
+
+interface Props {
+  placeKey: PlaceKey;
+  place: PlaceRules;
+  disabled: boolean;
+  onChange: Change;
+  onRemove: (() => void) | null;
+  history: RulesView['history'];
+}
+
+const SHORT: Record<Need, string> = { yes: 'a yes', implied: 'implied will do', nothing: 'nothing' };
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="pb-5">
+      <h3 className="subtitle pb-2">{title}</h3>
+      {children}
+    </section>
+  );
+}
+
+function Line({ children }: { children: ReactNode }) {
+  return <p className="py-[5px] leading-[34px]">{children}</p>;
+}
+
+/** One place's rules, as a table of what must be on record and sentences for the rest. */
+export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, history }: Props) {
+  const format = useFormat();
+  return (
+    <div className="sheet p-5 grow min-w-0 overflow-y-auto" tabIndex={0} role="region" aria-label={`Rules for ${placeWords(placeKey)}`}>
+      <div className="flex items-baseline gap-4 pb-3">
+        <h2 className="title !text-[22px] grow">{placeWords(placeKey)}</h2>
+        <span className="text-ink2">from the preset “{PRESETS[place.preset].name}”</span>
+        {onRemove && !disabled && (
+          <button className="link text-ink2" onClick={onRemove}>
+            Take it out
+          </button>
+        )}
+      </div>
+      <fieldset disabled={disabled} className="contents">
+        <Part title="What must be on record before we write">
+          <Needs place={place} onChange={onChange} />
+          <Options place={place} onChange={onChange} />
+        </Part>
+        <Part title="How long a relationship implies permission">
+          <Lasts place={place} onChange={onChange} />
+        </Part>
+        <Part title="When, and how often">
+          <HoursLine
+            words="Texts leave"
+            hours={place.hours.text}
+            onChange={(text) => onChange((old) => ({ ...old, hours: { ...old.hours, text } }))}
+          />
+          <HoursLine
+            words="Calls are made"
+            hours={place.hours.call}
+            onChange={(callHours) => onChange((old) => ({ ...old, hours: { ...old.hours, call: callHours } }))}
+          />
+          {(['email', 'text'] as const).map((channel) => (
+            <CapLine
+              key={channel}
+              channel={channel}
+              cap={place.caps[channel]}
+              onChange={(cap) => onChange((old) => ({ ...old, caps: { ...old.caps, [channel]: cap } }))}
+            />
+          ))}
+        </Part>
+        <Part title="Forms, evidence and tracking">
+          <Line>
+            A form asks to confirm by email{' '}
+            <YesNo
+              label="Confirm by email"
+              yes="always"
+              no="where the form says so"
+              value={place.confirm.email}
+              onPick={(email) => onChange((old) => ({ ...old, confirm: { ...old.confirm, email } }))}
+            />
+            , by text{' '}
+            <YesNo
+              label="Confirm by text"
+              yes="always"
+              no="never"
+              value={place.confirm.text}
+              onPick={(text) => onChange((old) => ({ ...old, confirm: { ...old.confirm, text } }))}
+            />
+            , within{' '}
+            <Count
+              label="Days to confirm"
+              value={place.confirm.withinDays}
+              most={365}
+              onPick={(withinDays) => onChange((old) => ({ ...old, confirm: { ...old.confirm, withinDays } }))}
+            />{' '}
+            days of the act.
+          </Line>
+          <Line>
+            Evidence older than{' '}
+            <Count
+              label="Months of evidence"
+              value={place.oldAfterMonths}
+              most={240}
+              onPick={(oldAfterMonths) => onChange((old) => ({ ...old, oldAfterMonths }))}
+            />{' '}
+            months is pointed out.
+          </Line>
+          <Line>
+            Opens{' '}
+            <YesNo
+              label="Opens"
+              yes="are"
+              no="are not"
+              value={place.track.opens}
+              onPick={(opens) => onChange((old) => ({ ...old, track: { ...old.track, opens } }))}
+            />{' '}
+            tracked, links{' '}
+            <YesNo
+              label="Links"
+              yes="are"
+              no="are not"
+              value={place.track.links}
+              onPick={(links) => onChange((old) => ({ ...old, track: { ...old.track, links } }))}
+            />
+            .
+          </Line>
+        </Part>
+      </fieldset>
+      <Part title="Changes so far">
+        {history.length === 0 && <p className="text-ink2">These are the rules that a house starts with.</p>}
+        <ul>
+          {history.map((one) => (
+            <li key={one.id} className="border-t border-hair py-2">
+              <p>{one.words}</p>
+              <p className="text-ink2 text-[12.5px]">
+                {format.moment(one.at)}, {one.by ?? 'the program'}
+                {one.effects
+                  .map(
+                    (effect) =>
+                      `, ${CHANNEL_WORDS[effect.channel].toLowerCase()} for ${askedForWords(effect.askedFor)}: ${effect.opens} opened, ${effect.closes} closed`,
+                  )
+                  .join('')}
+              </p>
+            </li>
+          ))}
+        </ul>
+      </Part>
+    </div>
+  );
+}
+
+function Needs({ place, onChange }: { place: PlaceRules; onChange: Change }) {
+  const set = (channel: Channel, purpose: (typeof ASKED_FOR)[number], need: Need) =>
+    onChange((old) => ({ ...old, needs: { ...old.needs, [channel]: { ...old.needs[channel], [purpose]: need } } }));
+  return (
+    <table className="w-full table-fixed">
+      <thead>
+        <tr className="text-left text-ink2 text-[13px] border-b border-ink">
+          <th className="font-normal py-1 w-[130px]">For</th>
+          {CHANNELS.map((channel) => (
+            <th key={channel} className="font-normal">
+              {CHANNEL_WORDS[channel]}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {ASKED_FOR.map((purpose) => (
+          <tr key={purpose} className="border-b border-hair">
+            <th scope="row" className="text-left py-[6px]">
+              {askedForWords(purpose)}
+            </th>
+            {CHANNELS.map((channel) => (
+              <td key={channel} className="pr-3">
+                {channel === 'text' ? (
+                  <span className="text-ink2">a yes, everywhere</span>
+                ) : (
+                  <select
+                    className="input !min-h-[30px] !py-[3px]"
+                    aria-label={`${CHANNEL_WORDS[channel]} for ${askedForWords(purpose)} needs`}
+                    title={NEED_WORDS[place.needs[channel][purpose]]}
+                    value={place.needs[channel][purpose]}
+                    onChange={(event) => set(channel, purpose, event.target.value as Need)}
+                  >
+                    {NEEDS.map((need) => (
+                      <option key={need} value={need}>
+                        {SHORT[need]}
+                      </option>
+                    ))}
+                  </select>
+                )}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Options({ place, onChange }: { place: PlaceRules; onChange: Change }) {
+  return (
+    <>
+      {PRESETS[place.preset].options.map((option) => (
+        <label key={option.id} className="flex gap-3 items-start pt-3">
+          <input
+            type="checkbox"
+            className="mt-1 accent-[#0F766B]"
+            checked={place.options.includes(option.id)}
+            onChange={(event) => onChange((old) => withOption(old, option.id, event.target.checked))}
+          />
+          <span>
+            {option.words}
+            <span className="block text-ink2 text-[12.5px]">{option.source}</span>
+          </span>
+        </label>
+      ))}
+    </>
+  );
+}
+
+function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
+  return (
+    <>
+      <ul className="grid grid-cols-2 gap-x-6">
+        {RELATIONSHIPS.map((relationship) => {
+          const months = place.lasts[relationship];
+          const set = (value: number | null) => onChange((old) => ({ ...old, lasts: { ...old.lasts, [relationship]: value } }));
+          return (
+            <li key={relationship} className="py-[5px] leading-[34px]">
+              After {RELATIONSHIP_WORDS[relationship]}{' '}
+              <YesNo
+                label={`After ${RELATIONSHIP_WORDS[relationship]}`}
+                yes="for"
+                no="never"
+                value={months !== null}
+                onPick={(on) => set(on ? 12 : null)}
+              />{' '}
+              {months !== null && (
+                <>
+                  <Count label={`Months after ${RELATIONSHIP_WORDS[relationship]}`} value={months} most={120} onPick={set} /> months
+                </>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      <Line>
+        Counting relationships that began{' '}
+        <YesNo
+          label="Relationships that began"
+          yes="on or after"
+          no="at any time"
+          value={place.impliedFrom !== null}
+          onPick={(on) => onChange((old) => ({ ...old, impliedFrom: on ? new Date().toISOString().slice(0, 10) : null }))}
+        />{' '}
+        {place.impliedFrom !== null && (
+          <input
+            type="date"
+            className="input !w-[150px]"
+            aria-label="Began on or after"
+            value={place.impliedFrom}
+            onChange={(event) => event.target.value && onChange((old) => ({ ...old, impliedFrom: event.target.value }))}
+          />
+        )}
+      </Line>
+    </>
+  );
+}
+
+function HoursLine({ words, hours, onChange }: { words: string; hours: Hours | null; onChange: (hours: Hours | null) => void }) {
+  const clock = (end: 'from' | 'to') => (
+    <input
+      className="input !w-[74px] text-center"
+      aria-label={`${words} ${end}`}
+      defaultValue={hours ? clockOf(hours[end]) : ''}
+      key={`${end}${hours?.[end] ?? ''}`}
+      onBlur={(event) => {
+        const minutes = minutesOf(event.target.value);
+        if (hours && minutes !== null) onChange({ ...hours, [end]: minutes });
+        else if (hours) event.target.value = clockOf(hours[end]);
+      }}
+    />
+  );
+  return (
+    <Line>
+      {words}{' '}
+      <YesNo
+        label={`${words}: hours`}
+        yes="from"
+        no="at any hour"
+        value={hours !== null}
+        onPick={(on) => onChange(on ? { from: 480, to: 1260 } : null)}
+      />{' '}
+      {hours && (
+        <>
+          {clock('from')} to {clock('to')} where they are.
+        </>
+      )}
+    </Line>
+  );
+}
+
+function CapLine({ channel, cap, onChange }: { channel: Channel; cap: Cap | null; onChange: (cap: Cap | null) => void }) {
+  const many = channel === 'email' ? 'emails' : 'texts';
+  return (
+    <Line>
+      One person gets{' '}
+      <YesNo
+        label={`Cap of ${many}`}
+        yes="at most"
+        no="any number of"
+        value={cap !== null}
+        onPick={(on) => onChange(on ? { messages: 3, days: 7 } : null)}
+      />{' '}
+      {cap ? (
+        <>
+          <Count label={`Most ${many}`} value={cap.messages} most={1000} onPick={(messages) => onChange({ ...cap, messages })} /> {many} in{' '}
+          <Count label={`Days of ${many}`} value={cap.days} most={366} onPick={(days) => onChange({ ...cap, days })} /> days.
+        </>
+      ) : (
+        <>{many}.</>
+      )}
+    </Line>
+  );
+}
+
+function YesNo({ label, yes, no, value, onPick }: { label: string; yes: string; no: string; value: boolean; onPick: (value: boolean) => void }) {
+  return (
+    <select
+      className="input !w-auto !min-h-[30px] !py-[3px]"
+      aria-label={label}
+      value={value ? 'yes' : 'no'}
+      onChange={(event) => onPick(event.target.value === 'yes')}
+    >
+      <option value="yes">{yes}</option>
+      <option value="no">{no}</option>
+    </select>
+  );
+}
+
+function Count({ label, value, most, onPick }: { label: string; value: number; most: number; onPick: (value: number) => void }) {
+  return (
+    <input
+      type="number"
+      className="input !w-[74px] !min-h-[30px] !py-[3px]"
+      aria-label={label}
+      min={1}
+      max={most}
+      value={value}
+      onChange={(event) => {
+        const next = Math.round(Number(event.target.value));
+        if (next >= 1 && next <= most) onPick(next);
+      }}
+    />
+  );
+}

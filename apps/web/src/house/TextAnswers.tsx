@@ -1,0 +1,60 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useForm } from 'react-hook-form';
+import type { TextAnswers as Answers } from '@goodword/core/contract';
+import { countParts } from '@goodword/core/text';
+import { call, get, ProblemError } from '../app/api';
+import { refreshAll } from '../app/refresh';
+import { useMay, useSession } from '../app/session';
+import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { HouseNav } from './HouseNav';
+
+const FIELDS = [
+  ['stop', 'To STOP and its like', 'Once, within five minutes, asking for nothing. Must say that START brings the texts back.'],
+  ['help', 'To HELP', 'Who you are and how to leave.'],
+  ['start', 'To START, a YES that confirms, and whoever joins by a keyword', 'Must say that STOP ends the texts.'],
+] as const;
+
+/** What the program answers to texts by itself; everything else waits for a person. */
+export default function TextAnswers() {
+  const { data, error } = useQuery({ queryKey: ['text-answers'], queryFn: () => get<Answers>('text-answers') });
+  if (error) return <Problem error={error} />;
+  if (!data) return <Loading what="the answers" />;
+  return <Editor answers={data} />;
+}
+
+function Editor({ answers }: { answers: Answers }) {
+  const may = useMay('owner');
+  const { organization } = useSession();
+  const queryClient = useQueryClient();
+  const { register, handleSubmit, watch, formState } = useForm({ defaultValues: answers });
+  const save = useMutation({ mutationFn: (body: Answers) => call('PUT', 'text-answers', body), onSuccess: () => refreshAll(queryClient) });
+  const submit = handleSubmit((values) => save.mutate(values));
+  return (
+    <>
+      <Heading title="House rules" note={`What ${organization.textFrom} answers by itself, at most once to each text`} />
+      <HouseNav />
+      <form className="sheet p-5 flex flex-col gap-5 max-w-[720px]" onSubmit={(event) => void submit(event)}>
+        {FIELDS.map(([name, label, hint]) => {
+          const { parts } = countParts(watch(name));
+          return (
+            <Labelled
+              key={name}
+              label={label}
+              hint={`${hint} ${parts} ${parts === 1 ? 'part' : 'parts'}.`}
+              fault={save.error instanceof ProblemError ? save.error.of(name) : null}
+            >
+              <textarea className="input min-h-[64px]" maxLength={320} disabled={!may} {...register(name)} />
+            </Labelled>
+          );
+        })}
+        <Problem error={save.error} />
+        {save.isSuccess && !formState.isDirty && <p role="status">Kept.</p>}
+        {may && (
+          <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+            Keep these words
+          </Button>
+        )}
+      </form>
+    </>
+  );
+}
