@@ -12,7 +12,7 @@ await build().catch((error) => stop(error.message));
 const folder = join(DATA, 'bench', 'mariadb');
 rmSync(folder, { recursive: true, force: true });
 const database = await startMariaDb({ folder, port: await freePort(4806) });
-const result = spawnSync(process.execPath, [join(ROOT, 'bench/dist/main.js')], {
+const result = spawnSync(process.execPath, [join(ROOT, 'bench/dist/main.js'), ...process.argv.slice(2)], {
   stdio: 'inherit',
   env: { ...process.env, BENCH_DATABASE_SERVER: `mysql://root@127.0.0.1:${database.port}` },
 });

@@ -59,7 +59,7 @@ const env = stackSettings(folder, {
   ports,
   extra: { MAILROOM_OPEN_CHANCE: '0.35', MAILROOM_FOLLOW_CHANCE: '0.08', LOG_LEVEL: process.env.LOG_LEVEL ?? 'info' },
 });
-if (!prepareDatabase(env.DATABASE_URL)) await end(1, 'The database could not be prepared; the lines above say why.');
+if (!prepareDatabase(env)) await end(1, 'The database could not be prepared; the lines above say why.');
 
 const start = () =>
   startParts(children, env, folder, (who, code) => void end(1, `The ${who} ended by itself (${code}). Its log: .data/demo/logs/${who}.log`));

@@ -50,7 +50,7 @@ function run(name, command, args, report, count) {
 async function startStack() {
   const ports = await stackPorts(4700);
   const settings = stackSettings(folder, { databaseUrl: database.url('goodword_e2e'), ports, extra: { LOG_LEVEL: 'warn', LEASE_SECONDS: '5' } });
-  if (!prepareDatabase(settings.DATABASE_URL)) return;
+  if (!prepareDatabase(settings)) return;
   startParts(children, settings, folder, (who, code) => say(`The ${who} ended by itself (${code}); its log is in .data/test/logs.`));
   await isReady(settings);
   Object.assign(env, { GW_URL: settings.PUBLIC_URL, GW_MAILROOM: settings.MAILROOM_PAGE, GW_HANDSETS: settings.HANDSETS_PAGE });
@@ -69,6 +69,13 @@ if (only.length === 0) {
     passed: report.stats.expected + report.stats.flaky,
     failed: report.stats.unexpected,
   }));
+  say('\n== the ledger, after everything that was done to it');
+  const states = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/permission-states.js')], {
+    stdio: 'inherit',
+    env: { ...env, DATABASE_URL: database.url('goodword_e2e') },
+  });
+  if (states.status === 0) passed += 1;
+  else failed += 1;
 }
 
 await children.stop();

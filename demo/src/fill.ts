@@ -5,14 +5,17 @@ import { writeMessages } from './past';
 import { inventPeople } from './people';
 import { writePeople } from './records';
 
-/** Fills a new database with the demo organization; does nothing where there is an organization already. */
-export async function fill(database: Database, count = 12_000): Promise<boolean> {
+/**
+ * Fills a new database with the demo organization; does nothing where there is an organization already. `secret` is the
+ * one that the server will run with: hashes on do-not-contact are keyed by it.
+ */
+export async function fill(database: Database, secret: string, count = 12_000): Promise<boolean> {
   const [row] = (await database.unscoped()('organization').count('* as n')) as { n: number }[];
   if ((row?.n ?? 0) > 0) return false;
   const organizationId = await makeOrganization(database);
   try {
     await database.write(programScope(organizationId), async (db) => {
-      const made: Made = { db, people: inventPeople(count), today: Math.floor(Date.now() / DAY), ids: await makeHouse(db) };
+      const made: Made = { db, people: inventPeople(count), today: Math.floor(Date.now() / DAY), ids: await makeHouse(db, secret) };
       await writePeople(made);
       await writeMessages(made);
     });

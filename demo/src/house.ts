@@ -1,5 +1,6 @@
 import type { FormDefinition } from '@goodword/core/forms';
 import type { Database, Scoped } from '@goodword/server/platform/database';
+import { addressHash } from '@goodword/server/platform/tokens';
 import { hashPassword } from '@goodword/server/team/team.service';
 import { ferryNewsForm, launchDayForm } from './forms';
 import type { Person } from './people';
@@ -60,7 +61,7 @@ export async function makeOrganization(database: Database): Promise<number> {
   return id;
 }
 
-export async function makeHouse(db: Scoped): Promise<Made['ids']> {
+export async function makeHouse(db: Scoped, secret: string): Promise<Made['ids']> {
   const each = async <T>(list: readonly T[], make: (item: T) => Promise<number>) => {
     const ids: number[] = [];
     for (const item of list) ids.push(await make(item));
@@ -88,7 +89,7 @@ export async function makeHouse(db: Scoped): Promise<Made['ids']> {
   await makeForm(db, 'Launch day', 'launch-day', launchDayForm({ list: lists[1]!, tag: tags[4]!, chapter: chapters[0]! }));
   await db.insert('do_not_contact', {
     kind: 'domain',
-    key_hash: 'demo-domain',
+    key_hash: addressHash(secret, 'domain', 'no-mail.example.net'),
     shown: 'no-mail.example.net',
     note: 'Asked us in writing never to write to any of its addresses',
     added_by: team[0]!,

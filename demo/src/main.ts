@@ -16,7 +16,7 @@ async function main(): Promise<void> {
   await makeDatabase(url);
   const database = new Database(url.href, 2);
   await migrate(database.unscoped());
-  if (process.env.FILL_DEMO !== '0' && (await fill(database)))
+  if (process.env.FILL_DEMO !== '0' && (await fill(database, process.env.SECRET ?? '')))
     console.log('The demo organization is filled: the Lantern Ferry Trust, 12,000 supporters.');
   await database.close();
 }

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { agree, arrived, signIn } from './steps';
+import { agree, arrived, signIn, textsAtAnyHour } from './steps';
 
 const FILE = [
   'E-mail addr,Given name,Surname,Cell,Shirt',
@@ -106,6 +106,7 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
   });
 
   await test.step('a text goes out and is stopped', async () => {
+    await textsAtAnyHour(page);
     await page.goto('/write');
     await page.getByRole('button', { name: 'Write a message' }).click();
     await page.getByLabel('Name', { exact: false }).first().fill('River walk text');

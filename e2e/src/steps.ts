@@ -34,3 +34,30 @@ export async function arrived(url: string, so: (rows: StoodIn[]) => boolean): Pr
   await expect.poll(async () => so((rows = (await (await fetch(url)).json()) as StoodIn[])), { timeout: 20_000 }).toBe(true);
   return rows;
 }
+
+/** Lets texts leave at any hour: the suite runs at whatever time it is where supporters are. */
+export async function textsAtAnyHour(page: Page): Promise<void> {
+  const { csrf } = (await (await page.request.get('/api/session')).json()) as { csrf: string };
+  const { version, rules } = (await (await page.request.get('/api/house-rules')).json()) as {
+    version: number;
+    rules: { places: Record<string, { hours: { text: unknown } }> };
+  };
+  if (Object.values(rules.places).every((place) => place.hours.text === null)) return;
+  for (const place of Object.values(rules.places)) place.hours.text = null;
+  const answer = await page.request.put('/api/house-rules', { data: { rules, basedOn: version }, headers: { 'x-gw-csrf': csrf } });
+  expect(answer.status()).toBe(200);
+}
+
+/** The newest mail to somebody in the Mailroom, whole. */
+export async function newestMail(to: string, count = 1): Promise<string> {
+  const mailroom = process.env.GW_MAILROOM ?? '';
+  const mails = await arrived(`${mailroom}/api/mails?box=${encodeURIComponent(to)}`, (rows) => rows.length >= count);
+  const newest = mails.reduce((a, b) => (Number(b.id) > Number(a.id) ? b : a));
+  return (await (await fetch(`${mailroom}/api/mails/${newest.id}/raw`)).text()).replace(/=\r?\n/g, '').replace(/=3D/g, '=');
+}
+
+export function linkIn(mail: string, path: string): string {
+  const found = new RegExp(`/${path}/[a-z2-7]+`).exec(mail);
+  if (!found) throw new Error(`expected a link to /${path}/ in the mail`);
+  return found[0];
+}

@@ -1,28 +1,16 @@
-import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
+import { noViolations } from './axe';
 import { signIn } from './steps';
-
-/** The framed letter is left out: it is sandboxed, so that axe can't run in it, and is the organization's own words. */
-async function noViolations(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page })
-    .exclude('iframe')
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
-    .analyze();
-  expect(
-    violations.map(
-      (one) =>
-        `${one.id}: ${one.nodes
-          .map((node) => node.target.join(' '))
-          .slice(0, 3)
-          .join(' | ')}`,
-    ),
-  ).toEqual([]);
-}
 
 const VIEWS: [string, string, string][] = [
   ['Today', '/', 'Good to see you'],
   ['Gather', '/gather', 'Gather'],
   ['New batch', '/gather/new', 'Bring people in'],
+  ['Forms', '/gather/forms', 'Gather'],
+  ['Form', '/gather/forms/1', 'Ferry news'],
+  ['House rules', '/house', 'House rules'],
+  ['Do not contact', '/house/do-not-contact', 'House rules'],
+  ['Answers to texts', '/house/texts', 'House rules'],
   ['Supporters', '/sort', 'Supporters'],
   ['Record', '/sort/supporters/77', ''],
   ['Segments', '/sort/segments', 'Segments'],

@@ -24,11 +24,8 @@ export async function stackPorts(from, say) {
 }
 
 /** Migrates and fills the database; false where that failed, having said why. */
-export function prepareDatabase(databaseUrl) {
-  return (
-    spawnSync(process.execPath, [join(ROOT, 'demo/dist/main.js')], { stdio: 'inherit', env: { ...process.env, DATABASE_URL: databaseUrl } })
-      .status === 0
-  );
+export function prepareDatabase(settings) {
+  return spawnSync(process.execPath, [join(ROOT, 'demo/dist/main.js')], { stdio: 'inherit', env: { ...process.env, ...settings } }).status === 0;
 }
 
 export function stackSettings(folder, { databaseUrl, ports, extra }) {

@@ -82,7 +82,7 @@ export function Asks({ form, lists, organization, disabled, onChange }: Props) {
       })}
       {!disabled && (
         <select
-          className="input !w-auto mt-2"
+          className="input !w-auto mt-2 self-start"
           aria-label="Ask for another permission"
           value=""
           onChange={(event) => event.target.value && onChange(withAsk(form, event.target.value as Channel, organization))}

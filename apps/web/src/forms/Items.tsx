@@ -43,7 +43,7 @@ export function Items({ form, fields, disabled, onChange }: Props) {
       </DndContext>
       {!disabled && more.length > 0 && (
         <select
-          className="input !w-auto mt-2"
+          className="input !w-auto mt-2 self-start"
           aria-label="Ask for more"
           value=""
           onChange={(event) => {

@@ -33,7 +33,7 @@ interface Props {
   history: RulesView['history'];
 }
 
-const SHORT: Record<Need, string> = { yes: 'a yes', implied: 'implied will do', nothing: 'nothing' };
+const SHORT: Record<Need, string> = { yes: 'a yes', implied: 'implied', nothing: 'nothing' };
 
 function Part({ title, children }: { title: string; children: ReactNode }) {
   return (
@@ -279,7 +279,7 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
         {place.impliedFrom !== null && (
           <input
             type="date"
-            className="input !w-[150px]"
+            className="input !w-[150px] !min-h-[30px] !py-[3px] leading-normal"
             aria-label="Began on or after"
             value={place.impliedFrom}
             onChange={(event) => event.target.value && onChange((old) => ({ ...old, impliedFrom: event.target.value }))}
@@ -293,7 +293,7 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
 function HoursLine({ words, hours, onChange }: { words: string; hours: Hours | null; onChange: (hours: Hours | null) => void }) {
   const clock = (end: 'from' | 'to') => (
     <input
-      className="input !w-[74px] text-center"
+      className="input !w-[74px] !min-h-[30px] !py-[3px] leading-normal text-center"
       aria-label={`${words} ${end}`}
       defaultValue={hours ? clockOf(hours[end]) : ''}
       key={`${end}${hours?.[end] ?? ''}`}
@@ -350,7 +350,7 @@ function CapLine({ channel, cap, onChange }: { channel: Channel; cap: Cap | null
 function YesNo({ label, yes, no, value, onPick }: { label: string; yes: string; no: string; value: boolean; onPick: (value: boolean) => void }) {
   return (
     <select
-      className="input !w-auto !min-h-[30px] !py-[3px]"
+      className="input !w-auto !min-h-[30px] !py-[3px] leading-normal"
       aria-label={label}
       value={value ? 'yes' : 'no'}
       onChange={(event) => onPick(event.target.value === 'yes')}
@@ -365,7 +365,7 @@ function Count({ label, value, most, onPick }: { label: string; value: number; m
   return (
     <input
       type="number"
-      className="input !w-[74px] !min-h-[30px] !py-[3px]"
+      className="input !w-[74px] !min-h-[30px] !py-[3px] leading-normal"
       aria-label={label}
       min={1}
       max={most}

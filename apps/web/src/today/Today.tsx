@@ -132,11 +132,7 @@ export default function Today() {
             >{`${one.name || 'Somebody without a name'} asks to be erased, since ${format.day(one.at)}`}</Line>
           ))}
           {data.onHold > 0 && (
-            <Line
-              key="h"
-              to="/sort?hold=true"
-              count={data.onHold}
-            >{`${plural(data.onHold, 'person has', 'people have')} an address on hold after a bounce`}</Line>
+            <Line key="h" to="/sort?hold=true" count={data.onHold}>{`${plural(data.onHold, 'person has', 'people have')} an address on hold`}</Line>
           )}
         </Section>
       </div>
