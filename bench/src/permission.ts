@@ -98,7 +98,7 @@ function decideFor(household: Household): (Decision & { supporterId: number })[]
  * The yardstick: what one would write by hand for these rules and this question alone, with the places' numbers put
  * in, no evidence and nothing general. It gives the same counts.
  */
-function plainSql(): string {
+export function plainSql(): string {
   const states = [
     ['n1', '0', 'all'],
     ['n2', '0', 'marketing'],

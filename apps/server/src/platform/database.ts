@@ -141,7 +141,9 @@ function setUpConnection(
   connection: { query(sql: string, done: (error: unknown) => void): void },
   done: (error: unknown, connection: unknown) => void,
 ): void {
-  connection.query("SET time_zone = '+00:00', sql_mode = 'STRICT_TRANS_TABLES,NO_ENGINE_SUBSTITUTION', group_concat_max_len = 1000000", (error) =>
+  // Derived tables of a verdict over a million people fit into memory at this size; at the default of 16 MB they go to disk and take twice as long.
+  const settings = "time_zone = '+00:00', sql_mode = 'STRICT_TRANS_TABLES,NO_ENGINE_SUBSTITUTION', group_concat_max_len = 1000000";
+  connection.query(`SET ${settings}, tmp_table_size = 268435456, max_heap_table_size = 268435456, sort_buffer_size = 16777216`, (error) =>
     done(error, connection),
   );
 }
