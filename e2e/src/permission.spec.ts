@@ -245,9 +245,9 @@ test('an entry by hand carries its sheet, an objection closes everything, and al
   await page.goto('/sort/supporters/33');
   const ledger = page.getByRole('region', { name: 'Permission ledger' });
   await page.getByRole('button', { name: 'Record what they said' }).click();
-  await page.getByLabel('They said').selectOption('implied');
+  await page.getByLabel('They said', { exact: true }).selectOption('implied');
   await expect(page.getByLabel('How', { exact: true }).locator('option').first()).toHaveText('with a gift');
-  await page.getByLabel('They said').selectOption('yes');
+  await page.getByLabel('They said', { exact: true }).selectOption('yes');
   await page.getByLabel('How', { exact: true }).selectOption('paper');
   await page.getByLabel('In what words').fill('Yes, write to me about volunteering.');
   await page.getByLabel('To', { exact: true }).selectOption('volunteering');
@@ -274,7 +274,10 @@ test('a text that asks to stop in its own words waits on Today for a person', as
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ text: 'Please do not text me again' }),
   });
-  await expect.poll(async () => (await page.goto('/'), page.getByText('Please do not text me again').count())).toBe(1);
+  await expect(async () => {
+    await page.goto('/');
+    await expect(page.getByText('Please do not text me again')).toBeVisible({ timeout: 3000 });
+  }).toPass();
   await page.getByRole('button', { name: 'They mean stop' }).click();
   await expect(page.getByText('Please do not text me again')).toBeHidden();
 });

@@ -51,7 +51,7 @@ export async function textsAtAnyHour(page: Page): Promise<void> {
 /** The newest mail to somebody in the Mailroom, whole. */
 export async function newestMail(to: string, count = 1): Promise<string> {
   const mailroom = process.env.GW_MAILROOM ?? '';
-  const mails = await arrived(`${mailroom}/api/mails?box=${encodeURIComponent(to)}`, (rows) => rows.length >= count);
+  const mails = await arrived(`${mailroom}/api/mails?to=${encodeURIComponent(to)}`, (rows) => rows.length >= count);
   const newest = mails.reduce((a, b) => (Number(b.id) > Number(a.id) ? b : a));
   return (await (await fetch(`${mailroom}/api/mails/${newest.id}/raw`)).text()).replace(/=\r?\n/g, '').replace(/=3D/g, '=');
 }

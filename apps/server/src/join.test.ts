@@ -48,6 +48,43 @@ describe('joining by a form', () => {
     expect((await house.client.get<FormView>(`/api/forms/${form.id}`)).counts).toEqual({ seen: 1, begun: 0, joined: 1, confirmed: 1 });
   });
 
+  test('reminds once, after three days, and never again', async () => {
+    const form = await openForm(house.client, 'Reminder', confirming);
+    await visitor.post(`/join/${form.slug}`, { firstName: 'Remy', email: 'remy@example.org', agree_0: '1' });
+    await mailTo(house, 'remy@example.org', '/confirm');
+    const row = () =>
+      house.database.unscoped()('confirmation').where({ form_id: form.id }).first('state', 'sent', 'due_at') as Promise<{
+        state: string;
+        sent: number;
+        due_at: Date | null;
+      }>;
+    const first = await until('the first to be recorded', row, (one) => one.state === 'sent');
+    expect([first.sent, Math.round((first.due_at!.getTime() - Date.now()) / 86_400_000)]).toEqual([1, 3]);
+    await house.database
+      .unscoped()('confirmation')
+      .where({ form_id: form.id })
+      .update({ due_at: new Date(0) });
+    const reminder = await mailTo(house, 'remy@example.org', '/confirm', 2);
+    const second = await until('the reminder to be recorded', row, (one) => one.state === 'sent' && one.sent === 2);
+    expect([second.due_at, reminder.subject]).toEqual([null, `${form.definition.confirm.subject} (2)`]);
+    await visitor.post(reminder.link, {});
+    expect(standingsOf(await personBy(house.client, 'remy@example.org'))).toEqual([`email list:${form.listId} yes`]);
+  });
+
+  test('a worker that died with a question under way sends it no second time, and reminds', async () => {
+    const form = await openForm(house.client, 'Dead worker', confirming);
+    await visitor.post(`/join/${form.slug}`, { firstName: 'Lost', email: 'lost@example.org', agree_0: '1' });
+    await mailTo(house, 'lost@example.org', '/confirm');
+    const rows = () => house.database.unscoped()('confirmation').where({ form_id: form.id });
+    const row = () => rows().first('state', 'due_at') as Promise<{ state: string; due_at: Date | null }>;
+    await until('it to be recorded', row, (one) => one.state === 'sent');
+    // As it stands when a worker dies between the mail and its record, found two hours later.
+    await rows().update({ state: 'handing', due_at: null, asked_at: new Date(Date.now() - 2 * 3_600_000) });
+    const swept = await until('the sweep', row, (one) => one.state === 'sent');
+    expect(Math.round((swept.due_at!.getTime() - Date.now()) / 86_400_000)).toBe(3);
+    expect(house.sink.mails.filter((mail) => mail.to === 'lost@example.org')).toHaveLength(1);
+  });
+
   test('without confirming, where the house rule and the form do not ask for it', async () => {
     const form = await openForm(house.client, 'At once');
     await visitor.post(`/join/${form.slug}`, { firstName: 'Otto', email: 'otto@example.org', agree_0: '1' });

@@ -16,7 +16,7 @@ async function main(): Promise<void> {
   let differing = 0;
   for (const { id, name } of organizations) {
     const found = await database.quietly(programScope(id), (tx) => new LedgerRepository().differences(tx));
-    console.log(`${name}: ${found.kept} states kept, ${found.derived} derived from the entries, ${found.differing} differ`);
+    process.stdout.write(`${name}: ${found.kept} states kept, ${found.derived} derived from the entries, ${found.differing} differ\n`);
     if (found.differing > 0 && rebuild) await database.write(programScope(id), (tx) => new LedgerRepository().rebuild(tx));
     else differing += found.differing;
   }
@@ -25,6 +25,6 @@ async function main(): Promise<void> {
 }
 
 void main().catch((error: unknown) => {
-  console.error((error as Error).message);
+  process.stderr.write(`${(error as Error).message}\n`);
   process.exit(2);
 });

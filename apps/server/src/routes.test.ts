@@ -117,6 +117,7 @@ const UNSCOPED: Record<string, string> = {
   'forms/forms.repository.ts': 'the address of a form gives the scope',
   'inbound/inbound.repository.ts': 'a text or receipt brings only a number or a key, from which the organization is found',
   'messages/images.service.ts': 'pictures are public to mail readers',
+  'permission-states.ts': 'a command over every organization',
   'platform/health.controller.ts': 'counts over everything',
   'platform/jobs.ts': 'a worker claims whatever is due',
   'platform/sessions.ts': 'a session gives the scope',

@@ -27,7 +27,8 @@ export function mailsPage(mails: readonly Mail[], box: string): string {
 export function mailPage(mail: Mail): string {
   const { parsed } = mail;
   const act = (path: string, label: string) => `<form method="post" action="/mail/${mail.id}/${path}"><button>${label}</button></form>`;
-  const acts = `<div style="display:flex;gap:.5rem;flex-wrap:wrap">${act('open', 'Open it')}${act('follow', 'Follow its first link')}${act('one-click', 'Leave by one click')}${act('bounce', 'Bounce it')}</div>`;
+  const acts = `<div style="display:flex;gap:.5rem;flex-wrap:wrap">${act('open', 'Open it')}${act('follow', 'Follow its first link')}${act('one-click', 'Leave by one click')}${act('leave', 'Leave by mail')}${act('complain', 'Call it spam')}${act('bounce', 'Bounce it')}</div>
+    <form class="row" method="post" action="/mail/${mail.id}/answer"><label>Answer <input name="words" size="50" placeholder="unsubscribe"></label><button>Send the answer</button></form>`;
   const head = `<div class="sheet"><b>${escapeHtml(parsed.subject ?? '')}</b><br>From ${escapeHtml(parsed.from?.text ?? '')}<br>To ${escapeHtml(mail.to)}</div>`;
   const frame = `<iframe sandbox="allow-popups allow-popups-to-escape-sandbox" title="The mail" srcdoc="${escapeHtml(`<base target="_blank">${parsed.html || `<pre>${escapeHtml(parsed.text ?? '')}</pre>`}`)}"></iframe>`;
   const headers = `<details class="sheet"><summary>Headers</summary><pre>${escapeHtml(parsed.headerLines.map((line) => line.line).join('\n'))}</pre></details>`;

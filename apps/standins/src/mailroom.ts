@@ -2,6 +2,7 @@ import express from 'express';
 import { simpleParser } from 'mailparser';
 import { createTransport } from 'nodemailer';
 import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from 'smtp-server';
+import { answerMail, complaintMail, leavingMail } from './answers';
 import { chance } from './chance';
 import { deliveryStatusMail } from './dsn';
 import type { Mail } from './mail';
@@ -100,11 +101,20 @@ export class Mailroom {
 
   /** Sends a delivery status notification to the mail's return path. */
   async bounce(mail: Mail): Promise<void> {
-    if (!mail.returnPath) return;
+    if (mail.returnPath) await this.post('', { to: mail.returnPath, raw: deliveryStatusMail(mail) });
+  }
+
+  /** What a reader does beside the mail itself: writes back, mails the address to leave by, calls it spam. */
+  async writeBack(mail: Mail, letter: { to: string; raw: string } | null): Promise<void> {
+    if (letter) await this.post(mail.to, letter);
+  }
+
+  /** Gives a mail to the server of the sender's lists, trying again while it is away. */
+  private async post(from: string, { to, raw }: { to: string; raw: string }): Promise<void> {
     const transport = createTransport({ host: this.options.bounceHost, port: this.options.bouncePort, ignoreTLS: true });
     for (let attempt = 0; attempt < 5; attempt++) {
       try {
-        await transport.sendMail({ envelope: { from: '', to: [mail.returnPath] }, raw: deliveryStatusMail(mail) });
+        await transport.sendMail({ envelope: { from, to: [to] }, raw });
         return;
       } catch {
         await new Promise((done) => setTimeout(done, 1000 * 2 ** attempt));
@@ -154,6 +164,9 @@ export class Mailroom {
         open: (m) => this.open(m),
         follow: (m) => this.follow(m, 0),
         'one-click': (m) => this.oneClick(m),
+        answer: (m) => this.writeBack(m, answerMail(m, String((request.body as { words?: string }).words ?? ''))),
+        leave: (m) => this.writeBack(m, leavingMail(m)),
+        complain: (m) => this.writeBack(m, complaintMail(m)),
       };
       const act = acts[request.params.act];
       if (mail && act) await act(mail);

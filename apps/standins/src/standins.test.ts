@@ -2,6 +2,7 @@ import { createHmac } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
 import { simpleParser } from 'mailparser';
 import { createTransport } from 'nodemailer';
+import { answerMail, complaintMail, leavingMail } from './answers';
 import { chance } from './chance';
 import { deliveryStatusMail } from './dsn';
 import { Handsets } from './handsets';
@@ -31,6 +32,48 @@ beforeAll(async () => {
 });
 afterAll(() => new Promise((done) => other.close(done)));
 beforeEach(() => void (asked = []));
+
+describe('what readers write back', () => {
+  const raw = [
+    'From: "Rosa" <hello@lanternferry.test>',
+    'To: ann@example.org',
+    'Reply-To: answer-abc@lists.lanternferry.test',
+    'Message-ID: <one@lists.lanternferry.test>',
+    'List-Unsubscribe: <https://gw.test/leave/abc>,',
+    ' <mailto:leave-abc@lists.lanternferry.test?subject=unsubscribe>',
+    'Subject: The hull',
+    '',
+    'Give here.',
+    '',
+  ].join('\r\n');
+  const mail = async () => ({ to: 'ann@example.org', raw: Buffer.from(raw), parsed: await simpleParser(raw) });
+
+  test('an answer goes to Reply-To, names what it answers and quotes it', async () => {
+    const letter = answerMail(await mail(), 'Is there parking?')!;
+    const read = await simpleParser(letter.raw);
+    expect([letter.to, read.inReplyTo, read.subject]).toEqual([
+      'answer-abc@lists.lanternferry.test',
+      '<one@lists.lanternferry.test>',
+      'Re: The hull',
+    ]);
+    expect(read.text).toContain('Is there parking?\n\n> Give here.');
+  });
+
+  test('leaving by mail goes to the address in the header (RFC 2369 §3.2)', async () => {
+    const letter = leavingMail(await mail())!;
+    expect([letter.to, (await simpleParser(letter.raw)).subject]).toEqual(['leave-abc@lists.lanternferry.test', 'unsubscribe']);
+    expect(leavingMail({ ...(await mail()), parsed: await simpleParser('Subject: none\r\n\r\n') })).toBeNull();
+  });
+
+  test('a complaint is a feedback report with the mail in it (RFC 5965 §2)', async () => {
+    const letter = complaintMail(await mail())!;
+    const read = await simpleParser(letter.raw);
+    expect(letter.to).toBe('complaints@lists.lanternferry.test');
+    expect(letter.raw).toContain('Feedback-Type: abuse');
+    expect(read.attachments.map((part) => part.contentType)).toEqual(expect.arrayContaining(['message/feedback-report']));
+    expect(letter.raw).toContain('List-Unsubscribe: <https://gw.test/leave/abc>');
+  });
+});
 
 describe('Mailroom', () => {
   let room: Mailroom;

@@ -16,9 +16,9 @@ afterAll(() => house.close());
 const NUMBER = '+12065550100';
 let texted = 0;
 /** An incoming text and every answer to it. */
-async function text(from: string, words: string): Promise<string[]> {
+async function text(from: string, words: string, at?: Date): Promise<string[]> {
   const id = `t-${(texted += 1)}`;
-  expect(await house.client.hook({ type: 'inbound', id, from, to: NUMBER, text: words })).toBe(204);
+  expect(await house.client.hook({ type: 'inbound', id, from, to: NUMBER, text: words, ...(at ? { at: at.toISOString() } : {}) })).toBe(204);
   return house.gateway.texts.filter((one) => one.key === `answer-${id}`).map((one) => one.text);
 }
 
@@ -98,6 +98,25 @@ describe('texts to our number', () => {
     await bringIn(house.client, 'Email,First,Last,Mobile\npam@example.org,Pam,Rowe,2065550174\n');
     await text('+12065550174', "I'll stop by on Saturday");
     expect((await personBy(house.client, 'pam@example.org')).contactPoints.every((point) => !point.onHold)).toBe(true);
+  });
+
+  test('a stop is confirmed within five minutes or not at all, and obeyed either way (47 CFR 64.1200(a)(12))', async () => {
+    await bringIn(house.client, 'Email,First,Last,Mobile\nqu@example.org,Quim,Rowe,2065550176\nru@example.org,Rut,Rowe,2065550177\n');
+    const ago = (seconds: number) => new Date(Date.now() - seconds * 1000);
+    expect(await text('+12065550176', 'STOP', ago(290))).toHaveLength(1);
+    expect(await text('+12065550177', 'STOP', ago(301))).toEqual([]);
+    for (const name of ['qu', 'ru']) expect(standingsOf(await personBy(house.client, `${name}@example.org`))).toContain('text all no');
+  });
+
+  test('while the gateway is away the answer is tried again, and comes once', async () => {
+    house.gateway.status = 503;
+    expect(await text('+12065550178', 'HELP')).toEqual([]);
+    house.gateway.status = null;
+    await until(
+      'the late answer',
+      () => house.gateway.texts.filter((one) => one.to === '+12065550178').length,
+      (n) => n === 1,
+    );
   });
 
   test('the organization answers in its own words', async () => {

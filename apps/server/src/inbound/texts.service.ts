@@ -15,6 +15,8 @@ import { answersOf, type Answers } from './answers';
 import { InboundRepository } from './inbound.repository';
 import { TasksRepository } from '../today/tasks.repository';
 
+const ANSWER_WITHIN_MS = 5 * 60_000;
+
 /** What texts back to a number do. Each is kept once, acted on at once, and answered at most once. */
 @Injectable()
 export class TextsService {
@@ -37,7 +39,9 @@ export class TextsService {
     const organization = await this.inbound.organizationOf(this.database, text.to);
     if (!organization) return this.log.warn({ to: text.to }, "a text to a number that is nobody's");
     const answer = await this.database.write(programScope(organization.id), (tx) => this.act(tx, text, answersOf(organization)));
-    if (answer) await this.answer(organization.text_from, text, answer);
+    // A text that was itself long on its way is acted on and not answered.
+    const sentAt = text.at ? Date.parse(text.at) : Date.now();
+    if (answer) await this.answer(organization.text_from, text, answer, sentAt + ANSWER_WITHIN_MS);
   }
 
   /** Keeps the text and does what it asks; returns the words to answer with, if any. */
@@ -137,16 +141,23 @@ export class TextsService {
     }
   }
 
-  /** The answer's key is that of the question, so the gateway sends it once however often we try. */
-  private async answer(from: string, text: { id: string; from: string }, body: string): Promise<void> {
-    // 47 CFR 64.1200(a)(12): a text that confirms leaving goes within five minutes; after that none goes at all.
-    const latest = Date.now() + 5 * 60_000;
-    for (let attempt = 1; Date.now() < latest; attempt++) {
-      const result = await this.textOut.send({ from, to: text.from, body, key: `answer-${text.id}` });
-      if (result.kind !== 'unreachable') return;
-      await new Promise((done) => setTimeout(done, Math.min(500 * 2 ** attempt, 20_000)));
+  /**
+   * The answer's key is that of the question, so the gateway sends it once however often we try. The first try is waited
+   * for; while the gateway is away it is tried again beside, for five minutes from the text and no longer: 47 CFR
+   * 64.1200(a)(12) wants a text that confirms leaving within five minutes.
+   */
+  private async answer(from: string, text: { id: string; from: string }, body: string, until: number): Promise<void> {
+    const send = async () =>
+      Date.now() < until && (await this.textOut.send({ from, to: text.from, body, key: `answer-${text.id}` })).kind === 'unreachable';
+    if (await send()) void this.tryAgain(send, text.id);
+  }
+
+  private async tryAgain(send: () => Promise<boolean>, id: string): Promise<void> {
+    for (let wait = 500; ; wait = Math.min(wait * 2, 20_000)) {
+      await new Promise((done) => setTimeout(done, wait).unref());
+      if (!(await send())) return;
+      this.log.warn({ text: id }, 'the gateway does not take an answer yet');
     }
-    this.log.error({ text: text.id }, 'the gateway did not take an answer');
   }
 
   async receipt(receipt: Extract<TextHook, { type: 'receipt' }>): Promise<void> {

@@ -110,6 +110,7 @@ describe('rules are obeyed', () => {
       'Waits for a decent hour where they are',
       true,
     ]);
+    expect((await resultsOf(house.client, message)).night).toMatchObject({ people: 1, until: waiting.not_before!.toISOString() });
     expect(house.gateway.texts.filter((one) => one.to === '+64211712345')).toEqual([]);
     await setRules(BASE);
     await house.database.unscoped()('delivery').where('message_id', message).update({ not_before: null });

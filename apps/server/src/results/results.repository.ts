@@ -79,6 +79,15 @@ export class ResultsRepository {
     return row?.n ?? 0;
   }
 
+  /** Texts that wait for a decent hour; a retry after a failure waits for minutes only. */
+  async night(db: Scoped, messageId: number): Promise<{ people: number; until: Date | null }> {
+    const [row] = await db.sql<{ people: number; until: Date | null }>(
+      "SELECT COUNT(*) AS people, MIN(not_before) AS until FROM delivery WHERE organization_id = :org AND message_id = :messageId AND state = 'ready' AND channel = 'text' AND not_before > UTC_TIMESTAMP(3) + INTERVAL 5 MINUTE",
+      { messageId },
+    );
+    return row ?? { people: 0, until: null };
+  }
+
   async delivery(db: Scoped, id: number): Promise<{ id: number; message_id: number; state: string } | undefined> {
     const [row] = await db.sql<{ id: number; message_id: number; state: string }>(
       'SELECT id, message_id, state FROM delivery WHERE organization_id = :org AND id = :id',

@@ -31,11 +31,12 @@ export class ResultsService {
   async of(scope: Scope, id: number): Promise<MessageResults> {
     const db = this.database.read(scope);
     const message = await this.message(db, id);
-    const [counts, events, links, recent] = await Promise.all([
+    const [counts, events, links, recent, night] = await Promise.all([
       this.results.counts(db, id),
       this.results.overTime(db, id),
       this.results.links(db, id),
       this.results.recent(db, id),
+      this.results.night(db, id),
     ]);
     const rates = RATES.flatMap(([kind, of]) => {
       const rate = wilson(counts[kind], counts[of]);
@@ -49,6 +50,7 @@ export class ResultsService {
       rates,
       links: links.map((link) => ({ ...link, people: Number(link.people) })),
       pace,
+      night: night.until ? { people: night.people, until: night.until.toISOString() } : null,
       overTime: byHour(events),
     };
   }

@@ -180,6 +180,12 @@ function Pace({ data }: { data: MessageResults }) {
     <section className="sheet p-5 mb-4 flex gap-4 items-start">
       <div className="grow">
         <Progress done={counts.sent} total={total} words={words} />
+        {data.night && (
+          <p className="pt-1">
+            {format.number(data.night.people)} {plural(data.night.people, 'text waits', 'texts wait')} for a decent hour where their people are; the
+            first leaves {format.moment(data.night.until)}, our time.
+          </p>
+        )}
       </div>
       {may && state === 'sending' && <Button onClick={() => act.mutate('pause')}>Pause</Button>}
       {may && state === 'paused' && (

@@ -137,6 +137,8 @@ export interface MessageResults {
   links: { url: string; people: number }[];
   /** Messages a second in the last ten seconds, and seconds left at that rate; null when nothing is under way. */
   pace: { rate: number; secondsLeft: number | null } | null;
+  /** Texts that wait for a decent hour where their people are, and when the first of them leaves. */
+  night: { people: number; until: string } | null;
 }
 
 export interface ResultPerson {

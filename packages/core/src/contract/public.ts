@@ -28,5 +28,5 @@ export const textHook = Joi.alternatives().try(
 );
 
 export type TextHook =
-  | { type: 'inbound'; id: string; from: string; to: string; text: string }
+  | { type: 'inbound'; id: string; from: string; to: string; text: string; at?: string }
   | { type: 'receipt'; id: string; key: string; status: 'delivered' | 'failed'; reason?: string };
