@@ -245,12 +245,12 @@ test('an entry by hand carries its sheet, an objection closes everything, and al
   await page.goto('/sort/supporters/33');
   const ledger = page.getByRole('region', { name: 'Permission ledger' });
   await page.getByRole('button', { name: 'Record what they said' }).click();
-  await page.getByLabel('They said', { exact: true }).selectOption('implied');
-  await expect(page.getByLabel('How', { exact: true }).locator('option').first()).toHaveText('with a gift');
-  await page.getByLabel('They said', { exact: true }).selectOption('yes');
-  await page.getByLabel('How', { exact: true }).selectOption('paper');
+  await page.locator('select[name=state]').selectOption('implied');
+  await expect(page.locator('select[name=how]').locator('option').first()).toHaveText('with a gift');
+  await page.locator('select[name=state]').selectOption('yes');
+  await page.locator('select[name=how]').selectOption('paper');
   await page.getByLabel('In what words').fill('Yes, write to me about volunteering.');
-  await page.getByLabel('To', { exact: true }).selectOption('volunteering');
+  await page.locator('select[name=scope]').selectOption('volunteering');
   await page
     .getByLabel(/The sheet they signed/)
     .setInputFiles({ name: 'sheet.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n% a sheet\n') });

@@ -106,10 +106,12 @@ function scopesSql(scope: Scope): string {
 }
 
 /** Marks of a person's own; a no is the address's and stands in rows of nobody's. */
-const OWN: readonly MarkKind[] = ['ownYes', 'yes', 'stated', ...RELATIONSHIPS, 'asked'];
+const OWN = ['ownYes', 'yes', 'stated', ...RELATIONSHIPS, 'asked'] as const satisfies readonly MarkKind[];
 /** One row for each person and address: the newest mark of each kind among the scopes that bear. */
 function marksSql(people: string, asking: Asking, classes: readonly RuleClass[]): string {
-  const own = OWN.map((kind) => `MAX(IF(ps.supporter_id = p.supporter_id, ps.${COLUMN_OF[kind]}_at, NULL)) AS ${COLUMN_OF[kind]}_at`);
+  const own = [...OWN, 'pause' as const].map(
+    (kind) => `MAX(IF(ps.supporter_id = p.supporter_id, ps.${COLUMN_OF[kind]}_at, NULL)) AS ${COLUMN_OF[kind]}_at`,
+  );
   return `SELECT p.supporter_id, p.class, cp.id AS contact_point_id, sc.position, cp.on_hold, cp.do_not_contact, MAX(ps.no_at) AS no_at, ${own.join(', ')}
     FROM (${placedSql(people, asking, classes)}) p
     LEFT JOIN (supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id AND cp.organization_id = :org AND cp.kind = :kind)
@@ -141,7 +143,7 @@ export function addressVerdictSql(people: string, asking: Asking): string {
   const implied = impliedSql(classes);
   const untils = implied.map((one, i) => `${one.at} AS u${i}`).join(', ');
   const until = implied.length === 1 ? 'u0' : `GREATEST(${implied.map((_one, i) => `u${i}`).join(', ')})`;
-  const basis = `SELECT supporter_id, class, contact_point_id, position, on_hold, do_not_contact, ${until} AS until,
+  const basis = `SELECT supporter_id, class, contact_point_id, position, on_hold, do_not_contact, pause_at, ${until} AS until,
       CASE WHEN no_at IS NOT NULL AND NOT COALESCE(own_yes_at > no_at, FALSE) THEN 'no' WHEN yes_at IS NOT NULL THEN IF(no_at IS NULL, 'yes', 'own_yes')
         WHEN ${until} >= :now THEN CASE ${until} ${implied.map((one, i) => `WHEN u${i} THEN '${one.kind}'`).join(' ')} END
         WHEN asked_at IS NOT NULL THEN 'asked' ELSE 'never' END AS basis
@@ -152,7 +154,7 @@ export function addressVerdictSql(people: string, asking: Asking): string {
   return `SELECT m.supporter_id, m.contact_point_id, m.position, m.state, m.basis, IF(m.state = 'implied', m.until, NULL) AS implied_until,
       CASE WHEN m.contact_point_id IS NULL THEN 'no-address' WHEN m.do_not_contact THEN 'do-not-contact' WHEN m.state = 'no' THEN 'said-no' WHEN m.on_hold THEN 'on-hold'
         WHEN NOT (m.state = 'yes' OR (m.state = 'implied' AND ${impliedServes}) OR (m.state = 'never' AND ${neverServes})) THEN IF(m.state = 'asked', 'asked', 'no-permission')
-        ${asking.scope === 'service' ? '' : `WHEN ${pauseSql(asking.scope)} >= :now THEN 'paused'`} ${enoughSql(classes, asking)} ELSE 'send' END AS verdict
+        ${asking.scope === 'service' ? '' : `WHEN m.pause_at IS NOT NULL AND ${pauseSql(asking.scope)} >= :now THEN 'paused'`} ${enoughSql(classes, asking)} ELSE 'send' END AS verdict
     FROM (SELECT b.*, ${STATE_OF} AS state FROM (${basis}) b) m`;
 }
 

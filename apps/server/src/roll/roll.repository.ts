@@ -19,6 +19,9 @@ export interface People {
   ordinalOf(id: number): number | undefined;
 }
 
+/** Three columns of one reading, by the kind of line that asks for each. */
+export type Verdicts = Record<'permission' | 'may' | 'lapses', Column>;
+
 const MINE =
   'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND (:chapter IS NULL OR chapter_id = :chapter)';
 
@@ -56,11 +59,9 @@ export class RollRepository {
           line.batchId,
         );
       case 'permission':
-        return (await this.verdicts(db, people, line, around)).states;
       case 'may':
-        return (await this.verdicts(db, people, line, around)).may;
       case 'lapses':
-        return (await this.verdicts(db, people, line, around)).lapses;
+        return (await this.verdicts(db, people, line, around))[line.kind];
       case 'gave':
         return this.gifts(db, people);
       case 'field':
@@ -78,12 +79,12 @@ export class RollRepository {
   }
 
   /** What the set-based verdict says of everybody: their state, whether they may be written to, and the last day of what lapses. */
-  private async verdicts(
+  async verdicts(
     db: Scoped,
     people: People,
     of: { channel: SendingChannel; scope: PermissionScope },
     around: { rules: HouseRules; now: Date },
-  ): Promise<{ states: Column; may: Column; lapses: Column }> {
+  ): Promise<Verdicts> {
     const asking = { ...of, ...around };
     const codes = new Uint8Array(people.ids.length).fill(STATES.indexOf('never'));
     const bits = new Bits(people.ids.length);
@@ -100,7 +101,7 @@ export class RollRepository {
       bits.add(ordinal);
       if (row.implied_until) days[ordinal] = Math.floor(row.implied_until.getTime() / 86_400_000);
     }
-    return { states: { kind: 'state', codes }, may: { kind: 'bits', bits }, lapses: { kind: 'day', values: days } };
+    return { permission: { kind: 'state', codes }, may: { kind: 'bits', bits }, lapses: { kind: 'day', values: days } };
   }
 
   private async gifts(db: Scoped, people: People): Promise<Column> {

@@ -3,12 +3,13 @@ import { columnKey, linesOf, type Column, type Columns, type Line, type Rule } f
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
-import { RollRepository, type People } from './roll.repository';
+import { RollRepository, type People, type Verdicts } from './roll.repository';
 
 interface Kept {
   version: string;
   people: Promise<People>;
   columns: Map<string, Promise<Column>>;
+  verdicts: Map<string, Promise<Verdicts>>;
 }
 
 /** Permission lapses with the clock alone, so its columns are read anew after this long. */
@@ -40,10 +41,14 @@ export class RollService {
     const kept = await this.current(scope);
     const around = { rules: await this.houseRules.rules(db), now: new Date() };
     const people = await kept.people;
+    const load: Load = {
+      column: (line) => this.repository.column(db, people, line, around),
+      verdicts: (line) => this.repository.verdicts(db, people, line, around),
+    };
     const loaded = new Map<string, Column>();
     for (const line of linesOf(rule)) {
       const key = columnKey(line);
-      if (!loaded.has(key)) loaded.set(key, await this.column(kept, key, line, () => this.repository.column(db, people, line, around)));
+      if (!loaded.has(key)) loaded.set(key, await this.column(kept, key, line, load));
     }
     return {
       size: people.ids.length,
@@ -62,7 +67,7 @@ export class RollService {
     const version = await this.repository.version(db);
     const known = this.kept.get(key);
     if (known?.version === version) return known;
-    const fresh: Kept = { version, people: this.repository.people(db), columns: new Map() };
+    const fresh: Kept = { version, people: this.repository.people(db), columns: new Map(), verdicts: new Map() };
     this.kept.delete(key);
     this.kept.set(key, fresh);
     if (this.kept.size > MOST_SCOPES) this.kept.delete(this.kept.keys().next().value!);
@@ -70,14 +75,33 @@ export class RollService {
     return fresh;
   }
 
-  private async column(kept: Kept, key: string, line: Line, load: () => Promise<Column>): Promise<Column> {
-    const name = line.kind === 'permission' || line.kind === 'may' || line.kind === 'lapses' ? `${key}@${Math.floor(Date.now() / FRESH_MS)}` : key;
-    let column = kept.columns.get(name);
-    if (!column) {
-      column = load();
-      kept.columns.set(name, column);
-      column.catch(() => kept.columns.delete(name));
+  private column(kept: Kept, key: string, line: Line, load: Load): Promise<Column> {
+    switch (line.kind) {
+      case 'permission':
+      case 'may':
+      case 'lapses': {
+        // One reading of the verdict gives all three columns; it is of a moment, so it grows old by itself.
+        const name = `${line.channel}:${line.scope}@${Math.floor(Date.now() / FRESH_MS)}`;
+        return once(kept.verdicts, name, () => load.verdicts(line)).then((verdicts) => verdicts[line.kind]);
+      }
+      default:
+        return once(kept.columns, key, () => load.column(line));
     }
-    return column;
   }
+}
+
+interface Load {
+  column(line: Line): Promise<Column>;
+  verdicts(line: Extract<Line, { kind: 'permission' | 'may' | 'lapses' }>): Promise<Verdicts>;
+}
+
+/** What is kept under a name, read when it is first asked for; a reading that failed is forgotten. */
+function once<T>(kept: Map<string, Promise<T>>, name: string, read: () => Promise<T>): Promise<T> {
+  let value = kept.get(name);
+  if (!value) {
+    value = read();
+    kept.set(name, value);
+    value.catch(() => kept.delete(name));
+  }
+  return value;
 }
