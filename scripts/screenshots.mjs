@@ -48,6 +48,8 @@ await picture('gather-check');
 
 const VIEWS = [
   ['today', '/'],
+  ['gather-form', '/gather/forms/1'],
+  ['house-rules', '/house'],
   ['sort-supporters', '/sort'],
   ['sort-record', '/sort/supporters/11377'],
   ['sort-segment', '/sort/segments/1'],
@@ -93,4 +95,14 @@ await page.waitForTimeout(4000);
 const mails = await (await fetch(`${mailroom}/api/mails`)).json();
 await page.goto(/http:\/\/\S+\/leave\/[a-z2-7]{40,}/.exec(mails.at(-1).text)[0]);
 await picture('leave');
+
+// What a supporter sees on a telephone.
+await page.goto(`${base}/sort/supporters/11377`);
+await page.getByRole('button', { name: 'Link to their preference page' }).click();
+const choices = await page.getByLabel('Their preference page').inputValue();
+await page.setViewportSize({ width: 400, height: 800 });
+await page.goto(`${base}/join/ferry-news`);
+await picture('join');
+await page.goto(choices);
+await picture('choices');
 await browser.close();

@@ -103,8 +103,14 @@ async function writePast(made: Made, past: Past, chance: Chance): Promise<void> 
 
 export async function writeMessages(made: Made): Promise<void> {
   const chance = new Chance(3);
-  const yes = (channel: string, scope: string) => (p: Person) =>
-    p.agreements.some((a) => a.channel === channel && a.scope === scope && a.state === 'yes');
+  /** Said yes to it, and had not said no to it or to everything by the day that it went out. */
+  const yes = (channel: string, scope: string, ago: number) => (p: Person) => {
+    const own = p.agreements.filter((a) => a.channel === channel);
+    return (
+      own.some((a) => a.scope === scope && a.state === 'yes') &&
+      !own.some((a) => a.state === 'no' && [scope, 'all'].includes(a.scope) && a.ago >= ago)
+    );
+  };
   const { db, ids } = made;
   await writePast(
     made,
@@ -119,7 +125,7 @@ export async function writeMessages(made: Made): Promise<void> {
       ago: 15,
       openShare: 0.44,
       followShare: 0.3,
-      to: yes('email', 'ferry-news'),
+      to: yes('email', 'ferry-news', 15),
       links: ['https://lanternferry.test/planks'],
     },
     chance,
@@ -137,7 +143,7 @@ export async function writeMessages(made: Made): Promise<void> {
       ago: 48,
       openShare: 0.37,
       followShare: 0.16,
-      to: yes('email', 'appeals'),
+      to: yes('email', 'appeals', 48),
       links: ['https://give.lanternferry.test/hull'],
     },
     chance,
@@ -155,7 +161,7 @@ export async function writeMessages(made: Made): Promise<void> {
       ago: 6,
       openShare: 0,
       followShare: 0,
-      to: yes('text', 'launch-day'),
+      to: yes('text', 'launch-day', 6),
       links: [],
     },
     chance,
