@@ -1,3 +1,4 @@
+import { createServer } from 'node:http';
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { noViolations } from './axe';
 import { arrived, linkIn, newestMail, signIn, textsAtAnyHour } from './steps';
@@ -280,4 +281,32 @@ test('a text that asks to stop in its own words waits on Today for a person', as
   }).toPass();
   await page.getByRole('button', { name: 'They mean stop' }).click();
   await expect(page.getByText('Please do not text me again')).toBeHidden();
+});
+
+test('a form stands in a page of another origin, as high as it is', async ({ page }) => {
+  await signIn(page);
+  const host = createServer((_request, response) => {
+    response.setHeader('content-type', 'text/html');
+    response.end(
+      `<!doctype html><title>The trust</title><h1>The trust</h1><script src="${process.env.GW_URL}/join/frame.js" data-form="ferry-news" data-title="Ferry news"></script>`,
+    );
+  });
+  await new Promise<void>((done) => host.listen(0, '127.0.0.1', () => done()));
+  const origin = `http://127.0.0.1:${(host.address() as { port: number }).port}`;
+  await page.goto('/gather/forms/1');
+  await page.getByLabel('Pages that may frame it').fill(origin);
+  await page.getByRole('button', { name: 'Save a new version' }).click();
+  await expect(page.getByText(/Open, version [2-9]/)).toBeVisible();
+  await page.goto(origin);
+  const frame = page.frameLocator('iframe[title="Ferry news"]');
+  await expect(frame.getByRole('button', { name: 'Join Ferry news' })).toBeVisible();
+  await expect.poll(async () => (await page.locator('iframe').boundingBox())!.height).toBeGreaterThan(700);
+  await frame.getByLabel('First name').fill('Frame');
+  await frame.locator('input[name=email]').fill('frame.visitor@example.org');
+  await frame.getByLabel(/may send me Ferry news by email/).check();
+  await frame.getByRole('button', { name: 'Join Ferry news' }).click();
+  await expect(frame.getByRole('heading', { name: 'Thank you' })).toBeVisible();
+  await expect.poll(async () => (await page.locator('iframe').boundingBox())!.height).toBeLessThan(700);
+  await newestMail('frame.visitor@example.org');
+  await new Promise((done) => host.close(done));
 });

@@ -212,3 +212,28 @@ describe('chapters', () => {
     expect((await east.get<ListView[]>('/api/lists')).length).toBeGreaterThanOrEqual(0);
   });
 });
+
+test('a file that an old program wrote comes in with its letters right, read as found or as chosen', async () => {
+  const take = async (bytes: Uint8Array) => {
+    const form = new FormData();
+    form.append('file', new Blob([bytes as never]), 'old.csv');
+    return (await house.client.post<{ id: number }>('/api/batches', form)).id;
+  };
+  const finish = async (id: number, plan: Parameters<typeof planFor>[0]) => {
+    await house.client.put(`/api/batches/${id}/plan`, planFor(plan));
+    await batchAt(house.client, id, 'checked');
+    await house.client.post(`/api/batches/${id}/bring-in`);
+    return batchAt(house.client, id, 'done');
+  };
+  // "Zoé" and "Núñez" as Windows-1252 wrote them, cut at pipes.
+  const western = Buffer.from('sep=|\r\nEmail|First|Last|Mobile\r\nzoe.old@example.org|Zo\xe9|N\xfa\xf1ez|\r\n', 'latin1');
+  expect((await finish(await take(western), {})).counts).toEqual({ new: 1 });
+  // The same bytes are Central European where a person says so: 0xf1 is n with acute there.
+  const central = Buffer.from('Email;First;Last;Mobile\r\njan.old@example.org;Jan;Ko\xf1ski;\r\n', 'latin1');
+  await finish(await take(central), { reading: { encoding: 'windows-1250', delimiter: ';' } });
+  const names = async (search: string) =>
+    (await house.client.get<{ rows: { firstName: string; lastName: string }[] }>(`/api/supporters?search=${search}`)).rows.map(
+      (row) => `${row.firstName} ${row.lastName}`,
+    );
+  expect([await names('zoe.old@example.org'), await names('jan.old@example.org')]).toEqual([['Zoé Núñez'], ['Jan Koński']]);
+});

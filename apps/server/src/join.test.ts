@@ -143,6 +143,27 @@ describe('somebody already known', () => {
     expect([rue.firstName, rue.lastName, rue.contactPoints.map((point) => point.kind)]).toEqual(['Rue', 'Bell', ['email', 'mobile']]);
   });
 
+  test('a button pressed many times at once makes one person', async () => {
+    const form = await openForm(house.client, 'Impatient');
+    const fields = { firstName: 'Imp', email: 'imp@example.org', mobile: '2065550159', agree_0: '1' };
+    const answers = await Promise.all(Array.from({ length: 8 }, () => visitor.post(`/join/${form.slug}`, fields)));
+    expect(answers.map((answer) => answer.status)).toEqual(Array.from({ length: 8 }, () => 200));
+    expect((await personBy(house.client, 'imp@example.org')).contactPoints).toHaveLength(2);
+  });
+
+  test('an address that is never to be written to may be typed in, and stays closed', async () => {
+    const form = await openForm(house.client, 'Closed address', confirming);
+    await house.client.post('/api/do-not-contact', { lines: '@shut.example.net', note: '' });
+    await visitor.post(`/join/${form.slug}`, { firstName: 'Shu', email: 'shu@shut.example.net', agree_0: '1' });
+    await personBy(house.client, 'shu@shut.example.net');
+    const row = (await house.database.unscoped()('contact_point').where('normal', 'shu@shut.example.net').first('do_not_contact')) as {
+      do_not_contact: number;
+    };
+    const dropped = () => house.database.unscoped()('confirmation').where({ form_id: form.id }).first('state') as Promise<{ state: string }>;
+    await until('the question to be dropped', dropped, (one) => one.state === 'dropped');
+    expect([row.do_not_contact, house.sink.mails.filter((mail) => mail.to === 'shu@shut.example.net')]).toEqual([1, []]);
+  });
+
   test('another name at the same address is another person of the household', async () => {
     const form = await openForm(house.client, 'Household');
     await visitor.post(`/join/${form.slug}`, { firstName: 'Tom', email: 'both@example.org', agree_0: '1' });

@@ -12,6 +12,7 @@ import type { Scope } from '../platform/scope';
 import { SupportersService } from '../supporters/supporters.service';
 import { choicesPage, type Said } from './choices-page';
 import { ChoicesService, type Held } from './choices.service';
+import { ChoosingService } from './choosing.service';
 
 type Posted = Record<string, string | string[] | undefined>;
 
@@ -23,6 +24,7 @@ export class ChoicesController {
 
   constructor(
     @Inject(ChoicesService) private readonly choices: ChoicesService,
+    @Inject(ChoosingService) private readonly choosing: ChoosingService,
     @Inject(SupportersService) private readonly supporters: SupportersService,
   ) {}
 
@@ -81,15 +83,15 @@ export class ChoicesController {
     const pause = /^pause-(0|30|60|90)$/.exec(act);
     if (pause) {
       const days = Number(pause[1]);
-      await this.choices.pause(held, days, origin, days === 0 ? p.unpause : phrase(p.pauseDays, { days }));
+      await this.choosing.pause(held, days, origin, days === 0 ? p.unpause : phrase(p.pauseDays, { days }));
       return days === 0 ? { done: 'saved' } : {};
     }
     switch (act) {
       case 'choose':
-        await this.choices.choose(held, new Set(many(posted.shown)), new Set(many(posted.on)), language, origin);
+        await this.choosing.choose(held, new Set(many(posted.shown)), new Set(many(posted.on)), language, origin);
         return { done: 'saved' };
       case 'nothing':
-        await this.choices.nothing(held, origin, p.nothing);
+        await this.choosing.nothing(held, origin, p.nothing);
         return { done: 'left' };
       case 'fresh':
         if (this.freshLinks.pass(String(held.supporterId))) await this.choices.freshLink(held, language);
@@ -98,12 +100,12 @@ export class ChoicesController {
     // What shows or changes personal data wants a fresh link.
     if (!held.fresh) return {};
     if (act === 'erase') {
-      await this.choices.askErasure(held);
+      await this.choosing.askErasure(held);
       return {};
     }
     if (act !== 'yours') return {};
     const one = (name: string) => (typeof posted[name] === 'string' ? posted[name] : '');
-    const { fault } = await this.choices.correct(
+    const { fault } = await this.choosing.correct(
       held,
       { firstName: one('firstName'), lastName: one('lastName'), email: one('email'), mobile: one('mobile') },
       language,

@@ -7,11 +7,12 @@ import { WaysOutModule } from '../waysout/waysout.module';
 import { ChoicesController } from './choices.controller';
 import { ChoicesRepository } from './choices.repository';
 import { ChoicesService } from './choices.service';
+import { ChoosingService } from './choosing.service';
 
 @Module({
   imports: [PermissionModule, SupportersModule, TeamModule, WaysOutModule, FormsModule],
   controllers: [ChoicesController],
-  providers: [ChoicesService, ChoicesRepository],
+  providers: [ChoicesService, ChoosingService, ChoicesRepository],
   exports: [ChoicesService],
 })
 export class ChoicesModule {}

@@ -119,6 +119,10 @@ export class JoinService {
 
   /** The same address and an agreeing name is the same person; another name is somebody who shares the address. */
   private async person(tx: Scoped, form: FormRow, answer: FormAnswer, language: Language | null): Promise<{ supporterId: number; known: boolean }> {
+    for (const kind of ['email', 'mobile'] as const) {
+      const address = answer[kind];
+      if (address) await this.joining.hold(tx, { kind, normal: address.normal, shown: address.shown });
+    }
     const candidates = [
       ...(answer.email ? await this.joining.candidates(tx, { kind: 'email', normal: answer.email.normal }) : []),
       ...(answer.mobile ? await this.joining.candidates(tx, { kind: 'mobile', normal: answer.mobile.normal }) : []),
@@ -157,6 +161,8 @@ export class JoinService {
       const address = answer[kind];
       if (!address) continue;
       const doNotContact = await this.doNotContact.isClosed(tx, kind, address.normal);
+      if (doNotContact)
+        await this.doNotContact.closeNew(tx, [{ id: await this.joining.pointId(tx, kind, address.normal), kind, normal: address.normal }]);
       out[kind] = await this.supporters.addPoint(tx, supporterId, { kind, normal: address.normal, shown: address.shown, doNotContact });
     }
     return out;

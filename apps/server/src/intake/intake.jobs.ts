@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { BatchState } from '@goodword/core/contract';
-import { decodeFile, readSheet, type IntakePlan, type Sheet } from '@goodword/core/intake';
+import { readFile, type IntakePlan, type Sheet } from '@goodword/core/intake';
 import { Database, isLostConnection } from '../platform/database';
 import type { Running } from '../platform/jobs';
 import type { Scope } from '../platform/scope';
@@ -156,8 +156,7 @@ export class IntakeJobs {
   }
 
   private async sheet(batch: BatchRow): Promise<Sheet> {
-    const decoded = decodeFile(await this.storage.get(batch.storage_key));
-    const read = decoded.ok ? readSheet(decoded.text) : decoded;
+    const read = readFile(await this.storage.get(batch.storage_key), batch.plan?.reading);
     if (!read.ok) throw new Error(read.reason);
     return read.sheet;
   }

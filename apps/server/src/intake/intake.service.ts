@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { dayInZone, isoDay } from '@goodword/core/common';
 import type { BatchRowView, BatchView, Page, RowVerdict } from '@goodword/core/contract';
-import { choiceKey, decodeFile, permissionFaults, readSheet, writeCsv, type IntakePlan, type Sheet } from '@goodword/core/intake';
+import { choiceKey, permissionFaults, readFile, writeCsv, type FileReading, type IntakePlan, type Sheet } from '@goodword/core/intake';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -132,7 +132,7 @@ export class IntakeService {
   async faultyCsv(scope: Scope, id: number): Promise<{ name: string; csv: string }> {
     const db = this.database.read(scope);
     const batch = await this.batch(db, id);
-    const sheet = readBytes(await this.storage.get(batch.storage_key));
+    const sheet = readBytes(await this.storage.get(batch.storage_key), batch.plan?.reading);
     const faulty = await this.batches.faulty(db, id);
     const rows = faulty.map(({ row_no, reason }) => {
       const cells = sheet.rows[row_no - 1] ?? [];
@@ -148,9 +148,8 @@ export class IntakeService {
   }
 }
 
-function readBytes(bytes: Buffer): Sheet {
-  const decoded = decodeFile(bytes);
-  const read = decoded.ok ? readSheet(decoded.text) : decoded;
+function readBytes(bytes: Buffer, reading?: FileReading): Sheet {
+  const read = readFile(bytes, reading);
   if (!read.ok) throw new Invalid([{ field: 'file', code: 'unreadable', message: read.reason }]);
   return read.sheet;
 }

@@ -79,27 +79,27 @@ const KINDS = [
 type ColumnKind = (typeof KINDS)[number][0];
 
 /** The name of a mark in the core as its columns are named. */
-export const COLUMN_OF: Record<MarkKind, ColumnKind> = { ...sameNames(), ownYes: 'own_yes' };
-
-function sameNames() {
-  return {
-    no: 'no',
-    yes: 'yes',
-    stated: 'stated',
-    gift: 'gift',
-    membership: 'membership',
-    volunteering: 'volunteering',
-    inquiry: 'inquiry',
-    asked: 'asked',
-    pause: 'pause',
-  } as const;
-}
+export const COLUMN_OF: Record<MarkKind, ColumnKind> = {
+  no: 'no',
+  ownYes: 'own_yes',
+  yes: 'yes',
+  stated: 'stated',
+  gift: 'gift',
+  membership: 'membership',
+  volunteering: 'volunteering',
+  inquiry: 'inquiry',
+  asked: 'asked',
+  pause: 'pause',
+};
 
 const MOMENT = '%Y-%m-%d %H:%i:%s.%f';
 
-/** Folds the chosen entries into a state table: the SQL form of `foldEntry`, greatest mark of each kind. */
-function foldSql(which: string, into: string): string {
-  const marks = KINDS.map(([kind, when, at]) => {
+/**
+ * Folds the chosen entries into a state table: the SQL form of `foldEntry`, greatest mark of each kind. `kinds` are those
+ * that the entries can make; the others are left alone.
+ */
+function foldSql(which: string, into: string, kinds: readonly (typeof KINDS)[number][] = KINDS): string {
+  const marks = kinds.map(([kind, when, at]) => {
     const tail = kind === 'pause' ? `, DATE_FORMAT(COALESCE(until_at, said_at), '${MOMENT}')` : '';
     return `MAX(IF(${when}, CONCAT(DATE_FORMAT(${at}, '${MOMENT}'), LPAD(id, 20, '0')${tail}), NULL)) AS ${kind}_mark`;
   });
@@ -108,9 +108,9 @@ function foldSql(which: string, into: string): string {
     `CAST(SUBSTRING(${kind}_mark, 27, 20) AS UNSIGNED) AS ${kind}_entry`,
     ...(kind === 'pause' ? [`CAST(SUBSTRING(pause_mark, 47) AS DATETIME(3)) AS pause_until`] : []),
   ];
-  const columns = KINDS.flatMap(([kind]) => columnsOf(kind));
+  const columns = kinds.flatMap(([kind]) => columnsOf(kind));
   // The moment is set last, because each assignment sees the ones before it.
-  const upserts = KINDS.flatMap(([kind]) => {
+  const upserts = kinds.flatMap(([kind]) => {
     const [at, entry] = [`${kind}_at`, `${kind}_entry`];
     const newer = `VALUES(${at}) IS NOT NULL AND (${into}.${at} IS NULL OR VALUES(${at}) > ${into}.${at} OR (VALUES(${at}) = ${into}.${at} AND VALUES(${entry}) > ${into}.${entry}))`;
     return [...columnsOf(kind).slice(2), entry, at].map((column) =>
@@ -120,7 +120,7 @@ function foldSql(which: string, into: string): string {
     );
   });
   return `INSERT INTO ${into} (organization_id, contact_point_id, supporter_id, channel, scope, ${columns.join(', ')})
-    SELECT * FROM (SELECT organization_id, contact_point_id, person, channel, scope, ${KINDS.flatMap(([kind]) => read(kind)).join(', ')} FROM (
+    SELECT * FROM (SELECT organization_id, contact_point_id, person, channel, scope, ${kinds.flatMap(([kind]) => read(kind)).join(', ')} FROM (
       SELECT organization_id, contact_point_id, IF(state = 'no', 0, COALESCE(supporter_id, 0)) AS person, channel, scope, ${marks.join(', ')}
       FROM permission_entry WHERE organization_id = :org AND taken_back_at IS NULL AND ${which}
       GROUP BY organization_id, contact_point_id, person, channel, scope) g) n
@@ -157,7 +157,12 @@ export class LedgerRepository {
 
   /** Folds entries that were written by a set-based statement. `which` is a condition over permission_entry. */
   async fold(tx: Scoped, which: string, bindings: Record<string, Bound>): Promise<void> {
-    await tx.execute(foldSql(which, 'permission_state'), bindings);
+    const made = await tx.sql<Record<ColumnKind, number | null>>(
+      `SELECT ${KINDS.map(([kind, when]) => `MAX(${when}) AS ${kind}`).join(', ')} FROM permission_entry WHERE organization_id = :org AND taken_back_at IS NULL AND ${which}`,
+      bindings,
+    );
+    const kinds = KINDS.filter(([kind]) => Number(made[0]?.[kind] ?? 0) === 1);
+    if (kinds.length > 0) await tx.execute(foldSql(which, 'permission_state', kinds), bindings);
   }
 
   /** Marks a batch's agreements as taken back (its refusals stay) and derives the state of their addresses anew. */

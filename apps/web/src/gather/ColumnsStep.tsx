@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef } from 'react';
-import type { KnownField } from '@goodword/core/intake';
+import { DELIMITERS, ENCODING_WORDS, ENCODINGS, type Delimiter, type Encoding, type FileReading, type KnownField } from '@goodword/core/intake';
 import { plural, useFormat } from '../app/format';
 import { Button } from '../ui/basics';
 import { useLit, useMargin, type Note } from '../ui/margin';
@@ -109,6 +109,7 @@ export function ColumnsStep({ fields, country }: { fields: KnownField[]; country
   const template = `44px repeat(${analysis.header.length}, minmax(132px, 1fr))`;
   return (
     <>
+      <ReadAs fields={fields} country={country} />
       <div ref={frame} className="sheet overflow-auto grow min-h-0" role="table" aria-label="Columns and the first rows" tabIndex={0}>
         <div
           role="row"
@@ -170,6 +171,45 @@ export function ColumnsStep({ fields, country }: { fields: KnownField[]; country
         </Button>
       </div>
     </>
+  );
+}
+
+const SEPARATORS: Record<Delimiter, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'pipes' };
+
+/** How the file is read, found by itself and changeable: letters that look wrong are read anew as something else. */
+function ReadAs({ fields, country }: { fields: KnownField[]; country: string }) {
+  const { file, analysis, readAs, take } = useDraft();
+  if (!analysis || !file) return null;
+  const again = (change: FileReading) => void take(file, fields, country, { ...readAs, ...change });
+  return (
+    <p className="pb-2 flex items-center gap-2 text-ink2">
+      {analysis.sure ? 'Read as' : 'Read, by a guess, as'}
+      <select
+        className="input !w-auto !min-h-[30px] !py-[3px]"
+        aria-label="Encoding"
+        value={analysis.encoding}
+        onChange={(event) => again({ encoding: event.target.value as Encoding })}
+      >
+        {ENCODINGS.map((encoding) => (
+          <option key={encoding} value={encoding}>
+            {ENCODING_WORDS[encoding]}
+          </option>
+        ))}
+      </select>
+      cut at
+      <select
+        className="input !w-auto !min-h-[30px] !py-[3px]"
+        aria-label="Separator"
+        value={analysis.delimiter}
+        onChange={(event) => again({ delimiter: event.target.value as Delimiter })}
+      >
+        {DELIMITERS.map((delimiter) => (
+          <option key={delimiter} value={delimiter}>
+            {SEPARATORS[delimiter]}
+          </option>
+        ))}
+      </select>
+    </p>
   );
 }
 

@@ -19,7 +19,7 @@ export function FileStep({ fields, country }: { fields: KnownField[]; country: s
       >
         <span className="subtitle">Drop a CSV file here</span>
         <span className="text-ink2">
-          One header row, one person a row, and at least an email or a mobile for each. Comma, semicolon or tab are found by themselves.
+          One header row, one person a row, and at least an email or a mobile for each. Separators and encodings are found by themselves.
         </span>
         <span className="inline-flex items-center rounded-paper border border-ink bg-ink text-white px-4 min-h-[36px] font-semibold">
           {reading ? 'Reading it…' : 'Choose a file'}

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { ChannelPermission, ColumnChoice, IntakePlan, KnownField } from '@goodword/core/intake';
+import type { ChannelPermission, ColumnChoice, FileReading, IntakePlan, KnownField } from '@goodword/core/intake';
 import type { Analysis, Answer, Ask, Judgement } from './intake.worker';
 
 export const STEPS = ['File', 'Columns', 'Where they go', 'Permission'] as const;
@@ -8,6 +8,8 @@ export type Step = (typeof STEPS)[number];
 interface DraftState {
   step: Step;
   file: File | null;
+  /** How the file is read, where a person chose. */
+  readAs: FileReading;
   analysis: Analysis | null;
   columns: ColumnChoice[];
   judgement: Judgement | null;
@@ -16,7 +18,7 @@ interface DraftState {
   groups: Pick<IntakePlan, 'tagIds' | 'newTags' | 'listId' | 'newList' | 'existing'>;
   permission: Record<'email' | 'text', ChannelPermission | { said: 'unanswered' } | { said: 'bought' }>;
   go(step: Step): void;
-  take(file: File, fields: KnownField[], country: string): Promise<void>;
+  take(file: File, fields: KnownField[], country: string, readAs?: FileReading): Promise<void>;
   choose(column: number, choice: ColumnChoice, country: string): void;
   setGroups(groups: Partial<DraftState['groups']>): void;
   setPermission(channel: 'email' | 'text', permission: DraftState['permission']['email']): void;
@@ -26,6 +28,7 @@ interface DraftState {
 const EMPTY = {
   step: 'File' as Step,
   file: null,
+  readAs: {},
   analysis: null,
   columns: [],
   judgement: null,
@@ -62,9 +65,10 @@ export const useDraft = create<DraftState>()((set, state) => {
   return {
     ...EMPTY,
     go: (step) => set({ step }),
-    async take(file, fields, country) {
-      set({ ...EMPTY, file, reading: true });
-      const answer = await ask({ kind: 'read', id: ++asked, source: file, fields, country });
+    async take(file, fields, country, readAs = {}) {
+      const step = state().step;
+      set({ ...EMPTY, file, readAs, step: state().file === file ? step : 'File', reading: true });
+      const answer = await ask({ kind: 'read', id: ++asked, source: file, reading: readAs, fields, country });
       if (!answer.ok) return set({ reading: false, problem: answer.reason, file: null });
       set({ reading: false, analysis: answer.analysis!, columns: answer.analysis!.guess, step: 'Columns' });
       await judge(answer.analysis!.guess, country);
@@ -81,8 +85,9 @@ export const useDraft = create<DraftState>()((set, state) => {
 });
 
 /** The plan, once both channels are answered; null before. */
-export function planOf(draft: Pick<DraftState, 'columns' | 'groups' | 'permission'>): IntakePlan | null {
+export function planOf(draft: Pick<DraftState, 'columns' | 'groups' | 'permission' | 'readAs'>): IntakePlan | null {
   const { email, text } = draft.permission;
   if (email.said === 'unanswered' || email.said === 'bought' || text.said === 'unanswered' || text.said === 'bought') return null;
-  return { columns: draft.columns, permission: { email, text }, ...draft.groups };
+  const reading = Object.keys(draft.readAs).length > 0 ? { reading: draft.readAs } : {};
+  return { ...reading, columns: draft.columns, permission: { email, text }, ...draft.groups };
 }

@@ -1,11 +1,13 @@
 import {
   cleanRow,
-  decodeFile,
   guessColumns,
   profileColumn,
-  readSheet,
+  readFile,
   type ColumnChoice,
   type ColumnProfile,
+  type Delimiter,
+  type Encoding,
+  type FileReading,
   type KnownField,
 } from '@goodword/core/intake';
 
@@ -15,7 +17,10 @@ const PREVIEW = 200;
 export interface Analysis {
   header: string[];
   rows: number;
-  delimiter: string;
+  delimiter: Delimiter;
+  encoding: Encoding;
+  /** Whether the encoding is known; a guess is shown as one. */
+  sure: boolean;
   preview: string[][];
   profiles: ColumnProfile[];
   guess: ColumnChoice[];
@@ -35,7 +40,7 @@ export interface Judgement {
 }
 
 export type Ask =
-  | { kind: 'read'; id: number; source: Blob; fields: KnownField[]; country: string }
+  | { kind: 'read'; id: number; source: Blob; reading: FileReading; fields: KnownField[]; country: string }
   | { kind: 'judge'; id: number; columns: ColumnChoice[]; country: string };
 
 export type Answer = { id: number; ok: true; analysis?: Analysis; judgement?: Judgement } | { id: number; ok: false; reason: string };
@@ -43,11 +48,11 @@ export type Answer = { id: number; ok: true; analysis?: Analysis; judgement?: Ju
 let sheet: { header: string[]; rows: string[][] } | null = null;
 
 async function read(ask: Extract<Ask, { kind: 'read' }>): Promise<Answer> {
-  const decoded = decodeFile(new Uint8Array(await ask.source.arrayBuffer()));
-  const result = decoded.ok ? readSheet(decoded.text) : decoded;
+  const result = readFile(new Uint8Array(await ask.source.arrayBuffer()), ask.reading);
   if (!result.ok) return { id: ask.id, ok: false, reason: result.reason };
   sheet = result.sheet;
   const { header, rows, delimiter } = result.sheet;
+  const { encoding, sure } = result;
   const profiles = header.map((_name, column) =>
     profileColumn(
       rows.map((row) => row[column] ?? ''),
@@ -57,7 +62,16 @@ async function read(ask: Extract<Ask, { kind: 'read' }>): Promise<Answer> {
   return {
     id: ask.id,
     ok: true,
-    analysis: { header, rows: rows.length, delimiter, preview: rows.slice(0, PREVIEW), profiles, guess: guessColumns(header, profiles, ask.fields) },
+    analysis: {
+      header,
+      rows: rows.length,
+      delimiter,
+      encoding,
+      sure,
+      preview: rows.slice(0, PREVIEW),
+      profiles,
+      guess: guessColumns(header, profiles, ask.fields),
+    },
   };
 }
 

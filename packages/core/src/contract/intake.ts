@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { FIELD_TYPES } from '../fields';
-import { BATCH_ROADS, FILE_LIMITS, type IntakePlan } from '../intake';
+import { BATCH_ROADS, DELIMITERS, ENCODINGS, FILE_LIMITS, type IntakePlan } from '../intake';
 import { id, isoDay, name, page, scope, sendingChannel } from './common';
 
 const order = Joi.string().valid('day-first', 'month-first');
@@ -31,6 +31,7 @@ const channelPermission = Joi.alternatives().try(
 );
 
 export const intakePlan = Joi.object<IntakePlan>({
+  reading: Joi.object({ encoding: Joi.string().valid(...ENCODINGS), delimiter: Joi.string().valid(...DELIMITERS) }),
   columns: Joi.array().items(column).min(1).max(FILE_LIMITS.columns).required(),
   permission: Joi.object({ email: channelPermission.required(), text: channelPermission.required() }).required(),
   existing: Joi.string().valid('update', 'leave').required(),

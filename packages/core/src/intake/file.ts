@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { guessEncoding, type Encoding } from './encoding';
 
 /** Bounds of one file. */
 export const FILE_LIMITS = { bytes: 50 * 1024 * 1024, rows: 500_000, columns: 200, cell: 10_000 } as const;
@@ -7,7 +8,16 @@ export interface Sheet {
   header: string[];
   /** Cells of each row under the header; a row may be shorter or longer than the header. */
   rows: string[][];
-  delimiter: ',' | ';' | '\t';
+  delimiter: Delimiter;
+}
+
+export const DELIMITERS = [',', ';', '\t', '|'] as const;
+export type Delimiter = (typeof DELIMITERS)[number];
+
+/** How a file is to be read where what the program finds is wrong: chosen by a person, kept with the plan. */
+export interface FileReading {
+  encoding?: Encoding;
+  delimiter?: Delimiter;
 }
 
 export type Read = { ok: true; sheet: Sheet } | { ok: false; reason: string };
@@ -25,35 +35,51 @@ const SIGNATURES: [string, string][] = [
   ['d0cf11e0', 'an old Excel workbook'],
 ];
 
-/** Reads the bytes of a file as text in UTF-8, with or without a byte order mark (RFC 3629), or says what they are. */
-export function decodeFile(bytes: Uint8Array): { ok: true; text: string } | { ok: false; reason: string } {
+export type Decoded = { ok: true; text: string; encoding: Encoding; sure: boolean } | { ok: false; reason: string };
+
+/** Reads the bytes of a file as text, in the encoding given or else the one it is most likely in, or says what they are. */
+export function decodeFile(bytes: Uint8Array, encoding?: Encoding): Decoded {
   if (bytes.length === 0) return { ok: false, reason: 'The file is empty. Choose a file with one header row and one person a row.' };
   const start = [...bytes.subarray(0, 4)].map((byte) => byte.toString(16).padStart(2, '0')).join('');
-  const kind = SIGNATURES.find(([magic]) => start.startsWith(magic))?.[1] ?? (bytes.includes(0) ? 'not a text file' : null);
-  if (kind) return { ok: false, reason: `This is ${kind}, not a CSV file. Save the sheet as CSV (UTF-8) and drop it here.` };
-  try {
-    return { ok: true, text: new TextDecoder('utf-8', { fatal: true }).decode(bytes) };
-  } catch {
-    return { ok: false, reason: 'The letters of this file are not in UTF-8. Save it as CSV UTF-8 and drop it here.' };
-  }
+  const found = encoding ? { encoding, sure: true } : guessEncoding(bytes);
+  const binary = !found.encoding.startsWith('utf-16') && bytes.includes(0);
+  const kind = SIGNATURES.find(([magic]) => start.startsWith(magic))?.[1] ?? (binary ? 'not a text file' : null);
+  if (kind) return { ok: false, reason: `This is ${kind}, not a CSV file. Save the sheet as CSV and drop it here.` };
+  return { ok: true, text: new TextDecoder(found.encoding).decode(bytes), ...found };
+}
+
+/** A file from its bytes to its rows. */
+export function readFile(
+  bytes: Uint8Array,
+  reading: FileReading = {},
+): (Extract<Read, { ok: true }> & { encoding: Encoding; sure: boolean }) | { ok: false; reason: string } {
+  const decoded = decodeFile(bytes, reading.encoding);
+  if (!decoded.ok) return decoded;
+  const read = readSheet(decoded.text, reading.delimiter);
+  return read.ok ? { ...read, encoding: decoded.encoding, sure: decoded.sure } : read;
 }
 
 /**
  * Reads a whole sheet from text by RFC 4180: quoted cells with separators, line ends and doubled quotes in them; comma,
- * semicolon or tab, found by itself. The first line with anything in it is the header. Empty lines before it and after the last row are passed
+ * semicolon, tab or pipe, found by itself or named by a first line such as "sep=;" that some programs write. The first line with anything in it is the header. Empty lines before it and after the last row are passed
  * over; one in between stays, so that the numbers of rows are those of the file.
  */
-export function readSheet(text: string): Read {
-  const body = text.startsWith('\ufeff') ? text.slice(1) : text;
+export function readSheet(text: string, delimiter?: Delimiter): Read {
+  const whole = text.startsWith('\ufeff') ? text.slice(1) : text;
+  const named = /^"?sep=([,;|\t])"?(?:\r\n|\r|\n)/i.exec(whole);
+  const body = named ? whole.slice(named[0].length) : whole;
   if (body.trim() === '') return refuse('There is nothing in it. It needs one header row and one person a row.');
-  const parsed = Papa.parse<string[]>(body, { delimiter: delimiterOf(body), skipEmptyLines: false });
+  const parsed = Papa.parse<string[]>(body, {
+    delimiter: delimiter ?? (named?.[1] as Delimiter | undefined) ?? delimiterOf(body),
+    skipEmptyLines: false,
+  });
   const quotes = parsed.errors.find((error) => error.type === 'Quotes');
   if (quotes) return refuse(`Row ${quotes.row ?? 1} opens a quote that is never closed. Close it, or take it out, and drop the file again.`);
   const [header, ...rows] = withoutEdges(parsed.data);
   return checkShape(
     header!.map((name) => name.trim()),
     rows,
-    parsed.meta.delimiter as Sheet['delimiter'],
+    parsed.meta.delimiter as Delimiter,
   );
 }
 
@@ -64,7 +90,7 @@ function withoutEdges(rows: string[][]): string[][] {
   return rows.slice(Math.max(0, rows.findIndex(filled)), last + 1);
 }
 
-function checkShape(header: string[], rows: string[][], delimiter: Sheet['delimiter']): Read {
+function checkShape(header: string[], rows: string[][], delimiter: Delimiter): Read {
   if (header.length > FILE_LIMITS.columns) {
     return refuse(`The sheet has ${header.length} columns; ${FILE_LIMITS.columns} is the most. Leave out the ones you don't need.`);
   }
@@ -76,7 +102,7 @@ function checkShape(header: string[], rows: string[][], delimiter: Sheet['delimi
 }
 
 /** The separator that cuts the first lines into the most cells, counted outside quotes. */
-function delimiterOf(body: string): Sheet['delimiter'] {
+function delimiterOf(body: string): Delimiter {
   const head = body
     .slice(0, 20_000)
     .replace(/"(?:[^"]|"")*"/g, '')
@@ -84,7 +110,7 @@ function delimiterOf(body: string): Sheet['delimiter'] {
     .slice(0, 10)
     .join('\n');
   const count = (char: string) => head.split(char).length;
-  return ([',', ';', '\t'] as const).reduce((best, char) => (count(char) > count(best) ? char : best), ',');
+  return DELIMITERS.reduce<Delimiter>((best, char) => (count(char) > count(best) ? char : best), ',');
 }
 
 /** Writes a sheet by RFC 4180. Cells that a spreadsheet would run as a formula get an apostrophe in front. */

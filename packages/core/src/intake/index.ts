@@ -1,4 +1,5 @@
-export { decodeFile, FILE_LIMITS, readSheet, writeCsv, type Read, type Sheet } from './file';
+export { ENCODING_WORDS, ENCODINGS, guessEncoding, type Encoding } from './encoding';
+export { decodeFile, DELIMITERS, FILE_LIMITS, readFile, readSheet, writeCsv, type Delimiter, type FileReading, type Read, type Sheet } from './file';
 export { cleanEmail, cleanMobile, cleanName, nameMatchKey, type Cleaned } from './clean';
 export { BATCH_ROADS, permissionFaults, type ChannelPermission, type ColumnChoice, type IntakePlan } from './plan';
 export { choiceKey, guessColumn, guessColumns, guessType, profileColumn, type ColumnProfile, type KnownField } from './guess';

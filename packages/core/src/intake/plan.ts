@@ -1,4 +1,5 @@
 import type { DateOrder, FieldType } from '../fields';
+import type { FileReading } from './file';
 import type { Road, Scope, SendingChannel } from '../permission';
 
 /** What becomes of one column of the file. */
@@ -29,6 +30,8 @@ export type ChannelPermission =
 
 /** Everything that was decided about a file: with the file itself, all that is needed to bring it in. */
 export interface IntakePlan {
+  /** How the file is read, where a person chose otherwise than what was found. */
+  reading?: FileReading;
   columns: ColumnChoice[];
   permission: Record<SendingChannel, ChannelPermission>;
   /** What happens to people who are here already. */
