@@ -111,7 +111,7 @@ export async function writeMessages(made: Made): Promise<void> {
       !own.some((a) => a.state === 'no' && [scope, 'all'].includes(a.scope) && a.ago >= ago)
     );
   };
-  const { db, ids } = made;
+  const { ids } = made;
   await writePast(
     made,
     {
@@ -166,6 +166,11 @@ export async function writeMessages(made: Made): Promise<void> {
     },
     chance,
   );
+  await writeDrafts(made);
+  await writeReplies(made);
+}
+
+async function writeDrafts({ db, ids }: Made): Promise<void> {
   const draft = (name: string, values: Record<string, Bound>) =>
     db.insert('message', {
       name,
@@ -193,7 +198,6 @@ export async function writeMessages(made: Made): Promise<void> {
     recipients: JSON.stringify({ from: [{ kind: 'segment', id: segment }], minus: [], without: [] }),
   });
   await draft('Thank you, plank givers', { purpose: 'service', subject: 'Thank you, {First name, or "friend"}', letter: JSON.stringify(THANKS) });
-  await writeReplies(made);
 }
 
 function GAVE_BEFORE(ids: Made['ids']): object {
