@@ -29,19 +29,6 @@ export class ChoicesRepository {
     );
   }
 
-  /** Finds or makes an address that nobody has yet; it counts once it is confirmed. */
-  async point(tx: Scoped, kind: 'email' | 'mobile', address: { normal: string; shown: string }, doNotContact: boolean): Promise<number> {
-    await tx.execute(
-      'INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, do_not_contact) VALUES (:org, :kind, :normal, :shown, :doNotContact)',
-      { kind, normal: address.normal, shown: address.shown, doNotContact },
-    );
-    const [row] = await tx.sql<{ id: number }>('SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal', {
-      kind,
-      normal: address.normal,
-    });
-    return row!.id;
-  }
-
   async erasureAsked(db: Scoped, supporterId: number): Promise<boolean> {
     const rows = await db.sql(
       "SELECT 1 FROM task WHERE organization_id = :org AND kind = 'erasure' AND supporter_id = :supporterId AND done_at IS NULL",

@@ -137,7 +137,7 @@ export class ChoosingService {
       ] as const) {
         if (!cleaned?.ok || points.some((point) => point.kind === kind && point.normal === cleaned.normal)) continue;
         const closed = await this.doNotContact.isClosed(tx, kind, cleaned.normal);
-        const contactPointId = await this.repository.point(tx, kind, cleaned, closed);
+        const contactPointId = await this.supporters.ensurePoint(tx, { kind, normal: cleaned.normal, shown: cleaned.shown, doNotContact: closed });
         const channel = kind === 'email' ? ('email' as const) : ('text' as const);
         // What they agreed to at the old address goes with them, said anew at the new one.
         const asks = view.choices

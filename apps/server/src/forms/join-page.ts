@@ -149,9 +149,9 @@ export function thanksPage(page: JoinPage, textFrom: string): string {
 }
 
 /** Counts who began, and tells a framing page how high the form is. Without it the form works all the same. */
-export const FORM_SCRIPT = `(function(){var f=document.querySelector('form'),d=document.documentElement,h=0;
+export const FORM_SCRIPT = `(function(){var f=document.querySelector('form'),h=0;
 if(f)f.addEventListener('input',function(){var u=f.action.split('?')[0]+'/begun';if(navigator.sendBeacon)navigator.sendBeacon(u)},{once:true});
-if(parent!==window){var t=function(){var n=d.scrollHeight;if(n!==h){h=n;parent.postMessage({goodWordForm:location.pathname,height:n},'*')}};t();new ResizeObserver(t).observe(d)}})();`;
+if(parent!==window){var b=document.body,t=function(){var n=b.offsetHeight;if(n!==h){h=n;parent.postMessage({goodWordForm:location.pathname,height:n},'*')}};t();new ResizeObserver(t).observe(b)}})();`;
 
 /** For the page that embeds: puts the frame where the script stands and keeps it as high as the form. */
 export const FRAME_SCRIPT = `(function(){var s=document.currentScript,u=new URL(s.src),i=document.createElement('iframe');

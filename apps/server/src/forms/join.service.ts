@@ -54,6 +54,7 @@ export class JoinService {
     answer: FormAnswer,
     around: { origin: string | null; language: Language | null; how: Road },
   ): Promise<Joined> {
+    await this.hold(tx, answer);
     const { supporterId, known } = await this.person(tx, form, answer, around.language);
     const points = await this.addresses(tx, supporterId, answer);
     await this.values(tx, supporterId, answer, known);
@@ -119,10 +120,6 @@ export class JoinService {
 
   /** The same address and an agreeing name is the same person; another name is somebody who shares the address. */
   private async person(tx: Scoped, form: FormRow, answer: FormAnswer, language: Language | null): Promise<{ supporterId: number; known: boolean }> {
-    for (const kind of ['email', 'mobile'] as const) {
-      const address = answer[kind];
-      if (address) await this.joining.hold(tx, { kind, normal: address.normal, shown: address.shown });
-    }
     const candidates = [
       ...(answer.email ? await this.joining.candidates(tx, { kind: 'email', normal: answer.email.normal }) : []),
       ...(answer.mobile ? await this.joining.candidates(tx, { kind: 'mobile', normal: answer.mobile.normal }) : []),
@@ -155,15 +152,25 @@ export class JoinService {
     return { supporterId: id, known: true };
   }
 
-  private async addresses(tx: Scoped, supporterId: number, answer: FormAnswer): Promise<{ email?: number; mobile?: number }> {
-    const out: { email?: number; mobile?: number } = {};
+  /**
+   * Holds the addresses until the transaction ends, made where they are new: whoever posts the same ones at the same
+   * moment (a button pressed twice) waits here, and then finds the person that the first has made.
+   */
+  private async hold(tx: Scoped, answer: FormAnswer): Promise<void> {
     for (const kind of ['email', 'mobile'] as const) {
       const address = answer[kind];
       if (!address) continue;
       const doNotContact = await this.doNotContact.isClosed(tx, kind, address.normal);
-      if (doNotContact)
-        await this.doNotContact.closeNew(tx, [{ id: await this.joining.pointId(tx, kind, address.normal), kind, normal: address.normal }]);
-      out[kind] = await this.supporters.addPoint(tx, supporterId, { kind, normal: address.normal, shown: address.shown, doNotContact });
+      await this.supporters.ensurePoint(tx, { kind, normal: address.normal, shown: address.shown, doNotContact });
+    }
+  }
+
+  private async addresses(tx: Scoped, supporterId: number, answer: FormAnswer): Promise<{ email?: number; mobile?: number }> {
+    const out: { email?: number; mobile?: number } = {};
+    for (const kind of ['email', 'mobile'] as const) {
+      const address = answer[kind];
+      if (address)
+        out[kind] = await this.supporters.addPoint(tx, supporterId, { kind, normal: address.normal, shown: address.shown, doNotContact: false });
     }
     return out;
   }

@@ -5,23 +5,6 @@ import type { Scoped } from '../platform/database';
 /** Finding and making the person who joins, over all chapters: a form knows no chapter's walls. */
 @Injectable()
 export class JoiningRepository {
-  /**
-   * Holds an address until the transaction ends, made where it is new: whoever posts the same one at the same moment (a
-   * button pressed twice) waits here, and then finds the person that the first has made.
-   */
-  async hold(tx: Scoped, address: { kind: 'email' | 'mobile'; normal: string; shown: string }): Promise<void> {
-    await tx.execute('INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown) VALUES (:org, :kind, :normal, :shown)', address);
-    await tx.sql('SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal FOR UPDATE', address);
-  }
-
-  async pointId(tx: Scoped, kind: 'email' | 'mobile', normal: string): Promise<number> {
-    const [row] = await tx.sql<{ id: number }>('SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal', {
-      kind,
-      normal,
-    });
-    return row!.id;
-  }
-
   async candidates(tx: Scoped, address: { kind: 'email' | 'mobile'; normal: string }): Promise<Candidate[]> {
     const rows = await tx.sql<{ id: number; first_name: string; last_name: string }>(
       `SELECT s.id, s.first_name, s.last_name FROM contact_point cp JOIN supporter_contact sc ON sc.contact_point_id = cp.id

@@ -194,22 +194,28 @@ export class SupportersRepository {
     await tx.supporters().where('supporter.id', id).update({ country: place.country, region: place.region, updated_at: new Date() });
   }
 
-  /** Finds or makes an address and hangs it on the person. Returns its id and who else has it. */
-  async addPoint(tx: Scoped, supporterId: number, point: { kind: string; normal: string; shown: string; doNotContact: boolean }): Promise<number> {
+  /** Finds or makes an address, which may be nobody's yet, and holds it until the transaction ends. Returns its id. */
+  async ensurePoint(tx: Scoped, point: { kind: string; normal: string; shown: string; doNotContact: boolean }): Promise<number> {
     await tx.execute(
       'INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, do_not_contact) VALUES (:org, :kind, :normal, :shown, :doNotContact)',
       point,
     );
     const [row] = await tx.sql<{ id: number }>(
-      'SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal',
+      'SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal FOR UPDATE',
       point,
     );
+    return row!.id;
+  }
+
+  /** Finds or makes an address and hangs it on the person. Returns its id. */
+  async addPoint(tx: Scoped, supporterId: number, point: { kind: string; normal: string; shown: string; doNotContact: boolean }): Promise<number> {
+    const pointId = await this.ensurePoint(tx, point);
     await tx.execute(
       `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position)
         SELECT :org, :supporterId, :pointId, COUNT(*) FROM supporter_contact WHERE supporter_id = :supporterId`,
-      { supporterId, pointId: row!.id },
+      { supporterId, pointId },
     );
-    return row!.id;
+    return pointId;
   }
 
   /** Puts one address in the place of another, which comes off the person. */

@@ -1,25 +1,10 @@
-import { NavLink } from 'react-router';
+import { Places, type Place } from '../ui/Places';
 
-const PLACES = [
-  { to: '/sort', words: 'Supporters' },
-  { to: '/sort/segments', words: 'Segments' },
-  { to: '/sort/groups', words: 'Lists and tags' },
-] as const;
+const PLACES: readonly Place[] = [
+  ['/sort', 'Supporters'],
+  ['/sort/segments', 'Segments'],
+  ['/sort/groups', 'Lists and tags'],
+];
 
 /** The three ways to look at people. */
-export function SortNav() {
-  return (
-    <nav aria-label="Sort" className="flex gap-5 pb-3">
-      {PLACES.map((place) => (
-        <NavLink
-          key={place.to}
-          to={place.to}
-          end
-          className={({ isActive }) => `pb-1 font-semibold border-b-2 ${isActive ? 'border-madder' : 'border-transparent text-ink2 hover:text-ink'}`}
-        >
-          {place.words}
-        </NavLink>
-      ))}
-    </nav>
-  );
-}
+export const SortNav = () => <Places label="Sort" places={PLACES} />;

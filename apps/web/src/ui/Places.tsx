@@ -1,0 +1,21 @@
+import { NavLink } from 'react-router';
+
+export type Place = readonly [to: string, words: string];
+
+/** The views of one station, in a line under its title. */
+export function Places({ label, places }: { label: string; places: readonly Place[] }) {
+  return (
+    <nav aria-label={label} className="flex gap-5 pb-3">
+      {places.map(([to, words]) => (
+        <NavLink
+          key={to}
+          to={to}
+          end
+          className={({ isActive }) => `pb-1 font-semibold border-b-2 ${isActive ? 'border-madder' : 'border-transparent text-ink2 hover:text-ink'}`}
+        >
+          {words}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}
