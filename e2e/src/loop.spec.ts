@@ -28,7 +28,8 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await page.getByRole('link', { name: 'Gather' }).click();
     await page.getByRole('button', { name: 'Bring in a file' }).click();
     await page.getByLabel('Choose a file').setInputFiles(path);
-    await expect(page.getByText('10 rows, read as UTF-8, comma separated')).toBeVisible();
+    await expect(page.getByText('10 rows under the header')).toBeVisible();
+    await expect(page.getByLabel('Encoding')).toHaveValue('utf-8');
     for (const column of ['E-mail addr: Email', 'Given name: First name', 'Surname: Last name', 'Cell: Mobile'])
       await expect(page.getByRole('button', { name: `Column ${column}` })).toBeVisible();
     await expect(page.getByRole('complementary', { name: 'Margin' })).toContainText('has no ending');

@@ -63,7 +63,7 @@ test('the columns step, the permission step and their faults pass axe too, and a
   await page
     .getByLabel('Choose a file')
     .setInputFiles({ name: 'large.csv', mimeType: 'text/csv', buffer: Buffer.from(['Email,First name,Last name,Mobile', ...rows].join('\n')) });
-  await expect(page.getByText('50,000 rows, read as UTF-8')).toBeVisible();
+  await expect(page.getByText('50,000 rows under the header')).toBeVisible();
   await expect(page.getByText('49,900 ready')).toBeVisible({ timeout: 60_000 });
   expect(page.workers()).toHaveLength(1);
   await noViolations(page);
@@ -90,7 +90,8 @@ test('pasted rows are read as they come out of a spreadsheet', async ({ page }) 
   await page.goto('/gather/new');
   await page.getByLabel('Or paste rows').fill('Email\tFirst name\nann.paste@example.org\tAnn\n');
   await page.getByRole('button', { name: 'Read the pasted rows' }).click();
-  await expect(page.getByText('1 row, read as UTF-8, tab separated')).toBeVisible();
+  await expect(page.getByText('1 row under the header')).toBeVisible();
+  await expect(page.getByLabel('Separator')).toHaveValue('\t');
 });
 
 test('the stations, the finder and a table are reached by keys alone', async ({ page }) => {
@@ -141,4 +142,17 @@ test('the way out needs no script and fits 320 pixels', async ({ browser }) => {
   await expect(page.getByRole('heading', { name: 'This link leads nowhere' })).toBeVisible();
   expect(await page.locator('body').evaluate((body) => body.scrollWidth)).toBeLessThanOrEqual(320);
   await context.close();
+});
+
+test('letters that were guessed wrong are read anew as what a person says they are', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/gather/new');
+  const buffer = Buffer.from('Email;First;Last\r\njan.anew@example.org;Jan;Ko\xf1ski\r\n', 'latin1');
+  await page.getByLabel('Choose a file').setInputFiles({ name: 'old.csv', mimeType: 'text/csv', buffer });
+  await expect(page.getByText('Read, by a guess, as')).toBeVisible();
+  await expect(page.getByRole('cell', { name: 'Koñski' })).toBeVisible();
+  await page.getByLabel('Encoding').selectOption('windows-1250');
+  await expect(page.getByRole('cell', { name: 'Koński' })).toBeVisible();
+  await page.getByLabel('Separator').selectOption('|');
+  await expect(page.getByRole('cell', { name: 'jan.anew@example.org;Jan;Koński' })).toBeVisible();
 });

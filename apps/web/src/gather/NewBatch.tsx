@@ -11,8 +11,6 @@ import { GroupsStep } from './GroupsStep';
 import { PermissionStep } from './PermissionStep';
 import { Steps } from './Steps';
 
-const SEPARATORS: Record<string, string> = { ',': 'comma', ';': 'semicolon', '\t': 'tab' };
-
 /** A file on its way in: what it is, what its columns are, where its people go, what they agreed to. */
 export default function NewBatch() {
   const { organization } = useSession();
@@ -21,7 +19,7 @@ export default function NewBatch() {
   const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
   if (!fields.data) return <Loading what="your fields" />;
   const note = analysis
-    ? `${format.number(analysis.rows)} ${plural(analysis.rows, 'row', 'rows')}, read as UTF-8, ${SEPARATORS[analysis.delimiter]} separated`
+    ? `${format.number(analysis.rows)} ${plural(analysis.rows, 'row', 'rows')} under the header`
     : 'People who agreed to hear from you';
   return (
     <div className="flex flex-col grow min-h-0">

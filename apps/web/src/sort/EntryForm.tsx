@@ -39,6 +39,8 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
   const submit = handleSubmit(({ until, sheet, ...values }) =>
     save.mutate({
       ...values,
+      // A pause holds everything on the channel.
+      scope: state === 'pause' ? 'all' : values.scope,
       contactPointId: Number(values.contactPointId),
       channel: kept(values.channel, channels),
       how: kept(values.how, roads),
@@ -59,22 +61,26 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
           </select>
         </Labelled>
         <Labelled label="To">
-          <select className="input" {...register('scope')}>
-            <option value="all">everything</option>
-            <option value="marketing">everything but service</option>
-            {PURPOSES.map((purpose) => (
-              <option key={purpose} value={purpose}>
-                {purpose}
-              </option>
-            ))}
-            {lists.data
-              ?.filter((list) => list.isPublic)
-              .map((list) => (
-                <option key={list.id} value={`list:${list.id}`}>
-                  {list.name}
+          {state === 'pause' ? (
+            <input className="input" disabled value="everything" readOnly />
+          ) : (
+            <select className="input" {...register('scope')}>
+              <option value="all">everything</option>
+              <option value="marketing">everything but service</option>
+              {PURPOSES.map((purpose) => (
+                <option key={purpose} value={purpose}>
+                  {purpose}
                 </option>
               ))}
-          </select>
+              {lists.data
+                ?.filter((list) => list.isPublic)
+                .map((list) => (
+                  <option key={list.id} value={`list:${list.id}`}>
+                    {list.name}
+                  </option>
+                ))}
+            </select>
+          )}
         </Labelled>
         <Labelled label="At">
           <select className="input" {...register('contactPointId')}>
