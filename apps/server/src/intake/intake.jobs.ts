@@ -119,6 +119,7 @@ export class IntakeJobs {
   /** New addresses that are on do-not-contact, themselves or by their domain or range, are marked as such. */
   private async flagDoNotContact(scope: Scope, batchId: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
+      if (await this.doNotContact.isEmpty(tx)) return;
       const points = await tx.sql<{ id: number; kind: string; normal: string }>(
         'SELECT id, kind, normal FROM contact_point WHERE organization_id = :org AND batch_id = :batchId AND do_not_contact = 0',
         { batchId },

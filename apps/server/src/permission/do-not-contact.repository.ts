@@ -80,6 +80,10 @@ export class DoNotContactRepository {
     });
   }
 
+  async isEmpty(db: Scoped): Promise<boolean> {
+    return (await db.sql('SELECT 1 FROM do_not_contact WHERE organization_id = :org LIMIT 1')).length === 0;
+  }
+
   async everything(db: Scoped): Promise<{ hashes: Set<string>; ranges: { from: string; to: string }[] }> {
     const rows = await db.sql<{ kind: string; key_hash: string; range_from: string | null; range_to: string | null }>(
       'SELECT kind, key_hash, range_from, range_to FROM do_not_contact WHERE organization_id = :org',

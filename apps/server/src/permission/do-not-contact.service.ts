@@ -93,6 +93,11 @@ export class DoNotContactService {
     return this.list.isClosed(db, kind, normal, { own: this.hash(kind, normal), domain: this.hash('domain', domain) });
   }
 
+  /** Whether nothing is closed at all, so that nobody who comes in needs to be looked up. */
+  isEmpty(db: Scoped): Promise<boolean> {
+    return this.list.isEmpty(db);
+  }
+
   /** Marks addresses that have just come in and that an entry closes; the whole list is read once for all of them. */
   async closeNew(tx: Scoped, points: readonly { id: number; kind: string; normal: string }[]): Promise<void> {
     const { hashes, ranges } = await this.list.everything(tx);
