@@ -218,6 +218,29 @@ describe('somebody already known', () => {
   });
 });
 
+test('a box for calls at a number that has refused calls is kept as asked, and nothing is sent', async () => {
+  const form = await openForm(house.client, 'Calls', (made) => ({
+    ...made,
+    asks: [{ channel: 'call', scope: 'news', words: 'You may call me about the news.' }],
+  }));
+  await visitor.post(`/join/${form.slug}`, { firstName: 'Cal', mobile: '2065550158', agree_0: '1' });
+  const cal = await personBy(house.client, '2065550158');
+  expect(standingsOf(cal)).toEqual(['call news yes']);
+  const no = {
+    contactPointId: cal.contactPoints[0]!.id,
+    channel: 'call',
+    scope: 'all',
+    state: 'no',
+    how: 'phone',
+    on: new Date().toISOString().slice(0, 10),
+    words: 'No calls',
+  };
+  await house.client.post(`/api/supporters/${cal.id}/permission`, no);
+  expect((await visitor.post(`/join/${form.slug}`, { firstName: 'Cal', mobile: '2065550158', agree_0: '1' })).status).toBe(200);
+  expect(standingsOf(await personBy(house.client, '2065550158'))).toContain('call news no');
+  expect(house.gateway.texts.filter((text) => text.to === '+12065550158')).toEqual([]);
+});
+
 describe('what robots and mistakes send', () => {
   test('a form with the trap filled in is thanked and forgotten', async () => {
     const form = await openForm(house.client, 'Trap');

@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { matchRow } from '@goodword/core/intake';
 import type { FormAnswer, FormAsk, Language } from '@goodword/core/forms';
-import { rulesFor, type Road, type SendingChannel } from '@goodword/core/permission';
+import { mustConfirm, rulesFor, type SendingChannel } from '@goodword/core/permission';
 import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { LedgerRepository } from '../permission/ledger.repository';
@@ -15,12 +15,6 @@ import { SupportersRepository } from '../supporters/supporters.repository';
 import { ConfirmationsRepository } from './confirmations.repository';
 import { FormsRepository, type FormRow } from './forms.repository';
 import { JoiningRepository } from './joining.repository';
-
-export interface Joined {
-  supporterId: number;
-  /** Whether everything asked stands at yes by now, with nothing left to confirm. */
-  settled: boolean;
-}
 
 /** Somebody joins by a form or a keyword: matched as any row is, and recorded as their own act, with the words they saw. */
 @Injectable()
@@ -39,11 +33,10 @@ export class JoinService {
   ) {}
 
   /** From the form to the ledger in one transaction. */
-  async join(form: FormRow, answer: FormAnswer, around: { origin: string; language: Language }): Promise<Joined> {
-    return this.database.write(programScope(form.organization_id), async (tx) => {
-      const joined = await this.record(tx, form, answer, { ...around, how: 'form' });
+  async join(form: FormRow, answer: FormAnswer, around: { origin: string; language: Language }): Promise<void> {
+    await this.database.write(programScope(form.organization_id), async (tx) => {
+      await this.record(tx, form, answer, { ...around, how: 'form' });
       await this.forms.count(tx, form.id, 'joined');
-      return joined;
     });
   }
 
@@ -52,8 +45,8 @@ export class JoinService {
     tx: Scoped,
     form: FormRow,
     answer: FormAnswer,
-    around: { origin: string | null; language: Language | null; how: Road },
-  ): Promise<Joined> {
+    around: { origin: string | null; language: Language | null; how: 'form' | 'keyword' },
+  ): Promise<void> {
     await this.hold(tx, answer);
     const { supporterId, known } = await this.person(tx, form, answer, around.language);
     const points = await this.addresses(tx, supporterId, answer);
@@ -62,7 +55,6 @@ export class JoinService {
     for (const listId of form.definition.listIds) await this.groups.put(tx, 'list', supporterId, listId);
     const place = (await this.joining.person(tx, supporterId))!;
     const rules = rulesFor(await this.houseRules.rules(tx), place);
-    let settled = true;
     for (const channel of ['email', 'text', 'call'] as const) {
       const asks = answer.agreed.filter((ask) => ask.channel === channel);
       const point = channel === 'email' ? points.email : points.mobile;
@@ -71,17 +63,14 @@ export class JoinService {
       const stand = (ask: FormAsk) => standingAt(states, { contactPointId: point, channel, scope: ask.scope }, Date.now(), rules).state;
       const saidNo = asks.some((ask) => stand(ask) === 'no');
       const open = asks.filter((ask) => stand(ask) !== 'yes');
-      const byRule =
-        channel === 'email' ? form.definition.confirm.email === 'always' || rules.confirm.email : channel === 'text' && rules.confirm.text;
-      // Somebody else may have typed the address, so a no is lifted only by an act that comes from the address itself.
-      const mustConfirm = around.how === 'form' && open.length > 0 && (byRule || saidNo);
+      const confirm = mustConfirm({ how: around.how, channel, states: asks.map(stand), formAsks: form.definition.confirm.email === 'always', rules });
       for (const ask of asks)
         await this.ledger.record(tx, {
           contactPointId: point,
           supporterId,
           channel,
           scope: ask.scope,
-          state: mustConfirm && open.includes(ask) ? 'asked' : 'yes',
+          state: confirm && open.includes(ask) ? 'asked' : 'yes',
           saidAt: new Date(),
           byPerson: true,
           how: around.how,
@@ -89,11 +78,10 @@ export class JoinService {
           source: `Form “${form.name}”, version ${form.version}`,
           origin: around.origin,
         });
-      if (!mustConfirm) continue;
-      settled = false;
-      await this.ask(tx, form, supporterId, point, channel as SendingChannel, open, { saidNo, withinDays: rules.confirm.withinDays });
+      // Nobody is asked by a call: after a no to calls, the question waits for a person who speaks to them.
+      if (confirm && channel !== 'call')
+        await this.ask(tx, form, supporterId, point, channel, open, { saidNo, withinDays: rules.confirm.withinDays });
     }
-    return { supporterId, settled };
   }
 
   private async ask(

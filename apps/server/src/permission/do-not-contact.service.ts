@@ -73,10 +73,9 @@ export class DoNotContactService {
       const entry = await this.list.find(tx, id);
       if (!entry) throw new NotFound('do-not-contact entry');
       await this.list.remove(tx, id);
-      const marked = (await this.list.marked(tx)).filter((point) => covers(entry, point));
-      const open: { id: number }[] = [];
-      for (const point of marked) if (point.kind !== 'post' && !(await this.isClosed(tx, point.kind, point.normal))) open.push(point);
-      await this.list.reopen(tx, open);
+      const covered = (await this.list.marked(tx)).filter((point) => covers(entry, point));
+      await this.list.reopen(tx, covered);
+      await this.closeNew(tx, covered);
       await audit(tx, {
         act: 'dnc-remove',
         subject: 'do-not-contact',
@@ -98,7 +97,7 @@ export class DoNotContactService {
     return this.list.isEmpty(db);
   }
 
-  /** Marks addresses that have just come in and that an entry closes; the whole list is read once for all of them. */
+  /** Marks those of the addresses that an entry closes (they have just come in, or were just opened); the whole list is read once for all of them. */
   async closeNew(tx: Scoped, points: readonly { id: number; kind: string; normal: string }[]): Promise<void> {
     const { hashes, ranges } = await this.list.everything(tx);
     if (points.length === 0 || hashes.size + ranges.length === 0) return;

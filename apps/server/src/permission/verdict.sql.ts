@@ -84,7 +84,7 @@ const ZERO = "TIMESTAMP'1000-01-01 00:00:00.000'";
 
 /**
  * Keeps the optimizer from merging a derived table into the query around it: merged, each expression would be worked
- * out again wherever it is named. (Six joins by key and merged expressions took two minutes for a million people.)
+ * out again wherever it is named.
  */
 const ONCE = 'LIMIT 18446744073709551615';
 

@@ -94,7 +94,7 @@ export class PersonLedger {
 
   /** An entry by hand counts as the person's own where it is dated and has its words: the evidence for coming back. */
   async addEntry(scope: Scope, id: number, entry: HandEntry): Promise<void> {
-    const saidAt = saidOn(entry.on);
+    const saidAt = saidOn(entry.on, entry.state);
     const faults = handFaults(entry);
     if (faults) throw new Invalid([faults]);
     await this.database.write(scope, async (tx) => {
@@ -118,7 +118,7 @@ export class PersonLedger {
 
   /** Objection to all marketing (GDPR art. 21(2)-(3)): one act that closes every channel at every address. */
   async object(scope: Scope, id: number, objection: Objection): Promise<void> {
-    const saidAt = saidOn(objection.on);
+    const saidAt = saidOn(objection.on, 'no');
     await this.database.write(scope, async (tx) => {
       const points = await this.supporters.points(tx, [(await this.person(tx, id)).id]);
       for (const point of points) {
@@ -237,12 +237,16 @@ export class PersonLedger {
 
 const iso = (at: number | null) => (at === null ? null : new Date(at).toISOString());
 
-/** Noon of the day that something was said, or this moment where the day is today. */
-function saidOn(on: string): Date {
-  const at = new Date(`${on}T12:00:00Z`);
-  if (parseIsoDay(on) === null || at.getTime() > Date.now() + 86_400_000)
+/**
+ * The moment that a day given by hand stands for: now where it is today. On a day gone by, noon; for a no the end of the
+ * day, so that it closes whatever else was said that day.
+ */
+function saidOn(on: string, state: RecordedState): Date {
+  const today = new Date().toISOString().slice(0, 10);
+  const at = new Date(`${on}T${state === 'no' ? '23:59:59.999' : '12:00:00'}Z`);
+  if (parseIsoDay(on) === null || Date.parse(`${on}T12:00:00Z`) > Date.now() + 86_400_000)
     throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day they said so, not later than today.' }]);
-  return new Date(Math.min(at.getTime(), Date.now()));
+  return on >= today ? new Date() : at;
 }
 
 function handFaults(entry: HandEntry): { field: string; code: string; message: string } | null {

@@ -93,6 +93,20 @@ describe('entries by hand', () => {
     expect([answer.status, answer.body.faults[0]!.field]).toEqual([422, field]);
   });
 
+  test('what was said last today counts, and a no of another day closes the whole of it', async () => {
+    const person = await someone('today');
+    const say = (more: object) => house.client.post(`/api/supporters/${person.id}/permission`, entry(person, more));
+    const stands = async () => (await record(person.id)).standings.find((one) => one.scope === 'appeals')!.state;
+    await say({ on: TODAY });
+    await say({ on: TODAY, state: 'no', words: '' });
+    expect(await stands()).toBe('no');
+    await say({ on: TODAY });
+    expect(await stands()).toBe('yes');
+    const other = await someone('otherday');
+    for (const state of ['no', 'yes']) await house.client.post(`/api/supporters/${other.id}/permission`, entry(other, { on: '2026-03-01', state }));
+    expect((await record(other.id)).standings.find((one) => one.scope === 'appeals')!.state).toBe('no');
+  });
+
   test('a relationship implies where the place lets it, and never a text', async () => {
     const cy = await someone('cy', '2065550161');
     await house.client.post(

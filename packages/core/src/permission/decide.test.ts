@@ -4,6 +4,7 @@ import {
   foldEntry,
   isRelationship,
   mayAskToConfirm,
+  mustConfirm,
   oneCopyPerAddress,
   PRESETS,
   RELATIONSHIPS,
@@ -160,6 +161,20 @@ describe('deciding for one person', () => {
     expect(mayAskToConfirm({ channel: 'text', address, saidNo: false, sentBefore: 0 })).toBe(true);
     expect(mayAskToConfirm({ channel: 'email', address: { ...address, doNotContact: true }, saidNo: false, sentBefore: 0 })).toBe(false);
     expect(mayAskToConfirm({ channel: 'email', address: { ...address, onHold: true }, saidNo: false, sentBefore: 0 })).toBe(false);
+  });
+
+  test('a form is confirmed by rule, by wish, and always after a no; a keyword never', () => {
+    const must = (more: Partial<Parameters<typeof mustConfirm>[0]>) =>
+      mustConfirm({ how: 'form', channel: 'email', states: ['never'], formAsks: false, rules: US, ...more });
+    expect(must({})).toBe(false);
+    expect(must({ formAsks: true })).toBe(true);
+    expect(must({ rules: PRESETS['european-union'].rules })).toBe(true);
+    expect(must({ states: ['never', 'no'] })).toBe(true);
+    expect(must({ channel: 'text' })).toBe(true);
+    expect(must({ channel: 'call', formAsks: true })).toBe(false);
+    expect(must({ channel: 'call', states: ['no'] })).toBe(true);
+    expect(must({ formAsks: true, states: ['yes', 'yes'] })).toBe(false);
+    expect(must({ how: 'keyword', channel: 'text', states: ['no'] })).toBe(false);
   });
 
   test('which roads are relationships', () => {

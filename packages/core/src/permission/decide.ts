@@ -137,6 +137,22 @@ export function isPaused(marks: Marks, now: Instant): boolean {
 }
 
 /**
+ * Whether what somebody typed into a form must be confirmed before it counts: where the rule or the form asks for it,
+ * and wherever an address has said no, since somebody else may have typed it. A keyword comes from the phone itself.
+ */
+export function mustConfirm(act: {
+  how: 'form' | 'keyword';
+  channel: Channel;
+  states: readonly PermissionState[];
+  formAsks: boolean;
+  rules: PlaceRules;
+}): boolean {
+  if (act.how === 'keyword' || act.states.every((state) => state === 'yes')) return false;
+  const byRule = (act.channel === 'email' && (act.formAsks || act.rules.confirm.email)) || (act.channel === 'text' && act.rules.confirm.text);
+  return byRule || act.states.includes('no');
+}
+
+/**
  * Whether a request to confirm may go to an address: only after the person has just acted, once and one reminder. A
  * confirmation is the one thing that may go to somebody Asked. By email also to an address that had left, since acting
  * anew is how people come back; by text never after a STOP, which only a text from that phone lifts (START).

@@ -27,6 +27,7 @@ export {
   HELD_REASONS,
   isPaused,
   mayAskToConfirm,
+  mustConfirm,
   oneCopyPerAddress,
   standing,
   type Address,
