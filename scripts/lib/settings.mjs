@@ -42,6 +42,8 @@ export function settingsFor(folder, { databaseUrl, ports, extra = {} }) {
     INBOUND_SMTP_PORT: String(ports.bounces),
     DKIM_KEY_FILE: dkim,
     DKIM_DOMAIN: 'lanternferry.test',
+    DOMAIN_LOOKUP: `http://127.0.0.1:${ports.mailroom}/lookup/domains`,
+    LINE_LOOKUP: `http://127.0.0.1:${ports.handsets}/lookup/lines`,
     MAILROOM_PAGE: `http://127.0.0.1:${ports.mailroom}`,
     HANDSETS_PAGE: `http://127.0.0.1:${ports.handsets}`,
     MAILROOM_SMTP_PORT: String(ports.mailroomSmtp),

@@ -1,5 +1,6 @@
 import { Module, type DynamicModule } from '@nestjs/common';
 import { LoggerModule } from 'nestjs-pino';
+import { CampaignsModule } from './campaigns/campaigns.module';
 import { ChoicesModule } from './choices/choices.module';
 import { FormsModule } from './forms/forms.module';
 import { InboundModule } from './inbound/inbound.module';
@@ -42,6 +43,7 @@ export class AppModule {
         TeamModule,
         SupportersModule,
         IntakeModule,
+        CampaignsModule,
         SegmentsModule,
         SortModule,
         MessagesModule,

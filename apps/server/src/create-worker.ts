@@ -2,6 +2,7 @@ import type { INestApplicationContext } from '@nestjs/common';
 import { PinoLogger } from 'nestjs-pino';
 import { ConfirmationsService } from './forms/confirmations.service';
 import { IntakeJobs } from './intake/intake.jobs';
+import { RetentionService } from './intake/retention.service';
 import { ComposingService } from './messages/composing.service';
 import { MergeValuesRepository } from './messages/merge-values.repository';
 import { MessagesRepository } from './messages/messages.repository';
@@ -15,7 +16,7 @@ import { OutboxRepository } from './sending/outbox.repository';
 import { PrepareJob } from './sending/prepare.job';
 import { TeamRepository } from './team/team.repository';
 
-const IDLE_MS = 250;
+const IDLE_MS = 100;
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 
 export interface Worker {
@@ -33,12 +34,14 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const intake = context.get(IntakeJobs);
   const prepare = context.get(PrepareJob);
   const handlers = {
+    'batch-read': (job: Parameters<IntakeJobs['check']>[0]) => intake.read(job),
     'batch-check': (job: Parameters<IntakeJobs['check']>[0]) => intake.check(job),
     'batch-bring-in': (job: Parameters<IntakeJobs['check']>[0]) => intake.bringIn(job),
     'batch-take-out': (job: Parameters<IntakeJobs['check']>[0]) => intake.takeOut(job),
     'message-prepare': (job: Parameters<IntakeJobs['check']>[0]) => prepare.run(job),
   };
   const confirmations = context.get(ConfirmationsService);
+  const retention = context.get(RetentionService);
   const jobs = new JobRunner(database, handlers, config.LEASE_SECONDS, log);
   const parts = {
     database,
@@ -67,7 +70,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   return {
     run() {
       log.info({ name: handOver.name }, 'worker ready');
-      running = Promise.all([loop(() => jobs.runOne()), loop(() => handOver.round()), loop(() => confirmations.sendOne())]);
+      running = Promise.all([loop(() => jobs.runOne()), loop(() => handOver.round()), loop(() => confirmations.sendOne()), loop(() => retention.round())]);
       return running.then(() => undefined);
     },
     async stop() {

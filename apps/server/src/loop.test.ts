@@ -146,6 +146,17 @@ describe('between the last look and the hand-over', () => {
       (row) => row.state === 'sending',
     );
 
+  /** What was decided before this moment can't be called back; with the provider away it comes back by itself. */
+  const nothingUnderWay = (id: number) =>
+    until(
+      'nothing to be under way',
+      () =>
+        house.database.unscoped()('delivery').where('message_id', id).whereIn('state', ['leased', 'handing']).count('* as n') as unknown as Promise<
+          { n: number }[]
+        >,
+      ([row]) => Number(row?.n) === 0,
+    );
+
   test('whoever leaves is held at the door', async () => {
     const id = await draftEmail(house.client, everyone(), { purpose: 'news', subject: 'News' });
     await house.client.post(`/api/messages/${id}/test`);
@@ -165,6 +176,7 @@ describe('between the last look and the hand-over', () => {
       on: '2026-11-01',
       words: '',
     });
+    await nothingUnderWay(id);
     await house.sink.listen();
     await messageAt(house.client, id, 'done');
     expect((await resultsOf(house.client, id)).counts).toMatchObject({ sent: look.reached - 1, door: 1, unsure: 0 });
@@ -182,15 +194,7 @@ describe('between the last look and the hand-over', () => {
     await house.client.post(`/api/messages/${id}/send`, { at: null, expected: reached });
     await prepared(id);
     await house.client.post(`/api/messages/${id}/pause`);
-    // What was under way at that moment can't be called back; with the provider away it comes back by itself.
-    await until(
-      'nothing to be under way',
-      () =>
-        house.database.unscoped()('delivery').where('message_id', id).whereIn('state', ['leased', 'handing']).count('* as n') as unknown as Promise<
-          { n: number }[]
-        >,
-      ([row]) => Number(row?.n) === 0,
-    );
+    await nothingUnderWay(id);
     await house.sink.listen();
     await pause(1500);
     expect((await resultsOf(house.client, id)).counts).toMatchObject({ sent: 0, waiting: reached });

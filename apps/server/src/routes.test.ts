@@ -116,6 +116,7 @@ const UNSCOPED: Record<string, string> = {
   'forms/confirmations.repository.ts': 'a signed token gives the scope, and a worker sends whatever is due',
   'forms/forms.repository.ts': 'the address of a form gives the scope',
   'inbound/inbound.repository.ts': 'a text or receipt brings only a number or a key, from which the organization is found',
+  'intake/retention.service.ts': 'a worker goes over every organization in turn',
   'messages/images.service.ts': 'pictures are public to mail readers',
   'permission-states.ts': 'a command over every organization',
   'platform/health.controller.ts': 'counts over everything',

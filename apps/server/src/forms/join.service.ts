@@ -120,7 +120,7 @@ export class JoinService {
       language,
     };
     // The email of one person with the mobile of another: the email decides, and the number is shared from now on.
-    const id = match.kind === 'same' ? match.id : match.kind === 'doubt' ? match.ids[0]! : null;
+    const id = match.kind === 'same' ? match.id : match.kind === 'look' && match.why === 'two-people' ? match.candidates[0]!.id : null;
     if (id === null) return { supporterId: await this.joining.make(tx, { ...about, chapterId: form.definition.chapterId }), known: false };
     const before = await this.joining.person(tx, id);
     await this.joining.fillBlanks(tx, id, about);

@@ -1,9 +1,9 @@
 import { Injectable } from '@nestjs/common';
-import type { BatchState, RowVerdict } from '@goodword/core/contract';
-import type { Candidate, IntakePlan } from '@goodword/core/intake';
+import type { BatchState, BatchWill, IntakeDraft, RowVerdict } from '@goodword/core/contract';
+import type { BatchKind, CleanRow, FileReading, Found, Guess, IntakePlan, LookKind, Scored } from '@goodword/core/intake';
 import type { FieldValue } from '@goodword/core/fields';
-import type { Scoped } from '../platform/database';
-import { valueColumns } from '../supporters/fields.repository';
+import type { Bound, Scoped } from '../platform/database';
+import type { ValueRow } from '../supporters/fields.repository';
 
 export interface BatchRow {
   id: number;
@@ -11,38 +11,49 @@ export interface BatchRow {
   name: string;
   file_name: string;
   storage_key: string;
+  /** The file as text: itself, or what a workbook or cards were turned into. */
+  text_key: string | null;
+  file_gone_at: Date | null;
   state: BatchState;
+  what: BatchKind;
+  reading: FileReading | null;
+  found: Found | null;
+  guesses: Guess[] | null;
+  draft: IntakeDraft | null;
+  will: BatchWill | null;
   row_count: number;
   plan: IntakePlan | null;
   resolved: Resolved | null;
   next_row: number;
   stay_no: number;
+  stayed: number;
   rate: number | null;
   problem: string | null;
   created_at: Date;
+  created_by: number | null;
   created_by_name: string | null;
 }
 
-/** What the plan's new things became: fields by column, and the ids of all tags and of the list. */
+/** What the plan's new things became: fields by column, and the ids of all tags and lists. */
 export interface Resolved {
   fields: Record<number, number>;
   tagIds: number[];
-  listId: number | null;
+  listIds: number[];
 }
 
 /** One row as it is staged. */
 export interface StagedRow {
   rowNo: number;
   verdict: RowVerdict;
+  reason: string;
+  hint: string;
+  why: LookKind | null;
+  candidates: Scored[];
   sameAsRow: number | null;
   supporterId: number | null;
-  firstName: string;
-  lastName: string;
-  email: { normal: string; shown: string } | null;
-  mobile: { normal: string; shown: string; country?: string } | null;
-  emailSays: boolean | null;
-  textSays: boolean | null;
-  reason: string;
+  /** Of a file of gifts: not here, so brought in as never asked or left. */
+  stranger: boolean;
+  clean: CleanRow | null;
   /** By field id, or by minus (column + 1) for a field that is yet to be made. */
   values: { fieldId: number; value: FieldValue }[];
 }
@@ -55,19 +66,57 @@ export interface StagedView {
   email_shown: string | null;
   mobile_shown: string | null;
   reason: string;
+  hint: string;
+  why: LookKind | null;
+  candidates: Scored[] | null;
   supporter_id: number | null;
+  same_as_row: number | null;
 }
+
+export interface RowsQuery {
+  verdict?: RowVerdict;
+  why?: string;
+  only?: 'faults' | 'hints' | 'strangers';
+}
+
+type BatchValues = Partial<
+  Record<
+    | 'name'
+    | 'state'
+    | 'what'
+    | 'plan'
+    | 'resolved'
+    | 'reading'
+    | 'found'
+    | 'guesses'
+    | 'draft'
+    | 'will'
+    | 'text_key'
+    | 'row_count'
+    | 'next_row'
+    | 'stay_no'
+    | 'stayed'
+    | 'rate'
+    | 'problem'
+    | 'ended_at'
+    | 'seen_at'
+    | 'file_gone_at',
+    string | number | Date | null
+  >
+>;
+
+/** Verdicts of rows that bring or change somebody. */
+export const COMING: readonly RowVerdict[] = ['new', 'shares', 'update', 'same', 'gift', 'no', 'hold'];
 
 @Injectable()
 export class BatchesRepository {
-  async make(tx: Scoped, batch: { chapterId: number; name: string; fileName: string; storageKey: string; rows: number }): Promise<number> {
+  async make(tx: Scoped, batch: { chapterId: number; name: string; fileName: string; storageKey: string }): Promise<number> {
     return tx.insert('batch', {
       chapter_id: batch.chapterId,
       name: batch.name,
       file_name: batch.fileName,
       storage_key: batch.storageKey,
-      state: 'draft',
-      row_count: batch.rows,
+      state: 'reading',
       created_by: tx.scope.actorId,
     });
   }
@@ -77,11 +126,28 @@ export class BatchesRepository {
     return row;
   }
 
-  async recent(db: Scoped): Promise<BatchRow[]> {
-    return this.select(db, 'ORDER BY b.id DESC LIMIT 200', {});
+  async page(
+    db: Scoped,
+    query: { state?: 'open' | 'done' | 'all'; by?: number; from?: string; to?: string; source?: string },
+  ): Promise<BatchRow[]> {
+    const open = "'done', 'taken-out'";
+    const parts = [
+      query.state === 'open' ? `AND b.state NOT IN (${open})` : query.state === 'done' ? `AND b.state IN (${open})` : '',
+      query.by ? 'AND b.created_by = :by' : '',
+      query.from ? 'AND b.created_at >= :from' : '',
+      query.to ? 'AND b.created_at < :to + INTERVAL 1 DAY' : '',
+      query.source ? 'AND (b.name LIKE :source OR b.file_name LIKE :source)' : '',
+    ];
+    const like = `%${(query.source ?? '').replace(/[\\%_]/g, '\\$&')}%`;
+    return this.select(db, `${parts.join(' ')} ORDER BY b.id DESC LIMIT 500`, {
+      by: query.by ?? null,
+      from: query.from ?? null,
+      to: query.to ?? null,
+      source: like,
+    });
   }
 
-  private async select(db: Scoped, rest: string, bindings: Record<string, number>): Promise<BatchRow[]> {
+  private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<BatchRow[]> {
     return db.sql<BatchRow>(
       `SELECT b.*, t.name AS created_by_name FROM batch b LEFT JOIN teammate t ON t.id = b.created_by
         WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter) ${rest}`,
@@ -89,24 +155,34 @@ export class BatchesRepository {
     );
   }
 
-  async change(
-    tx: Scoped,
-    id: number,
-    values: Partial<Record<'state' | 'plan' | 'resolved' | 'next_row' | 'stay_no' | 'rate' | 'problem', string | number | null>>,
-  ): Promise<void> {
+  async change(tx: Scoped, id: number, values: BatchValues): Promise<void> {
     await tx.table('batch').where('batch.id', id).update(values);
   }
 
-  /** Counts of staged rows by verdict, and how many of those that come in lose a cell. */
-  async counts(db: Scoped, id: number): Promise<{ counts: Partial<Record<RowVerdict, number>>; withFaults: number }> {
-    const rows = await db.sql<{ verdict: RowVerdict; n: number; faults: number }>(
-      "SELECT verdict, COUNT(*) AS n, SUM(reason <> '') AS faults FROM batch_row WHERE organization_id = :org AND batch_id = :id GROUP BY verdict",
+  async remove(tx: Scoped, id: number): Promise<void> {
+    await this.clearStaged(tx, id);
+    await tx.execute('DELETE FROM batch_decision WHERE organization_id = :org AND batch_id = :id', { id });
+    await tx.execute('DELETE FROM batch WHERE organization_id = :org AND id = :id', { id });
+  }
+
+  /** Counts of staged rows by verdict and by why they want a look, and of those that lose a cell or have something to tell. */
+  async counts(
+    db: Scoped,
+    id: number,
+  ): Promise<{ counts: Partial<Record<RowVerdict, number>>; looks: Partial<Record<LookKind, number>>; withFaults: number; withHints: number }> {
+    const rows = await db.sql<{ verdict: RowVerdict; why: LookKind | null; n: number; faults: number; hints: number }>(
+      `SELECT verdict, IF(verdict = 'look', why, NULL) AS why, COUNT(*) AS n, SUM(reason <> '') AS faults, SUM(hint <> '') AS hints
+        FROM batch_row WHERE organization_id = :org AND batch_id = :id GROUP BY 1, 2`,
       { id },
     );
-    const coming = rows.filter((row) => row.verdict !== 'failed' && row.verdict !== 'look');
+    const counts: Partial<Record<RowVerdict, number>> = {};
+    for (const row of rows) counts[row.verdict] = (counts[row.verdict] ?? 0) + row.n;
+    const coming = rows.filter((row) => COMING.includes(row.verdict));
     return {
-      counts: Object.fromEntries(rows.map((row) => [row.verdict, row.n])),
+      counts,
+      looks: Object.fromEntries(rows.flatMap((row) => (row.why ? [[row.why, row.n]] : []))),
       withFaults: coming.reduce((sum, row) => sum + Number(row.faults), 0),
+      withHints: coming.reduce((sum, row) => sum + Number(row.hints), 0),
     };
   }
 
@@ -119,89 +195,155 @@ export class BatchesRepository {
   }
 
   async clearStaged(tx: Scoped, id: number): Promise<void> {
-    await tx.execute('DELETE FROM batch_value WHERE organization_id = :org AND batch_id = :id', { id });
-    await tx.execute('DELETE FROM batch_row WHERE organization_id = :org AND batch_id = :id', { id });
+    for (const table of ['batch_value', 'batch_more', 'batch_gift', 'batch_row']) {
+      await tx.execute(`DELETE FROM ${table} WHERE organization_id = :org AND batch_id = :id`, { id });
+    }
   }
 
-  async stage(tx: Scoped, id: number, rows: readonly StagedRow[]): Promise<void> {
-    const flag = (says: boolean | null) => (says === null ? null : says ? 1 : 0);
-    await tx.insertAll(
-      'batch_row',
-      [
-        'batch_id',
-        'row_no',
-        'verdict',
-        'same_as_row',
-        'supporter_id',
-        'first_name',
-        'last_name',
-        'email',
-        'email_shown',
-        'mobile',
-        'mobile_shown',
-        'country',
-        'email_says',
-        'text_says',
-        'reason',
-      ],
-      rows.map((r) => [
-        id,
-        r.rowNo,
-        r.verdict,
-        r.sameAsRow,
-        r.supporterId,
-        r.firstName,
-        r.lastName,
-        r.email?.normal ?? null,
-        r.email?.shown ?? null,
-        r.mobile?.normal ?? null,
-        r.mobile?.shown ?? null,
-        r.mobile?.country?.slice(0, 2) ?? null,
-        flag(r.emailSays),
-        flag(r.textSays),
-        r.reason.slice(0, 500),
-      ]),
-    );
-    await tx.insertAll(
-      'batch_value',
-      ['batch_id', 'row_no', 'field_id', 'text_value', 'number_value', 'date_value', 'month_day'],
-      rows.flatMap((r) => r.values.map(({ fieldId, value }) => [id, r.rowNo, fieldId, ...valueColumns(value)])),
-    );
-  }
-
-  /** Everybody in the batch's chapter at any of these addresses. */
-  async candidates(db: Scoped, chapterId: number, kind: 'email' | 'mobile', normals: readonly string[]): Promise<(Candidate & { normal: string })[]> {
-    if (normals.length === 0) return [];
-    const rows = await db.sql<{ normal: string; id: number; first_name: string; last_name: string }>(
-      `SELECT cp.normal, s.id, s.first_name, s.last_name FROM contact_point cp JOIN supporter_contact sc ON sc.contact_point_id = cp.id
-        JOIN supporter s ON s.id = sc.supporter_id AND s.chapter_id = :chapterId WHERE cp.organization_id = :org AND cp.kind = :kind AND cp.normal IN (:normals)`,
-      { chapterId, kind, normals },
-    );
-    return rows.map((row) => ({ normal: row.normal, id: row.id, firstName: row.first_name, lastName: row.last_name, by: kind }));
-  }
-
-  /** How many staged rows stand at an address that has said no to what the batch would say yes to. */
-  async countStayNo(db: Scoped, id: number, channel: 'email' | 'text', scopes: readonly string[]): Promise<number> {
-    const column = channel === 'email' ? 'email' : 'mobile';
-    const [row] = await db.sql<{ n: number }>(
-      `SELECT COUNT(DISTINCT r.row_no) AS n FROM batch_row r JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${column}' AND cp.normal = r.${column}
-        JOIN permission_state ps ON ps.organization_id = :org AND ps.contact_point_id = cp.id AND ps.supporter_id = 0 AND ps.channel = :channel AND ps.no_at IS NOT NULL AND ps.scope IN (:scopes)
-        WHERE r.organization_id = :org AND r.batch_id = :id AND r.verdict NOT IN ('failed', 'look')`,
-      { id, channel, scopes: [...scopes, 'all'] },
-    );
-    return row?.n ?? 0;
-  }
-
-  async rows(db: Scoped, id: number, verdict: RowVerdict | undefined, after: number, limit: number): Promise<{ rows: StagedView[]; total: number }> {
-    const which = `organization_id = :org AND batch_id = :id ${verdict ? 'AND verdict = :verdict' : ''}`;
-    const bindings = { id, verdict: verdict ?? null, after, limit };
+  async rows(db: Scoped, id: number, query: RowsQuery, after: number, limit: number): Promise<{ rows: StagedView[]; total: number }> {
+    const only = { faults: "AND reason <> '' AND verdict IN (:coming)", hints: "AND hint <> ''", strangers: 'AND stranger = 1' };
+    const which = `organization_id = :org AND batch_id = :id ${query.verdict ? 'AND verdict = :verdict' : ''} ${query.why ? "AND verdict = 'look' AND why = :why" : ''} ${query.only ? only[query.only] : ''}`;
+    const bindings = { id, verdict: query.verdict ?? null, why: query.why ?? null, after, limit, coming: COMING };
     const [count] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM batch_row WHERE ${which}`, bindings);
     const rows = await db.sql<StagedView>(`SELECT * FROM batch_row WHERE ${which} AND row_no > :after ORDER BY row_no LIMIT :limit`, bindings);
     return { rows, total: count?.n ?? 0 };
   }
 
+  async row(db: Scoped, id: number, rowNo: number): Promise<StagedView | undefined> {
+    const [row] = await db.sql<StagedView>('SELECT * FROM batch_row WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo', { id, rowNo });
+    return row;
+  }
+
   /** Rows to be mended: those that did not come in, and those that came in without a cell. */
   async faulty(db: Scoped, id: number): Promise<{ row_no: number; reason: string }[]> {
-    return db.sql("SELECT row_no, reason FROM batch_row WHERE organization_id = :org AND batch_id = :id AND reason <> '' ORDER BY row_no", { id });
+    return db.sql(
+      "SELECT row_no, reason FROM batch_row WHERE organization_id = :org AND batch_id = :id AND reason <> '' AND verdict NOT IN ('aside', 'doubled') ORDER BY row_no",
+      { id },
+    );
+  }
+
+  /** Rows that came in, with whom each of them is. */
+  async came(db: Scoped, id: number): Promise<{ row_no: number; supporter_id: number; verdict: RowVerdict }[]> {
+    return db.sql(
+      'SELECT row_no, supporter_id, verdict FROM batch_row WHERE organization_id = :org AND batch_id = :id AND supporter_id IS NOT NULL ORDER BY row_no',
+      { id },
+    );
+  }
+
+  async decisions(db: Scoped, id: number): Promise<{ row_no: number; outcome: 'merge' | 'new' | 'skip'; with_id: number | null; keep: string[] }[]> {
+    return db.sql('SELECT row_no, outcome, with_id, keep FROM batch_decision WHERE organization_id = :org AND batch_id = :id', { id });
+  }
+
+  /** Rows that may be somebody who is here, settled or not. */
+  async looks(tx: Scoped, id: number, rows: readonly number[]): Promise<StagedView[]> {
+    if (rows.length === 0) return [];
+    return tx.sql<StagedView>('SELECT * FROM batch_row WHERE organization_id = :org AND batch_id = :id AND candidates IS NOT NULL AND row_no IN (:rows) ORDER BY row_no', { id, rows });
+  }
+
+  /** Settles all rows of a kind in one stroke, each with the most likely of its people. Returns how many. */
+  async decideKind(tx: Scoped, id: number, why: string, as: 'merge' | 'new' | 'skip'): Promise<number> {
+    const best = "CAST(JSON_VALUE(candidates, '$[0].id') AS SIGNED)";
+    const merge = as === 'merge';
+    const bindings = { id, why, outcome: as, verdict: VERDICT_OF[as], actor: tx.scope.actorId };
+    const mine = "organization_id = :org AND batch_id = :id AND verdict = 'look' AND why = :why";
+    await tx.execute(
+      `INSERT INTO batch_decision (organization_id, batch_id, row_no, outcome, with_id, keep, made_by) SELECT :org, batch_id, row_no, :outcome, ${merge ? best : 'NULL'}, '[]', :actor FROM batch_row WHERE ${mine}
+        ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), with_id = VALUES(with_id), keep = VALUES(keep), made_by = VALUES(made_by), made_at = UTC_TIMESTAMP(3)`,
+      bindings,
+    );
+    return tx.execute(
+      `UPDATE batch_row SET verdict = :verdict, supporter_id = ${merge ? `IF(${best} > 0, ${best}, NULL)` : 'NULL'}, same_as_row = ${merge ? `IF(${best} < 0, -${best}, NULL)` : 'NULL'} WHERE ${mine}`,
+      bindings,
+    );
+  }
+
+  async decide(tx: Scoped, id: number, rowNo: number, decision: { as: 'merge' | 'new' | 'skip'; withId: number | null; keep: string[]; actorId: number | null }): Promise<void> {
+    await tx.execute(
+      `INSERT INTO batch_decision (organization_id, batch_id, row_no, outcome, with_id, keep, made_by) VALUES (:org, :id, :rowNo, :outcome, :withId, :keep, :actorId)
+        ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), with_id = VALUES(with_id), keep = VALUES(keep), made_by = VALUES(made_by), made_at = UTC_TIMESTAMP(3)`,
+      { id, rowNo, outcome: decision.as, withId: decision.withId, keep: JSON.stringify(decision.keep), actorId: decision.actorId },
+    );
+    const verdict = VERDICT_OF[decision.as];
+    const [supporterId, sameAsRow] = decision.withId === null ? [null, null] : decision.withId > 0 ? [decision.withId, null] : [null, -decision.withId];
+    await tx.execute(
+      'UPDATE batch_row SET verdict = :verdict, supporter_id = :supporterId, same_as_row = :sameAsRow WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo',
+      { id, rowNo, verdict, supporterId, sameAsRow },
+    );
+  }
+
+  async undecide(tx: Scoped, id: number, rowNo: number): Promise<void> {
+    await tx.execute('DELETE FROM batch_decision WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo', { id, rowNo });
+    await tx.execute(
+      "UPDATE batch_row SET verdict = 'look', supporter_id = NULL, same_as_row = NULL WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND candidates IS NOT NULL",
+      { id, rowNo },
+    );
+  }
+
+  /** Takes the row's own value away where the person keeps theirs: what is empty never replaces. */
+  async keepTheirs(tx: Scoped, id: number, rowNo: number, keep: readonly string[]): Promise<void> {
+    for (const key of keep) {
+      const fieldId = Number(/^field:(\d+)$/.exec(key)?.[1] ?? 0);
+      if (fieldId > 0) await tx.execute('DELETE FROM batch_value WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND field_id = :fieldId', { id, rowNo, fieldId });
+      const column = ({ firstName: 'first_name', lastName: 'last_name' } as Record<string, string>)[key];
+      if (column) await tx.execute(`UPDATE batch_row SET ${column} = '' WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`, { id, rowNo });
+      const [kind] = /^(?:email|mobile)$/.exec(key) ?? [];
+      if (!kind) continue;
+      await tx.execute(`UPDATE batch_row SET ${kind} = NULL WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`, { id, rowNo });
+      await tx.execute('DELETE FROM batch_more WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND kind = :kind', { id, rowNo, kind });
+    }
+  }
+
+  /** Staged values of some rows. */
+  async valuesOf(db: Scoped, id: number, rows: readonly number[]): Promise<(ValueRow & { row_no: number })[]> {
+    if (rows.length === 0) return [];
+    return db.sql('SELECT * FROM batch_value WHERE organization_id = :org AND batch_id = :id AND row_no IN (:rows)', { id, rows });
+  }
+
+  /** What updating rows change, by row: from what to what. Before a batch is in from the people, after it from what was kept. */
+  async changes(db: Scoped, batch: BatchRow, rows: readonly StagedView[]): Promise<Map<number, { what: string; from: string; to: string }[]>> {
+    const out = new Map<number, { what: string; from: string; to: string }[]>();
+    const updating = rows.filter((row) => row.verdict === 'update' && row.supporter_id !== null);
+    if (updating.length === 0) return out;
+    const bindings = { id: batch.id, rows: updating.map((row) => row.row_no) };
+    const done = ['done', 'taken-out', 'taking-out'].includes(batch.state);
+    const before = done
+      ? 'JOIN batch_before f ON f.batch_id = r.batch_id AND f.supporter_id = r.supporter_id AND f.field_id = v.field_id'
+      : 'LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id';
+    const value = (of: string) => `COALESCE(${of}.text_value, CAST(${of}.number_value AS CHAR), CAST(DATE('1970-01-01') + INTERVAL ${of}.date_value DAY AS CHAR), CAST(${of}.month_day AS CHAR), '')`;
+    const values = await db.sql<{ row_no: number; what: string; before_it: string; after_it: string }>(
+      `SELECT r.row_no, COALESCE(d.name, 'A new field') AS what, ${value('f')} AS before_it, ${value('v')} AS after_it FROM batch_row r JOIN batch_value v ON v.batch_id = r.batch_id AND v.row_no = r.row_no
+        ${before} LEFT JOIN field d ON d.id = v.field_id WHERE r.organization_id = :org AND r.batch_id = :id AND r.row_no IN (:rows)`,
+      bindings,
+    );
+    const own = await db.sql<{ row_no: number; what: string; before_it: string; after_it: string }>(
+      OWN.map(
+        ([column, key, name]) =>
+          `SELECT r.row_no, '${name}' AS what, COALESCE(${done ? 'f.text_value' : `s.${column}`}, '') AS before_it, COALESCE(r.${column}, '') AS after_it FROM batch_row r JOIN supporter s ON s.id = r.supporter_id
+            ${done ? `JOIN batch_before f ON f.batch_id = r.batch_id AND f.supporter_id = r.supporter_id AND f.field_id = ${key}` : ''}
+            WHERE r.organization_id = :org AND r.batch_id = :id AND r.row_no IN (:rows) AND COALESCE(r.${column}, '') <> ''`,
+      ).join(' UNION ALL '),
+      bindings,
+    );
+    for (const { row_no, what, before_it, after_it } of [...own, ...values]) {
+      if (before_it !== after_it) out.set(row_no, [...(out.get(row_no) ?? []), { what, from: before_it, to: after_it }]);
+    }
+    return out;
+  }
+
+  /** Batches whose file has been kept for as long as the house rule says. */
+  async stale(db: Scoped): Promise<{ id: number; storage_key: string; text_key: string | null }[]> {
+    return db.sql(
+      `SELECT b.id, b.storage_key, b.text_key FROM batch b JOIN organization o ON o.id = b.organization_id
+        WHERE b.organization_id = :org AND b.file_gone_at IS NULL AND b.state IN ('done', 'taken-out', 'unreadable') AND b.created_at < UTC_TIMESTAMP(3) - INTERVAL o.file_days DAY LIMIT 100`,
+    );
   }
 }
+
+const VERDICT_OF = { merge: 'update', new: 'shares', skip: 'skipped' } as const;
+
+const OWN = [
+  ['first_name', -1, 'First name'],
+  ['last_name', -2, 'Last name'],
+  ['external_id', -3, 'Own id'],
+  ['postcode', -4, 'Postcode'],
+] as const;

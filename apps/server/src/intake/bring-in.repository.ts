@@ -1,37 +1,81 @@
 import { Injectable } from '@nestjs/common';
 import type { ChannelPermission, IntakePlan } from '@goodword/core/intake';
 import { LedgerRepository } from '../permission/ledger.repository';
-import type { Scoped } from '../platform/database';
+import type { Bound, Scoped } from '../platform/database';
 import type { BatchRow, Resolved } from './batches.repository';
 
 /** Rows `from` to `to`, both included, of one batch. */
-interface Slice extends Record<string, number> {
+export interface Slice extends Record<string, Bound> {
   batchId: number;
   from: number;
   to: number;
 }
 
-const ROWS = 'r.organization_id = :org AND r.batch_id = :batchId AND r.row_no BETWEEN :from AND :to';
+export const ROWS = 'r.organization_id = :org AND r.batch_id = :batchId AND r.row_no BETWEEN :from AND :to';
 const COMES = `${ROWS} AND r.supporter_id IS NOT NULL AND r.verdict IN ('new', 'shares', 'update')`;
+const MORE = 'JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no';
+
+/** Columns of a supporter that a file may fill, each with the key under which its value before is kept. */
+export const OWN_COLUMNS = [
+  ['first_name', -1],
+  ['last_name', -2],
+  ['external_id', -3],
+  ['postcode', -4],
+] as const;
+
+/** What the rows of a plan hold, so that statements over what is not there are left out. */
+export interface Holds {
+  more: boolean;
+  signedOn: boolean;
+  signedWords: boolean;
+}
+
+export function holdsOf(plan: IntakePlan): Holds {
+  const targets = new Set([...plan.columns, ...plan.constants.map(({ choice }) => choice)].map((choice) => choice.to));
+  const several = plan.columns.filter(({ to }) => to === 'email' || to === 'mobile' || to === 'nameEmail').length > 0;
+  return {
+    more: several || ['tags', 'street', 'postcode', 'city', 'standing'].some((to) => targets.has(to as 'tags')),
+    signedOn: targets.has('signedOn'),
+    signedWords: targets.has('signedWords'),
+  };
+}
+
+/** The moment and the words of a channel's yes, as SQL over a staged row `r`: from columns where there are, else for all. */
+export function saidSql(holds: Holds, channel: 'email' | 'text'): { at: string; words: string; joins: string } {
+  const signed = holds.signedOn ? "LEFT JOIN batch_more sg ON sg.batch_id = r.batch_id AND sg.row_no = r.row_no AND sg.kind = 'signed'" : '';
+  const worded = holds.signedWords ? "LEFT JOIN batch_more sw ON sw.batch_id = r.batch_id AND sw.row_no = r.row_no AND sw.kind = 'words'" : '';
+  return {
+    at: holds.signedOn ? `LEAST(COALESCE(TIMESTAMP(sg.value, '12:00:00'), :${channel}At), UTC_TIMESTAMP(3))` : `:${channel}At`,
+    words: holds.signedWords ? `COALESCE(CONCAT(sw.value, :${channel}Vouched), :${channel}Words)` : `:${channel}Words`,
+    joins: `${signed} ${worded}`,
+  };
+}
 
 /**
  * Brings staged rows in, a slice in one transaction and every step one statement over the slice. Each step could be run
- * twice without another result, so a slice that was cut off is simply brought in again.
+ * twice without another result, so a slice that was cut off is simply brought in again, and a file that was brought in
+ * before changes nothing.
  */
 @Injectable()
 export class BringInRepository {
   constructor(private readonly ledger: LedgerRepository) {}
 
-  async bringIn(tx: Scoped, batch: BatchRow, plan: IntakePlan, resolved: Resolved, from: number, to: number): Promise<void> {
-    const slice = { batchId: batch.id, from, to };
-    await this.makePeople(tx, slice, batch.chapter_id);
-    await this.updateNames(tx, slice);
-    await this.addresses(tx, slice, 'email');
-    await this.addresses(tx, slice, 'mobile');
-    await this.values(tx, slice);
-    await this.groups(tx, slice, resolved);
-    await this.permission(tx, slice, 'email', plan.permission.email, batch);
-    await this.permission(tx, slice, 'text', plan.permission.text, batch);
+  async bringIn(tx: Scoped, batch: BatchRow, plan: IntakePlan, resolved: Resolved, within: { from: number; to: number; confirmDays: number }): Promise<void> {
+    const slice: Slice = { batchId: batch.id, from: within.from, to: within.to };
+    const holds = holdsOf(plan);
+    if (plan.what !== 'here') {
+      await this.makePeople(tx, slice, batch.chapter_id);
+      await this.updateOwn(tx, slice);
+      await this.addresses(tx, slice, 'email');
+      await this.addresses(tx, slice, 'mobile');
+      if (holds.more) await this.moreAddresses(tx, slice);
+      await this.values(tx, slice);
+    }
+    await this.groups(tx, slice, resolved, holds);
+    if (plan.roster) await this.roster(tx, slice, plan.roster);
+    if (plan.what !== 'people') return;
+    await this.permission(tx, slice, 'email', plan, batch, holds, within.confirmDays);
+    await this.permission(tx, slice, 'text', plan, batch, holds, within.confirmDays);
     await this.ledger.fold(tx, 'batch_id = :batchId AND batch_row BETWEEN :from AND :to', slice);
   }
 
@@ -39,7 +83,7 @@ export class BringInRepository {
   async resolveValues(tx: Scoped, batchId: number, fields: Record<number, number>): Promise<void> {
     for (const [column, fieldId] of Object.entries(fields)) {
       await tx.execute(
-        'UPDATE batch_value SET field_id = :fieldId WHERE organization_id = :org AND batch_id = :batchId AND field_id = :placeholder',
+        'UPDATE IGNORE batch_value SET field_id = :fieldId WHERE organization_id = :org AND batch_id = :batchId AND field_id = :placeholder',
         {
           batchId,
           fieldId,
@@ -51,8 +95,8 @@ export class BringInRepository {
 
   private async makePeople(tx: Scoped, slice: Slice, chapterId: number): Promise<void> {
     await tx.execute(
-      `INSERT IGNORE INTO supporter (organization_id, chapter_id, first_name, last_name, country, batch_id, batch_row)
-        SELECT :org, :chapterId, r.first_name, r.last_name, r.country, r.batch_id, r.row_no FROM batch_row r WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`,
+      `INSERT IGNORE INTO supporter (organization_id, chapter_id, first_name, last_name, country, external_id, postcode, batch_id, batch_row)
+        SELECT :org, :chapterId, r.first_name, r.last_name, r.country, r.external_id, r.postcode, r.batch_id, r.row_no FROM batch_row r WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`,
       { ...slice, chapterId },
     );
     await tx.execute(
@@ -65,18 +109,16 @@ export class BringInRepository {
     );
   }
 
-  /** A name that is there replaces; what stood before is kept under -1 (first) and -2 (last). */
-  private async updateNames(tx: Scoped, slice: Slice): Promise<void> {
-    for (const [column, key] of [
-      ['first_name', -1],
-      ['last_name', -2],
-    ] as const) {
-      const differs = `r.verdict = 'update' AND r.same_as_row IS NULL AND r.${column} <> '' AND BINARY s.${column} <> BINARY r.${column}`;
-      await tx.execute(
+  /** What is there replaces; what stood before is kept. */
+  private async updateOwn(tx: Scoped, slice: Slice): Promise<void> {
+    for (const [column, key] of OWN_COLUMNS) {
+      const differs = `r.verdict = 'update' AND r.same_as_row IS NULL AND COALESCE(r.${column}, '') <> '' AND NOT (BINARY s.${column} <=> BINARY r.${column})`;
+      const kept = await tx.execute(
         `INSERT IGNORE INTO batch_before (organization_id, batch_id, supporter_id, field_id, existed, text_value)
-          SELECT :org, r.batch_id, s.id, ${key}, 1, s.${column} FROM batch_row r JOIN supporter s ON s.id = r.supporter_id WHERE ${ROWS} AND ${differs}`,
+          SELECT :org, r.batch_id, s.id, ${key}, 1, COALESCE(s.${column}, '') FROM batch_row r JOIN supporter s ON s.id = r.supporter_id WHERE ${ROWS} AND ${differs}`,
         slice,
       );
+      if (kept === 0) continue;
       await tx.execute(
         `UPDATE batch_row r JOIN supporter s ON s.id = r.supporter_id SET s.${column} = r.${column}, s.updated_at = UTC_TIMESTAMP(3) WHERE ${ROWS} AND ${differs}`,
         slice,
@@ -85,9 +127,11 @@ export class BringInRepository {
   }
 
   private async addresses(tx: Scoped, slice: Slice, kind: 'email' | 'mobile'): Promise<void> {
+    const line = kind === 'mobile' ? 'MIN(r.line)' : 'NULL';
     await tx.execute(
-      `INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, batch_id)
-        SELECT :org, '${kind}', r.${kind}, MIN(r.${kind}_shown), r.batch_id FROM batch_row r WHERE ${COMES} AND r.${kind} IS NOT NULL GROUP BY r.${kind}, r.batch_id`,
+      `INSERT INTO contact_point (organization_id, kind, normal, shown, line, batch_id)
+        SELECT :org, '${kind}', r.${kind}, MIN(r.${kind}_shown), ${line}, r.batch_id FROM batch_row r WHERE ${COMES} AND r.${kind} IS NOT NULL GROUP BY r.${kind}, r.batch_id
+        ON DUPLICATE KEY UPDATE line = COALESCE(VALUES(line), contact_point.line)`,
       slice,
     );
     await tx.execute(
@@ -96,6 +140,24 @@ export class BringInRepository {
         JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind} WHERE ${COMES}`,
       slice,
     );
+  }
+
+  /** Further emails and numbers, and the postal address. */
+  private async moreAddresses(tx: Scoped, slice: Slice): Promise<void> {
+    for (const kind of ['email', 'mobile', 'post'] as const) {
+      const [shown, parts] = kind === 'post' ? ["JSON_VALUE(m.value, '$.shown')", 'm.value'] : ['m.value', 'NULL'];
+      await tx.execute(
+        `INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, parts, batch_id)
+          SELECT :org, '${kind}', m.normal, MIN(${shown}), MIN(${parts}), r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}' WHERE ${COMES} GROUP BY m.normal, r.batch_id`,
+        slice,
+      );
+      await tx.execute(
+        `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position, batch_id)
+          SELECT :org, r.supporter_id, cp.id, 2 + m.n, r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}'
+          JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = m.normal WHERE ${COMES}`,
+        slice,
+      );
+    }
   }
 
   private async values(tx: Scoped, slice: Slice): Promise<void> {
@@ -114,35 +176,124 @@ export class BringInRepository {
     );
   }
 
-  private async groups(tx: Scoped, slice: Slice, resolved: Resolved): Promise<void> {
-    const put = (kind: 'tag' | 'list', groupId: number) =>
-      tx.execute(
-        `INSERT IGNORE INTO supporter_${kind} (organization_id, supporter_id, ${kind}_id, batch_id, added_by)
-          SELECT :org, r.supporter_id, :groupId, r.batch_id, b.created_by FROM batch_row r JOIN batch b ON b.id = r.batch_id WHERE ${COMES}`,
-        { ...slice, groupId },
-      );
-    for (const tagId of resolved.tagIds) await put('tag', tagId);
-    if (resolved.listId !== null) await put('list', resolved.listId);
+  private async groups(tx: Scoped, slice: Slice, resolved: Resolved, holds: Holds): Promise<void> {
+    for (const kind of ['tag', 'list'] as const) {
+      for (const groupId of kind === 'tag' ? resolved.tagIds : resolved.listIds) {
+        await tx.execute(
+          `INSERT IGNORE INTO supporter_${kind} (organization_id, supporter_id, ${kind}_id, batch_id, added_by)
+            SELECT :org, r.supporter_id, :groupId, r.batch_id, b.created_by FROM batch_row r JOIN batch b ON b.id = r.batch_id WHERE ${COMES}`,
+          { ...slice, groupId },
+        );
+      }
+    }
+    if (!holds.more) return;
+    await tx.execute(
+      `INSERT IGNORE INTO tag (organization_id, chapter_id, name, batch_id)
+        SELECT DISTINCT :org, :chapter, m.value, r.batch_id FROM batch_row r ${MORE} AND m.kind = 'tag' WHERE ${COMES}`,
+      slice,
+    );
+    await tx.execute(
+      `INSERT IGNORE INTO supporter_tag (organization_id, supporter_id, tag_id, batch_id, added_by)
+        SELECT :org, r.supporter_id, t.id, r.batch_id, b.created_by FROM batch_row r ${MORE} AND m.kind = 'tag' JOIN batch b ON b.id = r.batch_id
+        JOIN tag t ON t.organization_id = :org AND t.name = m.value WHERE ${COMES}`,
+      slice,
+    );
   }
 
-  /** Entries of one channel: the yes that the plan vouches for, and every no that a consent column says. */
-  private async permission(tx: Scoped, slice: Slice, channel: 'email' | 'text', said: ChannelPermission, batch: BatchRow): Promise<void> {
-    const kind = channel === 'email' ? 'email' : 'mobile';
-    const says = `r.${channel === 'email' ? 'email' : 'text'}_says`;
-    const insert = (state: 'yes' | 'no', scope: string, when: string, facts: { at: Date; how: string; words: string }) =>
-      tx.execute(
+  /** Onto the roster, with the standing of the row's own column or the one for all; where somebody stood before is kept. */
+  private async roster(tx: Scoped, slice: Slice, roster: { campaignId: number; standing: string }): Promise<void> {
+    const standing = "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'standing'), :standing)";
+    const bindings = { ...slice, ...roster };
+    await tx.execute(
+      `INSERT IGNORE INTO batch_roster_before (organization_id, batch_id, supporter_id, standing)
+        SELECT :org, r.batch_id, o.supporter_id, o.standing FROM batch_row r JOIN roster o ON o.campaign_id = :campaignId AND o.supporter_id = r.supporter_id
+        WHERE ${COMES} AND NOT (o.batch_id <=> r.batch_id)`,
+      bindings,
+    );
+    await tx.execute(
+      `INSERT INTO roster (organization_id, campaign_id, supporter_id, standing, batch_id, put_by)
+        SELECT :org, :campaignId, r.supporter_id, ${standing}, r.batch_id, b.created_by FROM batch_row r JOIN batch b ON b.id = r.batch_id WHERE ${COMES} ORDER BY r.row_no
+        ON DUPLICATE KEY UPDATE standing = VALUES(standing), put_at = IF(roster.standing = VALUES(standing), roster.put_at, UTC_TIMESTAMP(3))`,
+      bindings,
+    );
+  }
+
+  /**
+   * Entries of one channel: the yes that the plan vouches for, and every no that a consent column says. People who are to
+   * confirm stand as asked, unless they said yes or no before, or signed too long ago to be asked.
+   */
+  private async permission(
+    tx: Scoped,
+    slice: Slice,
+    channel: 'email' | 'text',
+    plan: IntakePlan,
+    batch: BatchRow,
+    holds: Holds,
+    confirmDays: number,
+  ): Promise<void> {
+    const said = plan.permission[channel];
+    const { at, words, joins } = saidSql(holds, channel);
+    const says = `r.${channel}_says`;
+    const facts = entryFacts(said, channel, batch.created_at);
+    const ways = holds.more ? (['own', 'more'] as const) : (['own'] as const);
+    const insertAt = (way: 'own' | 'more', state: 'yes' | 'no' | 'asked', scope: string, when: string, how: string) => {
+      const [moment, text] = state === 'no' ? [`:${channel}At`, NO_WORDS] : [at, words];
+      return tx.execute(
         `INSERT INTO permission_entry (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at, by_person, how, words, source, batch_id, batch_row, recorded_by)
-          SELECT :org, cp.id, r.supporter_id, :channel, :scope, :state, :at, 0, :how, :words, CONCAT(:source, ', row ', r.row_no), r.batch_id, r.row_no, b.created_by
-          FROM batch_row r JOIN batch b ON b.id = r.batch_id JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind}
-          WHERE ${COMES} AND ${when}`,
-        { ...slice, channel, scope, state, source: batch.file_name, ...facts },
+          SELECT :org, cp.id, r.supporter_id, :channel, :scope, :state, ${moment}, 0, :how, ${text}, CONCAT(:source, ', row ', r.row_no), r.batch_id, r.row_no, b.created_by
+          FROM batch_row r JOIN batch b ON b.id = r.batch_id ${pointsSql(channel, way)} ${joins}
+          WHERE ${COMES} AND ${when} AND NOT EXISTS (SELECT 1 FROM permission_entry o WHERE o.organization_id = :org AND o.contact_point_id = cp.id AND o.supporter_id <=> r.supporter_id
+            AND o.channel = :channel AND o.scope = :scope AND o.state = :state AND o.how = :how AND o.said_at = ${moment} AND o.words = ${text} AND o.taken_back_at IS NULL)`,
+        { ...slice, channel, scope, state, source: batch.file_name, how, ...facts },
       );
-    const at = said.said === 'yes' ? new Date(`${said.on}T12:00:00Z`) : batch.created_at;
-    const agreed = new Date(Math.min(at.getTime(), Date.now()));
-    await insert('no', 'all', `${says} = 0`, { at: agreed, how: 'file', words: 'A consent column of the file says no' });
+    };
+    const insert = async (...what: [state: 'yes' | 'no' | 'asked', scope: string, when: string, how: string]) => {
+      for (const way of ways) await insertAt(way, ...what);
+    };
+    await insert('no', 'all', `${says} = 0`, 'file');
     if (said.said === 'nothing') return;
     const when = said.from === 'column' ? `${says} = 1` : `COALESCE(${says}, 1) = 1`;
-    const words = `${said.words} (vouched for by ${said.voucher})`;
-    for (const scope of said.scopes) await insert('yes', scope, when, { at: agreed, how: said.how, words });
+    const asking = channel === 'email' && plan.confirm !== null;
+    const ask = asking ? toAskSql(at, confirmDays) : '';
+    for (const scope of said.scopes) {
+      if (asking) await insert('asked', scope, `${when} AND (${ask})`, said.how);
+      await insert('yes', scope, asking ? `${when} AND NOT (${ask})` : when, said.how);
+    }
+    if (asking) await this.askToConfirm(tx, slice, said.scopes, said.words);
   }
+
+  /** One request for each who stands as asked by this batch. */
+  private async askToConfirm(tx: Scoped, slice: Slice, scopes: readonly string[], words: string): Promise<void> {
+    await tx.execute(
+      `INSERT INTO confirmation (organization_id, kind, batch_id, supporter_id, contact_point_id, channel, asks, due_at, expires_at)
+        SELECT DISTINCT :org, 'join', e.batch_id, e.supporter_id, e.contact_point_id, 'email', :asks, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3) + INTERVAL 30 DAY
+        FROM permission_entry e WHERE e.organization_id = :org AND e.batch_id = :batchId AND e.batch_row BETWEEN :from AND :to AND e.state = 'asked'
+        AND NOT EXISTS (SELECT 1 FROM confirmation c WHERE c.organization_id = :org AND c.contact_point_id = e.contact_point_id AND c.supporter_id = e.supporter_id AND c.batch_id = e.batch_id)`,
+      { ...slice, asks: JSON.stringify(scopes.map((scope) => ({ scope, words }))) },
+    );
+  }
+}
+
+/** The moment and words of a channel's entries, bound under names of the channel. */
+export function entryFacts(said: ChannelPermission, channel: 'email' | 'text', otherwise: Date): Record<string, Bound> {
+  const [on, voucher, words] = said.said === 'yes' ? [Date.parse(`${said.on}T12:00:00Z`), said.voucher, said.words] : [otherwise.getTime(), '', ''];
+  const vouched = ` (vouched for by ${voucher})`;
+  return { [`${channel}At`]: new Date(Math.min(on, Date.now())), [`${channel}Words`]: `${words}${vouched}`, [`${channel}Vouched`]: vouched };
+}
+
+const NO_WORDS = "'A consent column of the file says no'";
+
+/** The addresses of a row on a channel, its own or the further ones; a landline takes no texts, so nobody agreed to any there. */
+function pointsSql(channel: 'email' | 'text', way: 'own' | 'more'): string {
+  const kind = channel === 'email' ? 'email' : 'mobile';
+  const line = channel === 'text' ? "AND NOT (cp.line <=> 'landline')" : '';
+  const [more, normal] = way === 'own' ? ['', `r.${kind}`] : [`${MORE} AND m.kind = '${kind}'`, 'm.normal'];
+  return `${more} JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${normal} ${line}`;
+}
+
+/** Whoever signed recently and has neither said yes nor no there may be asked. */
+function toAskSql(at: string, days: number): string {
+  return `${at} >= UTC_TIMESTAMP(3) - INTERVAL ${Math.round(days)} DAY AND cp.on_hold = 0 AND cp.do_not_contact = 0
+    AND NOT EXISTS (SELECT 1 FROM permission_state n WHERE n.organization_id = :org AND n.contact_point_id = cp.id AND n.supporter_id = 0 AND n.channel = 'email' AND n.no_at IS NOT NULL)
+    AND NOT EXISTS (SELECT 1 FROM permission_state y WHERE y.organization_id = :org AND y.contact_point_id = cp.id AND y.supporter_id = r.supporter_id AND y.channel = 'email' AND y.scope IN (:scope, 'all') AND y.yes_at IS NOT NULL)`;
 }

@@ -1,34 +1,99 @@
-import { Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { Readable } from 'node:stream';
+import { Body, Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
-import { schema, type BatchRowView, type BatchView, type Page, type RowVerdict } from '@goodword/core/contract';
-import { FILE_LIMITS, type IntakePlan } from '@goodword/core/intake';
+import {
+  schema,
+  type BatchPreview,
+  type BatchRowView,
+  type BatchView,
+  type DecideRows,
+  type IntakeDraft,
+  type LookView,
+  type Page,
+} from '@goodword/core/contract';
+import { BATCH_KINDS, FILE_LIMITS, type BatchKind, type FileReading, type IntakePlan } from '@goodword/core/intake';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
 import type { Scope } from '../platform/scope';
+import type { BatchesRepository, RowsQuery } from './batches.repository';
 import { IntakeService } from './intake.service';
+import { LooksService } from './looks.service';
+import { SheetsService, type SheetFile, type SheetForm } from './sheets.service';
+
+/** What came in a multipart body; read by the interceptor below, so it is no part of the route's schema. */
+interface TakenFields {
+  name?: string;
+  what?: string;
+}
 
 @Controller('api/batches')
 export class IntakeController {
-  constructor(@Inject(IntakeService) private readonly intake: IntakeService) {}
+  constructor(
+    @Inject(IntakeService) private readonly intake: IntakeService,
+    @Inject(LooksService) private readonly looks: LooksService,
+    @Inject(SheetsService) private readonly sheets: SheetsService,
+  ) {}
 
-  @Route('get', '', { role: 'viewer', summary: 'Batches, newest first' })
-  list(@Caller() scope: Scope): Promise<BatchView[]> {
-    return this.intake.list(scope);
+  @Route('get', '', { role: 'viewer', summary: 'Batches, newest first', query: schema.batchesQuery })
+  list(@Caller() scope: Scope, @Input('query') query: Parameters<BatchesRepository['page']>[1]): Promise<BatchView[]> {
+    return this.intake.list(scope, query);
   }
 
-  @Route('post', '', { role: 'organizer', summary: 'Take a file (multipart: file)' })
-  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: FILE_LIMITS.bytes, files: 1, fields: 2 } }))
-  take(@Caller() scope: Scope, @UploadedFile() file: Express.Multer.File | undefined): Promise<{ id: number }> {
-    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Drop a CSV file, or paste rows.' }]);
-    // Multer reads names as Latin-1; browsers send UTF-8.
-    const fileName = Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200);
-    return this.intake.take(scope, fileName.replace(/\.\w+$/, '').slice(0, 120) || 'Unnamed', fileName, file.buffer);
+  @Route('post', '', { role: 'organizer', summary: 'Take a file (multipart: file, and name and what if wanted)' })
+  @UseInterceptors(FileInterceptor('file', { dest: tmpdir(), limits: { fileSize: FILE_LIMITS.bytes, files: 1, fields: 4, fieldSize: 2000 } }))
+  async take(@Caller() scope: Scope, @UploadedFile() file: Express.Multer.File | undefined, @Body() body: TakenFields | undefined): Promise<{ id: number }> {
+    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Drop a file, or paste rows.' }]);
+    try {
+      // Multer reads names as Latin-1; browsers send UTF-8.
+      const fileName = Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200);
+      const name = (body?.name ?? '').trim() || fileName.replace(/\.\w+$/, '');
+      const what = (BATCH_KINDS as readonly string[]).includes(body?.what ?? '') ? (body!.what as BatchKind) : null;
+      return await this.intake.take(scope, { name: name.slice(0, 120) || 'Unnamed', fileName, path: file.path, what });
+    } finally {
+      await rm(file.path, { force: true });
+    }
   }
 
-  @Route('get', ':id', { role: 'viewer', summary: 'One batch with its counts', params: schema.idParams })
+  @Route('get', 'prepared.:form', { role: 'viewer', summary: 'A blank sheet to fill in', params: schema.sheetForm })
+  async prepared(@Caller() scope: Scope, @Input('params') { form }: { form: SheetForm }, @Res() response: Response): Promise<void> {
+    download(response, await this.sheets.prepared(scope, form));
+  }
+
+  @Route('get', ':id', { role: 'viewer', summary: 'One batch: what was found, its plan, its counts', params: schema.idParams })
   show(@Caller() scope: Scope, @Id() id: number): Promise<BatchView> {
     return this.intake.show(scope, id);
+  }
+
+  @Route('delete', ':id', { role: 'organizer', summary: 'Throw a batch away that never came in', params: schema.idParams })
+  @HttpCode(204)
+  discard(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    return this.intake.discard(scope, id);
+  }
+
+  @Route('get', ':id/preview', { role: 'viewer', summary: 'The first rows as they are read, with a guess and its confidence for each column', params: schema.idParams })
+  preview(@Caller() scope: Scope, @Id() id: number): Promise<BatchPreview> {
+    return this.intake.preview(scope, id);
+  }
+
+  @Route('get', ':id/text', { role: 'viewer', summary: 'The file as text, as it is read', params: schema.idParams })
+  async text(@Caller() scope: Scope, @Id() id: number, @Res() response: Response): Promise<void> {
+    response.type('application/octet-stream');
+    Readable.from(await this.intake.text(scope, id)).pipe(response);
+  }
+
+  @Route('put', ':id/reading', { role: 'organizer', summary: 'Read the file anew: encoding, separator, sheet, header line, what it is', params: schema.idParams, body: schema.readAgain })
+  @HttpCode(202)
+  readAgain(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { reading: FileReading; what?: BatchKind }): Promise<void> {
+    return this.intake.readAgain(scope, id, body.reading, body.what);
+  }
+
+  @Route('put', ':id/draft', { role: 'organizer', summary: 'Keep a half-done batch for the team', params: schema.idParams, body: schema.intakeDraft })
+  @HttpCode(204)
+  keep(@Caller() scope: Scope, @Id() id: number, @Input('body') body: IntakeDraft): Promise<void> {
+    return this.intake.keep(scope, id, body);
   }
 
   @Route('put', ':id/plan', {
@@ -54,24 +119,56 @@ export class IntakeController {
     return this.intake.stop(scope, id);
   }
 
+  @Route('post', ':id/seen', { role: 'viewer', summary: 'Somebody has looked at what came of it', params: schema.idParams })
+  @HttpCode(204)
+  seen(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    return this.intake.seen(scope, id);
+  }
+
+  @Route('get', ':id/take-out', { role: 'organizer', summary: 'How many people would have to stay', params: schema.idParams })
+  takeOutNotice(@Caller() scope: Scope, @Id() id: number): Promise<{ staying: number }> {
+    return this.intake.takeOutNotice(scope, id);
+  }
+
   @Route('post', ':id/take-out', { role: 'organizer', summary: 'Take the whole batch back out', params: schema.idParams })
   @HttpCode(202)
   takeOut(@Caller() scope: Scope, @Id() id: number): Promise<void> {
     return this.intake.takeOut(scope, id);
   }
 
-  @Route('get', ':id/rows', { role: 'viewer', summary: 'Rows by what became of them', params: schema.idParams, query: schema.batchRowsQuery })
-  rows(
-    @Caller() scope: Scope,
-    @Id() id: number,
-    @Input('query') query: { verdict?: RowVerdict; after?: string; limit: number },
-  ): Promise<Page<BatchRowView>> {
+  @Route('get', ':id/rows', { role: 'viewer', summary: 'Rows with what becomes of them and why', params: schema.idParams, query: schema.batchRowsQuery })
+  rows(@Caller() scope: Scope, @Id() id: number, @Input('query') query: RowsQuery & { after?: string; limit: number }): Promise<Page<BatchRowView>> {
     return this.intake.rows(scope, id, query);
   }
 
-  @Route('get', ':id/rows-to-mend.csv', { role: 'viewer', summary: 'Rows to mend, with the reason in a column', params: schema.idParams })
-  async faulty(@Caller() scope: Scope, @Id() id: number, @Res() response: Response): Promise<void> {
-    const { name, csv } = await this.intake.faultyCsv(scope, id);
-    response.attachment(name).type('text/csv; charset=utf-8').send(`\ufeff${csv}`);
+  @Route('get', ':id/rows/:row', { role: 'viewer', summary: 'A row beside the people it may be', params: schema.batchRow })
+  sideBySide(@Caller() scope: Scope, @Input('params') { id, row }: { id: number; row: number }): Promise<LookView> {
+    return this.looks.sideBySide(scope, id, row);
   }
+
+  @Route('post', ':id/decisions', { role: 'organizer', summary: 'Settle rows that may be somebody who is here', params: schema.idParams, body: schema.decideRows })
+  @HttpCode(200)
+  decide(@Caller() scope: Scope, @Id() id: number, @Input('body') body: DecideRows): Promise<{ rows: number }> {
+    return this.looks.decide(scope, id, body);
+  }
+
+  @Route('delete', ':id/rows/:row/decision', { role: 'organizer', summary: 'Put a settled row back to be looked at', params: schema.batchRow })
+  @HttpCode(204)
+  undecide(@Caller() scope: Scope, @Input('params') { id, row }: { id: number; row: number }): Promise<void> {
+    return this.looks.undecide(scope, id, row);
+  }
+
+  @Route('get', ':id/rows-to-mend.:form', { role: 'viewer', summary: 'Rows to mend, with the reason in a column', params: schema.batchSheet })
+  async toMend(@Caller() scope: Scope, @Input('params') { id, form }: { id: number; form: SheetForm }, @Res() response: Response): Promise<void> {
+    download(response, await this.sheets.toMend(scope, id, form));
+  }
+
+  @Route('get', ':id/brought-in.:form', { role: 'viewer', summary: 'Rows that came in, with our ids', params: schema.batchSheet })
+  async came(@Caller() scope: Scope, @Input('params') { id, form }: { id: number; form: SheetForm }, @Res() response: Response): Promise<void> {
+    download(response, await this.sheets.came(scope, id, form));
+  }
+}
+
+function download(response: Response, file: SheetFile): void {
+  response.attachment(file.name).type(file.mime).send(file.bytes);
 }

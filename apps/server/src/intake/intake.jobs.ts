@@ -1,119 +1,247 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { BatchState } from '@goodword/core/contract';
-import { readFile, type IntakePlan, type Sheet } from '@goodword/core/intake';
-import { Database, isLostConnection } from '../platform/database';
+import { allColumns, layoutKey, Unreadable, withDomains, type IntakePlan, type Line } from '@goodword/core/intake';
+import { rulesFor } from '@goodword/core/permission';
+import { CampaignsRepository } from '../campaigns/campaigns.repository';
+import { Database, isLostConnection, type Scoped } from '../platform/database';
 import type { Running } from '../platform/jobs';
+import { DOMAINS, LINES, type Domains, type Lines, type LineType } from '../platform/lookups';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { DoNotContactService } from '../permission/do-not-contact.service';
-import { TeamRepository } from '../team/team.repository';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
+import { AddressFacts } from './address-facts';
+import { BatchNotices } from './batch-notices';
 import { BatchesRepository, type BatchRow, type Resolved, type StagedRow } from './batches.repository';
-import { BringInRepository } from './bring-in.repository';
-import { Stager } from './stage';
+import { BringInRepository, holdsOf } from './bring-in.repository';
+import { CheckRepository, type Facts } from './check.repository';
+import { LayoutsRepository } from './layouts.repository';
+import { OtherFilesRepository } from './other-files.repository';
+import { linesOf, openingOf, readThrough } from './reading';
+import { Stager, type Decided, type FileRow } from './stage';
+import { StagingRepository } from './staging.repository';
 import { TakeOutRepository } from './take-out.repository';
 
 const SLICE = 2000;
 
 /** Where a batch stands after work on it failed: the step before, from which a person can go on. */
-const BACK_TO: Partial<Record<BatchState, BatchState>> = { checking: 'draft', bringing: 'stopped', 'taking-out': 'done' };
+const BACK_TO: Partial<Record<BatchState, BatchState>> = { reading: 'unreadable', checking: 'draft', bringing: 'stopped', 'taking-out': 'done' };
 
-/** The three pieces of work on a batch. Each goes on from what is committed, however it was interrupted. */
+/** The pieces of work on a batch. Each goes on from what is committed, however it was interrupted. */
 @Injectable()
 export class IntakeJobs {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(STORAGE) private readonly storage: Storage,
+    @Inject(DOMAINS) private readonly domains: Domains,
+    @Inject(LINES) private readonly lineTypes: Lines,
     @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
+    @Inject(StagingRepository) private readonly staging: StagingRepository,
+    @Inject(CheckRepository) private readonly checker: CheckRepository,
     @Inject(BringInRepository) private readonly bringer: BringInRepository,
+    @Inject(OtherFilesRepository) private readonly others: OtherFilesRepository,
     @Inject(TakeOutRepository) private readonly taker: TakeOutRepository,
+    @Inject(LayoutsRepository) private readonly layouts: LayoutsRepository,
+    @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
+    @Inject(BatchNotices) private readonly notices: BatchNotices,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
   ) {}
 
+  /** Reads the file through once: what it is, how it is read, what its columns are. */
+  async read(job: Running): Promise<void> {
+    await this.guarded(job, 'reading', async (scope, batch) => {
+      const organization = await this.team.organization(scope);
+      const fields = await this.fields.all(this.database.read(scope));
+      const asked = batch.draft?.plan.what ?? null;
+      const known = { fields, country: organization.country, what: asked };
+      const { textKey, found, guesses, what } = await readThrough(this.storage, { storageKey: batch.storage_key, reading: batch.reading ?? {} }, known);
+      if (batch.text_key && batch.text_key !== batch.storage_key) await this.storage.remove(batch.text_key);
+      await this.database.quietly(scope, (tx) =>
+        this.batches.change(tx, batch.id, {
+          text_key: textKey,
+          found: JSON.stringify(found),
+          guesses: JSON.stringify(guesses),
+          what,
+          row_count: found.rows,
+          state: 'draft',
+        }),
+      );
+    });
+  }
+
   /** Cleans and matches every row and stages it with its verdict. Begins anew when interrupted. */
   async check(job: Running): Promise<void> {
-    await this.guarded(job, 'checking', async (scope, batch, plan) => {
-      const sheet = await this.sheet(batch);
-      const { country } = await this.team.organization(scope);
-      const stager = new Stager(plan, country);
-      await this.database.write(scope, (tx) => this.batches.clearStaged(tx, batch.id));
-      for (let at = 0; at < sheet.rows.length; at += SLICE) {
-        if (await job.stopped()) return this.leave(scope, batch.id, 'draft');
-        const staged = await this.stageSlice(scope, batch, stager, sheet, at);
-        await this.database.write(scope, async (tx) => {
-          await this.batches.stage(tx, batch.id, staged);
-          await this.batches.change(tx, batch.id, { next_row: at + staged.length });
+    await this.guarded(job, 'checking', async (scope, batch) => {
+      const plan = batch.plan!;
+      const organization = await this.team.organization(scope);
+      const stager = await this.stagerFor(scope, batch, plan, organization);
+      const facts = new AddressFacts({ database: this.database, staging: this.staging, domains: this.domains, lines: this.lineTypes }, scope);
+      await this.database.quietly(scope, (tx) => this.batches.clearStaged(tx, batch.id));
+      let rowNo = 0;
+      let writing: Promise<void> = Promise.resolve();
+      for await (const lines of this.slices(batch)) {
+        if (await job.stopped()) return this.leave(scope, batch.id, 'draft', writing);
+        const rows = lines.map((line) => stager.clean(line, ++rowNo));
+        const [staged, kinds] = await this.stageSlice(scope, batch, stager, facts, rows);
+        await writing;
+        // The next slice is cleaned and matched while this one is written.
+        writing = this.database.quietly(scope, async (tx) => {
+          await this.staging.stage(tx, batch.id, staged, kinds);
+          await this.batches.change(tx, batch.id, { next_row: rowNo });
         });
+        writing.catch(() => undefined);
       }
-      await this.database.write(scope, async (tx) => {
-        const stay = await Promise.all(
-          (['email', 'text'] as const).map((channel) => {
-            const said = plan.permission[channel];
-            return said.said === 'yes' ? this.batches.countStayNo(tx, batch.id, channel, said.scopes) : 0;
-          }),
-        );
-        await this.batches.change(tx, batch.id, { state: 'checked', next_row: 0, stay_no: stay[0]! + stay[1]! });
+      await writing;
+      await this.settle(scope, batch, plan, rowNo);
+    });
+  }
+
+  private async stagerFor(scope: Scope, batch: BatchRow, plan: IntakePlan, organization: OrganizationRow): Promise<Stager> {
+    const db = this.database.read(scope);
+    const decided = new Map<number, Decided>();
+    for (const row of await this.batches.decisions(db, batch.id)) decided.set(row.row_no, { as: row.outcome, withId: row.with_id });
+    const standings = plan.roster ? ((await this.campaigns.find(db, plan.roster.campaignId))?.standings ?? []) : null;
+    return new Stager(plan, organization, decided, standings);
+  }
+
+  /** The file's lines, in slices of equal size. */
+  private async *slices(batch: BatchRow): AsyncGenerator<Line[]> {
+    const key = batch.text_key ?? batch.storage_key;
+    let pending: Line[] = [];
+    for await (const lines of linesOf(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) {
+      pending = pending.length === 0 ? lines : [...pending, ...lines];
+      while (pending.length >= SLICE) {
+        yield pending.slice(0, SLICE);
+        pending = pending.slice(SLICE);
+      }
+    }
+    if (pending.length > 0) yield pending;
+  }
+
+  private async stageSlice(scope: Scope, batch: BatchRow, stager: Stager, facts: AddressFacts, rows: FileRow[]): Promise<[StagedRow[], Map<string, LineType>]> {
+    await facts.learn(rows);
+    const emailColumn = Math.max(0, allColumns(batch.plan!).findIndex(({ to }) => to === 'email' || to === 'nameEmail'));
+    for (const row of rows) if (row.clean) row.clean = withDomains(row.clean, facts, emailColumn);
+    const clues = rows.flatMap(({ clean }) => (clean && !clean.fatal ? stager.clues(clean) : []));
+    const [onFile, kinds] = await Promise.all([this.staging.candidates(this.database.read(scope), batch.chapter_id, clues), facts.lines(rows)]);
+    for (const { clean } of rows) if (clean?.mobile && kinds.get(clean.mobile.normal) === 'landline') clean.hints.push({ column: 0, reason: `${clean.mobile.shown} is a landline: kept for calls, never texted` });
+    return [rows.map((row) => stager.stage(row, ({ by, key }) => onFile.get(`${by}:${key}`) ?? [])), kinds];
+  }
+
+  /** What can only be told of the whole file: who stays as they are, which gifts are here, what will be written. */
+  private async settle(scope: Scope, batch: BatchRow, plan: IntakePlan, rows: number): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      const facts = await this.facts(tx, scope, plan);
+      if (plan.what === 'gifts') await this.others.markDoubled(tx, batch.id, facts.currency);
+      else if (plan.what !== 'refusals') await this.checker.markSame(tx, batch.id, plan, await this.knownGroups(tx, plan), facts);
+      await this.applyKept(tx, batch.id);
+      const will = await this.checker.will(tx, batch.id, plan, facts);
+      await this.batches.change(tx, batch.id, {
+        state: 'checked',
+        next_row: 0,
+        row_count: rows,
+        stay_no: will.saidNo,
+        will: JSON.stringify(will),
       });
     });
   }
 
-  private async stageSlice(scope: Scope, batch: BatchRow, stager: Stager, sheet: Sheet, at: number): Promise<StagedRow[]> {
-    const clean = sheet.rows.slice(at, at + SLICE).map((cells) => stager.clean(cells));
-    const db = this.database.read(scope);
-    const normals = (kind: 'email' | 'mobile') => [...new Set(clean.flatMap((row) => (row[kind] ? [row[kind].normal] : [])))];
-    const [emails, mobiles] = await Promise.all(
-      (['email', 'mobile'] as const).map((kind) => this.batches.candidates(db, batch.chapter_id, kind, normals(kind))),
-    );
-    const onFile = new Map<string, typeof emails>();
-    for (const candidate of [...emails!, ...mobiles!]) {
-      const key = `${candidate.by}:${candidate.normal}`;
-      onFile.set(key, [...(onFile.get(key) ?? []), candidate]);
+  /** Fields that a person chose to leave as they are, of rows that were merged by hand. */
+  private async applyKept(tx: Scoped, batchId: number): Promise<void> {
+    for (const { row_no, outcome, keep } of await this.batches.decisions(tx, batchId)) {
+      if (outcome === 'merge' && keep.length > 0) await this.batches.keepTheirs(tx, batchId, row_no, keep);
     }
-    return clean.map((row, i) => stager.stage(at + i + 1, row, ({ kind, normal }) => onFile.get(`${kind}:${normal}`) ?? []));
+  }
+
+  private async facts(db: Scoped, scope: Scope, plan: IntakePlan): Promise<Facts> {
+    const [organization, rules] = await Promise.all([this.team.organization(scope), this.houseRules.rules(db)]);
+    const home = rulesFor(rules, { country: null, region: null });
+    return { holds: holdsOf(plan), currency: organization.currency, confirmDays: home.confirm.withinDays, oldAfterMonths: home.oldAfterMonths };
+  }
+
+  private async knownGroups(db: Scoped, plan: IntakePlan): Promise<{ tagIds: number[]; listIds: number[]; allKnown: boolean }> {
+    const tags = await Promise.all(plan.newTags.map((name) => this.groups.byName(db, 'tag', name)));
+    const lists = await Promise.all(plan.newLists.map(({ name }) => this.groups.byName(db, 'list', name)));
+    const ids = (some: (number | null)[]) => some.filter((id) => id !== null);
+    return { tagIds: [...plan.tagIds, ...ids(tags)], listIds: [...plan.listIds, ...ids(lists)], allKnown: ![...tags, ...lists].includes(null) };
   }
 
   /** Brings staged rows in, slice by slice; each slice commits together with how far it is. */
   async bringIn(job: Running): Promise<void> {
-    await this.guarded(job, 'bringing', async (scope, batch, plan) => {
+    await this.guarded(job, 'bringing', async (scope, batch) => {
+      const plan = batch.plan!;
       const resolved = await this.resolve(scope, batch, plan);
+      const { currency, confirmDays } = await this.facts(this.database.read(scope), scope, plan);
       let next = (await this.batches.find(this.database.read(scope), batch.id))?.next_row ?? 0;
       const [began, first] = [Date.now(), next];
       while (next < batch.row_count) {
         if (await job.stopped()) return this.leave(scope, batch.id, 'stopped');
         const to = Math.min(next + SLICE, batch.row_count);
         await this.database.write(scope, async (tx) => {
-          await this.bringer.bringIn(tx, batch, plan, resolved, next + 1, to);
+          await this.bringSlice(tx, batch, plan, resolved, { from: next + 1, to, confirmDays, currency });
           await this.batches.change(tx, batch.id, { next_row: to, rate: ((to - first) / (Date.now() - began + 1)) * 1000 });
         });
         next = to;
       }
       await this.flagDoNotContact(scope, batch.id);
-      await this.leave(scope, batch.id, 'done');
+      await this.database.write(scope, (tx) => this.batches.change(tx, batch.id, { state: 'done', ended_at: new Date(), seen_at: null }));
+      await this.rememberLayout(scope, batch, resolved);
+      await this.notices.tell(scope, batch.id);
     });
   }
 
-  /** Makes the plan's new fields, tags and list, once. */
+  private async bringSlice(
+    tx: Scoped,
+    batch: BatchRow,
+    plan: IntakePlan,
+    resolved: Resolved,
+    within: { from: number; to: number; confirmDays: number; currency: string },
+  ): Promise<void> {
+    const slice = { batchId: batch.id, from: within.from, to: within.to };
+    if (plan.what !== 'refusals') await this.bringer.bringIn(tx, batch, plan, resolved, within);
+    if (plan.what === 'gifts') await this.others.give(tx, batch, slice, within.currency);
+    if (plan.what !== 'refusals') return;
+    for (const { kind, normal } of await this.others.refuse(tx, batch, slice, plan.refusal)) {
+      await this.doNotContact.close(tx, kind, normal, 'file', `Refused in another system: ${batch.file_name}`);
+    }
+  }
+
+  /** Makes the plan's new fields, tags and lists, once. */
   private async resolve(scope: Scope, batch: BatchRow, plan: IntakePlan): Promise<Resolved> {
     if (batch.resolved) return batch.resolved;
     return this.database.write(scope, async (tx) => {
-      const resolved: Resolved = { fields: {}, tagIds: [...plan.tagIds], listId: plan.listId };
-      for (const [column, choice] of plan.columns.entries()) {
+      const resolved: Resolved = { fields: {}, tagIds: [...plan.tagIds], listIds: [...plan.listIds] };
+      for (const [column, choice] of allColumns(plan).entries()) {
         if (choice.to !== 'newField') continue;
         const known = (await this.fields.all(tx)).find((field) => field.name.toLowerCase() === choice.name.toLowerCase());
-        resolved.fields[column] = known?.id ?? (await this.fields.make(tx, { name: choice.name, type: choice.type, batchId: batch.id }));
+        resolved.fields[column] = known?.id ?? (await this.fields.make(tx, { ...choice, batchId: batch.id }));
       }
       for (const name of plan.newTags)
         resolved.tagIds.push((await this.groups.byName(tx, 'tag', name)) ?? (await this.groups.makeTag(tx, name, batch.id)));
-      if (plan.newList)
-        resolved.listId = (await this.groups.byName(tx, 'list', plan.newList)) ?? (await this.groups.makeList(tx, { name: plan.newList }, batch.id));
+      for (const { name, folder } of plan.newLists)
+        resolved.listIds.push((await this.groups.byName(tx, 'list', name)) ?? (await this.groups.makeList(tx, { name, folder }, batch.id)));
       await this.bringer.resolveValues(tx, batch.id, resolved.fields);
       await this.batches.change(tx, batch.id, { resolved: JSON.stringify(resolved) });
       return resolved;
     });
+  }
+
+  /** The same headers next time get the same columns, without anybody asking for it. */
+  private async rememberLayout(scope: Scope, batch: BatchRow, resolved: Resolved): Promise<void> {
+    const header = batch.found?.header ?? [];
+    if (header.length === 0 || layoutKey(header) === '' || batch.found?.headerLine === null) return;
+    const columns = batch.plan!.columns.map((choice, i) => {
+      const fieldId = resolved.fields[i];
+      return choice.to === 'newField' && fieldId ? { to: 'field' as const, fieldId, type: choice.type, ...(choice.order ? { order: choice.order } : {}) } : choice;
+    });
+    await this.database.quietly({ ...scope, actorId: batch.created_by }, (tx) => this.layouts.remember(tx, { name: batch.name, what: batch.what, header, columns }));
   }
 
   /** New addresses that are on do-not-contact, themselves or by their domain or range, are marked as such. */
@@ -130,35 +258,39 @@ export class IntakeJobs {
 
   async takeOut(job: Running): Promise<void> {
     await this.guarded(job, 'taking-out', async (scope, batch) => {
-      await this.database.write(scope, async (tx) => {
-        await this.taker.takeOut(tx, batch.id);
-        await this.batches.change(tx, batch.id, { state: 'taken-out' });
+      await this.database.write({ ...scope, actorId: batch.created_by }, async (tx) => {
+        const stayed = await this.taker.takeOut(tx, batch.id);
+        await this.batches.change(tx, batch.id, { state: 'taken-out', stayed, ended_at: new Date() });
       });
     });
   }
 
-  private async leave(scope: Scope, id: number, state: string): Promise<void> {
+  private async leave(scope: Scope, id: number, state: string, after: Promise<void> = Promise.resolve()): Promise<void> {
+    await after;
     await this.database.write(scope, (tx) => this.batches.change(tx, id, { state }));
   }
 
   /** Runs the work when the batch still waits for it; a fault of the file ends the batch with its sentence. */
-  private async guarded(job: Running, state: string, work: (scope: Scope, batch: BatchRow, plan: IntakePlan) => Promise<void>): Promise<void> {
+  private async guarded(job: Running, state: string, work: (scope: Scope, batch: BatchRow) => Promise<void>): Promise<void> {
     const batch = await this.batches.find(this.database.read({ ...job.scope, chapterId: null }), job.refId);
-    if (!batch?.plan || batch.state !== state) return;
+    if (batch?.state !== state || (state !== 'reading' && !batch.plan)) return;
     const scope = { ...job.scope, chapterId: batch.chapter_id };
     try {
-      await work(scope, batch, batch.plan);
+      await work(scope, batch);
     } catch (error) {
       // A lost connection leaves the job to be taken up again; anything else would only fail again.
       if (isLostConnection(error)) throw error;
-      const problem = `It could not go on: ${(error as Error).message}`.slice(0, 500);
-      await this.database.write(scope, (tx) => this.batches.change(tx, batch.id, { problem, state: BACK_TO[batch.state] ?? 'draft' }));
+      const words = error instanceof Unreadable ? error.message : `It could not go on: ${(error as { sqlMessage?: string }).sqlMessage ?? (error as Error).message}`;
+      await this.database.write(scope, (tx) => this.batches.change(tx, batch.id, { problem: words.slice(0, 500), state: BACK_TO[batch.state] ?? 'draft' }));
     }
   }
+}
 
-  private async sheet(batch: BatchRow): Promise<Sheet> {
-    const read = readFile(await this.storage.get(batch.storage_key), batch.plan?.reading);
-    if (!read.ok) throw new Error(read.reason);
-    return read.sheet;
-  }
+/** How a batch's text is read when it is read again: as was found, but where a person chose. */
+export function readingOf(batch: BatchRow) {
+  const found = batch.found;
+  const chosen = { ...batch.reading, ...batch.plan?.reading };
+  if (!found) return chosen;
+  const { encoding, delimiter, headerLine, unscramble } = found;
+  return { encoding, delimiter, headerLine, unscramble, ...chosen, ...(found.kind === 'text' ? {} : { encoding, delimiter }) };
 }

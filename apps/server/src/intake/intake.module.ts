@@ -1,25 +1,50 @@
 import { Module } from '@nestjs/common';
+import { CampaignsModule } from '../campaigns/campaigns.module';
 import { LedgerRepository } from '../permission/ledger.repository';
 import { PermissionModule } from '../permission/permission.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
+import { BatchNotices } from './batch-notices';
 import { BatchesRepository } from './batches.repository';
 import { BringInRepository } from './bring-in.repository';
+import { CheckRepository } from './check.repository';
 import { IntakeController } from './intake.controller';
 import { IntakeJobs } from './intake.jobs';
 import { IntakeService } from './intake.service';
+import { LayoutsController } from './layouts.controller';
+import { LayoutsRepository } from './layouts.repository';
+import { LooksService } from './looks.service';
+import { OtherFilesRepository } from './other-files.repository';
+import { RetentionController } from './retention.controller';
+import { RetentionService } from './retention.service';
+import { SheetsService } from './sheets.service';
+import { StagingRepository } from './staging.repository';
 import { TakeOutRepository } from './take-out.repository';
 
+const withLedger = <T>(provide: new (ledger: LedgerRepository) => T) => ({
+  provide,
+  useFactory: (ledger: LedgerRepository) => new provide(ledger),
+  inject: [LedgerRepository],
+});
+
 @Module({
-  imports: [PermissionModule, SupportersModule, TeamModule],
-  controllers: [IntakeController],
+  imports: [CampaignsModule, PermissionModule, SupportersModule, TeamModule],
+  controllers: [IntakeController, LayoutsController, RetentionController],
   providers: [
     IntakeService,
     IntakeJobs,
+    LooksService,
+    SheetsService,
+    RetentionService,
+    BatchNotices,
     BatchesRepository,
-    { provide: BringInRepository, useFactory: (ledger: LedgerRepository) => new BringInRepository(ledger), inject: [LedgerRepository] },
-    { provide: TakeOutRepository, useFactory: (ledger: LedgerRepository) => new TakeOutRepository(ledger), inject: [LedgerRepository] },
+    StagingRepository,
+    CheckRepository,
+    LayoutsRepository,
+    withLedger(BringInRepository),
+    withLedger(OtherFilesRepository),
+    withLedger(TakeOutRepository),
   ],
-  exports: [IntakeJobs],
+  exports: [IntakeJobs, RetentionService],
 })
 export class IntakeModule {}

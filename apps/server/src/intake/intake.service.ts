@@ -1,7 +1,9 @@
 import { Inject, Injectable } from '@nestjs/common';
+import { open } from 'node:fs/promises';
 import { dayInZone, isoDay } from '@goodword/core/common';
-import type { BatchRowView, BatchView, Page, RowVerdict } from '@goodword/core/contract';
-import { choiceKey, permissionFaults, readFile, writeCsv, type FileReading, type IntakePlan, type Sheet } from '@goodword/core/intake';
+import type { BatchPreview, BatchRowView, BatchView, IntakeDraft, Page } from '@goodword/core/contract';
+import { columnFaults, natureOf, notASheet, permissionFaults, type BatchKind, type FileReading, type IntakePlan } from '@goodword/core/intake';
+import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -10,8 +12,13 @@ import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { TeamRepository } from '../team/team.repository';
-import { BatchesRepository, type BatchRow } from './batches.repository';
+import { BatchesRepository, type BatchRow, type RowsQuery } from './batches.repository';
+import { readingOf } from './intake.jobs';
+import { linesOf, openingOf } from './reading';
 import { TakeOutRepository } from './take-out.repository';
+
+const MAY_CHANGE = ['draft', 'checked', 'failed', 'checking'];
+const PREVIEW = 50;
 
 @Injectable()
 export class IntakeService {
@@ -19,50 +26,139 @@ export class IntakeService {
     @Inject(Database) private readonly database: Database,
     @Inject(STORAGE) private readonly storage: Storage,
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
+    @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
     @Inject(TakeOutRepository) private readonly taker: TakeOutRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  /** Takes a file, or says in a sentence why it can't be one. */
-  async take(scope: Scope, name: string, fileName: string, bytes: Buffer): Promise<{ id: number }> {
-    const sheet = readBytes(bytes);
+  /** Takes a file, or says in a sentence why it can't be one. It is read by a job. */
+  async take(scope: Scope, file: { name: string; fileName: string; path: string; what: BatchKind | null }): Promise<{ id: number }> {
+    const refused = notASheet(natureOf(await firstOf(file.path)));
+    if (refused) throw new Invalid([{ field: 'file', code: 'unreadable', message: refused }]);
     const chapterId = scope.chapterId ?? (await this.team.chapters(scope))[0]?.id;
     if (chapterId === undefined) throw new Conflict('There is no chapter to bring people into. Make one in House rules first.');
-    const storageKey = await this.storage.put(bytes);
-    const id = await this.database.write(scope, (tx) => this.batches.make(tx, { chapterId, name, fileName, storageKey, rows: sheet.rows.length }));
-    return { id };
+    const storageKey = await this.storage.adopt(file.path);
+    return this.database.quietly(scope, async (tx) => {
+      const id = await this.batches.make(tx, { chapterId, name: file.name, fileName: file.fileName, storageKey });
+      if (file.what) {
+        const draft: IntakeDraft = { step: 'File', name: file.name, plan: { what: file.what } };
+        await this.batches.change(tx, id, { draft: JSON.stringify(draft), what: file.what });
+      }
+      await enqueue(tx.knex, scope, 'batch-read', id);
+      return { id };
+    });
   }
 
-  async list(scope: Scope): Promise<BatchView[]> {
+  async list(scope: Scope, query: Parameters<BatchesRepository['page']>[1]): Promise<BatchView[]> {
     const db = this.database.read(scope);
-    const rows = await this.batches.recent(db);
+    const rows = await this.batches.page(db, query);
     const counts = await this.batches.countsOfAll(
       db,
       rows.map((row) => row.id),
     );
-    return rows.map((row) => view(row, Object.fromEntries(counts.filter((c) => c.batch_id === row.id).map((c) => [c.verdict, c.n])), 0, null));
+    const nothing = { looks: {}, withFaults: 0, withHints: 0 };
+    return rows.map((row) => view(row, { counts: Object.fromEntries(counts.filter((c) => c.batch_id === row.id).map((c) => [c.verdict, c.n])), ...nothing }, null));
   }
 
   async show(scope: Scope, id: number): Promise<BatchView> {
     const db = this.database.read(scope);
     const batch = await this.batch(db, id);
-    const { counts, withFaults } = await this.batches.counts(db, id);
-    return view(batch, counts, withFaults, await this.whyNotTakeOut(db, batch));
+    return view(batch, await this.batches.counts(db, id), this.whyNotTakeOut(batch));
+  }
+
+  /** Marks a batch that came in as looked at, so that Today no longer tells of it. */
+  async seen(scope: Scope, id: number): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      const batch = await this.batch(tx, id);
+      if (batch.state === 'done') await this.batches.change(tx, id, { seen_at: new Date() });
+    });
+  }
+
+  /** The file as it is read, with what was found, the guesses and the first rows. */
+  async preview(scope: Scope, id: number): Promise<BatchPreview> {
+    const batch = await this.batch(this.database.read(scope), id);
+    if (!batch.found) throw new Conflict(batch.problem ?? 'The file is still being read. Try again in a moment.');
+    const rows: string[][] = [];
+    const key = await this.fileKey(batch);
+    for await (const lines of linesOf(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) {
+      rows.push(...lines.filter((line) => line.aside === null).map((line) => line.cells));
+      if (rows.length >= PREVIEW) break;
+    }
+    const plan = batch.plan ?? batch.draft?.plan;
+    const guesses = batch.guesses ?? [];
+    return {
+      found: batch.found,
+      guesses,
+      what: plan?.what ?? batch.what,
+      rows: rows.slice(0, PREVIEW),
+      mends: plan?.mends ?? [],
+      columns: plan?.columns ?? guesses.map(({ choice }) => choice),
+    };
+  }
+
+  /** The file's text, for reading it in the page. */
+  async text(scope: Scope, id: number): Promise<AsyncIterable<Uint8Array>> {
+    return this.storage.pieces(await this.fileKey(await this.batch(this.database.read(scope), id)));
+  }
+
+  /** Reads the file anew, as a person says that it is to be read or for what it is. */
+  async readAgain(scope: Scope, id: number, reading: FileReading, what: BatchKind | undefined): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      const batch = await this.batch(tx, id);
+      if (![...MAY_CHANGE, 'unreadable'].includes(batch.state)) throw new Conflict('This batch was brought in already, so its file is not read again.');
+      await this.fileKey(batch);
+      await cancel(tx.knex, 'batch-check', id);
+      const draft: IntakeDraft = { step: batch.draft?.step ?? 'File', name: batch.name, plan: { ...(batch.draft?.plan ?? {}), ...(what ? { what } : {}) } };
+      delete draft.plan.columns;
+      await this.batches.change(tx, id, { state: 'reading', reading: JSON.stringify(reading), draft: JSON.stringify(draft), plan: null, problem: null });
+      await enqueue(tx.knex, scope, 'batch-read', id);
+    });
+  }
+
+  /** Keeps a half-done batch for everyone on the team. */
+  async keep(scope: Scope, id: number, draft: IntakeDraft): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      const batch = await this.batch(tx, id);
+      if (!MAY_CHANGE.includes(batch.state)) throw new Conflict('This batch was brought in already.');
+      await this.batches.change(tx, id, { draft: JSON.stringify(draft), name: draft.name });
+    });
   }
 
   /** Fixes what becomes of the file and has it checked. There is no way past the permission step. */
   async plan(scope: Scope, id: number, plan: IntakePlan): Promise<void> {
     const { time_zone } = await this.team.organization(scope);
-    await this.database.write(scope, async (tx) => {
+    await this.database.quietly(scope, async (tx) => {
       const batch = await this.batch(tx, id);
-      if (!['draft', 'checked', 'failed', 'checking'].includes(batch.state))
+      if (![...MAY_CHANGE, 'reading'].includes(batch.state))
         throw new Conflict('This batch was brought in already. Take it back out to change its plan.');
-      const faults = [...columnFaults(plan), ...permissionFaults(plan, isoDay(dayInZone(Date.now(), time_zone)))];
+      const faults = [...columnFaults(plan), ...(await this.placeFaults(tx, plan))];
+      if (plan.what === 'people') faults.push(...permissionFaults(plan, isoDay(dayInZone(Date.now(), time_zone))));
+      if (plan.what === 'refusals' && plan.refusal === null && !plan.columns.some(({ to }) => to === 'status'))
+        faults.push('Say what these people did: left, bounced or complained, or match a column that says it.');
       if (faults.length > 0) throw new Invalid(faults.map((message) => ({ field: 'permission', code: 'plan', message })));
       await cancel(tx.knex, 'batch-check', id);
-      await this.batches.change(tx, id, { plan: JSON.stringify(plan), resolved: null, state: 'checking', next_row: 0, problem: null });
+      await this.batches.change(tx, id, { plan: JSON.stringify(plan), what: plan.what, resolved: null, state: 'checking', next_row: 0, problem: null, will: null });
       await enqueue(tx.knex, scope, 'batch-check', id);
     });
+  }
+
+  /** Whether everything that the plan names is there, and may be used so. */
+  private async placeFaults(tx: Scoped, plan: IntakePlan): Promise<string[]> {
+    const faults: string[] = [];
+    if (plan.roster) {
+      const campaign = await this.campaigns.find(tx, plan.roster.campaignId);
+      if (!campaign) faults.push('The campaign is no longer there. Choose another.');
+      else if (!campaign.standings.includes(plan.roster.standing)) faults.push(`“${plan.roster.standing}” is no standing of ${campaign.name}. Choose one of ${campaign.standings.join(', ')}.`);
+    }
+    if (plan.listIds.length > 0 && plan.what === 'people') {
+      const lists = await tx.sql<{ id: number; name: string }>('SELECT id, name FROM list WHERE organization_id = :org AND is_public = 1 AND id IN (:ids)', { ids: plan.listIds });
+      const agreed = new Set(Object.values(plan.permission).flatMap((said) => (said.said === 'yes' ? said.scopes : [])));
+      for (const { id, name } of lists) {
+        if (!agreed.has(`list:${id}`) && !agreed.has('all') && !agreed.has('marketing'))
+          faults.push(`“${name}” is a list that supporters see, so being on it needs their agreement to it. Tick it under permission, or take it off.`);
+      }
+    }
+    return faults;
   }
 
   async bringIn(scope: Scope, id: number): Promise<void> {
@@ -76,10 +172,28 @@ export class IntakeService {
   }
 
   async takeOut(scope: Scope, id: number): Promise<void> {
-    const db = this.database.read(scope);
-    const why = await this.whyNotTakeOut(db, await this.batch(db, id));
+    const why = this.whyNotTakeOut(await this.batch(this.database.read(scope), id));
     if (why) throw new Conflict(why);
     await this.move(scope, id, ['done', 'stopped'], 'taking-out', 'batch-take-out', 'Only a batch that was brought in can be taken back out.');
+  }
+
+  /** What taking out would do, said before it is done. */
+  async takeOutNotice(scope: Scope, id: number): Promise<{ staying: number }> {
+    const db = this.database.read(scope);
+    await this.batch(db, id);
+    return { staying: await this.taker.countStaying(db, id) };
+  }
+
+  /** Throws a batch away that never came in. */
+  async discard(scope: Scope, id: number): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      const batch = await this.batch(tx, id);
+      if (!['reading', 'unreadable', 'draft', 'checked', 'failed'].includes(batch.state))
+        throw new Conflict('It was brought in, so its history stays. Take it back out instead.');
+      await this.batches.remove(tx, id);
+      await this.storage.remove(batch.storage_key);
+      if (batch.text_key) await this.storage.remove(batch.text_key);
+    });
   }
 
   private async move(
@@ -99,19 +213,17 @@ export class IntakeService {
     });
   }
 
-  private async whyNotTakeOut(db: Scoped, batch: BatchRow): Promise<string | null> {
-    if (!['done', 'stopped'].includes(batch.state)) return 'It has not been brought in.';
-    const sent = await this.taker.countSent(db, batch.id);
-    if (sent === 0) return null;
-    return `${sent === 1 ? '1 message went' : `${sent} messages went`} out on its strength, so the proof of why must stay. Its people can be deleted or taken off lists instead.`;
+  private whyNotTakeOut(batch: BatchRow): string | null {
+    return ['done', 'stopped'].includes(batch.state) ? null : 'It has not been brought in.';
   }
 
-  async rows(scope: Scope, id: number, query: { verdict?: RowVerdict; after?: string; limit: number }): Promise<Page<BatchRowView>> {
+  async rows(scope: Scope, id: number, query: RowsQuery & { after?: string; limit: number }): Promise<Page<BatchRowView>> {
     const db = this.database.read(scope);
-    await this.batch(db, id);
+    const batch = await this.batch(db, id);
     const after = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
-    const { rows, total } = await this.batches.rows(db, id, query.verdict, after, query.limit);
+    const { rows, total } = await this.batches.rows(db, id, query, after, query.limit);
     const last = rows.length === query.limit ? rows.at(-1)! : null;
+    const changes = await this.batches.changes(db, batch, rows);
     return {
       total,
       next: last ? encodeCursor([last.row_no]) : null,
@@ -123,22 +235,19 @@ export class IntakeService {
         email: row.email_shown,
         mobile: row.mobile_shown,
         reason: row.reason,
+        hint: row.hint,
+        why: row.why,
+        candidates: row.candidates ?? [],
         supporterId: row.supporter_id,
+        changes: changes.get(row.row_no) ?? [],
       })),
     };
   }
 
-  /** The rows to mend, as they stood in the file, with the reason in a last column. */
-  async faultyCsv(scope: Scope, id: number): Promise<{ name: string; csv: string }> {
-    const db = this.database.read(scope);
-    const batch = await this.batch(db, id);
-    const sheet = readBytes(await this.storage.get(batch.storage_key), batch.plan?.reading);
-    const faulty = await this.batches.faulty(db, id);
-    const rows = faulty.map(({ row_no, reason }) => {
-      const cells = sheet.rows[row_no - 1] ?? [];
-      return [...sheet.header.map((_name, i) => cells[i] ?? ''), reason];
-    });
-    return { name: `${batch.name.replace(/[^\w -]/g, '')} - rows to mend.csv`, csv: writeCsv([...sheet.header, 'Why'], rows) };
+  /** The key of the batch's text, unless its file is gone. */
+  private async fileKey(batch: BatchRow): Promise<string> {
+    if (batch.file_gone_at) throw new Conflict('The file of this batch was deleted after the time set in House rules. What came of it is still here.');
+    return batch.text_key ?? batch.storage_key;
   }
 
   private async batch(db: Scoped, id: number): Promise<BatchRow> {
@@ -148,37 +257,38 @@ export class IntakeService {
   }
 }
 
-function readBytes(bytes: Buffer, reading?: FileReading): Sheet {
-  const read = readFile(bytes, reading);
-  if (!read.ok) throw new Invalid([{ field: 'file', code: 'unreadable', message: read.reason }]);
-  return read.sheet;
+async function firstOf(path: string): Promise<Uint8Array> {
+  const file = await open(path);
+  try {
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(64 * 1024), 0, 64 * 1024, 0);
+    return buffer.subarray(0, bytesRead);
+  } finally {
+    await file.close();
+  }
 }
 
-function columnFaults(plan: IntakePlan): string[] {
-  const keys = plan.columns.filter((choice) => choice.to !== 'leave').map(choiceKey);
-  const twice = keys.find((key, i) => keys.indexOf(key) !== i);
-  const faults = twice ? [`Two columns are matched to the same place (${twice}). Leave one of them out.`] : [];
-  const reachable = plan.columns.some((choice) => choice.to === 'email' || choice.to === 'mobile');
-  return reachable ? faults : [...faults, 'No column is matched to Email or Mobile, so nobody could be reached. Match one.'];
-}
-
-function view(batch: BatchRow, counts: BatchView['counts'], withFaults: number, canTakeOut: string | null): BatchView {
+function view(batch: BatchRow, counted: Pick<BatchView, 'counts' | 'looks' | 'withFaults' | 'withHints'>, canTakeOut: string | null): BatchView {
   return {
     id: batch.id,
     name: batch.name,
     fileName: batch.file_name,
     state: batch.state,
+    what: batch.what,
     rows: batch.row_count,
     createdAt: batch.created_at.toISOString(),
     createdBy: batch.created_by_name ?? '',
+    found: batch.found,
     plan: batch.plan,
-    counts,
-    withFaults,
+    draft: batch.draft,
+    ...counted,
+    will: batch.will,
     stayNo: batch.stay_no,
     done: batch.next_row,
     total: batch.row_count,
     rate: batch.rate,
     problem: batch.problem,
     canTakeOut,
+    fileKept: batch.file_gone_at === null,
+    stayed: batch.stayed,
   };
 }

@@ -1,21 +1,25 @@
 import type { IntakePlan } from '@goodword/core/intake';
 import type { RowVerdict } from '@goodword/core/contract';
 import { planFor } from '../testing/steps';
-import { Stager, type AtAddress } from './stage';
+import { Stager, type Clue } from './stage';
+import type { Candidate } from '@goodword/core/intake';
+
+const HOUSE = { country: 'US', currency: 'USD' };
+const line = (cells: string[]) => ({ cells, aside: null });
 
 /*
  * Rows as "email, first, last, mobile"; people on file as "id email-or-mobile first last". A verdict is written with
  * who it is: "update 5" is person 5 on file, "update #2" the person of row 2.
  */
 function stage(rows: string[], onFile: string[] = [], plan: Partial<IntakePlan> = {}): string[] {
-  const stager = new Stager(planFor(plan), 'US');
-  const known: AtAddress = ({ kind, normal }) =>
+  const stager = new Stager(planFor(plan), HOUSE);
+  const known = ({ by, key }: Clue): Candidate[] =>
     onFile.flatMap((line) => {
       const [id, address, firstName = '', lastName = ''] = line.split(' ');
-      return address === normal ? [{ id: Number(id), firstName, lastName, by: kind }] : [];
+      return address === key ? [{ id: Number(id), firstName, lastName, by }] : [];
     });
   return rows.map((row, i) => {
-    const staged = stager.stage(i + 1, stager.clean(row.split(',').map((cell) => cell.trim())), known);
+    const staged = stager.stage(stager.clean(line(row.split(',').map((cell) => cell.trim())), i + 1), known);
     const who = staged.sameAsRow ? ` #${staged.sameAsRow}` : staged.supporterId ? ` ${staged.supporterId}` : '';
     return `${staged.verdict satisfies RowVerdict}${who}`;
   });
@@ -58,8 +62,8 @@ test('values of a field that is yet to be made wait under their column', () => {
     { to: 'newField', name: 'Boat', type: 'text' },
     { to: 'field', fieldId: 8, type: 'number' },
   ];
-  const stager = new Stager(planFor({ columns }), 'US');
-  const { values, reason } = stager.stage(1, stager.clean(['a@x.org', 'punt', 'many']), () => []);
+  const stager = new Stager(planFor({ columns }), HOUSE);
+  const { values, reason } = stager.stage(stager.clean(line(['a@x.org', 'punt', 'many']), 1), () => []);
   expect(values).toEqual([{ fieldId: -2, value: { text: 'punt' } }]);
   expect(reason).toBe('expected a number, got "many" (left out)');
 });

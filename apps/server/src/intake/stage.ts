@@ -1,89 +1,206 @@
 import type { RowVerdict } from '@goodword/core/contract';
-import { cleanRow, matchRow, type Candidate, type CleanRow, type IntakePlan, type Match } from '@goodword/core/intake';
+import {
+  allColumns,
+  cleanRow,
+  looseEmail,
+  matchRow,
+  menderOf,
+  nameMatchKey,
+  normalPostcode,
+  withConstants,
+  type Aside,
+  type Candidate,
+  type CleanRow,
+  type FoundBy,
+  type IntakePlan,
+  type Line,
+  type LookKind,
+  type Match,
+  type RowRules,
+  type Scored,
+} from '@goodword/core/intake';
 import type { StagedRow } from './batches.repository';
 
-type Address = { kind: 'email' | 'mobile'; normal: string };
+/** Something by which people are found: a key of a kind, as it is compared. */
+export interface Clue {
+  by: FoundBy;
+  key: string;
+}
 
-/** Who is at an address: people on file, then people of earlier rows under minus their row number. */
-export type AtAddress = (address: Address) => readonly Candidate[];
+/** A decision that a person made about a row on an earlier check of the same file. */
+export interface Decided {
+  as: 'merge' | 'new' | 'skip';
+  withId: number | null;
+}
+
+const ASIDE_WORDS: Record<Aside, string> = {
+  blank: 'a blank line',
+  header: 'the header once more',
+  total: 'a line that sums up the others',
+};
+
+/** Row of the file to cell row: mended, with the batch's constants behind. */
+export interface FileRow {
+  rowNo: number;
+  clean: CleanRow | null;
+  aside: Aside | null;
+}
 
 /**
- * Turns the rows of a file into staged rows, one after the other: each is cleaned, matched against the people on file
- * and against the rows before it, and given its verdict.
+ * Turns the lines of a file into staged rows, one after the other: each is mended, cleaned, matched against the people on
+ * file and against the rows before it, and given its verdict. Every line gets exactly one.
  */
 export class Stager {
   private readonly earlier = new Map<string, Candidate[]>();
+  private readonly mend;
+  private readonly rules: RowRules;
 
   constructor(
     private readonly plan: IntakePlan,
-    private readonly country: string,
-  ) {}
-
-  clean(cells: readonly string[]): CleanRow {
-    return cleanRow(cells, this.plan.columns, this.country);
+    organization: { country: string; currency: string },
+    private readonly decided: ReadonlyMap<number, Decided> = new Map(),
+    private readonly standings: readonly string[] | null = null,
+  ) {
+    const country = plan.phoneCountry ?? organization.country;
+    this.rules = { what: plan.what, columns: allColumns(plan), country, currency: organization.currency };
+    this.mend = menderOf(plan.mends, plan.columns, country);
   }
 
-  stage(rowNo: number, row: CleanRow, onFile: AtAddress): StagedRow {
-    const match = row.fatal ? null : matchRow(row, this.candidates(row, onFile));
-    const sameId = match?.kind === 'same' ? match.id : null;
-    if (match && match.kind !== 'doubt') this.remember(row, sameId ?? -rowNo);
+  clean(line: Line, rowNo: number): FileRow {
+    if (line.aside) return { rowNo, clean: null, aside: line.aside };
+    const clean = cleanRow(withConstants(this.mend(line.cells, rowNo - 1), this.plan), this.rules);
+    this.checkStanding(clean);
+    return { rowNo, clean, aside: null };
+  }
+
+  /** A standing is one of the campaign's own, in any case; another is told and the one for all is taken. */
+  private checkStanding(clean: CleanRow): void {
+    if (clean.standing === null) return;
+    const known = this.standings?.find((one) => one.toLowerCase() === clean.standing!.toLowerCase());
+    if (!known && this.standings) {
+      const column = this.rules.columns.findIndex(({ to }) => to === 'standing');
+      clean.faults.push({ column, reason: `expected a standing of the campaign (${this.standings.join(', ')}), got "${clean.standing}"` });
+    }
+    clean.standing = known ?? null;
+  }
+
+  /** Everything by which a row can find people, in exact and in loose ways. */
+  clues(row: CleanRow): Clue[] {
+    const order = this.plan.matching;
+    const clues: Clue[] = [];
+    for (const email of [row.email, ...row.moreEmails]) {
+      if (!email) continue;
+      if (order.includes('email')) clues.push({ by: 'email', key: email.normal });
+      const loose = looseEmail(email.normal);
+      clues.push({ by: 'looseEmail', key: loose });
+    }
+    if (order.includes('mobile')) for (const mobile of [row.mobile, ...row.moreMobiles]) if (mobile) clues.push({ by: 'mobile', key: mobile.normal });
+    if (row.externalId && order.includes('externalId')) clues.push({ by: 'externalId', key: row.externalId });
+    const postcode = normalPostcode(row.post?.postcode ?? '');
+    if (postcode && (row.firstName || row.lastName)) clues.push(...blockKeys(postcode, row).map((key) => ({ by: 'nearby' as const, key })));
+    return clues;
+  }
+
+  stage({ rowNo, clean, aside }: FileRow, onFile: (clue: Clue) => readonly Candidate[]): StagedRow {
+    if (!clean) return emptyStaged(rowNo, 'aside', ASIDE_WORDS[aside!]);
+    const candidates = clean.fatal ? [] : this.candidates(clean, onFile);
+    const match = clean.fatal ? null : matchRow(clean, candidates, this.plan.matching);
+    const settled = match?.kind === 'look' ? this.settledAs(rowNo, match.candidates) : null;
+    const verdict = settled?.verdict ?? this.verdict(clean, match);
+    const sameId = settled ? settled.withId : match?.kind === 'same' ? match.id : null;
+    if (['new', 'shares', 'update'].includes(verdict)) this.remember(clean, sameId ?? -rowNo);
     return {
-      rowNo,
-      verdict: this.verdict(match),
+      ...emptyStaged(rowNo, verdict, this.reason(clean, match, verdict)),
       sameAsRow: sameId !== null && sameId < 0 ? -sameId : null,
       supporterId: sameId !== null && sameId > 0 ? sameId : null,
-      firstName: row.firstName,
-      lastName: row.lastName,
-      email: row.email,
-      mobile: row.mobile,
-      emailSays: row.consent.email ?? null,
-      textSays: row.consent.text ?? null,
-      reason: this.reason(row, match),
-      values: row.values.map(({ column, value }) => ({ fieldId: this.fieldId(column), value })),
+      clean,
+      why: match?.kind === 'look' ? match.why : null,
+      candidates: match?.kind === 'look' ? match.candidates : [],
+      hint: clean.hints.map((hint) => hint.reason).join('; '),
+      stranger: this.plan.what === 'gifts' && match !== null && match.kind !== 'same',
+      values: clean.values.map(({ column, value }) => ({ fieldId: this.fieldId(column), value })),
     };
   }
 
+  /** What a person decided stands as long as whom they decided on is still among the likely ones. */
+  private settledAs(rowNo: number, candidates: readonly Scored[]): { verdict: RowVerdict; withId: number | null } | null {
+    const decided = this.decided.get(rowNo);
+    if (!decided) return null;
+    if (decided.as === 'skip') return { verdict: 'skipped', withId: null };
+    if (decided.as === 'new') return { verdict: 'shares', withId: null };
+    return candidates.some((one) => one.id === decided.withId) ? { verdict: 'update', withId: decided.withId } : null;
+  }
+
   private fieldId(column: number): number {
-    const choice = this.plan.columns[column]!;
+    const choice = this.rules.columns[column]!;
     return choice.to === 'field' ? choice.fieldId : -(column + 1);
   }
 
-  private addresses(row: CleanRow): Address[] {
-    return (['email', 'mobile'] as const).flatMap((kind) => (row[kind] ? [{ kind, normal: row[kind].normal }] : []));
+  private candidates(row: CleanRow, onFile: (clue: Clue) => readonly Candidate[]): Candidate[] {
+    return this.clues(row).flatMap((clue) => [...onFile(clue), ...(this.earlier.get(`${clue.by}:${clue.key}`) ?? [])].map((one) => this.exactly(one, row)));
   }
 
-  private candidates(row: CleanRow, onFile: AtAddress): Candidate[] {
-    return this.addresses(row).flatMap((address) => [...onFile(address), ...(this.earlier.get(`${address.kind}:${address.normal}`) ?? [])]);
+  /** The same name in the same postcode is an exact key; a like name there is only worth a look. */
+  private exactly(candidate: Candidate, row: CleanRow): Candidate {
+    if (candidate.by !== 'nearby' || !this.plan.matching.includes('namePostcode')) return candidate;
+    const same = nameMatchKey(candidate.firstName + candidate.lastName) === nameMatchKey(row.firstName + row.lastName) && row.firstName !== '' && row.lastName !== '';
+    return same ? { ...candidate, by: 'namePostcode' } : candidate;
   }
 
   /** People on file are found there again; only rows that make someone need to be remembered. */
   private remember(row: CleanRow, id: number): void {
-    for (const { kind, normal } of this.addresses(row)) {
-      const key = `${kind}:${normal}`;
-      const known = this.earlier.get(key) ?? [];
-      if (!known.some((candidate) => candidate.id === id))
-        this.earlier.set(key, [...known, { id, firstName: row.firstName, lastName: row.lastName, by: kind }]);
+    for (const { by, key } of this.clues(row)) {
+      const known = this.earlier.get(`${by}:${key}`);
+      if (known?.some((candidate) => candidate.id === id)) continue;
+      const candidate: Candidate = { id, firstName: row.firstName, lastName: row.lastName, by };
+      if (known) known.push(candidate);
+      else this.earlier.set(`${by}:${key}`, [candidate]);
     }
   }
 
-  private verdict(match: Match | null): RowVerdict {
-    switch (match?.kind) {
-      case undefined:
-        return 'failed';
-      case 'new':
-        return 'new';
-      case 'shares':
-        return 'shares';
-      case 'same':
-        return this.plan.existing === 'leave' ? 'here' : 'update';
-      case 'doubt':
-        return 'look';
-    }
+  private verdict(row: CleanRow, match: Match | null): RowVerdict {
+    if (!match) return 'failed';
+    if (this.plan.what === 'refusals') return this.refused(row);
+    if (match.kind === 'look') return 'look';
+    if (this.plan.what === 'gifts') return this.given(match);
+    if (this.plan.what === 'here') return match.kind === 'same' ? 'update' : 'failed';
+    if (match.kind === 'same') return this.plan.existing === 'leave' ? 'here' : 'update';
+    return match.kind;
   }
 
-  private reason(row: CleanRow, match: Match | null): string {
+  private refused(row: CleanRow): RowVerdict {
+    const status = row.status ?? this.plan.refusal;
+    if (status === null) return 'failed';
+    return status === 'fine' ? 'aside' : status === 'bounced' ? 'hold' : 'no';
+  }
+
+  private given(match: Match): RowVerdict {
+    if (match.kind === 'same') return 'gift';
+    return this.plan.strangers === 'bring-in' ? (match.kind === 'shares' ? 'shares' : 'new') : 'failed';
+  }
+
+  private reason(row: CleanRow, match: Match | null, verdict: RowVerdict): string {
     if (row.fatal) return row.fatal;
-    if (match?.kind === 'doubt') return 'the email belongs to one person and the mobile to another; correct one of them';
-    return row.faults.map((fault) => `${fault.reason} (left out)`).join('; ');
+    if (verdict === 'aside') return 'the status is no refusal, so nothing is recorded';
+    if (verdict === 'failed' && this.plan.what === 'refusals') return 'nothing says what this person refused: no status, and none was given for all';
+    if (verdict === 'failed') return 'nobody here has this address, id, or name and postcode';
+    const left = row.faults.map((fault) => `${fault.reason} (left out)`).join('; ');
+    return match?.kind === 'look' && match.why === 'two-people' && verdict === 'look' ? ['what identifies this row belongs to two people', left].filter(Boolean).join('; ') : left;
   }
+}
+
+/** The blocks of a postcode in which a person is looked for: by the start of either name, since they may have changed places. */
+export function blockKeys(postcode: string, { firstName, lastName }: { firstName: string; lastName: string }): string[] {
+  const start = (name: string) => `${postcode}|${plainStart(name)}`;
+  return [...new Set([lastName, firstName].filter((name) => name !== '').map(start))];
+}
+
+/** As the database compares: without case and marks. */
+export function plainStart(name: string): string {
+  return [...name.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()].slice(0, 3).join('');
+}
+
+export function emptyStaged(rowNo: number, verdict: RowVerdict, reason: string): StagedRow {
+  const nothing = { sameAsRow: null, supporterId: null, clean: null, why: null as LookKind | null, candidates: [], hint: '', stranger: false, values: [] };
+  return { rowNo, verdict, reason, ...nothing };
 }

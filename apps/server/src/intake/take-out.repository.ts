@@ -1,38 +1,51 @@
 import { Injectable } from '@nestjs/common';
 import { LedgerRepository } from '../permission/ledger.repository';
 import type { Scoped } from '../platform/database';
+import { OWN_COLUMNS } from './bring-in.repository';
 
-/** Takes a whole batch back out, in one transaction. */
+type Of = { batchId: number };
+
+/** Rows of people whom the batch made, and who may go. */
+const GOES = "r.organization_id = :org AND r.batch_id = :batchId AND r.verdict IN ('new', 'shares') AND r.stays = 0 AND r.supporter_id IS NOT NULL";
+
+/** Takes a whole batch back out, person by person, in one transaction. */
 @Injectable()
 export class TakeOutRepository {
   constructor(private readonly ledger: LedgerRepository) {}
 
-  /** How many messages went out on the batch's strength: to people it made, or resting on its entries. */
-  async countSent(db: Scoped, batchId: number): Promise<number> {
-    const gone = "d.state IN ('leased', 'handing', 'sent', 'delivered', 'bounced', 'unsure')";
-    const [row] = await db.sql<{ n: number }>(
-      `SELECT (SELECT COUNT(*) FROM delivery d JOIN supporter s ON s.id = d.supporter_id AND s.batch_id = :batchId WHERE d.organization_id = :org AND ${gone})
-        + (SELECT COUNT(*) FROM delivery d JOIN permission_entry e ON e.id = d.entry_id AND e.batch_id = :batchId WHERE d.organization_id = :org AND ${gone}) AS n`,
-      { batchId },
-    );
-    return Number(row?.n ?? 0);
-  }
-
-  async takeOut(tx: Scoped, batchId: number): Promise<void> {
+  /** Returns how many of the people whom the batch made have to stay. */
+  async takeOut(tx: Scoped, batchId: number): Promise<number> {
     const of = { batchId };
+    const stayed = await this.markStaying(tx, of);
+    await tx.execute('DELETE FROM gift WHERE organization_id = :org AND batch_id = :batchId', of);
     await this.restoreValues(tx, of);
-    await this.restoreNames(tx, of);
+    await this.restoreOwn(tx, of);
     await tx.execute('DELETE FROM supporter_tag WHERE organization_id = :org AND batch_id = :batchId', of);
     await tx.execute('DELETE FROM supporter_list WHERE organization_id = :org AND batch_id = :batchId', of);
+    await this.restoreRosters(tx, of);
+    await this.restoreHolds(tx, of);
+    await tx.execute("UPDATE confirmation SET state = 'dropped', due_at = NULL WHERE organization_id = :org AND batch_id = :batchId AND state IN ('waiting', 'sent')", of);
     await this.ledger.takeBackBatch(tx, batchId);
     await this.removePeople(tx, of);
     await this.removeAddresses(tx, of);
     await this.removeNewThings(tx, of);
-    await tx.execute('UPDATE batch_row SET supporter_id = NULL WHERE organization_id = :org AND batch_id = :batchId', of);
+    await tx.execute('UPDATE batch_row SET supporter_id = NULL WHERE organization_id = :org AND batch_id = :batchId AND stays = 0', of);
+    return stayed;
+  }
+
+  /** How many would have to stay, without taking anything out. */
+  async countStaying(db: Scoped, batchId: number): Promise<number> {
+    const [row] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM batch_row r WHERE ${GOES.replace('r.stays = 0 AND ', '')} AND (${HAPPENED})`, { batchId });
+    return row?.n ?? 0;
+  }
+
+  private async markStaying(tx: Scoped, of: Of): Promise<number> {
+    await tx.execute('UPDATE batch_row SET stays = 0 WHERE organization_id = :org AND batch_id = :batchId AND stays = 1', of);
+    return tx.execute(`UPDATE batch_row r SET r.stays = 1 WHERE ${GOES} AND (${HAPPENED})`, of);
   }
 
   /** Only a value that is still as the batch left it goes back to what it was: a later edit stays. */
-  private async restoreValues(tx: Scoped, of: { batchId: number }): Promise<void> {
+  private async restoreValues(tx: Scoped, of: Of): Promise<void> {
     const still = `FROM batch_before b JOIN batch_row r ON r.batch_id = b.batch_id AND r.supporter_id = b.supporter_id
       JOIN batch_value v ON v.batch_id = b.batch_id AND v.row_no = r.row_no AND v.field_id = b.field_id
       JOIN field_value f ON f.supporter_id = b.supporter_id AND f.field_id = b.field_id
@@ -48,46 +61,60 @@ export class TakeOutRepository {
     await tx.execute(`DELETE f ${still} AND b.existed = 0`, of);
   }
 
-  private async restoreNames(tx: Scoped, of: { batchId: number }): Promise<void> {
-    for (const [column, key] of [
-      ['first_name', -1],
-      ['last_name', -2],
-    ] as const) {
+  private async restoreOwn(tx: Scoped, of: Of): Promise<void> {
+    for (const [column, key] of OWN_COLUMNS) {
+      const before = key < -2 ? "NULLIF(b.text_value, '')" : 'b.text_value';
       await tx.execute(
         `UPDATE batch_before b JOIN batch_row r ON r.batch_id = b.batch_id AND r.supporter_id = b.supporter_id JOIN supporter s ON s.id = b.supporter_id AND BINARY s.${column} = BINARY r.${column}
-          SET s.${column} = b.text_value WHERE b.organization_id = :org AND b.batch_id = :batchId AND b.field_id = ${key}`,
+          SET s.${column} = ${before} WHERE b.organization_id = :org AND b.batch_id = :batchId AND b.field_id = ${key}`,
         of,
       );
     }
+  }
+
+  private async restoreRosters(tx: Scoped, of: Of): Promise<void> {
+    await tx.execute('DELETE FROM roster WHERE organization_id = :org AND batch_id = :batchId', of);
+    await tx.execute(
+      `UPDATE roster o JOIN batch_roster_before b ON b.supporter_id = o.supporter_id AND b.batch_id = :batchId JOIN batch t ON t.id = b.batch_id
+        AND o.campaign_id = CAST(JSON_VALUE(t.plan, '$.roster.campaignId') AS UNSIGNED) SET o.standing = b.standing WHERE o.organization_id = :org`,
+      of,
+    );
+  }
+
+  private async restoreHolds(tx: Scoped, of: Of): Promise<void> {
+    await tx.execute(
+      `UPDATE contact_point cp JOIN batch_hold h ON h.contact_point_id = cp.id AND h.batch_id = :batchId
+        SET cp.on_hold = 0, cp.hold_reason = NULL, cp.hold_at = NULL WHERE cp.organization_id = :org AND cp.hold_reason LIKE 'Bounced or complained in another system%'`,
+      of,
+    );
+    await tx.execute('DELETE FROM batch_hold WHERE organization_id = :org AND batch_id = :batchId', of);
   }
 
   /** Joins, not IN: the delete of a subquery would read the whole table once for each person. */
-  private async removePeople(tx: Scoped, of: { batchId: number }): Promise<void> {
-    const ungiven = 'NOT EXISTS (SELECT 1 FROM gift g WHERE g.supporter_id = t.supporter_id)';
-    await tx.execute(`DELETE t FROM supporter_contact t WHERE t.organization_id = :org AND t.batch_id = :batchId AND ${ungiven}`, of);
-    for (const table of ['supporter_contact', 'supporter_tag', 'supporter_list', 'field_value']) {
-      await tx.execute(
-        `DELETE t FROM supporter s JOIN ${table} t ON t.supporter_id = s.id WHERE s.organization_id = :org AND s.batch_id = :batchId AND ${ungiven}`,
-        of,
-      );
-    }
+  private async removePeople(tx: Scoped, of: Of): Promise<void> {
     await tx.execute(
-      'DELETE s FROM supporter s WHERE s.organization_id = :org AND s.batch_id = :batchId AND NOT EXISTS (SELECT 1 FROM gift g WHERE g.supporter_id = s.id)',
+      `DELETE t FROM supporter_contact t LEFT JOIN batch_row r ON r.batch_id = t.batch_id AND r.supporter_id = t.supporter_id AND r.stays = 1
+        WHERE t.organization_id = :org AND t.batch_id = :batchId AND r.row_no IS NULL`,
       of,
     );
+    for (const table of ['supporter_contact', 'supporter_tag', 'supporter_list', 'roster', 'field_value']) {
+      await tx.execute(`DELETE t FROM batch_row r JOIN ${table} t ON t.supporter_id = r.supporter_id WHERE ${GOES}`, of);
+    }
+    await tx.execute(`DELETE s FROM batch_row r JOIN supporter s ON s.id = r.supporter_id AND s.batch_id = r.batch_id WHERE ${GOES}`, of);
   }
 
   /** Addresses that only this batch knew go, unless somebody said no there: a no is never forgotten. */
-  private async removeAddresses(tx: Scoped, of: { batchId: number }): Promise<void> {
+  private async removeAddresses(tx: Scoped, of: Of): Promise<void> {
     await tx.execute(
       `DELETE cp FROM contact_point cp WHERE cp.organization_id = :org AND cp.batch_id = :batchId
         AND NOT EXISTS (SELECT 1 FROM supporter_contact sc WHERE sc.contact_point_id = cp.id)
-        AND NOT EXISTS (SELECT 1 FROM permission_entry e WHERE e.organization_id = :org AND e.contact_point_id = cp.id AND e.state = 'no')`,
+        AND NOT EXISTS (SELECT 1 FROM delivery d WHERE d.organization_id = :org AND d.contact_point_id = cp.id)
+        AND NOT EXISTS (SELECT 1 FROM permission_entry e WHERE e.organization_id = :org AND e.contact_point_id = cp.id AND (e.state = 'no' OR NOT (e.batch_id <=> :batchId) AND e.state <> 'back'))`,
       of,
     );
   }
 
-  private async removeNewThings(tx: Scoped, of: { batchId: number }): Promise<void> {
+  private async removeNewThings(tx: Scoped, of: Of): Promise<void> {
     const unused: [string, string][] = [
       ['tag', 'supporter_tag'],
       ['list', 'supporter_list'],
@@ -102,3 +129,11 @@ export class TakeOutRepository {
     }
   }
 }
+
+/** What can have happened to a person since: a message, a reply, a gift of another source, an edit, an act of their own, another batch. */
+const HAPPENED = `EXISTS (SELECT 1 FROM delivery d WHERE d.organization_id = :org AND d.supporter_id = r.supporter_id AND d.state IN ('leased', 'handing', 'sent', 'delivered', 'bounced', 'unsure'))
+  OR EXISTS (SELECT 1 FROM reply p WHERE p.organization_id = :org AND p.supporter_id = r.supporter_id)
+  OR EXISTS (SELECT 1 FROM gift g WHERE g.organization_id = :org AND g.supporter_id = r.supporter_id AND NOT (g.batch_id <=> r.batch_id))
+  OR EXISTS (SELECT 1 FROM audit a WHERE a.organization_id = :org AND a.subject = 'supporter' AND a.subject_id = r.supporter_id)
+  OR EXISTS (SELECT 1 FROM permission_entry e WHERE e.organization_id = :org AND e.supporter_id = r.supporter_id AND NOT (e.batch_id <=> r.batch_id) AND e.state <> 'back')
+  OR EXISTS (SELECT 1 FROM batch_row o WHERE o.organization_id = :org AND o.supporter_id = r.supporter_id AND o.batch_id <> r.batch_id AND o.verdict IN ('update', 'same', 'gift'))`;

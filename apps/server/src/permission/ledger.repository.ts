@@ -169,6 +169,12 @@ export class LedgerRepository {
   async takeBackBatch(tx: Scoped, batchId: number): Promise<void> {
     const mine = 'SELECT DISTINCT contact_point_id FROM permission_entry WHERE organization_id = :org AND batch_id = :batchId';
     await tx.execute(
+      `INSERT INTO permission_entry (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at, by_person, how, words, source, recorded_by, takes_back)
+        SELECT :org, contact_point_id, supporter_id, channel, scope, 'back', UTC_TIMESTAMP(3), 0, how, CONCAT('Entry ', id, ' is taken back with its batch'), source, :actor, id
+        FROM permission_entry WHERE organization_id = :org AND batch_id = :batchId AND state <> 'no' AND taken_back_at IS NULL`,
+      { batchId, actor: tx.scope.actorId },
+    );
+    await tx.execute(
       `UPDATE permission_entry SET taken_back_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND batch_id = :batchId AND state <> 'no' AND taken_back_at IS NULL`,
       { batchId },
     );

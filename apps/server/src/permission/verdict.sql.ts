@@ -114,7 +114,7 @@ function marksSql(people: string, asking: Asking, classes: readonly RuleClass[])
   );
   return `SELECT p.supporter_id, p.class, cp.id AS contact_point_id, sc.position, cp.on_hold, cp.do_not_contact, MAX(ps.no_at) AS no_at, ${own.join(', ')}
     FROM (${placedSql(people, asking, classes)}) p
-    LEFT JOIN (supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id AND cp.organization_id = :org AND cp.kind = :kind)
+    LEFT JOIN (supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id AND cp.organization_id = :org AND cp.kind = :kind${asking.channel === 'text' ? " AND NOT (cp.line <=> 'landline')" : ''})
       ON sc.supporter_id = p.supporter_id
     LEFT JOIN permission_state ps ON ps.organization_id = :org AND ps.contact_point_id = cp.id AND ps.supporter_id IN (0, p.supporter_id)
       AND ps.channel = :channel AND ps.scope IN (${scopesSql(asking.scope)})

@@ -29,6 +29,10 @@ export interface Config {
   COOKIE_SECURE: boolean;
   MAILROOM_PAGE: string;
   HANDSETS_PAGE: string;
+  /** Who says whether a domain takes mail: "dns", the address of a service, or empty for nobody. */
+  DOMAIN_LOOKUP: string;
+  /** Who says what line a telephone number is: the address of a service, or empty for what the number itself says. */
+  LINE_LOOKUP: string;
 }
 
 const port = Joi.number().port();
@@ -71,6 +75,8 @@ const schema = Joi.object<Config>({
   COOKIE_SECURE: Joi.boolean().default(false),
   MAILROOM_PAGE: Joi.string().uri().allow('').default(''),
   HANDSETS_PAGE: Joi.string().uri().allow('').default(''),
+  DOMAIN_LOOKUP: Joi.alternatives(Joi.string().valid('dns', ''), Joi.string().uri({ scheme: ['http', 'https'] })).default(''),
+  LINE_LOOKUP: Joi.string().uri({ scheme: ['http', 'https'] }).allow('').default(''),
 });
 
 /** Reads the environment; throws one error that names every wrong value and what was expected of it. */

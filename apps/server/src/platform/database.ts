@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream';
 import knex, { type Knex } from 'knex';
 import { Unavailable } from './errors';
 import type { Scope } from './scope';
@@ -65,6 +66,17 @@ export class Scoped {
     }
   }
 
+  /** As `insertAll` for thousands of rows: streamed to the server, which takes them about twice as fast. */
+  async load(name: string, columns: readonly string[], rows: readonly (readonly Bound[])[]): Promise<void> {
+    if (rows.length === 0) return;
+    const names = ['organization_id', ...columns].map((column) => `\`${column}\``).join(',');
+    const text = rows.map((row) => loadLine([this.scope.organizationId, ...row])).join('');
+    // Faults of single values are warnings to LOAD DATA LOCAL; every value here has been bounded and typed before.
+    const statement = `LOAD DATA LOCAL INFILE 'rows' INTO TABLE \`${name}\` CHARACTER SET utf8mb4 FIELDS TERMINATED BY '\\t' ESCAPED BY '\\\\' LINES TERMINATED BY '\\n' (${names})`;
+    const answer = (await this.knex.raw(statement.replaceAll('?', '\\?')).options({ infileStreamFactory: () => Readable.from([Buffer.from(text)]) })) as [{ affectedRows: number }];
+    if (answer[0].affectedRows !== rows.length) throw new Error(`expected ${rows.length} rows loaded into ${name}, got ${answer[0].affectedRows}`);
+  }
+
   /** SQL with named bindings. `:org` and `:chapter` are bound by themselves; `:org` must occur. */
   async sql<Row>(text: string, bindings: Record<string, Bound> = {}): Promise<Row[]> {
     return (await this.run(text, bindings)) as Row[];
@@ -82,6 +94,17 @@ export class Scoped {
     return result;
   }
 }
+
+function loadLine(row: readonly Bound[]): string {
+  return `${row.map(loadValue).join('\t')}\n`;
+}
+
+function loadValue(value: Bound): string {
+  if (value === null) return '\\N';
+  if (typeof value === 'number') return String(value);
+  return String(value).replace(/[\\\t\n\r\0]/g, (char) => ESCAPES[char]!);
+}
+const ESCAPES: Record<string, string> = { '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r', '\0': '\\0' };
 
 /** The pool, and the two ways to it: reading in a scope, and writing in one transaction in a scope. */
 export class Database {

@@ -19,7 +19,7 @@ beforeEach(async () => void (await database.unscoped()('job').delete()));
 function runner(handler: JobHandler, lease = 5): JobRunner {
   return new JobRunner(
     database,
-    { 'batch-check': handler, 'batch-bring-in': handler, 'batch-take-out': handler, 'message-prepare': handler },
+    { 'batch-read': handler, 'batch-check': handler, 'batch-bring-in': handler, 'batch-take-out': handler, 'message-prepare': handler },
     lease,
     quiet,
   );

@@ -1,8 +1,9 @@
 import type { Knex } from 'knex';
 import * as first from './migrations/001_first';
 import * as permission from './migrations/002_permission';
+import * as gather from './migrations/003_gather';
 
-const MIGRATIONS: Record<string, Knex.Migration> = { '001_first': first, '002_permission': permission };
+const MIGRATIONS: Record<string, Knex.Migration> = { '001_first': first, '002_permission': permission, '003_gather': gather };
 
 const source: Knex.MigrationSource<string> = {
   getMigrations: async () => Object.keys(MIGRATIONS),

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { Global, Module, type DynamicModule, type OnApplicationShutdown, Inject } from '@nestjs/common';
+import { Global, Module, type DynamicModule, type OnApplicationShutdown, type Provider, Inject } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD } from '@nestjs/core';
 import { ThrottlerModule } from '@nestjs/throttler';
 import { CONFIG, type Config } from './config';
@@ -11,6 +11,7 @@ import { MAIL_OUT, SmtpOut, type Dkim, type MailOut } from './mail-out';
 import { ProblemFilter } from './problem.filter';
 import { Sessions } from './sessions';
 import { FolderStorage, STORAGE } from './storage';
+import { domainsOf, DOMAINS, LINES, linesOf } from './lookups';
 import { HttpTextOut, TEXT_OUT } from './text-out';
 
 function dkimOf(config: Config): Dkim | null {
@@ -28,7 +29,7 @@ export class PlatformModule implements OnApplicationShutdown {
   ) {}
 
   static with(config: Config): DynamicModule {
-    const ports = [
+    const ports: Provider[] = [
       { provide: CONFIG, useValue: config },
       { provide: Database, useFactory: () => new Database(config.DATABASE_URL) },
       { provide: STORAGE, useFactory: () => new FolderStorage(join(config.DATA_DIR, 'files')) },
@@ -42,12 +43,16 @@ export class PlatformModule implements OnApplicationShutdown {
         useFactory: () => new HttpTextOut({ url: config.TEXT_URL, key: config.TEXT_KEY, callback: `${config.PUBLIC_URL}/hooks/text` }),
       },
     ];
+    ports.push(
+      { provide: DOMAINS, useFactory: () => domainsOf(config.DOMAIN_LOOKUP) },
+      { provide: LINES, useFactory: () => linesOf(config.LINE_LOOKUP) },
+    );
     return {
       module: PlatformModule,
       imports: [ThrottlerModule.forRoot([{ ttl: 60_000, limit: 600 }])],
       controllers: [HealthController],
       providers: [...ports, Sessions, { provide: APP_GUARD, useClass: RouteGuard }, { provide: APP_FILTER, useClass: ProblemFilter }],
-      exports: [CONFIG, Database, STORAGE, MAIL_OUT, TEXT_OUT, Sessions, ThrottlerModule],
+      exports: [CONFIG, Database, STORAGE, MAIL_OUT, TEXT_OUT, DOMAINS, LINES, Sessions, ThrottlerModule],
     };
   }
 

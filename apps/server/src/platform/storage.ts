@@ -1,11 +1,16 @@
 import { randomUUID } from 'node:crypto';
-import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { createReadStream } from 'node:fs';
+import { copyFile, mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 
 /** Where files are kept: by a key that it gives out itself. */
 export interface Storage {
   put(bytes: Uint8Array): Promise<string>;
+  /** Takes a file that lies elsewhere on this machine; the other is left as it is. */
+  adopt(path: string): Promise<string>;
   get(key: string): Promise<Buffer>;
+  /** The file in pieces, so that a large one is never held whole. */
+  pieces(key: string): AsyncIterable<Uint8Array>;
   remove(key: string): Promise<void>;
 }
 
@@ -21,6 +26,18 @@ export class FolderStorage implements Storage {
     await writeFile(`${this.path(key)}.part`, bytes);
     await rename(`${this.path(key)}.part`, this.path(key));
     return key;
+  }
+
+  async adopt(path: string): Promise<string> {
+    const key = randomUUID();
+    await mkdir(this.folder, { recursive: true });
+    await copyFile(path, `${this.path(key)}.part`);
+    await rename(`${this.path(key)}.part`, this.path(key));
+    return key;
+  }
+
+  pieces(key: string): AsyncIterable<Uint8Array> {
+    return createReadStream(this.path(key), { highWaterMark: 1 << 20 });
   }
 
   async get(key: string): Promise<Buffer> {

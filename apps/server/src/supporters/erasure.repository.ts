@@ -40,7 +40,7 @@ export class ErasureRepository {
 
   async blankPoint(tx: Scoped, contactPointId: number, name: string): Promise<void> {
     await tx.execute(
-      "UPDATE contact_point SET normal = :name, shown = '(erased)', hold_reason = NULL WHERE organization_id = :org AND id = :contactPointId",
+      "UPDATE contact_point SET normal = :name, shown = '(erased)', parts = NULL, hold_reason = NULL WHERE organization_id = :org AND id = :contactPointId",
       {
         contactPointId,
         name,
@@ -54,7 +54,7 @@ export class ErasureRepository {
   /** Everything that names the person, in every table that has it; what happened and when stays. */
   async blankPerson(tx: Scoped, supporterId: number): Promise<void> {
     const statements = [
-      "UPDATE supporter SET first_name = '', last_name = '', country = NULL, region = NULL, language = NULL, erased_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :supporterId",
+      "UPDATE supporter SET first_name = '', last_name = '', country = NULL, region = NULL, language = NULL, external_id = NULL, postcode = NULL, erased_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :supporterId",
       "UPDATE permission_entry SET words = IF(words = '', '', '(erased)'), source = IF(source = '', '', '(erased)'), origin = NULL WHERE organization_id = :org AND supporter_id = :supporterId",
       'DELETE FROM field_value WHERE organization_id = :org AND supporter_id = :supporterId',
       'DELETE FROM supporter_tag WHERE organization_id = :org AND supporter_id = :supporterId',
@@ -68,7 +68,9 @@ export class ErasureRepository {
       "UPDATE audit SET words = '(erased)', before_value = NULL, after_value = NULL WHERE organization_id = :org AND subject = 'supporter' AND subject_id = :supporterId",
       `UPDATE batch_value v JOIN batch_row r ON r.batch_id = v.batch_id AND r.row_no = v.row_no SET v.text_value = NULL, v.number_value = NULL, v.date_value = NULL, v.month_day = NULL
         WHERE r.organization_id = :org AND r.supporter_id = :supporterId`,
-      "UPDATE batch_row SET first_name = '', last_name = '', email = NULL, email_shown = NULL, mobile = NULL, mobile_shown = NULL WHERE organization_id = :org AND supporter_id = :supporterId",
+      "UPDATE batch_row SET first_name = '', last_name = '', email = NULL, email_shown = NULL, mobile = NULL, mobile_shown = NULL, external_id = NULL, postcode = NULL, reason = '', hint = '' WHERE organization_id = :org AND supporter_id = :supporterId",
+      'DELETE m FROM batch_more m JOIN batch_row r ON r.batch_id = m.batch_id AND r.row_no = m.row_no WHERE r.organization_id = :org AND r.supporter_id = :supporterId',
+      'DELETE FROM roster WHERE organization_id = :org AND supporter_id = :supporterId',
       'DELETE FROM batch_before WHERE organization_id = :org AND supporter_id = :supporterId',
       "UPDATE confirmation SET asks = '[]', state = IF(state IN ('waiting', 'sent'), 'dropped', state) WHERE organization_id = :org AND supporter_id = :supporterId",
       "UPDATE task SET words = '', done_at = COALESCE(done_at, UTC_TIMESTAMP(3)), outcome = COALESCE(outcome, 'erased') WHERE organization_id = :org AND supporter_id = :supporterId",

@@ -27,20 +27,31 @@ export function valueColumns(value: FieldValue): [string | null, number | null, 
 @Injectable()
 export class FieldsRepository {
   async all(db: Scoped): Promise<FieldView[]> {
-    return db.sql<FieldView>('SELECT id, name, type, section, fallback FROM field WHERE organization_id = :org ORDER BY section, id');
+    return db.sql<FieldView>('SELECT id, name, type, section, fallback, choices FROM field WHERE organization_id = :org ORDER BY section, id');
   }
 
-  /** What people have in a choice field so far, the most frequent first. */
+  /** The choices that a field was given, then what people have in it beside, the most frequent first. */
   async choices(db: Scoped, fieldId: number): Promise<string[]> {
+    const [field] = await db.sql<{ choices: string[] | null }>('SELECT choices FROM field WHERE organization_id = :org AND id = :fieldId', { fieldId });
     const rows = await db.sql<{ text_value: string }>(
       'SELECT text_value FROM field_value WHERE organization_id = :org AND field_id = :fieldId AND text_value IS NOT NULL GROUP BY text_value ORDER BY COUNT(*) DESC LIMIT 40',
       { fieldId },
     );
-    return rows.map((row) => row.text_value);
+    return [...new Set([...(field?.choices ?? []), ...rows.map((row) => row.text_value)])];
   }
 
-  async make(tx: Scoped, field: { name: string; type: string; fallback?: string | null; batchId?: number | null }): Promise<number> {
-    return tx.insert('field', { name: field.name, type: field.type, fallback: field.fallback ?? null, batch_id: field.batchId ?? null });
+  async make(
+    tx: Scoped,
+    field: { name: string; type: string; section?: string; choices?: readonly string[]; fallback?: string | null; batchId?: number | null },
+  ): Promise<number> {
+    return tx.insert('field', {
+      name: field.name,
+      type: field.type,
+      section: field.section || 'More',
+      choices: field.choices?.length ? JSON.stringify(field.choices) : null,
+      fallback: field.fallback || null,
+      batch_id: field.batchId ?? null,
+    });
   }
 
   async valuesOf(db: Scoped, supporterIds: readonly number[]): Promise<ValueRow[]> {

@@ -16,7 +16,7 @@ export class GroupsRepository {
 
   async lists(db: Scoped): Promise<ListView[]> {
     const rows = await db.sql<ListView & { is_public: number; on_preferences: number; by_form: number }>(
-      `SELECT l.id, l.name, l.is_public, l.on_preferences, l.by_form, l.description, l.why, (SELECT COUNT(*) FROM supporter_list m ${MINE} WHERE m.list_id = l.id) AS people FROM list l
+      `SELECT l.id, l.name, l.is_public, l.on_preferences, l.by_form, l.description, l.why, l.folder, (SELECT COUNT(*) FROM supporter_list m ${MINE} WHERE m.list_id = l.id) AS people FROM list l
         WHERE l.organization_id = :org AND (:chapter IS NULL OR l.chapter_id IS NULL OR l.chapter_id = :chapter) ORDER BY l.position, l.name`,
     );
     return rows.map(({ is_public, on_preferences, by_form, ...row }) => ({

@@ -39,6 +39,7 @@ export interface GroupValues {
   why?: string;
   onPreferences?: boolean;
   byForm?: boolean;
+  folder?: string;
 }
 
 /** Only what is public can be shown to supporters; a public list is shown everywhere unless somebody says otherwise. */
@@ -51,6 +52,7 @@ function listValues(list: GroupValues): Record<string, string | boolean> & { nam
     why: list.why ?? '',
     on_preferences: isPublic && (list.onPreferences ?? true),
     by_form: isPublic && (list.byForm ?? true),
+    ...(list.folder === undefined ? {} : { folder: list.folder }),
   };
 }
 

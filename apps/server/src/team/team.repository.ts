@@ -26,6 +26,8 @@ export interface OrganizationRow {
   from_email: string;
   list_domain: string;
   text_from: string;
+  /** Days that the files of batches are kept. */
+  file_days: number;
 }
 
 @Injectable()

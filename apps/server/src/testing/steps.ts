@@ -1,5 +1,5 @@
 import type { BatchView, LastLook, MessageResults, MessageView, Recipients } from '@goodword/core/contract';
-import type { ChannelPermission, IntakePlan } from '@goodword/core/intake';
+import { EMPTY_PLAN, type ChannelPermission, type IntakePlan } from '@goodword/core/intake';
 import type { Scope } from '@goodword/core/permission';
 import { until, type Client } from './harness';
 
@@ -23,18 +23,16 @@ export const COLUMNS: IntakePlan['columns'] = [{ to: 'email' }, { to: 'firstName
 export async function takeFile(client: Client, csv: string, name = 'people.csv'): Promise<number> {
   const form = new FormData();
   form.append('file', new Blob([csv]), name);
-  return (await client.post<{ id: number }>('/api/batches', form)).id;
+  const { id } = await client.post<{ id: number }>('/api/batches', form);
+  await batchAt(client, id, 'draft');
+  return id;
 }
 
 export function planFor(plan: Partial<IntakePlan> = {}): IntakePlan {
   return {
     columns: COLUMNS,
     permission: { email: agreed('appeals', 'news'), text: agreed('appeals') },
-    existing: 'update',
-    tagIds: [],
-    newTags: [],
-    listId: null,
-    newList: null,
+    ...EMPTY_PLAN,
     ...plan,
   };
 }
@@ -52,7 +50,8 @@ export function batchAt(client: Client, id: number, state: string, seconds = 30)
 export async function bringIn(client: Client, csv: string, plan: Partial<IntakePlan> = {}): Promise<BatchView> {
   const id = await takeFile(client, csv);
   await client.put(`/api/batches/${id}/plan`, planFor(plan));
-  await batchAt(client, id, 'checked');
+  const checked = await batchAt(client, id, 'checked');
+  if (checked.problem) throw new Error(`expected a checked batch, got: ${checked.problem}`);
   await client.post(`/api/batches/${id}/bring-in`);
   return batchAt(client, id, 'done');
 }

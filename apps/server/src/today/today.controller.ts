@@ -1,9 +1,10 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type TodayView } from '@goodword/core/contract';
+import { schema, type JobView, type TodayView } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { SegmentsService } from '../segments/segments.service';
+import { JobsRepository } from './jobs.repository';
 import { TasksRepository } from './tasks.repository';
 import { TasksService, type TaskOutcome } from './tasks.service';
 import { TodayRepository } from './today.repository';
@@ -17,6 +18,7 @@ export class TodayController {
 
   constructor(
     @Inject(TodayRepository) private readonly today: TodayRepository,
+    @Inject(JobsRepository) private readonly jobs: JobsRepository,
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
     @Inject(TasksService) private readonly settling: TasksService,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
@@ -43,6 +45,11 @@ export class TodayController {
     const ids = await this.segments.members(scope, { kind: 'lapses', channel: 'email', scope: 'appeals', days: LAPSING_DAYS });
     this.counted.set(key, { at: Date.now(), people: ids.length });
     return ids.length;
+  }
+
+  @Route('get', 'jobs', { role: 'viewer', summary: 'Work in the background, running and finished' })
+  work(@Caller() scope: Scope): Promise<JobView[]> {
+    return this.jobs.recent(this.database.read(scope));
   }
 
   @Route('post', 'tasks/:id/settle', {

@@ -3,6 +3,8 @@ import type { BatchState, TodayView } from '@goodword/core/contract';
 import type { Scoped } from '../platform/database';
 
 const WAITS: Partial<Record<BatchState, string>> = {
+  reading: 'is being read',
+  unreadable: 'could not be read',
   draft: 'its columns and permission are to be settled',
   checking: 'is being checked',
   checked: 'is checked and can come in',
@@ -15,10 +17,14 @@ const WAITS: Partial<Record<BatchState, string>> = {
 export class TodayRepository {
   async view(db: Scoped): Promise<Omit<TodayView, 'lapsing' | 'stops' | 'erasures'>> {
     const mine = '(:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)';
-    const [batches, messages, replies, unsure, held, drafts, unsureMessage] = await Promise.all([
+    const [batches, arrived, messages, replies, unsure, held, drafts, unsureMessage] = await Promise.all([
       db.sql<{ id: number; name: string; state: BatchState }>(
         `SELECT id, name, state FROM batch WHERE organization_id = :org AND ${mine} AND state IN (:states) ORDER BY id DESC LIMIT 20`,
         { states: Object.keys(WAITS) },
+      ),
+      db.sql<{ id: number; name: string; ended_at: Date; people: number }>(
+        `SELECT id, name, ended_at, (SELECT COUNT(*) FROM batch_row r WHERE r.batch_id = batch.id AND r.supporter_id IS NOT NULL) AS people FROM batch
+          WHERE organization_id = :org AND ${mine} AND state = 'done' AND seen_at IS NULL AND ended_at > UTC_TIMESTAMP(3) - INTERVAL 7 DAY ORDER BY id DESC LIMIT 10`,
       ),
       db.sql<{ id: number; name: string; state: string; scheduled_at: Date | null }>(
         `SELECT id, name, state, scheduled_at FROM message WHERE organization_id = :org AND ${mine} AND state IN ('scheduled', 'preparing', 'sending', 'paused') ORDER BY scheduled_at, id LIMIT 20`,
@@ -37,6 +43,7 @@ export class TodayRepository {
     ]);
     return {
       batches: batches.map((batch) => ({ ...batch, waits: WAITS[batch.state] ?? '' })),
+      arrived: arrived.map(({ id, name, ended_at, people }) => ({ id, name, at: ended_at.toISOString(), people })),
       messages: messages.map((message) => ({
         id: message.id,
         name: message.name,

@@ -14,7 +14,7 @@ test.each([
 
 test('every place is offered once, and a new field of every type', () => {
   const { known, make } = offersFor('  Boat  ', fields);
-  const keys = known.map((offer) => choiceKey(offer.choice));
+  const keys = known.map((offer) => offer.key);
   expect(new Set(keys).size).toBe(keys.length);
   expect(known.map((offer) => offer.words)).toContain('Membership renews');
   expect(make.every((offer) => offer.choice.to === 'newField' && offer.choice.name === 'Boat')).toBe(true);

@@ -5,7 +5,7 @@ import { CHANNEL_WORDS, ROAD_WORDS, type Channel } from '@goodword/core/permissi
 import type { Explanation } from '@goodword/core/segment';
 import { get } from '../app/api';
 import { useFormat } from '../app/format';
-import { PauseChip, StateChip } from '../ui/permission';
+import { BackChip, PauseChip, StateChip } from '../ui/permission';
 import { Drawer } from '../ui/dialogs';
 import { EntryForm } from './EntryForm';
 import { LedgerActs } from './LedgerActs';
@@ -45,7 +45,7 @@ function Entry({ entry, supporterId }: { entry: EntryView; supporterId: number }
   const format = useFormat();
   return (
     <li className={`grid grid-cols-[58px_1fr] gap-2 border-t border-hair py-3 ${entry.takenBack ? 'opacity-60' : ''}`}>
-      <span>{entry.state === 'pause' ? <PauseChip /> : <StateChip state={entry.state} />}</span>
+      <span>{entry.state === 'pause' ? <PauseChip /> : entry.state === 'back' ? <BackChip /> : <StateChip state={entry.state} />}</span>
       <div>
         <p className="font-semibold text-[13px]">
           {CHANNEL_WORDS[entry.channel]}, {entry.scopeName}: {ROAD_WORDS[entry.how]}

@@ -17,7 +17,30 @@ export type {
 } from './supporters';
 export type { DncAdded, DncRow, RuleEffect, RulesView, RulesWeighed, TextAnswers } from './permission';
 export type { FormCounts, FormView } from './forms';
-export { BATCH_STATES, ROW_VERDICTS, type BatchRowView, type BatchState, type BatchView, type RowVerdict } from './intake';
+export {
+  BATCH_STATES,
+  ROW_VERDICTS,
+  type BatchPreview,
+  type BatchRowView,
+  type BatchState,
+  type BatchView,
+  type BatchWill,
+  type DecideRows,
+  type IntakeDraft,
+  type JobView,
+  type LayoutView,
+  type LookView,
+  type RowVerdict,
+} from './intake';
+export {
+  CAMPAIGN_KINDS,
+  FIRST_STANDINGS,
+  type CampaignKind,
+  type CampaignView,
+  type MakeCampaign,
+  type RosterGroup,
+  type RosterRow,
+} from './campaigns';
 export type { TextHook } from './public';
 export type { SegmentCount, SegmentView } from './segments';
 export {
@@ -49,6 +72,8 @@ export interface Problem {
 
 export interface TodayView {
   batches: { id: number; name: string; state: string; waits: string }[];
+  /** Batches that came in lately and that nobody has looked at since. */
+  arrived: { id: number; name: string; at: string; people: number }[];
   messages: { id: number; name: string; state: string; when: string | null }[];
   replies: number;
   unsure: number;

@@ -1,6 +1,26 @@
 import Joi from 'joi';
 import { FIELD_TYPES } from '../fields';
-import { BATCH_ROADS, DELIMITERS, ENCODINGS, FILE_LIMITS, type IntakePlan } from '../intake';
+import {
+  BATCH_KINDS,
+  BATCH_ROADS,
+  DAY_TARGETS,
+  DELIMITERS,
+  EMPTY_PLAN,
+  ENCODINGS,
+  FILE_LIMITS,
+  MATCH_KEYS,
+  PLAIN_TARGETS,
+  REFUSAL_STATUSES,
+  type BatchKind,
+  type ColumnChoice,
+  type FileReading,
+  type Found,
+  type Guess,
+  type IntakePlan,
+  type LookKind,
+  type Mend,
+  type Scored,
+} from '../intake';
 import { id, isoDay, name, page, scope, sendingChannel } from './common';
 
 const order = Joi.string().valid('day-first', 'month-first');
@@ -9,10 +29,38 @@ const type = Joi.string()
   .required();
 
 const column = Joi.alternatives().try(
-  Joi.object({ to: Joi.string().valid('leave', 'email', 'mobile', 'firstName', 'lastName').required() }),
+  Joi.object({
+    to: Joi.string()
+      .valid(...PLAIN_TARGETS)
+      .required(),
+  }),
+  Joi.object({
+    to: Joi.string()
+      .valid(...DAY_TARGETS)
+      .required(),
+    order,
+  }),
   Joi.object({ to: Joi.string().valid('field').required(), fieldId: id.required(), type, order }),
-  Joi.object({ to: Joi.string().valid('newField').required(), name: name.required(), type, order }),
+  Joi.object({
+    to: Joi.string().valid('newField').required(),
+    name: name.required(),
+    type,
+    order,
+    section: Joi.string().trim().max(80),
+    choices: Joi.array().items(Joi.string().trim().min(1).max(120)).max(200),
+    fallback: Joi.string().trim().max(200).allow(''),
+  }),
   Joi.object({ to: Joi.string().valid('consent').required(), channel: sendingChannel.required() }),
+);
+
+const at = Joi.number().integer().min(0);
+const columnAt = at.max(FILE_LIMITS.columns - 1).required();
+const cell = Joi.string().max(FILE_LIMITS.cell).allow('');
+const mend = Joi.alternatives().try(
+  Joi.object({ kind: Joi.string().valid('edit').required(), row: at.max(FILE_LIMITS.rows).required(), column: columnAt, value: cell.required() }),
+  Joi.object({ kind: Joi.string().valid('swap').required(), a: columnAt, b: columnAt }),
+  Joi.object({ kind: Joi.string().valid('write').required(), column: columnAt, from: Joi.array().items(cell).min(1).max(200).required(), to: cell.required() }),
+  Joi.object({ kind: Joi.string().valid('strip').required(), column: columnAt, text: Joi.string().min(1).max(200).required() }),
 );
 
 const channelPermission = Joi.alternatives().try(
@@ -30,39 +78,191 @@ const channelPermission = Joi.alternatives().try(
   }),
 );
 
-export const intakePlan = Joi.object<IntakePlan>({
-  reading: Joi.object({ encoding: Joi.string().valid(...ENCODINGS), delimiter: Joi.string().valid(...DELIMITERS) }),
-  columns: Joi.array().items(column).min(1).max(FILE_LIMITS.columns).required(),
-  permission: Joi.object({ email: channelPermission.required(), text: channelPermission.required() }).required(),
-  existing: Joi.string().valid('update', 'leave').required(),
-  tagIds: Joi.array().items(id).max(50).required(),
-  newTags: Joi.array().items(name).max(20).required(),
-  listId: id.allow(null).required(),
-  newList: name.allow(null).required(),
+export const fileReading = Joi.object<FileReading>({
+  encoding: Joi.string().valid(...ENCODINGS),
+  delimiter: Joi.string().valid(...DELIMITERS),
+  sheet: at.max(200),
+  headerLine: at.max(30).allow(null),
+  unscramble: Joi.boolean(),
+  keepAside: Joi.boolean(),
 });
 
-export const startBatch = Joi.object({ name: name.required() });
-export const batchRowsQuery = Joi.object({ ...page, verdict: Joi.string().valid('new', 'shares', 'update', 'here', 'look', 'failed') });
+const nothing = { said: 'nothing' };
+const kind = Joi.string().valid(...BATCH_KINDS);
 
-export const BATCH_STATES = ['draft', 'checking', 'checked', 'bringing', 'stopped', 'done', 'taking-out', 'taken-out', 'failed'] as const;
-export type BatchState = (typeof BATCH_STATES)[number];
+export const intakePlan = Joi.object<IntakePlan>({
+  what: kind.default(EMPTY_PLAN.what),
+  reading: fileReading,
+  columns: Joi.array().items(column).min(1).max(FILE_LIMITS.columns).required(),
+  constants: Joi.array()
+    .items(Joi.object({ choice: column.required(), value: cell.required() }))
+    .max(20)
+    .default([]),
+  mends: Joi.array().items(mend).max(5000).default([]),
+  phoneCountry: Joi.string().length(2).uppercase().allow(null).default(null),
+  matching: Joi.array()
+    .items(Joi.string().valid(...MATCH_KEYS))
+    .unique()
+    .max(MATCH_KEYS.length)
+    .default([...MATCH_KEYS]),
+  // There is no way past this step for people who are brought in; the other kinds of files give nobody permission.
+  permission: Joi.object({ email: channelPermission.required(), text: channelPermission.required() }).when('what', {
+    is: 'people',
+    then: Joi.required(),
+    otherwise: Joi.any().default({ email: nothing, text: nothing }),
+  }),
+  confirm: Joi.object({ subject: Joi.string().trim().min(1).max(200).required(), body: Joi.string().trim().min(1).max(5000).required() })
+    .allow(null)
+    .default(null),
+  existing: Joi.string().valid('update', 'leave').default('update'),
+  tagIds: Joi.array().items(id).max(50).default([]),
+  newTags: Joi.array().items(name).max(20).default([]),
+  listIds: Joi.array().items(id).max(50).default([]),
+  newLists: Joi.array()
+    .items(Joi.object({ name: name.required(), folder: Joi.string().trim().max(80).allow('').default('') }))
+    .max(20)
+    .default([]),
+  roster: Joi.object({ campaignId: id.required(), standing: Joi.string().trim().min(1).max(60).required() })
+    .allow(null)
+    .default(null),
+  refusal: Joi.string()
+    .valid(...REFUSAL_STATUSES)
+    .allow(null)
+    .default(null),
+  strangers: Joi.string().valid('bring-in', 'leave').default('leave'),
+  notify: Joi.array().items(id).max(20).default([]),
+});
 
-/** What becomes of a row: a new person, a new person at a shared address, an update, nothing, a doubt, or a fault. */
-export const ROW_VERDICTS = ['new', 'shares', 'update', 'here', 'look', 'failed'] as const;
+/** A half-done plan, kept as the page has it: nothing in it is acted on before it is fixed as a plan. */
+export interface IntakeDraft {
+  step: string;
+  name: string;
+  plan: Partial<Omit<IntakePlan, 'permission'>> & { permission?: Record<string, unknown> };
+}
+
+export const intakeDraft = Joi.object<IntakeDraft>({
+  step: Joi.string().max(40).required(),
+  name: name.required(),
+  plan: Joi.object().unknown(true).required(),
+});
+
+export const readAgain = Joi.object({ reading: fileReading.required(), what: kind });
+
+export const sheetForm = Joi.object({ form: Joi.string().valid('csv', 'xlsx').required() });
+export const batchSheet = Joi.object({ id: id.required(), form: Joi.string().valid('csv', 'xlsx').required() });
+export const batchRow = Joi.object({ id: id.required(), row: id.required() });
+export const changeLayout = Joi.object({ name, columns: Joi.array().items(column).min(1).max(FILE_LIMITS.columns) }).min(1);
+export const houseFiles = Joi.object({ days: Joi.number().integer().min(1).max(3650).required() });
+
+/** A remembered layout. */
+export interface LayoutView {
+  id: number;
+  name: string;
+  what: BatchKind;
+  header: string[];
+  columns: ColumnChoice[];
+  usedAt: string;
+  madeBy: string | null;
+}
+
+/** A piece of work in the background. */
+export interface JobView {
+  id: number;
+  kind: string;
+  state: 'waiting' | 'running' | 'done' | 'failed';
+  subject: string;
+  link: string | null;
+  done: number | null;
+  total: number | null;
+  rate: number | null;
+  by: string;
+  createdAt: string;
+  beganAt: string | null;
+  endedAt: string | null;
+  attempts: number;
+  error: string | null;
+}
+
+/** What a person decides about a row that may be somebody who is here. */
+export const decideRows = Joi.object<DecideRows>({
+  rows: Joi.array().items(id).max(1000),
+  why: Joi.string().max(40),
+  as: Joi.string().valid('merge', 'new', 'skip').required(),
+  supporterId: Joi.number().integer(),
+  keep: Joi.array().items(Joi.string().max(40)).max(200).default([]),
+});
+export interface DecideRows {
+  /** These rows, or all of a kind. */
+  rows?: number[];
+  why?: LookKind;
+  as: 'merge' | 'new' | 'skip';
+  /** Whom to merge with; the most likely where none is named. Minus its number for an earlier row of the file. */
+  supporterId?: number;
+  /** Fields that keep what is there: `firstName`, `lastName`, or `field:ID`. */
+  keep: string[];
+}
+
+/**
+ * What becomes of a row. `new` a new person, `shares` a new person at a shared address, `update` somebody here whom it
+ * changes, `same` somebody here whom it does not, `here` somebody here who is left alone, `look` perhaps somebody here,
+ * `skipped` left out by a person, `no` a no that is recorded, `hold` an address that is held, `gift` a gift, `doubled` a
+ * gift that is here already, `aside` no person at all (a total, a header again, a blank line), `failed` the rest.
+ */
+export const ROW_VERDICTS = ['new', 'shares', 'update', 'same', 'here', 'look', 'skipped', 'no', 'hold', 'gift', 'doubled', 'aside', 'failed'] as const;
 export type RowVerdict = (typeof ROW_VERDICTS)[number];
+
+export const batchRowsQuery = Joi.object({
+  ...page,
+  verdict: Joi.string().valid(...ROW_VERDICTS),
+  why: Joi.string().max(40),
+  only: Joi.string().valid('faults', 'hints', 'strangers'),
+});
+export const batchesQuery = Joi.object({
+  state: Joi.string().valid('open', 'done', 'all').default('all'),
+  by: id,
+  from: isoDay,
+  to: isoDay,
+  source: Joi.string().trim().max(120).allow(''),
+});
+
+export const BATCH_STATES = [
+  'reading',
+  'unreadable',
+  'draft',
+  'checking',
+  'checked',
+  'bringing',
+  'stopped',
+  'done',
+  'taking-out',
+  'taken-out',
+  'failed',
+] as const;
+export type BatchState = (typeof BATCH_STATES)[number];
 
 export interface BatchView {
   id: number;
   name: string;
   fileName: string;
   state: BatchState;
+  what: BatchKind;
   rows: number;
   createdAt: string;
   createdBy: string;
+  /** What was found in the file; null while it is being read. */
+  found: Found | null;
   plan: IntakePlan | null;
+  /** What the page keeps of a batch that is not settled. */
+  draft: IntakeDraft | null;
   counts: Partial<Record<RowVerdict, number>>;
+  /** Rows to look at, by why. */
+  looks: Partial<Record<LookKind, number>>;
   /** Rows that come in without one of their cells. */
   withFaults: number;
+  /** Rows of which there is something to tell. */
+  withHints: number;
+  /** What will be written beside people; null before it is checked. */
+  will: BatchWill | null;
   /** Rows whose address said no before, and stays no. */
   stayNo: number;
   done: number;
@@ -71,6 +271,30 @@ export interface BatchView {
   rate: number | null;
   problem: string | null;
   canTakeOut: string | null;
+  /** Whether the file is still kept; deleted after the time set in House rules. */
+  fileKept: boolean;
+  /** What of a batch taken out had to stay. */
+  stayed: number;
+}
+
+/** What bringing in will write, counted over the checked rows. */
+export interface BatchWill {
+  entries: Partial<Record<'email' | 'text', { yes: number; no: number; asked: number }>>;
+  /** Addresses that said no before, are on do-not-contact, or are held. */
+  saidNo: number;
+  doNotContact: number;
+  onHold: number;
+  alreadyYes: number;
+  /** Values that change, and values that are new to people who are here. */
+  changes: number;
+  tags: number;
+  lists: number;
+  roster: number;
+  /** Signed longer ago than the house rule allows to ask for a confirmation, and before the months after which evidence is old. */
+  signedLongAgo: number;
+  /** People by place with rules of its own. */
+  places: Record<string, number>;
+  giftsTotal: { currency: string; minor: number }[];
 }
 
 export interface BatchRowView {
@@ -81,5 +305,28 @@ export interface BatchRowView {
   email: string | null;
   mobile: string | null;
   reason: string;
+  hint: string;
+  why: LookKind | null;
+  candidates: Scored[];
   supporterId: number | null;
+  /** What changes, for somebody who is here: from what to what. */
+  changes: { what: string; from: string; to: string }[];
+}
+
+/** A row beside the people it may be, field by field. */
+export interface LookView {
+  row: number;
+  why: LookKind | null;
+  fields: { key: string; name: string; row: string; theirs: Record<string, string> }[];
+  people: (Scored & { name: string; supporterId: number | null; rowNo: number | null })[];
+}
+
+/** The file as it is read, before anything is settled. */
+export interface BatchPreview {
+  found: Found;
+  guesses: Guess[];
+  what: BatchKind;
+  rows: string[][];
+  mends: Mend[];
+  columns: ColumnChoice[];
 }

@@ -19,7 +19,20 @@ export {
   supporterQuery,
   tagParams,
 } from './supporters';
-export { batchRowsQuery, intakePlan, startBatch } from './intake';
+export {
+  batchesQuery,
+  batchRow,
+  batchRowsQuery,
+  batchSheet,
+  changeLayout,
+  decideRows,
+  houseFiles,
+  intakeDraft,
+  intakePlan,
+  readAgain,
+  sheetForm,
+} from './intake';
+export { changeCampaign, makeCampaign, rosterOff, rosterPut, rosterQuery } from './campaigns';
 export { countSegment, explainParams, saveSegment, segmentPeople } from './segments';
 export { handled, heldQuery, makeMessage, previewQuery, resultPeople, saveMessage, saveRecipients, sendMessage, settle } from './messages';
 export { leaveBody, textHook, tokenParams } from './public';

@@ -82,6 +82,7 @@ export const makeList = Joi.object({
   isPublic: Joi.boolean().default(false),
   description: Joi.string().trim().max(500).allow('').default(''),
   why: Joi.string().trim().max(600).allow('').default(''),
+  folder: Joi.string().trim().max(80).allow(''),
   onPreferences: Joi.boolean(),
   byForm: Joi.boolean(),
 });
@@ -156,6 +157,8 @@ export interface FieldView {
   type: FieldType;
   section: string;
   fallback: string | null;
+  /** What a choice field offers; null where it takes what people have. */
+  choices: string[] | null;
 }
 
 export interface RecordView {
@@ -201,6 +204,8 @@ export interface ListView {
   why: string;
   onPreferences: boolean;
   byForm: boolean;
+  /** Where it lies among the lists; empty for none. */
+  folder: string;
   people: number;
 }
 

@@ -1,7 +1,16 @@
-import { parsePhoneNumberFromString, type CountryCode } from 'libphonenumber-js/min';
+import { parsePhoneNumberFromString, type CountryCode, type PhoneNumber } from 'libphonenumber-js/min';
 
-/** `country` is that of a telephone number, where its number alone says so. */
-export type Cleaned = { ok: true; normal: string; shown: string; country?: string } | { ok: false; reason: string };
+/**
+ * An address as it is kept. `country` is that of a telephone number, where its number alone says so; `hint` what is worth
+ * telling though nothing is wrong.
+ */
+export interface Address {
+  normal: string;
+  shown: string;
+  country?: string;
+  hint?: string;
+}
+export type Cleaned = ({ ok: true } & Address) | { ok: false; reason: string };
 
 const ATOM = /^[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+(\.[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+)*$/u;
 const LABEL = /^[\p{L}\p{N}]([\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?$/u;
@@ -37,15 +46,90 @@ function brief(text: string): string {
   return trimmed.length > 40 ? `${trimmed.slice(0, 40)}…` : trimmed;
 }
 
-/** A mobile number in E.164 (ITU-T E.164) by libphonenumber, read in a default country where it has no country code. */
-export function cleanMobile(text: string, country: string): Cleaned {
-  const trimmed = text.trim().replace(/^'/, '').replace(/^tel:/i, '');
-  if (/^\d(?:[.,]\d+)?E\+?\d+$/i.test(trimmed)) {
-    return { ok: false, reason: `"${brief(text)}" is a number that a spreadsheet has shortened; its last digits are gone` };
+/** Digits that a spreadsheet wrote as a power of ten: all of them where the figure is whole, null where the last are gone. */
+function unshortened(text: string): string | null {
+  const [, whole, part, power] = /^(\d)(?:[.,](\d+))?E\+?(\d+)$/i.exec(text) ?? [];
+  if (whole === undefined || (part ?? '').length < Number(power)) return null;
+  return part!.length === Number(power) ? whole + part! : null;
+}
+
+/**
+ * A telephone number in E.164 (ITU-T E.164) by libphonenumber, read in a default country where it has no country code.
+ * What a spreadsheet did to it is put right where that is certain, and told.
+ */
+export function cleanPhone(text: string, country: string): Cleaned {
+  let digits = text.trim().replace(/^'/, '').replace(/^tel:/i, '').replace(/(?<=\d)\.0+$/, '');
+  let hint: string | undefined;
+  if (/^\d(?:[.,]\d+)?E\+?\d+$/i.test(digits)) {
+    const whole = unshortened(digits);
+    if (!whole) return { ok: false, reason: `"${brief(text)}" is a number that a spreadsheet has shortened; its last digits are gone` };
+    [digits, hint] = [whole, `${brief(text)} was written out again as ${whole}`];
   }
-  const number = parsePhoneNumberFromString(trimmed, country as CountryCode);
-  if (!number?.isValid()) return { ok: false, reason: `"${brief(text)}" is not a telephone number in ${country}` };
-  return { ok: true, normal: number.number, shown: number.formatInternational(), ...(number.country ? { country: number.country } : {}) };
+  const number = parsePhoneNumberFromString(digits, country as CountryCode);
+  if (number?.isValid()) return phone(number, hint);
+  // A spreadsheet takes the plus sign off a number and nothing else.
+  const international = /^\d{9,15}$/.test(digits) ? parsePhoneNumberFromString(`+${digits}`) : undefined;
+  if (international?.isValid()) return phone(international, `${digits} was read as +${digits}: a spreadsheet takes the plus sign off`);
+  return { ok: false, reason: `"${brief(text)}" is not a telephone number in ${country}` };
+}
+
+function phone(number: PhoneNumber, hint: string | undefined): Cleaned {
+  return {
+    ok: true,
+    normal: number.number,
+    shown: number.formatInternational(),
+    ...(number.country ? { country: number.country } : {}),
+    ...(hint ? { hint } : {}),
+  };
+}
+
+/** As `cleanPhone`: a number that texts go to. */
+export const cleanMobile = cleanPhone;
+
+/** Several addresses in one cell, cut at commas, semicolons, slashes, line ends, or "or" and "and". */
+export function cutAddresses(cell: string): string[] {
+  const parts = cell.split(/\s*[;,\n|]\s*|\s+(?:or|and|\/|y|et|und|oder|ou)\s+|\s+(?=\S+@)/i).filter((part) => part.trim() !== '');
+  return parts.length > 1 && parts.every((part) => part.includes('@')) ? parts : [cell];
+}
+
+/** Several telephone numbers in one cell; a comma or slash inside one number does not cut. */
+export function cutPhones(cell: string): string[] {
+  const parts = cell.split(/\s*[;\n|]\s*|\s*,\s*(?=[+(\d])|\s+(?:or|and|\/|y|et|und|oder|ou)\s+|\s*\/\s*(?=[+(]?\d{3})/i).filter((part) => part.trim() !== '');
+  return parts.length > 1 && parts.every((part) => part.replace(/\D/g, '').length >= 7) ? parts : [cell];
+}
+
+/** Parts of a family name that stand before it and belong to it (common practice, no source). */
+const PARTICLES = new Set(['van', 'von', 'de', 'der', 'den', 'del', 'della', 'di', 'da', 'dos', 'du', 'la', 'le', 'el', 'al', 'bin', 'ibn', 'ter', 'ten', 'st', 'st.', 'san']);
+const TITLES = /^(?:mr|mrs|ms|mx|miss|dr|prof|sir|rev|herr|frau|sr|sra|m|mme|mlle)\.?\s+/i;
+const SUFFIXES = /,?\s+(?:jr|sr|ii|iii|iv|phd|md|esq)\.?$/i;
+
+/** Cuts a whole name in two: "Reyes, Tomás" at the comma, else before the last word and the particles in front of it. */
+export function cutName(text: string): { firstName: string; lastName: string } {
+  const plain = text.normalize('NFC').trim().replace(/\s+/g, ' ').replace(TITLES, '').replace(SUFFIXES, '');
+  const comma = /^([^,]+),\s*([^,]+)$/.exec(plain);
+  if (comma) return { firstName: cleanName(comma[2]!), lastName: cleanName(comma[1]!) };
+  const words = plain.split(' ');
+  if (words.length === 1) return { firstName: cleanName(plain), lastName: '' };
+  let at = words.length - 1;
+  while (at > 1 && PARTICLES.has(words[at - 1]!.toLowerCase())) at -= 1;
+  return { firstName: cleanName(words.slice(0, at).join(' ')), lastName: cleanName(words.slice(at).join(' ')) };
+}
+
+/** "Ruth Abara <ruth@example.org>" in its two parts. */
+export function cutNameEmail(text: string): { name: string; email: string } {
+  const found = /^\s*"?([^"<]*?)"?\s*<([^<>]+)>\s*$/.exec(text) ?? /^\s*(\S+@\S+)\s*\(([^()]*)\)\s*$/.exec(text);
+  if (!found) return { name: '', email: text };
+  return found[1]!.includes('@') ? { name: found[2]!.trim(), email: found[1]! } : { name: found[1]!.trim(), email: found[2]! };
+}
+
+/**
+ * An address without what many providers pass over: dots and whatever follows a plus in the local part. Two addresses
+ * that agree in this may be one person's; they are told, never taken for the same.
+ */
+export function looseEmail(normal: string): string {
+  const at = normal.lastIndexOf('@');
+  const local = normal.slice(0, at).split('+')[0]!.replaceAll('.', '');
+  return `${local}@${normal.slice(at + 1)}`;
 }
 
 /** A name as it should stand in a greeting: single spaces, and not all in one case where it was typed so. */

@@ -2,7 +2,9 @@ import { execFileSync } from 'node:child_process';
 import { decodeFile, DELIMITERS, ENCODINGS, guessEncoding, readFile, readSheet, type Encoding } from '.';
 
 /** Names as the C library calls them (glibc `iconv`, the reference that these readings are held against). */
-const ICONV: Record<Encoding, string> = {
+type Whole = Exclude<Encoding, 'mixed'>;
+const WHOLE = ENCODINGS.filter((one): one is Whole => one !== 'mixed');
+const ICONV: Record<Whole, string> = {
   'utf-8': 'UTF-8',
   'utf-16le': 'UTF-16LE',
   'utf-16be': 'UTF-16BE',
@@ -13,7 +15,7 @@ const ICONV: Record<Encoding, string> = {
   'windows-1251': 'WINDOWS-1251',
   macintosh: 'MACINTOSH',
 };
-const inEncoding = (text: string, encoding: Encoding) =>
+const inEncoding = (text: string, encoding: Whole) =>
   new Uint8Array(execFileSync('iconv', ['-f', 'UTF-8', '-t', ICONV[encoding]], { input: text }));
 
 const WESTERN =
@@ -21,7 +23,7 @@ const WESTERN =
 const CENTRAL =
   'Email;Imię;Nazwisko;Miasto\nlukasz@example.org;Łukasz;Wójcik;Łódź\njiri@example.org;Jiří;Dvořák;Plzeň\ngyorgy@example.org;György;Szabó;Győr\nsarka@example.org;Šárka;Němcová;Kroměříž\n';
 const CYRILLIC = 'Email;Имя;Город\nivan@example.org;Иван;Москва\nolga@example.org;Ольга;Тверь\n';
-const TEXTS: Record<Encoding, string> = {
+const TEXTS: Record<Whole, string> = {
   'utf-8': WESTERN,
   'utf-16le': WESTERN,
   'utf-16be': CENTRAL,
@@ -34,17 +36,17 @@ const TEXTS: Record<Encoding, string> = {
 };
 
 describe('encodings, held against iconv', () => {
-  test.each([...ENCODINGS])('%s is read as iconv wrote it', (encoding) => {
+  test.each(WHOLE)('%s is read as iconv wrote it', (encoding) => {
     const read = decodeFile(inEncoding(TEXTS[encoding], encoding), encoding);
     expect(read).toEqual({ ok: true, text: TEXTS[encoding], encoding, sure: true });
   });
 
-  test.each([...ENCODINGS])('%s is found by itself, or what reads the same', (encoding) => {
+  test.each(WHOLE)('%s is found by itself, or what reads the same', (encoding) => {
     const bytes = inEncoding(TEXTS[encoding], encoding);
     const read = readFile(bytes);
     const wanted = readSheet(TEXTS[encoding]);
     expect(read.ok && read.sheet).toEqual(wanted.ok && wanted.sheet);
-    expect(read.ok && read.sure).toBe(encoding === 'utf-8');
+    expect(read.ok && read.found.sure).toBe(encoding === 'utf-8');
   });
 
   test('a byte order mark decides (Unicode 16.0 §23.8)', () => {

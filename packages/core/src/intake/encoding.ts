@@ -9,6 +9,7 @@ export const ENCODINGS = [
   'windows-1250',
   'windows-1251',
   'macintosh',
+  'mixed',
 ] as const;
 export type Encoding = (typeof ENCODINGS)[number];
 
@@ -22,6 +23,7 @@ export const ENCODING_WORDS: Record<Encoding, string> = {
   'windows-1250': 'Central Europe, Windows',
   'windows-1251': 'Cyrillic, Windows',
   macintosh: 'Western Europe, old Macintosh',
+  mixed: 'Unicode, some lines Western Europe, Windows',
 };
 
 /** How much of a file is looked at to find its encoding. */
@@ -32,8 +34,9 @@ const SINGLE_BYTE = ['windows-1252', 'macintosh', 'windows-1250', 'iso-8859-2', 
 
 /**
  * The encoding that a file is most likely in: a byte order mark decides (Unicode 16.0 §23.8), then whatever is valid
- * UTF-8 is UTF-8, then zero bytes on one side are UTF-16, then the single-byte encoding in which the letters beyond ASCII
- * stand where letters stand. The last is a guess, and is shown as one.
+ * UTF-8 is UTF-8, then zero bytes on one side are UTF-16, then lines of which only some are valid UTF-8 are a mixture,
+ * then the single-byte encoding in which the letters beyond ASCII stand where letters stand. The last is a guess, and is
+ * shown as one.
  */
 export function guessEncoding(bytes: Uint8Array): { encoding: Encoding; sure: boolean } {
   const [a, b] = bytes;
@@ -43,17 +46,92 @@ export function guessEncoding(bytes: Uint8Array): { encoding: Encoding; sure: bo
   const sample = bytes.subarray(0, SAMPLE);
   const zeros = [0, 1].map((side) => sample.filter((byte, i) => i % 2 === side && byte === 0).length);
   if (Math.max(...zeros) > sample.length / 5) return { encoding: zeros[1]! > zeros[0]! ? 'utf-16le' : 'utf-16be', sure: false };
+  if (isMixed(bytes)) return { encoding: 'mixed', sure: false };
   const scored = SINGLE_BYTE.map((encoding) => ({ encoding, score: likeness(new TextDecoder(encoding).decode(sample)) }));
   return { encoding: scored.reduce((best, one) => (one.score > best.score ? one : best)).encoding, sure: false };
 }
 
+const PIECE = 1 << 20;
+
+/** In pieces, so that a large file is never held a second time as text. */
 function isUtf8(bytes: Uint8Array): boolean {
+  const decoder = new TextDecoder('utf-8', { fatal: true });
   try {
-    new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    for (let at = 0; at < bytes.length; at += PIECE) decoder.decode(bytes.subarray(at, at + PIECE), { stream: true });
+    decoder.decode();
     return true;
   } catch {
     return false;
   }
+}
+
+/** Whether some lines with letters beyond ASCII are valid UTF-8 and some are not: two files put together by hand. */
+function isMixed(bytes: Uint8Array): boolean {
+  let [valid, broken] = [0, 0];
+  for (const line of linesOf(bytes)) {
+    if (!line.some((byte) => byte > 0x7f)) continue;
+    if (isUtf8(line)) valid += 1;
+    else broken += 1;
+  }
+  return valid > 0 && broken > 0;
+}
+
+function* linesOf(bytes: Uint8Array): Generator<Uint8Array> {
+  for (let from = 0; from < bytes.length;) {
+    const end = bytes.indexOf(10, from);
+    const to = end < 0 ? bytes.length : end + 1;
+    yield bytes.subarray(from, to);
+    from = to;
+  }
+}
+
+/** Reads bytes as text, a piece after the other. */
+export interface Decoder {
+  decode(piece: Uint8Array): string;
+  /** What was left over of the last piece. */
+  end(): string;
+}
+
+export function decoderOf(encoding: Encoding): Decoder {
+  if (encoding === 'mixed') return new MixedDecoder();
+  const decoder = new TextDecoder(encoding);
+  return { decode: (piece) => decoder.decode(piece, { stream: true }), end: () => decoder.decode() };
+}
+
+/** Each line as UTF-8 where it is valid, else as Windows-1252. */
+class MixedDecoder implements Decoder {
+  private rest = new Uint8Array();
+  private readonly utf8 = new TextDecoder('utf-8', { fatal: true });
+  private readonly western = new TextDecoder('windows-1252');
+
+  decode(piece: Uint8Array): string {
+    const bytes = joined(this.rest, piece);
+    const whole = bytes.lastIndexOf(10) + 1;
+    this.rest = bytes.slice(whole);
+    let text = '';
+    for (const line of linesOf(bytes.subarray(0, whole))) text += this.line(line);
+    return text;
+  }
+
+  end(): string {
+    return this.rest.length === 0 ? '' : this.line(this.rest);
+  }
+
+  private line(bytes: Uint8Array): string {
+    try {
+      return this.utf8.decode(bytes);
+    } catch {
+      return this.western.decode(bytes);
+    }
+  }
+}
+
+function joined(a: Uint8Array, b: Uint8Array): Uint8Array {
+  if (a.length === 0) return b;
+  const both = new Uint8Array(a.length + b.length);
+  both.set(a);
+  both.set(b, a.length);
+  return both;
 }
 
 /** Letters that names of Western and Central Europe are written with, and those of Russian. */

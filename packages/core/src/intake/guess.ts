@@ -1,6 +1,11 @@
 import { coerce, dateOrderOf, parseYesNo, type DateOrder, type FieldType } from '../fields';
-import { cleanEmail, cleanMobile, nameMatchKey } from './clean';
-import type { ColumnChoice } from './plan';
+import { cleanEmail, cleanPhone, cutNameEmail, cutAddresses, nameMatchKey } from './clean';
+import { choiceKey, type ColumnChoice } from './columns';
+import { consentHeader, targetOf } from './headers';
+import { readMoney } from './money';
+import { readCountry } from './places';
+import { serialDay, type BatchKind } from './row';
+import { readStatus } from './statuses';
 
 /** A field that a column can be matched to. */
 export interface KnownField {
@@ -14,80 +19,150 @@ export interface ColumnProfile {
   filled: number;
   empty: number;
   emails: number;
+  /** Names with an address in angle brackets. */
+  nameEmails: number;
   phones: number;
   dates: number;
+  /** Spreadsheet numbers of days. */
+  serials: number;
   numbers: number;
   yesNo: number;
+  countries: number;
+  statuses: number;
+  /** Two words or more, letters only. */
+  names: number;
   distinct: number;
   order: DateOrder | null;
 }
 
+/** What a column was matched to, and how sure that is. */
+export interface Guess {
+  choice: ColumnChoice;
+  /** 0 to 1: 0.9 and up where header and values agree, about 0.6 where only one of them says so. */
+  confidence: number;
+}
+
 const SAMPLE = 500;
 
-/** Profiles the first rows and as many spread over the rest: a file that is sorted shows its other end too. */
+/** Collects the values of a column as the rows come by: how many, and a sample spread over all of them. */
+export class ColumnSampler {
+  filled = 0;
+  empty = 0;
+  readonly sample: string[] = [];
+  readonly distinct = new Map<string, number>();
+  private order: [boolean, boolean] = [false, false];
+  private step = 1;
+
+  add(value: string | undefined): void {
+    const cell = value?.trim() ?? '';
+    if (cell === '') return void (this.empty += 1);
+    this.filled += 1;
+    if (this.distinct.size < 200 || this.distinct.has(cell)) this.distinct.set(cell, (this.distinct.get(cell) ?? 0) + 1);
+    const found = dateOrderOf([cell]);
+    if (found) this.order[found === 'day-first' ? 0 : 1] = true;
+    // The first ones, then ever fewer, so that a file that is sorted shows its other end too.
+    if (this.filled > SAMPLE && this.filled % this.step !== 0) return;
+    this.sample.push(cell);
+    if (this.sample.length > 3 * SAMPLE) {
+      this.sample.splice(0, this.sample.length, ...this.sample.filter((_cell, i) => i < SAMPLE || i % 2 === 0));
+      this.step *= 2;
+    }
+  }
+
+  profile(country: string): ColumnProfile {
+    const cells = this.sample;
+    const share = (test: (cell: string) => boolean) => (cells.length === 0 ? 0 : cells.filter(test).length / cells.length);
+    const [dayFirst, monthFirst] = this.order;
+    return {
+      filled: this.filled,
+      empty: this.empty,
+      emails: share((cell) => cutAddresses(cell).every((part) => cleanEmail(part).ok)),
+      nameEmails: share((cell) => cutNameEmail(cell).name !== ''),
+      phones: share((cell) => /\d{3}/.test(cell) && cleanPhone(cell, country).ok),
+      dates: share((cell) => coerce('date', cell, 'day-first').ok || coerce('date', cell, 'month-first').ok),
+      serials: share((cell) => serialDay(cell) !== null),
+      numbers: share((cell) => coerce('number', cell).ok),
+      yesNo: share((cell) => parseYesNo(cell) !== null),
+      countries: share((cell) => readCountry(cell) !== null),
+      statuses: share((cell) => readStatus(cell) !== null),
+      names: share((cell) => /^[\p{L}'’.-]+,? [\p{L}'’. -]+$/u.test(cell)),
+      distinct: this.distinct.size,
+      order: dayFirst === monthFirst ? null : dayFirst ? 'day-first' : 'month-first',
+    };
+  }
+}
+
+/** Profiles a column that is wholly there. */
 export function profileColumn(values: readonly string[], country: string): ColumnProfile {
-  const step = Math.max(1, Math.floor(values.length / SAMPLE));
-  const sample = values.filter((_value, i) => i < SAMPLE || i % step === 0);
-  const cells = sample.map((value) => value.trim()).filter((value) => value !== '');
-  const share = (test: (cell: string) => boolean) => (cells.length === 0 ? 0 : cells.filter(test).length / cells.length);
-  return {
-    filled: values.filter((value) => value.trim() !== '').length,
-    empty: values.filter((value) => value.trim() === '').length,
-    emails: share((cell) => cleanEmail(cell).ok),
-    phones: share((cell) => /\d{3}/.test(cell) && cleanMobile(cell, country).ok),
-    dates: share((cell) => coerce('date', cell, 'day-first').ok || coerce('date', cell, 'month-first').ok),
-    numbers: share((cell) => coerce('number', cell).ok),
-    yesNo: share((cell) => parseYesNo(cell) !== null),
-    distinct: new Set(cells).size,
-    order: dateOrderOf(values),
-  };
-}
-
-const HEADERS: [RegExp, ColumnChoice['to']][] = [
-  [/^(e?mail|emailaddr|emailaddress|emailadresse|courriel|correo.*)$/, 'email'],
-  [/^(mobile|cell|cellphone|mobilephone|mobilenumber|phone|phonenumber|telephone|tel|handy|portable)$/, 'mobile'],
-  [/^(firstname|givenname|first|forename|prenom|vorname|nombre)$/, 'firstName'],
-  [/^(lastname|surname|familyname|last|nom|nachname|apellidos?)$/, 'lastName'],
-];
-
-/** Header names compare without case, marks, spaces and dashes: `E-mail addr` is `emailaddr`. */
-function headerKey(header: string): string {
-  return nameMatchKey(header);
-}
-
-function consentOf(header: string, profile: ColumnProfile): ColumnChoice | null {
-  const asks = /\b(ok|consent|opt.?in|agree[sd]?|permission|may we|subscribe)\b/i.test(header);
-  if (!asks || profile.yesNo < 0.9) return null;
-  return { to: 'consent', channel: /text|sms|mobile|phone/i.test(header) ? 'text' : 'email' };
+  const sampler = new ColumnSampler();
+  for (const value of values) sampler.add(value);
+  return sampler.profile(country);
 }
 
 /** The type that a new field should have, from the values: the narrowest that nearly all of them fit. */
-export function guessType(profile: ColumnProfile): FieldType {
+export function guessType(profile: ColumnProfile, sample: readonly string[] = []): FieldType {
   if (profile.filled === 0) return 'text';
   if (profile.dates > 0.9) return 'date';
   if (profile.yesNo > 0.95 && profile.distinct <= 4) return 'yesno';
+  const signed = sample.filter((cell) => /\p{Sc}|^[A-Z]{3} ?\d/u.test(cell) && readMoney(cell, 'USD') !== null).length;
+  if (sample.length > 0 && signed > sample.length / 2) return 'money';
   if (profile.numbers > 0.95) return 'number';
   return profile.distinct <= 12 && profile.filled >= profile.distinct * 2 ? 'choice' : 'text';
+}
+
+/** Whether the values of a column can be what its header says; null where values say nothing about it. */
+function fit(to: ColumnChoice['to'], profile: ColumnProfile): number | null {
+  switch (to) {
+    case 'email':
+      return profile.emails;
+    case 'nameEmail':
+      return profile.nameEmails;
+    case 'mobile':
+      return profile.phones;
+    case 'signedOn':
+    case 'givenOn':
+      return Math.max(profile.dates, profile.serials);
+    case 'country':
+      return profile.countries;
+    case 'amount':
+      return profile.numbers;
+    case 'status':
+      return profile.statuses;
+    case 'fullName':
+      return profile.emails > 0.5 || profile.numbers > 0.5 ? 0 : null;
+    default:
+      return profile.emails > 0.6 ? 0 : null;
+  }
 }
 
 /**
  * Matches one column. A header that says one thing while the values say another is believed by its values: addresses
  * under "Phone" are emails.
  */
-export function guessColumn(header: string, profile: ColumnProfile, fields: readonly KnownField[]): ColumnChoice {
-  if (profile.emails > 0.6) return { to: 'email' };
-  const consent = consentOf(header, profile);
-  if (consent) return consent;
-  const key = headerKey(header);
-  const named = HEADERS.find(([pattern]) => pattern.test(key))?.[1];
-  const contradicted = (named === 'email' && profile.emails < 0.3) || (named === 'mobile' && profile.phones < 0.3);
-  if (named && !(contradicted && profile.filled > 0)) return { to: named } as ColumnChoice;
-  if (profile.phones > 0.7) return { to: 'mobile' };
-  const field = fieldLike(key, fields);
+export function guessColumn(header: string, profile: ColumnProfile, fields: readonly KnownField[], what: BatchKind = 'people'): Guess {
   const order = profile.order ?? undefined;
-  if (field) return { to: 'field', fieldId: field.id, type: field.type, order };
-  if (profile.filled === 0 || /\b(notes?|old|internal|id)\b/i.test(header)) return { to: 'leave' };
-  return { to: 'newField', name: header.slice(0, 60) || 'Unnamed', type: guessType(profile), order };
+  const named = targetOf(header, what);
+  const say = (choice: ColumnChoice, confidence: number): Guess => ({ choice, confidence });
+  if (profile.nameEmails > 0.6) return say({ to: 'nameEmail' }, 0.9);
+  if (profile.emails > 0.6) return say({ to: 'email' }, named === 'email' ? 0.99 : 0.85);
+  const consent = consentHeader(header);
+  if (consent && profile.yesNo >= 0.9) return say({ to: 'consent', channel: consent }, 0.9);
+  if (named) {
+    const fits = fit(named, profile);
+    if (profile.filled === 0) return say(targeted(named, order), 0.5);
+    if (fits === null) return say(targeted(named, order), 0.9);
+    if (fits >= 0.3) return say(targeted(named, order), 0.6 + fits * 0.39);
+  }
+  if (profile.phones > 0.7 && profile.numbers < 1) return say({ to: 'mobile' }, 0.7);
+  const field = fieldLike(nameMatchKey(header), fields);
+  if (field) return say({ to: 'field', fieldId: field.id, type: field.type, order }, 0.8);
+  if (profile.filled === 0 || /\b(notes?|old|internal|id)\b/i.test(header)) return say({ to: 'leave' }, 0.5);
+  if (what !== 'people') return say({ to: 'leave' }, 0.6);
+  return say({ to: 'newField', name: header.slice(0, 60) || 'Unnamed', type: guessType(profile), order }, 0.6);
+}
+
+function targeted(to: Exclude<ReturnType<typeof targetOf>, null>, order: DateOrder | undefined): ColumnChoice {
+  return to === 'signedOn' || to === 'givenOn' ? { to, order } : { to };
 }
 
 /** A field of the same name, or whose name holds the header or is held by it (`Renewal` and `Membership renews`). */
@@ -95,35 +170,40 @@ function fieldLike(key: string, fields: readonly KnownField[]): KnownField | und
   if (key.length < 3) return undefined;
   const stem = key.slice(0, Math.max(4, key.length - 2));
   return (
-    fields.find((field) => headerKey(field.name) === key) ??
-    fields.find((field) => headerKey(field.name).includes(stem) || key.includes(headerKey(field.name)))
+    fields.find((field) => nameMatchKey(field.name) === key) ??
+    fields.find((field) => nameMatchKey(field.name).includes(stem) || key.includes(nameMatchKey(field.name)))
   );
 }
 
-/** Matches all columns; a target that can be taken once goes to the first column that fits it best. */
-export function guessColumns(header: readonly string[], profiles: readonly ColumnProfile[], fields: readonly KnownField[]): ColumnChoice[] {
-  const taken = new Set<string>();
-  return header.map((name, i) => {
-    const choice = guessColumn(name, profiles[i]!, fields);
-    const target = choiceKey(choice);
-    if (choice.to === 'leave' || !taken.has(target)) {
-      taken.add(target);
-      return choice;
-    }
-    return { to: 'leave' };
+/** Matches all columns; a target that can be taken once goes to the column that fits it best, the first where they tie. */
+export function guessAll(header: readonly string[], profiles: readonly ColumnProfile[], fields: readonly KnownField[], what: BatchKind = 'people'): Guess[] {
+  const guesses = header.map((name, i) => guessColumn(name, profiles[i]!, fields, what));
+  const best = new Map<string, number>();
+  guesses.forEach(({ choice, confidence }, i) => {
+    const key = choiceKey(choice);
+    if (key === null) return;
+    const other = best.get(key);
+    if (other === undefined || confidence > guesses[other]!.confidence) best.set(key, i);
+  });
+  // A name in one piece is only cut where there are no columns for its parts.
+  const parted = guesses.some(({ choice }) => choice.to === 'lastName') && guesses.some(({ choice }) => choice.to === 'firstName');
+  return guesses.map((guess, i) => {
+    const key = choiceKey(guess.choice);
+    const beaten = key !== null && best.get(key) !== i;
+    return beaten || (guess.choice.to === 'fullName' && parted) ? { choice: { to: 'leave' }, confidence: 0.5 } : guess;
   });
 }
 
-/** Two columns with the same key would write to the same place. */
-export function choiceKey(choice: ColumnChoice): string {
-  switch (choice.to) {
-    case 'field':
-      return `field:${choice.fieldId}`;
-    case 'newField':
-      return `new:${nameMatchKey(choice.name)}`;
-    case 'consent':
-      return `consent:${choice.channel}`;
-    default:
-      return choice.to;
-  }
+export function guessColumns(header: readonly string[], profiles: readonly ColumnProfile[], fields: readonly KnownField[], what: BatchKind = 'people'): ColumnChoice[] {
+  return guessAll(header, profiles, fields, what).map(({ choice }) => choice);
+}
+
+/** What a file is for, from its columns: amounts with days are gifts, a column of refusals is people who said no. */
+export function guessKind(header: readonly string[], profiles: readonly ColumnProfile[]): BatchKind {
+  const has = (target: string, what: BatchKind) => header.some((name, i) => targetOf(name, what) === target && (fit(target as ColumnChoice['to'], profiles[i]!) ?? 1) >= 0.5);
+  if (has('amount', 'gifts') && has('givenOn', 'gifts')) return 'gifts';
+  const status = header.findIndex((name) => targetOf(name, 'refusals') === 'status');
+  if (status >= 0 && profiles[status]!.statuses > 0.5) return 'refusals';
+  const reach = profiles.filter((profile) => profile.emails > 0.6 || profile.phones > 0.7).length;
+  return header.filter((name) => name !== '').length <= 1 && reach <= 1 ? 'here' : 'people';
 }

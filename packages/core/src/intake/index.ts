@@ -1,8 +1,70 @@
 export { ENCODING_WORDS, ENCODINGS, guessEncoding, type Encoding } from './encoding';
-export { decodeFile, DELIMITERS, FILE_LIMITS, readFile, readSheet, writeCsv, type Delimiter, type FileReading, type Read, type Sheet } from './file';
-export { cleanEmail, cleanMobile, cleanName, nameMatchKey, type Cleaned } from './clean';
-export { BATCH_ROADS, permissionFaults, type ChannelPermission, type ColumnChoice, type IntakePlan } from './plan';
-export { choiceKey, guessColumn, guessColumns, guessType, profileColumn, type ColumnProfile, type KnownField } from './guess';
-export { cleanRow, type CellFault, type CleanRow } from './row';
-export { matchRow, type Candidate, type Match } from './match';
+export { unscrambled } from './mojibake';
+export { DELIMITERS, FILE_LIMITS, type Aside, type Delimiter, type FileReading, type Found, type Workbook } from './reading';
+export { RecordReader, Unreadable } from './records';
+export { emptiness, FileReader, guessHeader, openFile, type Line, type Opening } from './shape';
+export { decodeFile, defused, natureOf, notASheet, readFile, readSheet, writeCsv, type FileNature, type Read, type Sheet } from './file';
+export { CardReader, tableOfCards, type CardRow } from './vcard';
+export {
+  cleanEmail,
+  cleanMobile,
+  cleanName,
+  cleanPhone,
+  cutAddresses,
+  cutName,
+  cutNameEmail,
+  cutPhones,
+  looseEmail,
+  nameMatchKey,
+  type Address,
+  type Cleaned,
+} from './clean';
+export { addressHint, isRoleAddress, meantDomain } from './health';
+export { minorDigits, readMoney } from './money';
+export { normalAddress, normalPostcode, readCountry, shownAddress, type PostalAddress } from './places';
+export { jaro, jaroWinkler, kinship, sameByShortForm, type NameKinship, type PersonName } from './names';
+export { readStatus, REFUSAL_STATUSES, REFUSAL_WORDS, type RefusalStatus } from './statuses';
+export { choiceKey, DAY_TARGETS, PLAIN_TARGETS, TARGET_WORDS, type ColumnChoice, type Constant, type DayTarget, type FieldToMake, type PlainTarget } from './columns';
+export { isSwapped, menderOf, type Mend, type Mender } from './mends';
+export {
+  allColumns,
+  BATCH_ROADS,
+  columnFaults,
+  EMPTY_PLAN,
+  permissionFaults,
+  withConstants,
+  type ChannelPermission,
+  type ConfirmRequest,
+  type IntakePlan,
+} from './plan';
+export { targetOf } from './headers';
+export {
+  ColumnSampler,
+  guessAll,
+  guessColumn,
+  guessColumns,
+  guessKind,
+  guessType,
+  profileColumn,
+  type ColumnProfile,
+  type Guess,
+  type KnownField,
+} from './guess';
+export { gatherSpellings, type Gathering } from './spellings';
+export { applyLayout, bestLayout, layoutKey, type Layout, type LayoutFit } from './layouts';
+export { BATCH_KINDS, cleanRow, serialDay, type BatchKind, type CellFault, type CleanRow, type GiftCells, type RowRules } from './row';
+export {
+  LOOK_KINDS,
+  LOOK_WORDS,
+  MATCH_KEY_WORDS,
+  MATCH_KEYS,
+  matchRow,
+  type Candidate,
+  type FoundBy,
+  type LookKind,
+  type Match,
+  type MatchKey,
+  type Scored,
+} from './match';
 export { readRefusal, type Refusal } from './refusals';
+export { domainsOfRow, withDomains, type DomainFacts } from './domains';

@@ -1,44 +1,151 @@
-import { nameMatchKey } from './clean';
+import { kinship, type NameKinship, type PersonName } from './names';
 
-/** Someone already here (or earlier in the same file) at an address that the row has too. */
-export interface Candidate {
+/** Ways in which someone already here (or earlier in the file) is found; the exact ones, whose order can be chosen. */
+export const MATCH_KEYS = ['email', 'mobile', 'externalId', 'namePostcode'] as const;
+export type MatchKey = (typeof MATCH_KEYS)[number];
+
+export const MATCH_KEY_WORDS: Record<MatchKey, string> = {
+  email: 'Email',
+  mobile: 'Phone',
+  externalId: 'Own id',
+  namePostcode: 'Name and postcode',
+};
+
+/** Found by an exact key, by the email without dots and plus part, or in the same postcode under a like name. */
+export type FoundBy = MatchKey | 'looseEmail' | 'nearby';
+
+/** Someone at something that the row has too. People of earlier rows go under minus their row number. */
+export interface Candidate extends PersonName {
   id: number;
-  firstName: string;
-  lastName: string;
-  by: 'email' | 'mobile';
+  by: FoundBy;
+}
+
+/** Why a row may be someone, for settling all of a kind in one stroke. */
+export const LOOK_KINDS = ['two-people', 'other-name-same-id', 'short-form', 'initial', 'transposed', 'alike', 'loose-email'] as const;
+export type LookKind = (typeof LOOK_KINDS)[number];
+
+export const LOOK_WORDS: Record<LookKind, string> = {
+  'two-people': 'What identifies them belongs to two people',
+  'other-name-same-id': 'The same own id, another name',
+  'short-form': 'A short form of the name',
+  initial: 'An initial of the name',
+  transposed: 'First and last name changed places',
+  alike: 'A name spelled nearly so',
+  'loose-email': 'The same email but for dots or what follows a plus',
+};
+
+export interface Scored {
+  id: number;
+  /** 0 to 100. */
+  score: number;
+  reasons: string[];
 }
 
 export type Match =
   | { kind: 'new' }
   /** A new person at an address that others have: a household. */
   | { kind: 'shares' }
-  | { kind: 'same'; id: number }
-  /** The email is one person's and the mobile another's. */
-  | { kind: 'doubt'; ids: number[] };
+  | { kind: 'same'; id: number; by: MatchKey }
+  /** Perhaps one of these; a person decides. Best first. */
+  | { kind: 'look'; why: LookKind; candidates: Scored[] };
 
-/** Names agree when each part that both have is the same; a missing part agrees with anything. */
-function namesAgree(a: { firstName: string; lastName: string }, b: { firstName: string; lastName: string }): boolean {
-  const agree = (x: string, y: string) => x === '' || y === '' || nameMatchKey(x) === nameMatchKey(y);
-  return agree(a.firstName, b.firstName) && agree(a.lastName, b.lastName);
+/**
+ * How much each thing in common counts; an own weighing, made so that a shared address with a misspelt name (45 + 36)
+ * stands over a shared postcode with the same name (15 + 50), and neither postcode nor address alone says anything.
+ */
+const POINTS_BY: Record<FoundBy, number> = { externalId: 60, email: 45, mobile: 40, looseEmail: 35, namePostcode: 15, nearby: 15 };
+const POINTS_NAME: Record<NameKinship, number> = { same: 50, transposed: 40, 'short-form': 38, alike: 36, initial: 30, partly: 25, other: -30 };
+const WORDS_BY: Record<FoundBy, string> = {
+  externalId: 'the same own id',
+  email: 'the same email',
+  mobile: 'the same phone',
+  looseEmail: 'the same email but for dots or what follows a plus',
+  namePostcode: 'the same postcode',
+  nearby: 'the same postcode',
+};
+const WORDS_NAME: Record<NameKinship, string> = {
+  same: 'the same name',
+  transposed: 'first and last name changed places',
+  'short-form': 'a short form of the name',
+  alike: 'a name spelled nearly so',
+  initial: 'an initial of the name',
+  partly: 'no other name',
+  other: 'another name',
+};
+
+/** From here on a likely double is worth a look. */
+const WORTH_A_LOOK = 50;
+
+interface Person extends PersonName {
+  id: number;
+  by: Set<FoundBy>;
+  kinship: NameKinship;
+  score: number;
+}
+
+function people(row: PersonName, candidates: readonly Candidate[]): Person[] {
+  const found = new Map<number, Person>();
+  for (const candidate of candidates) {
+    const known = found.get(candidate.id);
+    if (known) known.by.add(candidate.by);
+    else found.set(candidate.id, { ...candidate, by: new Set([candidate.by]), kinship: kinship(row, candidate), score: 0 });
+  }
+  for (const person of found.values()) person.score = scoreOf(person);
+  return [...found.values()].sort((a, b) => b.score - a.score || fullness(row, b) - fullness(row, a) || a.id - b.id);
+}
+
+function scoreOf({ by, kinship: name }: Person): number {
+  const ways = [...by].filter((one) => !(one === 'nearby' && by.has('namePostcode')) && !(one === 'looseEmail' && by.has('email')));
+  const points = ways.reduce((sum, one) => sum + POINTS_BY[one], 0) + POINTS_NAME[name];
+  return Math.max(0, Math.min(100, points));
+}
+
+/** An agreeing full name beats an agreeing part. */
+function fullness(row: PersonName, person: PersonName): number {
+  return Number(person.firstName !== '' && row.firstName !== '') + Number(person.lastName !== '' && row.lastName !== '');
+}
+
+function scored(some: readonly Person[]): Scored[] {
+  return some.slice(0, 5).map(({ id, by, kinship: name, score }) => ({ id, score, reasons: [...[...by].map((one) => WORDS_BY[one]), WORDS_NAME[name]] }));
+}
+
+/** Whether an exact key with this name settles that it is the same person. */
+function settles(key: MatchKey, { by, kinship: name }: Person): boolean {
+  if (!by.has(key)) return false;
+  return key === 'namePostcode' ? name === 'same' : name === 'same' || name === 'partly';
 }
 
 /**
- * Who a row is, given everybody at its addresses. The same address and an agreeing name is the same person; the same
- * address and another name is someone who shares it. An agreeing full name beats an agreeing part, then the lower id.
+ * Who a row is, given everybody found by what it has. The first key of the order that finds somebody with an agreeing
+ * name decides; the same address under a plainly different name is someone who shares it. Whatever lies between is
+ * never decided by itself: two keys that find two people, a short form, an initial, changed places, a misspelling.
  */
-export function matchRow(row: { firstName: string; lastName: string }, candidates: readonly Candidate[]): Match {
+export function matchRow(row: PersonName, candidates: readonly Candidate[], order: readonly MatchKey[] = MATCH_KEYS): Match {
   if (candidates.length === 0) return { kind: 'new' };
-  const agreeing = candidates.filter((candidate) => namesAgree(row, candidate));
-  if (agreeing.length === 0) return { kind: 'shares' };
-  const best = (by: Candidate['by']) => {
-    const score = (c: Candidate) =>
-      Number(nameMatchKey(c.firstName) === nameMatchKey(row.firstName)) + Number(nameMatchKey(c.lastName) === nameMatchKey(row.lastName));
-    return agreeing.filter((c) => c.by === by).sort((a, b) => score(b) - score(a) || a.id - b.id)[0];
-  };
-  const [email, mobile] = [best('email'), best('mobile')];
-  if (email && mobile && email.id !== mobile.id) {
-    const both = agreeing.find((c) => c.by === 'email' && agreeing.some((d) => d.by === 'mobile' && d.id === c.id));
-    return both ? { kind: 'same', id: both.id } : { kind: 'doubt', ids: [email.id, mobile.id] };
+  const found = people(row, candidates);
+  const settled = order.flatMap((key) => found.filter((person) => settles(key, person)).slice(0, 1).map((person) => ({ key, person })));
+  const first = settled[0];
+  if (first) {
+    const ids = new Set(settled.map(({ person }) => person.id));
+    if (ids.size === 1) return { kind: 'same', id: first.person.id, by: first.key };
+    // Somebody whom every key finds is meant, also where an address is shared with a namesake.
+    const all = found.find((person) => settled.every(({ key }) => settles(key, person)));
+    if (all) return { kind: 'same', id: all.id, by: first.key };
+    return { kind: 'look', why: 'two-people', candidates: scored(found.filter((person) => ids.has(person.id))) };
   }
-  return { kind: 'same', id: (email ?? mobile)!.id };
+  return unsettled(found, order);
+}
+
+function unsettled(found: readonly Person[], order: readonly MatchKey[]): Match {
+  const sameId = order.includes('externalId') ? found.find((person) => person.by.has('externalId')) : undefined;
+  if (sameId) return { kind: 'look', why: 'other-name-same-id', candidates: scored([sameId, ...found.filter((one) => one !== sameId)]) };
+  const likely = found.filter((person) => person.score >= WORTH_A_LOOK && person.kinship !== 'other');
+  const best = likely[0];
+  if (best) return { kind: 'look', why: whyLook(best), candidates: scored(likely) };
+  const shares = found.some((person) => person.by.has('email') || person.by.has('mobile'));
+  return { kind: shares ? 'shares' : 'new' };
+}
+
+function whyLook({ kinship: name, by }: Person): LookKind {
+  return name === 'same' || name === 'partly' || name === 'other' ? (by.has('looseEmail') ? 'loose-email' : 'alike') : name;
 }

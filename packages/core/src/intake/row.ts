@@ -1,7 +1,12 @@
-import { coerce, parseYesNo, type FieldValue } from '../fields';
+import type { Day } from '../common';
+import { coerce, parseDate, parseYesNo, type DateOrder, type FieldType, type FieldValue } from '../fields';
 import type { SendingChannel } from '../permission';
-import { cleanEmail, cleanMobile, cleanName, type Cleaned } from './clean';
-import type { ColumnChoice } from './plan';
+import { cleanEmail, cleanName, cleanPhone, cutAddresses, cutName, cutNameEmail, cutPhones, type Address, type Cleaned } from './clean';
+import type { ColumnChoice } from './columns';
+import { addressHint } from './health';
+import { readMoney } from './money';
+import { readCountry, type PostalAddress } from './places';
+import { readStatus, type RefusalStatus } from './statuses';
 
 /** Something wrong with one cell; the row may still come in without it. */
 export interface CellFault {
@@ -9,71 +14,298 @@ export interface CellFault {
   reason: string;
 }
 
+/** A gift as its row tells it; amount in minor units of its currency, negative for a refund. */
+export interface GiftCells {
+  amount: number | null;
+  currency: string | null;
+  on: Day | null;
+  ownId: string | null;
+  appeal: string | null;
+  recurring: boolean;
+}
+
 export interface CleanRow {
   firstName: string;
   lastName: string;
-  email: { normal: string; shown: string } | null;
-  mobile: { normal: string; shown: string; country?: string } | null;
+  email: Address | null;
+  mobile: Address | null;
+  /** Further addresses of the same person. */
+  moreEmails: Address[];
+  moreMobiles: Address[];
+  externalId: string | null;
+  post: PostalAddress | null;
+  tags: string[];
+  standing: string | null;
+  signedOn: Day | null;
+  signedWords: string | null;
+  status: RefusalStatus | 'fine' | null;
+  gift: GiftCells;
   values: { column: number; value: FieldValue }[];
   /** What the consent column says, where there is one with a word in it. */
   consent: Partial<Record<SendingChannel, boolean>>;
+  /** Cells that are left out, with the reason. */
   faults: CellFault[];
+  /** What is worth telling though the cell is kept. */
+  hints: CellFault[];
   /** Why the row can't come in at all; null when it can. */
   fatal: string | null;
 }
 
-/** Cleans one row by the plan's columns. Pure, and the same in the page's worker and on the server. */
-export function cleanRow(cells: readonly string[], columns: readonly ColumnChoice[], country: string): CleanRow {
-  const row: CleanRow = { firstName: '', lastName: '', email: null, mobile: null, values: [], consent: {}, faults: [], fatal: null };
-  columns.forEach((choice, column) => {
-    const cell = cells[column]?.trim() ?? '';
-    if (cell !== '') readCell(row, choice, column, cell, country);
-  });
-  row.fatal = fatalFault(row, cells, columns.length);
-  return row;
+/** What a file is brought in for. */
+export const BATCH_KINDS = ['people', 'refusals', 'here', 'gifts'] as const;
+export type BatchKind = (typeof BATCH_KINDS)[number];
+
+/** How rows are cleaned. */
+export interface RowRules {
+  what: BatchKind;
+  columns: readonly ColumnChoice[];
+  /** Country of telephone numbers without a country code, where the row itself names none. */
+  country: string;
+  currency: string;
 }
 
-function readCell(row: CleanRow, choice: ColumnChoice, column: number, cell: string, country: string): void {
-  const fault = (reason: string) => row.faults.push({ column, reason });
-  switch (choice.to) {
-    case 'leave':
-      return;
-    case 'firstName':
-    case 'lastName':
-      row[choice.to] = cleanName(cell);
-      return;
-    case 'email':
-      row.email = kept(cleanEmail(cell), fault);
-      return;
-    case 'mobile':
-      row.mobile = kept(cleanMobile(cell, country), fault);
-      return;
-    case 'consent': {
-      const yes = parseYesNo(cell);
-      if (yes === null) fault(`expected yes or no, got "${cell.slice(0, 40)}"`);
-      else row.consent[choice.channel] = yes;
-      return;
+const EMPTY_POST: PostalAddress = { street: '', city: '', region: '', postcode: '', country: '' };
+
+function emptyRow(): CleanRow {
+  const gift: GiftCells = { amount: null, currency: null, on: null, ownId: null, appeal: null, recurring: false };
+  const lists = { moreEmails: [], moreMobiles: [], tags: [], values: [], faults: [], hints: [] };
+  const facts = { externalId: null, post: null, standing: null, signedOn: null, signedWords: null, status: null, fatal: null };
+  return { firstName: '', lastName: '', email: null, mobile: null, ...lists, ...facts, gift, consent: {} };
+}
+
+/** Cleans one row by the plan's columns. Pure, and the same in the page's worker and on the server. */
+export function cleanRow(cells: readonly string[], rules: RowRules): CleanRow {
+  const reader = new RowReader(cells, rules);
+  rules.columns.forEach((choice, column) => {
+    const cell = cells[column]?.trim() ?? '';
+    if (cell !== '' && choice.to !== 'leave') reader.read(choice, column, cell);
+  });
+  return reader.finish();
+}
+
+class RowReader {
+  private readonly row = emptyRow();
+  private readonly country: string;
+
+  constructor(
+    private readonly cells: readonly string[],
+    private readonly rules: RowRules,
+  ) {
+    this.country = this.ownCountry() ?? rules.country;
+  }
+
+  /** Telephone numbers are read in the country that the row names. */
+  private ownCountry(): string | null {
+    const column = this.rules.columns.findIndex((choice) => choice.to === 'country');
+    return column < 0 ? null : readCountry(this.cells[column] ?? '');
+  }
+
+  read(choice: ColumnChoice, column: number, cell: string): void {
+    switch (choice.to) {
+      case 'field':
+      case 'newField':
+        return this.field(choice.type, choice.order, column, cell);
+      case 'consent': {
+        const yes = parseYesNo(cell);
+        if (yes === null) this.fault(column, `expected yes or no, got "${cell.slice(0, 40)}"`);
+        else this.row.consent[choice.channel] = yes;
+        return;
+      }
+      case 'signedOn':
+        this.row.signedOn = this.day(column, cell, choice.order);
+        return;
+      case 'givenOn':
+        this.row.gift.on = this.day(column, cell, choice.order);
+        return;
+      default:
+        return this.plain(choice.to, column, cell);
     }
-    case 'field':
-    case 'newField': {
-      const coerced = coerce(choice.type, cell, choice.order);
-      if (coerced.ok) row.values.push({ column, value: coerced.value });
-      else fault(coerced.reason);
+  }
+
+  private plain(to: Exclude<ColumnChoice, { order?: DateOrder } | { channel: SendingChannel }>['to'], column: number, cell: string): void {
+    const { row } = this;
+    switch (to) {
+      case 'leave':
+        return;
+      case 'firstName':
+      case 'lastName':
+        row[to] = cleanName(cell);
+        return;
+      case 'fullName':
+        Object.assign(row, cutName(cell));
+        return;
+      case 'email':
+        for (const part of cutAddresses(cell)) this.email(column, part);
+        return;
+      case 'nameEmail': {
+        const { name, email } = cutNameEmail(cell);
+        if (name !== '' && row.firstName === '' && row.lastName === '') Object.assign(row, cutName(name));
+        return this.email(column, email);
+      }
+      case 'mobile':
+        for (const part of cutPhones(cell)) this.phone(column, part);
+        return;
+      case 'externalId':
+        row.externalId = cell.slice(0, 80);
+        return;
+      case 'street':
+        return this.post({ street: [row.post?.street, cell].filter(Boolean).join(', ') });
+      case 'postcode':
+        return this.post({ postcode: cell.slice(0, 20) });
+      case 'city':
+      case 'region':
+        return this.post({ [to]: cell.slice(0, 100) });
+      case 'country': {
+        const country = readCountry(cell);
+        if (country === null) return this.fault(column, `expected a country, got "${cell.slice(0, 40)}"`);
+        return this.post({ country });
+      }
+      case 'tags':
+        row.tags.push(...cell.split(/\s*[,;|]\s*/).filter((tag) => tag !== '').map((tag) => tag.slice(0, 120)));
+        return;
+      case 'standing':
+        row.standing = cell.slice(0, 60);
+        return;
+      case 'signedWords':
+        row.signedWords = cell.slice(0, 2000);
+        return;
+      case 'status': {
+        row.status = readStatus(cell);
+        if (row.status === null) this.fault(column, `expected a word such as unsubscribed, bounced or complained, got "${cell.slice(0, 40)}"`);
+        return;
+      }
+      case 'amount':
+      case 'currency':
+      case 'giftId':
+      case 'appeal':
+      case 'rhythm':
+        return this.gift(to, column, cell);
     }
+  }
+
+  private gift(to: 'amount' | 'currency' | 'giftId' | 'appeal' | 'rhythm', column: number, cell: string): void {
+    const { gift } = this.row;
+    switch (to) {
+      case 'amount': {
+        const money = readMoney(cell, gift.currency ?? this.rules.currency);
+        if (!money) return this.fault(column, `expected an amount, got "${cell.slice(0, 40)}"`);
+        gift.amount = money.minor;
+        gift.currency = money.currency ?? gift.currency;
+        return;
+      }
+      case 'currency':
+        if (!/^[A-Z]{3}$/i.test(cell)) return this.fault(column, `expected a currency such as USD, got "${cell.slice(0, 40)}"`);
+        gift.currency = cell.toUpperCase();
+        return;
+      case 'giftId':
+        gift.ownId = cell.slice(0, 80);
+        return;
+      case 'appeal':
+        gift.appeal = cell.slice(0, 60);
+        return;
+      case 'rhythm':
+        // One word of the trade tells; everything else is single.
+        gift.recurring = /recur|regular|month|quarter|annual|yearly|weekly|standing|subscri|regelm|mensu|monatl|dauer|period/i.test(cell) || parseYesNo(cell) === true;
+        if (/refund|reversed|chargeback|erstatt|rembours|reembols|devol/i.test(cell) && gift.amount !== null) gift.amount = -Math.abs(gift.amount);
+    }
+  }
+
+  private field(type: FieldType, order: DateOrder | undefined, column: number, cell: string): void {
+    const serial = type === 'date' ? serialDay(cell) : null;
+    const coerced = serial === null ? coerce(type, cell, order) : ({ ok: true, value: { date: serial } } as const);
+    if (!coerced.ok) return this.fault(column, coerced.reason);
+    if (serial !== null) this.hint(column, `${cell} is a spreadsheet's number of a day, read as one`);
+    this.row.values.push({ column, value: coerced.value });
+  }
+
+  private day(column: number, cell: string, order: DateOrder | undefined): Day | null {
+    const day = serialDay(cell) ?? parseDate(cell, order ?? 'day-first');
+    if (day === null) this.fault(column, `expected a date, got "${cell.slice(0, 40)}"`);
+    return day;
+  }
+
+  private email(column: number, cell: string): void {
+    const address = this.kept(column, cleanEmail(cell));
+    if (!address) return;
+    const hint = addressHint(address.normal);
+    if (hint) this.hint(column, hint);
+    if (!this.row.email) this.row.email = address;
+    else if (this.row.email.normal !== address.normal) this.row.moreEmails.push(address);
+  }
+
+  private phone(column: number, cell: string): void {
+    const address = this.kept(column, cleanPhone(cell, this.country));
+    if (!address) return;
+    if (!this.row.mobile) this.row.mobile = address;
+    else if (this.row.mobile.normal !== address.normal) this.row.moreMobiles.push(address);
+  }
+
+  private kept(column: number, cleaned: Cleaned): Address | null {
+    if (!cleaned.ok) {
+      this.fault(column, cleaned.reason);
+      return null;
+    }
+    const { normal, shown, country, hint } = cleaned;
+    if (hint) this.hint(column, hint);
+    return { normal, shown, ...(country ? { country } : {}) };
+  }
+
+  private post(part: Partial<PostalAddress>): void {
+    this.row.post = { ...(this.row.post ?? EMPTY_POST), ...part };
+  }
+
+  private fault(column: number, reason: string): void {
+    this.row.faults.push({ column, reason });
+  }
+
+  private hint(column: number, reason: string): void {
+    this.row.hints.push({ column, reason });
+  }
+
+  finish(): CleanRow {
+    const { row, rules, cells } = this;
+    const { gift } = row;
+    // A currency column may stand after the amount: the amount is then read again in it.
+    const amountColumn = rules.columns.findIndex((choice) => choice.to === 'amount');
+    if (gift.currency && amountColumn >= 0 && gift.amount !== null) {
+      const again = readMoney(cells[amountColumn] ?? '', gift.currency);
+      if (again) gift.amount = Math.sign(gift.amount) * Math.abs(again.minor);
+    }
+    row.fatal = fatalFault(row, cells, rules);
+    return row;
   }
 }
 
-function kept(cleaned: Cleaned, fault: (reason: string) => void): { normal: string; shown: string; country?: string } | null {
-  if (cleaned.ok) return { normal: cleaned.normal, shown: cleaned.shown, ...(cleaned.country ? { country: cleaned.country } : {}) };
-  fault(cleaned.reason);
-  return null;
+/** A spreadsheet's number of a day, in the system that counts from 1900 (ECMA-376 part 1 §18.17.4.1), between 1941 and 2119. */
+export function serialDay(cell: string): Day | null {
+  if (!/^\d{5}(?:\.\d+)?$/.test(cell)) return null;
+  const serial = Math.floor(Number(cell));
+  return serial >= 15_000 && serial <= 80_000 ? serial - 25_569 : null;
 }
 
-function fatalFault(row: CleanRow, cells: readonly string[], width: number): string | null {
+function fatalFault(row: CleanRow, cells: readonly string[], rules: RowRules): string | null {
+  const width = rules.columns.length;
   const extra = cells.slice(width).filter((cell) => cell.trim() !== '').length;
   if (extra > 0) return `the row has ${cells.length} cells under ${width} columns; a separator may stand inside a value without quotes`;
   if (cells.every((cell) => cell.trim() === '')) return 'the row is empty';
+  if (rules.what === 'gifts') return giftFault(row);
   if (row.email || row.mobile) return null;
+  if (row.externalId && rules.what !== 'refusals') return rules.what === 'here' ? null : unreachable(row);
+  return unreachable(row);
+}
+
+function unreachable(row: CleanRow): string {
   const why = row.faults.map((fault) => fault.reason).join('; ');
   return why === '' ? 'no email and no mobile, so this person could never be reached' : why;
+}
+
+function giftFault(row: CleanRow): string | null {
+  if (row.gift.amount === null || row.gift.amount === 0) return faultsOr(row, 'no amount, so there is no gift to record');
+  if (row.gift.on === null) return faultsOr(row, 'no day, so the gift has no place in time');
+  if (row.email || row.mobile || row.externalId || (row.lastName && row.post?.postcode)) return null;
+  return faultsOr(row, 'nothing says whose gift it is: no email, mobile, own id, or name with postcode');
+}
+
+function faultsOr(row: CleanRow, otherwise: string): string {
+  return row.faults.length > 0 ? row.faults.map((fault) => fault.reason).join('; ') : otherwise;
 }

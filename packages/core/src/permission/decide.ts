@@ -65,6 +65,8 @@ export interface Address {
   contactPointId: number;
   onHold: boolean;
   doNotContact: boolean;
+  /** A line that takes no texts; it is no address at all for them. */
+  landline?: boolean;
 }
 
 export interface Decision {
@@ -100,6 +102,7 @@ export function decide(question: Question): Decision {
   const enough = hadEnough(question, rules);
   let first: Decision | undefined;
   for (const address of question.addresses) {
+    if (address.landline && question.channel === 'text') continue;
     const decision = decideAt(address, question, rules, enough);
     if (decision.verdict === 'send') return decision;
     first ??= decision;

@@ -44,6 +44,8 @@ function marksOf(entry: PermissionEntry): Marks {
       return { asked: mark };
     case 'pause':
       return { pause: { ...mark, until: entry.until ?? entry.at } };
+    case 'back':
+      return {};
   }
 }
 

@@ -20,10 +20,11 @@ export const STATES = ['yes', 'implied', 'asked', 'never', 'no'] as const;
 export type PermissionState = (typeof STATES)[number];
 
 /**
- * What an entry can record: the states but "never", which is the absence of entries, and a pause, which changes no
- * state and holds everything but service messages until its last moment.
+ * What an entry can record: the states but "never", which is the absence of entries; a pause, which changes no state and
+ * holds everything but service messages until its last moment; and that an earlier entry is taken back, since entries are
+ * never removed.
  */
-export const RECORDED_STATES = ['yes', 'implied', 'asked', 'no', 'pause'] as const;
+export const RECORDED_STATES = ['yes', 'implied', 'asked', 'no', 'pause', 'back'] as const;
 export type RecordedState = (typeof RECORDED_STATES)[number];
 
 /** What somebody did that the law of a place may take as agreement for a while. */

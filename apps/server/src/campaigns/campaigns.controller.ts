@@ -1,0 +1,52 @@
+import { Controller, HttpCode, Inject } from '@nestjs/common';
+import { schema, type CampaignView, type MakeCampaign, type Page, type RosterGroup, type RosterRow } from '@goodword/core/contract';
+import { Caller, Id, Input, Route } from '../platform/api';
+import type { Scope } from '../platform/scope';
+import { CampaignsService } from './campaigns.service';
+
+@Controller('api/campaigns')
+export class CampaignsController {
+  constructor(@Inject(CampaignsService) private readonly campaigns: CampaignsService) {}
+
+  @Route('get', '', { role: 'viewer', summary: 'Campaigns with the counts of their rosters' })
+  all(@Caller() scope: Scope): Promise<CampaignView[]> {
+    return this.campaigns.all(scope);
+  }
+
+  @Route('post', '', { role: 'organizer', summary: 'Make a campaign', body: schema.makeCampaign })
+  make(@Caller() scope: Scope, @Input('body') body: MakeCampaign): Promise<{ id: number }> {
+    return this.campaigns.make(scope, body);
+  }
+
+  @Route('get', ':id', { role: 'viewer', summary: 'One campaign', params: schema.idParams })
+  show(@Caller() scope: Scope, @Id() id: number): Promise<CampaignView> {
+    return this.campaigns.show(scope, id);
+  }
+
+  @Route('put', ':id', { role: 'organizer', summary: 'Change a campaign and its standings', params: schema.idParams, body: schema.changeCampaign })
+  @HttpCode(204)
+  change(@Caller() scope: Scope, @Id() id: number, @Input('body') body: MakeCampaign & { isOpen: boolean; renamed: Record<string, string> }): Promise<void> {
+    return this.campaigns.change(scope, id, body);
+  }
+
+  @Route('delete', ':id', { role: 'organizer', summary: 'Remove a campaign; its people stay', params: schema.idParams })
+  remove(@Caller() scope: Scope, @Id() id: number): Promise<{ people: number }> {
+    return this.campaigns.remove(scope, id);
+  }
+
+  @Route('get', ':id/roster', { role: 'viewer', summary: 'The roster, a page at a time', params: schema.idParams, query: schema.rosterQuery })
+  roster(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { standing?: string; after?: string; limit: number }): Promise<Page<RosterRow>> {
+    return this.campaigns.roster(scope, id, query);
+  }
+
+  @Route('put', ':id/roster', { role: 'organizer', summary: 'Put a group on the roster, or move it', params: schema.idParams, body: schema.rosterPut })
+  put(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { group: RosterGroup; standing: string }): Promise<{ people: number }> {
+    return this.campaigns.put(scope, id, body.group, body.standing);
+  }
+
+  @Route('post', ':id/roster/off', { role: 'organizer', summary: 'Take a group off the roster', params: schema.idParams, body: schema.rosterOff })
+  @HttpCode(200)
+  takeOff(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { group: RosterGroup }): Promise<{ people: number }> {
+    return this.campaigns.takeOff(scope, id, body.group);
+  }
+}

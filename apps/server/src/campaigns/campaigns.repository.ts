@@ -1,0 +1,152 @@
+import { Injectable } from '@nestjs/common';
+import type { CampaignView, RosterRow } from '@goodword/core/contract';
+import type { Bound, Scoped } from '../platform/database';
+
+interface CampaignRow {
+  id: number;
+  name: string;
+  kind: CampaignView['kind'];
+  appeal_code: string | null;
+  standings: string[];
+  is_open: number;
+  made_at: Date;
+  made_by_name: string | null;
+}
+
+const MINE = '(:chapter IS NULL OR s.chapter_id = :chapter) AND s.erased_at IS NULL';
+
+@Injectable()
+export class CampaignsRepository {
+  async all(db: Scoped): Promise<CampaignView[]> {
+    const [rows, counts] = await Promise.all([this.select(db, ''), this.counts(db)]);
+    return rows.map((row) => view(row, counts));
+  }
+
+  async find(db: Scoped, id: number): Promise<CampaignView | undefined> {
+    const [[row], counts] = await Promise.all([this.select(db, 'AND c.id = :id', { id }), this.counts(db, id)]);
+    return row && view(row, counts);
+  }
+
+  private select(db: Scoped, rest: string, bindings: Record<string, Bound> = {}): Promise<CampaignRow[]> {
+    return db.sql<CampaignRow>(
+      `SELECT c.*, t.name AS made_by_name FROM campaign c LEFT JOIN teammate t ON t.id = c.made_by
+        WHERE c.organization_id = :org AND (:chapter IS NULL OR c.chapter_id IS NULL OR c.chapter_id = :chapter) ${rest} ORDER BY c.is_open DESC, c.id DESC`,
+      bindings,
+    );
+  }
+
+  private counts(db: Scoped, id: number | null = null): Promise<{ campaign_id: number; standing: string; n: number }[]> {
+    return db.sql(
+      `SELECT r.campaign_id, r.standing, COUNT(*) AS n FROM roster r JOIN supporter s ON s.id = r.supporter_id AND ${MINE}
+        WHERE r.organization_id = :org AND (:id IS NULL OR r.campaign_id = :id) GROUP BY r.campaign_id, r.standing`,
+      { id },
+    );
+  }
+
+  async make(tx: Scoped, campaign: { name: string; kind: string; appealCode: string | null; standings: string[] }): Promise<number> {
+    return tx.insert('campaign', {
+      chapter_id: tx.scope.chapterId,
+      name: campaign.name,
+      kind: campaign.kind,
+      appeal_code: campaign.appealCode,
+      standings: JSON.stringify(campaign.standings),
+      made_by: tx.scope.actorId,
+    });
+  }
+
+  async change(tx: Scoped, id: number, values: Record<string, string | boolean | null | undefined>): Promise<void> {
+    await tx.ofChapter('campaign').where('campaign.id', id).update(values);
+  }
+
+  async renameStanding(tx: Scoped, id: number, from: string, to: string): Promise<number> {
+    return tx.execute('UPDATE roster SET standing = :to WHERE organization_id = :org AND campaign_id = :id AND standing = :from', { id, from, to });
+  }
+
+  async remove(tx: Scoped, id: number): Promise<void> {
+    await tx.execute('DELETE FROM roster WHERE organization_id = :org AND campaign_id = :id', { id });
+    await tx.ofChapter('campaign').where('campaign.id', id).delete();
+  }
+
+  async roster(db: Scoped, id: number, query: { standing?: string; after: number; limit: number }): Promise<{ rows: RosterRow[]; total: number }> {
+    const which = `FROM roster r JOIN supporter s ON s.id = r.supporter_id AND ${MINE} LEFT JOIN teammate t ON t.id = r.put_by LEFT JOIN batch b ON b.id = r.batch_id
+      WHERE r.organization_id = :org AND r.campaign_id = :id ${query.standing ? 'AND r.standing = :standing' : ''}`;
+    const bindings = { id, standing: query.standing ?? null, after: query.after, limit: query.limit };
+    const [count] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n ${which}`, bindings);
+    const rows = await db.sql<{ id: number; first_name: string; last_name: string; standing: string; put_at: Date; by_name: string | null; batch: string | null }>(
+      `SELECT s.id, s.first_name, s.last_name, r.standing, r.put_at, t.name AS by_name, b.name AS batch ${which} AND s.id > :after ORDER BY s.id LIMIT :limit`,
+      bindings,
+    );
+    return {
+      total: count?.n ?? 0,
+      rows: rows.map((row) => ({
+        supporterId: row.id,
+        firstName: row.first_name,
+        lastName: row.last_name,
+        standing: row.standing,
+        putAt: row.put_at.toISOString(),
+        by: row.batch ? `by the batch “${row.batch}”` : (row.by_name ?? ''),
+      })),
+    };
+  }
+
+  /** Puts people on, or moves those who are on it; of the ids only those that the caller may see. Returns how many changed. */
+  async put(tx: Scoped, id: number, supporterIds: readonly number[], standing: string): Promise<number> {
+    let changed = 0;
+    for (let at = 0; at < supporterIds.length; at += 5000) {
+      const affected = await tx.execute(
+        `INSERT INTO roster (organization_id, campaign_id, supporter_id, standing, put_by)
+          SELECT :org, :id, s.id, :standing, :actor FROM supporter s WHERE s.organization_id = :org AND ${MINE} AND s.id IN (:ids)
+          ON DUPLICATE KEY UPDATE put_at = IF(roster.standing = VALUES(standing), roster.put_at, UTC_TIMESTAMP(3)), put_by = IF(roster.standing = VALUES(standing), roster.put_by, VALUES(put_by)),
+            batch_id = IF(roster.standing = VALUES(standing), roster.batch_id, NULL), standing = VALUES(standing)`,
+        { id, standing, ids: supporterIds.slice(at, at + 5000), actor: tx.scope.actorId },
+      );
+      changed += affected;
+    }
+    return changed;
+  }
+
+  /** Everybody of a group that the caller may see. */
+  async idsIn(db: Scoped, kind: 'list' | 'tag' | 'batch', groupId: number): Promise<number[]> {
+    const table = kind === 'batch' ? 'batch_row' : `supporter_${kind}`;
+    const rows = await db.sql<{ id: number }>(
+      `SELECT DISTINCT s.id FROM ${table} g JOIN supporter s ON s.id = g.supporter_id AND ${MINE} WHERE g.organization_id = :org AND g.${kind}_id = :groupId`,
+      { groupId },
+    );
+    return rows.map((row) => row.id);
+  }
+
+  async takeOff(tx: Scoped, id: number, supporterIds: readonly number[]): Promise<number> {
+    let changed = 0;
+    for (let at = 0; at < supporterIds.length; at += 5000) {
+      changed += await tx.execute(
+        `DELETE r FROM roster r JOIN supporter s ON s.id = r.supporter_id AND (:chapter IS NULL OR s.chapter_id = :chapter) WHERE r.organization_id = :org AND r.campaign_id = :id AND r.supporter_id IN (:ids)`,
+        { id, ids: supporterIds.slice(at, at + 5000) },
+      );
+    }
+    return changed;
+  }
+
+  /** The rosters that somebody is on. */
+  async of(db: Scoped, supporterId: number): Promise<{ id: number; name: string; standing: string }[]> {
+    return db.sql(
+      'SELECT c.id, c.name, r.standing FROM roster r JOIN campaign c ON c.id = r.campaign_id WHERE r.organization_id = :org AND r.supporter_id = :supporterId ORDER BY c.name',
+      { supporterId },
+    );
+  }
+}
+
+function view(row: CampaignRow, counts: readonly { campaign_id: number; standing: string; n: number }[]): CampaignView {
+  const mine = counts.filter((count) => count.campaign_id === row.id);
+  return {
+    id: row.id,
+    name: row.name,
+    kind: row.kind,
+    appealCode: row.appeal_code,
+    standings: row.standings,
+    isOpen: row.is_open === 1,
+    madeAt: row.made_at.toISOString(),
+    madeBy: row.made_by_name ?? '',
+    people: mine.reduce((sum, count) => sum + count.n, 0),
+    counts: Object.fromEntries(mine.map((count) => [count.standing, count.n])),
+  };
+}

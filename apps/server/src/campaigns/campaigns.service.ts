@@ -1,0 +1,120 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { CampaignView, MakeCampaign, Page, RosterGroup, RosterRow } from '@goodword/core/contract';
+import { audit } from '../platform/audit';
+import { Database, isDuplicate, type Scoped } from '../platform/database';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { decodeCursor, encodeCursor } from '../platform/paging';
+import type { Scope } from '../platform/scope';
+import { SegmentsService } from '../segments/segments.service';
+import { CampaignsRepository } from './campaigns.repository';
+
+/** Campaigns with their rosters: who is asked, and how each of them stands. */
+@Injectable()
+export class CampaignsService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
+    @Inject(SegmentsService) private readonly segments: SegmentsService,
+  ) {}
+
+  all(scope: Scope): Promise<CampaignView[]> {
+    return this.campaigns.all(this.database.read(scope));
+  }
+
+  show(scope: Scope, id: number): Promise<CampaignView> {
+    return this.campaign(this.database.read(scope), id);
+  }
+
+  async make(scope: Scope, campaign: MakeCampaign): Promise<{ id: number }> {
+    const id = await this.named(campaign.name, () =>
+      this.database.write(scope, async (tx) => {
+        const made = await this.campaigns.make(tx, campaign);
+        await audit(tx, { act: 'make', subject: 'campaign', subjectId: made, words: `Campaign ${campaign.name} made` });
+        return made;
+      }),
+    );
+    return { id };
+  }
+
+  /** Standings that people stand at can be renamed, not dropped. */
+  async change(scope: Scope, id: number, change: MakeCampaign & { isOpen: boolean; renamed: Record<string, string> }): Promise<void> {
+    await this.named(change.name, () =>
+      this.database.write(scope, async (tx) => {
+        const before = await this.campaign(tx, id);
+        for (const [from, to] of Object.entries(change.renamed)) if (change.standings.includes(to)) await this.campaigns.renameStanding(tx, id, from, to);
+        const lost = before.standings.filter((one) => !change.standings.includes(one) && !change.renamed[one] && (before.counts[one] ?? 0) > 0);
+        if (lost.length > 0) throw new Conflict(`${before.counts[lost[0]!]} people stand at “${lost[0]}”. Move them to another standing first, or rename it.`);
+        await this.campaigns.change(tx, id, {
+          name: change.name,
+          kind: change.kind,
+          appeal_code: change.appealCode,
+          standings: JSON.stringify(change.standings),
+          is_open: change.isOpen,
+        });
+        await audit(tx, { act: 'change', subject: 'campaign', subjectId: id, words: `Campaign ${change.name} changed` });
+      }),
+    );
+  }
+
+  async remove(scope: Scope, id: number): Promise<{ people: number }> {
+    return this.database.write(scope, async (tx) => {
+      const campaign = await this.campaign(tx, id);
+      await this.campaigns.remove(tx, id);
+      await audit(tx, { act: 'remove', subject: 'campaign', subjectId: id, words: `Campaign ${campaign.name} removed, ${campaign.people} people taken off its roster` });
+      return { people: campaign.people };
+    });
+  }
+
+  async roster(scope: Scope, id: number, query: { standing?: string; after?: string; limit: number }): Promise<Page<RosterRow>> {
+    const db = this.database.read(scope);
+    await this.campaign(db, id);
+    const after = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
+    const { rows, total } = await this.campaigns.roster(db, id, { ...query, after });
+    return { rows, total, next: rows.length === query.limit ? encodeCursor([rows.at(-1)!.supporterId]) : null };
+  }
+
+  /** Puts a group on the roster, or moves those who are on it. */
+  async put(scope: Scope, id: number, group: RosterGroup, standing: string): Promise<{ people: number }> {
+    const ids = await this.idsOf(scope, group);
+    return this.database.write(scope, async (tx) => {
+      const campaign = await this.campaign(tx, id);
+      if (!campaign.standings.includes(standing))
+        throw new Invalid([{ field: 'standing', code: 'standing', message: `Expected one of ${campaign.standings.join(', ')}, got “${standing}”.` }]);
+      await this.campaigns.put(tx, id, ids, standing);
+      await audit(tx, { act: 'roster-put', subject: 'campaign', subjectId: id, words: `${ids.length} people set to ${standing} on ${campaign.name}` });
+      return { people: ids.length };
+    });
+  }
+
+  async takeOff(scope: Scope, id: number, group: RosterGroup): Promise<{ people: number }> {
+    const ids = await this.idsOf(scope, group);
+    return this.database.write(scope, async (tx) => {
+      const campaign = await this.campaign(tx, id);
+      const people = await this.campaigns.takeOff(tx, id, ids);
+      await audit(tx, { act: 'roster-off', subject: 'campaign', subjectId: id, words: `${people} people taken off ${campaign.name}` });
+      return { people };
+    });
+  }
+
+  private async idsOf(scope: Scope, group: RosterGroup): Promise<number[]> {
+    if ('ids' in group) return group.ids;
+    const db = this.database.read(scope);
+    if (group.kind === 'segment') return this.segments.members(scope, (await this.segments.segment(scope, group.id)).tree);
+    return this.campaigns.idsIn(db, group.kind, group.id);
+  }
+
+  private async campaign(db: Scoped, id: number): Promise<CampaignView> {
+    const campaign = await this.campaigns.find(db, id);
+    if (!campaign) throw new NotFound('campaign');
+    return campaign;
+  }
+
+  private async named<T>(name: string, work: () => Promise<T>): Promise<T> {
+    try {
+      return await work();
+    } catch (error) {
+      if (isDuplicate(error)) throw new Conflict(`There is a campaign named ${name} already. Take another name.`);
+      throw error;
+    }
+  }
+}

@@ -1,0 +1,49 @@
+import { randomUUID } from 'node:crypto';
+import { Inject, Injectable } from '@nestjs/common';
+import { CONFIG, type Config } from '../platform/config';
+import { Database } from '../platform/database';
+import { MAIL_OUT, type MailOut } from '../platform/mail-out';
+import type { Scope } from '../platform/scope';
+import { TeamRepository } from '../team/team.repository';
+import { BatchesRepository } from './batches.repository';
+
+/** Tells teammates by mail that a batch is in. */
+@Injectable()
+export class BatchNotices {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(CONFIG) private readonly config: Config,
+    @Inject(MAIL_OUT) private readonly mailOut: MailOut,
+    @Inject(BatchesRepository) private readonly batches: BatchesRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+  ) {}
+
+  async tell(scope: Scope, batchId: number): Promise<void> {
+    const db = this.database.read(scope);
+    const batch = await this.batches.find(db, batchId);
+    if (!batch?.plan?.notify.length) return;
+    const [organization, { counts }] = await Promise.all([this.team.organization(scope), this.batches.counts(db, batchId)]);
+    const words = `${batch.row_count} rows of ${batch.file_name}: ${Object.entries(counts)
+      .map(([verdict, n]) => `${n} ${verdict}`)
+      .join(', ')}.`;
+    const link = `${this.config.PUBLIC_URL}/gather/${batchId}`;
+    for (const id of batch.plan.notify) {
+      const teammate = await this.team.teammate(scope, id);
+      if (!teammate) continue;
+      await this.mailOut.send({
+        from: `"${organization.name.replace(/["\\]/g, '')}" <${organization.from_email}>`,
+        to: teammate.email,
+        returnPath: organization.from_email,
+        messageId: `<batch-${batchId}-${randomUUID()}@${organization.list_domain}>`,
+        subject: `“${batch.name}” is in`,
+        text: `${words}\n\n${link}\n`,
+        html: `<p>${escape(words)}</p><p><a href="${escape(link)}">See what became of every row</a></p>`,
+        headers: { 'Auto-Submitted': 'auto-generated' },
+      });
+    }
+  }
+}
+
+function escape(text: string): string {
+  return text.replace(/[&<>"]/g, (char) => `&#${char.charCodeAt(0)};`);
+}

@@ -1,0 +1,192 @@
+import { Injectable } from '@nestjs/common';
+import type { BatchWill } from '@goodword/core/contract';
+import type { IntakePlan } from '@goodword/core/intake';
+import { UNION_COUNTRIES } from '@goodword/core/permission';
+import type { Bound, Scoped } from '../platform/database';
+import { entryFacts, OWN_COLUMNS, saidSql, type Holds } from './bring-in.repository';
+
+/** Where nothing was said there is no moment, and none is compared. */
+const NEVER = new Date(0);
+
+const MINE = 'r.organization_id = :org AND r.batch_id = :batchId';
+const COMING = `${MINE} AND r.verdict IN ('new', 'shares', 'update', 'same', 'gift')`;
+
+/** Every address of the coming rows, with the key of the person: who is here, or the row that makes them. */
+function addressesSql(kind: 'email' | 'mobile'): string {
+  const person = 'COALESCE(r.supporter_id, -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))';
+  const says = `r.${kind === 'email' ? 'email' : 'text'}_says AS says`;
+  const line = kind === 'mobile' ? "AND NOT (r.line <=> 'landline')" : '';
+  return `SELECT r.batch_id, r.row_no, ${person} AS person, r.supporter_id, r.${kind} AS normal, ${says} FROM batch_row r WHERE ${COMING} AND r.${kind} IS NOT NULL ${line}
+    UNION ALL SELECT r.batch_id, r.row_no, ${person}, r.supporter_id, m.normal, ${says} FROM batch_row r JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = '${kind}' WHERE ${COMING}`;
+}
+
+/** What a checked batch will do, counted before anything is written; and who of those who are here stays the same. */
+@Injectable()
+export class CheckRepository {
+  /** Rows that would change nothing about somebody who is here: no value, address, group, standing or entry. */
+  async markSame(tx: Scoped, batchId: number, plan: IntakePlan, groups: { tagIds: number[]; listIds: number[]; allKnown: boolean }, facts: Facts): Promise<void> {
+    if (!groups.allKnown) return;
+    const own = OWN_COLUMNS.map(([column]) => `(COALESCE(r.${column}, '') = '' OR BINARY s.${column} <=> BINARY r.${column})`);
+    const linked = (kind: string, normal: string) =>
+      `EXISTS (SELECT 1 FROM contact_point cp JOIN supporter_contact sc ON sc.contact_point_id = cp.id WHERE cp.organization_id = :org AND cp.kind = ${kind} AND cp.normal = ${normal} AND sc.supporter_id = r.supporter_id)`;
+    const more = (kinds: string, unlike: string) =>
+      `NOT EXISTS (SELECT 1 FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind IN (${kinds}) AND NOT ${unlike})`;
+    const members = (kind: 'tag' | 'list', ids: readonly number[]) =>
+      ids.length === 0 ? 'TRUE' : `(SELECT COUNT(*) FROM supporter_${kind} g WHERE g.supporter_id = r.supporter_id AND g.${kind}_id IN (${ids.join(', ')})) = ${new Set(ids).size}`;
+    const tagged = 'EXISTS (SELECT 1 FROM supporter_tag g JOIN tag t ON t.id = g.tag_id WHERE g.supporter_id = r.supporter_id AND t.organization_id = :org AND t.name = m.value)';
+    const values = `NOT EXISTS (SELECT 1 FROM batch_value v LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id WHERE v.batch_id = r.batch_id AND v.row_no = r.row_no
+      AND NOT (f.text_value <=> v.text_value AND f.number_value <=> v.number_value AND f.date_value <=> v.date_value AND f.month_day <=> v.month_day))`;
+    const roster = plan.roster
+      ? `EXISTS (SELECT 1 FROM roster o WHERE o.campaign_id = ${plan.roster.campaignId} AND o.supporter_id = r.supporter_id AND o.standing =
+          COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'standing'), :standing))`
+      : 'TRUE';
+    const changes = [
+      ...own,
+      `(r.email IS NULL OR ${linked("'email'", 'r.email')})`,
+      `(r.mobile IS NULL OR ${linked("'mobile'", 'r.mobile')})`,
+      more("'email', 'mobile', 'post'", linked("CONCAT(m.kind, '')", 'm.normal')),
+      values,
+      more("'tag'", tagged),
+      members('tag', groups.tagIds),
+      members('list', groups.listIds),
+      roster,
+      ...(plan.what === 'people' ? (['email', 'text'] as const).map((channel) => this.entered(channel, plan, facts)) : []),
+    ];
+    const here = plan.what === 'here' ? [members('tag', groups.tagIds), members('list', groups.listIds), more("'tag'", tagged), roster] : changes;
+    await tx.execute(
+      `UPDATE batch_row r JOIN supporter s ON s.id = r.supporter_id SET r.verdict = 'same' WHERE ${MINE} AND r.verdict = 'update' AND r.same_as_row IS NULL AND ${here.join(' AND ')}`,
+      { batchId, standing: plan.roster?.standing ?? '', ...entryFacts(plan.permission.email, 'email', NEVER), ...entryFacts(plan.permission.text, 'text', NEVER) },
+    );
+  }
+
+  /** Whether every entry that the plan would write for a row on a channel is there already. */
+  private entered(channel: 'email' | 'text', plan: IntakePlan, facts: Facts): string {
+    const said = plan.permission[channel];
+    const kind = channel === 'email' ? 'email' : 'mobile';
+    const no = `(NOT (r.${channel}_says <=> 0) OR EXISTS (SELECT 1 FROM contact_point cp JOIN permission_entry o ON o.organization_id = :org AND o.contact_point_id = cp.id AND o.state = 'no' AND o.how = 'file'
+      AND o.channel = '${channel}' WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind}))`;
+    if (said.said === 'nothing') return no;
+    const { at, words, joins } = saidSql(facts.holds, channel);
+    const when = said.from === 'column' ? `r.${channel}_says <=> 1` : `COALESCE(r.${channel}_says, 1) = 1`;
+    const entry = (scope: string) =>
+      `EXISTS (SELECT 1 FROM contact_point cp JOIN permission_entry o ON o.organization_id = :org AND o.contact_point_id = cp.id AND o.supporter_id = r.supporter_id ${joins}
+        WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind} AND o.channel = '${channel}' AND o.scope = '${scope}' AND o.state IN ('yes', 'asked') AND o.how = '${said.how}'
+        AND o.said_at = ${at} AND o.words = ${words} AND o.taken_back_at IS NULL)`;
+    return `${no} AND (r.${kind} IS NULL OR NOT (${when}) OR (${said.scopes.map(entry).join(' AND ')}))`;
+  }
+
+  async will(db: Scoped, batchId: number, plan: IntakePlan, facts: Facts): Promise<BatchWill> {
+    const of = { batchId };
+    const entries: BatchWill['entries'] = {};
+    if (plan.what === 'people') for (const channel of ['email', 'text'] as const) entries[channel] = await this.entries(db, batchId, channel, plan, facts);
+    const count = async (sql: string, bindings: Record<string, Bound> = {}) => Number((await db.sql<{ n: number | null }>(sql, { ...of, ...bindings }))[0]?.n ?? 0);
+    const points = (['email', 'mobile'] as const)
+      .map((kind) => `SELECT a.person, cp.id, cp.kind, cp.on_hold, cp.do_not_contact FROM (${addressesSql(kind)}) a JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal`)
+      .join(' UNION ALL ');
+    const people = (condition: string) => count(`SELECT COUNT(DISTINCT p.person) AS n FROM (${points}) p WHERE ${condition}`);
+    const state = (what: string) =>
+      `EXISTS (SELECT 1 FROM permission_state ps WHERE ps.organization_id = :org AND ps.contact_point_id = p.id AND ${what})`;
+    const [saidNo, doNotContact, onHold, alreadyYes, ownChanges, changes, coming, tagged] = [
+      await people(state("ps.supporter_id = 0 AND ps.no_at IS NOT NULL AND ps.channel IN ('email', 'text')")),
+      await people('p.do_not_contact = 1'),
+      await people('p.on_hold = 1'),
+      await people(`p.person > 0 AND ${state("ps.supporter_id = p.person AND ps.yes_at IS NOT NULL AND ps.channel IN ('email', 'text')")}`),
+      await count(
+        `SELECT SUM(${OWN_COLUMNS.map(([column]) => `(COALESCE(r.${column}, '') <> '' AND NOT (BINARY s.${column} <=> BINARY r.${column}))`).join(' + ')}) AS n
+          FROM batch_row r JOIN supporter s ON s.id = r.supporter_id WHERE ${MINE} AND r.verdict = 'update'`,
+      ),
+      await count(
+        `SELECT COUNT(*) AS n FROM batch_row r JOIN batch_value v ON v.batch_id = r.batch_id AND v.row_no = r.row_no LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id
+          WHERE ${MINE} AND r.verdict = 'update' AND NOT (f.text_value <=> v.text_value AND f.number_value <=> v.number_value AND f.date_value <=> v.date_value AND f.month_day <=> v.month_day)`,
+      ),
+      await count(`SELECT COUNT(DISTINCT COALESCE(r.supporter_id, -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))) AS n FROM batch_row r WHERE ${COMING} AND r.verdict NOT IN ('same', 'gift')`),
+      await count(`SELECT COUNT(*) AS n FROM batch_more m JOIN batch_row r ON r.batch_id = m.batch_id AND r.row_no = m.row_no WHERE ${COMING} AND m.kind = 'tag'`),
+    ];
+    const groups = plan.tagIds.length + plan.newTags.length;
+    return {
+      entries,
+      saidNo,
+      doNotContact,
+      onHold,
+      alreadyYes,
+      changes: ownChanges + changes,
+      tags: coming * groups + tagged,
+      lists: coming * (plan.listIds.length + plan.newLists.length),
+      roster: plan.roster ? coming : 0,
+      signedLongAgo: await this.signedLongAgo(db, batchId, plan, facts),
+      places: await this.places(db, batchId),
+      giftsTotal: await this.giftsTotal(db, batchId, facts.currency),
+    };
+  }
+
+  /** Entries to be written for a channel: for each person and address once, and not where the very same is there already. */
+  private async entries(db: Scoped, batchId: number, channel: 'email' | 'text', plan: IntakePlan, facts: Facts): Promise<{ yes: number; no: number; asked: number }> {
+    const said = plan.permission[channel];
+    const kind = channel === 'email' ? 'email' : 'mobile';
+    const one = async (sql: string) => Number((await db.sql<{ n: number }>(sql, { batchId, ...entryFacts(plan.permission[channel], channel, NEVER) }))[0]?.n ?? 0);
+    const each = (condition: string) => `SELECT COUNT(DISTINCT a.person, a.normal) AS n FROM (${addressesSql(kind)}) a ${condition}`;
+    const no = await one(each('WHERE a.says = 0'));
+    if (said.said === 'nothing') return { yes: 0, no, asked: 0 };
+    const when = said.from === 'column' ? 'a.says = 1' : 'COALESCE(a.says, 1) = 1';
+    const { at, words, joins } = saidSql(facts.holds, channel);
+    const joined = joins.replaceAll('r.', 'a.');
+    let [yes, asked] = [0, 0];
+    for (const scope of said.scopes) {
+      const there = `EXISTS (SELECT 1 FROM contact_point cp JOIN permission_entry o ON o.organization_id = :org AND o.contact_point_id = cp.id WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal
+        AND o.supporter_id = a.supporter_id AND o.channel = '${channel}' AND o.scope = '${scope}' AND o.state IN ('yes', 'asked') AND o.how = '${said.how}' AND o.said_at = ${at} AND o.words = ${words} AND o.taken_back_at IS NULL)`;
+      const all = await one(each(`${joined} WHERE ${when} AND NOT ${there}`));
+      const ask = channel === 'email' && plan.confirm ? await one(each(`${joined} WHERE ${when} AND NOT ${there} AND ${at} >= UTC_TIMESTAMP(3) - INTERVAL ${facts.confirmDays} DAY AND NOT ${SETTLED}`)) : 0;
+      yes += all - ask;
+      asked += ask;
+    }
+    return { yes, no, asked };
+  }
+
+  /** Rows whose day of permission lies before the months after which evidence counts as old. */
+  private async signedLongAgo(db: Scoped, batchId: number, plan: IntakePlan, facts: Facts): Promise<number> {
+    const said = (['email', 'text'] as const).map((channel) => plan.permission[channel]).find((one) => one.said === 'yes');
+    if (said?.said !== 'yes') return 0;
+    const at = facts.holds.signedOn ? "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'signed'), :day)" : ':day';
+    const [row] = await db.sql<{ n: number }>(
+      `SELECT COUNT(*) AS n FROM batch_row r WHERE ${COMING} AND DATE(${at}) < UTC_DATE() - INTERVAL ${facts.oldAfterMonths} MONTH`,
+      { batchId, day: said.on },
+    );
+    return row?.n ?? 0;
+  }
+
+  /** People of places with rules of their own. */
+  private async places(db: Scoped, batchId: number): Promise<Record<string, number>> {
+    const rows = await db.sql<{ country: string; n: number }>(
+      `SELECT COALESCE(r.country, s.country) AS country, COUNT(*) AS n FROM batch_row r LEFT JOIN supporter s ON s.id = r.supporter_id WHERE ${COMING} AND COALESCE(r.country, s.country) IS NOT NULL GROUP BY 1`,
+      { batchId },
+    );
+    const out: Record<string, number> = {};
+    for (const { country, n } of rows) {
+      const place = (UNION_COUNTRIES as readonly string[]).includes(country) ? 'EU' : country;
+      out[place] = (out[place] ?? 0) + n;
+    }
+    return out;
+  }
+
+  private async giftsTotal(db: Scoped, batchId: number, currency: string): Promise<BatchWill['giftsTotal']> {
+    const rows = await db.sql<{ currency: string; minor: number }>(
+      `SELECT COALESCE(NULLIF(g.currency, ''), :currency) AS currency, SUM(g.amount) AS minor FROM batch_gift g JOIN batch_row r ON r.batch_id = g.batch_id AND r.row_no = g.row_no
+        WHERE ${MINE} AND r.verdict IN ('gift', 'new', 'shares') GROUP BY 1 ORDER BY 2 DESC`,
+      { batchId, currency },
+    );
+    return rows.map((row) => ({ currency: row.currency, minor: Number(row.minor) }));
+  }
+}
+
+/** Whoever said yes or no before is not asked to confirm. */
+const SETTLED = `EXISTS (SELECT 1 FROM contact_point cp WHERE cp.organization_id = :org AND cp.kind = 'email' AND cp.normal = a.normal AND (cp.on_hold = 1 OR cp.do_not_contact = 1 OR EXISTS
+  (SELECT 1 FROM permission_state ps WHERE ps.organization_id = :org AND ps.contact_point_id = cp.id AND ps.channel = 'email' AND ((ps.supporter_id = 0 AND ps.no_at IS NOT NULL)
+    OR (ps.supporter_id = a.supporter_id AND ps.yes_at IS NOT NULL)))))`;
+
+/** What the statements need to know beside the plan. */
+export interface Facts {
+  holds: Holds;
+  currency: string;
+  confirmDays: number;
+  oldAfterMonths: number;
+}

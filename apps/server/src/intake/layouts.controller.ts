@@ -1,0 +1,34 @@
+import { Controller, HttpCode, Inject } from '@nestjs/common';
+import { schema, type LayoutView } from '@goodword/core/contract';
+import type { ColumnChoice } from '@goodword/core/intake';
+import { Caller, Id, Input, Route } from '../platform/api';
+import { Database } from '../platform/database';
+import { NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { LayoutsRepository } from './layouts.repository';
+
+@Controller('api/layouts')
+export class LayoutsController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(LayoutsRepository) private readonly layouts: LayoutsRepository,
+  ) {}
+
+  @Route('get', '', { role: 'viewer', summary: 'Remembered layouts, the last used first' })
+  all(@Caller() scope: Scope): Promise<LayoutView[]> {
+    return this.layouts.all(this.database.read(scope));
+  }
+
+  @Route('put', ':id', { role: 'organizer', summary: 'Rename or change a layout', params: schema.idParams, body: schema.changeLayout })
+  @HttpCode(204)
+  async change(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { name?: string; columns?: ColumnChoice[] }): Promise<void> {
+    const values = { ...(body.name ? { name: body.name } : {}), ...(body.columns ? { columns: JSON.stringify(body.columns) } : {}) };
+    if ((await this.database.quietly(scope, (tx) => this.layouts.change(tx, id, values))) === 0) throw new NotFound('layout');
+  }
+
+  @Route('delete', ':id', { role: 'organizer', summary: 'Forget a layout', params: schema.idParams })
+  @HttpCode(204)
+  async remove(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    if ((await this.database.quietly(scope, (tx) => this.layouts.remove(tx, id))) === 0) throw new NotFound('layout');
+  }
+}

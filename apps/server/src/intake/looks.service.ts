@@ -1,0 +1,116 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { DecideRows, LookView } from '@goodword/core/contract';
+import { formatValue } from '@goodword/core/fields';
+import { Database, type Scoped } from '../platform/database';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { FieldsRepository, valueOf } from '../supporters/fields.repository';
+import { SupportersRepository } from '../supporters/supporters.repository';
+import { TeamRepository } from '../team/team.repository';
+import { BatchesRepository, type StagedView } from './batches.repository';
+
+/** Rows that may be somebody who is here: seen side by side, and settled by a person. */
+@Injectable()
+export class LooksService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(BatchesRepository) private readonly batches: BatchesRepository,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+  ) {}
+
+  /** A row beside the people it may be, field by field. */
+  async sideBySide(scope: Scope, id: number, rowNo: number): Promise<LookView> {
+    const db = this.database.read(scope);
+    const row = await this.batches.row(db, id, rowNo);
+    if (!row || !(await this.batches.find(db, id))) throw new NotFound('row');
+    const candidates = row.candidates ?? [];
+    const ids = candidates.map((one) => one.id).filter((one) => one > 0);
+    const [own, earlier, people, fields, values, staged, points] = await Promise.all([
+      this.team.organization(scope),
+      Promise.all(candidates.filter((one) => one.id < 0).map((one) => this.batches.row(db, id, -one.id))),
+      this.supporters.byIds(db, ids),
+      this.fields.all(db),
+      this.fields.valuesOf(db, ids),
+      this.batches.valuesOf(db, id, [rowNo, ...candidates.filter((one) => one.id < 0).map((one) => -one.id)]),
+      this.supporters.points(db, ids),
+    ]);
+    const manner = { locale: own.locale, currency: own.currency };
+    const known = people.map((person) => ({
+      id: person.id,
+      first: person.first_name,
+      last: person.last_name,
+      email: points.filter((one) => one.supporter_id === person.id && one.kind === 'email').map((one) => one.shown),
+      mobile: points.filter((one) => one.supporter_id === person.id && one.kind === 'mobile').map((one) => one.shown),
+    }));
+    const rows = earlier
+      .filter((one): one is StagedView => !!one)
+      .map((one) => ({ id: -one.row_no, first: one.first_name, last: one.last_name, email: [one.email_shown ?? ''], mobile: [one.mobile_shown ?? ''] }));
+    const all = [...known, ...rows];
+    const of = (pick: (one: (typeof all)[number]) => string) => Object.fromEntries(all.map((one) => [one.id, pick(one)]));
+    const fieldRows = fields.flatMap((field) => {
+      const mine = staged.find((one) => one.row_no === rowNo && one.field_id === field.id);
+      const theirs = Object.fromEntries(
+        all.map((one) => {
+          const value = one.id > 0 ? values.find((v) => v.supporter_id === one.id && v.field_id === field.id) : staged.find((v) => v.row_no === -one.id && v.field_id === field.id);
+          return [one.id, value ? formatValue(field.type, valueOf(value), manner) : ''];
+        }),
+      );
+      const row = mine ? formatValue(field.type, valueOf(mine), manner) : '';
+      return row || Object.values(theirs).some(Boolean) ? [{ key: `field:${field.id}`, name: field.name, row, theirs }] : [];
+    });
+    return {
+      row: rowNo,
+      why: row.why,
+      people: candidates.flatMap((one) => {
+        const person = all.find((some) => some.id === one.id);
+        return person ? [{ ...one, name: `${person.first} ${person.last}`.trim() || 'No name', supporterId: one.id > 0 ? one.id : null, rowNo: one.id < 0 ? -one.id : null }] : [];
+      }),
+      fields: [
+        { key: 'firstName', name: 'First name', row: row.first_name, theirs: of((one) => one.first) },
+        { key: 'lastName', name: 'Last name', row: row.last_name, theirs: of((one) => one.last) },
+        { key: 'email', name: 'Email', row: row.email_shown ?? '', theirs: of((one) => one.email.join(', ')) },
+        { key: 'mobile', name: 'Phone', row: row.mobile_shown ?? '', theirs: of((one) => one.mobile.join(', ')) },
+        ...fieldRows,
+      ],
+    };
+  }
+
+  /** Settles rows: merged with whom they may be, brought in as somebody new, or left out. Returns how many. */
+  async decide(scope: Scope, id: number, decision: DecideRows): Promise<{ rows: number }> {
+    return this.database.quietly(scope, async (tx) => {
+      const batch = await this.batches.find(tx, id);
+      if (!batch) throw new NotFound('batch');
+      if (batch.state !== 'checked') throw new Conflict('Rows can be settled between checking the batch and bringing it in.');
+      if (!decision.rows && !decision.why) throw new Invalid([{ field: 'rows', code: 'missing', message: 'Say which rows: by their numbers, or all of a kind.' }]);
+      if (decision.why && !decision.rows) return { rows: await this.batches.decideKind(tx, id, decision.why, decision.as) };
+      const rows = await this.batches.looks(tx, id, decision.rows ?? []);
+      const settled = rows.map((row) => ({ row, withId: decision.as === 'merge' ? this.whom(row, decision) : null }));
+      for (const { row, withId } of settled) await this.settle(tx, id, row.row_no, decision, withId);
+      return { rows: rows.length };
+    });
+  }
+
+  private whom(row: StagedView, decision: DecideRows): number {
+    const candidates = row.candidates ?? [];
+    const chosen = decision.supporterId === undefined ? candidates[0] : candidates.find((one) => one.id === decision.supporterId);
+    if (!chosen) throw new Invalid([{ field: 'supporterId', code: 'candidate', message: `Row ${row.row_no} is not likely to be that person. Choose one of those beside it.` }]);
+    return chosen.id;
+  }
+
+  private async settle(tx: Scoped, id: number, rowNo: number, decision: DecideRows, withId: number | null): Promise<void> {
+    await this.batches.decide(tx, id, rowNo, { as: decision.as, withId, keep: decision.keep, actorId: tx.scope.actorId });
+    if (decision.as === 'merge' && decision.keep.length > 0) await this.batches.keepTheirs(tx, id, rowNo, decision.keep);
+  }
+
+  /** Puts a settled row back to be looked at. */
+  async undecide(scope: Scope, id: number, rowNo: number): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      const batch = await this.batches.find(tx, id);
+      if (!batch) throw new NotFound('batch');
+      if (batch.state !== 'checked') throw new Conflict('Rows can be settled between checking the batch and bringing it in.');
+      await this.batches.undecide(tx, id, rowNo);
+    });
+  }
+}

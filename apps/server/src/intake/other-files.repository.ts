@@ -1,0 +1,112 @@
+import { Injectable } from '@nestjs/common';
+import { LedgerRepository } from '../permission/ledger.repository';
+import type { Scoped } from '../platform/database';
+import type { BatchRow } from './batches.repository';
+import { ROWS, type Slice } from './bring-in.repository';
+
+/** An address that refused and is not here. */
+export interface Unknown {
+  kind: 'email' | 'mobile';
+  normal: string;
+}
+
+/** What files of refusals and of gifts write, a slice in one transaction, each step repeatable. */
+@Injectable()
+export class OtherFilesRepository {
+  constructor(private readonly ledger: LedgerRepository) {}
+
+  /**
+   * Every address that is here gets a no (left, complained) or a hold (bounced, complained). Returns those that are not
+   * here, which belong on do-not-contact.
+   */
+  async refuse(tx: Scoped, batch: BatchRow, slice: Slice, refusal: string | null): Promise<Unknown[]> {
+    const status = "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'status'), :refusal)";
+    const bindings = { ...slice, refusal, source: batch.file_name };
+    const unknown: Unknown[] = [];
+    for (const kind of ['email', 'mobile'] as const) {
+      const rows = `batch_row r WHERE ${ROWS} AND r.verdict IN ('no', 'hold')`;
+      const addresses = `SELECT r.batch_id, r.row_no, r.${kind} AS normal, ${status} AS status FROM ${rows} AND r.${kind} IS NOT NULL
+        UNION ALL SELECT r.batch_id, r.row_no, m.normal, ${status} FROM batch_more m JOIN batch_row r ON r.batch_id = m.batch_id AND r.row_no = m.row_no
+        WHERE ${ROWS} AND r.verdict IN ('no', 'hold') AND m.kind = '${kind}'`;
+      const points = `(${addresses}) a JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal`;
+      await tx.execute(
+        `INSERT INTO permission_entry (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at, by_person, how, words, source, batch_id, batch_row, recorded_by)
+          SELECT :org, cp.id, NULL, '${kind === 'email' ? 'email' : 'text'}', 'all', 'no', COALESCE(TIMESTAMP(sg.value, '12:00:00'), b.created_at), 0,
+            IF(a.status = 'complained', 'complaint', 'file'), CONCAT('Carried over from another system: ', a.status), CONCAT(:source, ', row ', a.row_no), a.batch_id, a.row_no, b.created_by
+          FROM ${points} JOIN batch b ON b.id = a.batch_id LEFT JOIN batch_more sg ON sg.batch_id = a.batch_id AND sg.row_no = a.row_no AND sg.kind = 'signed'
+          WHERE a.status IN ('left', 'complained') AND NOT EXISTS (SELECT 1 FROM permission_entry o WHERE o.organization_id = :org AND o.contact_point_id = cp.id AND o.state = 'no'
+            AND o.channel = '${kind === 'email' ? 'email' : 'text'}' AND o.scope = 'all' AND o.taken_back_at IS NULL)`,
+        bindings,
+      );
+      await tx.execute(
+        `INSERT IGNORE INTO batch_hold (organization_id, batch_id, contact_point_id) SELECT DISTINCT :org, a.batch_id, cp.id FROM ${points} WHERE a.status IN ('bounced', 'complained') AND cp.on_hold = 0`,
+        bindings,
+      );
+      await tx.execute(
+        `UPDATE contact_point cp JOIN batch_hold h ON h.contact_point_id = cp.id AND h.batch_id = :batchId
+          SET cp.on_hold = 1, cp.hold_at = UTC_TIMESTAMP(3), cp.hold_reason = CONCAT('Bounced or complained in another system: ', :source) WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.on_hold = 0`,
+        bindings,
+      );
+      const away = await tx.sql<{ normal: string }>(
+        `SELECT DISTINCT a.normal FROM (${addresses}) a WHERE a.status IS NOT NULL AND NOT EXISTS
+          (SELECT 1 FROM contact_point cp WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal)`,
+        bindings,
+      );
+      unknown.push(...away.map(({ normal }) => ({ kind, normal })));
+    }
+    await this.ledger.fold(tx, 'batch_id = :batchId AND batch_row BETWEEN :from AND :to', slice);
+    return unknown;
+  }
+
+  /** Gifts of the rows, and the relationship that each gift makes; one with an own id that is here already is left. */
+  async give(tx: Scoped, batch: BatchRow, slice: Slice, currency: string): Promise<void> {
+    const bindings = { ...slice, currency, source: batch.file_name };
+    await tx.execute(
+      `INSERT IGNORE INTO gift (organization_id, supporter_id, amount, currency, given_on, own_id, appeal, recurring, recorded_by, batch_id, batch_row)
+        SELECT :org, r.supporter_id, g.amount, COALESCE(NULLIF(g.currency, ''), :currency), g.given_on, g.own_id, g.appeal, g.recurring, b.created_by, r.batch_id, r.row_no
+        FROM batch_row r JOIN batch_gift g ON g.batch_id = r.batch_id AND g.row_no = r.row_no JOIN batch b ON b.id = r.batch_id
+        WHERE ${ROWS} AND r.supporter_id IS NOT NULL AND r.verdict IN ('gift', 'new', 'shares')
+          AND NOT EXISTS (SELECT 1 FROM gift o WHERE o.organization_id = :org AND o.batch_id = r.batch_id AND o.batch_row = r.row_no)`,
+      bindings,
+    );
+    for (const [kind, channels] of [
+      ['email', ['email']],
+      ['mobile', ['call']],
+      ['post', ['post']],
+    ] as const) {
+      for (const channel of channels) {
+        await tx.execute(
+          `INSERT INTO permission_entry (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at, by_person, how, words, source, batch_id, batch_row, recorded_by)
+            SELECT :org, cp.id, g.supporter_id, '${channel}', 'marketing', 'implied', TIMESTAMP('1970-01-01 12:00:00') + INTERVAL g.given_on DAY, 0, 'gift', 'A gift', CONCAT(:source, ', row ', g.batch_row), g.batch_id, g.batch_row, g.recorded_by
+            FROM gift g JOIN supporter_contact sc ON sc.supporter_id = g.supporter_id JOIN contact_point cp ON cp.id = sc.contact_point_id AND cp.kind = '${kind}'
+            WHERE g.organization_id = :org AND g.batch_id = :batchId AND g.batch_row BETWEEN :from AND :to AND g.amount > 0
+              AND NOT EXISTS (SELECT 1 FROM permission_entry o WHERE o.organization_id = :org AND o.contact_point_id = cp.id AND o.batch_id = g.batch_id AND o.batch_row = g.batch_row AND o.channel = '${channel}')`,
+          bindings,
+        );
+      }
+    }
+    await this.ledger.fold(tx, 'batch_id = :batchId AND batch_row BETWEEN :from AND :to', slice);
+  }
+
+  /** Rows whose gift is here already: the same own id, here or earlier in the file; without one, the same person, day and amount. */
+  async markDoubled(tx: Scoped, batchId: number, currency: string): Promise<void> {
+    const set = (reason: string) => `SET r.verdict = 'doubled', r.reason = ${reason}`;
+    const mine = "r.organization_id = :org AND r.batch_id = :batchId AND r.verdict IN ('gift', 'new', 'shares')";
+    const join = 'batch_row r JOIN batch_gift g ON g.batch_id = r.batch_id AND g.row_no = r.row_no';
+    await tx.execute(
+      `UPDATE ${join} JOIN gift o ON o.organization_id = :org AND o.own_id = g.own_id ${set("CONCAT('a gift with the own id ', g.own_id, ' is here already')")} WHERE ${mine}`,
+      { batchId },
+    );
+    await tx.execute(
+      `UPDATE ${join} JOIN (SELECT own_id, MIN(row_no) AS first FROM batch_gift WHERE organization_id = :org AND batch_id = :batchId AND own_id IS NOT NULL GROUP BY own_id HAVING COUNT(*) > 1) f
+        ON f.own_id = g.own_id AND f.first < g.row_no ${set("CONCAT('row ', f.first, ' has the same own id ', g.own_id)")} WHERE ${mine}`,
+      { batchId },
+    );
+    await tx.execute(
+      `UPDATE ${join} JOIN gift o ON o.organization_id = :org AND o.supporter_id = r.supporter_id AND o.given_on = g.given_on AND o.amount = g.amount
+          AND COALESCE(o.currency, :currency) = COALESCE(NULLIF(g.currency, ''), :currency)
+        ${set("'the same person gave the same amount on the same day already; an own id would tell the two apart'")} WHERE ${mine} AND r.supporter_id IS NOT NULL AND g.own_id IS NULL`,
+      { batchId, currency },
+    );
+  }
+}

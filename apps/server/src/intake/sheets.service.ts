@@ -1,0 +1,113 @@
+import { Inject, Injectable } from '@nestjs/common';
+import * as XLSX from '@e965/xlsx';
+import { FIELD_TYPE_WORDS } from '@goodword/core/fields';
+import { defused, FILE_LIMITS, writeCsv, type Line } from '@goodword/core/intake';
+import { Database } from '../platform/database';
+import { Conflict, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { STORAGE, type Storage } from '../platform/storage';
+import { FieldsRepository } from '../supporters/fields.repository';
+import { BatchesRepository, type BatchRow } from './batches.repository';
+import { readingOf } from './intake.jobs';
+import { linesOf, openingOf } from './reading';
+
+export type SheetForm = 'csv' | 'xlsx';
+
+export interface SheetFile {
+  name: string;
+  mime: string;
+  bytes: Buffer;
+}
+
+const MIME: Record<SheetForm, string> = {
+  csv: 'text/csv; charset=utf-8',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+};
+
+/** Sheets that go out: a blank one to fill in, the rows of a batch that came in, and those to mend. */
+@Injectable()
+export class SheetsService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(STORAGE) private readonly storage: Storage,
+    @Inject(BatchesRepository) private readonly batches: BatchesRepository,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+  ) {}
+
+  /** A header of what can be filled in, the organization's own fields among it, and an explaining line under it. */
+  async prepared(scope: Scope, form: SheetForm): Promise<SheetFile> {
+    const db = this.database.read(scope);
+    const fields = await this.fields.all(db);
+    const own = await Promise.all(fields.map(async (field) => [field.name, await this.howTo(db, field)] as const));
+    const columns: (readonly [string, string])[] = [
+      ['Email', 'one address, or several with commas between'],
+      ['First name', 'used alone in a greeting'],
+      ['Last name', ''],
+      ['Mobile', 'with the country code where it is not your own country'],
+      ['Street', ''],
+      ['Town', ''],
+      ['Postcode', ''],
+      ['Country', ''],
+      ['Agreed on', 'the day they agreed, such as 2026-03-31'],
+      ['OK to email', 'yes or no'],
+      ['OK to text', 'yes or no'],
+      ['Tags', 'several with commas between'],
+      ...own,
+    ];
+    const explaining = columns.map(([, hint], i) => (i === 0 ? `Delete this line. ${hint}` : hint));
+    return sheet('People to bring in', form, columns.map(([name]) => name), [explaining]);
+  }
+
+  private async howTo(db: Parameters<FieldsRepository['choices']>[0], field: { id: number; type: keyof typeof FIELD_TYPE_WORDS }): Promise<string> {
+    if (field.type !== 'choice') return FIELD_TYPE_WORDS[field.type];
+    const choices = await this.fields.choices(db, field.id);
+    return choices.length === 0 ? 'choice' : `one of: ${choices.slice(0, 12).join(' / ')}`;
+  }
+
+  /** Rows to mend, in the file's own columns with the reason behind, ready to be brought in again. */
+  async toMend(scope: Scope, id: number, form: SheetForm): Promise<SheetFile> {
+    const { batch, db } = await this.open(scope, id);
+    const reasons = new Map((await this.batches.faulty(db, id)).map((row) => [row.row_no, [row.reason]]));
+    const { header, rows } = await this.pick(batch, reasons);
+    return sheet(`${batch.name} - rows to mend`, form, [...header, 'Why'], rows);
+  }
+
+  /** Rows that came in, with our id of each person and what became of them. */
+  async came(scope: Scope, id: number, form: SheetForm): Promise<SheetFile> {
+    const { batch, db } = await this.open(scope, id);
+    const came = new Map((await this.batches.came(db, id)).map((row) => [row.row_no, [String(row.supporter_id), row.verdict]]));
+    const { header, rows } = await this.pick(batch, came);
+    return sheet(`${batch.name} - brought in`, form, [...header, 'Good Word id', 'What became of it'], rows);
+  }
+
+  private async open(scope: Scope, id: number) {
+    const db = this.database.read(scope);
+    const batch = await this.batches.find(db, id);
+    if (!batch) throw new NotFound('batch');
+    if (batch.file_gone_at) throw new Conflict('The file of this batch was deleted after the time set in House rules, so its rows can no longer be downloaded.');
+    return { batch, db };
+  }
+
+  /** The chosen rows as they stood in the file, with cells added behind; one pass over the file. */
+  private async pick(batch: BatchRow, added: ReadonlyMap<number, readonly string[]>): Promise<{ header: string[]; rows: string[][] }> {
+    const key = batch.text_key ?? batch.storage_key;
+    const header = batch.found?.header ?? [];
+    const rows: string[][] = [];
+    let rowNo = 0;
+    const take = ({ cells }: Line) => {
+      const behind = added.get(++rowNo);
+      if (behind) rows.push([...Array.from({ length: Math.max(header.length, cells.length) }, (_none, i) => cells[i] ?? ''), ...behind]);
+    };
+    for await (const lines of linesOf(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) lines.forEach(take);
+    return { header, rows };
+  }
+}
+
+function sheet(name: string, form: SheetForm, header: readonly string[], rows: readonly (readonly string[])[]): SheetFile {
+  const plain = name.replace(/[^\p{L}\p{N} _-]/gu, '').slice(0, 100);
+  if (form === 'csv') return { name: `${plain}.csv`, mime: MIME.csv, bytes: Buffer.from(`\ufeff${writeCsv(header, rows)}`) };
+  if (rows.length > FILE_LIMITS.sheetRows) throw new Conflict(`A workbook may have ${FILE_LIMITS.sheetRows} rows at most. Download it as CSV instead.`);
+  const book = XLSX.utils.book_new();
+  XLSX.utils.book_append_sheet(book, XLSX.utils.aoa_to_sheet([header, ...rows].map((row) => row.map(defused))), 'Rows');
+  return { name: `${plain}.xlsx`, mime: MIME.xlsx, bytes: XLSX.write(book, { type: 'buffer', bookType: 'xlsx', compression: true }) as Buffer };
+}

@@ -1,0 +1,189 @@
+import { Injectable } from '@nestjs/common';
+import { normalAddress, normalPostcode, shownAddress, type Candidate, type CleanRow } from '@goodword/core/intake';
+import { isoDay } from '@goodword/core/common';
+import type { Bound, Scoped } from '../platform/database';
+import type { LineType } from '../platform/lookups';
+import { valueColumns } from '../supporters/fields.repository';
+import type { StagedRow } from './batches.repository';
+import { plainStart, type Clue } from './stage';
+
+const flag = (says: boolean | undefined) => (says === undefined ? null : says ? 1 : 0);
+
+const ROW_COLUMNS = [
+  'batch_id',
+  'row_no',
+  'verdict',
+  'same_as_row',
+  'supporter_id',
+  'first_name',
+  'last_name',
+  'email',
+  'email_shown',
+  'mobile',
+  'mobile_shown',
+  'country',
+  'email_says',
+  'text_says',
+  'reason',
+  'hint',
+  'why',
+  'candidates',
+  'line',
+  'stranger',
+  'external_id',
+  'postcode',
+] as const;
+
+/** What checking a batch writes and reads: staged rows, and the people whom rows may be. */
+@Injectable()
+export class StagingRepository {
+  async stage(tx: Scoped, batchId: number, rows: readonly StagedRow[], lines: ReadonlyMap<string, LineType>): Promise<void> {
+    await tx.load(
+      'batch_row',
+      ROW_COLUMNS,
+      rows.map((row) => rowValues(batchId, row, lines)),
+    );
+    await tx.load(
+      'batch_value',
+      ['batch_id', 'row_no', 'field_id', 'text_value', 'number_value', 'date_value', 'month_day'],
+      rows.flatMap((row) => joinedTexts(row.values).map(({ fieldId, value }) => [batchId, row.rowNo, fieldId, ...valueColumns(value)])),
+    );
+    await tx.load(
+      'batch_more',
+      ['batch_id', 'row_no', 'kind', 'n', 'normal', 'value'],
+      rows.flatMap((row) => (row.clean ? moreOf(row.clean).map(([kind, n, normal, value]) => [batchId, row.rowNo, kind, n, normal, value]) : [])),
+    );
+    await tx.load(
+      'batch_gift',
+      ['batch_id', 'row_no', 'amount', 'currency', 'given_on', 'own_id', 'appeal', 'recurring'],
+      rows.flatMap((row) => giftValues(batchId, row)),
+    );
+  }
+
+  /** Everybody in the batch's chapter who has one of these, by the clue that leads to them. */
+  async candidates(db: Scoped, chapterId: number, clues: readonly Clue[]): Promise<Map<string, Candidate[]>> {
+    const keys = (by: Clue['by']) => [...new Set(clues.filter((clue) => clue.by === by).map((clue) => clue.key))];
+    const found = new Map<string, Candidate[]>();
+    const add = (by: Clue['by'], key: string, row: { id: number; first_name: string; last_name: string }) => {
+      const candidate: Candidate = { id: row.id, firstName: row.first_name, lastName: row.last_name, by };
+      const known = found.get(`${by}:${key}`);
+      if (known) known.push(candidate);
+      else found.set(`${by}:${key}`, [candidate]);
+    };
+    const [emails, mobiles, externals, blocks] = await Promise.all([
+      this.atPoints(db, chapterId, 'email', 'loose', keys('looseEmail')),
+      this.atPoints(db, chapterId, 'mobile', 'normal', keys('mobile')),
+      this.people(db, chapterId, 'external_id', keys('externalId')),
+      this.people(db, chapterId, 'block', keys('nearby')),
+    ]);
+    // One look-up by the loose form finds the exact ones too.
+    for (const row of emails) {
+      add('email', row.normal, row);
+      if (row.loose !== row.normal || keys('looseEmail').includes(row.normal)) add('looseEmail', row.loose!, row);
+    }
+    for (const row of mobiles) add('mobile', row.normal, row);
+    for (const row of externals) add('externalId', row.external_id!, row);
+    for (const row of blocks) add('nearby', `${row.postcode!}|${plainStart(row.last_name)}`, row);
+    return found;
+  }
+
+  private async atPoints(db: Scoped, chapterId: number, kind: string, column: 'normal' | 'loose', keys: string[]) {
+    if (keys.length === 0) return [];
+    return db.sql<{ normal: string; loose: string | null; id: number; first_name: string; last_name: string }>(
+      `SELECT cp.normal, cp.loose, s.id, s.first_name, s.last_name FROM contact_point cp JOIN supporter_contact sc ON sc.contact_point_id = cp.id
+        JOIN supporter s ON s.id = sc.supporter_id AND s.chapter_id = :chapterId AND s.erased_at IS NULL WHERE cp.organization_id = :org AND cp.kind = :kind AND cp.${column} IN (:keys)`,
+      { chapterId, kind, keys },
+    );
+  }
+
+  private async people(db: Scoped, chapterId: number, column: 'external_id' | 'block', keys: string[]) {
+    if (keys.length === 0) return [];
+    return db.sql<{ id: number; first_name: string; last_name: string; postcode: string | null; external_id: string | null }>(
+      `SELECT s.id, s.first_name, s.last_name, s.postcode, s.external_id FROM supporter s
+        WHERE s.organization_id = :org AND s.chapter_id = :chapterId AND s.erased_at IS NULL AND s.${column} IN (:keys)`,
+      { chapterId, keys },
+    );
+  }
+
+  /** What is known of these domains already; answers older than a month are asked for again. */
+  async knownDomains(db: Scoped, domains: readonly string[]): Promise<Map<string, boolean>> {
+    if (domains.length === 0) return new Map();
+    const rows = await db.sql<{ domain: string; takes_mail: number }>(
+      'SELECT domain, takes_mail FROM mail_domain WHERE organization_id = :org AND domain IN (:domains) AND asked_at > UTC_TIMESTAMP(3) - INTERVAL 30 DAY',
+      { domains },
+    );
+    return new Map(rows.map((row) => [row.domain, row.takes_mail === 1]));
+  }
+
+  async keepDomains(tx: Scoped, answers: ReadonlyMap<string, boolean>): Promise<void> {
+    for (const [domain, takes] of answers) {
+      await tx.execute(
+        'INSERT INTO mail_domain (organization_id, domain, takes_mail) VALUES (:org, :domain, :takes) ON DUPLICATE KEY UPDATE takes_mail = :takes, asked_at = UTC_TIMESTAMP(3)',
+        { domain, takes },
+      );
+    }
+  }
+}
+
+function rowValues(batchId: number, row: StagedRow, lines: ReadonlyMap<string, LineType>): Bound[] {
+  const { clean } = row;
+  return [
+    batchId,
+    row.rowNo,
+    row.verdict,
+    row.sameAsRow,
+    row.supporterId,
+    clean?.firstName ?? '',
+    clean?.lastName ?? '',
+    clean?.email?.normal ?? null,
+    clean?.email?.shown ?? null,
+    clean?.mobile?.normal ?? null,
+    clean?.mobile?.shown ?? null,
+    (clean?.mobile?.country ?? clean?.post?.country)?.slice(0, 2) || null,
+    flag(clean?.consent.email),
+    flag(clean?.consent.text),
+    row.reason.slice(0, 500),
+    row.hint.slice(0, 500),
+    row.why,
+    row.candidates.length > 0 ? JSON.stringify(row.candidates) : null,
+    clean?.mobile ? (lines.get(clean.mobile.normal) ?? null) : null,
+    row.stranger ? 1 : 0,
+    clean?.externalId ?? null,
+    normalPostcode(clean?.post?.postcode ?? '') || null,
+  ];
+}
+
+/** Several columns of one text field follow each other in it. */
+function joinedTexts(values: StagedRow['values']): StagedRow['values'] {
+  const out = new Map<number, StagedRow['values'][number]>();
+  for (const one of values) {
+    const known = out.get(one.fieldId);
+    if (known?.value.text !== undefined && one.value.text !== undefined)
+      out.set(one.fieldId, { fieldId: one.fieldId, value: { text: `${known.value.text}, ${one.value.text}`.slice(0, 500) } });
+    else out.set(one.fieldId, one);
+  }
+  return [...out.values()];
+}
+
+type More = [kind: string, n: number, normal: string, value: string];
+
+function moreOf(row: CleanRow): More[] {
+  const post: More[] = row.post && (row.post.street || row.post.postcode || row.post.city) ? [['post', 0, normalAddress(row.post), JSON.stringify({ ...row.post, shown: shownAddress(row.post) })]] : [];
+  const one = (kind: string, value: string | null): More[] => (value === null ? [] : [[kind, 0, '', value]]);
+  return [
+    ...row.moreEmails.map((email, n): More => ['email', n, email.normal, email.shown]),
+    ...row.moreMobiles.map((mobile, n): More => ['mobile', n, mobile.normal, mobile.shown]),
+    ...[...new Set(row.tags)].map((tag, n): More => ['tag', n, '', tag]),
+    ...post,
+    ...one('standing', row.standing),
+    ...one('signed', row.signedOn === null ? null : isoDay(row.signedOn)),
+    ...one('words', row.signedWords),
+    ...one('status', row.status === 'fine' ? null : row.status),
+  ];
+}
+
+function giftValues(batchId: number, { clean, rowNo }: StagedRow): Bound[][] {
+  const gift = clean?.gift;
+  if (!gift || gift.amount === null || gift.on === null || clean.fatal) return [];
+  return [[batchId, rowNo, gift.amount, gift.currency ?? '', gift.on, gift.ownId, gift.appeal, gift.recurring ? 1 : 0]];
+}

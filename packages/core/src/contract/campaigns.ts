@@ -1,0 +1,61 @@
+import Joi from 'joi';
+import { id, name, page } from './common';
+
+export const CAMPAIGN_KINDS = ['appeal', 'thank-you', 'update'] as const;
+export type CampaignKind = (typeof CAMPAIGN_KINDS)[number];
+
+/** The standings that a campaign starts with; each has its own set. */
+export const FIRST_STANDINGS = ['asked', 'thinking', 'pledged', 'gave', 'declined'];
+
+const standing = Joi.string().trim().min(1).max(60);
+
+export interface MakeCampaign {
+  name: string;
+  kind: CampaignKind;
+  appealCode: string | null;
+  standings: string[];
+}
+
+const campaign = {
+  name: name.required(),
+  kind: Joi.string()
+    .valid(...CAMPAIGN_KINDS)
+    .required(),
+  appealCode: Joi.string().trim().max(60).allow(null).required(),
+  standings: Joi.array().items(standing).unique().min(1).max(20).required(),
+};
+export const makeCampaign = Joi.object<MakeCampaign>(campaign);
+export const changeCampaign = Joi.object({ ...campaign, isOpen: Joi.boolean().required(), renamed: Joi.object().pattern(standing, standing).default({}) });
+
+/** People by their ids, or everybody in a group. */
+export type RosterGroup = { ids: number[] } | { kind: 'list' | 'tag' | 'segment' | 'batch'; id: number };
+const group = Joi.alternatives().try(
+  Joi.object({ ids: Joi.array().items(id).min(1).max(10_000).required() }),
+  Joi.object({ kind: Joi.string().valid('list', 'tag', 'segment', 'batch').required(), id: id.required() }),
+);
+export const rosterPut = Joi.object({ group: group.required(), standing: standing.required() });
+export const rosterOff = Joi.object({ group: group.required() });
+export const rosterQuery = Joi.object({ ...page, standing });
+
+export interface CampaignView {
+  id: number;
+  name: string;
+  kind: CampaignKind;
+  appealCode: string | null;
+  standings: string[];
+  isOpen: boolean;
+  madeAt: string;
+  madeBy: string;
+  people: number;
+  /** People at each standing. */
+  counts: Record<string, number>;
+}
+
+export interface RosterRow {
+  supporterId: number;
+  firstName: string;
+  lastName: string;
+  standing: string;
+  putAt: string;
+  by: string;
+}

@@ -1,0 +1,83 @@
+import type { SendingChannel } from '../permission';
+import { nameMatchKey } from './clean';
+import type { DayTarget, PlainTarget } from './columns';
+import type { BatchKind } from './row';
+
+type Target = PlainTarget | DayTarget;
+
+/**
+ * Headers as people write them in English, Spanish, French and German, without case, marks, spaces and dashes (common
+ * practice, no source). A word may stand for one target only.
+ */
+const PEOPLE: Partial<Record<Target, string>> = {
+  email: `email mail emailaddr emailaddress emailid emails primaryemail personalemail homeemail workemail contactemail emailaddresses 1email email1 email2 email3 secondaryemail otheremail
+    courriel adressecourriel adressemail adressemel mel adresseelectronique correo correoelectronico correoe direcciondecorreo correoelectronico1 emailadresse mailadresse epost eposta`,
+  nameEmail: `nameandemail nameemail recipient contactnameemail from to sender nametandemail nomemail`,
+  mobile: `mobile mobiles cell cells cellphone cellnumber mobilephone mobilenumber mobileno phone phones phone1 phone2 phonenumber phoneno primaryphone homephone workphone
+    telephone telephonenumber tel telno telnr number sms smsnumber textnumber whatsapp handy handynummer handynr mobil mobilnummer mobiltelefon telefon telefonnummer telefonnr rufnummer
+    portable telephoneportable telephonemobile gsm movil celular telefono telefonomovil numerodetelefono telefonocelular numerodetelephone notel`,
+  firstName: `firstname givenname first forename fname christianname preferredname prenom vorname rufname nombre primernombre nombredepila nombres`,
+  lastName: `lastname surname familyname last lname secondname nom nomdefamille nachname familienname zuname apellido apellidos primerapellido`,
+  fullName: `name fullname wholename contactname displayname supportername donorname membername customername nomcomplet nometprenom nomprenom prenomnom nomprenoms
+    namevorname vornamename vorundnachname vollername nombrecompleto nombreyapellido nombreyapellidos nombreapellidos`,
+  externalId: `id ownid supporterid donorid memberid membershipid membershipnumber memberno membernumber externalid crmid recordid contactid constituentid personid accountid customerid
+    identifiant numerodemembre nummer mitgliedsnummer mitgliedsnr kundennummer personennummer identificador numerodesocio numerodesocia`,
+  street: `street address address1 address2 address3 addressline1 addressline2 streetaddress mailingaddress homeaddress postaladdress addressstreet addr
+    adresse adresse1 adresse2 rue voie strasse strassehausnummer strasseundhausnummer anschrift calle direccion direccion1 domicilio`,
+  postcode: `postcode postalcode zip zipcode zippostalcode postcodezip eircode codepostal cp plz postleitzahl codigopostal`,
+  city: `city town citytown suburb locality village ville commune ort stadt wohnort ciudad localidad poblacion municipio`,
+  region: `region state province county stateprovince department departement bundesland kanton provincia estado comunidad`,
+  country: `country countrycode nation pays land pais staat`,
+  tags: `tags tag labels label groups keywords categories category interests etiquetas etiquettes schlagworte schlagwort kategorien motscles`,
+  standing: `standing rosterstatus stage`,
+  signedOn: `signed signedon signeddate datesigned signupdate signedup signedupon dateofsignup dateofconsent consentdate consentedon agreedon dateagreed optindate optintime optedin
+    optedinon joinedon datejoined subscribedon confirmedon confirmtime dateinscription inscritle dateconsentement anmeldedatum angemeldetam einwilligungam fechadealta fechadeconsentimiento`,
+  signedWords: `consenttext consentwording consentwords agreedwords wording statement consentstatement textedeconsentement einwilligungstext textodeconsentimiento`,
+};
+
+const REFUSALS: Partial<Record<Target, string>> = {
+  status: `status state emailstatus subscriptionstatus subscription result reason cause type event deliverystatus bouncetype optoutreason statut etat raison zustand grund estado motivo situacion`,
+};
+
+const GIFTS: Partial<Record<Target, string>> = {
+  amount: `amount giftamount donationamount donation gift sum total value paid gross montant don somme betrag spende spendenbetrag summe importe monto donativo cantidad donacion`,
+  currency: `currency currencycode cur devise wahrung waehrung moneda divisa`,
+  givenOn: `date giftdate donationdate givenon dateofgift received receiveddate datereceived paidon paymentdate transactiondate created createdat datedon datedudon datum spendendatum
+    eingangam fecha fechadedonacion fechadonativo fechadelpago`,
+  giftId: `giftid donationid transactionid transaction paymentid receipt receiptnumber receiptno reference ref referencenumber iddon idtransaction numerodetransaction belegnummer
+    transaktionsnummer spendenid idtransaccion referencia numeroderecibo`,
+  appeal: `appeal appealcode campaign campaigncode source sourcecode fund motif campagne codecampagne kampagne aktion zweck verwendungszweck campana codigodecampana`,
+  rhythm: `recurring frequency rhythm type gifttype donationtype regular period recurrence frequence periodicite turnus rhythmus haufigkeit frecuencia periodicidad tipo`,
+};
+
+function tableOf(...parts: Partial<Record<Target, string>>[]): Map<string, Target> {
+  const table = new Map<string, Target>();
+  for (const part of parts) {
+    for (const [target, words] of Object.entries(part)) for (const word of words.split(/\s+/)) table.set(word, target as Target);
+  }
+  return table;
+}
+
+/** Later parts win: under gifts, "type" is the rhythm and "date" the day of the gift. */
+const TABLES: Record<BatchKind, Map<string, Target>> = {
+  people: tableOf(PEOPLE),
+  here: tableOf(PEOPLE),
+  refusals: tableOf(PEOPLE, REFUSALS),
+  gifts: tableOf(PEOPLE, GIFTS),
+};
+
+/** What a header names, in a file of this kind; null where it is no common wording. `Phone (home)` is read as `Phone`. */
+export function targetOf(header: string, what: BatchKind): Target | null {
+  const table = TABLES[what];
+  const bare = header.replace(/\([^)]*\)|\[[^\]]*\]|[*:?#]/g, ' ');
+  return table.get(nameMatchKey(header)) ?? table.get(nameMatchKey(bare)) ?? null;
+}
+
+const ASKS =
+  /\b(ok|consent|opt.?in|agree[sd]?|permission|may we|can we|subscribe[ds]?|newsletter|einwilligung|einverstanden|zustimmung|accord|consentement|abonn\w*|acepta|consentimiento|suscri\w*)\b/i;
+
+/** The channel that a header of a yes-or-no column asks permission for; null where it asks for none. */
+export function consentHeader(header: string): SendingChannel | null {
+  if (!ASKS.test(header)) return null;
+  return /text|sms|mobile|mobil|phone|whatsapp|m[oó]vil|portable/i.test(header) ? 'text' : 'email';
+}

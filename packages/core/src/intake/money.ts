@@ -1,0 +1,32 @@
+import { parseNumber } from '../fields';
+
+/** Signs that name one currency; `$` and `¥` do not, and leave it to the file or the organization. */
+const SIGNS: Record<string, string> = { '€': 'EUR', '£': 'GBP', '₹': 'INR', '₩': 'KRW', '₺': 'TRY', '₽': 'RUB', 'zł': 'PLN', US$: 'USD', CA$: 'CAD', A$: 'AUD', C$: 'CAD' };
+
+/** Digits after the mark in a currency (ISO 4217, through Intl). */
+export function minorDigits(currency: string): number {
+  try {
+    return new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
+  } catch {
+    return 2;
+  }
+}
+
+/**
+ * An amount with its sign and separators as any of the common locales writes it. `(25.00)`, `-25` and `25-` are minus;
+ * the currency is what the text itself says, by code or sign, else null. Minor units of that currency, or of the default.
+ */
+export function readMoney(text: string, currency: string): { minor: number; currency: string | null } | null {
+  let plain = text.trim();
+  const minus = /^\(.*\)$/.test(plain) || /^[-−]|[-−]$/.test(plain) || /^\D{0,4}[-−]\s*\d/.test(plain);
+  plain = plain.replace(/[()−]/g, '').replace(/^-|-$/g, '').trim();
+  const code = /^([A-Z]{3})\b|\b([A-Z]{3})$/.exec(plain);
+  const sign = Object.keys(SIGNS)
+    .sort((a, b) => b.length - a.length)
+    .find((one) => plain.includes(one));
+  const named = code ? (code[1] ?? code[2])! : sign ? SIGNS[sign]! : null;
+  const number = parseNumber(plain.replace(/^(?:US|CA|A|C)?\$|zł|^[A-Z]{3}\b|\b[A-Z]{3}$|\p{Sc}/gu, '').replace(/[-−]/g, '').trim());
+  if (number === null) return null;
+  const minor = Math.round(Math.abs(number) * 10 ** minorDigits(named ?? currency));
+  return { minor: minus ? -minor : minor, currency: named };
+}

@@ -1,0 +1,57 @@
+import { getCountries } from 'libphonenumber-js/min';
+import { nameMatchKey } from './clean';
+
+let countries: Map<string, string> | null = null;
+
+/** Countries by code and by their names in English, Spanish, French and German (Unicode CLDR, through Intl). */
+function countryTable(): Map<string, string> {
+  if (countries) return countries;
+  countries = new Map([
+    ['usa', 'US'],
+    ['uk', 'GB'],
+    ['england', 'GB'],
+    ['scotland', 'GB'],
+    ['wales', 'GB'],
+    ['eeuu', 'US'],
+  ]);
+  for (const locale of ['en', 'es', 'fr', 'de']) {
+    const names = new Intl.DisplayNames([locale], { type: 'region' });
+    for (const code of getCountries()) countries.set(nameMatchKey(names.of(code) ?? code), code);
+  }
+  for (const code of getCountries()) countries.set(code.toLowerCase(), code);
+  return countries;
+}
+
+/** ISO 3166-1 code of a country written as code or name; null where it is neither. */
+export function readCountry(text: string): string | null {
+  return countryTable().get(nameMatchKey(text)) ?? null;
+}
+
+/** A postal address as it came in its parts. */
+export interface PostalAddress {
+  street: string;
+  city: string;
+  region: string;
+  postcode: string;
+  country: string;
+}
+
+/** Postcodes compare without spaces and dashes, in capitals; a US ZIP+4 by its first five digits. */
+export function normalPostcode(text: string): string {
+  const plain = text.toUpperCase().replace(/[^A-Z0-9]/g, '');
+  return /^\d{9}$/.test(plain) ? plain.slice(0, 5) : plain.slice(0, 12);
+}
+
+/** What two writings of one address have in common, for telling doubles. */
+export function normalAddress(address: PostalAddress): string {
+  return [address.street, normalPostcode(address.postcode), address.city, address.country]
+    .map(nameMatchKey)
+    .join('|')
+    .slice(0, 254);
+}
+
+/** As on an envelope, in one line. */
+export function shownAddress({ street, city, region, postcode, country }: PostalAddress): string {
+  const town = [city, [region, postcode].filter(Boolean).join(' ')].filter(Boolean).join(', ');
+  return [street, town, country].filter(Boolean).join(', ').slice(0, 300);
+}

@@ -1,0 +1,56 @@
+import type { Encoding } from './encoding';
+
+/** Bounds of one file. */
+export const FILE_LIMITS = { bytes: 100 * 1024 * 1024, rows: 500_000, columns: 200, cell: 10_000, sheetRows: 100_000, sheetBytes: 25 * 1024 * 1024 } as const;
+
+export const DELIMITERS = [',', ';', '\t', '|'] as const;
+export type Delimiter = (typeof DELIMITERS)[number];
+
+/** How a file is to be read where what the program finds is wrong: chosen by a person, kept with the plan. */
+export interface FileReading {
+  encoding?: Encoding;
+  delimiter?: Delimiter;
+  /** Which sheet of a workbook, counted from 0. */
+  sheet?: number;
+  /** Which line is the header, counted from 0 over the lines that are not empty; null where the file has none. */
+  headerLine?: number | null;
+  /** Whether text that was decoded wrongly once is put right. */
+  unscramble?: boolean;
+  /** Whether lines that look like a total, or like the header once more, are people after all. */
+  keepAside?: boolean;
+}
+
+/** What a line is that is no person. */
+export type Aside = 'blank' | 'header' | 'total';
+
+/** What was found out about a file while it was read. */
+export interface Found {
+  kind: 'text' | 'workbook' | 'vcard';
+  encoding: Encoding;
+  /** Whether the encoding is known; a guess is shown as one. */
+  sure: boolean;
+  delimiter: Delimiter;
+  headerLine: number | null;
+  /** Lines over the header, as they stand. */
+  titles: string[];
+  header: string[];
+  rows: number;
+  unscramble: boolean;
+  asides: Record<Aside, number>;
+  /** Rows with more cells than the header, and with fewer. */
+  longer: number;
+  shorter: number;
+  /** Headers that stand over more than one column. */
+  doubled: string[];
+  workbook?: Workbook;
+}
+
+/** What a workbook holds beside the cells of the sheet that is read. */
+export interface Workbook {
+  sheets: { name: string; rows: number; hidden: boolean }[];
+  sheet: number;
+  hiddenColumns: string[];
+  hiddenRows: number;
+  mergedCells: number;
+  formulas: number;
+}

@@ -1,0 +1,80 @@
+import Papa from 'papaparse';
+import { decoderOf, type Decoder, type Encoding } from './encoding';
+import type { Delimiter } from './reading';
+
+/** A quote that is opened and not closed within this many characters is taken for a mistake. */
+const LONGEST_CELL = 1_000_000;
+
+/** A file that can't be read further, in a sentence that says where. */
+export class Unreadable extends Error {}
+
+interface Parser {
+  parse(input: string, base: number, ignoreLast: boolean): { data: string[][]; errors: { type: string; row?: number }[]; meta: { cursor: number } };
+}
+const makeParser = (config: object): Parser => new (Papa as unknown as { Parser: new (config: object) => Parser }).Parser(config);
+
+/**
+ * Reads records by RFC 4180 from bytes that come in pieces: quoted cells with separators, line ends and doubled quotes in
+ * them. Holds no more than a piece and the record that is cut by its end.
+ */
+export class RecordReader {
+  private readonly decoder: Decoder;
+  private readonly delimiter: string;
+  private parser: Parser | null = null;
+  private pending = '';
+  private count = 0;
+  private first = true;
+
+  constructor(reading: { encoding: Encoding; delimiter: Delimiter }) {
+    this.decoder = decoderOf(reading.encoding);
+    this.delimiter = reading.delimiter;
+  }
+
+  push(piece: Uint8Array): string[][] {
+    return this.read(this.decoder.decode(piece), false);
+  }
+
+  end(): string[][] {
+    return this.read(this.decoder.end(), true);
+  }
+
+  private read(text: string, last: boolean): string[][] {
+    this.pending += text;
+    if (this.first) this.pending = withoutSeparatorLine(this.pending);
+    if (this.pending === '') return [];
+    this.first = false;
+    const newline = this.newline();
+    // A lone carriage return at the end of a piece may be half of a line end.
+    if (!last && this.pending.endsWith('\r')) return [];
+    this.parser ??= makeParser({ delimiter: this.delimiter, newline, quoteChar: '"' });
+    const { data, errors, meta } = this.parser.parse(this.pending, 0, !last);
+    this.pending = last ? '' : this.pending.slice(meta.cursor);
+    const unclosed = errors.find((error) => error.type === 'Quotes');
+    if (unclosed || (this.pending.length > LONGEST_CELL && this.pending.includes('"'))) {
+      throw new Unreadable(
+        `Line ${this.count + (unclosed?.row ?? data.length) + 1} opens a quote that is never closed. Close it, or take it out, and drop the file again.`,
+      );
+    }
+    this.count += data.length;
+    if (last && data.length > 0 && data.at(-1)!.length === 1 && data.at(-1)![0] === '') data.pop();
+    return newline === '\n' ? data.map(withoutReturn) : data;
+  }
+
+  private newline(): string {
+    return this.pending.includes('\n') || !this.pending.includes('\r') ? '\n' : '\r';
+  }
+}
+
+/** A first line such as `sep=;` names the separator to some programs and is no record. */
+export function withoutSeparatorLine(text: string): string {
+  const start = text.startsWith('\ufeff') ? text.slice(1) : text;
+  const named = SEPARATOR_LINE.exec(start);
+  return named ? start.slice(named[0].length) : start;
+}
+export const SEPARATOR_LINE = /^"?sep=([,;|\t])"?(?:\r\n|\r|\n)/i;
+
+function withoutReturn(record: string[]): string[] {
+  const end = record.length - 1;
+  if (record[end]!.endsWith('\r')) record[end] = record[end]!.slice(0, -1);
+  return record;
+}
