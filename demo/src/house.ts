@@ -82,11 +82,20 @@ export async function makeHouse(db: Scoped, secret: string): Promise<Made['ids']
   );
   const tags = await each(TAGS, (name) => db.insert('tag', { name }));
   const lists = await each(LISTS, ([name, isPublic, description, why]) =>
-    db.insert('list', { name, is_public: isPublic, description, why, on_preferences: isPublic, by_form: isPublic }),
+    db.insert('list', {
+      name,
+      is_public: isPublic,
+      description,
+      why,
+      on_preferences: isPublic,
+      by_form: isPublic,
+      folder: isPublic ? '' : 'Working groups',
+    }),
   );
   const fields = await each(FIELDS, ([name, type, section, fallback]) => db.insert('field', { name, type, section, fallback }));
   await makeForm(db, 'Ferry news', 'ferry-news', ferryNewsForm({ list: lists[0]!, crossing: fields[2]!, chapter: chapters[0]! }));
   await makeForm(db, 'Launch day', 'launch-day', launchDayForm({ list: lists[1]!, tag: tags[4]!, chapter: chapters[0]! }));
+  await makeCampaigns(db, team[0]!);
   await db.insert('do_not_contact', {
     kind: 'domain',
     key_hash: addressHash(secret, 'domain', 'no-mail.example.net'),
@@ -95,6 +104,22 @@ export async function makeHouse(db: Scoped, secret: string): Promise<Made['ids']
     added_by: team[0]!,
   });
   return { chapters, team, tags, lists, fields };
+}
+
+/** A campaign that runs and one that is over, each with its own standings. */
+async function makeCampaigns(db: Scoped, owner: number): Promise<void> {
+  const campaigns = [
+    {
+      name: 'Winter hull appeal',
+      kind: 'appeal',
+      appeal_code: 'HULL26',
+      standings: ['asked', 'thinking', 'pledged', 'gave', 'declined'],
+      is_open: 1,
+    },
+    { name: 'Oar fund 2024', kind: 'appeal', appeal_code: 'OARS24', standings: ['asked', 'gave', 'declined'], is_open: 0 },
+  ];
+  for (const { standings, ...campaign } of campaigns)
+    await db.insert('campaign', { ...campaign, standings: JSON.stringify(standings), made_by: owner });
 }
 
 async function makeForm(db: Scoped, name: string, slug: string, definition: FormDefinition): Promise<void> {

@@ -65,6 +65,23 @@ export async function writePeople({ db, people, ids, today }: Made): Promise<voi
   );
   await writeValues({ db, people, ids, today });
   await writeEntries({ db, people, ids, today }, points, at);
+  await writeRosters(db, people, today);
+}
+
+/** Whoever gave within two years is asked by the winter appeal; some have answered. */
+async function writeRosters(db: Made['db'], people: Made['people'], today: number): Promise<void> {
+  const standings = ['asked', 'asked', 'asked', 'thinking', 'pledged', 'declined'];
+  const asked = people.flatMap((p, i) => {
+    const last = Math.min(...p.gifts.map((gift) => gift.ago), Infinity);
+    if (last > 730) return [];
+    return [{ id: i + 1, standing: last < 14 ? 'gave' : standings[i % standings.length]! }];
+  });
+  const [campaign] = await db.sql<{ id: number }>("SELECT id FROM campaign WHERE organization_id = :org AND name = 'Winter hull appeal'");
+  await db.insertAll(
+    'roster',
+    ['campaign_id', 'supporter_id', 'standing', 'put_at'],
+    asked.map(({ id, standing }) => [campaign!.id, id, standing, new Date((today - 6) * DAY)]),
+  );
 }
 
 async function writeValues({ db, people, ids, today }: Pick<Made, 'db' | 'people' | 'ids' | 'today'>): Promise<void> {

@@ -70,7 +70,12 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   return {
     run() {
       log.info({ name: handOver.name }, 'worker ready');
-      running = Promise.all([loop(() => jobs.runOne()), loop(() => handOver.round()), loop(() => confirmations.sendOne()), loop(() => retention.round())]);
+      running = Promise.all([
+        loop(() => jobs.runOne()),
+        loop(() => handOver.round()),
+        loop(() => confirmations.sendOne()),
+        loop(() => retention.round()),
+      ]);
       return running.then(() => undefined);
     },
     async stop() {

@@ -176,7 +176,9 @@ export class Mailroom {
     app.post('/lookup/domains', (request, response) => {
       const domains = (request.body as { domains?: unknown }).domains;
       const names = Array.isArray(domains) ? domains.filter((one): one is string => typeof one === 'string') : [];
-      response.json(Object.fromEntries(names.filter((name) => !name.startsWith('silent.')).map((name) => [name, !/^nowhere\.|\.invalid$/.test(name)])));
+      response.json(
+        Object.fromEntries(names.filter((name) => !name.startsWith('silent.')).map((name) => [name, !/^nowhere\.|\.invalid$/.test(name)])),
+      );
     });
     app.get('/api/mails', (request, response) => {
       const to = String(request.query.to ?? '').toLowerCase();

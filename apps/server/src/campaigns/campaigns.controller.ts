@@ -25,7 +25,11 @@ export class CampaignsController {
 
   @Route('put', ':id', { role: 'organizer', summary: 'Change a campaign and its standings', params: schema.idParams, body: schema.changeCampaign })
   @HttpCode(204)
-  change(@Caller() scope: Scope, @Id() id: number, @Input('body') body: MakeCampaign & { isOpen: boolean; renamed: Record<string, string> }): Promise<void> {
+  change(
+    @Caller() scope: Scope,
+    @Id() id: number,
+    @Input('body') body: MakeCampaign & { isOpen: boolean; renamed: Record<string, string> },
+  ): Promise<void> {
     return this.campaigns.change(scope, id, body);
   }
 
@@ -35,11 +39,20 @@ export class CampaignsController {
   }
 
   @Route('get', ':id/roster', { role: 'viewer', summary: 'The roster, a page at a time', params: schema.idParams, query: schema.rosterQuery })
-  roster(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { standing?: string; after?: string; limit: number }): Promise<Page<RosterRow>> {
+  roster(
+    @Caller() scope: Scope,
+    @Id() id: number,
+    @Input('query') query: { standing?: string; after?: string; limit: number },
+  ): Promise<Page<RosterRow>> {
     return this.campaigns.roster(scope, id, query);
   }
 
-  @Route('put', ':id/roster', { role: 'organizer', summary: 'Put a group on the roster, or move it', params: schema.idParams, body: schema.rosterPut })
+  @Route('put', ':id/roster', {
+    role: 'organizer',
+    summary: 'Put a group on the roster, or move it',
+    params: schema.idParams,
+    body: schema.rosterPut,
+  })
   put(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { group: RosterGroup; standing: string }): Promise<{ people: number }> {
     return this.campaigns.put(scope, id, body.group, body.standing);
   }

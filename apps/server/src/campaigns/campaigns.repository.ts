@@ -72,7 +72,15 @@ export class CampaignsRepository {
       WHERE r.organization_id = :org AND r.campaign_id = :id ${query.standing ? 'AND r.standing = :standing' : ''}`;
     const bindings = { id, standing: query.standing ?? null, after: query.after, limit: query.limit };
     const [count] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n ${which}`, bindings);
-    const rows = await db.sql<{ id: number; first_name: string; last_name: string; standing: string; put_at: Date; by_name: string | null; batch: string | null }>(
+    const rows = await db.sql<{
+      id: number;
+      first_name: string;
+      last_name: string;
+      standing: string;
+      put_at: Date;
+      by_name: string | null;
+      batch: string | null;
+    }>(
       `SELECT s.id, s.first_name, s.last_name, r.standing, r.put_at, t.name AS by_name, b.name AS batch ${which} AND s.id > :after ORDER BY s.id LIMIT :limit`,
       bindings,
     );

@@ -41,9 +41,11 @@ export class CampaignsService {
     await this.named(change.name, () =>
       this.database.write(scope, async (tx) => {
         const before = await this.campaign(tx, id);
-        for (const [from, to] of Object.entries(change.renamed)) if (change.standings.includes(to)) await this.campaigns.renameStanding(tx, id, from, to);
+        for (const [from, to] of Object.entries(change.renamed))
+          if (change.standings.includes(to)) await this.campaigns.renameStanding(tx, id, from, to);
         const lost = before.standings.filter((one) => !change.standings.includes(one) && !change.renamed[one] && (before.counts[one] ?? 0) > 0);
-        if (lost.length > 0) throw new Conflict(`${before.counts[lost[0]!]} people stand at “${lost[0]}”. Move them to another standing first, or rename it.`);
+        if (lost.length > 0)
+          throw new Conflict(`${before.counts[lost[0]!]} people stand at “${lost[0]}”. Move them to another standing first, or rename it.`);
         await this.campaigns.change(tx, id, {
           name: change.name,
           kind: change.kind,
@@ -60,7 +62,12 @@ export class CampaignsService {
     return this.database.write(scope, async (tx) => {
       const campaign = await this.campaign(tx, id);
       await this.campaigns.remove(tx, id);
-      await audit(tx, { act: 'remove', subject: 'campaign', subjectId: id, words: `Campaign ${campaign.name} removed, ${campaign.people} people taken off its roster` });
+      await audit(tx, {
+        act: 'remove',
+        subject: 'campaign',
+        subjectId: id,
+        words: `Campaign ${campaign.name} removed, ${campaign.people} people taken off its roster`,
+      });
       return { people: campaign.people };
     });
   }
@@ -81,7 +88,12 @@ export class CampaignsService {
       if (!campaign.standings.includes(standing))
         throw new Invalid([{ field: 'standing', code: 'standing', message: `Expected one of ${campaign.standings.join(', ')}, got “${standing}”.` }]);
       await this.campaigns.put(tx, id, ids, standing);
-      await audit(tx, { act: 'roster-put', subject: 'campaign', subjectId: id, words: `${ids.length} people set to ${standing} on ${campaign.name}` });
+      await audit(tx, {
+        act: 'roster-put',
+        subject: 'campaign',
+        subjectId: id,
+        words: `${ids.length} people set to ${standing} on ${campaign.name}`,
+      });
       return { people: ids.length };
     });
   }

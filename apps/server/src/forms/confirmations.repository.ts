@@ -12,6 +12,8 @@ export interface ConfirmationRow {
   contact_point_id: number;
   channel: SendingChannel;
   asks: { scope: PermissionScope; words: string }[];
+  /** What the mail says, where a batch and no form asks. */
+  request: { subject: string; body: string } | null;
   state: 'waiting' | 'handing' | 'sent' | 'confirmed' | 'dropped';
   sent: number;
   asked_at: Date;

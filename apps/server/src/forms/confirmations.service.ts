@@ -131,10 +131,12 @@ export class ConfirmationsService {
     const language: Language = form?.language ?? 'en';
     const p = PHRASES[language];
     const link = `${this.config.PUBLIC_URL}/confirm/${this.tokens.make('confirm', row.id)}`;
-    const subject = row.kind === 'address' ? p.addressTitle : (form?.confirm.subject ?? p.confirmTitle);
+    const subject = row.kind === 'address' ? p.addressTitle : (row.request?.subject ?? form?.confirm.subject ?? p.confirmTitle);
     const words =
-      row.kind === 'address' ? phrase(p.addressBody, { organization: organization.name, address: row.shown }) : (form?.confirm.words ?? '');
-    const what = row.asks.map((ask) => ask.words);
+      row.kind === 'address'
+        ? phrase(p.addressBody, { organization: organization.name, address: row.shown })
+        : (row.request?.body ?? form?.confirm.words ?? '');
+    const what = [...new Set(row.asks.map((ask) => ask.words))];
     return this.mailOut.send({
       from: `"${organization.name.replace(/["\\\r\n]/g, '')}" <${organization.from_email}>`,
       to: row.normal,

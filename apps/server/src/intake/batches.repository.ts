@@ -126,10 +126,7 @@ export class BatchesRepository {
     return row;
   }
 
-  async page(
-    db: Scoped,
-    query: { state?: 'open' | 'done' | 'all'; by?: number; from?: string; to?: string; source?: string },
-  ): Promise<BatchRow[]> {
+  async page(db: Scoped, query: { state?: 'open' | 'done' | 'all'; by?: number; from?: string; to?: string; source?: string }): Promise<BatchRow[]> {
     const open = "'done', 'taken-out'";
     const parts = [
       query.state === 'open' ? `AND b.state NOT IN (${open})` : query.state === 'done' ? `AND b.state IN (${open})` : '',
@@ -210,7 +207,10 @@ export class BatchesRepository {
   }
 
   async row(db: Scoped, id: number, rowNo: number): Promise<StagedView | undefined> {
-    const [row] = await db.sql<StagedView>('SELECT * FROM batch_row WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo', { id, rowNo });
+    const [row] = await db.sql<StagedView>('SELECT * FROM batch_row WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo', {
+      id,
+      rowNo,
+    });
     return row;
   }
 
@@ -237,7 +237,10 @@ export class BatchesRepository {
   /** Rows that may be somebody who is here, settled or not. */
   async looks(tx: Scoped, id: number, rows: readonly number[]): Promise<StagedView[]> {
     if (rows.length === 0) return [];
-    return tx.sql<StagedView>('SELECT * FROM batch_row WHERE organization_id = :org AND batch_id = :id AND candidates IS NOT NULL AND row_no IN (:rows) ORDER BY row_no', { id, rows });
+    return tx.sql<StagedView>(
+      'SELECT * FROM batch_row WHERE organization_id = :org AND batch_id = :id AND candidates IS NOT NULL AND row_no IN (:rows) ORDER BY row_no',
+      { id, rows },
+    );
   }
 
   /** Settles all rows of a kind in one stroke, each with the most likely of its people. Returns how many. */
@@ -257,14 +260,20 @@ export class BatchesRepository {
     );
   }
 
-  async decide(tx: Scoped, id: number, rowNo: number, decision: { as: 'merge' | 'new' | 'skip'; withId: number | null; keep: string[]; actorId: number | null }): Promise<void> {
+  async decide(
+    tx: Scoped,
+    id: number,
+    rowNo: number,
+    decision: { as: 'merge' | 'new' | 'skip'; withId: number | null; keep: string[]; actorId: number | null },
+  ): Promise<void> {
     await tx.execute(
       `INSERT INTO batch_decision (organization_id, batch_id, row_no, outcome, with_id, keep, made_by) VALUES (:org, :id, :rowNo, :outcome, :withId, :keep, :actorId)
         ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), with_id = VALUES(with_id), keep = VALUES(keep), made_by = VALUES(made_by), made_at = UTC_TIMESTAMP(3)`,
       { id, rowNo, outcome: decision.as, withId: decision.withId, keep: JSON.stringify(decision.keep), actorId: decision.actorId },
     );
     const verdict = VERDICT_OF[decision.as];
-    const [supporterId, sameAsRow] = decision.withId === null ? [null, null] : decision.withId > 0 ? [decision.withId, null] : [null, -decision.withId];
+    const [supporterId, sameAsRow] =
+      decision.withId === null ? [null, null] : decision.withId > 0 ? [decision.withId, null] : [null, -decision.withId];
     await tx.execute(
       'UPDATE batch_row SET verdict = :verdict, supporter_id = :supporterId, same_as_row = :sameAsRow WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo',
       { id, rowNo, verdict, supporterId, sameAsRow },
@@ -283,13 +292,23 @@ export class BatchesRepository {
   async keepTheirs(tx: Scoped, id: number, rowNo: number, keep: readonly string[]): Promise<void> {
     for (const key of keep) {
       const fieldId = Number(/^field:(\d+)$/.exec(key)?.[1] ?? 0);
-      if (fieldId > 0) await tx.execute('DELETE FROM batch_value WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND field_id = :fieldId', { id, rowNo, fieldId });
+      if (fieldId > 0)
+        await tx.execute('DELETE FROM batch_value WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND field_id = :fieldId', {
+          id,
+          rowNo,
+          fieldId,
+        });
       const column = ({ firstName: 'first_name', lastName: 'last_name' } as Record<string, string>)[key];
-      if (column) await tx.execute(`UPDATE batch_row SET ${column} = '' WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`, { id, rowNo });
+      if (column)
+        await tx.execute(`UPDATE batch_row SET ${column} = '' WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`, { id, rowNo });
       const [kind] = /^(?:email|mobile)$/.exec(key) ?? [];
       if (!kind) continue;
       await tx.execute(`UPDATE batch_row SET ${kind} = NULL WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo`, { id, rowNo });
-      await tx.execute('DELETE FROM batch_more WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND kind = :kind', { id, rowNo, kind });
+      await tx.execute('DELETE FROM batch_more WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND kind = :kind', {
+        id,
+        rowNo,
+        kind,
+      });
     }
   }
 
@@ -309,7 +328,8 @@ export class BatchesRepository {
     const before = done
       ? 'JOIN batch_before f ON f.batch_id = r.batch_id AND f.supporter_id = r.supporter_id AND f.field_id = v.field_id'
       : 'LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id';
-    const value = (of: string) => `COALESCE(${of}.text_value, CAST(${of}.number_value AS CHAR), CAST(DATE('1970-01-01') + INTERVAL ${of}.date_value DAY AS CHAR), CAST(${of}.month_day AS CHAR), '')`;
+    const value = (of: string) =>
+      `COALESCE(${of}.text_value, CAST(${of}.number_value AS CHAR), CAST(DATE('1970-01-01') + INTERVAL ${of}.date_value DAY AS CHAR), CAST(${of}.month_day AS CHAR), '')`;
     const values = await db.sql<{ row_no: number; what: string; before_it: string; after_it: string }>(
       `SELECT r.row_no, COALESCE(d.name, 'A new field') AS what, ${value('f')} AS before_it, ${value('v')} AS after_it FROM batch_row r JOIN batch_value v ON v.batch_id = r.batch_id AND v.row_no = r.row_no
         ${before} LEFT JOIN field d ON d.id = v.field_id WHERE r.organization_id = :org AND r.batch_id = :id AND r.row_no IN (:rows)`,

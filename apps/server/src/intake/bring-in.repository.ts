@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { ChannelPermission, IntakePlan } from '@goodword/core/intake';
+import type { ChannelPermission, ConfirmRequest, IntakePlan } from '@goodword/core/intake';
 import { LedgerRepository } from '../permission/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
 import type { BatchRow, Resolved } from './batches.repository';
@@ -60,12 +60,24 @@ export function saidSql(holds: Holds, channel: 'email' | 'text'): { at: string; 
 export class BringInRepository {
   constructor(private readonly ledger: LedgerRepository) {}
 
-  async bringIn(tx: Scoped, batch: BatchRow, plan: IntakePlan, resolved: Resolved, within: { from: number; to: number; confirmDays: number }): Promise<void> {
+  /** The first half: the people themselves. May run ahead of the second half of the rows before. */
+  async bringPeople(tx: Scoped, batch: BatchRow, within: { from: number; to: number }): Promise<void> {
+    const slice: Slice = { batchId: batch.id, from: within.from, to: within.to };
+    await this.makePeople(tx, slice, batch.chapter_id);
+    await this.updateOwn(tx, slice);
+  }
+
+  /** The second half: all that hangs on them. */
+  async bringIn(
+    tx: Scoped,
+    batch: BatchRow,
+    plan: IntakePlan,
+    resolved: Resolved,
+    within: { from: number; to: number; confirmDays: number },
+  ): Promise<void> {
     const slice: Slice = { batchId: batch.id, from: within.from, to: within.to };
     const holds = holdsOf(plan);
     if (plan.what !== 'here') {
-      await this.makePeople(tx, slice, batch.chapter_id);
-      await this.updateOwn(tx, slice);
       await this.addresses(tx, slice, 'email');
       await this.addresses(tx, slice, 'mobile');
       if (holds.more) await this.moreAddresses(tx, slice);
@@ -127,11 +139,11 @@ export class BringInRepository {
   }
 
   private async addresses(tx: Scoped, slice: Slice, kind: 'email' | 'mobile'): Promise<void> {
-    const line = kind === 'mobile' ? 'MIN(r.line)' : 'NULL';
+    const line = kind === 'mobile';
     await tx.execute(
-      `INSERT INTO contact_point (organization_id, kind, normal, shown, line, batch_id)
-        SELECT :org, '${kind}', r.${kind}, MIN(r.${kind}_shown), ${line}, r.batch_id FROM batch_row r WHERE ${COMES} AND r.${kind} IS NOT NULL GROUP BY r.${kind}, r.batch_id
-        ON DUPLICATE KEY UPDATE line = COALESCE(VALUES(line), contact_point.line)`,
+      `INSERT ${line ? '' : 'IGNORE '}INTO contact_point (organization_id, kind, normal, shown, line, batch_id)
+        SELECT :org, '${kind}', r.${kind}, r.${kind}_shown, ${line ? 'r.line' : 'NULL'}, r.batch_id FROM batch_row r WHERE ${COMES} AND r.${kind} IS NOT NULL
+        ${line ? 'ON DUPLICATE KEY UPDATE line = COALESCE(VALUES(line), contact_point.line)' : ''}`,
       slice,
     );
     await tx.execute(
@@ -202,7 +214,8 @@ export class BringInRepository {
 
   /** Onto the roster, with the standing of the row's own column or the one for all; where somebody stood before is kept. */
   private async roster(tx: Scoped, slice: Slice, roster: { campaignId: number; standing: string }): Promise<void> {
-    const standing = "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'standing'), :standing)";
+    const standing =
+      "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'standing'), :standing)";
     const bindings = { ...slice, ...roster };
     await tx.execute(
       `INSERT IGNORE INTO batch_roster_before (organization_id, batch_id, supporter_id, standing)
@@ -259,17 +272,17 @@ export class BringInRepository {
       if (asking) await insert('asked', scope, `${when} AND (${ask})`, said.how);
       await insert('yes', scope, asking ? `${when} AND NOT (${ask})` : when, said.how);
     }
-    if (asking) await this.askToConfirm(tx, slice, said.scopes, said.words);
+    if (asking) await this.askToConfirm(tx, slice, said.scopes, said.words, plan.confirm!);
   }
 
   /** One request for each who stands as asked by this batch. */
-  private async askToConfirm(tx: Scoped, slice: Slice, scopes: readonly string[], words: string): Promise<void> {
+  private async askToConfirm(tx: Scoped, slice: Slice, scopes: readonly string[], words: string, request: ConfirmRequest): Promise<void> {
     await tx.execute(
-      `INSERT INTO confirmation (organization_id, kind, batch_id, supporter_id, contact_point_id, channel, asks, due_at, expires_at)
-        SELECT DISTINCT :org, 'join', e.batch_id, e.supporter_id, e.contact_point_id, 'email', :asks, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3) + INTERVAL 30 DAY
+      `INSERT INTO confirmation (organization_id, kind, batch_id, supporter_id, contact_point_id, channel, asks, request, due_at, expires_at)
+        SELECT DISTINCT :org, 'join', e.batch_id, e.supporter_id, e.contact_point_id, 'email', :asks, :request, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3) + INTERVAL 30 DAY
         FROM permission_entry e WHERE e.organization_id = :org AND e.batch_id = :batchId AND e.batch_row BETWEEN :from AND :to AND e.state = 'asked'
         AND NOT EXISTS (SELECT 1 FROM confirmation c WHERE c.organization_id = :org AND c.contact_point_id = e.contact_point_id AND c.supporter_id = e.supporter_id AND c.batch_id = e.batch_id)`,
-      { ...slice, asks: JSON.stringify(scopes.map((scope) => ({ scope, words }))) },
+      { ...slice, asks: JSON.stringify(scopes.map((scope) => ({ scope, words }))), request: JSON.stringify(request) },
     );
   }
 }

@@ -24,7 +24,13 @@ function addressesSql(kind: 'email' | 'mobile'): string {
 @Injectable()
 export class CheckRepository {
   /** Rows that would change nothing about somebody who is here: no value, address, group, standing or entry. */
-  async markSame(tx: Scoped, batchId: number, plan: IntakePlan, groups: { tagIds: number[]; listIds: number[]; allKnown: boolean }, facts: Facts): Promise<void> {
+  async markSame(
+    tx: Scoped,
+    batchId: number,
+    plan: IntakePlan,
+    groups: { tagIds: number[]; listIds: number[]; allKnown: boolean },
+    facts: Facts,
+  ): Promise<void> {
     if (!groups.allKnown) return;
     const own = OWN_COLUMNS.map(([column]) => `(COALESCE(r.${column}, '') = '' OR BINARY s.${column} <=> BINARY r.${column})`);
     const linked = (kind: string, normal: string) =>
@@ -32,8 +38,11 @@ export class CheckRepository {
     const more = (kinds: string, unlike: string) =>
       `NOT EXISTS (SELECT 1 FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind IN (${kinds}) AND NOT ${unlike})`;
     const members = (kind: 'tag' | 'list', ids: readonly number[]) =>
-      ids.length === 0 ? 'TRUE' : `(SELECT COUNT(*) FROM supporter_${kind} g WHERE g.supporter_id = r.supporter_id AND g.${kind}_id IN (${ids.join(', ')})) = ${new Set(ids).size}`;
-    const tagged = 'EXISTS (SELECT 1 FROM supporter_tag g JOIN tag t ON t.id = g.tag_id WHERE g.supporter_id = r.supporter_id AND t.organization_id = :org AND t.name = m.value)';
+      ids.length === 0
+        ? 'TRUE'
+        : `(SELECT COUNT(*) FROM supporter_${kind} g WHERE g.supporter_id = r.supporter_id AND g.${kind}_id IN (${ids.join(', ')})) = ${new Set(ids).size}`;
+    const tagged =
+      'EXISTS (SELECT 1 FROM supporter_tag g JOIN tag t ON t.id = g.tag_id WHERE g.supporter_id = r.supporter_id AND t.organization_id = :org AND t.name = m.value)';
     const values = `NOT EXISTS (SELECT 1 FROM batch_value v LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id WHERE v.batch_id = r.batch_id AND v.row_no = r.row_no
       AND NOT (f.text_value <=> v.text_value AND f.number_value <=> v.number_value AND f.date_value <=> v.date_value AND f.month_day <=> v.month_day))`;
     const roster = plan.roster
@@ -55,7 +64,12 @@ export class CheckRepository {
     const here = plan.what === 'here' ? [members('tag', groups.tagIds), members('list', groups.listIds), more("'tag'", tagged), roster] : changes;
     await tx.execute(
       `UPDATE batch_row r JOIN supporter s ON s.id = r.supporter_id SET r.verdict = 'same' WHERE ${MINE} AND r.verdict = 'update' AND r.same_as_row IS NULL AND ${here.join(' AND ')}`,
-      { batchId, standing: plan.roster?.standing ?? '', ...entryFacts(plan.permission.email, 'email', NEVER), ...entryFacts(plan.permission.text, 'text', NEVER) },
+      {
+        batchId,
+        standing: plan.roster?.standing ?? '',
+        ...entryFacts(plan.permission.email, 'email', NEVER),
+        ...entryFacts(plan.permission.text, 'text', NEVER),
+      },
     );
   }
 
@@ -78,10 +92,15 @@ export class CheckRepository {
   async will(db: Scoped, batchId: number, plan: IntakePlan, facts: Facts): Promise<BatchWill> {
     const of = { batchId };
     const entries: BatchWill['entries'] = {};
-    if (plan.what === 'people') for (const channel of ['email', 'text'] as const) entries[channel] = await this.entries(db, batchId, channel, plan, facts);
-    const count = async (sql: string, bindings: Record<string, Bound> = {}) => Number((await db.sql<{ n: number | null }>(sql, { ...of, ...bindings }))[0]?.n ?? 0);
+    if (plan.what === 'people')
+      for (const channel of ['email', 'text'] as const) entries[channel] = await this.entries(db, batchId, channel, plan, facts);
+    const count = async (sql: string, bindings: Record<string, Bound> = {}) =>
+      Number((await db.sql<{ n: number | null }>(sql, { ...of, ...bindings }))[0]?.n ?? 0);
     const points = (['email', 'mobile'] as const)
-      .map((kind) => `SELECT a.person, cp.id, cp.kind, cp.on_hold, cp.do_not_contact FROM (${addressesSql(kind)}) a JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal`)
+      .map(
+        (kind) =>
+          `SELECT a.person, cp.id, cp.kind, cp.on_hold, cp.do_not_contact FROM (${addressesSql(kind)}) a JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal`,
+      )
       .join(' UNION ALL ');
     const people = (condition: string) => count(`SELECT COUNT(DISTINCT p.person) AS n FROM (${points}) p WHERE ${condition}`);
     const state = (what: string) =>
@@ -99,8 +118,12 @@ export class CheckRepository {
         `SELECT COUNT(*) AS n FROM batch_row r JOIN batch_value v ON v.batch_id = r.batch_id AND v.row_no = r.row_no LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id
           WHERE ${MINE} AND r.verdict = 'update' AND NOT (f.text_value <=> v.text_value AND f.number_value <=> v.number_value AND f.date_value <=> v.date_value AND f.month_day <=> v.month_day)`,
       ),
-      await count(`SELECT COUNT(DISTINCT COALESCE(r.supporter_id, -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))) AS n FROM batch_row r WHERE ${COMING} AND r.verdict NOT IN ('same', 'gift')`),
-      await count(`SELECT COUNT(*) AS n FROM batch_more m JOIN batch_row r ON r.batch_id = m.batch_id AND r.row_no = m.row_no WHERE ${COMING} AND m.kind = 'tag'`),
+      await count(
+        `SELECT COUNT(DISTINCT COALESCE(r.supporter_id, -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))) AS n FROM batch_row r WHERE ${COMING} AND r.verdict NOT IN ('same', 'gift')`,
+      ),
+      await count(
+        `SELECT COUNT(*) AS n FROM batch_more m JOIN batch_row r ON r.batch_id = m.batch_id AND r.row_no = m.row_no WHERE ${COMING} AND m.kind = 'tag'`,
+      ),
     ];
     const groups = plan.tagIds.length + plan.newTags.length;
     return {
@@ -120,10 +143,17 @@ export class CheckRepository {
   }
 
   /** Entries to be written for a channel: for each person and address once, and not where the very same is there already. */
-  private async entries(db: Scoped, batchId: number, channel: 'email' | 'text', plan: IntakePlan, facts: Facts): Promise<{ yes: number; no: number; asked: number }> {
+  private async entries(
+    db: Scoped,
+    batchId: number,
+    channel: 'email' | 'text',
+    plan: IntakePlan,
+    facts: Facts,
+  ): Promise<{ yes: number; no: number; asked: number }> {
     const said = plan.permission[channel];
     const kind = channel === 'email' ? 'email' : 'mobile';
-    const one = async (sql: string) => Number((await db.sql<{ n: number }>(sql, { batchId, ...entryFacts(plan.permission[channel], channel, NEVER) }))[0]?.n ?? 0);
+    const one = async (sql: string) =>
+      Number((await db.sql<{ n: number }>(sql, { batchId, ...entryFacts(plan.permission[channel], channel, NEVER) }))[0]?.n ?? 0);
     const each = (condition: string) => `SELECT COUNT(DISTINCT a.person, a.normal) AS n FROM (${addressesSql(kind)}) a ${condition}`;
     const no = await one(each('WHERE a.says = 0'));
     if (said.said === 'nothing') return { yes: 0, no, asked: 0 };
@@ -135,7 +165,12 @@ export class CheckRepository {
       const there = `EXISTS (SELECT 1 FROM contact_point cp JOIN permission_entry o ON o.organization_id = :org AND o.contact_point_id = cp.id WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal
         AND o.supporter_id = a.supporter_id AND o.channel = '${channel}' AND o.scope = '${scope}' AND o.state IN ('yes', 'asked') AND o.how = '${said.how}' AND o.said_at = ${at} AND o.words = ${words} AND o.taken_back_at IS NULL)`;
       const all = await one(each(`${joined} WHERE ${when} AND NOT ${there}`));
-      const ask = channel === 'email' && plan.confirm ? await one(each(`${joined} WHERE ${when} AND NOT ${there} AND ${at} >= UTC_TIMESTAMP(3) - INTERVAL ${facts.confirmDays} DAY AND NOT ${SETTLED}`)) : 0;
+      const ask =
+        channel === 'email' && plan.confirm
+          ? await one(
+              each(`${joined} WHERE ${when} AND NOT ${there} AND ${at} >= UTC_TIMESTAMP(3) - INTERVAL ${facts.confirmDays} DAY AND NOT ${SETTLED}`),
+            )
+          : 0;
       yes += all - ask;
       asked += ask;
     }
@@ -146,7 +181,9 @@ export class CheckRepository {
   private async signedLongAgo(db: Scoped, batchId: number, plan: IntakePlan, facts: Facts): Promise<number> {
     const said = (['email', 'text'] as const).map((channel) => plan.permission[channel]).find((one) => one.said === 'yes');
     if (said?.said !== 'yes') return 0;
-    const at = facts.holds.signedOn ? "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'signed'), :day)" : ':day';
+    const at = facts.holds.signedOn
+      ? "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'signed'), :day)"
+      : ':day';
     const [row] = await db.sql<{ n: number }>(
       `SELECT COUNT(*) AS n FROM batch_row r WHERE ${COMING} AND DATE(${at}) < UTC_DATE() - INTERVAL ${facts.oldAfterMonths} MONTH`,
       { batchId, day: said.on },

@@ -44,7 +44,11 @@ export class IntakeController {
 
   @Route('post', '', { role: 'organizer', summary: 'Take a file (multipart: file, and name and what if wanted)' })
   @UseInterceptors(FileInterceptor('file', { dest: tmpdir(), limits: { fileSize: FILE_LIMITS.bytes, files: 1, fields: 4, fieldSize: 2000 } }))
-  async take(@Caller() scope: Scope, @UploadedFile() file: Express.Multer.File | undefined, @Body() body: TakenFields | undefined): Promise<{ id: number }> {
+  async take(
+    @Caller() scope: Scope,
+    @UploadedFile() file: Express.Multer.File | undefined,
+    @Body() body: TakenFields | undefined,
+  ): Promise<{ id: number }> {
     if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Drop a file, or paste rows.' }]);
     try {
       // Multer reads names as Latin-1; browsers send UTF-8.
@@ -73,7 +77,11 @@ export class IntakeController {
     return this.intake.discard(scope, id);
   }
 
-  @Route('get', ':id/preview', { role: 'viewer', summary: 'The first rows as they are read, with a guess and its confidence for each column', params: schema.idParams })
+  @Route('get', ':id/preview', {
+    role: 'viewer',
+    summary: 'The first rows as they are read, with a guess and its confidence for each column',
+    params: schema.idParams,
+  })
   preview(@Caller() scope: Scope, @Id() id: number): Promise<BatchPreview> {
     return this.intake.preview(scope, id);
   }
@@ -84,7 +92,12 @@ export class IntakeController {
     Readable.from(await this.intake.text(scope, id)).pipe(response);
   }
 
-  @Route('put', ':id/reading', { role: 'organizer', summary: 'Read the file anew: encoding, separator, sheet, header line, what it is', params: schema.idParams, body: schema.readAgain })
+  @Route('put', ':id/reading', {
+    role: 'organizer',
+    summary: 'Read the file anew: encoding, separator, sheet, header line, what it is',
+    params: schema.idParams,
+    body: schema.readAgain,
+  })
   @HttpCode(202)
   readAgain(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { reading: FileReading; what?: BatchKind }): Promise<void> {
     return this.intake.readAgain(scope, id, body.reading, body.what);
@@ -136,7 +149,12 @@ export class IntakeController {
     return this.intake.takeOut(scope, id);
   }
 
-  @Route('get', ':id/rows', { role: 'viewer', summary: 'Rows with what becomes of them and why', params: schema.idParams, query: schema.batchRowsQuery })
+  @Route('get', ':id/rows', {
+    role: 'viewer',
+    summary: 'Rows with what becomes of them and why',
+    params: schema.idParams,
+    query: schema.batchRowsQuery,
+  })
   rows(@Caller() scope: Scope, @Id() id: number, @Input('query') query: RowsQuery & { after?: string; limit: number }): Promise<Page<BatchRowView>> {
     return this.intake.rows(scope, id, query);
   }
@@ -146,7 +164,12 @@ export class IntakeController {
     return this.looks.sideBySide(scope, id, row);
   }
 
-  @Route('post', ':id/decisions', { role: 'organizer', summary: 'Settle rows that may be somebody who is here', params: schema.idParams, body: schema.decideRows })
+  @Route('post', ':id/decisions', {
+    role: 'organizer',
+    summary: 'Settle rows that may be somebody who is here',
+    params: schema.idParams,
+    body: schema.decideRows,
+  })
   @HttpCode(200)
   decide(@Caller() scope: Scope, @Id() id: number, @Input('body') body: DecideRows): Promise<{ rows: number }> {
     return this.looks.decide(scope, id, body);

@@ -61,7 +61,11 @@ export class IntakeJobs {
       const fields = await this.fields.all(this.database.read(scope));
       const asked = batch.draft?.plan.what ?? null;
       const known = { fields, country: organization.country, what: asked };
-      const { textKey, found, guesses, what } = await readThrough(this.storage, { storageKey: batch.storage_key, reading: batch.reading ?? {} }, known);
+      const { textKey, found, guesses, what } = await readThrough(
+        this.storage,
+        { storageKey: batch.storage_key, reading: batch.reading ?? {} },
+        known,
+      );
       if (batch.text_key && batch.text_key !== batch.storage_key) await this.storage.remove(batch.text_key);
       await this.database.quietly(scope, (tx) =>
         this.batches.change(tx, batch.id, {
@@ -125,13 +129,24 @@ export class IntakeJobs {
     if (pending.length > 0) yield pending;
   }
 
-  private async stageSlice(scope: Scope, batch: BatchRow, stager: Stager, facts: AddressFacts, rows: FileRow[]): Promise<[StagedRow[], Map<string, LineType>]> {
+  private async stageSlice(
+    scope: Scope,
+    batch: BatchRow,
+    stager: Stager,
+    facts: AddressFacts,
+    rows: FileRow[],
+  ): Promise<[StagedRow[], Map<string, LineType>]> {
     await facts.learn(rows);
-    const emailColumn = Math.max(0, allColumns(batch.plan!).findIndex(({ to }) => to === 'email' || to === 'nameEmail'));
+    const emailColumn = Math.max(
+      0,
+      allColumns(batch.plan!).findIndex(({ to }) => to === 'email' || to === 'nameEmail'),
+    );
     for (const row of rows) if (row.clean) row.clean = withDomains(row.clean, facts, emailColumn);
     const clues = rows.flatMap(({ clean }) => (clean && !clean.fatal ? stager.clues(clean) : []));
     const [onFile, kinds] = await Promise.all([this.staging.candidates(this.database.read(scope), batch.chapter_id, clues), facts.lines(rows)]);
-    for (const { clean } of rows) if (clean?.mobile && kinds.get(clean.mobile.normal) === 'landline') clean.hints.push({ column: 0, reason: `${clean.mobile.shown} is a landline: kept for calls, never texted` });
+    for (const { clean } of rows)
+      if (clean?.mobile && kinds.get(clean.mobile.normal) === 'landline')
+        clean.hints.push({ column: 0, reason: `${clean.mobile.shown} is a landline: kept for calls, never texted` });
     return [rows.map((row) => stager.stage(row, ({ by, key }) => onFile.get(`${by}:${key}`) ?? [])), kinds];
   }
 
@@ -181,20 +196,38 @@ export class IntakeJobs {
       const { currency, confirmDays } = await this.facts(this.database.read(scope), scope, plan);
       let next = (await this.batches.find(this.database.read(scope), batch.id))?.next_row ?? 0;
       const [began, first] = [Date.now(), next];
+      const people = (from: number) => this.people(scope, batch, plan, from);
+      // The people of the next rows are made while what hangs on these is written: two statements at a time.
+      let ahead = people(next);
       while (next < batch.row_count) {
-        if (await job.stopped()) return this.leave(scope, batch.id, 'stopped');
-        const to = Math.min(next + SLICE, batch.row_count);
-        await this.database.write(scope, async (tx) => {
-          await this.bringSlice(tx, batch, plan, resolved, { from: next + 1, to, confirmDays, currency });
-          await this.batches.change(tx, batch.id, { next_row: to, rate: ((to - first) / (Date.now() - began + 1)) * 1000 });
-        });
+        const to = await ahead;
+        const stopping = await job.stopped();
+        ahead = stopping ? Promise.resolve(to) : people(to);
+        ahead.catch(() => undefined);
+        await this.database.write(
+          scope,
+          async (tx) => {
+            await this.bringSlice(tx, batch, plan, resolved, { from: next + 1, to, confirmDays, currency });
+            await this.batches.change(tx, batch.id, { next_row: to, rate: ((to - first) / (Date.now() - began + 1)) * 1000 });
+          },
+          'read committed',
+        );
         next = to;
+        if (stopping && next < batch.row_count) return this.leave(scope, batch.id, 'stopped');
       }
       await this.flagDoNotContact(scope, batch.id);
       await this.database.write(scope, (tx) => this.batches.change(tx, batch.id, { state: 'done', ended_at: new Date(), seen_at: null }));
       await this.rememberLayout(scope, batch, resolved);
       await this.notices.tell(scope, batch.id);
     });
+  }
+
+  /** Makes the people of the rows after `done`; returns the last of these rows. */
+  private async people(scope: Scope, batch: BatchRow, plan: IntakePlan, done: number): Promise<number> {
+    const to = Math.min(done + SLICE, batch.row_count);
+    if (to > done && plan.what !== 'here' && plan.what !== 'refusals')
+      await this.database.quietly(scope, (tx) => this.bringer.bringPeople(tx, batch, { from: done + 1, to }), 'read committed');
+    return to;
   }
 
   private async bringSlice(
@@ -239,9 +272,13 @@ export class IntakeJobs {
     if (header.length === 0 || layoutKey(header) === '' || batch.found?.headerLine === null) return;
     const columns = batch.plan!.columns.map((choice, i) => {
       const fieldId = resolved.fields[i];
-      return choice.to === 'newField' && fieldId ? { to: 'field' as const, fieldId, type: choice.type, ...(choice.order ? { order: choice.order } : {}) } : choice;
+      return choice.to === 'newField' && fieldId
+        ? { to: 'field' as const, fieldId, type: choice.type, ...(choice.order ? { order: choice.order } : {}) }
+        : choice;
     });
-    await this.database.quietly({ ...scope, actorId: batch.created_by }, (tx) => this.layouts.remember(tx, { name: batch.name, what: batch.what, header, columns }));
+    await this.database.quietly({ ...scope, actorId: batch.created_by }, (tx) =>
+      this.layouts.remember(tx, { name: batch.name, what: batch.what, header, columns }),
+    );
   }
 
   /** New addresses that are on do-not-contact, themselves or by their domain or range, are marked as such. */
@@ -249,7 +286,8 @@ export class IntakeJobs {
     await this.database.write(scope, async (tx) => {
       if (await this.doNotContact.isEmpty(tx)) return;
       const points = await tx.sql<{ id: number; kind: string; normal: string }>(
-        'SELECT id, kind, normal FROM contact_point WHERE organization_id = :org AND batch_id = :batchId AND do_not_contact = 0',
+        `SELECT DISTINCT cp.id, cp.kind, cp.normal FROM batch_row r JOIN supporter_contact sc ON sc.supporter_id = r.supporter_id JOIN contact_point cp ON cp.id = sc.contact_point_id
+          WHERE r.organization_id = :org AND r.batch_id = :batchId AND cp.batch_id = :batchId AND cp.do_not_contact = 0`,
         { batchId },
       );
       await this.doNotContact.closeNew(tx, points);
@@ -280,8 +318,13 @@ export class IntakeJobs {
     } catch (error) {
       // A lost connection leaves the job to be taken up again; anything else would only fail again.
       if (isLostConnection(error)) throw error;
-      const words = error instanceof Unreadable ? error.message : `It could not go on: ${(error as { sqlMessage?: string }).sqlMessage ?? (error as Error).message}`;
-      await this.database.write(scope, (tx) => this.batches.change(tx, batch.id, { problem: words.slice(0, 500), state: BACK_TO[batch.state] ?? 'draft' }));
+      const words =
+        error instanceof Unreadable
+          ? error.message
+          : `It could not go on: ${(error as { sqlMessage?: string }).sqlMessage ?? (error as Error).message}`;
+      await this.database.write(scope, (tx) =>
+        this.batches.change(tx, batch.id, { problem: words.slice(0, 500), state: BACK_TO[batch.state] ?? 'draft' }),
+      );
     }
   }
 }

@@ -57,7 +57,9 @@ export class IntakeService {
       rows.map((row) => row.id),
     );
     const nothing = { looks: {}, withFaults: 0, withHints: 0 };
-    return rows.map((row) => view(row, { counts: Object.fromEntries(counts.filter((c) => c.batch_id === row.id).map((c) => [c.verdict, c.n])), ...nothing }, null));
+    return rows.map((row) =>
+      view(row, { counts: Object.fromEntries(counts.filter((c) => c.batch_id === row.id).map((c) => [c.verdict, c.n])), ...nothing }, null),
+    );
   }
 
   async show(scope: Scope, id: number): Promise<BatchView> {
@@ -105,12 +107,25 @@ export class IntakeService {
   async readAgain(scope: Scope, id: number, reading: FileReading, what: BatchKind | undefined): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       const batch = await this.batch(tx, id);
-      if (![...MAY_CHANGE, 'unreadable'].includes(batch.state)) throw new Conflict('This batch was brought in already, so its file is not read again.');
+      if (![...MAY_CHANGE, 'unreadable'].includes(batch.state))
+        throw new Conflict('This batch was brought in already, so its file is not read again.');
       await this.fileKey(batch);
       await cancel(tx.knex, 'batch-check', id);
-      const draft: IntakeDraft = { step: batch.draft?.step ?? 'File', name: batch.name, plan: { ...(batch.draft?.plan ?? {}), ...(what ? { what } : {}) } };
+      const draft: IntakeDraft = {
+        step: batch.draft?.step ?? 'File',
+        name: batch.name,
+        plan: { ...(batch.draft?.plan ?? {}), ...(what ? { what } : {}) },
+      };
       delete draft.plan.columns;
-      await this.batches.change(tx, id, { state: 'reading', reading: JSON.stringify(reading), draft: JSON.stringify(draft), plan: null, problem: null });
+      await this.batches.change(tx, id, {
+        state: 'reading',
+        found: null,
+        guesses: null,
+        reading: JSON.stringify(reading),
+        draft: JSON.stringify(draft),
+        plan: null,
+        problem: null,
+      });
       await enqueue(tx.knex, scope, 'batch-read', id);
     });
   }
@@ -137,7 +152,15 @@ export class IntakeService {
         faults.push('Say what these people did: left, bounced or complained, or match a column that says it.');
       if (faults.length > 0) throw new Invalid(faults.map((message) => ({ field: 'permission', code: 'plan', message })));
       await cancel(tx.knex, 'batch-check', id);
-      await this.batches.change(tx, id, { plan: JSON.stringify(plan), what: plan.what, resolved: null, state: 'checking', next_row: 0, problem: null, will: null });
+      await this.batches.change(tx, id, {
+        plan: JSON.stringify(plan),
+        what: plan.what,
+        resolved: null,
+        state: 'checking',
+        next_row: 0,
+        problem: null,
+        will: null,
+      });
       await enqueue(tx.knex, scope, 'batch-check', id);
     });
   }
@@ -148,14 +171,20 @@ export class IntakeService {
     if (plan.roster) {
       const campaign = await this.campaigns.find(tx, plan.roster.campaignId);
       if (!campaign) faults.push('The campaign is no longer there. Choose another.');
-      else if (!campaign.standings.includes(plan.roster.standing)) faults.push(`“${plan.roster.standing}” is no standing of ${campaign.name}. Choose one of ${campaign.standings.join(', ')}.`);
+      else if (!campaign.standings.includes(plan.roster.standing))
+        faults.push(`“${plan.roster.standing}” is no standing of ${campaign.name}. Choose one of ${campaign.standings.join(', ')}.`);
     }
     if (plan.listIds.length > 0 && plan.what === 'people') {
-      const lists = await tx.sql<{ id: number; name: string }>('SELECT id, name FROM list WHERE organization_id = :org AND is_public = 1 AND id IN (:ids)', { ids: plan.listIds });
+      const lists = await tx.sql<{ id: number; name: string }>(
+        'SELECT id, name FROM list WHERE organization_id = :org AND is_public = 1 AND id IN (:ids)',
+        { ids: plan.listIds },
+      );
       const agreed = new Set(Object.values(plan.permission).flatMap((said) => (said.said === 'yes' ? said.scopes : [])));
       for (const { id, name } of lists) {
         if (!agreed.has(`list:${id}`) && !agreed.has('all') && !agreed.has('marketing'))
-          faults.push(`“${name}” is a list that supporters see, so being on it needs their agreement to it. Tick it under permission, or take it off.`);
+          faults.push(
+            `“${name}” is a list that supporters see, so being on it needs their agreement to it. Tick it under permission, or take it off.`,
+          );
       }
     }
     return faults;
@@ -246,7 +275,8 @@ export class IntakeService {
 
   /** The key of the batch's text, unless its file is gone. */
   private async fileKey(batch: BatchRow): Promise<string> {
-    if (batch.file_gone_at) throw new Conflict('The file of this batch was deleted after the time set in House rules. What came of it is still here.');
+    if (batch.file_gone_at)
+      throw new Conflict('The file of this batch was deleted after the time set in House rules. What came of it is still here.');
     return batch.text_key ?? batch.storage_key;
   }
 

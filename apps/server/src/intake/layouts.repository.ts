@@ -4,7 +4,10 @@ import type { LayoutView } from '@goodword/core/contract';
 import { layoutKey, type Layout } from '@goodword/core/intake';
 import type { Scoped } from '../platform/database';
 
-const hashOf = (header: readonly string[], what: string) => createHash('sha256').update(`${what}:${layoutKey(header)}`).digest('hex');
+const hashOf = (header: readonly string[], what: string) =>
+  createHash('sha256')
+    .update(`${what}:${layoutKey(header)}`)
+    .digest('hex');
 
 @Injectable()
 export class LayoutsRepository {

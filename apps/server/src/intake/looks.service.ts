@@ -46,14 +46,23 @@ export class LooksService {
     }));
     const rows = earlier
       .filter((one): one is StagedView => !!one)
-      .map((one) => ({ id: -one.row_no, first: one.first_name, last: one.last_name, email: [one.email_shown ?? ''], mobile: [one.mobile_shown ?? ''] }));
+      .map((one) => ({
+        id: -one.row_no,
+        first: one.first_name,
+        last: one.last_name,
+        email: [one.email_shown ?? ''],
+        mobile: [one.mobile_shown ?? ''],
+      }));
     const all = [...known, ...rows];
     const of = (pick: (one: (typeof all)[number]) => string) => Object.fromEntries(all.map((one) => [one.id, pick(one)]));
     const fieldRows = fields.flatMap((field) => {
       const mine = staged.find((one) => one.row_no === rowNo && one.field_id === field.id);
       const theirs = Object.fromEntries(
         all.map((one) => {
-          const value = one.id > 0 ? values.find((v) => v.supporter_id === one.id && v.field_id === field.id) : staged.find((v) => v.row_no === -one.id && v.field_id === field.id);
+          const value =
+            one.id > 0
+              ? values.find((v) => v.supporter_id === one.id && v.field_id === field.id)
+              : staged.find((v) => v.row_no === -one.id && v.field_id === field.id);
           return [one.id, value ? formatValue(field.type, valueOf(value), manner) : ''];
         }),
       );
@@ -65,7 +74,16 @@ export class LooksService {
       why: row.why,
       people: candidates.flatMap((one) => {
         const person = all.find((some) => some.id === one.id);
-        return person ? [{ ...one, name: `${person.first} ${person.last}`.trim() || 'No name', supporterId: one.id > 0 ? one.id : null, rowNo: one.id < 0 ? -one.id : null }] : [];
+        return person
+          ? [
+              {
+                ...one,
+                name: `${person.first} ${person.last}`.trim() || 'No name',
+                supporterId: one.id > 0 ? one.id : null,
+                rowNo: one.id < 0 ? -one.id : null,
+              },
+            ]
+          : [];
       }),
       fields: [
         { key: 'firstName', name: 'First name', row: row.first_name, theirs: of((one) => one.first) },
@@ -83,7 +101,8 @@ export class LooksService {
       const batch = await this.batches.find(tx, id);
       if (!batch) throw new NotFound('batch');
       if (batch.state !== 'checked') throw new Conflict('Rows can be settled between checking the batch and bringing it in.');
-      if (!decision.rows && !decision.why) throw new Invalid([{ field: 'rows', code: 'missing', message: 'Say which rows: by their numbers, or all of a kind.' }]);
+      if (!decision.rows && !decision.why)
+        throw new Invalid([{ field: 'rows', code: 'missing', message: 'Say which rows: by their numbers, or all of a kind.' }]);
       if (decision.why && !decision.rows) return { rows: await this.batches.decideKind(tx, id, decision.why, decision.as) };
       const rows = await this.batches.looks(tx, id, decision.rows ?? []);
       const settled = rows.map((row) => ({ row, withId: decision.as === 'merge' ? this.whom(row, decision) : null }));
@@ -95,7 +114,10 @@ export class LooksService {
   private whom(row: StagedView, decision: DecideRows): number {
     const candidates = row.candidates ?? [];
     const chosen = decision.supporterId === undefined ? candidates[0] : candidates.find((one) => one.id === decision.supporterId);
-    if (!chosen) throw new Invalid([{ field: 'supporterId', code: 'candidate', message: `Row ${row.row_no} is not likely to be that person. Choose one of those beside it.` }]);
+    if (!chosen)
+      throw new Invalid([
+        { field: 'supporterId', code: 'candidate', message: `Row ${row.row_no} is not likely to be that person. Choose one of those beside it.` },
+      ]);
     return chosen.id;
   }
 

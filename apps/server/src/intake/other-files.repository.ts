@@ -20,7 +20,8 @@ export class OtherFilesRepository {
    * here, which belong on do-not-contact.
    */
   async refuse(tx: Scoped, batch: BatchRow, slice: Slice, refusal: string | null): Promise<Unknown[]> {
-    const status = "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'status'), :refusal)";
+    const status =
+      "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'status'), :refusal)";
     const bindings = { ...slice, refusal, source: batch.file_name };
     const unknown: Unknown[] = [];
     for (const kind of ['email', 'mobile'] as const) {

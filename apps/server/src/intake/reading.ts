@@ -96,7 +96,11 @@ export async function readThrough(
   const refused = notASheet(nature);
   if (refused) throw new Unreadable(refused);
   const text: { key: string; workbook?: Workbook } =
-    nature === 'workbook' ? await fromWorkbook(storage, file) : nature === 'vcard' ? await fromCards(storage, file.storageKey) : { key: file.storageKey };
+    nature === 'workbook'
+      ? await fromWorkbook(storage, file)
+      : nature === 'vcard'
+        ? await fromCards(storage, file.storageKey)
+        : { key: file.storageKey };
   const own = nature === 'text' ? file.reading : { ...file.reading, encoding: 'utf-8' as const, delimiter: ',' as const };
   const reader = new FileReader(await openingOf(storage, text.key, nature === 'vcard' ? { ...own, headerLine: 0 } : own));
   const samplers: ColumnSampler[] = [];
@@ -107,7 +111,10 @@ export async function readThrough(
   };
   for await (const piece of storage.pieces(text.key)) take(reader.push(piece));
   take(reader.end());
-  const found = { ...reader.found(nature === 'text' ? 'text' : nature === 'vcard' ? 'vcard' : 'workbook'), ...(text.workbook ? { workbook: text.workbook } : {}) };
+  const found = {
+    ...reader.found(nature === 'text' ? 'text' : nature === 'vcard' ? 'vcard' : 'workbook'),
+    ...(text.workbook ? { workbook: text.workbook } : {}),
+  };
   const empty = emptiness(found);
   if (empty) throw new Unreadable(empty);
   const profiles = found.header.map((_name, i) => (samplers[i] ?? new ColumnSampler()).profile(known.country));
@@ -136,7 +143,9 @@ async function fromWorkbook(storage: Storage, file: { storageKey: string; readin
     const [input, output] = [join(folder, 'workbook'), join(folder, 'sheet.csv')];
     await write(input, storage.pieces(file.storageKey));
     if ((await stat(input)).size > FILE_LIMITS.sheetBytes) {
-      throw new Unreadable(`A workbook may have ${FILE_LIMITS.sheetBytes / 1024 / 1024} MB at most. Save the one sheet as CSV, which may have ${FILE_LIMITS.bytes / 1024 / 1024} MB.`);
+      throw new Unreadable(
+        `A workbook may have ${FILE_LIMITS.sheetBytes / 1024 / 1024} MB at most. Save the one sheet as CSV, which may have ${FILE_LIMITS.bytes / 1024 / 1024} MB.`,
+      );
     }
     const workbook = await workbookToCsv(input, output, file.reading.sheet ?? null);
     return { key: await storage.adopt(output), workbook };
@@ -153,10 +162,13 @@ async function fromCards(storage: Storage, key: string): Promise<{ key: string }
   const { header, rows } = tableOfCards(cards);
   return inFolder(async (folder) => {
     const path = join(folder, 'cards.csv');
-    await write(path, (function* () {
-      yield `${Papa.unparse([header])}\r\n`;
-      for (let at = 0; at < rows.length; at += 1000) yield `${Papa.unparse(rows.slice(at, at + 1000), { newline: '\r\n' })}\r\n`;
-    })());
+    await write(
+      path,
+      (function* () {
+        yield `${Papa.unparse([header])}\r\n`;
+        for (let at = 0; at < rows.length; at += 1000) yield `${Papa.unparse(rows.slice(at, at + 1000), { newline: '\r\n' })}\r\n`;
+      })(),
+    );
     return { key: await storage.adopt(path) };
   });
 }

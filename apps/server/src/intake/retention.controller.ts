@@ -24,7 +24,12 @@ export class RetentionController {
   async change(@Caller() scope: Scope, @Input('body') body: { days: number }): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       await tx.execute('UPDATE organization SET file_days = :days WHERE id = :org', { days: body.days });
-      await audit(tx, { act: 'file-days', subject: 'organization', subjectId: scope.organizationId, words: `Files of batches are kept ${body.days} days` });
+      await audit(tx, {
+        act: 'file-days',
+        subject: 'organization',
+        subjectId: scope.organizationId,
+        words: `Files of batches are kept ${body.days} days`,
+      });
     });
   }
 }

@@ -55,7 +55,12 @@ export class SheetsService {
       ...own,
     ];
     const explaining = columns.map(([, hint], i) => (i === 0 ? `Delete this line. ${hint}` : hint));
-    return sheet('People to bring in', form, columns.map(([name]) => name), [explaining]);
+    return sheet(
+      'People to bring in',
+      form,
+      columns.map(([name]) => name),
+      [explaining],
+    );
   }
 
   private async howTo(db: Parameters<FieldsRepository['choices']>[0], field: { id: number; type: keyof typeof FIELD_TYPE_WORDS }): Promise<string> {
@@ -84,7 +89,8 @@ export class SheetsService {
     const db = this.database.read(scope);
     const batch = await this.batches.find(db, id);
     if (!batch) throw new NotFound('batch');
-    if (batch.file_gone_at) throw new Conflict('The file of this batch was deleted after the time set in House rules, so its rows can no longer be downloaded.');
+    if (batch.file_gone_at)
+      throw new Conflict('The file of this batch was deleted after the time set in House rules, so its rows can no longer be downloaded.');
     return { batch, db };
   }
 
@@ -106,7 +112,8 @@ export class SheetsService {
 function sheet(name: string, form: SheetForm, header: readonly string[], rows: readonly (readonly string[])[]): SheetFile {
   const plain = name.replace(/[^\p{L}\p{N} _-]/gu, '').slice(0, 100);
   if (form === 'csv') return { name: `${plain}.csv`, mime: MIME.csv, bytes: Buffer.from(`\ufeff${writeCsv(header, rows)}`) };
-  if (rows.length > FILE_LIMITS.sheetRows) throw new Conflict(`A workbook may have ${FILE_LIMITS.sheetRows} rows at most. Download it as CSV instead.`);
+  if (rows.length > FILE_LIMITS.sheetRows)
+    throw new Conflict(`A workbook may have ${FILE_LIMITS.sheetRows} rows at most. Download it as CSV instead.`);
   const book = XLSX.utils.book_new();
   XLSX.utils.book_append_sheet(book, XLSX.utils.aoa_to_sheet([header, ...rows].map((row) => row.map(defused))), 'Rows');
   return { name: `${plain}.xlsx`, mime: MIME.xlsx, bytes: XLSX.write(book, { type: 'buffer', bookType: 'xlsx', compression: true }) as Buffer };

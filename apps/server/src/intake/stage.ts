@@ -137,13 +137,18 @@ export class Stager {
   }
 
   private candidates(row: CleanRow, onFile: (clue: Clue) => readonly Candidate[]): Candidate[] {
-    return this.clues(row).flatMap((clue) => [...onFile(clue), ...(this.earlier.get(`${clue.by}:${clue.key}`) ?? [])].map((one) => this.exactly(one, row)));
+    return this.clues(row).flatMap((clue) =>
+      [...onFile(clue), ...(this.earlier.get(`${clue.by}:${clue.key}`) ?? [])].map((one) => this.exactly(one, row)),
+    );
   }
 
   /** The same name in the same postcode is an exact key; a like name there is only worth a look. */
   private exactly(candidate: Candidate, row: CleanRow): Candidate {
     if (candidate.by !== 'nearby' || !this.plan.matching.includes('namePostcode')) return candidate;
-    const same = nameMatchKey(candidate.firstName + candidate.lastName) === nameMatchKey(row.firstName + row.lastName) && row.firstName !== '' && row.lastName !== '';
+    const same =
+      nameMatchKey(candidate.firstName + candidate.lastName) === nameMatchKey(row.firstName + row.lastName) &&
+      row.firstName !== '' &&
+      row.lastName !== '';
     return same ? { ...candidate, by: 'namePostcode' } : candidate;
   }
 
@@ -185,7 +190,9 @@ export class Stager {
     if (verdict === 'failed' && this.plan.what === 'refusals') return 'nothing says what this person refused: no status, and none was given for all';
     if (verdict === 'failed') return 'nobody here has this address, id, or name and postcode';
     const left = row.faults.map((fault) => `${fault.reason} (left out)`).join('; ');
-    return match?.kind === 'look' && match.why === 'two-people' && verdict === 'look' ? ['what identifies this row belongs to two people', left].filter(Boolean).join('; ') : left;
+    return match?.kind === 'look' && match.why === 'two-people' && verdict === 'look'
+      ? ['what identifies this row belongs to two people', left].filter(Boolean).join('; ')
+      : left;
   }
 }
 
@@ -201,6 +208,15 @@ export function plainStart(name: string): string {
 }
 
 export function emptyStaged(rowNo: number, verdict: RowVerdict, reason: string): StagedRow {
-  const nothing = { sameAsRow: null, supporterId: null, clean: null, why: null as LookKind | null, candidates: [], hint: '', stranger: false, values: [] };
+  const nothing = {
+    sameAsRow: null,
+    supporterId: null,
+    clean: null,
+    why: null as LookKind | null,
+    candidates: [],
+    hint: '',
+    stranger: false,
+    values: [],
+  };
   return { rowNo, verdict, reason, ...nothing };
 }

@@ -168,7 +168,10 @@ function joinedTexts(values: StagedRow['values']): StagedRow['values'] {
 type More = [kind: string, n: number, normal: string, value: string];
 
 function moreOf(row: CleanRow): More[] {
-  const post: More[] = row.post && (row.post.street || row.post.postcode || row.post.city) ? [['post', 0, normalAddress(row.post), JSON.stringify({ ...row.post, shown: shownAddress(row.post) })]] : [];
+  const post: More[] =
+    row.post && (row.post.street || row.post.postcode || row.post.city)
+      ? [['post', 0, normalAddress(row.post), JSON.stringify({ ...row.post, shown: shownAddress(row.post) })]]
+      : [];
   const one = (kind: string, value: string | null): More[] => (value === null ? [] : [[kind, 0, '', value]]);
   return [
     ...row.moreEmails.map((email, n): More => ['email', n, email.normal, email.shown]),

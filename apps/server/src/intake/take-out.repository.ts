@@ -24,7 +24,10 @@ export class TakeOutRepository {
     await tx.execute('DELETE FROM supporter_list WHERE organization_id = :org AND batch_id = :batchId', of);
     await this.restoreRosters(tx, of);
     await this.restoreHolds(tx, of);
-    await tx.execute("UPDATE confirmation SET state = 'dropped', due_at = NULL WHERE organization_id = :org AND batch_id = :batchId AND state IN ('waiting', 'sent')", of);
+    await tx.execute(
+      "UPDATE confirmation SET state = 'dropped', due_at = NULL WHERE organization_id = :org AND batch_id = :batchId AND state IN ('waiting', 'sent')",
+      of,
+    );
     await this.ledger.takeBackBatch(tx, batchId);
     await this.removePeople(tx, of);
     await this.removeAddresses(tx, of);
@@ -35,7 +38,10 @@ export class TakeOutRepository {
 
   /** How many would have to stay, without taking anything out. */
   async countStaying(db: Scoped, batchId: number): Promise<number> {
-    const [row] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM batch_row r WHERE ${GOES.replace('r.stays = 0 AND ', '')} AND (${HAPPENED})`, { batchId });
+    const [row] = await db.sql<{ n: number }>(
+      `SELECT COUNT(*) AS n FROM batch_row r WHERE ${GOES.replace('r.stays = 0 AND ', '')} AND (${HAPPENED})`,
+      { batchId },
+    );
     return row?.n ?? 0;
   }
 

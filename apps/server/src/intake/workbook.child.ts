@@ -19,14 +19,19 @@ class Refused extends Error {}
 /** Sum of the unpacked sizes that a zip file's central directory declares (APPNOTE.TXT 4.3.12). */
 function unpackedSize(bytes: Buffer): number {
   let sum = 0;
-  for (let at = bytes.indexOf('PK\u0001\u0002', 0, 'latin1'); at >= 0 && at + 46 <= bytes.length; at = bytes.indexOf('PK\u0001\u0002', at + 46, 'latin1')) {
+  for (
+    let at = bytes.indexOf('PK\u0001\u0002', 0, 'latin1');
+    at >= 0 && at + 46 <= bytes.length;
+    at = bytes.indexOf('PK\u0001\u0002', at + 46, 'latin1')
+  ) {
     sum += bytes.readUInt32LE(at + 24);
   }
   return sum;
 }
 
 function read(bytes: Buffer): XLSX.WorkBook {
-  if (unpackedSize(bytes) > MOST_UNPACKED) throw new Refused('Unpacked, this workbook would be larger than a table of people ever is. Save the one sheet as CSV.');
+  if (unpackedSize(bytes) > MOST_UNPACKED)
+    throw new Refused('Unpacked, this workbook would be larger than a table of people ever is. Save the one sheet as CSV.');
   try {
     return XLSX.read(bytes, { dense: true, cellNF: true, cellText: false, cellDates: false, sheetRows: FILE_LIMITS.sheetRows + 40, raw: true });
   } catch (error) {
@@ -76,7 +81,9 @@ function numberText(value: number, format: string, date1904: boolean): string {
 
 /** Which sheet is read where nobody chose: the first that can be seen and holds more than a line. */
 function guessSheet(book: XLSX.WorkBook): number {
-  const at = book.SheetNames.findIndex((name, i) => !isHidden(book, i) && rowsOf(book.Sheets[name]!).filter((row) => row?.some((cell) => cell?.v !== undefined)).length > 1);
+  const at = book.SheetNames.findIndex(
+    (name, i) => !isHidden(book, i) && rowsOf(book.Sheets[name]!).filter((row) => row?.some((cell) => cell?.v !== undefined)).length > 1,
+  );
   return Math.max(0, at);
 }
 
@@ -105,14 +112,18 @@ async function convert(input: string, output: string, chosen: number | null): Pr
   const sheet = book.Sheets[name]!;
   const rows = rowsOf(sheet);
   if (rows.length > FILE_LIMITS.sheetRows + 35) {
-    throw new Refused(`The sheet has more than ${FILE_LIMITS.sheetRows} rows, which is the most for a workbook. Save it as CSV, which may have more.`);
+    throw new Refused(
+      `The sheet has more than ${FILE_LIMITS.sheetRows} rows, which is the most for a workbook. Save it as CSV, which may have more.`,
+    );
   }
   const merges = sheet['!merges'] ?? [];
   spreadMerges(rows, merges);
   const date1904 = book.Workbook?.WBProps?.date1904 ?? false;
   const out = createWriteStream(output);
   for (let from = 0; from < rows.length; from += 5000) {
-    const slice = Array.from({ length: Math.min(5000, rows.length - from) }, (_none, i) => Array.from(rows[from + i] ?? [], (cell) => textOf(cell, date1904)));
+    const slice = Array.from({ length: Math.min(5000, rows.length - from) }, (_none, i) =>
+      Array.from(rows[from + i] ?? [], (cell) => textOf(cell, date1904)),
+    );
     if (!out.write(`${Papa.unparse(slice, { newline: '\r\n' })}\r\n`)) await once(out, 'drain');
   }
   out.end();
@@ -138,5 +149,8 @@ const answer = (what: ChildAnswer) => void process.stdout.write(JSON.stringify(w
 convert(input!, output!, chosen === undefined || chosen === '' ? null : Number(chosen)).then(
   (workbook) => answer({ ok: true, workbook }),
   (error: unknown) =>
-    answer({ ok: false, reason: error instanceof Refused ? error.message : `The workbook can't be read: ${(error as Error).message}. Save it anew as XLSX or CSV.` }),
+    answer({
+      ok: false,
+      reason: error instanceof Refused ? error.message : `The workbook can't be read: ${(error as Error).message}. Save it anew as XLSX or CSV.`,
+    }),
 );

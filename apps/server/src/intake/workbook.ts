@@ -19,7 +19,10 @@ const CHILD = __filename.endsWith('.ts') ? join(__dirname, '../../dist/intake/wo
 const PAGE = 4096;
 
 async function megabytesOf(pid: number): Promise<number> {
-  const pages = await readFile(`/proc/${pid}/statm`, 'utf8').then((text) => Number(text.split(' ')[1]), () => 0);
+  const pages = await readFile(`/proc/${pid}/statm`, 'utf8').then(
+    (text) => Number(text.split(' ')[1]),
+    () => 0,
+  );
   return (pages * PAGE) / 1024 / 1024;
 }
 
@@ -54,7 +57,8 @@ export function workbookToCsv(input: string, output: string, sheet: number | nul
   });
 }
 
-const TOO_LARGE = 'The workbook needs more memory than one may take: it holds too much, or was made to do harm. Save the one sheet as CSV and drop that.';
+const TOO_LARGE =
+  'The workbook needs more memory than one may take: it holds too much, or was made to do harm. Save the one sheet as CSV and drop that.';
 
 function answerOf(said: string): ChildAnswer | null {
   try {

@@ -76,7 +76,10 @@ const schema = Joi.object<Config>({
   MAILROOM_PAGE: Joi.string().uri().allow('').default(''),
   HANDSETS_PAGE: Joi.string().uri().allow('').default(''),
   DOMAIN_LOOKUP: Joi.alternatives(Joi.string().valid('dns', ''), Joi.string().uri({ scheme: ['http', 'https'] })).default(''),
-  LINE_LOOKUP: Joi.string().uri({ scheme: ['http', 'https'] }).allow('').default(''),
+  LINE_LOOKUP: Joi.string()
+    .uri({ scheme: ['http', 'https'] })
+    .allow('')
+    .default(''),
 });
 
 /** Reads the environment; throws one error that names every wrong value and what was expected of it. */

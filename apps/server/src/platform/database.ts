@@ -73,7 +73,9 @@ export class Scoped {
     const text = rows.map((row) => loadLine([this.scope.organizationId, ...row])).join('');
     // Faults of single values are warnings to LOAD DATA LOCAL; every value here has been bounded and typed before.
     const statement = `LOAD DATA LOCAL INFILE 'rows' INTO TABLE \`${name}\` CHARACTER SET utf8mb4 FIELDS TERMINATED BY '\\t' ESCAPED BY '\\\\' LINES TERMINATED BY '\\n' (${names})`;
-    const answer = (await this.knex.raw(statement.replaceAll('?', '\\?')).options({ infileStreamFactory: () => Readable.from([Buffer.from(text)]) })) as [{ affectedRows: number }];
+    const answer = (await this.knex
+      .raw(statement.replaceAll('?', '\\?'))
+      .options({ infileStreamFactory: () => Readable.from([Buffer.from(text)]) })) as [{ affectedRows: number }];
     if (answer[0].affectedRows !== rows.length) throw new Error(`expected ${rows.length} rows loaded into ${name}, got ${answer[0].affectedRows}`);
   }
 
@@ -94,6 +96,9 @@ export class Scoped {
     return result;
   }
 }
+
+/** Reading what is committed locks no rows that a statement only reads: for bulk work side by side. */
+export type Isolation = 'read committed';
 
 function loadLine(row: readonly Bound[]): string {
   return `${row.map(loadValue).join('\t')}\n`;
@@ -127,19 +132,23 @@ export class Database {
    * Runs the work in one transaction, again from the start after a deadlock, and leaves a mark in the change log so that
    * whoever keeps columns in memory knows that they are old.
    */
-  async write<T>(scope: Scope, work: (tx: Scoped) => Promise<T>): Promise<T> {
-    return this.quietly(scope, async (tx) => {
-      const result = await work(tx);
-      await tx.insert('change_log', {});
-      return result;
-    });
+  async write<T>(scope: Scope, work: (tx: Scoped) => Promise<T>, isolation?: Isolation): Promise<T> {
+    return this.quietly(
+      scope,
+      async (tx) => {
+        const result = await work(tx);
+        await tx.insert('change_log', {});
+        return result;
+      },
+      isolation,
+    );
   }
 
   /** As `write`, for a transaction that changes nothing that columns are made of: it leaves no mark in the change log. */
-  async quietly<T>(scope: Scope, work: (tx: Scoped) => Promise<T>): Promise<T> {
+  async quietly<T>(scope: Scope, work: (tx: Scoped) => Promise<T>, isolation?: Isolation): Promise<T> {
     for (let attempt = 1; ; attempt++) {
       try {
-        return await this.pool.transaction(async (trx) => work(new Scoped(trx, scope)));
+        return await this.pool.transaction(async (trx) => work(new Scoped(trx, scope)), isolation ? { isolationLevel: isolation } : undefined);
       } catch (error) {
         if (!AGAIN.has(codeOf(error)) || attempt >= 8) throw error;
         await new Promise((done) => setTimeout(done, 10 * 2 ** attempt * Math.random()));

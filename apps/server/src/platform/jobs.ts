@@ -30,7 +30,14 @@ const MOST_ATTEMPTS = 5;
 
 /** Puts work on the queue, inside the caller's transaction where one is given. */
 export async function enqueue(knex: Knex, scope: Scope, kind: JobKind, refId: number, runAt = new Date()): Promise<void> {
-  await knex('job').insert({ organization_id: scope.organizationId, chapter_id: scope.chapterId, kind, ref_id: refId, run_at: runAt, created_by: scope.actorId });
+  await knex('job').insert({
+    organization_id: scope.organizationId,
+    chapter_id: scope.chapterId,
+    kind,
+    ref_id: refId,
+    run_at: runAt,
+    created_by: scope.actorId,
+  });
 }
 
 /** Asks a waiting or running job to stop at its next step. */
@@ -64,7 +71,9 @@ export class JobRunner {
         refId: job.ref_id,
         stopped: () => this.isStopped(job.id),
       });
-      await this.jobs().where({ id: job.id, leased_by: this.name }).update({ state: 'done', leased_by: null, ended_at: this.database.unscoped().raw('UTC_TIMESTAMP(3)') });
+      await this.jobs()
+        .where({ id: job.id, leased_by: this.name })
+        .update({ state: 'done', leased_by: null, ended_at: this.database.unscoped().raw('UTC_TIMESTAMP(3)') });
       this.log.info({ job: job.id, kind: job.kind }, 'job done');
     } catch (error) {
       await this.fail(job, error);
@@ -93,7 +102,12 @@ export class JobRunner {
       if (!job) return null;
       await trx('job')
         .where('id', job.id)
-        .update({ state: 'running', leased_by: this.name, lease_until: this.leaseEnd(trx), began_at: trx.raw('COALESCE(began_at, UTC_TIMESTAMP(3))') });
+        .update({
+          state: 'running',
+          leased_by: this.name,
+          lease_until: this.leaseEnd(trx),
+          began_at: trx.raw('COALESCE(began_at, UTC_TIMESTAMP(3))'),
+        });
       return job;
     });
   }

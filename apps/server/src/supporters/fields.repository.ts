@@ -32,7 +32,9 @@ export class FieldsRepository {
 
   /** The choices that a field was given, then what people have in it beside, the most frequent first. */
   async choices(db: Scoped, fieldId: number): Promise<string[]> {
-    const [field] = await db.sql<{ choices: string[] | null }>('SELECT choices FROM field WHERE organization_id = :org AND id = :fieldId', { fieldId });
+    const [field] = await db.sql<{ choices: string[] | null }>('SELECT choices FROM field WHERE organization_id = :org AND id = :fieldId', {
+      fieldId,
+    });
     const rows = await db.sql<{ text_value: string }>(
       'SELECT text_value FROM field_value WHERE organization_id = :org AND field_id = :fieldId AND text_value IS NOT NULL GROUP BY text_value ORDER BY COUNT(*) DESC LIMIT 40',
       { fieldId },

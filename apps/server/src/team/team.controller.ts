@@ -2,8 +2,9 @@ import { Controller, HttpCode, Inject, Req, Res, UseGuards } from '@nestjs/commo
 import { Throttle, ThrottlerGuard } from '@nestjs/throttler';
 import type { Response } from 'express';
 import { schema, type SessionView } from '@goodword/core/contract';
-import { Input, Route, type KnownRequest } from '../platform/api';
+import { Caller, Input, Route, type KnownRequest } from '../platform/api';
 import { CONFIG, type Config } from '../platform/config';
+import type { Scope } from '../platform/scope';
 import { TeamService } from './team.service';
 
 const COOKIE = 'gw_session';
@@ -27,6 +28,11 @@ export class TeamController {
   @Route('get', '', { role: 'viewer', summary: 'Who is signed in, and where' })
   view(@Req() request: KnownRequest): Promise<SessionView> {
     return this.team.view(request.session!);
+  }
+
+  @Route('get', 'teammates', { role: 'viewer', summary: 'Who works here' })
+  teammates(@Caller() scope: Scope): Promise<{ id: number; name: string; email: string }[]> {
+    return this.team.teammates(scope);
   }
 
   @Route('put', 'chapter', { role: 'viewer', summary: 'Work in another chapter', body: schema.chooseChapter })

@@ -44,6 +44,14 @@ export class TeamRepository {
     return row;
   }
 
+  async teammates(scope: Scope): Promise<{ id: number; name: string; email: string }[]> {
+    return this.database
+      .read(scope)
+      .sql(
+        'SELECT id, name, email FROM teammate WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY name',
+      );
+  }
+
   async organization(scope: Scope): Promise<OrganizationRow> {
     const [row] = await this.database.read(scope).sql<OrganizationRow>('SELECT * FROM organization WHERE id = :org');
     if (!row) throw new Error(`expected the organization ${scope.organizationId}, got none`);

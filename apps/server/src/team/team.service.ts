@@ -57,6 +57,10 @@ export class TeamService {
     };
   }
 
+  teammates(scope: Session['scope']): Promise<{ id: number; name: string; email: string }[]> {
+    return this.team.teammates(scope);
+  }
+
   async chooseChapter(session: Session, chapterId: number | null): Promise<void> {
     const teammate = await this.team.teammate(session.scope, session.teammateId);
     if (teammate && teammate.chapter_id !== null && teammate.chapter_id !== chapterId)

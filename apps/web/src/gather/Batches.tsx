@@ -1,13 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
-import { Link, useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { BatchState, BatchView } from '@goodword/core/contract';
-import { get } from '../app/api';
+import { get, query } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { KIND_WORDS } from './columnWords';
+import { useDraft } from './draft';
 import { GatherNav } from './GatherNav';
 
 export const BATCH_WORDS: Record<BatchState, string> = {
+  reading: 'being read',
+  unreadable: 'could not be read',
   draft: 'not settled yet',
   checking: 'being checked',
   checked: 'checked, not in yet',
@@ -19,70 +23,139 @@ export const BATCH_WORDS: Record<BatchState, string> = {
   failed: 'failed',
 };
 
+/** What a half-done batch waits for. */
+function waitsFor(batch: BatchView): string {
+  if (batch.state === 'draft') return `waits at: ${(batch.draft?.step ?? 'columns').toLowerCase()}`;
+  if (batch.state === 'checked' && (batch.counts.look ?? 0) > 0) return `checked, ${batch.counts.look} to look at`;
+  return BATCH_WORDS[batch.state];
+}
+
+const FILTER = 'input !w-auto !min-h-[32px] !py-[3px]';
+
+/** Narrows the history by person, day, source and state; the address holds what is chosen. */
+function Filters({ params, set }: { params: URLSearchParams; set: (name: string, value: string) => void }) {
+  const team = useQuery({ queryKey: ['teammates'], queryFn: () => get<{ id: number; name: string }[]>('session/teammates') });
+  return (
+    <div className="flex flex-wrap gap-2 pb-3 items-center text-ink2">
+      <select className={FILTER} aria-label="State" value={params.get('state') ?? ''} onChange={(event) => set('state', event.target.value)}>
+        <option value="">All batches</option>
+        <option value="open">Not finished</option>
+        <option value="done">Finished</option>
+      </select>
+      <select className={FILTER} aria-label="Brought in by" value={params.get('by') ?? ''} onChange={(event) => set('by', event.target.value)}>
+        <option value="">by anyone</option>
+        {team.data?.map((one) => (
+          <option key={one.id} value={one.id}>
+            by {one.name}
+          </option>
+        ))}
+      </select>
+      <label>
+        from <input type="date" className={FILTER} value={params.get('from') ?? ''} onChange={(event) => set('from', event.target.value)} />
+      </label>
+      <label>
+        to <input type="date" className={FILTER} value={params.get('to') ?? ''} onChange={(event) => set('to', event.target.value)} />
+      </label>
+      <input
+        className={`${FILTER} !w-[200px]`}
+        aria-label="Name or file"
+        placeholder="Name or file"
+        value={params.get('source') ?? ''}
+        onChange={(event) => set('source', event.target.value)}
+      />
+    </div>
+  );
+}
+
 /** All batches, newest first. */
 export default function Batches() {
   const navigate = useNavigate();
-  const format = useFormat();
   const may = useMay('organizer');
-  const { data, error, isPending } = useQuery({ queryKey: ['batches'], queryFn: () => get<BatchView[]>('batches'), refetchInterval: 4_000 });
+  const reset = useDraft((draft) => draft.reset);
+  const [params, setParams] = useSearchParams();
+  const set = (name: string, value: string) =>
+    setParams(
+      (old) => {
+        if (value) old.set(name, value);
+        else old.delete(name);
+        return old;
+      },
+      { replace: true },
+    );
+  const asked = Object.fromEntries(params);
+  const { data, error, isPending } = useQuery({
+    queryKey: ['batches', asked],
+    queryFn: () => get<BatchView[]>(`batches${query(asked)}`),
+    refetchInterval: 4_000,
+  });
   if (isPending) return <Loading what="batches" />;
+  const begin = () => (reset(), void navigate('/gather/new'));
   return (
     <>
       <Heading title="Gather" note="Batches of people, each brought in with its permission">
         {may && (
-          <Button weight="main" onClick={() => void navigate('/gather/new')}>
+          <Button weight="main" onClick={begin}>
             Bring in a file
           </Button>
         )}
       </Heading>
       <GatherNav />
+      <Filters params={params} set={set} />
       <Problem error={error} />
       <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Batches">
         {data?.length === 0 ? (
-          <Empty title="Nobody has been brought in by a file yet">
+          <Empty title={params.size > 0 ? 'No batch fits that' : 'Nobody has been brought in by a file yet'}>
             <p>
               Take the sign-up sheet of your last event: one header row, one person a row. You will see what becomes of every row before anything is
               changed.
             </p>
             {may && (
-              <Link className="link text-ink" to="/gather/new">
+              <Link className="link text-ink" to="/gather/new" onClick={reset}>
                 Bring in the first file
               </Link>
             )}
           </Empty>
         ) : (
-          <table className="w-full">
-            <thead>
-              <tr className="border-b border-ink text-left text-[13px] text-ink2">
-                {['Batch', 'Stands', 'Rows', 'New', 'Updated', 'Not in', 'Began'].map((title) => (
-                  <th key={title} className="px-4 py-2 font-normal">
-                    {title}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {data?.map((batch) => (
-                <tr key={batch.id} className="border-b border-hair">
-                  <td className="px-4 py-2 font-semibold">
-                    <Link className="hover:underline" to={`/gather/${batch.id}`}>
-                      {batch.name}
-                    </Link>
-                  </td>
-                  <td className="px-4">{BATCH_WORDS[batch.state]}</td>
-                  <td className="px-4">{format.number(batch.rows)}</td>
-                  <td className="px-4">{format.number((batch.counts.new ?? 0) + (batch.counts.shares ?? 0))}</td>
-                  <td className="px-4">{format.number(batch.counts.update ?? 0)}</td>
-                  <td className="px-4">{format.number((batch.counts.failed ?? 0) + (batch.counts.look ?? 0))}</td>
-                  <td className="px-4 text-ink2">
-                    {format.moment(batch.createdAt)}, {batch.createdBy}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <BatchTable batches={data ?? []} />
         )}
       </div>
     </>
+  );
+}
+
+function BatchTable({ batches }: { batches: readonly BatchView[] }) {
+  const format = useFormat();
+  return (
+    <table className="w-full">
+      <thead>
+        <tr className="border-b border-ink text-left text-[13px] text-ink2">
+          {['Batch', 'What', 'Stands', 'Rows', 'New', 'Updated', 'Not in', 'Began'].map((title) => (
+            <th key={title} className="px-4 py-2 font-normal">
+              {title}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {batches.map((batch) => (
+          <tr key={batch.id} className="border-b border-hair">
+            <td className="px-4 py-2 font-semibold">
+              <Link className="hover:underline" to={`/gather/${batch.id}`}>
+                {batch.name}
+              </Link>
+            </td>
+            <td className="px-4 text-ink2">{KIND_WORDS[batch.what][0]}</td>
+            <td className="px-4">{waitsFor(batch)}</td>
+            <td className="px-4">{format.number(batch.rows)}</td>
+            <td className="px-4">{format.number((batch.counts.new ?? 0) + (batch.counts.shares ?? 0))}</td>
+            <td className="px-4">{format.number(batch.counts.update ?? 0)}</td>
+            <td className="px-4">{format.number((batch.counts.failed ?? 0) + (batch.counts.look ?? 0))}</td>
+            <td className="px-4 text-ink2">
+              {format.moment(batch.createdAt)}, {batch.createdBy}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

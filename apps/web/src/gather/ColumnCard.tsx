@@ -1,6 +1,8 @@
 import { DropdownMenu } from 'radix-ui';
-import type { ColumnChoice, KnownField } from '@goodword/core/intake';
+import { useState } from 'react';
+import type { BatchKind, ColumnChoice, KnownField } from '@goodword/core/intake';
 import { columnWords, offersFor } from './columnWords';
+import { NewField } from './NewField';
 
 const ITEM = 'px-3 py-[6px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
 
@@ -8,18 +10,24 @@ interface Props {
   column: number;
   header: string;
   choice: ColumnChoice;
+  what: BatchKind;
   fields: readonly KnownField[];
   country: string;
   faults: number;
   filled: number;
   rows: number;
+  /** How sure the guess is, 0 to 1; null where a person chose. */
+  confidence: number | null;
+  values: readonly string[];
   onChoose: (choice: ColumnChoice) => void;
+  onStrip: (text: string) => void;
 }
 
 /** What one column becomes, over its header and a bar of how much of it is filled and how much can't be read. */
-export function ColumnCard({ column, header, choice, fields, country, faults, filled, rows, onChoose }: Props) {
+export function ColumnCard({ column, header, choice, what, fields, country, faults, filled, rows, confidence, values, onChoose, onStrip }: Props) {
   const [title, note] = columnWords(choice, fields, country);
-  const { known, make } = offersFor(header, fields);
+  const { known, make } = offersFor(header, fields, what);
+  const [making, setMaking] = useState<ColumnChoice | null>(null);
   const border =
     choice.to === 'leave'
       ? 'border-[#b6c1bd] text-ink3'
@@ -29,6 +37,7 @@ export function ColumnCard({ column, header, choice, fields, country, faults, fi
           ? 'border-madder'
           : 'border-ink';
   const share = (count: number) => `${rows === 0 ? 0 : (count / rows) * 100}%`;
+  const unsure = confidence !== null && confidence < 0.65 && choice.to !== 'leave';
   return (
     <div className="p-2 pb-3" id={`column-${column}`}>
       <DropdownMenu.Root>
@@ -37,25 +46,52 @@ export function ColumnCard({ column, header, choice, fields, country, faults, fi
           aria-label={`Column ${header}: ${title}. Change`}
         >
           <span className="block font-semibold truncate">{title}</span>
-          <span className="block text-[12px] text-ink2 truncate">{note}</span>
+          <span className="block text-[12px] text-ink2 truncate">{unsure ? `${note}, a guess` : note}</span>
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
-          <DropdownMenu.Content className="sheet p-1 max-h-[420px] overflow-y-auto min-w-[220px] z-20" align="start">
-            {known.map((offer) => (
-              <DropdownMenu.Item key={offer.key} className={ITEM} onSelect={() => onChoose(offer.choice)}>
-                {offer.words}
-              </DropdownMenu.Item>
+          <DropdownMenu.Content className="sheet p-1 max-h-[440px] overflow-y-auto min-w-[240px] z-20" align="start">
+            <DropdownMenu.Item className={ITEM} onSelect={() => onChoose({ to: 'leave' })}>
+              Leave out
+            </DropdownMenu.Item>
+            {known.map(([group, offers]) => (
+              <DropdownMenu.Group key={group}>
+                <DropdownMenu.Label className="px-3 pt-2 pb-1 text-ink2 text-[12.5px]">{group}</DropdownMenu.Label>
+                {offers.map((offer) => (
+                  <DropdownMenu.Item key={offer.key} className={ITEM} onSelect={() => onChoose(offer.choice)}>
+                    {offer.words}
+                  </DropdownMenu.Item>
+                ))}
+              </DropdownMenu.Group>
             ))}
+            {make.length > 0 && (
+              <>
+                <DropdownMenu.Separator className="h-px bg-hair my-1" />
+                <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Make a field “{header}” of</DropdownMenu.Label>
+                {make.map((offer) => (
+                  <DropdownMenu.Item key={offer.key} className={ITEM} onSelect={() => onChoose(offer.choice)}>
+                    {offer.words}
+                  </DropdownMenu.Item>
+                ))}
+                <DropdownMenu.Item
+                  className={ITEM}
+                  onSelect={() =>
+                    setMaking(choice.to === 'newField' ? choice : { to: 'newField', name: header.slice(0, 60) || 'Unnamed', type: 'text' })
+                  }
+                >
+                  Name, section, choices…
+                </DropdownMenu.Item>
+              </>
+            )}
             <DropdownMenu.Separator className="h-px bg-hair my-1" />
-            <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Make a field “{header}” of</DropdownMenu.Label>
-            {make.map((offer) => (
-              <DropdownMenu.Item key={offer.key} className={ITEM} onSelect={() => onChoose(offer.choice)}>
-                {offer.words}
-              </DropdownMenu.Item>
-            ))}
+            <DropdownMenu.Item className={ITEM} onSelect={() => onStrip(window.prompt('Take which text out of every cell of this column?') ?? '')}>
+              Take a text out of every cell…
+            </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
+      {making?.to === 'newField' && (
+        <NewField start={making} values={values} onClose={() => setMaking(null)} onMake={(made) => (setMaking(null), onChoose(made))} />
+      )}
       <div className={`mx-auto w-px h-2 ${choice.to === 'leave' ? 'bg-[#b6c1bd]' : 'bg-ink'}`} />
       <p className={`font-mono text-[12px] truncate px-1 ${choice.to === 'leave' ? 'text-ink3' : ''}`} title={header}>
         {header || '(no header)'}

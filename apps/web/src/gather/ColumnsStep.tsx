@@ -1,84 +1,33 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useRef } from 'react';
-import { DELIMITERS, ENCODING_WORDS, ENCODINGS, type Delimiter, type Encoding, type FileReading, type KnownField } from '@goodword/core/intake';
-import { plural, useFormat } from '../app/format';
+import { useMemo, useState } from 'react';
+import {
+  BATCH_KINDS,
+  DELIMITERS,
+  ENCODING_WORDS,
+  ENCODINGS,
+  menderOf,
+  type BatchKind,
+  type ColumnChoice,
+  type Delimiter,
+  type Encoding,
+  type FileReading,
+} from '@goodword/core/intake';
+import { useFormat } from '../app/format';
 import { Button } from '../ui/basics';
-import { useLit, useMargin, type Note } from '../ui/margin';
+import { useMargin } from '../ui/margin';
 import { ColumnCard } from './ColumnCard';
-import { useDraft } from './draft';
-import type { Judgement } from './intake.worker';
-
-/** The notes of this step: what can't be read, which order dates are in, what is new. */
-function useColumnNotes(country: string): Note[] {
-  const { analysis, columns, judgement, choose } = useDraft();
-  if (!analysis) return [];
-  const notes: Note[] = [];
-  columns.forEach((choice, column) => {
-    const header = analysis.header[column] || 'A column without header';
-    const faults = judgement?.faultsByColumn[column] ?? 0;
-    const first = judgement?.first.filter((fault) => fault.column === column) ?? [];
-    if (faults > 0) {
-      const rows = first.map((fault) => fault.row).join(', ');
-      notes.push({
-        key: `fault-${column}`,
-        tone: 'fault',
-        anchor: `column-${column}`,
-        title: `${faults} ${plural(faults, 'cell', 'cells')} of “${header}” can't be read`,
-        body: `Rows ${rows}${faults > first.length ? ' and more' : ''}: ${first[0]?.reason ?? ''}.`,
-        remedy: { words: 'Leave the column out', act: () => choose(column, { to: 'leave' }, country) },
-      });
-    }
-    if ((choice.to === 'field' || choice.to === 'newField') && choice.type === 'date') {
-      const order = choice.order ?? 'day-first';
-      const other = order === 'day-first' ? 'month-first' : 'day-first';
-      const known = analysis.profiles[column]?.order;
-      const iso = analysis.preview.every((row) => !/^\d{1,2}[/.-]/.test(row[column] ?? ''));
-      if (!iso) {
-        notes.push({
-          key: `order-${column}`,
-          tone: known ? 'good' : 'doubt',
-          anchor: `column-${column}`,
-          title: `“${header}”: day first or month first?`,
-          body: known
-            ? `The values only work ${order.replace('-', ' ')}, so all are read that way.`
-            : `Nothing in the values tells. They are read ${order.replace('-', ' ')}.`,
-          remedy: { words: `Read ${other.replace('-', ' ')}`, act: () => choose(column, { ...choice, order: other }, country) },
-        });
-      }
-    }
-  });
-  const failed = judgement?.failedRows ?? [];
-  if (judgement && judgement.failed > 0) {
-    notes.push({
-      key: 'failed',
-      tone: 'fault',
-      title: `${judgement.failed} ${plural(judgement.failed, 'row', 'rows')} can't come in as ${plural(judgement.failed, 'it is', 'they are')}`,
-      body: `Row ${failed.map((row) => row.row).join(', ')}${judgement.failed > failed.length ? ' and more' : ''}. They can be downloaded with the reason, mended, and brought in again.`,
-    });
-  }
-  notes.push({
-    key: 'safe',
-    tone: 'plain',
-    title: 'Nothing is changed yet',
-    body: 'People come in when you bring the batch in, and a batch can be taken back out as a whole.',
-  });
-  return notes;
-}
-
-function HeadCell({ column, children }: { column: number; children: React.ReactNode }) {
-  const lit = useLit(`column-${column}`);
-  return (
-    <div role="columnheader" className={`border-r border-hair ${lit.className}`} onMouseEnter={lit.onMouseEnter} onMouseLeave={lit.onMouseLeave}>
-      {children}
-    </div>
-  );
-}
+import { columnNotes } from './columnNotes';
+import { KIND_WORDS } from './columnWords';
+import { Constants } from './Constants';
+import { stepsOf, useDraft } from './draft';
+import { PREVIEW, type Judgement } from './intake.worker';
+import { SheetGrid } from './SheetGrid';
+import type { House } from './useHouse';
 
 /** Three counts and their bar: ready, with a doubt, not as they are. */
-export function Tally({ judgement }: { judgement: Judgement | null }) {
+export function Tally({ judgement, judging }: { judgement: Judgement | null; judging: boolean }) {
   const format = useFormat();
   if (!judgement) return <p className="text-ink2 grow">Reading the values…</p>;
-  const { ready, look, failed } = judgement;
+  const { ready, look, failed, counted } = judgement;
   return (
     <div className="grow" role="status">
       <div className="flex h-2 gap-[2px]" aria-hidden="true">
@@ -88,131 +37,157 @@ export function Tally({ judgement }: { judgement: Judgement | null }) {
       </div>
       <p className="pt-1 text-ink2">
         <b className="text-ink">{format.number(ready)}</b> ready · <b className="text-ink">{format.number(look)}</b> come in without a cell ·{' '}
-        <b className="text-ink">{format.number(failed)}</b> can't come in as they are
+        <b className="text-ink">{format.number(failed)}</b> can't come in as they are{judging ? `, of the first ${format.number(counted)}…` : ''}
       </p>
     </div>
   );
 }
 
-/** Columns matched to fields over their values, as they stand in the file. */
-export function ColumnsStep({ fields, country }: { fields: KnownField[]; country: string }) {
-  const { analysis, columns, judgement, choose, go } = useDraft();
-  const frame = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
-    count: analysis?.preview.length ?? 0,
-    getScrollElement: () => frame.current,
-    estimateSize: () => 31,
-    overscan: 10,
-  });
-  useMargin(useColumnNotes(country));
+/** Columns matched to fields over their values, as they stand in the file and as they are after what was mended. */
+export function ColumnsStep({ house }: { house: House }) {
+  const draft = useDraft();
+  const { analysis, columns, judgement, judging, parts, choose, mend, go, readAgain } = draft;
+  const again = (change: FileReading, what: BatchKind | null = null) => void readAgain(change, what, house);
+  useMargin(columnNotes(draft, { ...draft, readAgain: again }));
+  const country = parts.phoneCountry ?? house.country;
+  const mender = useMemo(() => menderOf(parts.mends, columns, country), [parts.mends, columns, country]);
   if (!analysis) return null;
-  const template = `44px repeat(${analysis.header.length}, minmax(132px, 1fr))`;
+  const { found, preview, profiles, guesses } = analysis;
+  const next = stepsOf(parts.what)[stepsOf(parts.what).indexOf('Columns') + 1]!;
   return (
     <>
-      <ReadAs fields={fields} country={country} />
-      <div ref={frame} className="sheet overflow-auto grow min-h-0" role="table" aria-label="Columns and the first rows" tabIndex={0}>
-        <div
-          role="row"
-          className="grid sticky top-0 bg-sheet border-b border-hair z-10"
-          style={{ gridTemplateColumns: template, minWidth: 44 + analysis.header.length * 132 }}
-        >
-          <div role="columnheader" className="border-r border-hair">
-            <span className="sr-only">Row</span>
-          </div>
-          {analysis.header.map((header, column) => (
-            <HeadCell key={column} column={column}>
-              <ColumnCard
-                column={column}
-                header={header}
-                choice={columns[column]!}
-                fields={fields}
-                country={country}
-                rows={analysis.rows}
-                filled={analysis.profiles[column]!.filled}
-                faults={judgement?.faultsByColumn[column] ?? 0}
-                onChoose={(choice) => choose(column, withOrder(choice, analysis.profiles[column]!.order), country)}
-              />
-            </HeadCell>
-          ))}
-        </div>
-        <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative', minWidth: 44 + analysis.header.length * 132 }}>
-          {virtual.getVirtualItems().map((item) => (
-            <div
-              role="row"
-              key={item.index}
-              className="absolute left-0 right-0 grid border-b border-hair"
-              style={{ gridTemplateColumns: template, height: item.size, transform: `translateY(${item.start}px)` }}
-            >
-              <div role="rowheader" className="px-2 py-[6px] text-right text-[12px] text-ink3 border-r border-hair">
-                {item.index + 1}
-              </div>
-              {analysis.header.map((_name, column) => {
-                const fault = judgement?.cells[`${item.index}:${column}`];
-                const left = columns[column]!.to === 'leave';
-                return (
-                  <div
-                    role="cell"
-                    key={column}
-                    className={`px-3 py-[5px] truncate border-r border-hair ${left ? 'text-ink3' : ''} ${fault ? 'merge-fault' : ''}`}
-                    title={fault ?? analysis.preview[item.index]![column]}
-                  >
-                    {analysis.preview[item.index]![column]}
-                  </div>
-                );
-              })}
-            </div>
-          ))}
-        </div>
-      </div>
-      <div className="flex items-center gap-4 pt-3">
-        <Tally judgement={judgement} />
-        <Button weight="main" onClick={() => go('Where they go')}>
-          Next: where they go
+      <ReadAs onAgain={again} />
+      <SheetGrid
+        header={found.header}
+        rows={preview}
+        cellsOf={({ row, cells }) => mender(cells, row - 1)}
+        wordOf={(row, column) => judgement?.cells[`${row}:${column}`]}
+        isLeft={(column) => columns[column]?.to === 'leave'}
+        onEdit={(row, column, value) => mend({ kind: 'edit', row: row - 1, column, value })}
+        head={(column) => (
+          <ColumnCard
+            column={column}
+            header={found.header[column]!}
+            choice={columns[column] ?? { to: 'leave' }}
+            what={parts.what}
+            fields={house.fields}
+            country={country}
+            rows={profiles[column]!.filled + profiles[column]!.empty}
+            filled={profiles[column]!.filled}
+            faults={judgement?.faultsByColumn[column] ?? 0}
+            confidence={sameChoice(columns[column], guesses[column]?.choice) ? (guesses[column]?.confidence ?? null) : null}
+            values={preview.map(({ cells }) => cells[column] ?? '')}
+            onChoose={(choice) => choose(column, withOrder(choice, profiles[column]!.order))}
+            onStrip={(text) => text !== '' && mend({ kind: 'strip', column, text })}
+          />
+        )}
+      />
+      {found.rows > preview.length && preview.length >= PREVIEW && (
+        <p className="text-ink2 text-[12.5px] pt-1">The first {preview.length} rows are shown; all are read.</p>
+      )}
+      <Constants house={house} />
+      <div className="flex items-center gap-4 pt-2">
+        <Tally judgement={judgement} judging={judging} />
+        <Button weight="main" disabled={!analysis.whole} onClick={() => go(next)}>
+          Next: {next.toLowerCase()}
         </Button>
       </div>
     </>
   );
 }
 
-const SEPARATORS: Record<Delimiter, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'pipes' };
+const sameChoice = (a: ColumnChoice | undefined, b: ColumnChoice | undefined) =>
+  JSON.stringify({ ...a, order: 0 }) === JSON.stringify({ ...b, order: 0 });
 
-/** How the file is read, found by itself and changeable: letters that look wrong are read anew as something else. */
-function ReadAs({ fields, country }: { fields: KnownField[]; country: string }) {
-  const { file, analysis, readAs, take } = useDraft();
-  if (!analysis || !file) return null;
-  const again = (change: FileReading) => void take(file, fields, country, { ...readAs, ...change });
+const SEPARATORS: Record<Delimiter, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'pipes' };
+const CHOICE = 'input !w-auto !min-h-[30px] !py-[3px]';
+
+/** How the file is read and what it is for, found by itself and changeable: letters that look wrong are read anew as something else. */
+function ReadAs({ onAgain }: { onAgain: (change: FileReading, what?: BatchKind) => void }) {
+  const { analysis, parts } = useDraft();
+  const [line, setLine] = useState<string | null>(null);
+  if (!analysis) return null;
+  const { found } = analysis;
   return (
-    <p className="pb-2 flex items-center gap-2 text-ink2">
-      {analysis.sure ? 'Read as' : 'Read, by a guess, as'}
-      <select
-        className="input !w-auto !min-h-[30px] !py-[3px]"
-        aria-label="Encoding"
-        value={analysis.encoding}
-        onChange={(event) => again({ encoding: event.target.value as Encoding })}
-      >
-        {ENCODINGS.map((encoding) => (
-          <option key={encoding} value={encoding}>
-            {ENCODING_WORDS[encoding]}
+    <p className="pb-2 flex items-center gap-x-2 gap-y-1 text-ink2 flex-wrap">
+      <select className={CHOICE} aria-label="What the file is" value={parts.what} onChange={(event) => onAgain({}, event.target.value as BatchKind)}>
+        {BATCH_KINDS.map((kind) => (
+          <option key={kind} value={kind}>
+            {KIND_WORDS[kind][0]}
           </option>
         ))}
       </select>
-      cut at
-      <select
-        className="input !w-auto !min-h-[30px] !py-[3px]"
-        aria-label="Separator"
-        value={analysis.delimiter}
-        onChange={(event) => again({ delimiter: event.target.value as Delimiter })}
-      >
-        {DELIMITERS.map((delimiter) => (
-          <option key={delimiter} value={delimiter}>
-            {SEPARATORS[delimiter]}
-          </option>
-        ))}
-      </select>
+      {found.workbook && (
+        <>
+          on the sheet
+          <select
+            className={CHOICE}
+            aria-label="Sheet"
+            value={found.workbook.sheet}
+            onChange={(event) => onAgain({ sheet: Number(event.target.value) })}
+          >
+            {found.workbook.sheets.map((sheet, i) => (
+              <option key={i} value={i}>
+                {sheet.name}
+                {sheet.hidden ? ' (hidden)' : ''}, {sheet.rows} lines
+              </option>
+            ))}
+          </select>
+        </>
+      )}
+      {found.kind === 'text' && (
+        <>
+          {found.sure ? 'read as' : 'read, by a guess, as'}
+          <select
+            className={`${CHOICE} max-w-[210px]`}
+            aria-label="Encoding"
+            value={found.encoding}
+            onChange={(event) => onAgain({ encoding: event.target.value as Encoding })}
+          >
+            {ENCODINGS.map((encoding) => (
+              <option key={encoding} value={encoding}>
+                {ENCODING_WORDS[encoding]}
+              </option>
+            ))}
+          </select>
+          cut at
+          <select
+            className={CHOICE}
+            aria-label="Separator"
+            value={found.delimiter}
+            onChange={(event) => onAgain({ delimiter: event.target.value as Delimiter })}
+          >
+            {DELIMITERS.map((delimiter) => (
+              <option key={delimiter} value={delimiter}>
+                {SEPARATORS[delimiter]}
+              </option>
+            ))}
+          </select>
+        </>
+      )}
+      {found.kind !== 'vcard' && (
+        <label className="flex items-center gap-2">
+          with headers in line
+          <input
+            className="input !w-[60px] !min-h-[30px] !py-[3px]"
+            inputMode="numeric"
+            value={line ?? (found.headerLine === null ? '' : String(found.headerLine + 1))}
+            placeholder="none"
+            onChange={(event) => setLine(event.target.value.replace(/\D/g, '').slice(0, 2))}
+            onBlur={() => {
+              if (line !== null) onAgain({ headerLine: line === '' ? null : Math.max(0, Number(line) - 1) });
+              setLine(null);
+            }}
+            onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+          />
+        </label>
+      )}
     </p>
   );
 }
 
-function withOrder(choice: ReturnType<typeof useDraft.getState>['columns'][number], order: 'day-first' | 'month-first' | null) {
-  return (choice.to === 'field' || choice.to === 'newField') && order ? { ...choice, order } : choice;
+function withOrder(choice: ColumnChoice, order: 'day-first' | 'month-first' | null): ColumnChoice {
+  return order && (choice.to === 'field' || choice.to === 'newField' || choice.to === 'signedOn' || choice.to === 'givenOn')
+    ? { ...choice, order }
+    : choice;
 }

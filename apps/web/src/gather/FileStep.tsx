@@ -1,63 +1,156 @@
 import { useState } from 'react';
-import type { KnownField } from '@goodword/core/intake';
-import { Button } from '../ui/basics';
+import { BATCH_KINDS, writeCsv, type BatchKind } from '@goodword/core/intake';
+import { Button, Labelled } from '../ui/basics';
+import { useMargin } from '../ui/margin';
+import { KIND_WORDS } from './columnWords';
 import { useDraft } from './draft';
+import type { House } from './useHouse';
 
-/** Drop a file, choose one, or paste rows from a spreadsheet. */
-export function FileStep({ fields, country }: { fields: KnownField[]; country: string }) {
+const ACCEPT = '.csv,.tsv,.txt,.xlsx,.xls,.ods,.vcf,.vcard,.htm,.html,text/csv,text/vcard';
+
+/** What the file is, and the file: dropped, chosen, pasted from a spreadsheet, or one person typed in. */
+export function FileStep({ house }: { house: House }) {
   const { take, reading, problem } = useDraft();
-  const [pasted, setPasted] = useState('');
-  const [over, setOver] = useState(false);
-  const accept = (file: File | undefined) => file && void take(file, fields, country);
+  const [what, setWhat] = useState<BatchKind | null>(null);
+  const accept = (file: File | undefined) => file && void take(file, house, what);
+  useMargin([
+    {
+      key: 'prepared',
+      tone: 'plain',
+      title: 'No file yet?',
+      body: 'A blank sheet with your own fields and an explaining line.',
+      remedy: { words: 'Download it as XLSX', act: () => void window.open('/api/batches/prepared.xlsx') },
+    },
+    {
+      key: 'prepared-csv',
+      tone: 'plain',
+      title: 'Or as plain text',
+      remedy: { words: 'Download it as CSV', act: () => void window.open('/api/batches/prepared.csv') },
+    },
+  ]);
   return (
-    <div className="grid grid-cols-2 gap-4 grow min-h-0">
-      <label
-        onDragOver={(event) => (event.preventDefault(), setOver(true))}
-        onDragLeave={() => setOver(false)}
-        onDrop={(event) => (event.preventDefault(), setOver(false), accept(event.dataTransfer.files[0]))}
-        className={`sheet flex flex-col items-start justify-center gap-3 p-10 cursor-pointer focus-within:outline-2 focus-within:outline-verdigris ${over ? 'bg-[#eaf3f1]' : ''}`}
-      >
-        <span className="subtitle">Drop a CSV file here</span>
-        <span className="text-ink2">
-          One header row, one person a row, and at least an email or a mobile for each. Separators and encodings are found by themselves.
-        </span>
-        <span className="inline-flex items-center rounded-paper border border-ink bg-ink text-white px-4 min-h-[36px] font-semibold">
-          {reading ? 'Reading it…' : 'Choose a file'}
-        </span>
-        <input
-          type="file"
-          accept=".csv,.tsv,.txt,text/csv"
-          className="sr-only"
-          aria-label="Choose a file"
-          onChange={(event) => accept(event.target.files?.[0])}
-        />
-        {problem && (
-          <span role="alert" className="text-madder font-semibold">
-            {problem}
-          </span>
-        )}
-      </label>
-      <div className="sheet p-6 flex flex-col gap-3">
-        <h2 className="subtitle" id="paste-title">
-          Or paste rows
-        </h2>
-        <p className="text-ink2">Copy them in your spreadsheet, header row and all.</p>
-        <textarea
-          aria-labelledby="paste-title"
-          className="input font-mono text-[12.5px] grow min-h-[160px]"
-          value={pasted}
-          onChange={(event) => setPasted(event.target.value)}
-          placeholder={'Email\tFirst name\tMobile'}
-        />
-        <Button
-          weight="main"
-          className="self-start"
-          disabled={pasted.trim() === '' || reading}
-          onClick={() => accept(new File([pasted], 'Pasted rows.csv', { type: 'text/csv' }))}
-        >
-          Read the pasted rows
-        </Button>
+    <div className="grow min-h-0 overflow-y-auto flex flex-col gap-4">
+      <Kinds what={what} onChoose={setWhat} />
+      <div className="grid grid-cols-2 gap-4 grow min-h-0">
+        <Drop reading={reading !== null} problem={problem} onFile={accept} />
+        <div className="flex flex-col gap-4">
+          <Paste busy={reading !== null} onFile={accept} />
+          <OnePerson busy={reading !== null} onFile={accept} />
+        </div>
       </div>
     </div>
+  );
+}
+
+function Kinds({ what, onChoose }: { what: BatchKind | null; onChoose: (what: BatchKind | null) => void }) {
+  const offers: [BatchKind | null, string, string][] = [
+    [null, 'See by its columns', 'And ask, where they leave a doubt'],
+    ...BATCH_KINDS.map((kind): [BatchKind, string, string] => [kind, ...KIND_WORDS[kind]]),
+  ];
+  return (
+    <fieldset className="sheet px-5 pt-3 pb-4">
+      <legend className="sr-only">What the file is</legend>
+      <p className="subtitle pb-2" aria-hidden="true">
+        What is in it?
+      </p>
+      <div className="grid grid-cols-5 gap-4">
+        {offers.map(([kind, words, hint]) => (
+          <label key={words} className="flex gap-2 items-start">
+            <input type="radio" name="what" className="mt-1 accent-[#0F766B]" checked={what === kind} onChange={() => onChoose(kind)} />
+            <span>
+              <b>{words}</b>
+              <span className="block text-ink2 text-[12.5px]">{hint}</span>
+            </span>
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+function Drop({ reading, problem, onFile }: { reading: boolean; problem: string | null; onFile: (file: File | undefined) => void }) {
+  const [over, setOver] = useState(false);
+  return (
+    <label
+      onDragOver={(event) => (event.preventDefault(), setOver(true))}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => (event.preventDefault(), setOver(false), onFile(event.dataTransfer.files[0]))}
+      className={`sheet flex flex-col items-start justify-center gap-3 p-10 cursor-pointer focus-within:outline-2 focus-within:outline-verdigris ${over ? 'bg-[#eaf3f1]' : ''}`}
+    >
+      <span className="subtitle">Drop a file here</span>
+      <span className="text-ink2">
+        A spreadsheet (XLSX, ODS, XLS), a text file (CSV, TSV) or contacts (vCard). One header row, one person a row, and at least an email or a
+        mobile for each. Sheets, title rows, separators and encodings are found by themselves.
+      </span>
+      <span className="inline-flex items-center rounded-paper border border-ink bg-ink text-white px-4 min-h-[36px] font-semibold">
+        {reading ? 'Reading it…' : 'Choose a file'}
+      </span>
+      <input type="file" accept={ACCEPT} className="sr-only" aria-label="Choose a file" onChange={(event) => onFile(event.target.files?.[0])} />
+      {problem && (
+        <span role="alert" className="text-madder font-semibold">
+          {problem}
+        </span>
+      )}
+    </label>
+  );
+}
+
+function Paste({ busy, onFile }: { busy: boolean; onFile: (file: File) => void }) {
+  const [pasted, setPasted] = useState('');
+  return (
+    <div className="sheet p-5 flex flex-col gap-2 grow">
+      <h2 className="subtitle" id="paste-title">
+        Or paste rows, or a list of addresses
+      </h2>
+      <textarea
+        aria-labelledby="paste-title"
+        className="input font-mono text-[12.5px] grow min-h-[90px]"
+        value={pasted}
+        onChange={(event) => setPasted(event.target.value)}
+        placeholder={'Email\tFirst name\tMobile'}
+      />
+      <Button
+        weight="main"
+        className="self-start"
+        disabled={pasted.trim() === '' || busy}
+        onClick={() => onFile(new File([pasted], 'Pasted rows.csv', { type: 'text/csv' }))}
+      >
+        Read the pasted rows
+      </Button>
+    </div>
+  );
+}
+
+const PERSON = ['Email', 'First name', 'Last name', 'Mobile'] as const;
+
+/** One person goes the same way as a thousand: with their permission, and matched to who is here. */
+function OnePerson({ busy, onFile }: { busy: boolean; onFile: (file: File) => void }) {
+  const [cells, setCells] = useState<Record<string, string>>({});
+  const filled = PERSON.filter((name) => cells[name]?.trim());
+  const take = () => {
+    const csv = writeCsv(filled, [filled.map((name) => cells[name]!.trim())]);
+    onFile(new File([csv], `${[cells['First name'], cells['Last name']].filter(Boolean).join(' ') || 'One person'}.csv`, { type: 'text/csv' }));
+  };
+  return (
+    <form className="sheet p-5 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), take())} aria-labelledby="one-title">
+      <h2 className="subtitle" id="one-title">
+        Or type one person in
+      </h2>
+      <div className="grid grid-cols-2 gap-2">
+        {PERSON.map((name) => (
+          <Labelled key={name} label={name}>
+            <input
+              className="input"
+              value={cells[name] ?? ''}
+              maxLength={254}
+              onChange={(event) => setCells({ ...cells, [name]: event.target.value })}
+            />
+          </Labelled>
+        ))}
+      </div>
+      <Button type="submit" className="self-start" disabled={busy || !(cells.Email?.trim() || cells.Mobile?.trim())}>
+        Go on with this person
+      </Button>
+    </form>
   );
 }

@@ -1,17 +1,18 @@
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { ListView, TagView } from '@goodword/core/contract';
-import { get } from '../app/api';
-import { Button, Labelled } from '../ui/basics';
+import { Link } from 'react-router';
+import { FIRST_STANDINGS, type CampaignView, type ListView, type TagView } from '@goodword/core/contract';
+import { call, get } from '../app/api';
+import { Button, Labelled, Problem } from '../ui/basics';
 import { useMargin } from '../ui/margin';
-import { useDraft } from './draft';
+import { stepsOf, useDraft } from './draft';
 
-/** Where the people of the batch go: tags, one list, and what happens to those who are here already. */
+const CHIP = 'rounded-paper border px-3 py-1 cursor-pointer focus-within:outline-2 focus-within:outline-verdigris';
+const NEW_CHIP = 'rounded-paper border border-dashed border-verdigris px-3 py-1';
+
+/** Where the people of the batch go: its name, lists in folders, tags, a campaign's roster. */
 export function GroupsStep() {
-  const { groups, setGroups, go } = useDraft();
-  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
-  const [newTag, setNewTag] = useState('');
+  const { parts, name, rename, go } = useDraft();
   useMargin([
     {
       key: 'batch',
@@ -20,110 +21,243 @@ export function GroupsStep() {
       body: 'Its people can be found, tagged and written to later without any list.',
     },
   ]);
-  const toggle = (id: number) =>
-    setGroups({ tagIds: groups.tagIds.includes(id) ? groups.tagIds.filter((one) => one !== id) : [...groups.tagIds, id] });
-  const addTag = () => {
-    const name = newTag.trim();
-    const known = tags.data?.find((tag) => tag.name.toLowerCase() === name.toLowerCase());
-    if (known && !groups.tagIds.includes(known.id)) toggle(known.id);
-    if (!known && name && !groups.newTags.includes(name)) setGroups({ newTags: [...groups.newTags, name] });
-    setNewTag('');
-  };
+  const steps = stepsOf(parts.what);
+  const next = steps[steps.indexOf('Where they go') + 1]!;
   return (
     <>
-      <div className="sheet grow min-h-0 overflow-y-auto p-6 grid grid-cols-2 gap-8 content-start">
-        <fieldset className="flex flex-col gap-2">
-          <legend className="subtitle pb-2">Tags</legend>
-          <div className="flex flex-wrap gap-2">
-            {tags.data?.map((tag) => (
-              <label
-                key={tag.id}
-                className={`rounded-paper border px-3 py-1 cursor-pointer focus-within:outline-2 focus-within:outline-verdigris ${groups.tagIds.includes(tag.id) ? 'bg-ink text-white border-ink' : 'border-[#8b989d]'}`}
-              >
-                <input type="checkbox" className="sr-only" checked={groups.tagIds.includes(tag.id)} onChange={() => toggle(tag.id)} />
-                {tag.name}
-              </label>
-            ))}
-            {groups.newTags.map((name) => (
-              <button
-                key={name}
-                className="rounded-paper border border-dashed border-verdigris px-3 py-1"
-                onClick={() => setGroups({ newTags: groups.newTags.filter((one) => one !== name) })}
-                aria-label={`Do not make the tag ${name}`}
-              >
-                {name}, new
-              </button>
-            ))}
-          </div>
-          <form className="flex gap-2 pt-1" onSubmit={(event) => (event.preventDefault(), addTag())}>
-            <input
-              className="input"
-              aria-label="A new tag"
-              placeholder="A new tag"
-              value={newTag}
-              maxLength={120}
-              onChange={(event) => setNewTag(event.target.value)}
-            />
-            <Button type="submit" disabled={newTag.trim() === ''}>
-              Put on
-            </Button>
-          </form>
-        </fieldset>
-        <div className="flex flex-col gap-4">
-          <Labelled label="List" hint="Being on a list is not permission. That comes next.">
-            <select
-              className="input"
-              value={groups.listId ?? ''}
-              onChange={(event) => setGroups({ listId: event.target.value ? Number(event.target.value) : null, newList: null })}
-            >
-              <option value="">No list</option>
-              {lists.data?.map((list) => (
-                <option key={list.id} value={list.id}>
-                  {list.name}
-                  {list.isPublic ? ', public' : ''}
-                </option>
-              ))}
-            </select>
-          </Labelled>
-          <Labelled label="Or a new list" hint="Kept internal until you make it public.">
-            <input
-              className="input"
-              value={groups.newList ?? ''}
-              maxLength={120}
-              onChange={(event) => setGroups({ newList: event.target.value || null, listId: event.target.value ? null : groups.listId })}
-            />
-          </Labelled>
-          <fieldset className="flex flex-col gap-1 pt-2">
-            <legend className="subtitle pb-1">People who are here already</legend>
-            {(
-              [
-                ['update', 'Update them', 'A value that is there replaces; an empty one never erases. Tags, list and permission are added.'],
-                ['leave', 'Leave them as they are', 'Only new people come in.'],
-              ] as const
-            ).map(([value, words, hint]) => (
-              <label key={value} className="flex gap-3 items-start py-1">
-                <input
-                  type="radio"
-                  name="existing"
-                  className="mt-1 accent-[#0F766B]"
-                  checked={groups.existing === value}
-                  onChange={() => setGroups({ existing: value })}
-                />
-                <span>
-                  <b>{words}</b>
-                  <span className="block text-ink2">{hint}</span>
-                </span>
-              </label>
-            ))}
-          </fieldset>
-        </div>
+      <div className="sheet grow min-h-0 overflow-y-auto p-6 grid grid-cols-2 gap-x-8 gap-y-6 content-start">
+        <Labelled label="Name of the batch" hint="As it stands in the history, and as a group in segments.">
+          <input className="input" value={name} maxLength={120} onChange={(event) => rename(event.target.value)} />
+        </Labelled>
+        <Roster />
+        <Tags />
+        <Lists />
       </div>
       <div className="flex justify-between pt-3">
         <Button onClick={() => go('Columns')}>Back to columns</Button>
-        <Button weight="main" onClick={() => go('Permission')}>
-          Next: permission
+        <Button weight="main" onClick={() => go(next)}>
+          Next: {next.toLowerCase()}
         </Button>
       </div>
     </>
+  );
+}
+
+function Tags() {
+  const { parts, set, name } = useDraft();
+  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
+  const [typed, setTyped] = useState('');
+  const toggle = (id: number) => set({ tagIds: parts.tagIds.includes(id) ? parts.tagIds.filter((one) => one !== id) : [...parts.tagIds, id] });
+  const put = (text: string) => {
+    const word = text.trim();
+    const known = tags.data?.find((tag) => tag.name.toLowerCase() === word.toLowerCase());
+    if (known && !parts.tagIds.includes(known.id)) toggle(known.id);
+    if (!known && word && !parts.newTags.includes(word)) set({ newTags: [...parts.newTags, word] });
+    setTyped('');
+  };
+  const origin = name
+    .replace(/,[^,]*$/, '')
+    .trim()
+    .toLowerCase();
+  const offered = origin !== '' && !parts.newTags.includes(origin) && !tags.data?.some((tag) => tag.name.toLowerCase() === origin);
+  return (
+    <fieldset className="flex flex-col gap-2">
+      <legend className="subtitle pb-2">Tags</legend>
+      <div className="flex flex-wrap gap-2">
+        {tags.data?.map((tag) => (
+          <label key={tag.id} className={`${CHIP} ${parts.tagIds.includes(tag.id) ? 'bg-ink text-white border-ink' : 'border-[#8b989d]'}`}>
+            <input type="checkbox" className="sr-only" checked={parts.tagIds.includes(tag.id)} onChange={() => toggle(tag.id)} />
+            {tag.name}
+          </label>
+        ))}
+        {parts.newTags.map((tag) => (
+          <button
+            key={tag}
+            className={NEW_CHIP}
+            onClick={() => set({ newTags: parts.newTags.filter((one) => one !== tag) })}
+            aria-label={`Do not make the tag ${tag}`}
+          >
+            {tag}, new
+          </button>
+        ))}
+      </div>
+      <form className="flex gap-2 pt-1" onSubmit={(event) => (event.preventDefault(), put(typed))}>
+        <input
+          className="input"
+          aria-label="A new tag"
+          placeholder="A new tag"
+          value={typed}
+          maxLength={120}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+        <Button type="submit" className="whitespace-nowrap" disabled={typed.trim() === ''}>
+          Put on
+        </Button>
+      </form>
+      {offered && (
+        <p className="text-ink2">
+          Where they come from:{' '}
+          <button className="link text-ink" onClick={() => put(origin)}>
+            tag them “{origin}”
+          </button>
+        </p>
+      )}
+    </fieldset>
+  );
+}
+
+/** Lists by folder, the loose ones first. */
+export function byFolder(lists: readonly ListView[]): [string, ListView[]][] {
+  const folders = new Map<string, ListView[]>();
+  for (const list of lists) folders.set(list.folder, [...(folders.get(list.folder) ?? []), list]);
+  return [...folders].sort(([a], [b]) => Number(a !== '') - Number(b !== '') || a.localeCompare(b));
+}
+
+function Lists() {
+  const { parts, set } = useDraft();
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const [typed, setTyped] = useState({ name: '', folder: '' });
+  const toggle = (id: number) => set({ listIds: parts.listIds.includes(id) ? parts.listIds.filter((one) => one !== id) : [...parts.listIds, id] });
+  const add = () => {
+    set({ newLists: [...parts.newLists, { name: typed.name.trim(), folder: typed.folder.trim() }] });
+    setTyped({ name: '', folder: typed.folder });
+  };
+  const folders = byFolder(lists.data ?? []);
+  return (
+    <fieldset className="flex flex-col gap-2">
+      <legend className="subtitle pb-1">Lists</legend>
+      <p className="text-ink2">Being on a list is not permission. That comes next.</p>
+      {folders.map(([folder, some]) => (
+        <div key={folder}>
+          {folder && <p className="font-semibold text-[13px] pt-1">{folder}</p>}
+          {some.map((list) => (
+            <label key={list.id} className="flex gap-2 items-center py-[2px]">
+              <input type="checkbox" className="accent-[#0F766B]" checked={parts.listIds.includes(list.id)} onChange={() => toggle(list.id)} />
+              {list.name}
+              {list.isPublic && <span className="text-ink2 text-[12.5px]">public: needs their agreement to it</span>}
+            </label>
+          ))}
+        </div>
+      ))}
+      {parts.newLists.map((list) => (
+        <button
+          key={`${list.folder}/${list.name}`}
+          className={`${NEW_CHIP} self-start`}
+          aria-label={`Do not make the list ${list.name}`}
+          onClick={() => set({ newLists: parts.newLists.filter((one) => one !== list) })}
+        >
+          {list.folder ? `${list.folder} / ` : ''}
+          {list.name}, new
+        </button>
+      ))}
+      <form className="flex gap-2 pt-1" onSubmit={(event) => (event.preventDefault(), add())}>
+        <input
+          className="input"
+          aria-label="A new list"
+          placeholder="A new list"
+          value={typed.name}
+          maxLength={120}
+          onChange={(event) => setTyped({ ...typed, name: event.target.value })}
+        />
+        <input
+          className="input !w-[130px]"
+          aria-label="In the folder"
+          placeholder="Folder"
+          list="folders"
+          value={typed.folder}
+          maxLength={80}
+          onChange={(event) => setTyped({ ...typed, folder: event.target.value })}
+        />
+        <datalist id="folders">
+          {folders.map(([folder]) => (
+            <option key={folder} value={folder} />
+          ))}
+        </datalist>
+        <Button type="submit" disabled={typed.name.trim() === '' || parts.newLists.some((list) => list.name === typed.name.trim())}>
+          Make
+        </Button>
+      </form>
+    </fieldset>
+  );
+}
+
+/** A campaign's roster, the campaign picked and never spelled; a column of standings goes before the one for all. */
+function Roster() {
+  const { parts, set, columns } = useDraft();
+  const queryClient = useQueryClient();
+  const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
+  const [making, setMaking] = useState<string | null>(null);
+  const make = useMutation({
+    mutationFn: (name: string) => call<{ id: number }>('POST', 'campaigns', { name, kind: 'appeal', appealCode: null, standings: FIRST_STANDINGS }),
+    onSuccess: async ({ id }) => {
+      await queryClient.invalidateQueries({ queryKey: ['campaigns'] });
+      set({ roster: { campaignId: id, standing: FIRST_STANDINGS[0]! } });
+      setMaking(null);
+    },
+  });
+  const open = campaigns.data?.filter((one) => one.isOpen || one.id === parts.roster?.campaignId) ?? [];
+  const chosen = open.find((one) => one.id === parts.roster?.campaignId);
+  const fromColumn = columns.some(({ to }) => to === 'standing');
+  return (
+    <fieldset className="flex flex-col gap-2">
+      <legend className="subtitle pb-1">A campaign's roster</legend>
+      <div className="flex gap-2">
+        <select
+          className="input"
+          aria-label="Campaign"
+          value={parts.roster?.campaignId ?? ''}
+          onChange={(event) => {
+            const campaign = open.find((one) => one.id === Number(event.target.value));
+            set({ roster: campaign ? { campaignId: campaign.id, standing: campaign.standings[0]! } : null });
+          }}
+        >
+          <option value="">No roster</option>
+          {open.map((campaign) => (
+            <option key={campaign.id} value={campaign.id}>
+              {campaign.name}
+            </option>
+          ))}
+        </select>
+        {chosen && parts.roster && (
+          <select
+            className="input !w-[150px]"
+            aria-label="Standing"
+            value={parts.roster.standing}
+            onChange={(event) => set({ roster: { campaignId: chosen.id, standing: event.target.value } })}
+          >
+            {chosen.standings.map((standing) => (
+              <option key={standing}>{standing}</option>
+            ))}
+          </select>
+        )}
+      </div>
+      {chosen && fromColumn && <p className="text-ink2">The column of standings goes before it, row by row.</p>}
+      {making === null ? (
+        <p className="text-ink2">
+          <button className="link text-ink" onClick={() => setMaking('')}>
+            Make a campaign
+          </button>{' '}
+          or{' '}
+          <Link to="/sort/campaigns" className="link text-ink">
+            see them all
+          </Link>
+        </p>
+      ) : (
+        <form className="flex gap-2" onSubmit={(event) => (event.preventDefault(), make.mutate(making.trim()))}>
+          <input
+            autoFocus
+            className="input"
+            aria-label="Name of the campaign"
+            value={making}
+            maxLength={120}
+            onChange={(event) => setMaking(event.target.value)}
+          />
+          <Button type="submit" disabled={making.trim() === '' || make.isPending}>
+            Make it
+          </Button>
+        </form>
+      )}
+      <Problem error={make.error} />
+    </fieldset>
   );
 }

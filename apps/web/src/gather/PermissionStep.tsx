@@ -1,15 +1,17 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
-import { useNavigate } from 'react-router';
+import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
 import type { ListView } from '@goodword/core/contract';
 import { BATCH_ROADS, type ChannelPermission } from '@goodword/core/intake';
 import { PURPOSES, ROAD_WORDS, type Scope } from '@goodword/core/permission';
-import { call, get } from '../app/api';
+import { get } from '../app/api';
 import { useSession } from '../app/session';
-import { Button, Labelled, Problem } from '../ui/basics';
+import { Button, Labelled } from '../ui/basics';
 import { useMargin, type Note } from '../ui/margin';
 import { planOf, useDraft } from './draft';
 
 type Yes = Extract<ChannelPermission, { said: 'yes' }>;
+
+const INLINE = 'input !w-auto !inline-block !min-h-[30px] !py-[2px] mx-1 leading-normal';
 
 function Scopes({
   channel,
@@ -27,27 +29,26 @@ function Scopes({
     ...lists.filter((list) => list.isPublic).map((list): [Scope, string] => [`list:${list.id}`, list.name]),
   ];
   return (
-    <fieldset>
-      <legend className="font-semibold text-[13px] pb-1">They agreed to</legend>
-      <div className="flex flex-wrap gap-x-4 gap-y-1">
-        {offers.map(([scope, words]) => (
-          <label key={scope} className="flex gap-2 items-center">
-            <input
-              type="checkbox"
-              className="accent-[#0F766B]"
-              name={`${channel}-${scope}`}
-              checked={value.includes(scope)}
-              onChange={() => onChange(value.includes(scope) ? value.filter((one) => one !== scope) : [...value, scope])}
-            />
-            {words}
-          </label>
-        ))}
-      </div>
+    <fieldset className="flex flex-wrap gap-x-4 py-1 leading-[26px]">
+      <legend className="sr-only">What they agreed to by {channel}</legend>
+      {offers.map(([scope, words]) => (
+        <label key={scope} className="flex gap-2 items-center">
+          <input
+            type="checkbox"
+            className="accent-[#0F766B]"
+            name={`${channel}-${scope}`}
+            checked={value.includes(scope)}
+            onChange={() => onChange(value.includes(scope) ? value.filter((one) => one !== scope) : [...value, scope])}
+          />
+          {words}
+        </label>
+      ))}
     </fieldset>
   );
 }
 
-function Evidence({
+/** The evidence as one sentence, whose words can be set. */
+function Sentence({
   channel,
   yes,
   lists,
@@ -58,50 +59,67 @@ function Evidence({
   lists: readonly ListView[];
   onChange: (yes: Yes) => void;
 }) {
-  const hasColumn = useDraft((draft) => draft.columns.some((column) => column.to === 'consent' && column.channel === channel));
+  const { columns, analysis } = useDraft();
+  const at = (to: string) => columns.findIndex((column) => column.to === to);
+  const consent = columns.findIndex((column) => column.to === 'consent' && column.channel === channel);
+  const header = (column: number) => analysis?.found.header[column] ?? '';
   const set = (part: Partial<Yes>) => onChange({ ...yes, ...part });
+  const day = (
+    <input
+      type="date"
+      aria-label="When"
+      className={INLINE}
+      value={yes.on}
+      max={new Date().toISOString().slice(0, 10)}
+      onChange={(event) => set({ on: event.target.value })}
+    />
+  );
   return (
-    <div className="flex flex-col gap-3 border-l-[3px] border-verdigris pl-4">
-      <Scopes channel={channel} value={yes.scopes} lists={lists} onChange={(scopes) => set({ scopes })} />
-      {hasColumn && (
-        <Labelled label="Who of them">
-          <select className="input" value={yes.from} onChange={(event) => set({ from: event.target.value as Yes['from'] })}>
-            <option value="column">Those whose column says yes</option>
+    <div className="flex flex-col gap-2 border-l-[3px] border-verdigris pl-4 leading-[34px]">
+      <div>
+        {consent >= 0 ? (
+          <select className={INLINE} aria-label="Who of them" value={yes.from} onChange={(event) => set({ from: event.target.value as Yes['from'] })}>
+            <option value="column">Those whose column “{header(consent)}” says yes</option>
             <option value="everyone">Everyone, but those whose column says no</option>
           </select>
-        </Labelled>
-      )}
-      <div className="grid grid-cols-2 gap-3">
-        <Labelled label="How">
-          <select className="input" value={yes.how} onChange={(event) => set({ how: event.target.value as Yes['how'] })}>
-            {BATCH_ROADS.map((road) => (
-              <option key={road} value={road}>
-                {ROAD_WORDS[road]}
-              </option>
-            ))}
-          </select>
-        </Labelled>
-        <Labelled label="When">
-          <input
-            type="date"
-            className="input"
-            value={yes.on}
-            max={new Date().toISOString().slice(0, 10)}
-            onChange={(event) => set({ on: event.target.value })}
-          />
-        </Labelled>
+        ) : (
+          'These people '
+        )}
+        agreed to <b>{channel === 'email' ? 'emails' : 'texts'}</b> about
+        <Scopes channel={channel} value={yes.scopes} lists={lists} onChange={(scopes) => set({ scopes })} />
+        by
+        <select className={INLINE} aria-label="How" value={yes.how} onChange={(event) => set({ how: event.target.value as Yes['how'] })}>
+          {BATCH_ROADS.map((road) => (
+            <option key={road} value={road}>
+              {ROAD_WORDS[road]}
+            </option>
+          ))}
+        </select>
+        {at('signedOn') >= 0 ? (
+          <>
+            on the day in column “{header(at('signedOn'))}”, or where it is empty on {day}
+          </>
+        ) : (
+          <>on {day}</>
+        )}
+        , {at('signedWords') >= 0 ? `with the words of column “${header(at('signedWords'))}”, or else` : 'with the words'}
       </div>
-      <Labelled label="In what words" hint="As they stood on the sheet or form. They are kept as the evidence.">
-        <textarea className="input min-h-[58px]" value={yes.words} onChange={(event) => set({ words: event.target.value })} />
-      </Labelled>
-      <Labelled label="Who vouches for it">
-        <input className="input" value={yes.voucher} onChange={(event) => set({ voucher: event.target.value })} />
-      </Labelled>
+      <textarea
+        aria-label="In what words"
+        placeholder="As they stood on the sheet or form. They are kept as the evidence."
+        className="input min-h-[58px] leading-normal"
+        value={yes.words}
+        onChange={(event) => set({ words: event.target.value })}
+      />
+      <div>
+        vouched for by
+        <input aria-label="Who vouches for it" className={INLINE} value={yes.voucher} onChange={(event) => set({ voucher: event.target.value })} />
+      </div>
     </div>
   );
 }
 
-function ChannelCard({ channel, lists }: { channel: 'email' | 'text'; lists: readonly ListView[] }) {
+function ChannelCard({ channel, lists, children }: { channel: 'email' | 'text'; lists: readonly ListView[]; children?: ReactNode }) {
   const { permission, setPermission, columns } = useDraft();
   const { teammate } = useSession();
   const said = permission[channel];
@@ -110,7 +128,7 @@ function ChannelCard({ channel, lists }: { channel: 'email' | 'text'; lists: rea
   const name = channel === 'email' ? 'email' : 'text';
   const options = [
     ['yes', `They agreed to ${name}s, and we can show it`, () => setPermission(channel, said.said === 'yes' ? said : start)],
-    ['nothing', `They did not, or nobody knows`, () => setPermission(channel, { said: 'nothing' })],
+    ['nothing', `I don’t know, or they did not`, () => setPermission(channel, { said: 'nothing' })],
     ['bought', 'They were bought, rented or collected from the web', () => setPermission(channel, { said: 'bought' })],
   ] as const;
   return (
@@ -126,7 +144,7 @@ function ChannelCard({ channel, lists }: { channel: 'email' | 'text'; lists: rea
           </label>
         ))}
       </div>
-      {said.said === 'yes' && <Evidence channel={channel} yes={said} lists={lists} onChange={(yes) => setPermission(channel, yes)} />}
+      {said.said === 'yes' && <Sentence channel={channel} yes={said} lists={lists} onChange={(yes) => setPermission(channel, yes)} />}
       {said.said === 'nothing' && <p className="text-ink2">They come in as never asked. No {name} goes to them until they say yes themselves.</p>}
       {said.said === 'bought' && (
         <p className="text-madder">
@@ -134,26 +152,65 @@ function ChannelCard({ channel, lists }: { channel: 'email' | 'text'; lists: rea
           the next event instead.
         </p>
       )}
+      {children}
     </section>
+  );
+}
+
+/** Whether those who signed up lately are asked to confirm; they stand as Asked until they answer. */
+function Confirming() {
+  const { parts, set, permission } = useDraft();
+  const { organization } = useSession();
+  if (permission.email.said !== 'yes') return null;
+  const start = {
+    subject: `Please confirm: ${organization.name}`,
+    body: `You signed up with ${organization.name} and agreed to hear from us. One click confirms it. If it was not you, do nothing, and we will not write again.`,
+  };
+  return (
+    <div className="flex flex-col gap-2 border-t border-hair pt-3">
+      <label className="flex gap-3 items-start">
+        <input
+          type="checkbox"
+          className="mt-1 accent-[#0F766B]"
+          checked={parts.confirm !== null}
+          onChange={() => set({ confirm: parts.confirm ? null : start })}
+        />
+        <span>
+          <b>Ask them to confirm by email</b>
+          <span className="block text-ink2">
+            Only those who signed within the days of your house rule. They stand as Asked until they answer, and are reminded once at most.
+          </span>
+        </span>
+      </label>
+      {parts.confirm && (
+        <>
+          <Labelled label="Subject">
+            <input
+              className="input"
+              value={parts.confirm.subject}
+              maxLength={200}
+              onChange={(event) => set({ confirm: { ...parts.confirm!, subject: event.target.value } })}
+            />
+          </Labelled>
+          <Labelled label="Message" hint="The button to confirm, and what they agreed to, are put under it.">
+            <textarea
+              className="input min-h-[80px]"
+              value={parts.confirm.body}
+              maxLength={5000}
+              onChange={(event) => set({ confirm: { ...parts.confirm!, body: event.target.value } })}
+            />
+          </Labelled>
+        </>
+      )}
+    </div>
   );
 }
 
 /** For each channel: how these people agreed, when, in what words, and who vouches for it. There is no way past it. */
 export function PermissionStep() {
   const draft = useDraft();
-  const navigate = useNavigate();
   const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
   const plan = planOf(draft);
-  const check = useMutation({
-    mutationFn: async () => {
-      const form = new FormData();
-      form.append('file', draft.file!);
-      const { id } = await call<{ id: number }>('POST', 'batches', form);
-      await call('PUT', `batches/${id}/plan`, plan);
-      return id;
-    },
-    onSuccess: (id) => void navigate(`/gather/${id}`),
-  });
   const notes: Note[] = [
     {
       key: 'no',
@@ -162,19 +219,30 @@ export function PermissionStep() {
       body: 'Whoever left before is not brought back by a file. Only they can come back, by their own act.',
     },
   ];
-  if (!plan) notes.unshift({ key: 'open', tone: 'doubt', title: 'Both channels need an answer', body: '“Nobody knows” is an answer too.' });
+  const agreed = Object.values(draft.permission).flatMap((said) => (said.said === 'yes' ? said.scopes : []));
+  const missing = (lists.data ?? []).filter((list) => list.isPublic && draft.parts.listIds.includes(list.id) && !agreed.includes(`list:${list.id}`));
+  for (const list of missing)
+    notes.unshift({
+      key: `list-${list.id}`,
+      tone: 'fault',
+      title: `“${list.name}” is a public list`,
+      body: 'Being on it needs their agreement to it: tick it, or take it off.',
+      remedy: { words: 'Take it off', act: () => draft.set({ listIds: draft.parts.listIds.filter((id) => id !== list.id) }) },
+    });
+  if (!plan) notes.unshift({ key: 'open', tone: 'doubt', title: 'Both channels need an answer', body: '“I don’t know” is an answer too.' });
   useMargin(notes);
   return (
     <>
       <div className="grid grid-cols-2 gap-4 items-start grow min-h-0 overflow-y-auto">
-        <ChannelCard channel="email" lists={lists.data ?? []} />
+        <ChannelCard channel="email" lists={lists.data ?? []}>
+          <Confirming />
+        </ChannelCard>
         <ChannelCard channel="text" lists={lists.data ?? []} />
       </div>
-      <Problem error={check.error} />
       <div className="flex justify-between pt-3">
         <Button onClick={() => draft.go('Where they go')}>Back to where they go</Button>
-        <Button weight="main" disabled={!plan || check.isPending} onClick={() => check.mutate()}>
-          {check.isPending ? 'Handing the file over…' : 'Next: check the batch'}
+        <Button weight="main" disabled={!plan} onClick={() => draft.go('Matches')}>
+          Next: matches
         </Button>
       </div>
     </>

@@ -1,24 +1,31 @@
-import { choiceKey } from '@goodword/core/intake';
+import { BATCH_KINDS, choiceKey, PLAIN_TARGETS, TARGET_WORDS } from '@goodword/core/intake';
 import { columnWords, offersFor } from './columnWords';
 
-const fields = [{ id: 5, name: 'Membership renews', type: 'date' as const }];
+const fields = [{ id: 4, name: 'Membership renews', type: 'date' as const }];
 
-test.each([
-  [{ to: 'leave' as const }, ['Leave out', 'not brought in']],
-  [{ to: 'mobile' as const }, ['Mobile', 'phone, US']],
-  [{ to: 'consent' as const, channel: 'text' as const }, ['Text permission', 'yes or no']],
-  [{ to: 'field' as const, fieldId: 5, type: 'date' as const }, ['Membership renews', 'date']],
-  [{ to: 'field' as const, fieldId: 9, type: 'date' as const }, ['A field', 'date']],
-  [{ to: 'newField' as const, name: 'Boat', type: 'choice' as const }, ['Make a field: Boat', 'choice']],
-])('%j', (choice, words) => expect(columnWords(choice, fields, 'US')).toEqual(words));
-
-test('every place is offered once, and a new field of every type', () => {
-  const { known, make } = offersFor('  Boat  ', fields);
-  const keys = known.map((offer) => offer.key);
-  expect(new Set(keys).size).toBe(keys.length);
-  expect(known.map((offer) => offer.words)).toContain('Membership renews');
-  expect(make.every((offer) => offer.choice.to === 'newField' && offer.choice.name === 'Boat')).toBe(true);
-  expect(new Set(make.map((offer) => offer.key)).size).toBe(7);
+test('what a column becomes is said in two lines', () => {
+  expect(columnWords({ to: 'field', fieldId: 4, type: 'date' }, fields, 'US')).toEqual(['Membership renews', 'date']);
+  expect(columnWords({ to: 'newField', name: 'Shirt', type: 'choice' }, fields, 'US')[0]).toBe('Make a field: Shirt');
+  expect(columnWords({ to: 'mobile' }, fields, 'GB')[1]).toContain('GB');
 });
 
-test('a column without a header gets a name', () => expect(offersFor('', []).make[0]!.choice).toMatchObject({ name: 'Unnamed' }));
+test.each([...BATCH_KINDS])('under %s every place is offered once', (what) => {
+  const offers = offersFor('Boat', fields, what).known.flatMap(([, some]) => some);
+  expect(new Set(offers.map((offer) => offer.key)).size).toBe(offers.length);
+});
+
+test('people can have every field and new ones of every type; other files none', () => {
+  const { known, make } = offersFor('  Boat  ', fields);
+  expect(known.flatMap(([, some]) => some).map((offer) => offer.words)).toContain('Membership renews');
+  expect(make.every((offer) => offer.choice.to === 'newField' && offer.choice.name === 'Boat')).toBe(true);
+  expect(new Set(make.map((offer) => choiceKey(offer.choice) ?? offer.key)).size).toBe(2);
+  expect(offersFor('Boat', fields, 'gifts').make).toEqual([]);
+});
+
+test('every plain target has its words and is offered for some kind of file', () => {
+  const offered = new Set(BATCH_KINDS.flatMap((what) => offersFor('x', [], what).known.flatMap(([, some]) => some.map((offer) => offer.key))));
+  for (const target of PLAIN_TARGETS.filter((one) => one !== 'leave')) {
+    expect(TARGET_WORDS[target][0]).not.toBe('');
+    expect([...offered]).toContain(target);
+  }
+});

@@ -1,25 +1,19 @@
-import { FIELD_TYPE_WORDS, type FieldType } from '@goodword/core/fields';
-import type { ColumnChoice, KnownField } from '@goodword/core/intake';
+import { FIELD_TYPE_WORDS, FIELD_TYPES } from '@goodword/core/fields';
+import { TARGET_WORDS, type BatchKind, type ColumnChoice, type DayTarget, type KnownField, type PlainTarget } from '@goodword/core/intake';
 
 /** What a column becomes, in two short lines. */
 export function columnWords(choice: ColumnChoice, fields: readonly KnownField[], country: string): [string, string] {
   switch (choice.to) {
-    case 'leave':
-      return ['Leave out', 'not brought in'];
-    case 'email':
-      return ['Email', 'address'];
     case 'mobile':
-      return ['Mobile', `phone, ${country}`];
-    case 'firstName':
-      return ['First name', 'text'];
-    case 'lastName':
-      return ['Last name', 'text'];
+      return ['Phone', `mobile or landline, ${country}`];
     case 'consent':
       return [choice.channel === 'email' ? 'Email permission' : 'Text permission', 'yes or no'];
     case 'field':
       return [fields.find((field) => field.id === choice.fieldId)?.name ?? 'A field', FIELD_TYPE_WORDS[choice.type]];
     case 'newField':
       return [`Make a field: ${choice.name}`, FIELD_TYPE_WORDS[choice.type]];
+    default:
+      return TARGET_WORDS[choice.to];
   }
 }
 
@@ -29,26 +23,63 @@ export interface Offer {
   choice: ColumnChoice;
 }
 
-const NEW_TYPES: FieldType[] = ['text', 'choice', 'date', 'birthday', 'number', 'money', 'yesno'];
+/** Targets by kind of file, in the groups in which they are offered. */
+const WHO: (PlainTarget | DayTarget)[] = ['email', 'mobile', 'firstName', 'lastName', 'fullName', 'nameEmail', 'externalId'];
+const PLACE: PlainTarget[] = ['street', 'postcode', 'city', 'region', 'country'];
+const GROUPS: Record<BatchKind, [string, (PlainTarget | DayTarget)[]][]> = {
+  people: [
+    ['Who', WHO],
+    ['Address', PLACE],
+    ['Permission', ['signedOn', 'signedWords']],
+    ['Groups', ['tags', 'standing']],
+  ],
+  here: [
+    ['Who', [...WHO, 'postcode']],
+    ['Groups', ['tags', 'standing']],
+  ],
+  refusals: [
+    ['Who', ['email', 'mobile', 'nameEmail', 'firstName', 'lastName', 'externalId']],
+    ['What they did', ['status', 'signedOn']],
+  ],
+  gifts: [
+    ['Gift', ['amount', 'currency', 'givenOn', 'giftId', 'appeal', 'rhythm']],
+    ['Whose', [...WHO, ...PLACE]],
+  ],
+};
 
-/** Everything that a column can be matched to. */
-export function offersFor(header: string, fields: readonly KnownField[]): { known: Offer[]; make: Offer[] } {
-  const plain: Offer[] = (['email', 'mobile', 'firstName', 'lastName', 'leave'] as const).map((to) => ({
+/** Everything that a column can be matched to, in groups; fields only where people are brought in. */
+export function offersFor(header: string, fields: readonly KnownField[], what: BatchKind = 'people'): { known: [string, Offer[]][]; make: Offer[] } {
+  const plain = (to: PlainTarget | DayTarget): Offer => ({
     key: to,
-    words: columnWords({ to }, fields, '')[0],
-    choice: { to },
-  }));
-  const consent: Offer[] = (['email', 'text'] as const).map((channel) => ({
-    key: `consent:${channel}`,
-    words: channel === 'email' ? 'Email permission' : 'Text permission',
-    choice: { to: 'consent', channel },
-  }));
-  const own: Offer[] = fields.map((field) => ({
-    key: `field:${field.id}`,
-    words: field.name,
-    choice: { to: 'field', fieldId: field.id, type: field.type },
-  }));
+    words: columnWords({ to } as ColumnChoice, fields, '')[0],
+    choice: { to } as ColumnChoice,
+  });
+  const groups = GROUPS[what].map(([name, targets]): [string, Offer[]] => [name, targets.map(plain)]);
+  if (what === 'people') {
+    const consent = (['email', 'text'] as const).map((channel): Offer => ({
+      key: `consent:${channel}`,
+      words: channel === 'email' ? 'Email permission' : 'Text permission',
+      choice: { to: 'consent', channel },
+    }));
+    groups.find(([name]) => name === 'Permission')![1].unshift(...consent);
+    const own = fields.map((field): Offer => ({
+      key: `field:${field.id}`,
+      words: field.name,
+      choice: { to: 'field', fieldId: field.id, type: field.type },
+    }));
+    if (own.length > 0) groups.push(['Your fields', own]);
+  }
   const name = header.trim().slice(0, 60) || 'Unnamed';
-  const make: Offer[] = NEW_TYPES.map((type) => ({ key: `new:${type}`, words: FIELD_TYPE_WORDS[type], choice: { to: 'newField', name, type } }));
-  return { known: [...plain, ...consent, ...own], make };
+  const make =
+    what === 'people'
+      ? FIELD_TYPES.map((type): Offer => ({ key: `new:${type}`, words: FIELD_TYPE_WORDS[type], choice: { to: 'newField', name, type } }))
+      : [];
+  return { known: groups, make };
 }
+
+export const KIND_WORDS: Record<BatchKind, [string, string]> = {
+  people: ['People to bring in', 'New people, and what is new of those who are here'],
+  refusals: ['People who said no', 'Left, bounced or complained in another system: nobody is brought in as reachable'],
+  here: ['People already here', 'Put on a list, a tag or a roster by their address or own id'],
+  gifts: ['Gifts', 'Amounts with days, matched to the people who gave'],
+};

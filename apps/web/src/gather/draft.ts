@@ -1,93 +1,295 @@
 import { create } from 'zustand';
-import type { ChannelPermission, ColumnChoice, FileReading, IntakePlan, KnownField } from '@goodword/core/intake';
+import type { BatchView, FieldView, IntakeDraft, LayoutView } from '@goodword/core/contract';
+import {
+  applyLayout,
+  bestLayout,
+  EMPTY_PLAN,
+  natureOf,
+  notASheet,
+  type BatchKind,
+  type ChannelPermission,
+  type ColumnChoice,
+  type FileReading,
+  type IntakePlan,
+  type LayoutFit,
+  type Mend,
+} from '@goodword/core/intake';
+import { call } from '../app/api';
 import type { Analysis, Answer, Ask, Judgement } from './intake.worker';
 
-export const STEPS = ['File', 'Columns', 'Where they go', 'Permission'] as const;
+export const STEPS = ['File', 'Columns', 'Where they go', 'Permission', 'Matches'] as const;
 export type Step = (typeof STEPS)[number];
 
-interface DraftState {
+/** The steps that a kind of file goes through. */
+export function stepsOf(what: BatchKind): readonly Step[] {
+  if (what === 'people') return STEPS;
+  return what === 'here' ? ['File', 'Columns', 'Where they go', 'Matches'] : ['File', 'Columns', 'Matches'];
+}
+
+export type Said = ChannelPermission | { said: 'unanswered' } | { said: 'bought' };
+type PlanParts = Omit<IntakePlan, 'columns' | 'permission' | 'reading'>;
+
+interface House {
+  fields: FieldView[];
+  country: string;
+  currency: string;
+  layouts: LayoutView[];
+}
+
+export interface DraftState {
   step: Step;
-  file: File | null;
+  /** The batch on the server, once it has the file. */
+  batchId: number | null;
+  name: string;
+  file: { name: string; size: number } | null;
   /** How the file is read, where a person chose. */
   readAs: FileReading;
   analysis: Analysis | null;
   columns: ColumnChoice[];
+  layout: LayoutFit<LayoutView> | null;
   judgement: Judgement | null;
-  reading: boolean;
+  judging: boolean;
+  reading: string | null;
   problem: string | null;
-  groups: Pick<IntakePlan, 'tagIds' | 'newTags' | 'listId' | 'newList' | 'existing'>;
-  permission: Record<'email' | 'text', ChannelPermission | { said: 'unanswered' } | { said: 'bought' }>;
+  parts: PlanParts;
+  permission: Record<'email' | 'text', Said>;
   go(step: Step): void;
-  take(file: File, fields: KnownField[], country: string, readAs?: FileReading): Promise<void>;
-  choose(column: number, choice: ColumnChoice, country: string): void;
-  setGroups(groups: Partial<DraftState['groups']>): void;
-  setPermission(channel: 'email' | 'text', permission: DraftState['permission']['email']): void;
+  take(file: File, house: House, what: BatchKind | null): Promise<void>;
+  open(batch: BatchView, house: House): Promise<void>;
+  readAgain(change: FileReading, what: BatchKind | null, house: House): Promise<void>;
+  choose(column: number, choice: ColumnChoice): void;
+  chooseAll(columns: ColumnChoice[], layout: DraftState['layout']): void;
+  mend(mend: Mend): void;
+  unmend(at: number): void;
+  set(parts: Partial<PlanParts>): void;
+  rename(name: string): void;
+  setPermission(channel: 'email' | 'text', permission: Said): void;
+  save(): Promise<void>;
   reset(): void;
 }
 
+const { what: _what, ...NO_PARTS } = EMPTY_PLAN;
 const EMPTY = {
   step: 'File' as Step,
+  batchId: null,
+  name: '',
   file: null,
   readAs: {},
   analysis: null,
   columns: [],
+  layout: null,
   judgement: null,
-  reading: false,
+  judging: false,
+  reading: null,
   problem: null,
-  groups: { tagIds: [], newTags: [], listId: null, newList: null, existing: 'update' as const },
+  parts: { what: 'people' as BatchKind, ...NO_PARTS },
   permission: { email: { said: 'unanswered' as const }, text: { said: 'unanswered' as const } },
 };
 
 let worker: Worker | null = null;
 let asked = 0;
+let blob: Blob | null = null;
+let saving: ReturnType<typeof setTimeout> | undefined;
 
-/** Puts one question to the worker; an answer to an older question is dropped. */
-function ask(question: Ask): Promise<Answer> {
+/** Puts one question to the worker and hears its answers, several on the way; whatever belongs to an older question is dropped. */
+function ask(question: Ask, hear: (answer: Answer) => void): Promise<void> {
   worker ??= new Worker(new URL('./intake.worker.ts', import.meta.url), { type: 'module' });
   return new Promise((done) => {
-    const listen = (event: MessageEvent<Answer>) => {
-      if (event.data.id !== question.id) return;
+    const listen = ({ data }: MessageEvent<Answer>) => {
+      if (data.id !== question.id) return;
+      if (question.id === asked) hear(data);
+      if (data.ok && !data.done && question.id === asked) return;
       worker?.removeEventListener('message', listen);
-      done(event.data);
+      done();
     };
     worker!.addEventListener('message', listen);
     worker!.postMessage(question);
   });
 }
 
-/** A batch that is being prepared in this browser. Nothing is on the server until it is checked. */
+/** What a batch is called where nobody says otherwise: its file without the ending, and the day. */
+export function offeredName(fileName: string, day: Date): string {
+  const bare = fileName
+    .replace(/\.\w{1,5}$/, '')
+    .replace(/[_-]+/g, ' ')
+    .trim();
+  return `${(bare || 'Batch').slice(0, 90)}, ${day.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}`;
+}
+
+/** A batch on its way in. The page reads the file for itself and the server keeps what is decided. */
 export const useDraft = create<DraftState>()((set, state) => {
-  const judge = async (columns: ColumnChoice[], country: string) => {
-    const id = ++asked;
-    const answer = await ask({ kind: 'judge', id, columns, country });
-    if (id === asked && answer.ok && answer.judgement) set({ judgement: answer.judgement });
+  const judge = async () => {
+    const { analysis, columns, parts } = state();
+    if (!analysis) return;
+    set({ judging: true });
+    const plan = { what: parts.what, columns, constants: parts.constants, mends: parts.mends, phoneCountry: parts.phoneCountry };
+    await ask({ kind: 'judge', id: ++asked, plan }, (answer) => {
+      if (answer.ok && answer.judgement) set({ judgement: answer.judgement, judging: !answer.done });
+    });
+  };
+  /** Reads the file in the worker and guesses; a layout that fits goes before the guess. */
+  const read = async (house: House, what: BatchKind | null, keep: Partial<IntakeDraft['plan']> | null) => {
+    const knownHouse = { fields: house.fields, country: state().parts.phoneCountry ?? house.country, currency: house.currency };
+    set({ reading: 'Reading the file…', problem: null, judgement: null });
+    await ask({ kind: 'read', id: ++asked, source: blob!, reading: state().readAs, what, house: knownHouse }, (answer) => {
+      if (!answer.ok) return set({ reading: null, problem: answer.reason, analysis: null });
+      const { analysis, done } = answer;
+      if (!analysis) return;
+      const guessed = analysis.guesses.map(({ choice }) => choice);
+      const fit = bestLayout(
+        analysis.found.header,
+        house.layouts.filter((layout) => layout.what === analysis.what),
+      );
+      const kept = keep?.columns?.length === analysis.found.header.length ? keep.columns : null;
+      const columns = kept ?? (fit?.exact ? applyLayout(analysis.found.header, guessed, fit.layout) : guessed);
+      set({
+        analysis,
+        columns: withOrders(columns, analysis),
+        layout: kept ? null : fit,
+        parts: { ...state().parts, what: analysis.what },
+        reading: done ? null : 'Reading the rest of the file…',
+        ...(state().step === 'File' ? { step: 'Columns' as const } : {}),
+      });
+    });
+    await judge();
+  };
+  const later = () => {
+    clearTimeout(saving);
+    saving = setTimeout(
+      () =>
+        void state()
+          .save()
+          .catch(() => undefined),
+      800,
+    );
+  };
+  const changed = (values: Partial<DraftState>, again = false) => {
+    set(values);
+    later();
+    if (again) void judge();
   };
   return {
     ...EMPTY,
-    go: (step) => set({ step }),
-    async take(file, fields, country, readAs = {}) {
-      const step = state().step;
-      set({ ...EMPTY, file, readAs, step: state().file === file ? step : 'File', reading: true });
-      const answer = await ask({ kind: 'read', id: ++asked, source: file, reading: readAs, fields, country });
-      if (!answer.ok) return set({ reading: false, problem: answer.reason, file: null });
-      set({ reading: false, analysis: answer.analysis!, columns: answer.analysis!.guess, step: 'Columns' });
-      await judge(answer.analysis!.guess, country);
+    go: (step) => changed({ step }),
+    async take(file, house, what) {
+      set({ ...EMPTY, file, name: offeredName(file.name, new Date()), reading: 'Reading the file…' });
+      const nature = natureOf(new Uint8Array(await file.slice(0, 64 * 1024).arrayBuffer()));
+      const refused = notASheet(nature);
+      if (refused) return set({ reading: null, problem: refused, file: null });
+      blob = file;
+      const uploaded = upload(file, state().name, what).then(
+        (id) => set({ batchId: id }),
+        (error: Error) => set({ problem: error.message, reading: null }),
+      );
+      if (nature === 'text') await Promise.all([uploaded, read(house, what, null)]);
+      else {
+        // Workbooks and cards are turned into text by the server, in a process that a hostile file can't hurt.
+        set({ reading: 'The server reads the file…' });
+        await uploaded;
+        await fromServer(house, null);
+      }
+      later();
     },
-    choose(column, choice, country) {
-      const columns = state().columns.map((old, i) => (i === column ? choice : old));
-      set({ columns });
-      void judge(columns, country);
+    async open(batch, house) {
+      const plan = batch.draft?.plan ?? batch.plan ?? {};
+      const { columns: _columns, permission, reading, ...parts } = plan as Partial<IntakePlan>;
+      set({
+        ...EMPTY,
+        batchId: batch.id,
+        name: batch.name,
+        file: { name: batch.fileName, size: 0 },
+        readAs: reading ?? {},
+        step: (STEPS as readonly string[]).includes(batch.draft?.step ?? '') ? (batch.draft!.step as Step) : 'Columns',
+        parts: { ...EMPTY.parts, ...parts, what: parts.what ?? batch.what },
+        permission: { ...EMPTY.permission, ...(permission as DraftState['permission'] | undefined) },
+      });
+      await fromServer(house, plan as IntakeDraft['plan']);
     },
-    setGroups: (groups) => set({ groups: { ...state().groups, ...groups } }),
-    setPermission: (channel, permission) => set({ permission: { ...state().permission, [channel]: permission } }),
-    reset: () => set(EMPTY),
+    async readAgain(change, what, house) {
+      const readAs = { ...state().readAs, ...change };
+      const found = state().analysis?.found;
+      set({ readAs, parts: { ...state().parts, mends: [], ...(what ? { what } : {}) } });
+      if (change.sheet === undefined) await read(house, what ?? state().parts.what, null);
+      else {
+        set({ reading: `The server reads sheet ${change.sheet + 1}…`, analysis: null, readAs: { sheet: change.sheet } });
+        await call('PUT', `batches/${state().batchId}/reading`, { reading: { sheet: change.sheet } });
+        await fromServer(house, null);
+      }
+      if (found) later();
+    },
+    choose: (column, choice) => changed({ columns: state().columns.map((old, i) => (i === column ? choice : old)) }, true),
+    chooseAll: (columns, layout) => changed({ columns: withOrders(columns, state().analysis!), layout }, true),
+    mend: (mend) => changed({ parts: { ...state().parts, mends: [...state().parts.mends, mend] } }, true),
+    unmend: (at) => changed({ parts: { ...state().parts, mends: state().parts.mends.filter((_mend, i) => i !== at) } }, true),
+    set: (parts) => changed({ parts: { ...state().parts, ...parts } }, 'constants' in parts || 'phoneCountry' in parts),
+    rename: (name) => changed({ name }),
+    setPermission: (channel, permission) => changed({ permission: { ...state().permission, [channel]: permission } }),
+    async save() {
+      clearTimeout(saving);
+      const { batchId, step, name, parts, columns, permission, readAs, analysis } = state();
+      if (batchId === null || !analysis) return;
+      await call('PUT', `batches/${batchId}/draft`, {
+        step,
+        name: name.trim() || 'Unnamed',
+        plan: { ...parts, columns, permission, reading: readAs },
+      });
+    },
+    reset: () => {
+      clearTimeout(saving);
+      asked += 1;
+      blob = null;
+      set(EMPTY);
+    },
   };
+
+  /** Waits until the server has read the file, and reads its text here. */
+  async function fromServer(house: House, keep: IntakeDraft['plan'] | null): Promise<void> {
+    const id = state().batchId;
+    if (id === null) return;
+    set({ reading: 'The server reads the file…' });
+    for (;;) {
+      const batch = await call<BatchView>('GET', `batches/${id}`);
+      if (state().batchId !== id) return;
+      if (batch.state === 'unreadable') return set({ reading: null, problem: batch.problem, file: null, batchId: null });
+      if (batch.found) {
+        const response = await fetch(`/api/batches/${id}/text`);
+        if (!response.ok) return set({ reading: null, problem: 'The file of this batch is no longer kept.' });
+        blob = await response.blob();
+        const { kind, encoding, delimiter, headerLine, workbook } = batch.found;
+        if (kind !== 'text') set({ readAs: { encoding, delimiter, headerLine, ...(workbook ? { sheet: workbook.sheet } : {}), ...state().readAs } });
+        await read(house, state().parts.what ?? batch.what, keep);
+        const { analysis } = state();
+        if (analysis) set({ analysis: { ...analysis, found: { ...analysis.found, kind, ...(workbook ? { workbook } : {}) } } });
+        return;
+      }
+      await new Promise((done) => setTimeout(done, 300));
+    }
+  }
 });
 
-/** The plan, once both channels are answered; null before. */
-export function planOf(draft: Pick<DraftState, 'columns' | 'groups' | 'permission' | 'readAs'>): IntakePlan | null {
+async function upload(file: File, name: string, what: BatchKind | null): Promise<number> {
+  const form = new FormData();
+  form.append('name', name);
+  if (what) form.append('what', what);
+  form.append('file', file);
+  return (await call<{ id: number }>('POST', 'batches', form)).id;
+}
+
+/** Columns of days with the order that their values are in. */
+function withOrders(columns: readonly ColumnChoice[], analysis: Analysis): ColumnChoice[] {
+  return columns.map((choice, i) => {
+    const order = analysis.profiles[i]?.order;
+    return order && 'order' in choice && choice.order === undefined ? { ...choice, order } : choice;
+  });
+}
+
+/** The plan, once everything that this kind of file needs is answered; null before. */
+export function planOf(draft: Pick<DraftState, 'columns' | 'parts' | 'permission' | 'readAs'>): IntakePlan | null {
   const { email, text } = draft.permission;
+  const { sheet: _sheet, ...reading } = draft.readAs;
+  const base = { ...draft.parts, columns: draft.columns, ...(Object.keys(reading).length > 0 ? { reading } : {}) };
+  const nothing = { said: 'nothing' as const };
+  if (draft.parts.what !== 'people') return { ...base, permission: { email: nothing, text: nothing } };
   if (email.said === 'unanswered' || email.said === 'bought' || text.said === 'unanswered' || text.said === 'bought') return null;
-  const reading = Object.keys(draft.readAs).length > 0 ? { reading: draft.readAs } : {};
-  return { ...reading, columns: draft.columns, permission: { email, text }, ...draft.groups };
+  return { ...base, permission: { email, text } };
 }

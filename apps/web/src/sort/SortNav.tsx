@@ -4,7 +4,8 @@ const PLACES: readonly Place[] = [
   ['/sort', 'Supporters'],
   ['/sort/segments', 'Segments'],
   ['/sort/groups', 'Lists and tags'],
+  ['/sort/campaigns', 'Campaigns'],
 ];
 
-/** The three ways to look at people. */
+/** The ways to look at people. */
 export const SortNav = () => <Places label="Sort" places={PLACES} />;

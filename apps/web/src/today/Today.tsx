@@ -94,6 +94,13 @@ export default function Today() {
       <Heading title={`Good to see you, ${teammate.name.split(' ')[0]}`} note={`${today}, ${organization.name}`} />
       <div className="grid grid-cols-2 gap-4 items-start">
         <Section title="Coming in" nothing="No batch is half done. Bring a file in at Gather.">
+          {data.arrived.map((batch) => (
+            <Line
+              key={`a${batch.id}`}
+              to={`/gather/${batch.id}`}
+              count={batch.people}
+            >{`${plural(batch.people, 'person', 'people')} came in with ${batch.name}`}</Line>
+          ))}
           {data.batches.map((batch) => (
             <Line key={batch.id} to={`/gather/${batch.id}`}>{`${batch.name} ${batch.waits}`}</Line>
           ))}

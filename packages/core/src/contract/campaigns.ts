@@ -25,7 +25,11 @@ const campaign = {
   standings: Joi.array().items(standing).unique().min(1).max(20).required(),
 };
 export const makeCampaign = Joi.object<MakeCampaign>(campaign);
-export const changeCampaign = Joi.object({ ...campaign, isOpen: Joi.boolean().required(), renamed: Joi.object().pattern(standing, standing).default({}) });
+export const changeCampaign = Joi.object({
+  ...campaign,
+  isOpen: Joi.boolean().required(),
+  renamed: Joi.object().pattern(standing, standing).default({}),
+});
 
 /** People by their ids, or everybody in a group. */
 export type RosterGroup = { ids: number[] } | { kind: 'list' | 'tag' | 'segment' | 'batch'; id: number };

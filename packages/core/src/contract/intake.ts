@@ -59,7 +59,12 @@ const cell = Joi.string().max(FILE_LIMITS.cell).allow('');
 const mend = Joi.alternatives().try(
   Joi.object({ kind: Joi.string().valid('edit').required(), row: at.max(FILE_LIMITS.rows).required(), column: columnAt, value: cell.required() }),
   Joi.object({ kind: Joi.string().valid('swap').required(), a: columnAt, b: columnAt }),
-  Joi.object({ kind: Joi.string().valid('write').required(), column: columnAt, from: Joi.array().items(cell).min(1).max(200).required(), to: cell.required() }),
+  Joi.object({
+    kind: Joi.string().valid('write').required(),
+    column: columnAt,
+    from: Joi.array().items(cell).min(1).max(200).required(),
+    to: cell.required(),
+  }),
   Joi.object({ kind: Joi.string().valid('strip').required(), column: columnAt, text: Joi.string().min(1).max(200).required() }),
 );
 
@@ -208,7 +213,21 @@ export interface DecideRows {
  * `skipped` left out by a person, `no` a no that is recorded, `hold` an address that is held, `gift` a gift, `doubled` a
  * gift that is here already, `aside` no person at all (a total, a header again, a blank line), `failed` the rest.
  */
-export const ROW_VERDICTS = ['new', 'shares', 'update', 'same', 'here', 'look', 'skipped', 'no', 'hold', 'gift', 'doubled', 'aside', 'failed'] as const;
+export const ROW_VERDICTS = [
+  'new',
+  'shares',
+  'update',
+  'same',
+  'here',
+  'look',
+  'skipped',
+  'no',
+  'hold',
+  'gift',
+  'doubled',
+  'aside',
+  'failed',
+] as const;
 export type RowVerdict = (typeof ROW_VERDICTS)[number];
 
 export const batchRowsQuery = Joi.object({

@@ -58,7 +58,11 @@ function unshortened(text: string): string | null {
  * What a spreadsheet did to it is put right where that is certain, and told.
  */
 export function cleanPhone(text: string, country: string): Cleaned {
-  let digits = text.trim().replace(/^'/, '').replace(/^tel:/i, '').replace(/(?<=\d)\.0+$/, '');
+  let digits = text
+    .trim()
+    .replace(/^'/, '')
+    .replace(/^tel:/i, '')
+    .replace(/(?<=\d)\.0+$/, '');
   let hint: string | undefined;
   if (/^\d(?:[.,]\d+)?E\+?\d+$/i.test(digits)) {
     const whole = unshortened(digits);
@@ -94,12 +98,37 @@ export function cutAddresses(cell: string): string[] {
 
 /** Several telephone numbers in one cell; a comma or slash inside one number does not cut. */
 export function cutPhones(cell: string): string[] {
-  const parts = cell.split(/\s*[;\n|]\s*|\s*,\s*(?=[+(\d])|\s+(?:or|and|\/|y|et|und|oder|ou)\s+|\s*\/\s*(?=[+(]?\d{3})/i).filter((part) => part.trim() !== '');
+  const parts = cell
+    .split(/\s*[;\n|]\s*|\s*,\s*(?=[+(\d])|\s+(?:or|and|\/|y|et|und|oder|ou)\s+|\s*\/\s*(?=[+(]?\d{3})/i)
+    .filter((part) => part.trim() !== '');
   return parts.length > 1 && parts.every((part) => part.replace(/\D/g, '').length >= 7) ? parts : [cell];
 }
 
 /** Parts of a family name that stand before it and belong to it (common practice, no source). */
-const PARTICLES = new Set(['van', 'von', 'de', 'der', 'den', 'del', 'della', 'di', 'da', 'dos', 'du', 'la', 'le', 'el', 'al', 'bin', 'ibn', 'ter', 'ten', 'st', 'st.', 'san']);
+const PARTICLES = new Set([
+  'van',
+  'von',
+  'de',
+  'der',
+  'den',
+  'del',
+  'della',
+  'di',
+  'da',
+  'dos',
+  'du',
+  'la',
+  'le',
+  'el',
+  'al',
+  'bin',
+  'ibn',
+  'ter',
+  'ten',
+  'st',
+  'st.',
+  'san',
+]);
 const TITLES = /^(?:mr|mrs|ms|mx|miss|dr|prof|sir|rev|herr|frau|sr|sra|m|mme|mlle)\.?\s+/i;
 const SUFFIXES = /,?\s+(?:jr|sr|ii|iii|iv|phd|md|esq)\.?$/i;
 

@@ -15,8 +15,7 @@ const ICONV: Record<Whole, string> = {
   'windows-1251': 'WINDOWS-1251',
   macintosh: 'MACINTOSH',
 };
-const inEncoding = (text: string, encoding: Whole) =>
-  new Uint8Array(execFileSync('iconv', ['-f', 'UTF-8', '-t', ICONV[encoding]], { input: text }));
+const inEncoding = (text: string, encoding: Whole) => new Uint8Array(execFileSync('iconv', ['-f', 'UTF-8', '-t', ICONV[encoding]], { input: text }));
 
 const WESTERN =
   'Email;Prénom;Nom;Ville\nzoe@example.org;Zoé;Müller-Ångström;Genève\njose@example.org;José;Núñez;Coruña\nbjorn@example.org;Bjørn;Sørensen;Århus\nanais@example.org;Anaïs;Lefèvre;Orléans\n';

@@ -37,7 +37,10 @@ export function natureOf(start: Uint8Array): FileNature {
   const sample = start.subarray(0, 64 * 1024);
   const guess = guessEncoding(sample.subarray(0, sample.lastIndexOf(10) + 1 || sample.length)).encoding;
   if (!guess.startsWith('utf-16') && sample.includes(0)) return { not: 'not a text file' };
-  const text = decoderOf(guess).decode(sample).replace(/^\ufeff/, '').trimStart();
+  const text = decoderOf(guess)
+    .decode(sample)
+    .replace(/^\ufeff/, '')
+    .trimStart();
   if (/^BEGIN:VCARD/i.test(text)) return 'vcard';
   // Web pages and XML workbooks saved by other programs under the name of a spreadsheet.
   return /^<(?:!doctype html|html|table|\?xml|meta|style|body)/i.test(text) ? 'workbook' : 'text';
@@ -87,7 +90,12 @@ export function readSheet(text: string, delimiter?: Delimiter): Read {
 
 /** Writes a sheet by RFC 4180. Cells that a spreadsheet would run as a formula get an apostrophe in front. */
 export function writeCsv(header: readonly string[], rows: readonly (readonly string[])[]): string {
-  return Papa.unparse([header, ...rows].map((row) => row.map(defused)), { newline: '\r\n' }) + '\r\n';
+  return (
+    Papa.unparse(
+      [header, ...rows].map((row) => row.map(defused)),
+      { newline: '\r\n' },
+    ) + '\r\n'
+  );
 }
 
 /** A cell that no spreadsheet runs as a formula. */

@@ -176,7 +176,12 @@ function fieldLike(key: string, fields: readonly KnownField[]): KnownField | und
 }
 
 /** Matches all columns; a target that can be taken once goes to the column that fits it best, the first where they tie. */
-export function guessAll(header: readonly string[], profiles: readonly ColumnProfile[], fields: readonly KnownField[], what: BatchKind = 'people'): Guess[] {
+export function guessAll(
+  header: readonly string[],
+  profiles: readonly ColumnProfile[],
+  fields: readonly KnownField[],
+  what: BatchKind = 'people',
+): Guess[] {
   const guesses = header.map((name, i) => guessColumn(name, profiles[i]!, fields, what));
   const best = new Map<string, number>();
   guesses.forEach(({ choice, confidence }, i) => {
@@ -194,13 +199,19 @@ export function guessAll(header: readonly string[], profiles: readonly ColumnPro
   });
 }
 
-export function guessColumns(header: readonly string[], profiles: readonly ColumnProfile[], fields: readonly KnownField[], what: BatchKind = 'people'): ColumnChoice[] {
+export function guessColumns(
+  header: readonly string[],
+  profiles: readonly ColumnProfile[],
+  fields: readonly KnownField[],
+  what: BatchKind = 'people',
+): ColumnChoice[] {
   return guessAll(header, profiles, fields, what).map(({ choice }) => choice);
 }
 
 /** What a file is for, from its columns: amounts with days are gifts, a column of refusals is people who said no. */
 export function guessKind(header: readonly string[], profiles: readonly ColumnProfile[]): BatchKind {
-  const has = (target: string, what: BatchKind) => header.some((name, i) => targetOf(name, what) === target && (fit(target as ColumnChoice['to'], profiles[i]!) ?? 1) >= 0.5);
+  const has = (target: string, what: BatchKind) =>
+    header.some((name, i) => targetOf(name, what) === target && (fit(target as ColumnChoice['to'], profiles[i]!) ?? 1) >= 0.5);
   if (has('amount', 'gifts') && has('givenOn', 'gifts')) return 'gifts';
   const status = header.findIndex((name) => targetOf(name, 'refusals') === 'status');
   if (status >= 0 && profiles[status]!.statuses > 0.5) return 'refusals';

@@ -24,7 +24,17 @@ export { minorDigits, readMoney } from './money';
 export { normalAddress, normalPostcode, readCountry, shownAddress, type PostalAddress } from './places';
 export { jaro, jaroWinkler, kinship, sameByShortForm, type NameKinship, type PersonName } from './names';
 export { readStatus, REFUSAL_STATUSES, REFUSAL_WORDS, type RefusalStatus } from './statuses';
-export { choiceKey, DAY_TARGETS, PLAIN_TARGETS, TARGET_WORDS, type ColumnChoice, type Constant, type DayTarget, type FieldToMake, type PlainTarget } from './columns';
+export {
+  choiceKey,
+  DAY_TARGETS,
+  PLAIN_TARGETS,
+  TARGET_WORDS,
+  type ColumnChoice,
+  type Constant,
+  type DayTarget,
+  type FieldToMake,
+  type PlainTarget,
+} from './columns';
 export { isSwapped, menderOf, type Mend, type Mender } from './mends';
 export {
   allColumns,

@@ -220,7 +220,8 @@ describe('one row', () => {
   });
   test('an empty row', () => expect(cleanRow(['', ' ', ''], rulesOf(columns)).fatal).toBe('the row is empty'));
   test('nobody to reach', () => expect(cleanRow(['', '', 'Ann'], rulesOf(columns)).fatal).toMatch(/no email and no mobile/));
-  test('too many cells', () => expect(cleanRow(['a@example.org', '', '', '', '', 'more'], rulesOf(columns)).fatal).toMatch(/6 cells under 5 columns/));
+  test('too many cells', () =>
+    expect(cleanRow(['a@example.org', '', '', '', '', 'more'], rulesOf(columns)).fatal).toMatch(/6 cells under 5 columns/));
 });
 
 describe('who a row is', () => {

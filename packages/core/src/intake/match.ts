@@ -106,7 +106,9 @@ function fullness(row: PersonName, person: PersonName): number {
 }
 
 function scored(some: readonly Person[]): Scored[] {
-  return some.slice(0, 5).map(({ id, by, kinship: name, score }) => ({ id, score, reasons: [...[...by].map((one) => WORDS_BY[one]), WORDS_NAME[name]] }));
+  return some
+    .slice(0, 5)
+    .map(({ id, by, kinship: name, score }) => ({ id, score, reasons: [...[...by].map((one) => WORDS_BY[one]), WORDS_NAME[name]] }));
 }
 
 /** Whether an exact key with this name settles that it is the same person. */
@@ -123,7 +125,12 @@ function settles(key: MatchKey, { by, kinship: name }: Person): boolean {
 export function matchRow(row: PersonName, candidates: readonly Candidate[], order: readonly MatchKey[] = MATCH_KEYS): Match {
   if (candidates.length === 0) return { kind: 'new' };
   const found = people(row, candidates);
-  const settled = order.flatMap((key) => found.filter((person) => settles(key, person)).slice(0, 1).map((person) => ({ key, person })));
+  const settled = order.flatMap((key) =>
+    found
+      .filter((person) => settles(key, person))
+      .slice(0, 1)
+      .map((person) => ({ key, person })),
+  );
   const first = settled[0];
   if (first) {
     const ids = new Set(settled.map(({ person }) => person.id));

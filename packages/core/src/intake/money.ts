@@ -1,7 +1,19 @@
 import { parseNumber } from '../fields';
 
 /** Signs that name one currency; `$` and `¥` do not, and leave it to the file or the organization. */
-const SIGNS: Record<string, string> = { '€': 'EUR', '£': 'GBP', '₹': 'INR', '₩': 'KRW', '₺': 'TRY', '₽': 'RUB', 'zł': 'PLN', US$: 'USD', CA$: 'CAD', A$: 'AUD', C$: 'CAD' };
+const SIGNS: Record<string, string> = {
+  '€': 'EUR',
+  '£': 'GBP',
+  '₹': 'INR',
+  '₩': 'KRW',
+  '₺': 'TRY',
+  '₽': 'RUB',
+  zł: 'PLN',
+  US$: 'USD',
+  CA$: 'CAD',
+  A$: 'AUD',
+  C$: 'CAD',
+};
 
 /** Digits after the mark in a currency (ISO 4217, through Intl). */
 export function minorDigits(currency: string): number {
@@ -25,7 +37,12 @@ export function readMoney(text: string, currency: string): { minor: number; curr
     .sort((a, b) => b.length - a.length)
     .find((one) => plain.includes(one));
   const named = code ? (code[1] ?? code[2])! : sign ? SIGNS[sign]! : null;
-  const number = parseNumber(plain.replace(/^(?:US|CA|A|C)?\$|zł|^[A-Z]{3}\b|\b[A-Z]{3}$|\p{Sc}/gu, '').replace(/[-−]/g, '').trim());
+  const number = parseNumber(
+    plain
+      .replace(/^(?:US|CA|A|C)?\$|zł|^[A-Z]{3}\b|\b[A-Z]{3}$|\p{Sc}/gu, '')
+      .replace(/[-−]/g, '')
+      .trim(),
+  );
   if (number === null) return null;
   const minor = Math.round(Math.abs(number) * 10 ** minorDigits(named ?? currency));
   return { minor: minus ? -minor : minor, currency: named };

@@ -50,7 +50,12 @@ thomas tom tommy|timothy tim|victoria vicky tori|vincent vince|virginia ginny|wa
 const FORMS = new Map<string, Set<number>>();
 SHORT_FORMS.trim()
   .split('|')
-  .forEach((line, i) => line.trim().split(/\s+/).forEach((name) => FORMS.set(name, (FORMS.get(name) ?? new Set()).add(i))));
+  .forEach((line, i) =>
+    line
+      .trim()
+      .split(/\s+/)
+      .forEach((name) => FORMS.set(name, (FORMS.get(name) ?? new Set()).add(i))),
+  );
 
 /** Whether two given names are forms of one name, as Bob and Robert; keys as `nameMatchKey` gives them. */
 export function sameByShortForm(a: string, b: string): boolean {

@@ -44,10 +44,7 @@ export function normalPostcode(text: string): string {
 
 /** What two writings of one address have in common, for telling doubles. */
 export function normalAddress(address: PostalAddress): string {
-  return [address.street, normalPostcode(address.postcode), address.city, address.country]
-    .map(nameMatchKey)
-    .join('|')
-    .slice(0, 254);
+  return [address.street, normalPostcode(address.postcode), address.city, address.country].map(nameMatchKey).join('|').slice(0, 254);
 }
 
 /** As on an envelope, in one line. */

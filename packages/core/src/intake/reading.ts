@@ -1,7 +1,14 @@
 import type { Encoding } from './encoding';
 
 /** Bounds of one file. */
-export const FILE_LIMITS = { bytes: 100 * 1024 * 1024, rows: 500_000, columns: 200, cell: 10_000, sheetRows: 100_000, sheetBytes: 25 * 1024 * 1024 } as const;
+export const FILE_LIMITS = {
+  bytes: 100 * 1024 * 1024,
+  rows: 500_000,
+  columns: 200,
+  cell: 10_000,
+  sheetRows: 100_000,
+  sheetBytes: 25 * 1024 * 1024,
+} as const;
 
 export const DELIMITERS = [',', ';', '\t', '|'] as const;
 export type Delimiter = (typeof DELIMITERS)[number];

@@ -161,7 +161,12 @@ class RowReader {
         return this.post({ country });
       }
       case 'tags':
-        row.tags.push(...cell.split(/\s*[,;|]\s*/).filter((tag) => tag !== '').map((tag) => tag.slice(0, 120)));
+        row.tags.push(
+          ...cell
+            .split(/\s*[,;|]\s*/)
+            .filter((tag) => tag !== '')
+            .map((tag) => tag.slice(0, 120)),
+        );
         return;
       case 'standing':
         row.standing = cell.slice(0, 60);
@@ -205,7 +210,9 @@ class RowReader {
         return;
       case 'rhythm':
         // One word of the trade tells; everything else is single.
-        gift.recurring = /recur|regular|month|quarter|annual|yearly|weekly|standing|subscri|regelm|mensu|monatl|dauer|period/i.test(cell) || parseYesNo(cell) === true;
+        gift.recurring =
+          /recur|regular|month|quarter|annual|yearly|weekly|standing|subscri|regelm|mensu|monatl|dauer|period/i.test(cell) ||
+          parseYesNo(cell) === true;
         if (/refund|reversed|chargeback|erstatt|rembours|reembols|devol/i.test(cell) && gift.amount !== null) gift.amount = -Math.abs(gift.amount);
     }
   }

@@ -180,7 +180,10 @@ export class FileReader {
 }
 
 function keyOf(cells: readonly string[]): string {
-  return cells.map((cell) => cell.trim().toLowerCase()).join('\u0000').replace(/\u0000+$/, '');
+  return cells
+    .map((cell) => cell.trim().toLowerCase())
+    .join('\u0000')
+    .replace(/\u0000+$/, '');
 }
 
 /** The sentence for a file without anybody in it; null where there is somebody. */

@@ -17,7 +17,9 @@ const SHORTEST = 5;
  */
 export function gatherSpellings(counts: ReadonlyMap<string, number>, choices: readonly string[] = []): Gathering[] {
   const known = new Set(choices);
-  const words = [...counts].sort(([a, m], [b, n]) => Number(known.has(b)) - Number(known.has(a)) || n - m || a.localeCompare(b)).map(([word]) => word);
+  const words = [...counts]
+    .sort(([a, m], [b, n]) => Number(known.has(b)) - Number(known.has(a)) || n - m || a.localeCompare(b))
+    .map(([word]) => word);
   const heads = [...choices.map((to) => ({ to, key: nameMatchKey(to), from: [] as string[] }))];
   for (const word of words) {
     if (known.has(word)) continue;

@@ -41,7 +41,11 @@ function ranked(properties: Property[]): Property[] {
   const rank = (one: Property) => {
     const types = typesOf(one);
     const pref = Number([one[1].pref ?? 100].flat()[0]);
-    return (types.includes('pref') ? 1 : pref) - (types.some((type) => ['cell', 'text', 'mobile'].includes(type)) ? 200 : 0) + (types.includes('fax') ? 500 : 0);
+    return (
+      (types.includes('pref') ? 1 : pref) -
+      (types.some((type) => ['cell', 'text', 'mobile'].includes(type)) ? 200 : 0) +
+      (types.includes('fax') ? 500 : 0)
+    );
   };
   return properties
     .map((one, at) => ({ one, at }))
@@ -57,7 +61,9 @@ function rowOf(properties: readonly Property[]): CardRow {
   row['First name'] = flat(given);
   row['Last name'] = flat(family);
   if (!row['First name'] && !row['Last name']) row['First name'] = first('fn');
-  ranked(all('email')).slice(0, 3).forEach((one, i) => (row[i === 0 ? 'Email' : (`Email ${i + 1}` as 'Email 2')] = flat(one[3])));
+  ranked(all('email'))
+    .slice(0, 3)
+    .forEach((one, i) => (row[i === 0 ? 'Email' : (`Email ${i + 1}` as 'Email 2')] = flat(one[3])));
   ranked(all('tel').filter((one) => !typesOf(one).includes('fax')))
     .slice(0, 3)
     .forEach((one, i) => (row[i === 0 ? 'Phone' : (`Phone ${i + 1}` as 'Phone 2')] = flat(one[3]).replace(/^tel:/i, '')));
@@ -66,7 +72,9 @@ function rowOf(properties: readonly Property[]): CardRow {
     row.Street = [address[1], address[2]].map(flat).filter(Boolean).join(', ');
     [row.City, row.Region, row.Postcode, row.Country] = [3, 4, 5, 6].map((part) => flat(address[part]));
   }
-  row.Birthday = first('bday').replace(/^(\d{4})(\d\d)(\d\d).*/, '$1-$2-$3').replace(/^--(\d\d)-?(\d\d).*/, '--$1-$2');
+  row.Birthday = first('bday')
+    .replace(/^(\d{4})(\d\d)(\d\d).*/, '$1-$2-$3')
+    .replace(/^--(\d\d)-?(\d\d).*/, '--$1-$2');
   row.Organization = first('org');
   row.Title = first('title');
   row.Tags = all('categories')
@@ -80,16 +88,19 @@ function rowOf(properties: readonly Property[]): CardRow {
 
 /** Cards of the old kind (2.1) mark their letters so; the newer ones are always plain. */
 function withoutQuotedPrintable(card: string): string {
-  return card.replace(/^([^:\r\n]*);(?:ENCODING=)?QUOTED-PRINTABLE([^:\r\n]*):((?:.*=\r?\n)*.*)$/gim, (_all, head: string, tail: string, value: string) => {
-    const bytes: number[] = [];
-    const plain = value.replace(/=\r?\n/g, '');
-    for (let i = 0; i < plain.length; i++) {
-      const hex = plain[i] === '=' ? Number.parseInt(plain.slice(i + 1, i + 3), 16) : Number.NaN;
-      if (Number.isNaN(hex)) bytes.push(plain.charCodeAt(i));
-      else [i] = [i + 2, bytes.push(hex)];
-    }
-    return `${head}${tail.replace(/;CHARSET=[^;:]*/i, '')}:${new TextDecoder().decode(new Uint8Array(bytes))}`;
-  });
+  return card.replace(
+    /^([^:\r\n]*);(?:ENCODING=)?QUOTED-PRINTABLE([^:\r\n]*):((?:.*=\r?\n)*.*)$/gim,
+    (_all, head: string, tail: string, value: string) => {
+      const bytes: number[] = [];
+      const plain = value.replace(/=\r?\n/g, '');
+      for (let i = 0; i < plain.length; i++) {
+        const hex = plain[i] === '=' ? Number.parseInt(plain.slice(i + 1, i + 3), 16) : Number.NaN;
+        if (Number.isNaN(hex)) bytes.push(plain.charCodeAt(i));
+        else [i] = [i + 2, bytes.push(hex)];
+      }
+      return `${head}${tail.replace(/;CHARSET=[^;:]*/i, '')}:${new TextDecoder().decode(new Uint8Array(bytes))}`;
+    },
+  );
 }
 
 /**
@@ -113,7 +124,8 @@ export class CardReader {
   end(): CardRow[] {
     this.text += this.decoder.end();
     const rows = this.take();
-    if (/^\s*BEGIN:VCARD/im.test(this.text)) throw new Unreadable(`Card ${this.count + 1} has no end (END:VCARD). The file may be cut off; export it again.`);
+    if (/^\s*BEGIN:VCARD/im.test(this.text))
+      throw new Unreadable(`Card ${this.count + 1} has no end (END:VCARD). The file may be cut off; export it again.`);
     return rows;
   }
 

@@ -13,7 +13,14 @@ export const STATE_WORDS: Record<PermissionState, string> = {
 };
 
 /** As states are shown, and a pause. */
-export const ENTRY_WORDS: Record<RecordedState, string> = { yes: 'Yes', implied: 'Implied', asked: 'Asked', no: 'No', pause: 'Pause', back: 'Taken back' };
+export const ENTRY_WORDS: Record<RecordedState, string> = {
+  yes: 'Yes',
+  implied: 'Implied',
+  asked: 'Asked',
+  no: 'No',
+  pause: 'Pause',
+  back: 'Taken back',
+};
 
 export const CHANNEL_WORDS: Record<Channel, string> = { email: 'Email', text: 'Text', call: 'Phone call', post: 'Post' };
 

@@ -34,18 +34,18 @@ const CHANGES = [
   `supporter ADD external_id VARCHAR(80) NULL, ADD postcode VARCHAR(12) NULL,
     ADD block VARCHAR(20) AS (CONCAT(postcode, '|', LEFT(last_name, 3))) PERSISTENT, ADD KEY by_external (organization_id, external_id), ADD KEY by_block (organization_id, block)`,
   `contact_point ADD line ENUM('mobile','landline','voip','other') NULL, ADD parts JSON NULL,
-    ADD loose VARCHAR(254) COLLATE utf8mb4_bin AS (${LOOSE}) PERSISTENT, ADD KEY by_loose (organization_id, loose), ADD KEY by_batch (organization_id, batch_id)`,
+    ADD loose VARCHAR(254) COLLATE utf8mb4_bin AS (${LOOSE}) PERSISTENT, ADD KEY by_loose (organization_id, loose)`,
   `gift ADD currency CHAR(3) NULL, ADD own_id VARCHAR(80) NULL, ADD appeal VARCHAR(60) NULL, ADD recurring TINYINT NOT NULL DEFAULT 0, ADD batch_id BIGINT UNSIGNED NULL, ADD batch_row INT UNSIGNED NULL,
     ADD UNIQUE KEY by_own_id (organization_id, own_id), ADD KEY by_batch (organization_id, batch_id)`,
   `list ADD folder VARCHAR(80) NOT NULL DEFAULT ''`,
   `field ADD choices JSON NULL`,
-  `confirmation ADD batch_id BIGINT UNSIGNED NULL, ADD KEY by_batch (organization_id, batch_id)`,
+  `confirmation ADD batch_id BIGINT UNSIGNED NULL, ADD request JSON NULL, ADD KEY by_batch (organization_id, batch_id)`,
   `organization ADD file_days SMALLINT UNSIGNED NOT NULL DEFAULT 180`,
   `job ADD created_by BIGINT UNSIGNED NULL, ADD created_at ${AT}, ADD began_at DATETIME(3) NULL, ADD ended_at DATETIME(3) NULL, ADD KEY by_time (organization_id, id)`,
   `batch ADD what VARCHAR(10) NOT NULL DEFAULT 'people', ADD reading JSON NULL, ADD found JSON NULL, ADD guesses JSON NULL, ADD draft JSON NULL, ADD will JSON NULL, ADD text_key VARCHAR(80) NULL,
     ADD file_gone_at DATETIME(3) NULL, ADD ended_at DATETIME(3) NULL, ADD seen_at DATETIME(3) NULL, ADD stayed INT UNSIGNED NOT NULL DEFAULT 0`,
   `batch_row MODIFY verdict ENUM(${VERDICTS.map((one) => `'${one}'`).join(',')}) NOT NULL, ADD why VARCHAR(20) NULL, ADD candidates JSON NULL, ADD hint VARCHAR(500) NOT NULL DEFAULT '',
-    ADD line VARCHAR(10) NULL, ADD stranger TINYINT NOT NULL DEFAULT 0, ADD external_id VARCHAR(80) NULL, ADD postcode VARCHAR(12) NULL, ADD stays TINYINT NOT NULL DEFAULT 0`,
+    ADD line VARCHAR(10) NULL, DROP KEY by_verdict, ADD stranger TINYINT NOT NULL DEFAULT 0, ADD external_id VARCHAR(80) NULL, ADD postcode VARCHAR(12) NULL, ADD stays TINYINT NOT NULL DEFAULT 0`,
   `permission_entry MODIFY state ENUM('yes','implied','asked','no','pause','back') NOT NULL, ADD takes_back BIGINT UNSIGNED NULL`,
 ];
 
@@ -56,16 +56,16 @@ export async function up(knex: Knex): Promise<void> {
 }
 
 const BACK = [
-  "batch_row MODIFY verdict ENUM('new','shares','update','here','look','failed') NOT NULL, DROP COLUMN why, DROP COLUMN candidates, DROP COLUMN hint, DROP COLUMN line, DROP COLUMN stranger, DROP COLUMN external_id, DROP COLUMN postcode, DROP COLUMN stays",
+  "batch_row MODIFY verdict ENUM('new','shares','update','here','look','failed') NOT NULL, DROP COLUMN why, DROP COLUMN candidates, DROP COLUMN hint, DROP COLUMN line, ADD KEY by_verdict (batch_id, verdict, row_no), DROP COLUMN stranger, DROP COLUMN external_id, DROP COLUMN postcode, DROP COLUMN stays",
   "permission_entry MODIFY state ENUM('yes','implied','asked','no','pause') NOT NULL, DROP COLUMN takes_back",
   'batch DROP COLUMN what, DROP COLUMN reading, DROP COLUMN found, DROP COLUMN guesses, DROP COLUMN draft, DROP COLUMN will, DROP COLUMN text_key, DROP COLUMN file_gone_at, DROP COLUMN ended_at, DROP COLUMN seen_at, DROP COLUMN stayed',
   'job DROP KEY by_time, DROP COLUMN created_by, DROP COLUMN created_at, DROP COLUMN began_at, DROP COLUMN ended_at',
   'organization DROP COLUMN file_days',
-  'confirmation DROP KEY by_batch, DROP COLUMN batch_id',
+  'confirmation DROP KEY by_batch, DROP COLUMN batch_id, DROP COLUMN request',
   'field DROP COLUMN choices',
   'list DROP COLUMN folder',
   'gift DROP KEY by_own_id, DROP KEY by_batch, DROP COLUMN currency, DROP COLUMN own_id, DROP COLUMN appeal, DROP COLUMN recurring, DROP COLUMN batch_id, DROP COLUMN batch_row',
-  'contact_point DROP KEY by_loose, DROP KEY by_batch, DROP COLUMN loose, DROP COLUMN line, DROP COLUMN parts',
+  'contact_point DROP KEY by_loose, DROP COLUMN loose, DROP COLUMN line, DROP COLUMN parts',
   'supporter DROP KEY by_external, DROP KEY by_block, DROP COLUMN block, DROP COLUMN external_id, DROP COLUMN postcode',
 ];
 

@@ -1,0 +1,232 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import type { BatchView, CampaignView, ListView, Page, RosterGroup, RosterRow, SegmentView, SupporterRow, TagView } from '@goodword/core/contract';
+import { call, get, query } from '../app/api';
+import { plural, useFormat } from '../app/format';
+import { refreshAll } from '../app/refresh';
+import { useMay } from '../app/session';
+import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Confirm, Drawer } from '../ui/dialogs';
+import { personName, usePages } from '../ui/people';
+import { SortNav } from '../sort/SortNav';
+import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
+import { EditCampaign } from './EditCampaign';
+
+/** One campaign: how many stand where, and who; people are put on, moved and taken off, one by one or as a group. */
+export default function Campaign() {
+  const id = Number(useParams().id);
+  const format = useFormat();
+  const navigate = useNavigate();
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const [params, setParams] = useSearchParams();
+  const standing = params.get('standing');
+  const [open, setOpen] = useState<'edit' | 'put' | 'off' | 'remove' | null>(null);
+  const campaign = useQuery({ queryKey: ['campaigns', id], queryFn: () => get<CampaignView>(`campaigns/${id}`) });
+  const close = () => (setOpen(null), refreshAll(queryClient));
+  if (!campaign.data) return campaign.error ? <Problem error={campaign.error} /> : <Loading what="the campaign" />;
+  const { name, kind, people, counts, standings, appealCode } = campaign.data;
+  return (
+    <>
+      <Heading
+        title={name}
+        note={`${kind}, ${format.number(people)} ${plural(people, 'person', 'people')} on the roster${appealCode ? `, appeal code ${appealCode}` : ''}`}
+      >
+        {may && (
+          <>
+            <Button onClick={() => setOpen('remove')}>Remove</Button>
+            <Button onClick={() => setOpen('edit')}>Change</Button>
+            <Button onClick={() => setOpen('off')}>Take people off</Button>
+            <Button weight="main" onClick={() => setOpen('put')}>
+              Put people on
+            </Button>
+          </>
+        )}
+      </Heading>
+      <SortNav />
+      <div className="flex flex-wrap gap-2 pb-3" role="group" aria-label="Standings">
+        {[null, ...standings].map((one) => (
+          <button
+            key={one ?? ''}
+            aria-pressed={standing === one}
+            className={`rounded-paper border px-3 py-1 ${standing === one ? 'bg-ink text-white border-ink' : 'border-[#8b989d] bg-sheet'}`}
+            onClick={() => setParams(one ? { standing: one } : {}, { replace: true })}
+          >
+            {one ?? 'All'} <b className="font-title">{format.number(one ? (counts[one] ?? 0) : people)}</b>
+          </button>
+        ))}
+      </div>
+      {people === 0 ? (
+        <div className="sheet grow">
+          <Empty title="Nobody is on the roster yet">
+            <p>Put a list, a tag, a segment or a batch on it, or choose the campaign when you bring in a file.</p>
+          </Empty>
+        </div>
+      ) : (
+        <Roster id={id} standing={standing} standings={standings} may={may} />
+      )}
+      {open === 'edit' && <EditCampaign campaign={campaign.data} onClose={close} />}
+      {(open === 'put' || open === 'off') && <PutOn campaign={campaign.data} off={open === 'off'} onClose={close} />}
+      <Confirm
+        open={open === 'remove'}
+        onClose={() => setOpen(null)}
+        title={`Remove “${name}”?`}
+        act={`Remove it, and ${format.number(people)} standings`}
+        onAct={() => call('DELETE', `campaigns/${id}`).then(() => (refreshAll(queryClient), void navigate('/sort/campaigns')))}
+        body={
+          <p>
+            {format.number(people)} {plural(people, 'person leaves', 'people leave')} its roster. They themselves, their gifts and messages stay.
+          </p>
+        }
+      />
+    </>
+  );
+}
+
+function Roster({ id, standing, standings, may }: { id: number; standing: string | null; standings: readonly string[]; may: boolean }) {
+  const format = useFormat();
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const { rows, total, more } = usePages<RosterRow>(['roster', id, standing], (after) =>
+    get<Page<RosterRow>>(`campaigns/${id}/roster${query({ standing, after })}`),
+  );
+  const act = useMutation({
+    mutationFn: ({ person, to }: { person: number; to: string }) =>
+      to === ''
+        ? call('POST', `campaigns/${id}/roster/off`, { group: { ids: [person] } })
+        : call('PUT', `campaigns/${id}/roster`, { group: { ids: [person] }, standing: to }),
+    onSuccess: () => refreshAll(queryClient),
+  });
+  const columns: TableColumn<RosterRow>[] = [
+    { key: 'name', title: 'Name', width: '1.2fr', cell: (row) => personName(row) },
+    {
+      key: 'standing',
+      title: 'Standing',
+      width: '190px',
+      cell: (row) =>
+        may ? (
+          <select
+            className="input !min-h-[28px] !py-[1px]"
+            aria-label={`Standing of ${personName(row)}`}
+            value={row.standing}
+            onClick={(event) => event.stopPropagation()}
+            onKeyDown={(event) => event.stopPropagation()}
+            onChange={(event) => act.mutate({ person: row.supporterId, to: event.target.value })}
+          >
+            {standings.map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+            <option value="">Take off the roster</option>
+          </select>
+        ) : (
+          row.standing
+        ),
+    },
+    { key: 'since', title: 'Since', width: '1fr', cell: (row) => <span className="text-ink2">{format.moment(row.putAt)}</span> },
+    { key: 'by', title: 'Put there', width: '1.2fr', cell: (row) => <span className="text-ink2">{row.by}</span> },
+  ];
+  return (
+    <>
+      <Problem error={act.error} />
+      <VirtualTable
+        label="Roster"
+        rows={rows}
+        total={total}
+        columns={columns}
+        idOf={(row) => row.supporterId}
+        wordOf={(row) => row.lastName}
+        onMore={more}
+        onOpen={(row) => void navigate(`/sort/supporters/${row.supporterId}`)}
+      />
+    </>
+  );
+}
+
+type Kind = 'list' | 'tag' | 'segment' | 'batch';
+const KINDS: [Kind, string, string][] = [
+  ['list', 'A list', 'lists'],
+  ['tag', 'A tag', 'tags'],
+  ['segment', 'A segment', 'segments'],
+  ['batch', 'A batch', 'batches'],
+];
+
+/** Chooses a group, or one person by name, and where they shall stand. */
+function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolean; onClose: () => void }) {
+  const [kind, setKind] = useState<Kind | 'person'>('list');
+  const [chosen, setChosen] = useState(0);
+  const [standing, setStanding] = useState(campaign.standings[0]!);
+  const [search, setSearch] = useState('');
+  const path = KINDS.find(([one]) => one === kind)?.[2] ?? 'lists';
+  const groups = useQuery({
+    queryKey: [path],
+    queryFn: () => get<(ListView | TagView | SegmentView | BatchView)[]>(path),
+    enabled: kind !== 'person',
+  });
+  const people = useQuery({
+    queryKey: ['find-person', search],
+    queryFn: () => get<Page<SupporterRow>>(`supporters${query({ search, limit: 20 })}`),
+    enabled: kind === 'person' && search.trim().length > 1,
+  });
+  const group: RosterGroup = kind === 'person' ? { ids: [chosen] } : { kind, id: chosen };
+  const act = useMutation({
+    mutationFn: () =>
+      off
+        ? call<{ people: number }>('POST', `campaigns/${campaign.id}/roster/off`, { group })
+        : call<{ people: number }>('PUT', `campaigns/${campaign.id}/roster`, { group, standing }),
+    onSuccess: onClose,
+  });
+  const offers =
+    kind === 'person'
+      ? (people.data?.rows ?? []).map((row) => ({ id: row.id, name: personName(row) }))
+      : (groups.data ?? []).map(({ id, name }) => ({ id, name }));
+  return (
+    <Drawer
+      open
+      onClose={onClose}
+      title={off ? 'Take people off the roster' : 'Put people on the roster'}
+      note={off ? undefined : 'Whoever is on it already is moved to this standing'}
+    >
+      <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), act.mutate())}>
+        <Labelled label="Whom">
+          <select className="input" value={kind} onChange={(event) => (setKind(event.target.value as Kind), setChosen(0))}>
+            {KINDS.map(([one, words]) => (
+              <option key={one} value={one}>
+                {words}
+              </option>
+            ))}
+            <option value="person">One person</option>
+          </select>
+        </Labelled>
+        {kind === 'person' && (
+          <Labelled label="Name, email or number">
+            <input className="input" value={search} onChange={(event) => setSearch(event.target.value)} />
+          </Labelled>
+        )}
+        <Labelled label="Which">
+          <select className="input" value={chosen || ''} onChange={(event) => setChosen(Number(event.target.value))}>
+            <option value="">Choose…</option>
+            {offers.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+        {!off && (
+          <Labelled label="Standing">
+            <select className="input" value={standing} onChange={(event) => setStanding(event.target.value)}>
+              {campaign.standings.map((one) => (
+                <option key={one}>{one}</option>
+              ))}
+            </select>
+          </Labelled>
+        )}
+        <Problem error={act.error} />
+        <Button weight={off ? 'grave' : 'main'} type="submit" className="self-start" disabled={chosen === 0 || act.isPending}>
+          {off ? 'Take them off' : `Set them to ${standing}`}
+        </Button>
+      </form>
+    </Drawer>
+  );
+}

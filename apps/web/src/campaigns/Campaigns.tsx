@@ -1,0 +1,75 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { CampaignView } from '@goodword/core/contract';
+import { get } from '../app/api';
+import { useFormat } from '../app/format';
+import { useMay } from '../app/session';
+import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { SortNav } from '../sort/SortNav';
+import { EditCampaign } from './EditCampaign';
+
+/** Campaigns with how many stand where. */
+export default function Campaigns() {
+  const format = useFormat();
+  const may = useMay('organizer');
+  const [making, setMaking] = useState(false);
+  const { data, error } = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
+  if (!data) return error ? <Problem error={error} /> : <Loading what="campaigns" />;
+  return (
+    <>
+      <Heading title="Sort" note="Campaigns and their rosters">
+        {may && (
+          <Button weight="main" onClick={() => setMaking(true)}>
+            Make a campaign
+          </Button>
+        )}
+      </Heading>
+      <SortNav />
+      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Campaigns">
+        {data.length === 0 ? (
+          <Empty title="There is no campaign yet">
+            <p>An appeal, a thank-you or an update that runs for a while: its roster holds who is asked, and how each of them stands.</p>
+          </Empty>
+        ) : (
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-ink text-left text-[13px] text-ink2">
+                {['Campaign', 'Kind', 'Appeal code', 'On the roster', 'How they stand', 'Made'].map((title) => (
+                  <th key={title} className="px-4 py-2 font-normal">
+                    {title}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {data.map((campaign) => (
+                <tr key={campaign.id} className={`border-b border-hair ${campaign.isOpen ? '' : 'text-ink3'}`}>
+                  <td className="px-4 py-2 font-semibold">
+                    <Link className="hover:underline" to={`/sort/campaigns/${campaign.id}`}>
+                      {campaign.name}
+                    </Link>
+                    {!campaign.isOpen && ', closed'}
+                  </td>
+                  <td className="px-4">{campaign.kind}</td>
+                  <td className="px-4 font-mono text-[12px]">{campaign.appealCode}</td>
+                  <td className="px-4">{format.number(campaign.people)}</td>
+                  <td className="px-4 text-ink2">
+                    {campaign.standings
+                      .filter((one) => campaign.counts[one])
+                      .map((one) => `${one} ${format.number(campaign.counts[one]!)}`)
+                      .join(' · ')}
+                  </td>
+                  <td className="px-4 text-ink2">
+                    {format.moment(campaign.madeAt)}, {campaign.madeBy}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </div>
+      {making && <EditCampaign campaign={null} onClose={() => setMaking(false)} />}
+    </>
+  );
+}

@@ -1,0 +1,91 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { CAMPAIGN_KINDS, FIRST_STANDINGS, type CampaignKind, type CampaignView } from '@goodword/core/contract';
+import { call } from '../app/api';
+import { refreshAll } from '../app/refresh';
+import { Button, Labelled, Problem } from '../ui/basics';
+import { Drawer } from '../ui/dialogs';
+
+/** A standing as it is edited: what it was called before, if it was there. */
+interface Row {
+  was: string | null;
+  name: string;
+}
+
+/** Makes a campaign, or changes it and its own set of standings; those renamed keep their people. */
+export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | null; onClose: () => void }) {
+  const queryClient = useQueryClient();
+  const [name, setName] = useState(campaign?.name ?? '');
+  const [kind, setKind] = useState<CampaignKind>(campaign?.kind ?? 'appeal');
+  const [code, setCode] = useState(campaign?.appealCode ?? '');
+  const [isOpen, setOpen] = useState(campaign?.isOpen ?? true);
+  const [rows, setRows] = useState<Row[]>((campaign?.standings ?? FIRST_STANDINGS).map((one) => ({ was: campaign ? one : null, name: one })));
+  const standings = rows.map((row) => row.name.trim()).filter((one) => one !== '');
+  const save = useMutation({
+    mutationFn: () => {
+      const body = { name: name.trim(), kind, appealCode: code.trim() || null, standings };
+      if (!campaign) return call('POST', 'campaigns', body);
+      const renamed = Object.fromEntries(
+        rows.filter((row) => row.was && row.name.trim() && row.was !== row.name.trim()).map((row) => [row.was, row.name.trim()]),
+      );
+      return call('PUT', `campaigns/${campaign.id}`, { ...body, isOpen, renamed });
+    },
+    onSuccess: () => (refreshAll(queryClient), onClose()),
+  });
+  const set = (at: number, text: string) => setRows(rows.map((row, i) => (i === at ? { ...row, name: text } : row)));
+  return (
+    <Drawer open onClose={onClose} title={campaign ? 'Change the campaign' : 'Make a campaign'}>
+      <form className="flex flex-col gap-3 min-h-0 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+        <Labelled label="Name">
+          <input className="input" value={name} maxLength={120} onChange={(event) => setName(event.target.value)} />
+        </Labelled>
+        <div className="grid grid-cols-2 gap-3">
+          <Labelled label="Kind">
+            <select className="input" value={kind} onChange={(event) => setKind(event.target.value as CampaignKind)}>
+              {CAMPAIGN_KINDS.map((one) => (
+                <option key={one}>{one}</option>
+              ))}
+            </select>
+          </Labelled>
+          <Labelled label="Appeal code" hint="As it stands in files of gifts.">
+            <input className="input font-mono" value={code} maxLength={60} onChange={(event) => setCode(event.target.value)} />
+          </Labelled>
+        </div>
+        <fieldset className="flex flex-col gap-2">
+          <legend className="font-semibold text-[13px] pb-1">Standings, in their order</legend>
+          {rows.map((row, at) => (
+            <div key={at} className="flex gap-2">
+              <input
+                className="input"
+                aria-label={`Standing ${at + 1}`}
+                value={row.name}
+                maxLength={60}
+                onChange={(event) => set(at, event.target.value)}
+              />
+              <Button
+                aria-label={`Take standing ${row.name} out`}
+                disabled={rows.length === 1}
+                onClick={() => setRows(rows.filter((_row, i) => i !== at))}
+              >
+                Take out
+              </Button>
+            </div>
+          ))}
+          <Button className="self-start" disabled={rows.length >= 20} onClick={() => setRows([...rows, { was: null, name: '' }])}>
+            Add a standing
+          </Button>
+        </fieldset>
+        {campaign && (
+          <label className="flex gap-2 items-center">
+            <input type="checkbox" className="accent-[#0F766B]" checked={isOpen} onChange={() => setOpen(!isOpen)} />
+            Open: offered when people are brought in
+          </label>
+        )}
+        <Problem error={save.error} />
+        <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || standings.length === 0 || save.isPending}>
+          {campaign ? 'Keep it' : 'Make it'}
+        </Button>
+      </form>
+    </Drawer>
+  );
+}

@@ -1,0 +1,97 @@
+import { useNavigate } from 'react-router';
+import type { BatchRowView, BatchView, Page, RowVerdict } from '@goodword/core/contract';
+import { get, query } from '../app/api';
+import { plural, useFormat } from '../app/format';
+import { Drawer } from '../ui/dialogs';
+import { usePages } from '../ui/people';
+import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
+
+/** Which rows are looked at: those of a verdict, or those of which something is to be told. */
+export interface Opened {
+  verdict?: RowVerdict;
+  only?: 'faults' | 'hints' | 'strangers';
+  words: string;
+}
+
+const TITLES: Partial<Record<BatchView['state'], string>> = { done: 'What became of the rows', 'taken-out': 'What had become of the rows' };
+
+const VERDICTS: [RowVerdict, string, string][] = [
+  ['new', 'New people', 'Nobody here has their address'],
+  ['shares', 'New people at a shared address', 'A household: the same address, another name'],
+  ['update', 'Updated', 'Here already; what is new is added'],
+  ['same', 'Already the same', 'Here already, and the file says nothing new'],
+  ['here', 'Here already', 'Left as they are'],
+  ['no', 'Said no', 'A no is recorded, or the address goes on do-not-contact'],
+  ['hold', 'Bounced', 'The address is held, or goes on do-not-contact'],
+  ['gift', 'Gifts', 'Of people who are here'],
+  ['doubled', 'Gifts that are here already', 'Left out, so that nothing counts twice'],
+  ['look', 'Held for a look', 'Perhaps somebody who is here'],
+  ['skipped', 'Left out by you', 'Settled side by side'],
+  ['aside', 'No people', 'Blank lines, totals, the header once more'],
+  ['failed', 'Not coming in', 'With the reason for each'],
+];
+const BAD: ReadonlySet<RowVerdict> = new Set(['failed', 'look']);
+const QUIET: ReadonlySet<RowVerdict> = new Set(['aside', 'same', 'here', 'skipped', 'doubled']);
+
+/** Counts of what becomes, or became, of every row; each opens its rows. */
+export function Counts({ batch, onOpen }: { batch: BatchView; onOpen: (opened: Opened) => void }) {
+  const format = useFormat();
+  return (
+    <section className="sheet p-5">
+      <h2 className="subtitle pb-2">{TITLES[batch.state] ?? 'What will become of the rows'}</h2>
+      <ul>
+        {VERDICTS.filter(([verdict]) => (batch.counts[verdict] ?? 0) > 0).map(([verdict, words, hint]) => {
+          const count = batch.counts[verdict]!;
+          const ink = BAD.has(verdict) ? 'bg-madder' : QUIET.has(verdict) ? 'bg-[#87a59e]' : 'bg-verdigris';
+          return (
+            <li key={verdict} className="grid grid-cols-[1fr_220px_90px] items-center gap-4 border-t border-hair py-[9px]">
+              <div>
+                <p className="font-semibold">{words}</p>
+                <p className="text-ink2 text-[12.5px]">{hint}</p>
+              </div>
+              <div className="h-3 bg-bench rounded-[2px]" aria-hidden="true">
+                <div className={`h-3 rounded-[2px] ${ink}`} style={{ width: `${Math.max(1, (count / batch.rows) * 100)}%` }} />
+              </div>
+              <button className="link text-right font-title text-[19px]" aria-label={`${count}: ${words}`} onClick={() => onOpen({ verdict, words })}>
+                {format.number(count)}
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+function Changes({ row }: { row: BatchRowView }) {
+  if (row.changes.length === 0) return <span title={row.reason || row.hint}>{row.reason || row.hint}</span>;
+  const words = row.changes.map(({ what, from, to }) => `${what}: ${from || 'nothing'} → ${to}`).join('; ');
+  return <span title={words}>{words}</span>;
+}
+
+export function RowsDrawer({ batch, opened, onClose }: { batch: BatchView; opened: Opened; onClose: () => void }) {
+  const navigate = useNavigate();
+  const { rows, total, more } = usePages<BatchRowView>(['batch-rows', batch.id, opened.verdict ?? opened.only, batch.state], (after) =>
+    get<Page<BatchRowView>>(`batches/${batch.id}/rows${query({ verdict: opened.verdict, only: opened.only, after })}`),
+  );
+  const bare = opened.verdict === 'failed' || opened.verdict === 'aside';
+  const columns: TableColumn<BatchRowView>[] = [
+    { key: 'row', title: 'Row', width: '64px', cell: (row) => row.row },
+    { key: 'name', title: 'Name', width: '1fr', cell: (row) => `${row.firstName} ${row.lastName}` },
+    ...(bare ? [] : [{ key: 'address', title: 'Address', width: '1.2fr', cell: (row: BatchRowView) => row.email ?? row.mobile ?? '' }]),
+    { key: 'reason', title: 'What is to be said', width: bare ? '3fr' : '1.8fr', cell: (row) => <Changes row={row} /> },
+  ];
+  return (
+    <Drawer open onClose={onClose} wide title={opened.words} note={`${total} ${plural(total, 'row', 'rows')} of the file`}>
+      <VirtualTable
+        label={opened.words}
+        rows={rows}
+        total={total}
+        columns={columns}
+        idOf={(row) => row.row}
+        onMore={more}
+        onOpen={(row) => row.supporterId && void navigate(`/sort/supporters/${row.supporterId}`)}
+      />
+    </Drawer>
+  );
+}

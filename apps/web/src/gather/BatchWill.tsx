@@ -1,0 +1,55 @@
+import type { BatchView, BatchWill } from '@goodword/core/contract';
+import { minorDigits } from '@goodword/core/intake';
+import { useFormat } from '../app/format';
+
+type Line = [count: number, words: string];
+
+function permissionLines(will: BatchWill): Line[] {
+  return (['email', 'text'] as const).flatMap((channel): Line[] => {
+    const entries = will.entries[channel];
+    if (!entries) return [];
+    return [
+      [entries.yes, `entries of a yes to ${channel}s`],
+      [entries.asked, 'entries of Asked by email, with one request to confirm for each person'],
+      [entries.no, `entries of a no to ${channel}s`],
+    ];
+  });
+}
+
+/** What is written beside the people themselves, in counts. */
+export function WhatItWrites({ batch, will }: { batch: BatchView; will: BatchWill }) {
+  const format = useFormat();
+  const money = will.giftsTotal.map(({ currency, minor }) =>
+    new Intl.NumberFormat(undefined, { style: 'currency', currency }).format(minor / 10 ** minorDigits(currency)),
+  );
+  const lines: Line[] = [
+    ...permissionLines(will),
+    [will.changes, 'values of people who are here, changed or added'],
+    [will.tags, 'tags put on'],
+    [will.lists, 'places on lists'],
+    [will.roster, 'people on the roster'],
+    [will.saidNo, 'said no before, and stay no'],
+    [will.alreadyYes, 'said yes before, keep that evidence and gain an entry'],
+    [will.doNotContact, 'are on do-not-contact, and stay there'],
+    [will.onHold, 'have an address on hold'],
+  ];
+  const shown = lines.filter(([count]) => count > 0);
+  if (shown.length === 0 && money.length === 0) return null;
+  return (
+    <section className="sheet p-5">
+      <h2 className="subtitle pb-2">{batch.state === 'done' ? 'What was written' : 'What will be written'}</h2>
+      <ul className="grid grid-cols-2 gap-x-8">
+        {money.length > 0 && (
+          <li className="flex gap-3 border-t border-hair py-[6px]">
+            <b className="font-title">{money.join(', ')}</b> in gifts
+          </li>
+        )}
+        {shown.map(([count, words]) => (
+          <li key={words} className="flex gap-3 border-t border-hair py-[6px]">
+            <b className="font-title min-w-[56px] text-right">{format.number(count)}</b> <span className="text-ink2">{words}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,77 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { useLocation, useNavigate, useParams } from 'react-router';
+import type { BatchView } from '@goodword/core/contract';
+import { get } from '../app/api';
+import { plural, useFormat } from '../app/format';
+import { Button, Heading, Loading, Problem } from '../ui/basics';
+import Batch from './Batch';
+import { ColumnsStep } from './ColumnsStep';
+import { stepsOf, useDraft, type Step } from './draft';
+import { FileStep } from './FileStep';
+import { GroupsStep } from './GroupsStep';
+import { MatchesStep } from './MatchesStep';
+import { PermissionStep } from './PermissionStep';
+import { Steps } from './Steps';
+import { useHouse, type House } from './useHouse';
+
+/** A file on its way in: what it is, what its columns are, where its people go, what they agreed to, whom they may be. */
+export default function Gathering() {
+  const id = Number(useParams().id ?? 0);
+  const house = useHouse();
+  const changing = useLocation().search.includes('change');
+  const own = useDraft((draft) => draft.batchId);
+  const batch = useQuery({ queryKey: ['batch', id], queryFn: () => get<BatchView>(`batches/${id}`), enabled: id > 0 && own !== id });
+  if (!house) return <Loading what="your fields" />;
+  if (id === 0 || own === id) return <Wizard house={house} id={id} />;
+  if (batch.error) return <Problem error={batch.error} />;
+  if (!batch.data) return <Loading what="the batch" />;
+  const open = ['reading', 'unreadable', 'draft'].includes(batch.data.state) || (changing && batch.data.state === 'checked');
+  return open ? <Opened house={house} batch={batch.data} /> : <Batch />;
+}
+
+/** A batch that somebody began, taken up where it was left. */
+function Opened({ house, batch }: { house: House; batch: BatchView }) {
+  const open = useDraft((draft) => draft.open);
+  const problem = useDraft((draft) => draft.problem);
+  useEffect(() => {
+    void open(batch, house);
+    // Once for each batch; what is read anew of the house meanwhile changes nothing about the file.
+  }, [batch.id]);
+  return problem ? <p role="alert">{problem}</p> : <Loading what="the file" />;
+}
+
+function Wizard({ house, id }: { house: House; id: number }) {
+  const format = useFormat();
+  const navigate = useNavigate();
+  const { step, go, file, analysis, reading, batchId, reset, save, parts, problem } = useDraft();
+  useEffect(() => {
+    if (batchId !== null && id === 0) void navigate(`/gather/${batchId}?change=1`, { replace: true });
+  }, [batchId, id]);
+  const steps = stepsOf(parts.what);
+  const leave = () =>
+    void save()
+      .catch(() => undefined)
+      .then(() => (reset(), navigate('/gather')));
+  const rows = analysis
+    ? `${format.number(analysis.found.rows)} ${plural(analysis.found.rows, 'row', 'rows')}${analysis.whole ? '' : ' so far'} under the header`
+    : null;
+  return (
+    <div className="flex flex-col grow min-h-0">
+      <Heading title={file?.name ?? 'Bring people in'} note={reading ?? rows ?? 'People who agreed to hear from you'}>
+        {batchId !== null && analysis && <Button onClick={leave}>Save and close</Button>}
+      </Heading>
+      <Steps steps={[...steps, 'Check and bring in']} at={step} onGo={(to) => (steps as readonly string[]).includes(to) && go(to as Step)} />
+      {!analysis && batchId !== null && reading ? <Loading what="the file" /> : (step === 'File' || !analysis) && <FileStep house={house} />}
+      {analysis && step === 'Columns' && <ColumnsStep house={house} />}
+      {analysis && step === 'Where they go' && <GroupsStep />}
+      {analysis && step === 'Permission' && <PermissionStep />}
+      {analysis && step === 'Matches' && <MatchesStep />}
+      {analysis && problem && (
+        <p role="alert" className="text-madder font-semibold pt-2">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}

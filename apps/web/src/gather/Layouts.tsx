@@ -1,0 +1,128 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { FieldView, LayoutView } from '@goodword/core/contract';
+import type { ColumnChoice } from '@goodword/core/intake';
+import { call, get } from '../app/api';
+import { useFormat } from '../app/format';
+import { useMay, useSession } from '../app/session';
+import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Confirm, Drawer } from '../ui/dialogs';
+import { columnWords, KIND_WORDS, offersFor } from './columnWords';
+import { GatherNav } from './GatherNav';
+
+/** What was decided for the columns of each source, kept so that the same file next month needs no matching. */
+export default function Layouts() {
+  const format = useFormat();
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const { data, error } = useQuery({ queryKey: ['layouts'], queryFn: () => get<LayoutView[]>('layouts') });
+  const [editing, setEditing] = useState<LayoutView | null>(null);
+  const [forgetting, setForgetting] = useState<LayoutView | null>(null);
+  const again = () => queryClient.invalidateQueries({ queryKey: ['layouts'] });
+  if (!data) return error ? <Problem error={error} /> : <Loading what="layouts" />;
+  return (
+    <>
+      <Heading title="Remembered layouts" note="Offered by themselves when a file with the same headers comes again" />
+      <GatherNav />
+      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Remembered layouts">
+        {data.length === 0 ? (
+          <Empty title="None is remembered yet">
+            <p>Bring in a file: how its columns were matched is remembered by itself.</p>
+          </Empty>
+        ) : (
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-ink text-left text-[13px] text-ink2">
+                {['Layout', 'For', 'Headers', 'Last used', ''].map((title) => (
+                  <th key={title} className="px-4 py-2 font-normal">
+                    {title || <span className="sr-only">Change</span>}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {data.map((layout) => (
+                <tr key={layout.id} className="border-b border-hair">
+                  <td className="px-4 py-2 font-semibold">{layout.name}</td>
+                  <td className="px-4 text-ink2">{KIND_WORDS[layout.what][0]}</td>
+                  <td className="px-4 font-mono text-[12px] max-w-[380px] truncate" title={layout.header.join(', ')}>
+                    {layout.header.join(', ')}
+                  </td>
+                  <td className="px-4 text-ink2">
+                    {format.moment(layout.usedAt)}
+                    {layout.madeBy ? `, ${layout.madeBy}` : ''}
+                  </td>
+                  <td className="px-4 text-right whitespace-nowrap">
+                    {may && (
+                      <>
+                        <Button onClick={() => setEditing(layout)}>Change</Button> <Button onClick={() => setForgetting(layout)}>Forget</Button>
+                      </>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </div>
+      {editing && <EditLayout layout={editing} onClose={() => (setEditing(null), void again())} />}
+      <Confirm
+        open={forgetting !== null}
+        onClose={() => setForgetting(null)}
+        title={`Forget “${forgetting?.name}”?`}
+        act="Forget it"
+        onAct={() => call('DELETE', `layouts/${forgetting!.id}`).then(again)}
+        body={<p>The batches that used it stay as they are. The next file with these headers is matched by a guess again.</p>}
+      />
+    </>
+  );
+}
+
+function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => void }) {
+  const { organization } = useSession();
+  const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
+  const [name, setName] = useState(layout.name);
+  const [columns, setColumns] = useState<ColumnChoice[]>(layout.columns);
+  const save = useMutation({ mutationFn: () => call('PUT', `layouts/${layout.id}`, { name: name.trim(), columns }), onSuccess: onClose });
+  if (!fields.data) return null;
+  const offers = offersFor('', fields.data, layout.what).known.flatMap(([, some]) => some);
+  const keyOf = (choice: ColumnChoice) =>
+    choice.to === 'field' ? `field:${choice.fieldId}` : choice.to === 'consent' ? `consent:${choice.channel}` : choice.to;
+  return (
+    <Drawer open onClose={onClose} title="Change the layout">
+      <form className="flex flex-col gap-3 min-h-0" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+        <Labelled label="Name">
+          <input className="input" value={name} maxLength={120} onChange={(event) => setName(event.target.value)} />
+        </Labelled>
+        <div className="overflow-y-auto min-h-0 flex flex-col gap-2">
+          {layout.header.map((header, i) => (
+            <label key={i} className="grid grid-cols-2 gap-3 items-center">
+              <span className="font-mono text-[12px] truncate">{header}</span>
+              <select
+                className="input"
+                aria-label={`Column ${header}`}
+                value={keyOf(columns[i]!)}
+                onChange={(event) => {
+                  const offer = offers.find((one) => one.key === event.target.value);
+                  setColumns(columns.map((old, at) => (at === i ? (offer?.choice ?? { to: 'leave' }) : old)));
+                }}
+              >
+                <option value="leave">Leave out</option>
+                {columns[i]!.to === 'newField' && <option value="newField">{columnWords(columns[i]!, fields.data, organization.country)[0]}</option>}
+                {offers.map((offer) => (
+                  <option key={offer.key} value={offer.key}>
+                    {offer.words}
+                  </option>
+                ))}
+              </select>
+            </label>
+          ))}
+        </div>
+        <Problem error={save.error} />
+        <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || save.isPending}>
+          Keep it
+        </Button>
+      </form>
+    </Drawer>
+  );
+}

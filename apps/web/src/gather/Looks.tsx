@@ -1,0 +1,196 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { BatchRowView, BatchView, DecideRows, LookView, Page } from '@goodword/core/contract';
+import { LOOK_WORDS, type LookKind } from '@goodword/core/intake';
+import { call, get, query } from '../app/api';
+import { plural, useFormat } from '../app/format';
+import { refreshAll } from '../app/refresh';
+import { useMay } from '../app/session';
+import { Button, Loading, Problem } from '../ui/basics';
+import { Drawer } from '../ui/dialogs';
+
+/** Rows that may be somebody who is here: settled all of a kind in one stroke, or one by one side by side. */
+export function Looks({ batch, start, onStart }: { batch: BatchView; start: string | null; onStart: (why: string | null) => void }) {
+  const format = useFormat();
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const settle = useMutation({
+    mutationFn: (decision: Partial<DecideRows>) => call('POST', `batches/${batch.id}/decisions`, decision),
+    onSettled: () => refreshAll(queryClient),
+  });
+  return (
+    <section className="sheet p-5" aria-labelledby="looks-title">
+      <h2 className="subtitle pb-2" id="looks-title">
+        Perhaps people who are here
+      </h2>
+      <ul>
+        {(Object.entries(batch.looks) as [LookKind, number][]).map(([why, count]) => (
+          <li key={why} className="flex items-center gap-3 border-t border-hair py-[9px]">
+            <span className="grow">
+              <b>{LOOK_WORDS[why]}</b>{' '}
+              <span className="text-ink2">
+                {format.number(count)} {plural(count, 'row', 'rows')}
+              </span>
+            </span>
+            {may && (
+              <>
+                <Button onClick={() => onStart(why)}>Look at {plural(count, 'it', 'each')}</Button>
+                <Button disabled={settle.isPending} onClick={() => settle.mutate({ why, as: 'merge' })}>
+                  Merge {plural(count, 'it', 'all')}
+                </Button>
+                <Button disabled={settle.isPending} onClick={() => settle.mutate({ why, as: 'new' })}>
+                  Keep {plural(count, 'both', 'all apart')}
+                </Button>
+                <Button disabled={settle.isPending} onClick={() => settle.mutate({ why, as: 'skip' })}>
+                  Skip {plural(count, 'it', 'all')}
+                </Button>
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+      <Problem error={settle.error} />
+      {start && <OneByOne batch={batch} why={start === 'all' ? null : (start as LookKind)} onClose={() => onStart(null)} />}
+    </section>
+  );
+}
+
+function OneByOne({ batch, why, onClose }: { batch: BatchView; why: LookKind | null; onClose: () => void }) {
+  const queryClient = useQueryClient();
+  const [settled, setSettled] = useState<number[]>([]);
+  const next = useQuery({
+    queryKey: ['looks', batch.id, why, settled.length],
+    queryFn: () => get<Page<BatchRowView>>(`batches/${batch.id}/rows${query({ verdict: 'look', why, limit: 1 })}`),
+  });
+  const row = next.data?.rows[0];
+  const close = () => (refreshAll(queryClient), onClose());
+  const settle = useMutation({
+    mutationFn: (decision: Partial<DecideRows>) => call('POST', `batches/${batch.id}/decisions`, { rows: [row!.row], ...decision }),
+    onSuccess: () => setSettled([...settled, row!.row]),
+  });
+  const undo = useMutation({
+    mutationFn: () => call('DELETE', `batches/${batch.id}/rows/${settled.at(-1)}/decision`),
+    onSuccess: () => setSettled(settled.slice(0, -1)),
+  });
+  return (
+    <Drawer
+      open
+      wide
+      onClose={close}
+      title="Is it the same person?"
+      note={`${next.data?.total ?? 0} to settle${settled.length > 0 ? `, ${settled.length} settled` : ''}`}
+    >
+      {settled.length > 0 && (
+        <p className="pb-2">
+          <button className="link" disabled={undo.isPending} onClick={() => undo.mutate()}>
+            Undo the last one, row {settled.at(-1)}
+          </button>
+        </p>
+      )}
+      <Problem error={settle.error ?? undo.error} />
+      {next.isPending ? (
+        <Loading what="the next row" />
+      ) : row ? (
+        <SideBySide key={row.row} batchId={batch.id} row={row.row} busy={settle.isPending} onSettle={settle.mutate} />
+      ) : (
+        <p>All of them are settled.</p>
+      )}
+    </Drawer>
+  );
+}
+
+/** The row beside each person it may be, field by field; for a merge each field can stay theirs. */
+function SideBySide({
+  batchId,
+  row,
+  busy,
+  onSettle,
+}: {
+  batchId: number;
+  row: number;
+  busy: boolean;
+  onSettle: (decision: Partial<DecideRows>) => void;
+}) {
+  const look = useQuery({ queryKey: ['look', batchId, row], queryFn: () => get<LookView>(`batches/${batchId}/rows/${row}`) });
+  const [chosen, setChosen] = useState(0);
+  const [keep, setKeep] = useState<string[]>([]);
+  if (look.error) return <Problem error={look.error} />;
+  if (!look.data) return <Loading what="the row" />;
+  const { people, fields, why } = look.data;
+  const person = people[chosen];
+  if (!person) return <p>Nobody is left whom it could be.</p>;
+  const toggle = (key: string) => setKeep(keep.includes(key) ? keep.filter((one) => one !== key) : [...keep, key]);
+  return (
+    <div className="flex flex-col gap-3 min-h-0 grow">
+      {why && <p className="text-ink2">{LOOK_WORDS[why]}</p>}
+      {people.length > 1 && (
+        <div role="radiogroup" aria-label="Who it may be" className="flex flex-wrap gap-2">
+          {people.map((one, i) => (
+            <label
+              key={one.id}
+              className={`rounded-paper border px-3 py-1 cursor-pointer ${i === chosen ? 'bg-ink text-white border-ink' : 'border-[#8b989d]'}`}
+            >
+              <input type="radio" className="sr-only" name="who" checked={i === chosen} onChange={() => (setChosen(i), setKeep([]))} />
+              {one.name}, {one.score}
+            </label>
+          ))}
+        </div>
+      )}
+      <p>
+        <b>{person.score} of 100:</b> {person.reasons.join(', ')}.
+      </p>
+      <div className="sheet overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label="Field by field">
+        <table className="w-full">
+          <thead>
+            <tr className="text-left text-[13px] text-ink2 border-b border-ink">
+              <th className="px-3 py-2 font-normal">Field</th>
+              <th className="px-3 font-normal">Row {row}</th>
+              <th className="px-3 font-normal">{person.supporterId ? `${person.name}, here already` : `Row ${person.rowNo}`}</th>
+              <th className="px-3 font-normal">When merged</th>
+            </tr>
+          </thead>
+          <tbody>
+            {fields
+              .filter((field) => field.row !== '' || (field.theirs[person.id] ?? '') !== '')
+              .map((field) => {
+                const theirs = field.theirs[person.id] ?? '';
+                const differs = field.row !== '' && theirs !== '' && field.row !== theirs;
+                const added = field.key === 'email' || field.key === 'mobile';
+                return (
+                  <tr key={field.key} className="border-b border-hair align-top">
+                    <td className="px-3 py-2 text-ink2">{field.name}</td>
+                    <td className={`px-3 ${differs ? 'font-semibold' : ''}`}>{field.row}</td>
+                    <td className={`px-3 ${differs ? 'font-semibold' : ''}`}>{theirs}</td>
+                    <td className="px-3">
+                      {differs && (
+                        <label className="flex gap-2 items-center py-2">
+                          <input
+                            type="checkbox"
+                            className="accent-[#0F766B]"
+                            checked={!keep.includes(field.key)}
+                            onChange={() => toggle(field.key)}
+                          />
+                          {added ? 'add the row’s' : 'take the row’s'}
+                        </label>
+                      )}
+                    </td>
+                  </tr>
+                );
+              })}
+          </tbody>
+        </table>
+      </div>
+      <div className="flex gap-2">
+        <Button weight="main" disabled={busy} onClick={() => onSettle({ as: 'merge', supporterId: person.id, keep })}>
+          The same: merge
+        </Button>
+        <Button disabled={busy} onClick={() => onSettle({ as: 'new' })}>
+          Two people: keep both
+        </Button>
+        <Button disabled={busy} onClick={() => onSettle({ as: 'skip' })}>
+          Skip the row
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,225 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { MATCH_KEY_WORDS, MATCH_KEYS, REFUSAL_STATUSES, REFUSAL_WORDS, type MatchKey } from '@goodword/core/intake';
+import { call, get } from '../app/api';
+import { refreshAll } from '../app/refresh';
+import { useSession } from '../app/session';
+import { Button, Problem } from '../ui/basics';
+import { useMargin } from '../ui/margin';
+import { planOf, stepsOf, useDraft } from './draft';
+
+/** How people are recognized, what happens to those who are here, and what this kind of file needs beside. Then it is checked. */
+export function MatchesStep() {
+  const draft = useDraft();
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const plan = planOf(draft);
+  const { parts, batchId } = draft;
+  const steps = stepsOf(parts.what);
+  const before = steps[steps.indexOf('Matches') - 1]!;
+  const check = useMutation({
+    mutationFn: async () => {
+      await draft.save();
+      await call('PUT', `batches/${batchId}/plan`, plan);
+    },
+    onSuccess: () => {
+      const id = batchId;
+      draft.reset();
+      refreshAll(queryClient);
+      void navigate(`/gather/${id}`);
+    },
+  });
+  useMargin([
+    {
+      key: 'doubt',
+      tone: 'plain',
+      title: 'Likely doubles are never merged by themselves',
+      body: 'A short form, a misspelling, names that changed places: you see them side by side before anything comes in.',
+    },
+  ]);
+  return (
+    <>
+      <div className="sheet grow min-h-0 overflow-y-auto p-6 grid grid-cols-2 gap-8 content-start">
+        <Keys />
+        <div className="flex flex-col gap-6">
+          {parts.what === 'people' && <Existing />}
+          {parts.what === 'gifts' && <Strangers />}
+          {parts.what === 'refusals' && <WhatTheyDid />}
+          <Telling />
+        </div>
+      </div>
+      <Problem error={check.error} />
+      <div className="flex justify-between pt-3">
+        <Button onClick={() => draft.go(before)}>Back to {before.toLowerCase()}</Button>
+        <Button weight="main" disabled={!plan || batchId === null || check.isPending} onClick={() => check.mutate()}>
+          {batchId === null ? 'Handing the file over…' : 'Next: check the batch'}
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** The order in which somebody is looked for. */
+function Keys() {
+  const { parts, set } = useDraft();
+  const { matching } = parts;
+  const move = (key: MatchKey, by: number) => {
+    const at = matching.indexOf(key);
+    const next = matching.filter((one) => one !== key);
+    next.splice(Math.max(0, at + by), 0, key);
+    set({ matching: next });
+  };
+  const toggle = (key: MatchKey) => set({ matching: matching.includes(key) ? matching.filter((one) => one !== key) : [...matching, key] });
+  return (
+    <fieldset className="flex flex-col gap-1">
+      <legend className="subtitle pb-2">Somebody is here already when they have the same</legend>
+      <ol className="flex flex-col">
+        {[...matching, ...MATCH_KEYS.filter((key) => !matching.includes(key))].map((key, i) => {
+          const on = matching.includes(key);
+          return (
+            <li key={key} className="flex items-center gap-3 border-b border-hair py-2">
+              <label className="flex items-center gap-3 grow">
+                <input type="checkbox" className="accent-[#0F766B]" checked={on} onChange={() => toggle(key)} />
+                <span className={on ? '' : 'text-ink3'}>
+                  {on ? `${i + 1}. ` : ''}
+                  {MATCH_KEY_WORDS[key]}
+                </span>
+              </label>
+              {on && (
+                <>
+                  <Button aria-label={`${MATCH_KEY_WORDS[key]} earlier`} disabled={i === 0} onClick={() => move(key, -1)}>
+                    ↑
+                  </Button>
+                  <Button aria-label={`${MATCH_KEY_WORDS[key]} later`} disabled={i === matching.length - 1} onClick={() => move(key, 1)}>
+                    ↓
+                  </Button>
+                </>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+      <p className="text-ink2 pt-2">
+        The first that finds somebody whose name agrees decides. The same address under another name is somebody who shares it: a household stays two
+        people.
+      </p>
+    </fieldset>
+  );
+}
+
+interface Option {
+  value: string;
+  words: string;
+  hint: string;
+}
+
+function Options({
+  name,
+  title,
+  options,
+  value,
+  onChoose,
+}: {
+  name: string;
+  title: string;
+  options: Option[];
+  value: string;
+  onChoose: (value: string) => void;
+}) {
+  return (
+    <fieldset className="flex flex-col gap-1">
+      <legend className="subtitle pb-1">{title}</legend>
+      {options.map((option) => (
+        <label key={option.value} className="flex gap-3 items-start py-1">
+          <input
+            type="radio"
+            name={name}
+            className="mt-1 accent-[#0F766B]"
+            checked={value === option.value}
+            onChange={() => onChoose(option.value)}
+          />
+          <span>
+            <b>{option.words}</b>
+            <span className="block text-ink2">{option.hint}</span>
+          </span>
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+function Existing() {
+  const { parts, set } = useDraft();
+  return (
+    <Options
+      name="existing"
+      title="People who are here already"
+      value={parts.existing}
+      onChoose={(existing) => set({ existing: existing as 'update' | 'leave' })}
+      options={[
+        {
+          value: 'update',
+          words: 'Update them',
+          hint: 'A value that is there replaces; an empty one never erases. Tags, lists and permission are added.',
+        },
+        { value: 'leave', words: 'Leave them as they are', hint: 'Only new people come in.' },
+      ]}
+    />
+  );
+}
+
+function Strangers() {
+  const { parts, set } = useDraft();
+  return (
+    <Options
+      name="strangers"
+      title="Gifts of people who are not here"
+      value={parts.strangers}
+      onChoose={(strangers) => set({ strangers: strangers as 'bring-in' | 'leave' })}
+      options={[
+        { value: 'leave', words: 'Leave them out', hint: 'They can be downloaded with the reason.' },
+        { value: 'bring-in', words: 'Bring the people in too', hint: 'They come in as never asked: a gift is no yes.' },
+      ]}
+    />
+  );
+}
+
+function WhatTheyDid() {
+  const { parts, set, columns } = useDraft();
+  const hasColumn = columns.some(({ to }) => to === 'status');
+  return (
+    <Options
+      name="refusal"
+      title={hasColumn ? 'Where the status is empty, they' : 'These people'}
+      value={parts.refusal ?? ''}
+      onChoose={(refusal) => set({ refusal: refusal === '' ? null : (refusal as (typeof REFUSAL_STATUSES)[number]) })}
+      options={[
+        ...(hasColumn ? [{ value: '', words: 'Are left out', hint: 'Only rows whose status says what they did are recorded.' }] : []),
+        ...REFUSAL_STATUSES.map((status) => {
+          const [words, hint] = REFUSAL_WORDS[status].split(': ');
+          return { value: status, words: words!, hint: hint! };
+        }),
+      ]}
+    />
+  );
+}
+
+/** Who gets a mail when it is in; Today tells everyone. */
+function Telling() {
+  const { parts, set } = useDraft();
+  const { teammate } = useSession();
+  const team = useQuery({ queryKey: ['teammates'], queryFn: () => get<{ id: number; name: string; email: string }[]>('session/teammates') });
+  const toggle = (id: number) => set({ notify: parts.notify.includes(id) ? parts.notify.filter((one) => one !== id) : [...parts.notify, id] });
+  return (
+    <fieldset className="border-t border-hair pt-4">
+      <legend className="subtitle pb-1 float-left w-full">When it is in, mail</legend>
+      {team.data?.map((one) => (
+        <label key={one.id} className="flex gap-3 items-center py-[3px] clear-both">
+          <input type="checkbox" className="accent-[#0F766B]" checked={parts.notify.includes(one.id)} onChange={() => toggle(one.id)} />
+          {one.id === teammate.id ? `${one.name}, me` : one.name}
+        </label>
+      ))}
+      <p className="text-ink2">Today tells it in any case.</p>
+    </fieldset>
+  );
+}
