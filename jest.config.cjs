@@ -9,6 +9,8 @@ const swc = [
     module: { type: 'commonjs' },
   },
 ];
+// Work goes through a queue and two processes share the machine in CI: a step that takes a second alone may take five there.
+const patient = { setupFilesAfterEnv: ['<rootDir>/scripts/lib/patient.cjs'] };
 const shared = {
   testEnvironment: 'node',
   transform: { '^.+\\.tsx?$': swc },
@@ -21,6 +23,6 @@ const shared = {
 module.exports = {
   projects: [
     { ...shared, displayName: 'core', testMatch: ['<rootDir>/packages/core/src/**/*.test.ts', '<rootDir>/apps/web/src/**/*.test.ts'] },
-    { ...shared, displayName: 'server', testMatch: ['<rootDir>/apps/{server,standins}/src/**/*.test.ts', '<rootDir>/demo/src/**/*.test.ts'] },
+    { ...shared, ...patient, displayName: 'server', testMatch: ['<rootDir>/apps/{server,standins}/src/**/*.test.ts', '<rootDir>/demo/src/**/*.test.ts'] },
   ],
 };

@@ -30,17 +30,19 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await page.getByLabel('Choose a file').setInputFiles(path);
     await expect(page.getByText('10 rows under the header')).toBeVisible();
     await expect(page.getByLabel('Encoding')).toHaveValue('utf-8');
-    for (const column of ['E-mail addr: Email', 'Given name: First name', 'Surname: Last name', 'Cell: Mobile'])
+    for (const column of ['E-mail addr: Email', 'Given name: First name', 'Surname: Last name', 'Cell: Phone'])
       await expect(page.getByRole('button', { name: `Column ${column}` })).toBeVisible();
     await expect(page.getByRole('complementary', { name: 'Margin' })).toContainText('has no ending');
     await page.getByRole('button', { name: 'Next: where they go' }).click();
     await page.getByLabel('A new tag').fill('river walk');
     await page.getByRole('button', { name: 'Put on' }).click();
-    await page.getByLabel('Or a new list').fill('River walkers');
+    await page.getByLabel('A new list').fill('River walkers');
+    await page.getByRole('button', { name: 'Make', exact: true }).click();
     await page.getByRole('button', { name: 'Next: permission' }).click();
-    await expect(page.getByRole('button', { name: 'Next: check the batch' })).toBeDisabled();
+    await expect(page.getByRole('button', { name: 'Next: matches' })).toBeDisabled();
     await agree(page, 'email', ['appeals', 'news']);
     await agree(page, 'text', ['appeals']);
+    await page.getByRole('button', { name: 'Next: matches' }).click();
     await page.getByRole('button', { name: 'Next: check the batch' }).click();
     await page.getByRole('button', { name: 'Bring in 8 people' }).click();
     await expect(page.getByText('What became of the rows')).toBeVisible();
@@ -149,9 +151,11 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await expect(page.getByRole('region', { name: 'Between you' })).toContainText('Wrote “stop”');
   });
 
-  await test.step('and the batch, written to, can no longer be taken out', async () => {
+  await test.step('and of the batch, whoever was written to would stay', async () => {
     await page.goto('/gather');
-    await page.getByRole('link', { name: 'river-walk' }).click();
-    await expect(page.getByRole('complementary', { name: 'Margin' })).toContainText('went out on its strength');
+    await page.getByRole('link', { name: 'river walk' }).click();
+    await page.getByRole('button', { name: 'Take the batch back out' }).click();
+    await expect(page.getByRole('alertdialog')).toContainText(/\d stays?, because something happened/);
+    await page.getByRole('button', { name: 'Leave it as it is' }).click();
   });
 });

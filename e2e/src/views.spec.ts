@@ -6,6 +6,11 @@ const VIEWS: [string, string, string][] = [
   ['Today', '/', 'Good to see you'],
   ['Gather', '/gather', 'Gather'],
   ['New batch', '/gather/new', 'Bring people in'],
+  ['Remembered layouts', '/gather/layouts', 'Remembered layouts'],
+  ['Work under way', '/gather/work', 'Work under way'],
+  ['Campaigns', '/sort/campaigns', 'Sort'],
+  ['Campaign', '/sort/campaigns/1', 'Winter hull appeal'],
+  ['Files', '/house/files', 'House rules'],
   ['Forms', '/gather/forms', 'Gather'],
   ['Form', '/gather/forms/1', 'Ferry news'],
   ['House rules', '/house', 'House rules'],
@@ -70,7 +75,8 @@ test('the columns step, the permission step and their faults pass axe too, and a
   await page.getByRole('button', { name: 'Next: where they go' }).click();
   await noViolations(page);
   await page.getByRole('button', { name: 'Next: permission' }).click();
-  await page.getByLabel('They agreed to emails').check();
+  await page.getByRole('radio', { name: 'They agreed to emails' }).check();
+  await page.getByRole('checkbox', { name: 'Ask them to confirm by email' }).check();
   await page.getByLabel('They were bought').last().check();
   await expect(page.getByText('Then they do not come in')).toBeVisible();
   await noViolations(page);
@@ -82,7 +88,7 @@ test('a picture named .csv is told in a sentence', async ({ page }) => {
   await page
     .getByLabel('Choose a file')
     .setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]) });
-  await expect(page.getByRole('alert')).toContainText('This is a PNG picture, not a CSV file');
+  await expect(page.getByRole('alert')).toContainText('This is a PNG picture, not a table of people');
 });
 
 test('pasted rows are read as they come out of a spreadsheet', async ({ page }) => {
@@ -149,10 +155,10 @@ test('letters that were guessed wrong are read anew as what a person says they a
   await page.goto('/gather/new');
   const buffer = Buffer.from('Email;First;Last\r\njan.anew@example.org;Jan;Ko\xf1ski\r\n', 'latin1');
   await page.getByLabel('Choose a file').setInputFiles({ name: 'old.csv', mimeType: 'text/csv', buffer });
-  await expect(page.getByText('Read, by a guess, as')).toBeVisible();
-  await expect(page.getByRole('cell', { name: 'Koñski' })).toBeVisible();
+  await expect(page.getByText('read, by a guess, as')).toBeVisible();
+  await expect(page.getByRole('gridcell', { name: 'Koñski' })).toBeVisible();
   await page.getByLabel('Encoding').selectOption('windows-1250');
-  await expect(page.getByRole('cell', { name: 'Koński' })).toBeVisible();
+  await expect(page.getByRole('gridcell', { name: 'Koński' })).toBeVisible();
   await page.getByLabel('Separator').selectOption('|');
-  await expect(page.getByRole('cell', { name: 'jan.anew@example.org;Jan;Koński' })).toBeVisible();
+  await expect(page.getByRole('gridcell', { name: 'jan.anew@example.org;Jan;Koński' })).toBeVisible();
 });

@@ -43,9 +43,9 @@ afterEach(() => {
 test('an intake that is killed goes on after the lease, with nobody twice and nobody missing', async () => {
   const rows = 16_000;
   const csv = ['Email,First,Last,Mobile', ...Array.from({ length: rows }, (_v, i) => `p${i}@example.org,P${i},Lin,`)].join('\n');
+  const first = startWorker();
   const id = await takeFile(house.client, csv);
   await house.client.put(`/api/batches/${id}/plan`, planFor());
-  const first = startWorker();
   await batchAt(house.client, id, 'checked', 60);
   await house.client.post(`/api/batches/${id}/bring-in`);
   const batch = () =>

@@ -172,6 +172,7 @@ describe('lists and tags', () => {
       isPublic: true,
       onPreferences: true,
       byForm: true,
+      folder: '',
       why: '',
       description: 'You asked to help on deck.',
       people: 1,

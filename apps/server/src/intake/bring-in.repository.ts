@@ -121,21 +121,26 @@ export class BringInRepository {
     );
   }
 
-  /** What is there replaces; what stood before is kept. */
+  /** What is there replaces, the last row of a person last; what stood before is kept. */
   private async updateOwn(tx: Scoped, slice: Slice): Promise<void> {
+    const [some] = await tx.sql<{ n: number }>(`SELECT EXISTS (SELECT 1 FROM batch_row r WHERE ${ROWS} AND r.verdict = 'update') AS n`, slice);
+    if (some?.n !== 1) return;
     for (const [column, key] of OWN_COLUMNS) {
-      const differs = `r.verdict = 'update' AND r.same_as_row IS NULL AND COALESCE(r.${column}, '') <> '' AND NOT (BINARY s.${column} <=> BINARY r.${column})`;
+      const last = `(SELECT r.supporter_id, MAX(r.row_no) AS row_no FROM batch_row r WHERE ${ROWS} AND r.verdict = 'update' AND COALESCE(r.${column}, '') <> '' GROUP BY r.supporter_id) l`;
+      const differs = `${last} JOIN batch_row r ON r.batch_id = :batchId AND r.row_no = l.row_no JOIN supporter s ON s.id = l.supporter_id AND NOT (BINARY s.${column} <=> BINARY r.${column})`;
       const kept = await tx.execute(
         `INSERT IGNORE INTO batch_before (organization_id, batch_id, supporter_id, field_id, existed, text_value)
-          SELECT :org, r.batch_id, s.id, ${key}, 1, COALESCE(s.${column}, '') FROM batch_row r JOIN supporter s ON s.id = r.supporter_id WHERE ${ROWS} AND ${differs}`,
+          SELECT :org, r.batch_id, s.id, ${key}, 1, COALESCE(s.${column}, '') FROM ${differs}`,
         slice,
       );
-      if (kept === 0) continue;
-      await tx.execute(
-        `UPDATE batch_row r JOIN supporter s ON s.id = r.supporter_id SET s.${column} = r.${column}, s.updated_at = UTC_TIMESTAMP(3) WHERE ${ROWS} AND ${differs}`,
-        slice,
-      );
+      if (kept === 0 && !(await this.differsStill(tx, slice, differs))) continue;
+      await tx.execute(`UPDATE ${differs} SET s.${column} = r.${column}, s.updated_at = UTC_TIMESTAMP(3) WHERE s.organization_id = :org`, slice);
     }
+  }
+
+  /** A person whose value before is kept from an earlier row may still have to be changed by a later one. */
+  private async differsStill(tx: Scoped, slice: Slice, differs: string): Promise<boolean> {
+    return (await tx.sql(`SELECT 1 FROM ${differs} WHERE s.organization_id = :org LIMIT 1`, slice)).length > 0;
   }
 
   private async addresses(tx: Scoped, slice: Slice, kind: 'email' | 'mobile'): Promise<void> {

@@ -122,7 +122,7 @@ function foldSql(which: string, into: string, kinds: readonly (typeof KINDS)[num
   return `INSERT INTO ${into} (organization_id, contact_point_id, supporter_id, channel, scope, ${columns.join(', ')})
     SELECT * FROM (SELECT organization_id, contact_point_id, person, channel, scope, ${kinds.flatMap(([kind]) => read(kind)).join(', ')} FROM (
       SELECT organization_id, contact_point_id, IF(state = 'no', 0, COALESCE(supporter_id, 0)) AS person, channel, scope, ${marks.join(', ')}
-      FROM permission_entry WHERE organization_id = :org AND taken_back_at IS NULL AND ${which}
+      FROM permission_entry WHERE organization_id = :org AND taken_back_at IS NULL AND state <> 'back' AND ${which}
       GROUP BY organization_id, contact_point_id, person, channel, scope) g) n
     ON DUPLICATE KEY UPDATE ${upserts.join(', ')}`;
 }

@@ -68,6 +68,11 @@ export class Client {
     return this;
   }
 
+  /** For downloads that are not text. */
+  get cookies(): string {
+    return this.cookie;
+  }
+
   forgetCsrf(): void {
     this.csrf = '';
   }

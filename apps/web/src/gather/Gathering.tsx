@@ -1,10 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { useLocation, useNavigate, useParams } from 'react-router';
 import type { BatchView } from '@goodword/core/contract';
-import { get } from '../app/api';
+import { call, get } from '../app/api';
 import { plural, useFormat } from '../app/format';
 import { Button, Heading, Loading, Problem } from '../ui/basics';
+import { Confirm } from '../ui/dialogs';
 import Batch from './Batch';
 import { ColumnsStep } from './ColumnsStep';
 import { stepsOf, useDraft, type Step } from './draft';
@@ -48,6 +49,12 @@ function Wizard({ house, id }: { house: House; id: number }) {
   useEffect(() => {
     if (batchId !== null && id === 0) void navigate(`/gather/${batchId}?change=1`, { replace: true });
   }, [batchId, id]);
+  const [throwing, setThrowing] = useState(false);
+  const discard = async () => {
+    await call('DELETE', `batches/${batchId}`);
+    reset();
+    void navigate('/gather');
+  };
   const steps = stepsOf(parts.what);
   const leave = () =>
     void save()
@@ -59,7 +66,12 @@ function Wizard({ house, id }: { house: House; id: number }) {
   return (
     <div className="flex flex-col grow min-h-0">
       <Heading title={file?.name ?? 'Bring people in'} note={reading ?? rows ?? 'People who agreed to hear from you'}>
-        {batchId !== null && analysis && <Button onClick={leave}>Save and close</Button>}
+        {batchId !== null && analysis && (
+          <>
+            <Button onClick={() => setThrowing(true)}>Throw it away</Button>
+            <Button onClick={leave}>Save and close</Button>
+          </>
+        )}
       </Heading>
       <Steps steps={[...steps, 'Check and bring in']} at={step} onGo={(to) => (steps as readonly string[]).includes(to) && go(to as Step)} />
       {!analysis && batchId !== null && reading ? <Loading what="the file" /> : (step === 'File' || !analysis) && <FileStep house={house} />}
@@ -72,6 +84,14 @@ function Wizard({ house, id }: { house: House; id: number }) {
           {problem}
         </p>
       )}
+      <Confirm
+        open={throwing}
+        onClose={() => setThrowing(false)}
+        title="Throw this batch away?"
+        act="Throw the batch away"
+        onAct={discard}
+        body={<p>The file and what you settled about it go. Nobody has come in yet, so nothing else changes.</p>}
+      />
     </div>
   );
 }

@@ -162,6 +162,13 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
 
 function CellInput({ value, label, onDone }: { value: string; label: string; onDone: (value: string | null) => void }) {
   const [text, setText] = useState(value);
+  // Leaving by Enter or Escape takes the focus away too: only the first counts.
+  const over = useRef(false);
+  const end = (last: string | null) => {
+    if (over.current) return;
+    over.current = true;
+    onDone(last);
+  };
   return (
     <input
       autoFocus
@@ -169,11 +176,11 @@ function CellInput({ value, label, onDone }: { value: string; label: string; onD
       className="w-full bg-sheet outline-2 outline-verdigris px-1 -mx-1"
       value={text}
       onChange={(event) => setText(event.target.value)}
-      onBlur={() => onDone(text)}
+      onBlur={() => end(text)}
       onKeyDown={(event) => {
         event.stopPropagation();
-        if (event.key === 'Enter') onDone(text);
-        if (event.key === 'Escape') onDone(null);
+        if (event.key === 'Enter') end(text);
+        if (event.key === 'Escape') end(null);
       }}
     />
   );

@@ -88,3 +88,9 @@ describe('separators', () => {
     expect(read.ok && read.sheet.header).toEqual(['Email;Note', 'x']);
   });
 });
+
+// WHATWG Encoding Standard, index windows-1252, held against iconv: what programs of Windows write for quotes and dashes.
+test('quotes, dashes and the euro sign of Windows are read as they were written', () => {
+  const text = 'Email;Note\nzoe@example.org;“It’s the ferry” – 5 € … Šime Žižka Œuvre\n';
+  expect(decodeFile(inEncoding(text, 'windows-1252'), 'windows-1252')).toMatchObject({ text });
+});

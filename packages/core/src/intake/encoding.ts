@@ -47,7 +47,7 @@ export function guessEncoding(bytes: Uint8Array): { encoding: Encoding; sure: bo
   const zeros = [0, 1].map((side) => sample.filter((byte, i) => i % 2 === side && byte === 0).length);
   if (Math.max(...zeros) > sample.length / 5) return { encoding: zeros[1]! > zeros[0]! ? 'utf-16le' : 'utf-16be', sure: false };
   if (isMixed(bytes)) return { encoding: 'mixed', sure: false };
-  const scored = SINGLE_BYTE.map((encoding) => ({ encoding, score: likeness(new TextDecoder(encoding).decode(sample)) }));
+  const scored = SINGLE_BYTE.map((encoding) => ({ encoding, score: likeness(decoderOf(encoding).decode(sample)) }));
   return { encoding: scored.reduce((best, one) => (one.score > best.score ? one : best)).encoding, sure: false };
 }
 
@@ -94,8 +94,20 @@ export interface Decoder {
 
 export function decoderOf(encoding: Encoding): Decoder {
   if (encoding === 'mixed') return new MixedDecoder();
+  if (encoding === 'windows-1252') {
+    const western = new TextDecoder(encoding);
+    return { decode: (piece) => westernText(western.decode(piece, { stream: true })), end: () => westernText(western.decode()) };
+  }
   const decoder = new TextDecoder(encoding);
   return { decode: (piece) => decoder.decode(piece, { stream: true }), end: () => decoder.decode() };
+}
+
+/** What Windows-1252 has from 0x80 to 0x9F (WHATWG Encoding Standard, index windows-1252). */
+const WESTERN = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
+
+/** Node.js 20 reads these bytes as control characters, against the standard; browsers read them right. */
+export function westernText(text: string): string {
+  return /[\u0080-\u009f]/.test(text) ? text.replace(/[\u0080-\u009f]/g, (char) => WESTERN[char.charCodeAt(0) - 0x80]!) : text;
 }
 
 /** Each line as UTF-8 where it is valid, else as Windows-1252. */
@@ -121,7 +133,7 @@ class MixedDecoder implements Decoder {
     try {
       return this.utf8.decode(bytes);
     } catch {
-      return this.western.decode(bytes);
+      return westernText(this.western.decode(bytes));
     }
   }
 }

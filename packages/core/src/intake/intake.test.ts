@@ -60,7 +60,8 @@ describe('files that are not what they seem', () => {
   ])('%#', (file, reason) => expect(decodeFile(file)).toMatchObject({ ok: false, reason: expect.stringMatching(reason) as string }));
 
   test.each([
-    ['', /nothing in it/],
+    ['', /is empty/],
+    ['\n ,\n', /nothing in it/],
     ['a,b\n', /only a header/],
     ['a,b\n"c,d', /never closed/],
     [`${Array.from({ length: 300 }, (_v, i) => `c${i}`).join(',')}\nx`, /300 columns/],

@@ -94,9 +94,13 @@ function people(row: PersonName, candidates: readonly Candidate[]): Person[] {
   return [...found.values()].sort((a, b) => b.score - a.score || fullness(row, b) - fullness(row, a) || a.id - b.id);
 }
 
+/** What was found by the exact form of something counts once. */
+function waysOf(by: ReadonlySet<FoundBy>): FoundBy[] {
+  return [...by].filter((one) => !(one === 'nearby' && by.has('namePostcode')) && !(one === 'looseEmail' && by.has('email')));
+}
+
 function scoreOf({ by, kinship: name }: Person): number {
-  const ways = [...by].filter((one) => !(one === 'nearby' && by.has('namePostcode')) && !(one === 'looseEmail' && by.has('email')));
-  const points = ways.reduce((sum, one) => sum + POINTS_BY[one], 0) + POINTS_NAME[name];
+  const points = waysOf(by).reduce((sum, one) => sum + POINTS_BY[one], 0) + POINTS_NAME[name];
   return Math.max(0, Math.min(100, points));
 }
 
@@ -108,7 +112,7 @@ function fullness(row: PersonName, person: PersonName): number {
 function scored(some: readonly Person[]): Scored[] {
   return some
     .slice(0, 5)
-    .map(({ id, by, kinship: name, score }) => ({ id, score, reasons: [...[...by].map((one) => WORDS_BY[one]), WORDS_NAME[name]] }));
+    .map(({ id, by, kinship: name, score }) => ({ id, score, reasons: [...waysOf(by).map((one) => WORDS_BY[one]), WORDS_NAME[name]] }));
 }
 
 /** Whether an exact key with this name settles that it is the same person. */

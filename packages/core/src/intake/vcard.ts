@@ -86,6 +86,13 @@ function rowOf(properties: readonly Property[]): CardRow {
   return row;
 }
 
+/** Cards of the old kind (2.1): types without a name, quoted-printable letters. */
+function asVersion3(card: string): string {
+  return withoutQuotedPrintable(card)
+    .replace(/^VERSION:.*$/im, 'VERSION:3.0')
+    .replace(/^[^:\r\n]+(?=:)/gm, (head) => head.replace(/;([A-Za-z0-9-]+)(?=;|$)/g, ';TYPE=$1'));
+}
+
 /** Cards of the old kind (2.1) mark their letters so; the newer ones are always plain. */
 function withoutQuotedPrintable(card: string): string {
   return card.replace(
@@ -144,7 +151,7 @@ export class CardReader {
     this.count += 1;
     try {
       const version = /^VERSION:\s*(\S+)/im.exec(card)?.[1];
-      const plain = version === '2.1' ? withoutQuotedPrintable(card).replace(/^VERSION:.*$/im, 'VERSION:3.0') : card;
+      const plain = version === '2.1' ? asVersion3(card) : card;
       const [, properties] = ICAL.parse(plain.trim()) as unknown as [string, Property[]];
       return rowOf(properties);
     } catch (error) {
