@@ -26,7 +26,9 @@ test('the grid: titles and totals told, a row swapped, spellings gathered, a cel
   await expect(margin(page)).toContainText('1 that sums up');
   await margin(page).getByRole('button', { name: 'Swap it' }).click();
   await expect(page.getByRole('gridcell', { name: 'ivo.q@example.org' })).toHaveAttribute('id', 'cell-1-2');
-  await margin(page).getByRole('button', { name: /Write “medium” for it|Write “Medium” for it/ }).click();
+  await margin(page)
+    .getByRole('button', { name: /Write “medium” for it|Write “Medium” for it/ })
+    .click();
   await grid(page).focus();
   for (const key of ['ArrowDown', 'ArrowDown', 'ArrowRight', 'ArrowRight', 'Enter', 'Control+A']) await page.keyboard.press(key);
   await page.keyboard.type('ada.b@example.org');
@@ -58,7 +60,11 @@ test('permission as a sentence, a request to confirm, likely doubles side by sid
   await signIn(page);
   const today = new Date().toISOString().slice(0, 10);
   await test.step('people come in and are asked to confirm', async () => {
-    await drop(page, 'boat-day.csv', `Email,First name,Last name,Signed\nrobert.f@example.org,Robert,Fennimore,${today}\nlotte.f@example.org,Lotte,Fennimore,${today}\n`);
+    await drop(
+      page,
+      'boat-day.csv',
+      `Email,First name,Last name,Signed\nrobert.f@example.org,Robert,Fennimore,${today}\nlotte.f@example.org,Lotte,Fennimore,${today}\n`,
+    );
     await next(page, 'where they go');
     await next(page, 'permission');
     await agree(page, 'email', ['news']);
@@ -76,11 +82,19 @@ test('permission as a sentence, a request to confirm, likely doubles side by sid
   });
 
   await test.step('the next file has a short form and a misspelling', async () => {
-    await drop(page, 'boat-day.csv', 'Email,First name,Last name,Signed\nrobert.f@example.org,Bob,Fennimore,\nlotte.f@example.org,Lotte,Fenimore,\nnew.f@example.org,Nell,Fennimore,\n');
+    await drop(
+      page,
+      'boat-day.csv',
+      'Email,First name,Last name,Signed\nrobert.f@example.org,Bob,Fennimore,\nlotte.f@example.org,Lotte,Fenimore,\nnew.f@example.org,Nell,Fennimore,\n',
+    );
     await expect(margin(page)).toContainText('Looks like “boat day');
     await next(page, 'where they go');
     await next(page, 'permission');
-    for (const channel of ['email', 'text']) await page.getByRole('region', { name: `May we ${channel} these people?` }).getByLabel('I don’t know').check();
+    for (const channel of ['email', 'text'])
+      await page
+        .getByRole('region', { name: `May we ${channel} these people?` })
+        .getByLabel('I don’t know')
+        .check();
     await next(page, 'matches');
     await next(page, 'check the batch');
     await expect(page.getByRole('region', { name: 'Perhaps people who are here' })).toContainText('A short form of the name');
@@ -100,7 +114,10 @@ test('permission as a sentence, a request to confirm, likely doubles side by sid
 
   await test.step('and goes back out', async () => {
     await page.goto('/gather');
-    await page.getByRole('link', { name: /boat day/ }).first().click();
+    await page
+      .getByRole('link', { name: /boat day/ })
+      .first()
+      .click();
     await page.getByRole('button', { name: 'Take the batch back out' }).click();
     await page.getByRole('button', { name: 'Take out 2 people' }).click();
     await expect(page.getByText('taken back out')).toBeVisible();
@@ -118,7 +135,10 @@ test('a campaign is made, a list put on its roster, somebody moved', async ({ pa
   await page.getByLabel('Which').selectOption({ label: 'Deck crew' });
   await page.getByRole('button', { name: 'Set them to asked' }).click();
   await expect(page.getByRole('button', { name: /^asked [1-9]/ })).toBeVisible();
-  await page.getByLabel(/^Standing of/).first().selectOption('pledged');
+  await page
+    .getByLabel(/^Standing of/)
+    .first()
+    .selectOption('pledged');
   await expect(page.getByRole('button', { name: 'pledged 1' })).toBeVisible();
   await noViolations(page);
 });

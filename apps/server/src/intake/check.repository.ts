@@ -71,6 +71,12 @@ export class CheckRepository {
         ...entryFacts(plan.permission.text, 'text', NEVER),
       },
     );
+    // A row that says nothing new still stands where another row of the same person says otherwise: the last one counts.
+    await tx.execute(
+      `UPDATE batch_row r JOIN batch_row o ON o.organization_id = :org AND o.supporter_id = r.supporter_id AND o.batch_id = r.batch_id AND o.verdict = 'update'
+        SET r.verdict = 'update' WHERE ${MINE} AND r.verdict = 'same'`,
+      { batchId },
+    );
   }
 
   /** Whether every entry that the plan would write for a row on a channel is there already. */

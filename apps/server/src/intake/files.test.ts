@@ -18,7 +18,8 @@ async function read(bytes: Uint8Array, reading = {}) {
   const rows: string[][] = [];
   const { encoding, delimiter, headerLine } = through.found;
   const opening = await openingOf(storage, through.textKey, { encoding, delimiter, headerLine });
-  for await (const lines of linesOf(storage, through.textKey, opening)) rows.push(...lines.filter((line) => line.aside === null).map((line) => line.cells));
+  for await (const lines of linesOf(storage, through.textKey, opening))
+    rows.push(...lines.filter((line) => line.aside === null).map((line) => line.cells));
   return { ...through, rows };
 }
 
@@ -35,7 +36,12 @@ describe('workbooks', () => {
   const fixtures = join(__dirname, '../testing/files');
   test.each(['people.xlsx', 'people.ods', 'people.xls'])('%s, saved by LibreOffice, is read back cell by cell', async (name) => {
     const { found, rows: cells } = await read(readFileSync(join(fixtures, name)));
-    expect(found).toMatchObject({ kind: 'workbook', headerLine: 1, titles: ['Winter fair, 14 November'], header: ['Email', 'Name', 'Phone', 'Signed', 'Hours', 'Postcode', 'OK', 'Sum'] });
+    expect(found).toMatchObject({
+      kind: 'workbook',
+      headerLine: 1,
+      titles: ['Winter fair, 14 November'],
+      header: ['Email', 'Name', 'Phone', 'Signed', 'Hours', 'Postcode', 'OK', 'Sum'],
+    });
     expect(cells).toEqual([
       ['ann@example.org', 'Ann Réyes', '12065550101', '2026-11-14', '2.5', '00123', 'yes', '5'],
       ['bo@example.org', 'Bo "Punt" Lin', '+1 206 555 0102', '2026-11-15', '1000', '98101', 'no', '2000'],
@@ -46,7 +52,12 @@ describe('workbooks', () => {
 
   test('the sheet with people is found past a hidden and an empty one, and another can be chosen', async () => {
     const book = workbook(
-      { Settings: rows(['a', 'b'], [1, 2]), Cover: rows(['Lantern Ferry']), People: rows(['Email', 'Name'], ['a@x.org', 'Ann']), Old: rows(['Email'], ['b@x.org']) },
+      {
+        Settings: rows(['a', 'b'], [1, 2]),
+        Cover: rows(['Lantern Ferry']),
+        People: rows(['Email', 'Name'], ['a@x.org', 'Ann']),
+        Old: rows(['Email'], ['b@x.org']),
+      },
       'xlsx',
       { Sheets: [{ Hidden: 1 }, {}, {}, {}] },
     );
@@ -79,9 +90,15 @@ describe('workbooks', () => {
     await expect(read(bomb())).rejects.toThrow(/larger than a table of people ever is/);
     const big = join(folder, 'big.xlsx');
     writeFileSync(big, workbook({ A: rows(...Array.from({ length: 20_000 }, (_v, i) => [`p${i}@x.org`, `Person ${i}`, i, i * 2])) }));
-    await expect(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 60, heapMegabytes: 20, memoryMegabytes: 2000 })).rejects.toThrow(/needs more memory/);
-    await expect(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 60, heapMegabytes: 1000, memoryMegabytes: 30 })).rejects.toThrow(/needs more memory/);
-    await expect(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 0.05, heapMegabytes: 1000, memoryMegabytes: 1000 })).rejects.toThrow(/takes too long/);
+    await expect(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 60, heapMegabytes: 20, memoryMegabytes: 2000 })).rejects.toThrow(
+      /needs more memory/,
+    );
+    await expect(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 60, heapMegabytes: 1000, memoryMegabytes: 30 })).rejects.toThrow(
+      /needs more memory/,
+    );
+    await expect(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 0.05, heapMegabytes: 1000, memoryMegabytes: 1000 })).rejects.toThrow(
+      /takes too long/,
+    );
   });
 });
 
@@ -104,7 +121,8 @@ function bomb(): Buffer {
 }
 
 test('cards become a table, read through like any other', async () => {
-  const card = (name: string, email: string) => `BEGIN:VCARD\r\nVERSION:4.0\r\nFN:${name}\r\nN:${name.split(' ').reverse().join(';')};;;\r\nEMAIL:${email}\r\nEND:VCARD\r\n`;
+  const card = (name: string, email: string) =>
+    `BEGIN:VCARD\r\nVERSION:4.0\r\nFN:${name}\r\nN:${name.split(' ').reverse().join(';')};;;\r\nEMAIL:${email}\r\nEND:VCARD\r\n`;
   const { found, rows: cells, guesses } = await read(Buffer.from(card('Ann Lin', 'a@x.org') + card('Bo Lin', 'b@x.org')));
   expect(found).toMatchObject({ kind: 'vcard', header: ['First name', 'Last name', 'Email'] });
   expect(cells).toEqual([

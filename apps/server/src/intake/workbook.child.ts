@@ -33,7 +33,15 @@ function read(bytes: Buffer): XLSX.WorkBook {
   if (unpackedSize(bytes) > MOST_UNPACKED)
     throw new Refused('Unpacked, this workbook would be larger than a table of people ever is. Save the one sheet as CSV.');
   try {
-    return XLSX.read(bytes, { dense: true, cellNF: true, cellText: false, cellDates: false, sheetRows: FILE_LIMITS.sheetRows + 40, raw: true, cellStyles: true });
+    return XLSX.read(bytes, {
+      dense: true,
+      cellNF: true,
+      cellText: false,
+      cellDates: false,
+      sheetRows: FILE_LIMITS.sheetRows + 40,
+      raw: true,
+      cellStyles: true,
+    });
   } catch (error) {
     const locked = /password|encrypt/i.test((error as Error).message);
     throw new Refused(

@@ -5,12 +5,61 @@ import { TEXT_LIMIT, type FieldType, type FieldValue } from './types';
 export type Coerced = { ok: true; value: FieldValue } | { ok: false; reason: string };
 
 /** Words of English, Spanish, French and German sheets, and the marks that stand for them (common practice, no source). */
-const YES = new Set(
-  ['yes', 'y', 'true', 't', '1', 'x', 'on', 'ok', 'okay', 'agreed', 'agree', 'subscribed', 'opted in', 'opt-in', 'checked', '✓', '✔', '☑', '✅', 'oui', 'o', 'vrai', 'ja', 'j', 'wahr', 'si', 'sí', 's', 'verdadero'],
-);
-const NO = new Set(
-  ['no', 'n', 'false', 'f', '0', 'off', '-', 'none', 'never', 'unsubscribed', 'opted out', 'opt-out', 'unchecked', '✗', '✘', '☐', '❌', 'non', 'faux', 'nein', 'falsch', 'falso'],
-);
+const YES = new Set([
+  'yes',
+  'y',
+  'true',
+  't',
+  '1',
+  'x',
+  'on',
+  'ok',
+  'okay',
+  'agreed',
+  'agree',
+  'subscribed',
+  'opted in',
+  'opt-in',
+  'checked',
+  '✓',
+  '✔',
+  '☑',
+  '✅',
+  'oui',
+  'o',
+  'vrai',
+  'ja',
+  'j',
+  'wahr',
+  'si',
+  'sí',
+  's',
+  'verdadero',
+]);
+const NO = new Set([
+  'no',
+  'n',
+  'false',
+  'f',
+  '0',
+  'off',
+  '-',
+  'none',
+  'never',
+  'unsubscribed',
+  'opted out',
+  'opt-out',
+  'unchecked',
+  '✗',
+  '✘',
+  '☐',
+  '❌',
+  'non',
+  'faux',
+  'nein',
+  'falsch',
+  'falso',
+]);
 
 /** Reads yes or no in the words and marks that sheets use; null for anything else. */
 export function parseYesNo(text: string): boolean | null {

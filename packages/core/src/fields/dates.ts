@@ -12,10 +12,7 @@ const MONTHS: [start: string, month: number][] = [
 ];
 
 function monthNumber(word: string): number {
-  const plain = word
-    .normalize('NFD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase();
+  const plain = word.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
   return MONTHS.find(([start]) => plain.startsWith(start))?.[1] ?? 0;
 }
 

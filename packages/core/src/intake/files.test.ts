@@ -32,7 +32,8 @@ describe('lines that are no people', () => {
     expect(lines.map((line) => line.aside)).toEqual([null, 'blank', 'header', null, 'total']);
   });
 
-  test('and are people where somebody says so', () => expect(people(sheet, { keepAside: true })).toEqual(['a@x.org|Ann|Lin', 'Email|First|Last', 'b@x.org|Bo|Lin', 'Total|2|']));
+  test('and are people where somebody says so', () =>
+    expect(people(sheet, { keepAside: true })).toEqual(['a@x.org|Ann|Lin', 'Email|First|Last', 'b@x.org|Bo|Lin', 'Total|2|']));
 
   test('another line can be the header, or none', () => {
     expect(inPieces(bytes(sheet), 9, { headerLine: 0 }).found.header).toEqual(['Winter fair']);
@@ -62,7 +63,8 @@ describe('letters', () => {
   test('whatever was read wrongly once comes back (held against iconv)', () => {
     const text = 'Zoé Lefèvre, Núñez, Grüße, Łódź €';
     const broken = execFileSync('iconv', ['-f', 'WINDOWS-1252', '-t', 'UTF-8', '-c'], { input: Buffer.from(text) }).toString();
-    if (![...text].some((char) => Buffer.from(char).some((byte) => [0x81, 0x8d, 0x8f, 0x90, 0x9d].includes(byte)))) expect(unscrambled(broken)).toBe(text);
+    if (![...text].some((char) => Buffer.from(char).some((byte) => [0x81, 0x8d, 0x8f, 0x90, 0x9d].includes(byte))))
+      expect(unscrambled(broken)).toBe(text);
     else expect(unscrambled('Zoé'.replace('é', 'Ã©'))).toBe('Zoé');
   });
 
@@ -83,16 +85,21 @@ test('however a file is cut into pieces, the same comes out', () => {
   const cell = fc.oneof(fc.string({ maxLength: 6 }), fc.constantFrom('a@x.org', 'é', '"', 'x\ny', 'a,b', ''));
   const quoted = (text: string) => `"${text.replaceAll('"', '""')}"`;
   fc.assert(
-    fc.property(fc.array(fc.array(cell, { minLength: 2, maxLength: 3 }), { minLength: 1, maxLength: 6 }), fc.constantFrom('\n', '\r\n'), fc.integer({ min: 1, max: 40 }), (rows, end, size) => {
-      const text = bytes(rows.map((row) => row.map(quoted).join(',')).join(end));
-      const read = (step: number) => {
-        const reader = new RecordReader({ encoding: 'utf-8', delimiter: ',' });
-        const out: string[][] = [];
-        for (let at = 0; at < text.length; at += step) out.push(...reader.push(text.subarray(at, at + step)));
-        return [...out, ...reader.end()];
-      };
-      expect(read(size)).toEqual(read(text.length));
-    }),
+    fc.property(
+      fc.array(fc.array(cell, { minLength: 2, maxLength: 3 }), { minLength: 1, maxLength: 6 }),
+      fc.constantFrom('\n', '\r\n'),
+      fc.integer({ min: 1, max: 40 }),
+      (rows, end, size) => {
+        const text = bytes(rows.map((row) => row.map(quoted).join(',')).join(end));
+        const read = (step: number) => {
+          const reader = new RecordReader({ encoding: 'utf-8', delimiter: ',' });
+          const out: string[][] = [];
+          for (let at = 0; at < text.length; at += step) out.push(...reader.push(text.subarray(at, at + step)));
+          return [...out, ...reader.end()];
+        };
+        expect(read(size)).toEqual(read(text.length));
+      },
+    ),
   );
 });
 

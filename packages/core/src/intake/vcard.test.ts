@@ -62,18 +62,37 @@ test('version 3.0: folded lines, several addresses with the preferred first, cat
       'NOTE:Likes boats\\, and\\nbread',
     ),
   );
-  expect(row).toMatchObject({ Email: 'ruth@example.org', 'Email 2': 'old@example.org', Phone: '+1 206 555 0104', Tags: 'plank menders, Deck, crew', Note: 'Likes boats, and\nbread' });
+  expect(row).toMatchObject({
+    Email: 'ruth@example.org',
+    'Email 2': 'old@example.org',
+    Phone: '+1 206 555 0104',
+    Tags: 'plank menders, Deck, crew',
+    Note: 'Likes boats, and\nbread',
+  });
   expect(row!['Phone 2']).toBeUndefined();
 });
 
 test('grouped properties, line feeds alone, and the old kind with quoted-printable letters', () => {
-  expect(read('BEGIN:VCARD\nVERSION:3.0\nFN:Bo Lin\nN:Lin;Bo;;;\nitem1.EMAIL:bo@example.org\nitem1.X-ABLabel:Boat\nEND:VCARD\n')).toMatchObject([{ Email: 'bo@example.org' }]);
-  expect(read(card('VERSION:2.1', 'N;CHARSET=UTF-8;ENCODING=QUOTED-PRINTABLE:N=C3=BA=C3=B1ez;Jos=C3=A9', 'EMAIL;INTERNET:jose@example.org'))).toMatchObject([{ 'First name': 'José', 'Last name': 'Núñez' }]);
+  expect(read('BEGIN:VCARD\nVERSION:3.0\nFN:Bo Lin\nN:Lin;Bo;;;\nitem1.EMAIL:bo@example.org\nitem1.X-ABLabel:Boat\nEND:VCARD\n')).toMatchObject([
+    { Email: 'bo@example.org' },
+  ]);
+  expect(
+    read(card('VERSION:2.1', 'N;CHARSET=UTF-8;ENCODING=QUOTED-PRINTABLE:N=C3=BA=C3=B1ez;Jos=C3=A9', 'EMAIL;INTERNET:jose@example.org')),
+  ).toMatchObject([{ 'First name': 'José', 'Last name': 'Núñez' }]);
 });
 
 test('many cards make a table of the columns that somebody fills', () => {
-  const cards = read(card('VERSION:4.0', 'FN:Ann', 'N:;Ann;;;', 'EMAIL:ann@example.org') + card('VERSION:4.0', 'FN:Bo', 'N:;Bo;;;', 'TEL:+12065550101'), 5);
-  expect(tableOfCards(cards)).toEqual({ header: ['First name', 'Email', 'Phone'], rows: [['Ann', 'ann@example.org', ''], ['Bo', '', '+12065550101']] });
+  const cards = read(
+    card('VERSION:4.0', 'FN:Ann', 'N:;Ann;;;', 'EMAIL:ann@example.org') + card('VERSION:4.0', 'FN:Bo', 'N:;Bo;;;', 'TEL:+12065550101'),
+    5,
+  );
+  expect(tableOfCards(cards)).toEqual({
+    header: ['First name', 'Email', 'Phone'],
+    rows: [
+      ['Ann', 'ann@example.org', ''],
+      ['Bo', '', '+12065550101'],
+    ],
+  });
 });
 
 test('a card that is cut off, or is none, is told with its number', () => {
