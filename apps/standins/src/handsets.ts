@@ -90,11 +90,11 @@ export class Handsets {
       if (to.endsWith('0197')) return void response.status(422).json({ error: 'Not a mobile number', address: true });
       response.status(202).json({ id: this.accept(key, to, text).id });
     });
-    // What a look-up of lines would say: of the numbers set aside for fiction the last two of each area are landlines.
+    // What a look-up of lines would say: of the numbers set aside for fiction the last of each area is a landline.
     app.post('/lookup/lines', (request, response) => {
       const numbers = (request.body as { numbers?: unknown }).numbers;
       const known = Array.isArray(numbers) ? numbers.filter((one): one is string => typeof one === 'string') : [];
-      response.json(Object.fromEntries(known.map((number) => [number, /55501(?:98|99)$/.test(number) ? 'landline' : 'mobile'])));
+      response.json(Object.fromEntries(known.map((number) => [number, /5550199$/.test(number) ? 'landline' : 'mobile'])));
     });
     app.get('/', (request, response) => void response.send(phonesPage(this.texts, String(request.query.phone ?? ''))));
     app.post('/phones/:number/answer', async (request, response) => {

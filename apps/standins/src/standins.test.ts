@@ -33,6 +33,9 @@ beforeAll(async () => {
 afterAll(() => new Promise((done) => other.close(done)));
 beforeEach(() => void (asked = []));
 
+const post = async (url: string, body: object) =>
+  (await fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })).json();
+
 describe('what readers write back', () => {
   const raw = [
     'From: "Rosa" <hello@lanternferry.test>',
@@ -94,6 +97,11 @@ describe('Mailroom', () => {
       html: `<a href="${otherUrl}/f/first">x</a> <a href="${otherUrl}/leave/x">out</a><img src="${otherUrl}/o/mark.gif">`,
       headers: { 'List-Unsubscribe': `<${otherUrl}/leave/token>` },
     });
+
+  test('says whether a domain takes mail, and keeps silent about some', async () => {
+    const answer = await post('http://127.0.0.1:4994/lookup/domains', { domains: ['example.org', 'nowhere.example.org', 'silent.example.org', 7] });
+    expect(answer).toEqual({ 'example.org': true, 'nowhere.example.org': false });
+  });
 
   test('keeps mail in mailboxes, and shows them on a page', async () => {
     await mailTo('ann@example.org');
@@ -168,6 +176,13 @@ describe('Handsets', () => {
     await wait(() => hooks().some((hook) => hook.key === 'k2' && hook.status === 'failed'));
     expect((await send('+12065550197', 'k3')).status).toBe(422);
     expect((await fetch('http://127.0.0.1:4995/v1/messages', { method: 'POST' })).status).toBe(401);
+  });
+
+  test('say what line a number is', async () => {
+    expect(await post('http://127.0.0.1:4995/lookup/lines', { numbers: ['+12065550121', '+12065550199', 7] })).toEqual({
+      '+12065550121': 'mobile',
+      '+12065550199': 'landline',
+    });
   });
 
   test('answer', async () => {

@@ -81,7 +81,8 @@ export class ColumnSampler {
       phones: share((cell) => /\d{3}/.test(cell) && cleanPhone(cell, country).ok),
       dates: share((cell) => coerce('date', cell, 'day-first').ok || coerce('date', cell, 'month-first').ok),
       serials: share((cell) => serialDay(cell) !== null),
-      numbers: share((cell) => coerce('number', cell).ok),
+      // Digits in groups are a telephone number where they can be one.
+      numbers: share((cell) => coerce('number', cell).ok && !(/\d[\s().-]+\d/.test(cell) && cleanPhone(cell, country).ok)),
       yesNo: share((cell) => parseYesNo(cell) !== null),
       countries: share((cell) => readCountry(cell) !== null),
       statuses: share((cell) => readStatus(cell) !== null),

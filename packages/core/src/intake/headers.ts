@@ -70,7 +70,8 @@ const TABLES: Record<BatchKind, Map<string, Target>> = {
 export function targetOf(header: string, what: BatchKind): Target | null {
   const table = TABLES[what];
   const bare = header.replace(/\([^)]*\)|\[[^\]]*\]|[*:?#]/g, ' ');
-  return table.get(nameMatchKey(header)) ?? table.get(nameMatchKey(bare)) ?? null;
+  const key = (text: string) => nameMatchKey(text).replaceAll('ß', 'ss');
+  return table.get(key(header)) ?? table.get(key(bare)) ?? null;
 }
 
 const ASKS =

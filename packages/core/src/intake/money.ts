@@ -37,12 +37,9 @@ export function readMoney(text: string, currency: string): { minor: number; curr
     .sort((a, b) => b.length - a.length)
     .find((one) => plain.includes(one));
   const named = code ? (code[1] ?? code[2])! : sign ? SIGNS[sign]! : null;
-  const number = parseNumber(
-    plain
-      .replace(/^(?:US|CA|A|C)?\$|zł|^[A-Z]{3}\b|\b[A-Z]{3}$|\p{Sc}/gu, '')
-      .replace(/[-−]/g, '')
-      .trim(),
-  );
+  // The sign goes with the letters that some locales put beside it (`$US`, `JP¥`).
+  const digits = plain.replace(/[A-Z]{0,3}\p{Sc}[A-Z]{0,2}|zł|^[A-Z]{3}\b|\b[A-Z]{3}$/gu, '').replace(/[-−]/g, '');
+  const number = parseNumber(digits.trim());
   if (number === null) return null;
   const minor = Math.round(Math.abs(number) * 10 ** minorDigits(named ?? currency));
   return { minor: minus ? -minor : minor, currency: named };

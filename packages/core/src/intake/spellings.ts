@@ -8,7 +8,7 @@ export interface Gathering {
 }
 
 /** Words of five letters and more that are this much alike are one word misspelt. */
-const ALIKE = 0.94;
+const ALIKE = 0.92;
 const SHORTEST = 5;
 
 /**
