@@ -62,7 +62,14 @@ export class StagingRepository {
 
   /** Everybody in the batch's chapter who has one of these, by the clue that leads to them. */
   async candidates(db: Scoped, chapterId: number, clues: readonly Clue[]): Promise<Map<string, Candidate[]>> {
-    const keys = (by: Clue['by']) => [...new Set(clues.filter((clue) => clue.by === by).map((clue) => clue.key))];
+    const sets = new Map<Clue['by'], Set<string>>();
+    for (const { by, key } of clues) {
+      const known = sets.get(by);
+      if (known) known.add(key);
+      else sets.set(by, new Set([key]));
+    }
+    const keys = (by: Clue['by']) => [...(sets.get(by) ?? [])];
+    const loose = sets.get('looseEmail') ?? new Set();
     const found = new Map<string, Candidate[]>();
     const add = (by: Clue['by'], key: string, row: { id: number; first_name: string; last_name: string }) => {
       const candidate: Candidate = { id: row.id, firstName: row.first_name, lastName: row.last_name, by };
@@ -79,7 +86,7 @@ export class StagingRepository {
     // One look-up by the loose form finds the exact ones too.
     for (const row of emails) {
       add('email', row.normal, row);
-      if (row.loose !== row.normal || keys('looseEmail').includes(row.normal)) add('looseEmail', row.loose!, row);
+if (loose.has(row.loose!)) add('looseEmail', row.loose!, row);
     }
     for (const row of mobiles) add('mobile', row.normal, row);
     for (const row of externals) add('externalId', row.external_id!, row);
