@@ -23,6 +23,11 @@ const shared = {
 module.exports = {
   projects: [
     { ...shared, displayName: 'core', testMatch: ['<rootDir>/packages/core/src/**/*.test.ts', '<rootDir>/apps/web/src/**/*.test.ts'] },
-    { ...shared, ...patient, displayName: 'server', testMatch: ['<rootDir>/apps/{server,standins}/src/**/*.test.ts', '<rootDir>/demo/src/**/*.test.ts'] },
+    {
+      ...shared,
+      ...patient,
+      displayName: 'server',
+      testMatch: ['<rootDir>/apps/{server,standins}/src/**/*.test.ts', '<rootDir>/demo/src/**/*.test.ts'],
+    },
   ],
 };

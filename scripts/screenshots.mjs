@@ -36,12 +36,13 @@ await picture('gather-columns');
 await page.getByRole('button', { name: 'Next: where they go' }).click();
 await page.getByText('winter fair 2026', { exact: true }).click();
 await page.getByRole('button', { name: 'Next: permission' }).click();
-await page.getByLabel('They agreed to emails').check();
+await page.getByRole('radio', { name: 'They agreed to emails' }).check();
 for (const scope of ['news', 'appeals']) await page.getByRole('checkbox', { name: scope, exact: true }).check();
 await page.getByLabel('When').fill(new Date(Date.now() - 3 * 86_400_000).toISOString().slice(0, 10));
 await page.getByLabel('In what words').fill('Yes, write to me by email about the ferry and how I can help.');
-await page.getByLabel('They did not, or nobody knows').last().check();
+await page.getByLabel('I don’t know').last().check();
 await picture('gather-permission');
+await page.getByRole('button', { name: 'Next: matches' }).click();
 await page.getByRole('button', { name: 'Next: check the batch' }).click();
 await page.getByRole('button', { name: /Bring in/ }).waitFor();
 await picture('gather-check');
@@ -54,6 +55,7 @@ const VIEWS = [
   ['sort-record', '/sort/supporters/11377'],
   ['sort-segment', '/sort/segments/1'],
   ['sort-groups', '/sort/groups'],
+  ['sort-campaign', '/sort/campaigns/1'],
   ['write-email', '/write/4'],
   ['send-last-look', '/send/4'],
   ['hear-back-results', '/hear-back/1'],

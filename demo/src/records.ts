@@ -65,11 +65,11 @@ export async function writePeople({ db, people, ids, today }: Made): Promise<voi
   );
   await writeValues({ db, people, ids, today });
   await writeEntries({ db, people, ids, today }, points, at);
-  await writeRosters(db, people, today);
+  await writeRosters(db, people, today, ids.team[1]!);
 }
 
 /** Whoever gave within two years is asked by the winter appeal; some have answered. */
-async function writeRosters(db: Made['db'], people: Made['people'], today: number): Promise<void> {
+async function writeRosters(db: Made['db'], people: Made['people'], today: number, team: number): Promise<void> {
   const standings = ['asked', 'asked', 'asked', 'thinking', 'pledged', 'declined'];
   const asked = people.flatMap((p, i) => {
     const last = Math.min(...p.gifts.map((gift) => gift.ago), Infinity);
@@ -79,8 +79,8 @@ async function writeRosters(db: Made['db'], people: Made['people'], today: numbe
   const [campaign] = await db.sql<{ id: number }>("SELECT id FROM campaign WHERE organization_id = :org AND name = 'Winter hull appeal'");
   await db.insertAll(
     'roster',
-    ['campaign_id', 'supporter_id', 'standing', 'put_at'],
-    asked.map(({ id, standing }) => [campaign!.id, id, standing, new Date((today - 6) * DAY)]),
+    ['campaign_id', 'supporter_id', 'standing', 'put_at', 'put_by'],
+    asked.map(({ id, standing }) => [campaign!.id, id, standing, new Date((today - 6) * DAY), team]),
   );
 }
 

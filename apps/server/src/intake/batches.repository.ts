@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { BatchState, BatchWill, IntakeDraft, RowVerdict } from '@goodword/core/contract';
+import type { BatchState, BatchWill, IntakeDraft, RowsOnly, RowVerdict } from '@goodword/core/contract';
 import type { BatchKind, CleanRow, FileReading, Found, Guess, IntakePlan, LookKind, Scored } from '@goodword/core/intake';
 import type { FieldValue } from '@goodword/core/fields';
 import type { Bound, Scoped } from '../platform/database';
@@ -76,7 +76,7 @@ export interface StagedView {
 export interface RowsQuery {
   verdict?: RowVerdict;
   why?: string;
-  only?: 'faults' | 'hints' | 'strangers';
+  only?: RowsOnly;
 }
 
 type BatchValues = Partial<
@@ -198,8 +198,7 @@ export class BatchesRepository {
   }
 
   async rows(db: Scoped, id: number, query: RowsQuery, after: number, limit: number): Promise<{ rows: StagedView[]; total: number }> {
-    const only = { faults: "AND reason <> '' AND verdict IN (:coming)", hints: "AND hint <> ''", strangers: 'AND stranger = 1' };
-    const which = `organization_id = :org AND batch_id = :id ${query.verdict ? 'AND verdict = :verdict' : ''} ${query.why ? "AND verdict = 'look' AND why = :why" : ''} ${query.only ? only[query.only] : ''}`;
+    const which = `organization_id = :org AND batch_id = :id ${query.verdict ? 'AND verdict = :verdict' : ''} ${query.why ? "AND verdict = 'look' AND why = :why" : ''} ${query.only ? `AND ${ONLY[query.only]}` : ''}`;
     const bindings = { id, verdict: query.verdict ?? null, why: query.why ?? null, after, limit, coming: COMING };
     const [count] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM batch_row WHERE ${which}`, bindings);
     const rows = await db.sql<StagedView>(`SELECT * FROM batch_row WHERE ${which} AND row_no > :after ORDER BY row_no LIMIT :limit`, bindings);
@@ -358,6 +357,30 @@ export class BatchesRepository {
     );
   }
 }
+
+const COMES = "verdict IN ('new', 'shares', 'update', 'same', 'gift')";
+/** Whether an address of the row is here, and something is so about it. */
+const at = (what: string) =>
+  `${COMES} AND EXISTS (SELECT 1 FROM contact_point cp WHERE cp.organization_id = :org AND ((cp.kind = 'email' AND cp.normal = batch_row.email) OR (cp.kind = 'mobile' AND cp.normal = batch_row.mobile)) AND ${what})`;
+const stands = (what: string) =>
+  at(
+    `EXISTS (SELECT 1 FROM permission_state ps WHERE ps.organization_id = :org AND ps.contact_point_id = cp.id AND ps.channel IN ('email', 'text') AND ${what})`,
+  );
+
+const ONLY: Record<RowsOnly, string> = {
+  faults: "reason <> '' AND verdict IN (:coming)",
+  hints: "hint <> ''",
+  strangers: 'stranger = 1',
+  email: `${COMES} AND email IS NOT NULL AND COALESCE(email_says, 1) = 1`,
+  text: `${COMES} AND mobile IS NOT NULL AND COALESCE(text_says, 1) = 1 AND NOT (line <=> 'landline')`,
+  refusing: `${COMES} AND (email_says = 0 OR text_says = 0)`,
+  groups: "verdict IN ('new', 'shares', 'update')",
+  changes: "verdict = 'update'",
+  saidNo: stands('ps.supporter_id = 0 AND ps.no_at IS NOT NULL'),
+  doNotContact: at('cp.do_not_contact = 1'),
+  onHold: at('cp.on_hold = 1'),
+  alreadyYes: stands('ps.supporter_id = batch_row.supporter_id AND ps.yes_at IS NOT NULL'),
+};
 
 const VERDICT_OF = { merge: 'update', new: 'shares', skip: 'skipped' } as const;
 

@@ -1,7 +1,8 @@
 import type { IntakePlan } from '@goodword/core/intake';
 import type { RowVerdict } from '@goodword/core/contract';
 import { planFor } from '../testing/steps';
-import { Stager, type Clue } from './stage';
+import type { Clue } from './earlier';
+import { Stager } from './stage';
 import type { Candidate } from '@goodword/core/intake';
 
 const HOUSE = { country: 'US', currency: 'USD' };

@@ -11,7 +11,6 @@ import {
   type Aside,
   type Candidate,
   type CleanRow,
-  type FoundBy,
   type IntakePlan,
   type Line,
   type LookKind,
@@ -20,12 +19,7 @@ import {
   type Scored,
 } from '@goodword/core/intake';
 import type { StagedRow } from './batches.repository';
-
-/** Something by which people are found: a key of a kind, as it is compared. */
-export interface Clue {
-  by: FoundBy;
-  key: string;
-}
+import { EarlierRows, type Clue } from './earlier';
 
 /** A decision that a person made about a row on an earlier check of the same file. */
 export interface Decided {
@@ -51,7 +45,7 @@ export interface FileRow {
  * file and against the rows before it, and given its verdict. Every line gets exactly one.
  */
 export class Stager {
-  private readonly earlier = new Map<string, Candidate[]>();
+  private readonly earlier = new EarlierRows();
   private readonly mend;
   private readonly rules: RowRules;
 
@@ -108,7 +102,7 @@ export class Stager {
     const settled = match?.kind === 'look' ? this.settledAs(rowNo, match.candidates) : null;
     const verdict = settled?.verdict ?? this.verdict(clean, match);
     const sameId = settled ? settled.withId : match?.kind === 'same' ? match.id : null;
-    if (['new', 'shares', 'update'].includes(verdict)) this.remember(clean, sameId ?? -rowNo);
+    if (['new', 'shares', 'update'].includes(verdict)) this.earlier.add(this.clues(clean), sameId ?? -rowNo, clean);
     return {
       ...emptyStaged(rowNo, verdict, this.reason(clean, match, verdict)),
       sameAsRow: sameId !== null && sameId < 0 ? -sameId : null,
@@ -137,9 +131,7 @@ export class Stager {
   }
 
   private candidates(row: CleanRow, onFile: (clue: Clue) => readonly Candidate[]): Candidate[] {
-    return this.clues(row).flatMap((clue) =>
-      [...onFile(clue), ...(this.earlier.get(`${clue.by}:${clue.key}`) ?? [])].map((one) => this.exactly(one, row)),
-    );
+    return this.clues(row).flatMap((clue) => [...onFile(clue), ...this.earlier.at(clue)].map((one) => this.exactly(one, row)));
   }
 
   /** The same name in the same postcode is an exact key; a like name there is only worth a look. */
@@ -150,17 +142,6 @@ export class Stager {
       row.firstName !== '' &&
       row.lastName !== '';
     return same ? { ...candidate, by: 'namePostcode' } : candidate;
-  }
-
-  /** People on file are found there again; only rows that make someone need to be remembered. */
-  private remember(row: CleanRow, id: number): void {
-    for (const { by, key } of this.clues(row)) {
-      const known = this.earlier.get(`${by}:${key}`);
-      if (known?.some((candidate) => candidate.id === id)) continue;
-      const candidate: Candidate = { id, firstName: row.firstName, lastName: row.lastName, by };
-      if (known) known.push(candidate);
-      else this.earlier.set(`${by}:${key}`, [candidate]);
-    }
   }
 
   private verdict(row: CleanRow, match: Match | null): RowVerdict {

@@ -5,7 +5,8 @@ import type { Bound, Scoped } from '../platform/database';
 import type { LineType } from '../platform/lookups';
 import { valueColumns } from '../supporters/fields.repository';
 import type { StagedRow } from './batches.repository';
-import { plainStart, type Clue } from './stage';
+import { MOST_NEARBY, type Clue } from './earlier';
+import { plainStart } from './stage';
 
 const flag = (says: boolean | undefined) => (says === undefined ? null : says ? 1 : 0);
 
@@ -74,7 +75,8 @@ export class StagingRepository {
     const add = (by: Clue['by'], key: string, row: { id: number; first_name: string; last_name: string }) => {
       const candidate: Candidate = { id: row.id, firstName: row.first_name, lastName: row.last_name, by };
       const known = found.get(`${by}:${key}`);
-      if (known) known.push(candidate);
+      if (known && (by !== 'nearby' || known.length < MOST_NEARBY)) known.push(candidate);
+      else if (known) return;
       else found.set(`${by}:${key}`, [candidate]);
     };
     const [emails, mobiles, externals, blocks] = await Promise.all([
@@ -86,7 +88,7 @@ export class StagingRepository {
     // One look-up by the loose form finds the exact ones too.
     for (const row of emails) {
       add('email', row.normal, row);
-if (loose.has(row.loose!)) add('looseEmail', row.loose!, row);
+      if (loose.has(row.loose!)) add('looseEmail', row.loose!, row);
     }
     for (const row of mobiles) add('mobile', row.normal, row);
     for (const row of externals) add('externalId', row.external_id!, row);

@@ -11,6 +11,20 @@ export class ErasureRepository {
     return rows.map((row) => row.storage_key);
   }
 
+  /** Files of batches that hold a row of the person, marked as gone: the file itself is deleted after the transaction. */
+  async batchFiles(tx: Scoped, supporterId: number): Promise<string[]> {
+    const rows = await tx.sql<{ id: number; storage_key: string; text_key: string | null }>(
+      `SELECT DISTINCT b.id, b.storage_key, b.text_key FROM batch b JOIN batch_row r ON r.batch_id = b.id AND r.supporter_id = :supporterId
+        WHERE b.organization_id = :org AND b.file_gone_at IS NULL AND b.state IN ('done', 'taken-out')`,
+      { supporterId },
+    );
+    if (rows.length > 0)
+      await tx.execute('UPDATE batch SET file_gone_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id IN (:ids)', {
+        ids: rows.map((row) => row.id),
+      });
+    return [...new Set(rows.flatMap((row) => [row.storage_key, row.text_key ?? row.storage_key]))];
+  }
+
   /** Addresses of the person that somebody else has too. */
   async sharedPoints(tx: Scoped, supporterId: number): Promise<number[]> {
     const rows = await tx.sql<{ id: number }>(

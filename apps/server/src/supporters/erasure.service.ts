@@ -28,7 +28,7 @@ export class ErasureService {
     const files = await this.database.write(scope, async (tx) => {
       if (!(await this.supporters.find(tx, id))) throw new NotFound('supporter');
       const points = await this.supporters.points(tx, [id]);
-      const kept = await this.erasures.evidenceKeys(tx, id);
+      const kept = [...(await this.erasures.evidenceKeys(tx, id)), ...(await this.erasures.batchFiles(tx, id))];
       const shared = new Set(await this.erasures.sharedPoints(tx, id));
       for (const point of points) {
         const hash = addressHash(this.config.SECRET, point.kind, point.normal);

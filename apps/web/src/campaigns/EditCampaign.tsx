@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { CAMPAIGN_KINDS, FIRST_STANDINGS, type CampaignKind, type CampaignView } from '@goodword/core/contract';
+import { CAMPAIGN_KINDS, FIRST_STANDINGS, type CampaignKind } from '@goodword/core/campaigns';
+import type { CampaignView } from '@goodword/core/contract';
 import { call } from '../app/api';
 import { refreshAll } from '../app/refresh';
 import { Button, Labelled, Problem } from '../ui/basics';

@@ -87,7 +87,9 @@ export default function Batch() {
           <>
             <Counts batch={batch} onOpen={setOpened} />
             {(batch.counts.look ?? 0) > 0 && batch.state === 'checked' && <Looks batch={batch} start={looking} onStart={setLooking} />}
-            {batch.will && ['checked', 'bringing', 'stopped', 'done'].includes(batch.state) && <WhatItWrites batch={batch} will={batch.will} />}
+            {batch.will && ['checked', 'bringing', 'stopped', 'done'].includes(batch.state) && (
+              <WhatItWrites batch={batch} will={batch.will} onOpen={setOpened} />
+            )}
           </>
         )}
         {batch.state === 'done' && <Downloads batch={batch} />}

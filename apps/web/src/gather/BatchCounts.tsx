@@ -1,5 +1,5 @@
 import { useNavigate } from 'react-router';
-import type { BatchRowView, BatchView, Page, RowVerdict } from '@goodword/core/contract';
+import type { BatchRowView, BatchView, Page, RowsOnly, RowVerdict } from '@goodword/core/contract';
 import { get, query } from '../app/api';
 import { plural, useFormat } from '../app/format';
 import { Drawer } from '../ui/dialogs';
@@ -9,7 +9,7 @@ import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
 /** Which rows are looked at: those of a verdict, or those of which something is to be told. */
 export interface Opened {
   verdict?: RowVerdict;
-  only?: 'faults' | 'hints' | 'strangers';
+  only?: RowsOnly;
   words: string;
 }
 

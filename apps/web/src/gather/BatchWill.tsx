@@ -1,37 +1,38 @@
-import type { BatchView, BatchWill } from '@goodword/core/contract';
+import type { BatchView, BatchWill, RowsOnly } from '@goodword/core/contract';
 import { minorDigits } from '@goodword/core/intake';
 import { useFormat } from '../app/format';
+import type { Opened } from './BatchCounts';
 
-type Line = [count: number, words: string];
+type Line = [count: number, words: string, only: RowsOnly];
 
 function permissionLines(will: BatchWill): Line[] {
   return (['email', 'text'] as const).flatMap((channel): Line[] => {
     const entries = will.entries[channel];
     if (!entries) return [];
     return [
-      [entries.yes, `entries of a yes to ${channel}s`],
-      [entries.asked, 'entries of Asked by email, with one request to confirm for each person'],
-      [entries.no, `entries of a no to ${channel}s`],
+      [entries.yes, `entries of a yes to ${channel}s`, channel],
+      [entries.asked, 'entries of Asked by email, with one request to confirm for each person', channel],
+      [entries.no, `entries of a no to ${channel}s`, 'refusing'],
     ];
   });
 }
 
 /** What is written beside the people themselves, in counts. */
-export function WhatItWrites({ batch, will }: { batch: BatchView; will: BatchWill }) {
+export function WhatItWrites({ batch, will, onOpen }: { batch: BatchView; will: BatchWill; onOpen: (opened: Opened) => void }) {
   const format = useFormat();
   const money = will.giftsTotal.map(({ currency, minor }) =>
     new Intl.NumberFormat(undefined, { style: 'currency', currency }).format(minor / 10 ** minorDigits(currency)),
   );
   const lines: Line[] = [
     ...permissionLines(will),
-    [will.changes, 'values of people who are here, changed or added'],
-    [will.tags, 'tags put on'],
-    [will.lists, 'places on lists'],
-    [will.roster, 'people on the roster'],
-    [will.saidNo, 'said no before, and stay no'],
-    [will.alreadyYes, 'said yes before, keep that evidence and gain an entry'],
-    [will.doNotContact, 'are on do-not-contact, and stay there'],
-    [will.onHold, 'have an address on hold'],
+    [will.changes, 'values of people who are here, changed or added', 'changes'],
+    [will.tags, 'tags put on', 'groups'],
+    [will.lists, 'places on lists', 'groups'],
+    [will.roster, 'people on the roster', 'groups'],
+    [will.saidNo, 'said no before, and stay no', 'saidNo'],
+    [will.alreadyYes, 'said yes before, keep that evidence and gain an entry', 'alreadyYes'],
+    [will.doNotContact, 'are on do-not-contact, and stay there', 'doNotContact'],
+    [will.onHold, 'have an address on hold', 'onHold'],
   ];
   const shown = lines.filter(([count]) => count > 0);
   if (shown.length === 0 && money.length === 0) return null;
@@ -44,9 +45,16 @@ export function WhatItWrites({ batch, will }: { batch: BatchView; will: BatchWil
             <b className="font-title">{money.join(', ')}</b> in gifts
           </li>
         )}
-        {shown.map(([count, words]) => (
+        {shown.map(([count, words, only]) => (
           <li key={words} className="flex gap-3 border-t border-hair py-[6px]">
-            <b className="font-title min-w-[56px] text-right">{format.number(count)}</b> <span className="text-ink2">{words}</span>
+            <button
+              className="link font-title font-bold min-w-[56px] text-right"
+              aria-label={`${count}: ${words}`}
+              onClick={() => onOpen({ only, words })}
+            >
+              {format.number(count)}
+            </button>{' '}
+            <span className="text-ink2">{words}</span>
           </li>
         ))}
       </ul>

@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { FIRST_STANDINGS, type CampaignView, type ListView, type TagView } from '@goodword/core/contract';
+import { FIRST_STANDINGS } from '@goodword/core/campaigns';
+import type { CampaignView, ListView, TagView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { Button, Labelled, Problem } from '../ui/basics';
 import { useMargin } from '../ui/margin';

@@ -1,11 +1,6 @@
 import Joi from 'joi';
+import { CAMPAIGN_KINDS, type CampaignKind } from '../campaigns';
 import { id, name, page } from './common';
-
-export const CAMPAIGN_KINDS = ['appeal', 'thank-you', 'update'] as const;
-export type CampaignKind = (typeof CAMPAIGN_KINDS)[number];
-
-/** The standings that a campaign starts with; each has its own set. */
-export const FIRST_STANDINGS = ['asked', 'thinking', 'pledged', 'gave', 'declined'];
 
 const standing = Joi.string().trim().min(1).max(60);
 

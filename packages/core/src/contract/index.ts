@@ -30,17 +30,10 @@ export {
   type JobView,
   type LayoutView,
   type LookView,
+  type RowsOnly,
   type RowVerdict,
 } from './intake';
-export {
-  CAMPAIGN_KINDS,
-  FIRST_STANDINGS,
-  type CampaignKind,
-  type CampaignView,
-  type MakeCampaign,
-  type RosterGroup,
-  type RosterRow,
-} from './campaigns';
+export { type CampaignView, type MakeCampaign, type RosterGroup, type RosterRow } from './campaigns';
 export type { TextHook } from './public';
 export type { SegmentCount, SegmentView } from './segments';
 export {

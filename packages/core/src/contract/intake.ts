@@ -230,11 +230,28 @@ export const ROW_VERDICTS = [
 ] as const;
 export type RowVerdict = (typeof ROW_VERDICTS)[number];
 
+/** Parts of a batch's rows that its counts open, beside the verdicts. */
+export const ROWS_ONLY = [
+  'faults',
+  'hints',
+  'strangers',
+  'email',
+  'text',
+  'refusing',
+  'groups',
+  'changes',
+  'saidNo',
+  'doNotContact',
+  'onHold',
+  'alreadyYes',
+] as const;
+export type RowsOnly = (typeof ROWS_ONLY)[number];
+
 export const batchRowsQuery = Joi.object({
   ...page,
   verdict: Joi.string().valid(...ROW_VERDICTS),
   why: Joi.string().max(40),
-  only: Joi.string().valid('faults', 'hints', 'strangers'),
+  only: Joi.string().valid(...ROWS_ONLY),
 });
 export const batchesQuery = Joi.object({
   state: Joi.string().valid('open', 'done', 'all').default('all'),

@@ -1,9 +1,0 @@
-/** A text on a phone: from us, or from them. */
-export interface Text {
-  id: string;
-  number: string;
-  from: 'us' | 'them';
-  body: string;
-  at: Date;
-  key: string | null;
-}
