@@ -8,6 +8,7 @@ import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
 import { SortNav } from '../sort/SortNav';
 import { EditCampaign } from './EditCampaign';
+import { TableHead } from '../ui/TableHead';
 
 /** Campaigns with how many stand where. */
 export default function Campaigns() {
@@ -33,15 +34,7 @@ export default function Campaigns() {
           </Empty>
         ) : (
           <table className="w-full">
-            <thead>
-              <tr className="border-b border-ink text-left text-[13px] text-ink2">
-                {['Campaign', 'Kind', 'Appeal code', 'On the roster', 'How they stand', 'Made'].map((title) => (
-                  <th key={title} className="px-4 py-2 font-normal">
-                    {title}
-                  </th>
-                ))}
-              </tr>
-            </thead>
+            <TableHead titles={['Campaign', 'Kind', 'Appeal code', 'On the roster', 'How they stand', 'Made']} />
             <tbody>
               {data.map((campaign) => (
                 <tr key={campaign.id} className={`border-b border-hair ${campaign.isOpen ? '' : 'text-ink3'}`}>

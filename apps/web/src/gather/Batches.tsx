@@ -8,6 +8,7 @@ import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
 import { KIND_WORDS } from './columnWords';
 import { useDraft } from './draft';
 import { GatherNav } from './GatherNav';
+import { TableHead } from '../ui/TableHead';
 
 export const BATCH_WORDS: Record<BatchState, string> = {
   reading: 'being read',
@@ -127,15 +128,7 @@ function BatchTable({ batches }: { batches: readonly BatchView[] }) {
   const format = useFormat();
   return (
     <table className="w-full">
-      <thead>
-        <tr className="border-b border-ink text-left text-[13px] text-ink2">
-          {['Batch', 'What', 'Stands', 'Rows', 'New', 'Updated', 'Not in', 'Began'].map((title) => (
-            <th key={title} className="px-4 py-2 font-normal">
-              {title}
-            </th>
-          ))}
-        </tr>
-      </thead>
+      <TableHead titles={['Batch', 'What', 'Stands', 'Rows', 'New', 'Updated', 'Not in', 'Began']} />
       <tbody>
         {batches.map((batch) => (
           <tr key={batch.id} className="border-b border-hair">

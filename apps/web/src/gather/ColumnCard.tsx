@@ -1,6 +1,8 @@
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import type { BatchKind, ColumnChoice, KnownField } from '@goodword/core/intake';
+import { Button, Labelled } from '../ui/basics';
+import { Drawer } from '../ui/dialogs';
 import { columnWords, offersFor } from './columnWords';
 import { NewField } from './NewField';
 
@@ -28,6 +30,7 @@ export function ColumnCard({ column, header, choice, what, fields, country, faul
   const [title, note] = columnWords(choice, fields, country);
   const { known, make } = offersFor(header, fields, what);
   const [making, setMaking] = useState<ColumnChoice | null>(null);
+  const [stripping, setStripping] = useState(false);
   const border =
     choice.to === 'leave'
       ? 'border-[#b6c1bd] text-ink3'
@@ -83,7 +86,7 @@ export function ColumnCard({ column, header, choice, what, fields, country, faul
               </>
             )}
             <DropdownMenu.Separator className="h-px bg-hair my-1" />
-            <DropdownMenu.Item className={ITEM} onSelect={() => onStrip(window.prompt('Take which text out of every cell of this column?') ?? '')}>
+            <DropdownMenu.Item className={ITEM} onSelect={() => setStripping(true)}>
               Take a text out of every cell…
             </DropdownMenu.Item>
           </DropdownMenu.Content>
@@ -92,6 +95,7 @@ export function ColumnCard({ column, header, choice, what, fields, country, faul
       {making?.to === 'newField' && (
         <NewField start={making} values={values} onClose={() => setMaking(null)} onMake={(made) => (setMaking(null), onChoose(made))} />
       )}
+      {stripping && <Strip header={header} onClose={() => setStripping(false)} onStrip={(text) => (setStripping(false), onStrip(text))} />}
       <div className={`mx-auto w-px h-2 ${choice.to === 'leave' ? 'bg-[#b6c1bd]' : 'bg-ink'}`} />
       <p className={`font-mono text-[12px] truncate px-1 ${choice.to === 'leave' ? 'text-ink3' : ''}`} title={header}>
         {header || '(no header)'}
@@ -101,5 +105,22 @@ export function ColumnCard({ column, header, choice, what, fields, country, faul
         <div className="bg-madder" style={{ width: share(faults) }} />
       </div>
     </div>
+  );
+}
+
+/** Which text is taken out of every cell; the Margin offers the way back. */
+function Strip({ header, onClose, onStrip }: { header: string; onClose: () => void; onStrip: (text: string) => void }) {
+  const [text, setText] = useState('');
+  return (
+    <Drawer open onClose={onClose} title={`Take a text out of “${header}”`}>
+      <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), onStrip(text))}>
+        <Labelled label="The text" hint="Wherever it stands in a cell, such as “mailto:” or “(guest)”.">
+          <input autoFocus className="input" value={text} maxLength={200} onChange={(event) => setText(event.target.value)} />
+        </Labelled>
+        <Button weight="main" type="submit" className="self-start" disabled={text === ''}>
+          Take it out of every cell
+        </Button>
+      </form>
+    </Drawer>
   );
 }

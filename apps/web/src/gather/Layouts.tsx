@@ -9,6 +9,7 @@ import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics
 import { Confirm, Drawer } from '../ui/dialogs';
 import { columnWords, KIND_WORDS, offersFor } from './columnWords';
 import { GatherNav } from './GatherNav';
+import { TableHead } from '../ui/TableHead';
 
 /** What was decided for the columns of each source, kept so that the same file next month needs no matching. */
 export default function Layouts() {
@@ -31,15 +32,7 @@ export default function Layouts() {
           </Empty>
         ) : (
           <table className="w-full">
-            <thead>
-              <tr className="border-b border-ink text-left text-[13px] text-ink2">
-                {['Layout', 'For', 'Headers', 'Last used', ''].map((title) => (
-                  <th key={title} className="px-4 py-2 font-normal">
-                    {title || <span className="sr-only">Change</span>}
-                  </th>
-                ))}
-              </tr>
-            </thead>
+            <TableHead titles={['Layout', 'For', 'Headers', 'Last used']} acts="Change" />
             <tbody>
               {data.map((layout) => (
                 <tr key={layout.id} className="border-b border-hair">

@@ -8,6 +8,7 @@ import { useMay } from '../app/session';
 import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
 import { HouseNav } from './HouseNav';
+import { TableHead } from '../ui/TableHead';
 
 const KINDS: Record<DncRow['kind'], string> = { email: 'Address', mobile: 'Number', domain: 'Domain', range: 'Numbers' };
 const HOW: Record<string, string> = { hand: 'by hand', file: 'by file', complaint: 'by a complaint', erasure: 'kept after erasure' };
@@ -57,15 +58,7 @@ export default function DoNotContact() {
           </Empty>
         ) : (
           <table className="w-full">
-            <thead>
-              <tr className="border-b border-ink text-left text-[13px] text-ink2">
-                {['What', 'Kind', 'How', 'Note', 'Since', ''].map((title) => (
-                  <th key={title} className="px-4 py-2 font-normal">
-                    {title}
-                  </th>
-                ))}
-              </tr>
-            </thead>
+            <TableHead titles={['What', 'Kind', 'How', 'Note', 'Since']} acts="Change" />
             <tbody>
               {rows.map((row) => (
                 <tr key={row.id} className="border-b border-hair">
