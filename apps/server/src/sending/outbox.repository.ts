@@ -99,22 +99,30 @@ export class OutboxRepository {
       );
       return new Set();
     }
-    const people = 'SELECT supporter_id FROM delivery WHERE organization_id = :org AND id IN (:ids)';
+    // Held until the end of the transaction: a lease that ran out while the database was away may be another worker's by
+    // now, and what this one saw before would let a mail go twice.
+    const held = await tx.sql<{ id: number }>(
+      "SELECT id FROM delivery WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker AND state IN ('leased', 'handing') FOR UPDATE",
+      { ids, worker },
+    );
+    if (held.length === 0) return new Set();
+    const mine = held.map((row) => row.id);
+    const people = 'SELECT supporter_id FROM delivery WHERE organization_id = :org AND id IN (:mine)';
     const rows = await tx.sql<AtDoor>(
       `SELECT d.id, v.verdict, s.country, s.region FROM delivery d JOIN supporter s ON s.organization_id = :org AND s.id = d.supporter_id
         LEFT JOIN (${addressVerdictSql(people, asking)}) v ON v.supporter_id = d.supporter_id AND v.contact_point_id = d.contact_point_id
-        WHERE d.organization_id = :org AND d.id IN (:ids) AND d.leased_by = :worker AND d.state IN ('leased', 'handing')`,
-      { ...bindingsOf(asking, messageId), ids, worker },
+        WHERE d.organization_id = :org AND d.id IN (:mine)`,
+      { ...bindingsOf(asking, messageId), mine },
     );
     const sending = rows.filter((row) => row.verdict === 'send');
     const go = await this.atDecentHours(tx, sending, asking, homeZone);
     if (go.length > 0) await tx.execute("UPDATE delivery SET state = 'handing' WHERE organization_id = :org AND id IN (:go)", { go });
-    for (const held of rows.filter((row) => row.verdict !== 'send')) {
+    for (const refused of rows.filter((row) => row.verdict !== 'send')) {
       await tx.execute("UPDATE delivery SET state = 'door', door_verdict = :verdict, leased_by = NULL WHERE organization_id = :org AND id = :id", {
-        id: held.id,
-        verdict: held.verdict ?? 'no-address',
+        id: refused.id,
+        verdict: refused.verdict ?? 'no-address',
       });
-      await this.event(tx, [held.id], 'door', '');
+      await this.event(tx, [refused.id], 'door', '');
     }
     return new Set(go);
   }
