@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
+import { escapeHtml } from '@goodword/core/letter';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { MAIL_OUT, type MailOut } from '../platform/mail-out';
@@ -37,13 +38,9 @@ export class BatchNotices {
         messageId: `<batch-${batchId}-${randomUUID()}@${organization.list_domain}>`,
         subject: `“${batch.name}” is in`,
         text: `${words}\n\n${link}\n`,
-        html: `<p>${escape(words)}</p><p><a href="${escape(link)}">See what became of every row</a></p>`,
+        html: `<p>${escapeHtml(words)}</p><p><a href="${escapeHtml(link)}">See what became of every row</a></p>`,
         headers: { 'Auto-Submitted': 'auto-generated' },
       });
     }
   }
-}
-
-function escape(text: string): string {
-  return text.replace(/[&<>"]/g, (char) => `&#${char.charCodeAt(0)};`);
 }

@@ -14,13 +14,13 @@ const KNOWN = { fields: [], country: 'US', what: null };
 
 async function read(bytes: Uint8Array, reading = {}) {
   const storageKey = await storage.put(bytes);
-  const through = await readThrough(storage, { storageKey, reading }, KNOWN);
+  const file = await readThrough(storage, { storageKey, reading }, KNOWN);
   const rows: string[][] = [];
-  const { encoding, delimiter, headerLine } = through.found;
-  const opening = await openingOf(storage, through.textKey, { encoding, delimiter, headerLine });
-  for await (const lines of linesOf(storage, through.textKey, opening))
+  const { encoding, delimiter, headerLine } = file.found;
+  const opening = await openingOf(storage, file.textKey, { encoding, delimiter, headerLine });
+  for await (const lines of linesOf(storage, file.textKey, opening))
     rows.push(...lines.filter((line) => line.aside === null).map((line) => line.cells));
-  return { ...through, rows };
+  return { ...file, rows };
 }
 
 function workbook(sheets: Record<string, XLSX.WorkSheet>, bookType: XLSX.BookType = 'xlsx', props?: XLSX.WorkBook['Workbook']): Uint8Array {

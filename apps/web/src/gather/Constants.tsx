@@ -1,15 +1,12 @@
 import { useState } from 'react';
-import { getCountries } from 'libphonenumber-js/min';
-import type { ColumnChoice } from '@goodword/core/intake';
+import { PHONE_COUNTRIES, type ColumnChoice } from '@goodword/core/intake';
 import { Button } from '../ui/basics';
 import { columnWords, offersFor } from './columnWords';
 import { useDraft } from './draft';
 import type { House } from './useHouse';
 
 const REGIONS = new Intl.DisplayNames(['en'], { type: 'region' });
-const COUNTRIES = getCountries()
-  .map((code): [string, string] => [code, REGIONS.of(code) ?? code])
-  .sort(([, a], [, b]) => a.localeCompare(b));
+const COUNTRIES = PHONE_COUNTRIES.map((code): [string, string] => [code, REGIONS.of(code) ?? code]).sort(([, a], [, b]) => a.localeCompare(b));
 
 /** What holds for every row: the country of telephone numbers, and values that the file has no column for. */
 export function Constants({ house }: { house: House }) {

@@ -61,11 +61,10 @@ describe('letters', () => {
   test.each(['José', 'plain', 'Ã', 'São Paulo', 'Ãguas'])('%s is left alone', (text) => expect(unscrambled(text)).toBeNull());
 
   test('whatever was read wrongly once comes back (held against iconv)', () => {
-    const text = 'Zoé Lefèvre, Núñez, Grüße, Łódź €';
-    const broken = execFileSync('iconv', ['-f', 'WINDOWS-1252', '-t', 'UTF-8', '-c'], { input: Buffer.from(text) }).toString();
-    if (![...text].some((char) => Buffer.from(char).some((byte) => [0x81, 0x8d, 0x8f, 0x90, 0x9d].includes(byte))))
-      expect(unscrambled(broken)).toBe(text);
-    else expect(unscrambled('Zoé'.replace('é', 'Ã©'))).toBe('Zoé');
+    const text = 'Zoé Lefèvre, Núñez, Grüße, 5 €';
+    const broken = execFileSync('iconv', ['-f', 'WINDOWS-1252', '-t', 'UTF-8'], { input: Buffer.from(text) }).toString();
+    expect(broken).not.toBe(text);
+    expect(unscrambled(broken)).toBe(text);
   });
 
   test('two encodings in one file are read line by line', () => {

@@ -1,6 +1,9 @@
 import { getCountries } from 'libphonenumber-js/min';
 import { nameMatchKey } from './clean';
 
+/** Countries whose telephone numbers can be told (ISO 3166-1). */
+export const PHONE_COUNTRIES: readonly string[] = getCountries();
+
 let countries: Map<string, string> | null = null;
 
 /** Countries by code and by their names in English, Spanish, French and German (Unicode CLDR, through Intl). */
