@@ -126,6 +126,12 @@ export class BatchesRepository {
     return row;
   }
 
+  /** The batch as it stands, held until the transaction ends: whoever else would move it on waits. */
+  async hold(tx: Scoped, id: number): Promise<BatchRow | undefined> {
+    await tx.sql('SELECT id FROM batch WHERE organization_id = :org AND id = :id FOR UPDATE', { id });
+    return this.find(tx, id);
+  }
+
   async page(db: Scoped, query: { state?: 'open' | 'done' | 'all'; by?: number; from?: string; to?: string; source?: string }): Promise<BatchRow[]> {
     const open = "'done', 'taken-out'";
     const parts = [

@@ -1,10 +1,11 @@
+import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
 import type { BatchState } from '@goodword/core/contract';
 import { allColumns, layoutKey, Unreadable, withDomains, type IntakePlan, type Line } from '@goodword/core/intake';
 import { rulesFor } from '@goodword/core/permission';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { Database, isLostConnection, type Scoped } from '../platform/database';
-import type { Running } from '../platform/jobs';
+import { enqueue, type Running } from '../platform/jobs';
 import { DOMAINS, LINES, type Domains, type Lines, type LineType } from '../platform/lookups';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
@@ -67,16 +68,23 @@ export class IntakeJobs {
         known,
       );
       if (batch.text_key && batch.text_key !== batch.storage_key) await this.storage.remove(batch.text_key);
-      await this.database.quietly(scope, (tx) =>
-        this.batches.change(tx, batch.id, {
+      const kept = await this.database.quietly(scope, async (tx) => {
+        const now = await this.batches.hold(tx, batch.id);
+        // Somebody chose another reading meanwhile: the job that it set going finds it out anew.
+        if (now?.state !== 'reading' || !isDeepStrictEqual(now.reading, batch.reading)) return false;
+        await this.batches.change(tx, batch.id, {
           text_key: textKey,
           found: JSON.stringify(found),
           guesses: JSON.stringify(guesses),
-          what,
+          what: now.plan?.what ?? what,
           row_count: found.rows,
-          state: 'draft',
-        }),
-      );
+          state: now.plan ? 'checking' : 'draft',
+        });
+        // A plan may come before the file was read through; it is checked now that there is something to check.
+        if (now.plan) await enqueue(tx.knex, { ...scope, actorId: batch.created_by }, 'batch-check', batch.id);
+        return true;
+      });
+      if (!kept && textKey !== batch.storage_key) await this.storage.remove(textKey);
     });
   }
 

@@ -106,8 +106,8 @@ export class IntakeService {
   /** Reads the file anew, as a person says that it is to be read or for what it is. */
   async readAgain(scope: Scope, id: number, reading: FileReading, what: BatchKind | undefined): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
-      const batch = await this.batch(tx, id);
-      if (![...MAY_CHANGE, 'unreadable'].includes(batch.state))
+      const batch = await this.held(tx, id);
+      if (![...MAY_CHANGE, 'reading', 'unreadable'].includes(batch.state))
         throw new Conflict('This batch was brought in already, so its file is not read again.');
       await this.fileKey(batch);
       await cancel(tx.knex, 'batch-check', id);
@@ -143,7 +143,7 @@ export class IntakeService {
   async plan(scope: Scope, id: number, plan: IntakePlan): Promise<void> {
     const { time_zone } = await this.team.organization(scope);
     await this.database.quietly(scope, async (tx) => {
-      const batch = await this.batch(tx, id);
+      const batch = await this.held(tx, id);
       if (![...MAY_CHANGE, 'reading'].includes(batch.state))
         throw new Conflict('This batch was brought in already. Take it back out to change its plan.');
       const faults = [...columnFaults(plan), ...(await this.placeFaults(tx, plan))];
@@ -152,16 +152,18 @@ export class IntakeService {
         faults.push('Say what these people did: left, bounced or complained, or match a column that says it.');
       if (faults.length > 0) throw new Invalid(faults.map((message) => ({ field: 'permission', code: 'plan', message })));
       await cancel(tx.knex, 'batch-check', id);
+      // A file that is still being read is checked as soon as it is: by the job that reads it.
+      const reading = batch.state === 'reading';
       await this.batches.change(tx, id, {
         plan: JSON.stringify(plan),
         what: plan.what,
         resolved: null,
-        state: 'checking',
+        state: reading ? 'reading' : 'checking',
         next_row: 0,
         problem: null,
         will: null,
       });
-      await enqueue(tx.knex, scope, 'batch-check', id);
+      if (!reading) await enqueue(tx.knex, scope, 'batch-check', id);
     });
   }
 
@@ -234,7 +236,7 @@ export class IntakeService {
     otherwise: string,
   ): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      const batch = await this.batch(tx, id);
+      const batch = await this.held(tx, id);
       if (!from.includes(batch.state)) throw new Conflict(otherwise);
       await this.batches.change(tx, id, { state: to, problem: null });
       await enqueue(tx.knex, scope, job, id);
@@ -278,6 +280,12 @@ export class IntakeService {
     if (batch.file_gone_at)
       throw new Conflict('The file of this batch was deleted after the time set in House rules. What came of it is still here.');
     return batch.text_key ?? batch.storage_key;
+  }
+
+  private async held(tx: Scoped, id: number): Promise<BatchRow> {
+    const batch = await this.batches.hold(tx, id);
+    if (!batch) throw new NotFound('batch');
+    return batch;
   }
 
   private async batch(db: Scoped, id: number): Promise<BatchRow> {
