@@ -1,6 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { ChannelPermission, ConfirmRequest, IntakePlan } from '@goodword/core/intake';
+import type { HouseRules } from '@goodword/core/permission';
 import { LedgerRepository } from '../permission/ledger.repository';
+import { confirmDaysSql } from '../permission/place.sql';
 import type { Bound, Scoped } from '../platform/database';
 import type { BatchRow, Resolved } from './batches.repository';
 
@@ -73,7 +75,7 @@ export class BringInRepository {
     batch: BatchRow,
     plan: IntakePlan,
     resolved: Resolved,
-    within: { from: number; to: number; confirmDays: number },
+    within: { from: number; to: number; rules: HouseRules },
   ): Promise<void> {
     const slice: Slice = { batchId: batch.id, from: within.from, to: within.to };
     const holds = holdsOf(plan);
@@ -86,8 +88,8 @@ export class BringInRepository {
     await this.groups(tx, slice, resolved, holds);
     if (plan.roster) await this.roster(tx, slice, plan.roster);
     if (plan.what !== 'people') return;
-    await this.permission(tx, slice, 'email', plan, batch, holds, within.confirmDays);
-    await this.permission(tx, slice, 'text', plan, batch, holds, within.confirmDays);
+    await this.permission(tx, slice, 'email', plan, batch, holds, within.rules);
+    await this.permission(tx, slice, 'text', plan, batch, holds, within.rules);
     await this.ledger.fold(tx, 'batch_id = :batchId AND batch_row BETWEEN :from AND :to', slice);
   }
 
@@ -247,7 +249,7 @@ export class BringInRepository {
     plan: IntakePlan,
     batch: BatchRow,
     holds: Holds,
-    confirmDays: number,
+    rules: HouseRules,
   ): Promise<void> {
     const said = plan.permission[channel];
     const { at, words, joins } = saidSql(holds, channel);
@@ -259,7 +261,7 @@ export class BringInRepository {
       return tx.execute(
         `INSERT INTO permission_entry (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at, by_person, how, words, source, batch_id, batch_row, recorded_by)
           SELECT :org, cp.id, r.supporter_id, :channel, :scope, :state, ${moment}, 0, :how, ${text}, CONCAT(:source, ', row ', r.row_no), r.batch_id, r.row_no, b.created_by
-          FROM batch_row r JOIN batch b ON b.id = r.batch_id ${pointsSql(channel, way)} ${joins}
+          FROM batch_row r JOIN batch b ON b.id = r.batch_id JOIN supporter s ON s.id = r.supporter_id ${pointsSql(channel, way)} ${joins}
           WHERE ${COMES} AND ${when} AND NOT EXISTS (SELECT 1 FROM permission_entry o WHERE o.organization_id = :org AND o.contact_point_id = cp.id AND o.supporter_id <=> r.supporter_id
             AND o.channel = :channel AND o.scope = :scope AND o.state = :state AND o.how = :how AND o.said_at = ${moment} AND o.words = ${text} AND o.taken_back_at IS NULL)`,
         { ...slice, channel, scope, state, source: batch.file_name, how, ...facts },
@@ -272,7 +274,7 @@ export class BringInRepository {
     if (said.said === 'nothing') return;
     const when = said.from === 'column' ? `${says} = 1` : `COALESCE(${says}, 1) = 1`;
     const asking = channel === 'email' && plan.confirm !== null;
-    const ask = asking ? toAskSql(at, confirmDays) : '';
+    const ask = asking ? toAskSql(at, rules) : '';
     for (const scope of said.scopes) {
       if (asking) await insert('asked', scope, `${when} AND (${ask})`, said.how);
       await insert('yes', scope, asking ? `${when} AND NOT (${ask})` : when, said.how);
@@ -310,8 +312,9 @@ function pointsSql(channel: 'email' | 'text', way: 'own' | 'more'): string {
 }
 
 /** Whoever signed recently and has neither said yes nor no there may be asked. */
-function toAskSql(at: string, days: number): string {
-  return `${at} >= UTC_TIMESTAMP(3) - INTERVAL ${Math.round(days)} DAY AND cp.on_hold = 0 AND cp.do_not_contact = 0
+function toAskSql(at: string, rules: HouseRules): string {
+  const days = confirmDaysSql(rules, { country: 's.country', region: 's.region' });
+  return `${at} >= UTC_TIMESTAMP(3) - INTERVAL ${days} DAY AND cp.on_hold = 0 AND cp.do_not_contact = 0
     AND NOT EXISTS (SELECT 1 FROM permission_state n WHERE n.organization_id = :org AND n.contact_point_id = cp.id AND n.supporter_id = 0 AND n.channel = 'email' AND n.no_at IS NOT NULL)
     AND NOT EXISTS (SELECT 1 FROM permission_state y WHERE y.organization_id = :org AND y.contact_point_id = cp.id AND y.supporter_id = r.supporter_id AND y.channel = 'email' AND y.scope IN (:scope, 'all') AND y.yes_at IS NOT NULL)`;
 }

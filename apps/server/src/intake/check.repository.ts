@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import type { BatchWill } from '@goodword/core/contract';
 import type { IntakePlan } from '@goodword/core/intake';
-import { UNION_COUNTRIES } from '@goodword/core/permission';
+import { UNION_COUNTRIES, type HouseRules } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
+import { byPlaceSql, confirmDaysSql } from '../permission/place.sql';
 import { entryFacts, OWN_COLUMNS, saidSql, type Holds } from './bring-in.repository';
 
 /** Where nothing was said there is no moment, and none is compared. */
@@ -16,8 +17,8 @@ function addressesSql(kind: 'email' | 'mobile'): string {
   const person = 'COALESCE(r.supporter_id, -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))';
   const says = `r.${kind === 'email' ? 'email' : 'text'}_says AS says`;
   const line = kind === 'mobile' ? "AND NOT (r.line <=> 'landline')" : '';
-  return `SELECT r.batch_id, r.row_no, ${person} AS person, r.supporter_id, r.${kind} AS normal, ${says} FROM batch_row r WHERE ${COMING} AND r.${kind} IS NOT NULL ${line}
-    UNION ALL SELECT r.batch_id, r.row_no, ${person}, r.supporter_id, m.normal, ${says} FROM batch_row r JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = '${kind}' WHERE ${COMING}`;
+  return `SELECT r.batch_id, r.row_no, ${person} AS person, r.supporter_id, r.country, r.${kind} AS normal, ${says} FROM batch_row r WHERE ${COMING} AND r.${kind} IS NOT NULL ${line}
+    UNION ALL SELECT r.batch_id, r.row_no, ${person}, r.supporter_id, r.country, m.normal, ${says} FROM batch_row r JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = '${kind}' WHERE ${COMING}`;
 }
 
 /** What a checked batch will do, counted before anything is written; and who of those who are here stays the same. */
@@ -174,7 +175,10 @@ export class CheckRepository {
       const ask =
         channel === 'email' && plan.confirm
           ? await one(
-              each(`${joined} WHERE ${when} AND NOT ${there} AND ${at} >= UTC_TIMESTAMP(3) - INTERVAL ${facts.confirmDays} DAY AND NOT ${SETTLED}`),
+              each(
+                `${joined} LEFT JOIN supporter s ON s.id = a.supporter_id WHERE ${when} AND NOT ${there}
+                  AND ${at} >= UTC_TIMESTAMP(3) - INTERVAL ${confirmDaysSql(facts.rules, PLACE_OF_ROW('a'))} DAY AND NOT ${SETTLED}`,
+              ),
             )
           : 0;
       yes += all - ask;
@@ -191,7 +195,8 @@ export class CheckRepository {
       ? "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'signed'), :day)"
       : ':day';
     const [row] = await db.sql<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM batch_row r WHERE ${COMING} AND DATE(${at}) < UTC_DATE() - INTERVAL ${facts.oldAfterMonths} MONTH`,
+      `SELECT COUNT(*) AS n FROM batch_row r LEFT JOIN supporter s ON s.id = r.supporter_id
+        WHERE ${COMING} AND DATE(${at}) < UTC_DATE() - INTERVAL ${byPlaceSql(facts.rules, PLACE_OF_ROW('r'), (place) => place.oldAfterMonths)} MONTH`,
       { batchId, day: said.on },
     );
     return row?.n ?? 0;
@@ -230,6 +235,8 @@ const SETTLED = `EXISTS (SELECT 1 FROM contact_point cp WHERE cp.organization_id
 export interface Facts {
   holds: Holds;
   currency: string;
-  confirmDays: number;
-  oldAfterMonths: number;
+  rules: HouseRules;
 }
+
+/** Where somebody of a row lives: as is known of who is here, and as the row says of who is new. */
+const PLACE_OF_ROW = (row: string) => ({ country: `IF(${row}.supporter_id IS NULL, ${row}.country, s.country)`, region: 's.region' });

@@ -2,7 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
 import type { BatchState } from '@goodword/core/contract';
 import { allColumns, layoutKey, Unreadable, withDomains, type IntakePlan, type Line } from '@goodword/core/intake';
-import { rulesFor } from '@goodword/core/permission';
+import type { HouseRules } from '@goodword/core/permission';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { Database, isLostConnection, type Scoped } from '../platform/database';
 import { enqueue, type Running } from '../platform/jobs';
@@ -185,8 +185,7 @@ export class IntakeJobs {
 
   private async facts(db: Scoped, scope: Scope, plan: IntakePlan): Promise<Facts> {
     const [organization, rules] = await Promise.all([this.team.organization(scope), this.houseRules.rules(db)]);
-    const home = rulesFor(rules, { country: null, region: null });
-    return { holds: holdsOf(plan), currency: organization.currency, confirmDays: home.confirm.withinDays, oldAfterMonths: home.oldAfterMonths };
+    return { holds: holdsOf(plan), currency: organization.currency, rules };
   }
 
   private async knownGroups(db: Scoped, plan: IntakePlan): Promise<{ tagIds: number[]; listIds: number[]; allKnown: boolean }> {
@@ -201,7 +200,7 @@ export class IntakeJobs {
     await this.guarded(job, 'bringing', async (scope, batch) => {
       const plan = batch.plan!;
       const resolved = await this.resolve(scope, batch, plan);
-      const { currency, confirmDays } = await this.facts(this.database.read(scope), scope, plan);
+      const { currency, rules } = await this.facts(this.database.read(scope), scope, plan);
       let next = (await this.batches.find(this.database.read(scope), batch.id))?.next_row ?? 0;
       const [began, first] = [Date.now(), next];
       const people = (from: number) => this.people(scope, batch, plan, from);
@@ -215,7 +214,7 @@ export class IntakeJobs {
         await this.database.write(
           scope,
           async (tx) => {
-            await this.bringSlice(tx, batch, plan, resolved, { from: next + 1, to, confirmDays, currency });
+            await this.bringSlice(tx, batch, plan, resolved, { from: next + 1, to, rules, currency });
             await this.batches.change(tx, batch.id, { next_row: to, rate: ((to - first) / (Date.now() - began + 1)) * 1000 });
           },
           'read committed',
@@ -243,7 +242,7 @@ export class IntakeJobs {
     batch: BatchRow,
     plan: IntakePlan,
     resolved: Resolved,
-    within: { from: number; to: number; confirmDays: number; currency: string },
+    within: { from: number; to: number; rules: HouseRules; currency: string },
   ): Promise<void> {
     const slice = { batchId: batch.id, from: within.from, to: within.to };
     if (plan.what !== 'refusals') await this.bringer.bringIn(tx, batch, plan, resolved, within);

@@ -1,6 +1,7 @@
 import type { ColumnChoice, IntakePlan } from '@goodword/core/intake';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { gathering, HEAD } from '../testing/gathering';
-import { openHouse, until, type House } from '../testing/harness';
+import { openHouse, rulesOfTests, until, type House } from '../testing/harness';
 import { agreed, bringIn, NOTHING, planFor, takeFile } from '../testing/steps';
 
 let house: House;
@@ -47,6 +48,26 @@ describe('permission of a batch', () => {
     const link = /\/confirm\/[a-z0-9]+/.exec(mails()[0]!.raw.replace(/=\r?\n/g, ''))![0];
     await house.client.call('POST', link, new URLSearchParams());
     expect(await state('ask.me@')).toBe('yes');
+  });
+
+  test('within how many days somebody may be asked is the rule of their own place', async () => {
+    const rules = rulesOfTests();
+    const canada = { ...rules.places.CA!, confirm: { ...rules.places.CA!.confirm, withinDays: 5 } };
+    await house.database.write(house.scope, (tx) =>
+      new HouseRulesRepository().keep(tx, { rules: { ...rules, places: { ...rules.places, CA: canada } }, words: 'For this test', effects: [] }),
+    );
+    const tenDaysAgo = new Date(Date.now() - 10 * 86_400_000).toISOString().slice(0, 10);
+    const batch = await bringIn(
+      house.client,
+      `Email,First,Last,Mobile\nhalifax@example.org,Ha,Lifax,+1 902 555 0133\nseattle@example.org,Se,Attle,+1 206 555 0133\n`,
+      {
+        confirm: { subject: 'Again?', body: 'Please confirm.' },
+        permission: { email: { ...agreed('news'), on: tenDaysAgo } as never, text: NOTHING },
+      },
+    );
+    expect(batch.will!.entries.email).toEqual({ yes: 1, no: 0, asked: 1 });
+    const states = await Promise.all(['halifax@', 'seattle@'].map(async (search) => (await record(search)).entries.map(({ state }) => state)));
+    expect(states).toEqual([['yes'], ['asked']]);
   });
 
   test('a public list needs agreement to that list', async () => {

@@ -1,13 +1,9 @@
 import {
   askedFor,
   bearingScopes,
-  ELSEWHERE,
   isPlaceKey,
   mayWrite,
-  placeKeyOf,
   RELATIONSHIPS,
-  UNION,
-  UNION_COUNTRIES,
   type Channel,
   type HouseRules,
   type MarkKind,
@@ -17,6 +13,7 @@ import {
 } from '@goodword/core/permission';
 import type { Bound } from '../platform/database';
 import { COLUMN_OF } from './ledger.repository';
+import { placeKeySql, quotedList } from './place.sql';
 
 /*
  * The set-based twin of `decide` (core/permission): the same marks, the same order of reasons, over any number of
@@ -60,18 +57,6 @@ function serves(rules: PlaceRules, channel: Channel, scope: Scope): { implied: b
   return { implied: mayWrite(rules, channel, askedFor(scope), 'implied'), never: mayWrite(rules, channel, askedFor(scope), 'never') };
 }
 
-/** The key of a supporter's place, as `placeKeyOf` finds it. */
-function placeKeySql(rules: HouseRules): string {
-  const keys = Object.keys(rules.places);
-  const regions = keys.filter((key) => key.includes('-'));
-  const countries = keys.filter((key) => key !== ELSEWHERE && key !== UNION && !key.includes('-'));
-  const home = placeKeyOf(rules, { country: null, region: null });
-  return `CASE WHEN s.country IS NULL THEN '${home}'
-    ${regions.length > 0 ? `WHEN CONCAT(s.country, '-', COALESCE(s.region, '')) IN (${quotedList(regions)}) THEN CONCAT(s.country, '-', s.region)` : ''}
-    ${countries.length > 0 ? `WHEN s.country IN (${quotedList(countries)}) THEN s.country` : ''}
-    ${keys.includes(UNION) ? `WHEN s.country IN (${quotedList(UNION_COUNTRIES)}) THEN '${UNION}'` : ''} ELSE '${ELSEWHERE}' END`;
-}
-
 /** An expression by class: a literal where all classes agree, else a CASE over the class of the row. */
 function byClass(classes: readonly RuleClass[], of: string, value: (rules: PlaceRules) => string): string {
   const values = classes.map((one) => value(one.rules));
@@ -88,12 +73,12 @@ const ZERO = "TIMESTAMP'1000-01-01 00:00:00.000'";
  */
 const ONCE = 'LIMIT 18446744073709551615';
 
-const quotedList = (some: readonly string[]) => some.map((one) => `'${one}'`).join(', ');
-
 /** The people, each with the class of their place's rules. `people` yields a column supporter_id. */
 function placedSql(people: string, asking: Asking, classes: readonly RuleClass[]): string {
   if (classes.length === 1) return `SELECT supporter_id, 0 AS class FROM (${people}) w`;
-  const cases = classes.map((one, i) => `WHEN ${placeKeySql(asking.rules)} IN (${quotedList(one.keys)}) THEN ${i}`);
+  const cases = classes.map(
+    (one, i) => `WHEN ${placeKeySql(asking.rules, { country: 's.country', region: 's.region' })} IN (${quotedList(one.keys)}) THEN ${i}`,
+  );
   return `SELECT w.supporter_id, CASE ${cases.slice(0, -1).join(' ')} ELSE ${classes.length - 1} END AS class
     FROM (${people}) w JOIN supporter s ON s.organization_id = :org AND s.id = w.supporter_id ${ONCE}`;
 }
