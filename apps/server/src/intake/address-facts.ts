@@ -12,6 +12,7 @@ const DISPOSABLE = new Set(disposable);
 export class AddressFacts implements DomainFacts {
   private readonly takes = new Map<string, boolean>();
   private readonly asked = new Set<string>();
+  private learning: Promise<void> = Promise.resolve();
 
   constructor(
     private readonly parts: { database: Database; staging: StagingRepository; domains: Domains; lines: Lines },
@@ -27,7 +28,13 @@ export class AddressFacts implements DomainFacts {
   }
 
   /** Asks about the domains of these rows that were not asked about before; nobody answering is no answer. */
-  async learn(rows: readonly FileRow[]): Promise<void> {
+  learn(rows: readonly FileRow[]): Promise<void> {
+    // Rows that are looked up while others still are must not go on without the answers that those wait for.
+    this.learning = this.learning.then(() => this.learnMore(rows));
+    return this.learning;
+  }
+
+  private async learnMore(rows: readonly FileRow[]): Promise<void> {
     const fresh = [...new Set(rows.flatMap(({ clean }) => (clean ? domainsOfRow(clean) : [])))].filter((domain) => !this.asked.has(domain));
     if (fresh.length === 0) return;
     for (const domain of fresh) this.asked.add(domain);

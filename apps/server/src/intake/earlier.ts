@@ -6,39 +6,168 @@ export interface Clue {
   key: string;
 }
 
-interface Earlier extends PersonName {
-  id: number;
-}
-
 /**
  * Where this many people of one postcode have names that begin alike, further ones are not looked through for likely
  * doubles: a file of one town would compare everybody with everybody.
  */
 export const MOST_NEARBY = 40;
 
+const NONE = -1;
+
 /**
- * People of a file's earlier rows by what they can be found with. One object a person, shared by all that leads to it, and
- * no list where a clue leads to one alone: half a million rows have to fit into memory.
+ * People of a file's earlier rows by what they can be found with. Half a million rows have to fit into memory beside
+ * everything else, so nothing here is an object of its own: keys and names are bytes one behind the other, people and
+ * what leads to them are numbers in typed arrays (about 150 bytes a row with two addresses and a postcode; maps of
+ * strings took some 900).
  */
 export class EarlierRows {
-  private readonly maps = new Map<FoundBy, Map<string, Earlier | Earlier[]>>();
+  private readonly bytes = new Bytes();
+  private readonly ids = new Numbers(Float64Array);
+  private readonly names = new Numbers(Uint32Array);
+  private readonly tables = new Map<FoundBy, KeyTable>();
 
   add(clues: readonly Clue[], id: number, { firstName, lastName }: PersonName): void {
-    const person: Earlier = { id, firstName, lastName };
+    const person = this.ids.push(id);
+    this.names.push(this.bytes.add(`${firstName}\n${lastName}`));
     for (const { by, key } of clues) {
-      let map = this.maps.get(by);
-      if (!map) this.maps.set(by, (map = new Map()));
-      const known = map.get(key);
-      if (known === undefined) map.set(key, person);
-      else if (!Array.isArray(known)) {
-        if (known.id !== id) map.set(key, [known, person]);
-      } else if ((by !== 'nearby' || known.length < MOST_NEARBY) && !known.some((one) => one.id === id)) known.push(person);
+      let table = this.tables.get(by);
+      if (!table) this.tables.set(by, (table = new KeyTable(this.bytes)));
+      const known = [...table.at(key)];
+      if (by === 'nearby' && known.length >= MOST_NEARBY) continue;
+      if (!known.some((one) => this.ids.at(one) === id)) table.add(key, person);
     }
   }
 
+  /** Everybody at a clue, the first that came first. */
   at({ by, key }: Clue): Candidate[] {
-    const known = this.maps.get(by)?.get(key);
-    if (known === undefined) return [];
-    return Array.isArray(known) ? known.map((one) => ({ ...one, by })) : [{ ...known, by }];
+    const table = this.tables.get(by);
+    if (!table) return [];
+    return [...table.at(key)].map((person) => {
+      const [firstName = '', lastName = ''] = this.bytes.read(this.names.at(person)).split('\n');
+      return { id: this.ids.at(person), firstName, lastName, by };
+    });
+  }
+}
+
+/** Keys to people by open addressing; the same key may lead to several, in the order in which they were added. */
+class KeyTable {
+  /** For each slot the number of its key plus one; 0 is free. */
+  private slots = new Uint32Array(1 << 10);
+  private readonly keys = new Numbers(Uint32Array);
+  private readonly heads = new Numbers(Int32Array);
+  private readonly tails = new Numbers(Int32Array);
+  private readonly people = new Numbers(Uint32Array);
+  private readonly nexts = new Numbers(Int32Array);
+
+  constructor(private readonly bytes: Bytes) {}
+
+  add(key: string, person: number): void {
+    const node = this.people.push(person);
+    this.nexts.push(NONE);
+    const known = this.find(key);
+    if (known !== NONE) {
+      this.nexts.set(this.tails.at(known), node);
+      this.tails.set(known, node);
+      return;
+    }
+    const made = this.keys.push(this.bytes.add(key));
+    this.heads.push(node);
+    this.tails.push(node);
+    if (this.keys.length * 2 > this.slots.length) this.grow();
+    this.slots[this.slotOf(key)] = made + 1;
+  }
+
+  *at(key: string): Generator<number> {
+    const known = this.find(key);
+    if (known === NONE) return;
+    for (let node = this.heads.at(known); node !== NONE; node = this.nexts.at(node)) yield this.people.at(node);
+  }
+
+  private find(key: string): number {
+    return this.slots[this.slotOf(key)]! - 1;
+  }
+
+  /** The slot that holds the key, or the free one where it belongs. */
+  private slotOf(key: string): number {
+    const mask = this.slots.length - 1;
+    let slot = hashOf(key) & mask;
+    for (; this.slots[slot] !== 0; slot = (slot + 1) & mask) if (this.bytes.equals(this.keys.at(this.slots[slot]! - 1), key)) break;
+    return slot;
+  }
+
+  private grow(): void {
+    const old = this.slots;
+    this.slots = new Uint32Array(old.length * 2);
+    const mask = this.slots.length - 1;
+    for (const one of old) {
+      if (one === 0) continue;
+      let slot = hashOf(this.bytes.read(this.keys.at(one - 1))) & mask;
+      while (this.slots[slot] !== 0) slot = (slot + 1) & mask;
+      this.slots[slot] = one;
+    }
+  }
+}
+
+/** FNV-1a over UTF-16 units, mixed once more so that the low bits depend on all of them. */
+function hashOf(key: string): number {
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < key.length; i++) hash = Math.imul(hash ^ key.charCodeAt(i), 0x01000193);
+  return (hash ^ (hash >>> 15)) >>> 0;
+}
+
+type NumberArray = Uint32Array | Int32Array | Float64Array;
+
+/** A typed array that grows. */
+class Numbers<A extends NumberArray> {
+  length = 0;
+  private values: A;
+
+  constructor(private readonly Kind: new (length: number) => A) {
+    this.values = new Kind(1 << 10);
+  }
+
+  push(value: number): number {
+    if (this.length === this.values.length) {
+      const larger = new this.Kind(this.values.length * 2);
+      larger.set(this.values as never);
+      this.values = larger;
+    }
+    this.values[this.length] = value;
+    return this.length++;
+  }
+
+  at(index: number): number {
+    return this.values[index]!;
+  }
+
+  set(index: number, value: number): void {
+    this.values[index] = value;
+  }
+}
+
+/** Texts as UTF-8 one behind the other, each under the offset at which it begins. */
+class Bytes {
+  private buffer = Buffer.alloc(1 << 16);
+  private end = 0;
+
+  /** Keeps a text of at most 64 kB. */
+  add(text: string): number {
+    const length = Buffer.byteLength(text);
+    while (this.end + length + 2 > this.buffer.length) this.buffer = Buffer.concat([this.buffer, Buffer.alloc(this.buffer.length)]);
+    const offset = this.end;
+    this.buffer.writeUInt16LE(length, offset);
+    this.buffer.write(text, offset + 2);
+    this.end = offset + 2 + length;
+    return offset;
+  }
+
+  read(offset: number): string {
+    return this.buffer.toString('utf8', offset + 2, offset + 2 + this.buffer.readUInt16LE(offset));
+  }
+
+  equals(offset: number, text: string): boolean {
+    const length = this.buffer.readUInt16LE(offset);
+    // The shortest that a text can be is a byte a unit: most others are told apart without reading them.
+    return length >= text.length && length <= text.length * 3 && this.read(offset) === text;
   }
 }

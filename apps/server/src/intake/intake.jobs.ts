@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
 import type { BatchState } from '@goodword/core/contract';
-import { allColumns, layoutKey, Unreadable, withDomains, type IntakePlan, type Line } from '@goodword/core/intake';
+import { allColumns, layoutKey, Unreadable, withDomains, type Candidate, type IntakePlan, type Line } from '@goodword/core/intake';
 import type { HouseRules } from '@goodword/core/permission';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { Database, isLostConnection, type Scoped } from '../platform/database';
@@ -16,7 +16,7 @@ import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { AddressFacts } from './address-facts';
 import { BatchNotices } from './batch-notices';
-import { BatchesRepository, type BatchRow, type Resolved, type StagedRow } from './batches.repository';
+import { BatchesRepository, type BatchRow, type Resolved } from './batches.repository';
 import { BringInRepository, holdsOf } from './bring-in.repository';
 import { CheckRepository, type Facts } from './check.repository';
 import { LayoutsRepository } from './layouts.repository';
@@ -27,6 +27,13 @@ import { StagingRepository } from './staging.repository';
 import { TakeOutRepository } from './take-out.repository';
 
 const SLICE = 2000;
+
+/** Rows with the people whom they may be, and the kinds of their phone lines. */
+interface Looked {
+  rows: FileRow[];
+  onFile: Map<string, Candidate[]>;
+  kinds: Map<string, LineType>;
+}
 
 /** Where a batch stands after work on it failed: the step before, from which a person can go on. */
 const BACK_TO: Partial<Record<BatchState, BatchState>> = { reading: 'unreadable', checking: 'draft', bringing: 'stopped', 'taking-out': 'done' };
@@ -98,15 +105,16 @@ export class IntakeJobs {
       await this.database.quietly(scope, (tx) => this.batches.clearStaged(tx, batch.id));
       let rowNo = 0;
       let writing: Promise<void> = Promise.resolve();
-      for await (const lines of this.slices(batch)) {
+      for await (const { rows, onFile, kinds } of this.looked(scope, batch, stager, facts)) {
         if (await job.stopped()) return this.leave(scope, batch.id, 'draft', writing);
-        const rows = lines.map((line) => stager.clean(line, ++rowNo));
-        const [staged, kinds] = await this.stageSlice(scope, batch, stager, facts, rows);
+        const staged = rows.map((row) => stager.stage(row, ({ by, key }) => onFile.get(`${by}:${key}`) ?? []));
+        rowNo += rows.length;
         await writing;
-        // The next slice is cleaned and matched while this one is written.
+        // The next slices are cleaned and looked up while this one is written.
+        const done = rowNo;
         writing = this.database.quietly(scope, async (tx) => {
           await this.staging.stage(tx, batch.id, staged, kinds);
-          await this.batches.change(tx, batch.id, { next_row: rowNo });
+          await this.batches.change(tx, batch.id, { next_row: done });
         });
         writing.catch(() => undefined);
       }
@@ -137,13 +145,26 @@ export class IntakeJobs {
     if (pending.length > 0) yield pending;
   }
 
-  private async stageSlice(
-    scope: Scope,
-    batch: BatchRow,
-    stager: Stager,
-    facts: AddressFacts,
-    rows: FileRow[],
-  ): Promise<[StagedRow[], Map<string, LineType>]> {
+  /** The file's rows cleaned, with whom each may be: a slice is cleaned while the database answers for the one before. */
+  private async *looked(scope: Scope, batch: BatchRow, stager: Stager, facts: AddressFacts): AsyncGenerator<Looked> {
+    let rowNo = 0;
+    let ahead: Promise<Looked> | null = null;
+    for await (const lines of this.slices(batch)) {
+      const next = this.lookUp(
+        scope,
+        batch,
+        stager,
+        facts,
+        lines.map((line) => stager.clean(line, ++rowNo)),
+      );
+      next.catch(() => undefined);
+      if (ahead) yield await ahead;
+      ahead = next;
+    }
+    if (ahead) yield await ahead;
+  }
+
+  private async lookUp(scope: Scope, batch: BatchRow, stager: Stager, facts: AddressFacts, rows: FileRow[]): Promise<Looked> {
     await facts.learn(rows);
     const emailColumn = Math.max(
       0,
@@ -155,7 +176,7 @@ export class IntakeJobs {
     for (const { clean } of rows)
       if (clean?.mobile && kinds.get(clean.mobile.normal) === 'landline')
         clean.hints.push({ column: 0, reason: `${clean.mobile.shown} is a landline: kept for calls, never texted` });
-    return [rows.map((row) => stager.stage(row, ({ by, key }) => onFile.get(`${by}:${key}`) ?? [])), kinds];
+    return { rows, onFile, kinds };
   }
 
   /** What can only be told of the whole file: who stays as they are, which gifts are here, what will be written. */
