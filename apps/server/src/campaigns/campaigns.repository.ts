@@ -59,10 +59,12 @@ export class CampaignsRepository {
   }
 
   async renameStanding(tx: Scoped, id: number, from: string, to: string): Promise<number> {
+    tx.changed('roster', id, 'everybody');
     return tx.execute('UPDATE roster SET standing = :to WHERE organization_id = :org AND campaign_id = :id AND standing = :from', { id, from, to });
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {
+    tx.changed('roster', id, 'everybody');
     await tx.execute('DELETE FROM roster WHERE organization_id = :org AND campaign_id = :id', { id });
     await tx.ofChapter('campaign').where('campaign.id', id).delete();
   }
@@ -100,6 +102,7 @@ export class CampaignsRepository {
   /** Puts people on, or moves those who are on it; of the ids only those that the caller may see. Returns how many changed. */
   async put(tx: Scoped, id: number, supporterIds: readonly number[], standing: string): Promise<number> {
     let changed = 0;
+    tx.changed('roster', id, supporterIds);
     for (let at = 0; at < supporterIds.length; at += 5000) {
       const affected = await tx.execute(
         `INSERT INTO roster (organization_id, campaign_id, supporter_id, standing, put_by)
@@ -125,6 +128,7 @@ export class CampaignsRepository {
 
   async takeOff(tx: Scoped, id: number, supporterIds: readonly number[]): Promise<number> {
     let changed = 0;
+    tx.changed('roster', id, supporterIds);
     for (let at = 0; at < supporterIds.length; at += 5000) {
       changed += await tx.execute(
         `DELETE r FROM roster r JOIN supporter s ON s.id = r.supporter_id AND (:chapter IS NULL OR s.chapter_id = :chapter) WHERE r.organization_id = :org AND r.campaign_id = :id AND r.supporter_id IN (:ids)`,

@@ -28,6 +28,7 @@ export class CampaignsService {
   async make(scope: Scope, campaign: MakeCampaign): Promise<{ id: number }> {
     const id = await this.named(campaign.name, () =>
       this.database.write(scope, async (tx) => {
+        tx.unchanged();
         const made = await this.campaigns.make(tx, campaign);
         await audit(tx, { act: 'make', subject: 'campaign', subjectId: made, words: `Campaign ${campaign.name} made` });
         return made;
@@ -40,6 +41,7 @@ export class CampaignsService {
   async change(scope: Scope, id: number, change: MakeCampaign & { isOpen: boolean; renamed: Record<string, string> }): Promise<void> {
     await this.named(change.name, () =>
       this.database.write(scope, async (tx) => {
+        tx.unchanged();
         const before = await this.campaign(tx, id);
         for (const [from, to] of Object.entries(change.renamed))
           if (change.standings.includes(to)) await this.campaigns.renameStanding(tx, id, from, to);

@@ -96,6 +96,7 @@ export class ChoosingService {
   }
 
   private async putOnList(tx: Scoped, held: Held, listId: number): Promise<void> {
+    tx.changed('list', listId, [held.supporterId]);
     await tx.execute('INSERT IGNORE INTO supporter_list (organization_id, supporter_id, list_id) VALUES (:org, :supporterId, :listId)', {
       supporterId: held.supporterId,
       listId,

@@ -18,13 +18,15 @@ export class JoiningRepository {
     tx: Scoped,
     person: { chapterId: number; firstName: string; lastName: string; country: string | null; language: string | null },
   ): Promise<number> {
-    return tx.insert('supporter', {
+    const id = await tx.insert('supporter', {
       chapter_id: person.chapterId,
       first_name: person.firstName,
       last_name: person.lastName,
       country: person.country,
       language: person.language,
     });
+    tx.changed('people', 0, [id]);
+    return id;
   }
 
   async person(
@@ -44,6 +46,7 @@ export class JoiningRepository {
     id: number,
     person: { firstName: string; lastName: string; country: string | null; language: string | null },
   ): Promise<void> {
+    tx.changed('people', 0, [id]);
     await tx.execute(
       `UPDATE supporter SET first_name = IF(first_name = '', :firstName, first_name), last_name = IF(last_name = '', :lastName, last_name),
         country = COALESCE(country, :country), language = COALESCE(language, :language) WHERE organization_id = :org AND id = :id`,

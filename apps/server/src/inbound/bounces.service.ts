@@ -54,6 +54,7 @@ export class BouncesService {
     if (!delivery || status?.action !== 'failed')
       return this.log.log({ deliveryId, action: status?.action }, 'a mail to a return path that is no failure');
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
+      tx.reached.add(delivery.contactPointId);
       const detail = [status.status, status.diagnostic].filter(Boolean).join(' ');
       if (!(await this.inbound.setState(tx, delivery.id, 'bounced', detail))) return;
       await this.outbox.event(tx, [delivery.id], 'bounced', detail);

@@ -27,7 +27,7 @@ export class TextAnswersController {
       throw new Invalid([{ field: 'stop', code: 'start', message: 'The answer to STOP must say that START brings the texts back.' }]);
     for (const field of ['help', 'start'] as const)
       if (!/\bSTOP\b/.test(body[field])) throw new Invalid([{ field, code: 'stop', message: 'This answer must say that STOP ends the texts.' }]);
-    await this.database.write(scope, async (tx) => {
+    await this.database.quietly(scope, async (tx) => {
       await this.inbound.keepAnswers(tx, body);
       await audit(tx, { act: 'text-answers', subject: 'house-rules', subjectId: 0, words: 'Answers to texts changed' });
     });

@@ -165,6 +165,8 @@ export class TextsService {
     if (!delivery) return;
     await this.database.write(programScope(delivery.organization_id), async (tx) => {
       const state = receipt.status === 'delivered' ? 'delivered' : 'bounced';
+      // What could not be delivered does not count towards the cap.
+      tx.reached.add(delivery.contact_point_id);
       if (!(await this.inbound.setState(tx, delivery.id, state, receipt.reason ?? ''))) return;
       await this.outbox.event(tx, [delivery.id], state, receipt.reason ?? '');
       if (state === 'bounced') await this.outbox.hold(tx, delivery.contact_point_id, receipt.reason || 'The network could not deliver a text');

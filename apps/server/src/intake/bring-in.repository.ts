@@ -93,6 +93,15 @@ export class BringInRepository {
     await this.ledger.fold(tx, 'batch_id = :batchId AND batch_row BETWEEN :from AND :to', slice);
   }
 
+  /** Whom these rows are about. */
+  async peopleOf(db: Scoped, slice: Slice): Promise<number[]> {
+    const rows = await db.sql<{ id: number }>(
+      `SELECT DISTINCT r.supporter_id AS id FROM batch_row r WHERE ${ROWS} AND r.supporter_id IS NOT NULL`,
+      slice,
+    );
+    return rows.map(({ id }) => id);
+  }
+
   /** Staged values of fields that did not exist yet get the ids that these have now. */
   async resolveValues(tx: Scoped, batchId: number, fields: Record<number, number>): Promise<void> {
     for (const [column, fieldId] of Object.entries(fields)) {

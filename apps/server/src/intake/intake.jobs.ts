@@ -235,6 +235,7 @@ export class IntakeJobs {
         await this.database.write(
           scope,
           async (tx) => {
+            tx.changed('people', 0, await this.bringer.peopleOf(tx, { batchId: batch.id, from: next + 1, to }));
             await this.bringSlice(tx, batch, plan, resolved, { from: next + 1, to, rules, currency });
             await this.batches.change(tx, batch.id, { next_row: to, rate: ((to - first) / (Date.now() - began + 1)) * 1000 });
           },
@@ -244,7 +245,7 @@ export class IntakeJobs {
         if (stopping && next < batch.row_count) return this.leave(scope, batch.id, 'stopped');
       }
       await this.flagDoNotContact(scope, batch.id);
-      await this.database.write(scope, (tx) => this.batches.change(tx, batch.id, { state: 'done', ended_at: new Date(), seen_at: null }));
+      await this.database.quietly(scope, (tx) => this.batches.change(tx, batch.id, { state: 'done', ended_at: new Date(), seen_at: null }));
       await this.rememberLayout(scope, batch, resolved);
       await this.notices.tell(scope, batch.id);
     });
@@ -277,7 +278,7 @@ export class IntakeJobs {
   /** Makes the plan's new fields, tags and lists, once. */
   private async resolve(scope: Scope, batch: BatchRow, plan: IntakePlan): Promise<Resolved> {
     if (batch.resolved) return batch.resolved;
-    return this.database.write(scope, async (tx) => {
+    return this.database.quietly(scope, async (tx) => {
       const resolved: Resolved = { fields: {}, tagIds: [...plan.tagIds], listIds: [...plan.listIds] };
       for (const [column, choice] of allColumns(plan).entries()) {
         if (choice.to !== 'newField') continue;
@@ -333,7 +334,7 @@ export class IntakeJobs {
 
   private async leave(scope: Scope, id: number, state: string, after: Promise<void> = Promise.resolve()): Promise<void> {
     await after;
-    await this.database.write(scope, (tx) => this.batches.change(tx, id, { state }));
+    await this.database.quietly(scope, (tx) => this.batches.change(tx, id, { state }));
   }
 
   /** Runs the work when the batch still waits for it; a fault of the file ends the batch with its sentence. */
@@ -350,7 +351,7 @@ export class IntakeJobs {
         error instanceof Unreadable
           ? error.message
           : `It could not go on: ${(error as { sqlMessage?: string }).sqlMessage ?? (error as Error).message}`;
-      await this.database.write(scope, (tx) =>
+      await this.database.quietly(scope, (tx) =>
         this.batches.change(tx, batch.id, { problem: words.slice(0, 500), state: BACK_TO[batch.state] ?? 'draft' }),
       );
     }

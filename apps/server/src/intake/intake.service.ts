@@ -235,7 +235,7 @@ export class IntakeService {
     job: 'batch-bring-in' | 'batch-take-out',
     otherwise: string,
   ): Promise<void> {
-    await this.database.write(scope, async (tx) => {
+    await this.database.quietly(scope, async (tx) => {
       const batch = await this.held(tx, id);
       if (!from.includes(batch.state)) throw new Conflict(otherwise);
       await this.batches.change(tx, id, { state: to, problem: null });

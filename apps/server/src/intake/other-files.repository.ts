@@ -53,6 +53,7 @@ export class OtherFilesRepository {
           (SELECT 1 FROM contact_point cp WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal)`,
         bindings,
       );
+      for (const { id } of await tx.sql<{ id: number }>(`SELECT DISTINCT cp.id FROM ${points}`, bindings)) tx.reached.add(id);
       unknown.push(...away.map(({ normal }) => ({ kind, normal })));
     }
     await this.ledger.fold(tx, 'batch_id = :batchId AND batch_row BETWEEN :from AND :to', slice);

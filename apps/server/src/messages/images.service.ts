@@ -47,7 +47,7 @@ export class ImagesService {
   async add(scope: Scope, file: { name: string; bytes: Buffer }, alt: string): Promise<{ id: number }> {
     const { data, info, mime } = await normalize(file.bytes);
     const storageKey = await this.storage.put(data);
-    const id = await this.database.write(scope, (tx) =>
+    const id = await this.database.quietly(scope, (tx) =>
       tx.insert('image', {
         name: file.name.slice(0, 200),
         mime,

@@ -47,14 +47,14 @@ export class MessagesService {
   }
 
   async make(scope: Scope, message: { name: string; channel: SendingChannel; purpose: Purpose }): Promise<{ id: number }> {
-    return { id: await this.database.write(scope, (tx) => this.messages.make(tx, message)) };
+    return { id: await this.database.quietly(scope, (tx) => this.messages.make(tx, message)) };
   }
 
   /** Saves the words; only a draft can change. Returns what is wrong with them, so that the Margin can say so. */
   async save(scope: Scope, id: number, body: MessageBody): Promise<MessageFault[]> {
     const wrong = body.letter === null ? null : letterFault(body.letter);
     if (wrong) throw new Invalid([{ field: 'letter', code: 'letter', message: wrong }]);
-    await this.database.write(scope, async (tx) => {
+    await this.database.quietly(scope, async (tx) => {
       const message = await this.draft(tx, id);
       if (body.listId !== null) await this.checkList(tx, body.listId);
       const changed =
@@ -74,7 +74,7 @@ export class MessagesService {
   }
 
   async remove(scope: Scope, id: number): Promise<void> {
-    await this.database.write(scope, async (tx) => {
+    await this.database.quietly(scope, async (tx) => {
       const message = await this.draft(tx, id);
       await this.messages.remove(tx, id);
       await audit(tx, { act: 'delete', subject: 'message', subjectId: id, words: `Draft ${message.name} deleted` });

@@ -55,12 +55,13 @@ export class DoNotContactRepository {
 
   /** Marks addresses on file; returns how many were open before. */
   async close(tx: Scoped, entries: readonly NewDnc[]): Promise<number> {
+    tx.unchanged();
     let closed = 0;
-    const set = async (where: string, bindings: Record<string, Bound>) =>
-      (closed += await tx.execute(
-        `UPDATE contact_point SET do_not_contact = 1 WHERE organization_id = :org AND do_not_contact = 0 AND ${where}`,
-        bindings,
-      ));
+    const set = async (where: string, bindings: Record<string, Bound>) => {
+      const open = `organization_id = :org AND do_not_contact = 0 AND ${where}`;
+      for (const { id } of await tx.sql<{ id: number }>(`SELECT id FROM contact_point WHERE ${open} FOR UPDATE`, bindings)) tx.reached.add(id);
+      closed += await tx.execute(`UPDATE contact_point SET do_not_contact = 1 WHERE ${open}`, bindings);
+    };
     for (const kind of ['email', 'mobile'] as const) {
       const all = entries.filter((one) => one.kind === kind).map((one) => one.shown);
       for (let at = 0; at < all.length; at += 2000) await set('kind = :kind AND normal IN (:normals)', { kind, normals: all.slice(at, at + 2000) });
@@ -75,6 +76,7 @@ export class DoNotContactRepository {
   /** Opens the addresses that an entry had closed and no other entry closes still. */
   async reopen(tx: Scoped, candidates: readonly { id: number }[]): Promise<void> {
     if (candidates.length === 0) return;
+    for (const { id } of candidates) tx.reached.add(id);
     await tx.execute('UPDATE contact_point SET do_not_contact = 0 WHERE organization_id = :org AND id IN (:ids)', {
       ids: candidates.map((one) => one.id),
     });
@@ -95,6 +97,7 @@ export class DoNotContactRepository {
   async mark(tx: Scoped, points: readonly { id: number }[]): Promise<void> {
     for (let at = 0; at < points.length; at += 5000) {
       const ids = points.slice(at, at + 5000).map((point) => point.id);
+      for (const id of ids) tx.reached.add(id);
       await tx.execute('UPDATE contact_point SET do_not_contact = 1 WHERE organization_id = :org AND id IN (:ids)', { ids });
     }
   }

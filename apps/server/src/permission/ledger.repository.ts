@@ -135,6 +135,7 @@ function columnsOf(kind: ColumnKind): string[] {
 @Injectable()
 export class LedgerRepository {
   async record(tx: Scoped, entry: NewEntry): Promise<number> {
+    tx.reached.add(entry.contactPointId);
     const id = await tx.insert('permission_entry', {
       contact_point_id: entry.contactPointId,
       supporter_id: entry.supporterId,

@@ -31,6 +31,10 @@ export interface Config {
   HANDSETS_PAGE: string;
   /** Who says whether a domain takes mail: "dns", the address of a service, or empty for nobody. */
   DOMAIN_LOOKUP: string;
+  /** Where sets of people are worked out: in a thread of its own, or in this one. */
+  ROLL: 'thread' | 'here';
+  /** What the columns of that may take together. */
+  ROLL_MEGABYTES: number;
   /** Who says what line a telephone number is: the address of a service, or empty for what the number itself says. */
   LINE_LOOKUP: string;
 }
@@ -76,6 +80,8 @@ const schema = Joi.object<Config>({
   MAILROOM_PAGE: Joi.string().uri().allow('').default(''),
   HANDSETS_PAGE: Joi.string().uri().allow('').default(''),
   DOMAIN_LOOKUP: Joi.alternatives(Joi.string().valid('dns', ''), Joi.string().uri({ scheme: ['http', 'https'] })).default(''),
+  ROLL: Joi.string().valid('thread', 'here').default('thread'),
+  ROLL_MEGABYTES: Joi.number().integer().min(16).default(512),
   LINE_LOOKUP: Joi.string()
     .uri({ scheme: ['http', 'https'] })
     .allow('')

@@ -23,14 +23,54 @@ export function isDuplicate(error: unknown): boolean {
 }
 
 /**
+ * What columns are made of: everything, who there is, their own columns (names, place), values of a field, members of a
+ * tag, list, batch or roster, gifts, what became of messages, and whether they may be written to.
+ */
+export type ChangedWhat = 'all' | 'nothing' | 'people' | 'own' | 'field' | 'tag' | 'list' | 'batch' | 'roster' | 'gifts' | 'messages' | 'reach';
+
+export interface Changed {
+  what: ChangedWhat;
+  /** Which field, tag, list, batch or campaign; 0 where there is but one. */
+  ref: number;
+  ids: readonly number[] | 'everybody';
+}
+
+/** Beyond so many people a column is sooner read as a whole. */
+const MOST_NAMED = 5000;
+
+/**
  * Queries of one organization, and of one chapter where the caller is bound to one. A table is reached only through
  * here: `table` adds the organization by itself, and `sql` refuses a text that does not name `:org`.
  */
 export class Scoped {
+  /** What this transaction said that it changed; read by `Database.write`. */
+  readonly changes: Changed[] = [];
+
   constructor(
     readonly knex: Knex | Knex.Transaction,
     readonly scope: Scope,
   ) {}
+
+  /** Addresses whose permission or health this transaction changes; whom that concerns is asked at its end. */
+  readonly reached = new Set<number>();
+
+  /** Says that this transaction changes nothing that columns are made of. What others say beside it still counts. */
+  unchanged(): void {
+    this.changed('nothing', 0, []);
+  }
+
+  /**
+   * Says what this transaction changes that columns are made of, so that those who keep columns read anew only these
+   * people's values. A transaction that says nothing counts as having changed everything.
+   */
+  changed(what: ChangedWhat, ref: number, ids: readonly number[] | 'everybody'): void {
+    this.changes.push({ what, ref, ids: ids === 'everybody' || ids.length > MOST_NAMED ? 'everybody' : ids });
+  }
+
+  /** The same without the bound of a chapter, for what is read of everybody and narrowed afterwards. */
+  ofAll(): Scoped {
+    return new Scoped(this.knex, { ...this.scope, chapterId: null });
+  }
 
   table(name: string): Knex.QueryBuilder {
     return this.knex(name).where(`${name}.organization_id`, this.scope.organizationId);
@@ -89,12 +129,41 @@ export class Scoped {
     return ((await this.run(text, bindings)) as { affectedRows: number }).affectedRows;
   }
 
-  private async run(text: string, bindings: Record<string, Bound>): Promise<unknown> {
+  /** Reads rows one by one, as arrays, without ever holding them all: for columns of a million values. */
+  async scan(text: string, bindings: Record<string, Bound>, each: (row: unknown[]) => void): Promise<void> {
+    const { sql, bindings: values } = this.knex
+      .raw(...this.bound(text, bindings))
+      .toSQL()
+      .toNative();
+    const client = this.knex.client as { acquireConnection(): Promise<Streaming>; releaseConnection(one: Streaming): Promise<void> };
+    const connection = await client.acquireConnection();
+    try {
+      await new Promise<void>((done, fail) => {
+        connection
+          .query({ sql, values, rowsAsArray: true })
+          .on('result', (row) => each(row as unknown[]))
+          .on('error', fail)
+          .on('end', () => done());
+      });
+    } finally {
+      await client.releaseConnection(connection);
+    }
+  }
+
+  private bound(text: string, bindings: Record<string, Bound>): [string, never] {
     if (!/:org\b/.test(text)) throw new Error(`expected a query that names :org, got: ${text.slice(0, 80)}`);
-    const all = { ...bindings, org: this.scope.organizationId, chapter: this.scope.chapterId };
-    const [result] = (await this.knex.raw(text, all as never)) as [unknown];
+    return [text, { ...bindings, org: this.scope.organizationId, chapter: this.scope.chapterId } as never];
+  }
+
+  private async run(text: string, bindings: Record<string, Bound>): Promise<unknown> {
+    const [result] = (await this.knex.raw(...this.bound(text, bindings))) as [unknown];
     return result;
   }
+}
+
+/** What of a connection is used to read row by row. */
+interface Streaming {
+  query(options: object): { on(event: string, heard: (value: unknown) => void): ReturnType<Streaming['query']> };
 }
 
 /** Reading what is committed locks no rows that a statement only reads: for bulk work side by side. */
@@ -137,11 +206,28 @@ export class Database {
       scope,
       async (tx) => {
         const result = await work(tx);
-        await tx.insert('change_log', {});
+        await this.log(tx);
         return result;
       },
       isolation,
     );
+  }
+
+  /** The last statement of a transaction, so that entries become visible soon after they get their place. */
+  private async log(tx: Scoped): Promise<void> {
+    if (tx.reached.size > 0) {
+      const at = await tx.sql<{ id: number }>(
+        'SELECT DISTINCT supporter_id AS id FROM supporter_contact WHERE organization_id = :org AND contact_point_id IN (:points)',
+        { points: [...tx.reached] },
+      );
+      const ids = at.map(({ id }) => id);
+      tx.changed('reach', 0, ids);
+    }
+    const said = tx.changes.length > 0 ? tx.changes : [{ what: 'all', ref: 0, ids: 'everybody' } as const];
+    const rows = said
+      .filter(({ what, ids }) => what !== 'nothing' && ids.length > 0)
+      .map(({ what, ref, ids }): Bound[] => [what, ref, ids === 'everybody' ? null : ids.join(',')]);
+    await tx.insertAll('change_log', ['what', 'ref', 'ids'], rows);
   }
 
   /** As `write`, for a transaction that changes nothing that columns are made of: it leaves no mark in the change log. */

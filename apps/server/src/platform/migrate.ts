@@ -2,8 +2,9 @@ import type { Knex } from 'knex';
 import * as first from './migrations/001_first';
 import * as permission from './migrations/002_permission';
 import * as gather from './migrations/003_gather';
+import * as sort from './migrations/004_sort';
 
-const MIGRATIONS: Record<string, Knex.Migration> = { '001_first': first, '002_permission': permission, '003_gather': gather };
+const MIGRATIONS: Record<string, Knex.Migration> = { '001_first': first, '002_permission': permission, '003_gather': gather, '004_sort': sort };
 
 const source: Knex.MigrationSource<string> = {
   getMigrations: async () => Object.keys(MIGRATIONS),

@@ -1,107 +1,77 @@
-import { Inject, Injectable } from '@nestjs/common';
-import { columnKey, linesOf, type Column, type Columns, type Line, type Rule } from '@goodword/core/segment';
-import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
-import { RollRepository, type People, type Verdicts } from './roll.repository';
+import { RollEngine, type Roll, type RollAnswers, type RollQuestions } from './engine';
+import type { Asked, Told } from './thread';
 
-interface Kept {
-  version: string;
-  people: Promise<People>;
-  columns: Map<string, Promise<Column>>;
-  verdicts: Map<string, Promise<Verdicts>>;
+/** Compiled beside this file; tests run this file from its source and take the thread from the build. */
+const THREAD = __filename.endsWith('.ts') ? join(__dirname, '../../dist/roll/thread.js') : join(__dirname, 'thread.js');
+
+/** Asks a thread of its own, so that counting a million people stalls no request. A thread that dies is begun again. */
+export class RollThread implements Roll {
+  private worker: Worker | null = null;
+  private next = 1;
+  private readonly waiting = new Map<number, { done: (answer: never) => void; fail: (error: Error) => void }>();
+
+  constructor(private readonly data: { databaseUrl: string; megabytes: number }) {}
+
+  ask<Q extends keyof RollQuestions>(scope: Scope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
+    const asked: Asked = { n: this.next++, scope, what, question };
+    return new Promise((done, fail) => {
+      this.waiting.set(asked.n, { done: done as never, fail });
+      this.thread().postMessage(asked);
+    });
+  }
+
+  async close(): Promise<void> {
+    const worker = this.worker;
+    if (!worker) return;
+    const ended = new Promise((done) => worker.once('exit', done));
+    worker.postMessage('close');
+    await ended;
+  }
+
+  private thread(): Worker {
+    if (this.worker) return this.worker;
+    const worker = new Worker(THREAD, { workerData: this.data });
+    worker.unref();
+    worker.on('message', (told: Told) => {
+      const waits = this.waiting.get(told.n);
+      this.waiting.delete(told.n);
+      if ('error' in told) waits?.fail(Object.assign(new Error(told.error.message), { code: told.error.code }));
+      else waits?.done(told.answer as never);
+    });
+    const end = (error: Error) => {
+      if (this.worker === worker) this.worker = null;
+      for (const { fail } of this.waiting.values()) fail(error);
+      this.waiting.clear();
+    };
+    worker.on('error', end);
+    worker.on('exit', () => end(new Error('expected the roll to answer, got its end; ask again')));
+    return (this.worker = worker);
+  }
 }
 
-/** Permission lapses with the clock alone, so its columns are read anew after this long. */
-const FRESH_MS = 10_000;
-const MOST_SCOPES = 8;
-
-/** Columns of everybody in a scope, with the ids behind the ordinals. */
-export interface Roll extends Columns {
-  people: People;
-}
-
-/**
- * Columns that answer questions about sets of people. Kept per organization and chapter while the change log shows that
- * nothing was written since, so an answer is exact as of its request; the database stays the only truth.
- */
+/** Questions about sets of people, answered exactly as of the moment they are asked. */
 @Injectable()
-export class RollService {
-  private readonly kept = new Map<string, Kept>();
+export class RollService implements OnApplicationShutdown {
+  private readonly roll: Roll;
 
-  constructor(
-    @Inject(Database) private readonly database: Database,
-    @Inject(RollRepository) private readonly repository: RollRepository,
-    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
-  ) {}
-
-  /** The columns that a rule reads. */
-  async columnsFor(scope: Scope, rule: Rule): Promise<Roll> {
-    const db = this.database.read(scope);
-    const kept = await this.current(scope);
-    const around = { rules: await this.houseRules.rules(db), now: new Date() };
-    const people = await kept.people;
-    const load: Load = {
-      column: (line) => this.repository.column(db, people, line, around),
-      verdicts: (line) => this.repository.verdicts(db, people, line, around),
-    };
-    const loaded = new Map<string, Column>();
-    for (const line of linesOf(rule)) {
-      const key = columnKey(line);
-      if (!loaded.has(key)) loaded.set(key, await this.column(kept, key, line, load));
-    }
-    return {
-      size: people.ids.length,
-      people,
-      get: (key) => {
-        const column = loaded.get(key);
-        if (!column) throw new Error(`expected the column ${key} to be loaded, got only ${[...loaded.keys()].join(', ')}`);
-        return column;
-      },
-    };
+  constructor(@Inject(Database) database: Database, @Inject(CONFIG) config: Pick<Config, 'DATABASE_URL' | 'ROLL' | 'ROLL_MEGABYTES'>) {
+    this.roll =
+      config.ROLL === 'thread'
+        ? new RollThread({ databaseUrl: config.DATABASE_URL, megabytes: config.ROLL_MEGABYTES })
+        : new RollEngine(database, config.ROLL_MEGABYTES);
   }
 
-  private async current(scope: Scope): Promise<Kept> {
-    const key = `${scope.organizationId}:${scope.chapterId ?? 'all'}`;
-    const db = this.database.read(scope);
-    const version = await this.repository.version(db);
-    const known = this.kept.get(key);
-    if (known?.version === version) return known;
-    const fresh: Kept = { version, people: this.repository.people(db), columns: new Map(), verdicts: new Map() };
-    this.kept.delete(key);
-    this.kept.set(key, fresh);
-    if (this.kept.size > MOST_SCOPES) this.kept.delete(this.kept.keys().next().value!);
-    fresh.people.catch(() => this.kept.delete(key));
-    return fresh;
+  ask<Q extends keyof RollQuestions>(scope: Scope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
+    return this.roll.ask(scope, what, question);
   }
 
-  private column(kept: Kept, key: string, line: Line, load: Load): Promise<Column> {
-    switch (line.kind) {
-      case 'permission':
-      case 'may':
-      case 'lapses': {
-        // One reading of the verdict gives all three columns; it is of a moment, so it grows old by itself.
-        const name = `${line.channel}:${line.scope}@${Math.floor(Date.now() / FRESH_MS)}`;
-        return once(kept.verdicts, name, () => load.verdicts(line)).then((verdicts) => verdicts[line.kind]);
-      }
-      default:
-        return once(kept.columns, key, () => load.column(line));
-    }
+  async onApplicationShutdown(): Promise<void> {
+    await this.roll.close();
   }
-}
-
-interface Load {
-  column(line: Line): Promise<Column>;
-  verdicts(line: Extract<Line, { kind: 'permission' | 'may' | 'lapses' }>): Promise<Verdicts>;
-}
-
-/** What is kept under a name, read when it is first asked for; a reading that failed is forgotten. */
-function once<T>(kept: Map<string, Promise<T>>, name: string, read: () => Promise<T>): Promise<T> {
-  let value = kept.get(name);
-  if (!value) {
-    value = read();
-    kept.set(name, value);
-    value.catch(() => kept.delete(name));
-  }
-  return value;
 }

@@ -1,22 +1,24 @@
 import fc from 'fast-check';
-import { evaluate, type Rule } from '@goodword/core/segment';
-import { HouseRulesRepository } from '../permission/house-rules.repository';
+import type { Rule } from '@goodword/core/segment';
 import { LedgerRepository } from '../permission/ledger.repository';
-import type { Bound, Database } from '../platform/database';
+import type { Bound, Database, Scoped } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { makeOrganization, openTestDatabase } from '../platform/test-database';
-import { RollRepository } from './roll.repository';
-import { RollService } from './roll.service';
+import { FieldsRepository } from '../supporters/fields.repository';
+import { GroupsRepository } from '../supporters/groups.repository';
+import { RollEngine, type Roll, type RollAnswers } from './engine';
+import { RollThread } from './roll.service';
 
 let database: Database;
 let close: () => Promise<void>;
+let url: string;
 let scope: Scope;
 let chapters: number[];
 let ids: { tag: number; list: number; shirt: number; hours: number; renews: number; born: number };
 const TODAY = 20_780;
 
 beforeAll(async () => {
-  ({ database, close } = await openTestDatabase());
+  ({ database, url, close } = await openTestDatabase());
   ({ scope, chapters } = await makeOrganization(database));
   ids = await database.write(scope, async (tx) => ({
     tag: await tx.insert('tag', { name: 't' }),
@@ -118,43 +120,214 @@ function questions(): [Rule, (p: Person) => boolean][] {
   ];
 }
 
+const READING = { today: TODAY };
+
+/** Everybody whom the roll finds, by id. */
+async function found(roll: Roll, caller: Scope, rule: Rule): Promise<number[]> {
+  return [...(await roll.ask(caller, 'members', { rule, reading: READING }))].sort((a, b) => a - b);
+}
+
 test('columns read from the database answer as the people themselves would, in a chapter and in all of them', async () => {
   await fc.assert(
     fc.asyncProperty(fc.array(person, { maxLength: 8 }), fc.constantFrom(null, 0, 1), async (people, chapter) => {
       const made = await settle(people);
-      const roll = new RollService(database, new RollRepository(), new HouseRulesRepository());
+      const roll = new RollEngine(database);
       const caller = { ...scope, chapterId: chapter === null ? null : chapters[chapter]! };
       const mine = people.map((p, i) => ({ p, id: made[i]! })).filter(({ p }) => chapter === null || p.chapter === chapter);
-      for (const [rule, holds] of questions()) {
-        const columns = await roll.columnsFor(caller, rule);
-        const found = evaluate(rule, columns, { today: TODAY })
-          .ordinals()
-          .map((ordinal) => columns.people.ids[ordinal]);
-        expect([rule, found]).toEqual([rule, mine.filter(({ p }) => holds(p)).map(({ id }) => id)]);
-      }
+      for (const [rule, holds] of questions())
+        expect([rule, await found(roll, caller, rule)]).toEqual([rule, mine.filter(({ p }) => holds(p)).map(({ id }) => id)]);
     }),
     { numRuns: 25 },
   );
 }, 60_000);
 
+/** One thing that happens to somebody, done as the program does it, with what it says that it changed. */
+type Deed = { who: number; do: 'tag' | 'untag' | 'hours' | 'gift' | 'say-yes' | 'say-no' | 'leave' | 'come' | 'tag-many' };
+
+const deed: fc.Arbitrary<Deed> = fc.record({
+  who: fc.nat(7),
+  do: fc.constantFrom('tag', 'untag', 'hours', 'gift', 'say-yes', 'say-no', 'leave', 'come', 'tag-many'),
+});
+
+async function happens(people: (Person & { id: number; gone: boolean })[], { who, do: what }: Deed): Promise<void> {
+  const p = people[who % people.length];
+  const [groups, fields] = [new GroupsRepository(), new FieldsRepository()];
+  await database.write(scope, async (tx) => {
+    if (what === 'come') {
+      const id = await tx.insert('supporter', { chapter_id: chapters[0]!, first_name: 'N', last_name: 'ew' });
+      await groups.put(tx, 'tag', id, ids.tag);
+      tx.changed('people', 0, [id]);
+      people.push({
+        id,
+        gone: false,
+        chapter: 0,
+        tag: true,
+        list: false,
+        shirt: null,
+        hours: null,
+        renews: null,
+        born: null,
+        gifts: [],
+        email: null,
+      });
+      return;
+    }
+    if (!p || p.gone) return tx.unchanged();
+    switch (what) {
+      case 'tag':
+      case 'untag':
+        await (what === 'tag' ? groups.put(tx, 'tag', p.id, ids.tag) : groups.takeOff(tx, 'tag', p.id, ids.tag));
+        p.tag = what === 'tag';
+        return;
+      case 'tag-many':
+        await tx.execute(
+          'INSERT IGNORE INTO supporter_tag (organization_id, supporter_id, tag_id) SELECT :org, id, :tag FROM supporter WHERE organization_id = :org AND erased_at IS NULL',
+          {
+            tag: ids.tag,
+          },
+        );
+        tx.changed('tag', ids.tag, 'everybody');
+        for (const one of people) one.tag = true;
+        return;
+      case 'hours':
+        p.hours = (p.hours ?? 0) + 1;
+        return fields.set(tx, p.id, ids.hours, { number: p.hours });
+      case 'gift':
+        p.gifts.push(2000);
+        tx.changed('gifts', 0, [p.id]);
+        return void (await tx.insert('gift', { supporter_id: p.id, amount: 2000, given_on: TODAY - 2 }));
+      case 'say-yes':
+      case 'say-no':
+        return sayAgain(tx, p, what === 'say-yes' ? 'yes' : 'no');
+      case 'leave':
+        p.gone = true;
+        tx.changed('people', 0, [p.id]);
+        return void (await tx.execute('UPDATE supporter SET erased_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :id', { id: p.id }));
+    }
+  });
+}
+
+/** A later word of the person about news; a no is only lifted by their own later yes. */
+async function sayAgain(tx: Scoped, p: Person & { id: number }, state: 'yes' | 'no'): Promise<void> {
+  const [point] = await tx.sql<{ id: number }>(
+    'SELECT contact_point_id AS id FROM supporter_contact WHERE organization_id = :org AND supporter_id = :id',
+    {
+      id: p.id,
+    },
+  );
+  if (!point) return tx.unchanged();
+  p.email = state;
+  const entry = { contactPointId: point.id, supporterId: p.id, channel: 'email', scope: 'news', state, byPerson: true, how: 'form' } as const;
+  await new LedgerRepository().record(tx, { ...entry, saidAt: new Date(++clock) });
+}
+let clock = 1000;
+
+test('whatever happens to people, the very next answer knows it, without reading everything anew', async () => {
+  await fc.assert(
+    fc.asyncProperty(fc.array(person, { minLength: 1, maxLength: 6 }), fc.array(deed, { minLength: 1, maxLength: 8 }), async (start, deeds) => {
+      const made = await settle(start);
+      const people = start.map((p, i) => ({ ...p, gifts: [...p.gifts], id: made[i]!, gone: false }));
+      const roll = new RollEngine(database);
+      for (const [rule] of questions()) await found(roll, scope, rule);
+      for (const one of deeds) {
+        await happens(people, one);
+        for (const [rule, holds] of questions())
+          expect([one, rule, await found(roll, scope, rule)]).toEqual([one, rule, people.filter((p) => !p.gone && holds(p)).map(({ id }) => id)]);
+      }
+    }),
+    { numRuns: 20 },
+  );
+}, 120_000);
+
+const nobody: Person = { chapter: 0, tag: false, list: false, shirt: null, hours: null, renews: null, born: null, gifts: [], email: null };
+const tagged = (): Rule => ({ kind: 'tag', tagId: ids.tag, has: true });
+
 test('an answer is exact after every write, also one that commits late', async () => {
-  const [first] = await settle([{ chapter: 0, tag: false, list: false, shirt: null, hours: null, renews: null, born: null, gifts: [], email: null }]);
-  const roll = new RollService(database, new RollRepository(), new HouseRulesRepository());
-  const rule: Rule = { kind: 'tag', tagId: ids.tag, has: true };
-  const count = async () => evaluate(rule, await roll.columnsFor(scope, rule), { today: TODAY }).count();
+  const [first] = await settle([nobody]);
+  const roll = new RollEngine(database);
+  const count = async () => (await roll.ask(scope, 'count', { rule: tagged(), reading: READING, beside: [] })).total;
   expect(await count()).toBe(0);
   let letGo = () => undefined as void;
   const held = new Promise<void>((done) => (letGo = done));
-  const slow = database.write(scope, async (tx) => {
-    await tx.insert('change_log', {});
+  const slow = database.quietly(scope, async (tx) => {
+    await tx.insertAll('change_log', ['what', 'ref', 'ids'], [['tag', ids.tag, String(first)]]);
     await tx.insert('supporter_tag', { supporter_id: first!, tag_id: ids.tag });
     await held;
   });
   await new Promise((done) => setTimeout(done, 100));
   // Another transaction takes a later place in the log and commits first.
   await database.write(scope, async (tx) => void (await tx.insert('list', { name: 'later' })));
+  await database.write(scope, async (tx) => tx.unchanged());
   expect(await count()).toBe(0);
   letGo();
   await slow;
   expect(await count()).toBe(1);
+});
+
+test('a transaction that says nothing counts as having changed everything', async () => {
+  const [first] = await settle([nobody]);
+  const roll = new RollEngine(database);
+  expect(await found(roll, scope, tagged())).toEqual([]);
+  await database.write(scope, async (tx) => void (await tx.insert('supporter_tag', { supporter_id: first!, tag_id: ids.tag })));
+  expect(await found(roll, scope, tagged())).toEqual([first]);
+});
+
+test('people come in pages, in the order of names or of a field, missing values last', async () => {
+  const made = await settle([3, null, 1, 2, null].map((hours) => ({ ...nobody, hours })));
+  const roll = new RollEngine(database);
+  const rule: Rule = { kind: 'all', rules: [] };
+  const pages = async (by: string | number, descending: boolean) => {
+    const all: number[][] = [];
+    for (let after: number | null = null; ;) {
+      const { ids: some, total }: RollAnswers['page'] = await roll.ask(scope, 'page', { rule, reading: READING, by, descending, after, limit: 2 });
+      expect(total).toBe(5);
+      all.push(some.map((id) => made.indexOf(id)));
+      if (some.length < 2) return all;
+      after = some.at(-1)!;
+    }
+  };
+  expect(await pages('name', false)).toEqual([[0, 1], [2, 3], [4]]);
+  expect(await pages('name', true)).toEqual([[4, 3], [2, 1], [0]]);
+  expect(await pages(ids.hours, false)).toEqual([[2, 3], [0, 1], [4]]);
+  expect(await pages(ids.hours, true)).toEqual([[0, 3], [2, 1], [4]]);
+});
+
+test('names are found by their parts in any order, without accents', async () => {
+  const made = await settle([nobody, nobody, nobody]);
+  const rename = (i: number, first: string, last: string) =>
+    database.write(scope, async (tx) => {
+      tx.changed('own', 0, [made[i]!]);
+      await tx.table('supporter').where('id', made[i]!).update({ first_name: first, last_name: last });
+    });
+  await rename(0, 'Zoé', 'Castellan-Núñez');
+  await rename(1, 'Nunzia', 'Berg');
+  await rename(2, 'Ann', 'Castle');
+  const roll = new RollEngine(database);
+  const find = async (...words: string[]) => (await roll.ask(scope, 'find', { words, limit: 5 })).map((id) => made.indexOf(id));
+  expect(await find('nun')).toEqual([1, 0]);
+  expect(await find('cast')).toEqual([0, 2]);
+  expect(await find('cast', 'zoe')).toEqual([0]);
+  expect(await find('stell')).toEqual([]);
+});
+
+test('under a small budget columns are dropped and read again, and answers stay the same', async () => {
+  const made = await settle([{ ...nobody, tag: true, hours: 4 }, nobody]);
+  const roll = new RollEngine(database, 0.01);
+  for (let round = 0; round < 2; round++) {
+    expect(await found(roll, scope, tagged())).toEqual([made[0]]);
+    expect(await found(roll, scope, { kind: 'field', field: ids.hours, op: 'at-least', value: 3 })).toEqual([made[0]]);
+  }
+});
+
+test('the thread answers as the engine does, tells its faults, and begins again after its end', async () => {
+  const made = await settle([{ ...nobody, tag: true }, nobody]);
+  const thread = new RollThread({ databaseUrl: url, megabytes: 64 });
+  const question = { rule: tagged(), reading: READING, beside: [{ kind: 'none' as const, rules: [tagged()] }] };
+  expect(await thread.ask(scope, 'count', question)).toEqual(await new RollEngine(database).ask(scope, 'count', question));
+  expect([...(await thread.ask(scope, 'members', { rule: tagged(), reading: READING }))]).toEqual([made[0]]);
+  const inside: Rule = { kind: 'segment', segmentId: 1, in: true };
+  await expect(thread.ask(scope, 'members', { rule: inside, reading: READING })).rejects.toThrow('expanded');
+  await thread.close();
+  expect([...(await thread.ask(scope, 'members', { rule: tagged(), reading: READING }))]).toEqual([made[0]]);
+  await thread.close();
 });

@@ -16,6 +16,13 @@ export class SegmentsRepository {
     );
   }
 
+  /** Names of everything that a line can ask for and that has no repository in sight here. */
+  async named(db: Scoped): Promise<Record<'batch' | 'campaign' | 'chapter' | 'message' | 'segment', { id: number; name: string }[]>> {
+    const of = (table: string) => db.sql<{ id: number; name: string }>(`SELECT id, name FROM ${table} WHERE organization_id = :org`);
+    const [batch, campaign, chapter, message, segment] = await Promise.all(['batch', 'campaign', 'chapter', 'message', 'segment'].map(of));
+    return { batch: batch!, campaign: campaign!, chapter: chapter!, message: message!, segment: segment! };
+  }
+
   async find(db: Scoped, id: number): Promise<SegmentRow | undefined> {
     return (await this.all(db)).find((segment) => segment.id === id);
   }

@@ -1,7 +1,21 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { dayInZone } from '@goodword/core/common';
-import type { Page, SegmentCount, SupporterRow } from '@goodword/core/contract';
-import { describe, evaluate, explain, isGroup, linesOf, narrow, type Explanation, type Names, type Rule } from '@goodword/core/segment';
+import type { CountedStep, Page, SegmentCount, SupporterRow } from '@goodword/core/contract';
+import {
+  describe,
+  expand,
+  explained,
+  FIELD_OPS_BY_TYPE,
+  isGroup,
+  linesOf,
+  STANDARD_FIELD_NAMES,
+  type Explanation,
+  type Line,
+  type Names,
+  type Reading,
+  type Rule,
+  type Step,
+} from '@goodword/core/segment';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -31,64 +45,63 @@ export class SegmentsService {
     @Inject(SupporterRows) private readonly rows: SupporterRows,
   ) {}
 
-  /** Counts a tree with the narrowing of each of its top rules, exact as of now. */
-  async count(scope: Scope, tree: Rule): Promise<SegmentCount> {
+  /** Counts a tree with the narrowing of each of its rules, exact as of now. */
+  async count(scope: Scope, tree: Rule, withReach: boolean): Promise<SegmentCount> {
     const names = await this.checked(scope, tree);
-    const roll = await this.roll.columnsFor(scope, { kind: 'all', rules: [tree, ...REACH] });
-    const { bits, steps } = narrow(tree, roll, { today: await this.today(scope) });
-    const top = isGroup(tree) ? tree.rules : [tree];
-    const [email, text] = REACH.map((rule) => evaluate(rule, roll, { today: 0 }));
+    const rule = await this.expanded(scope, tree);
+    const beside = withReach ? [...REACH, { kind: 'any' as const, rules: REACH }] : [];
+    const counted = await this.roll.ask(scope, 'count', { rule, reading: await this.reading(scope), beside });
+    const [email, text, either] = counted.beside;
     return {
-      everybody: roll.size,
-      total: bits.count(),
-      steps: steps.map((step, i) => ({ ...step, words: describe(top[i]!, names) })),
-      reach: { email: bits.and(email!).count(), text: bits.and(text!).count(), neither: bits.and(email!.or(text!).not()).count() },
+      everybody: counted.everybody,
+      total: counted.total,
+      steps: inWords(isGroup(tree) ? tree.rules : [tree], counted.steps, names),
+      reach: withReach ? { email: email!, text: text!, neither: counted.total - either! } : null,
     };
   }
 
-  /** People of a tree by name, a page at a time. */
+  /** People of a tree in an order, a page at a time. */
   async people(scope: Scope, tree: Rule, after: string | undefined, limit: number): Promise<Page<SupporterRow>> {
     await this.checked(scope, tree);
-    const roll = await this.roll.columnsFor(scope, tree);
-    const ordinals = evaluate(tree, roll, { today: await this.today(scope) }).ordinals();
-    const from = Number(decodeCursor(after, 1)?.[0] ?? -1);
-    const slice = ordinals.filter((ordinal) => ordinal > from).slice(0, limit);
+    const from = decodeCursor(after, 1)?.[0];
+    const { ids, total } = await this.roll.ask(scope, 'page', {
+      rule: await this.expanded(scope, tree),
+      reading: await this.reading(scope),
+      by: 'name',
+      descending: false,
+      after: from === undefined ? null : Number(from),
+      limit,
+    });
     const db = this.database.read(scope);
-    const people = await this.supporters.byIds(
-      db,
-      slice.map((ordinal) => roll.people.ids[ordinal]!),
-    );
-    return { rows: await this.rows.of(db, people), total: ordinals.length, next: slice.length === limit ? encodeCursor([slice.at(-1)!]) : null };
+    const rows = await this.rows.of(db, await this.supporters.byIds(db, ids));
+    return { rows, total, next: ids.length === limit ? encodeCursor([ids.at(-1)!]) : null };
   }
 
   /** Ids of everybody who passes, in no promised order. */
   async members(scope: Scope, tree: Rule): Promise<number[]> {
-    const roll = await this.roll.columnsFor(scope, tree);
-    return evaluate(tree, roll, { today: await this.today(scope) })
-      .ordinals()
-      .map((ordinal) => roll.people.ids[ordinal]!);
+    return [...(await this.roll.ask(scope, 'members', { rule: await this.expanded(scope, tree), reading: await this.reading(scope) }))];
   }
 
   /** Why one person is in or out, line by line. */
   async explain(scope: Scope, id: number, supporterId: number): Promise<{ name: string } & Explanation> {
     const segment = await this.segment(scope, id);
-    const names = await this.names(scope);
-    const roll = await this.roll.columnsFor(scope, segment.tree);
-    const ordinal = roll.people.ordinalOf(supporterId);
-    if (ordinal === undefined) throw new NotFound('supporter');
-    return { name: segment.name, ...explain(segment.tree, roll, ordinal, { today: await this.today(scope) }, names) };
+    const rules = [await this.expanded(scope, segment.tree)];
+    const [trace] = await this.roll.ask(scope, 'trace', { rules, reading: await this.reading(scope), supporterId });
+    if (!trace) throw new NotFound('supporter');
+    return { name: segment.name, ...explained(segment.tree, trace, await this.names(scope)) };
   }
 
   /** The segments that a person is in. */
   async of(scope: Scope, supporterId: number): Promise<{ id: number; name: string }[]> {
-    const out: { id: number; name: string }[] = [];
-    const today = await this.today(scope);
-    for (const segment of await this.segments.all(this.database.read(scope))) {
-      const roll = await this.roll.columnsFor(scope, segment.tree);
-      const ordinal = roll.people.ordinalOf(supporterId);
-      if (ordinal !== undefined && evaluate(segment.tree, roll, { today }).has(ordinal)) out.push({ id: segment.id, name: segment.name });
-    }
-    return out;
+    const all = await this.segments.all(this.database.read(scope));
+    const treeOf = (id: number) => all.find((segment) => segment.id === id)?.tree;
+    const sound = all.flatMap((segment) => {
+      const expanded = expand(segment.tree, treeOf, [segment.id]);
+      return expanded.ok ? [{ ...segment, rule: expanded.rule }] : [];
+    });
+    const rules = sound.map(({ rule }) => rule);
+    const traces = await this.roll.ask(scope, 'trace', { rules, reading: await this.reading(scope), supporterId });
+    return sound.filter((_one, i) => traces[i]?.holds).map(({ id, name }) => ({ id, name }));
   }
 
   async list(scope: Scope): Promise<(SegmentRow & { words: string })[]> {
@@ -105,8 +118,10 @@ export class SegmentsService {
   async save(scope: Scope, id: number | null, segment: { name: string; tree: Rule }): Promise<{ id: number }> {
     await this.checked(scope, segment.tree);
     if (id !== null) await this.segment(scope, id);
+    await this.expanded(scope, segment.tree, id === null ? [] : [id]);
     try {
       return await this.database.write(scope, async (tx) => {
+        tx.unchanged();
         const saved = id ?? (await this.segments.make(tx, segment));
         if (id !== null) await this.segments.change(tx, id, segment);
         await audit(tx, { act: id === null ? 'make' : 'change', subject: 'segment', subjectId: saved, words: `Segment ${segment.name} saved` });
@@ -119,54 +134,101 @@ export class SegmentsService {
 
   async remove(scope: Scope, id: number): Promise<void> {
     await this.segment(scope, id);
-    await this.database.write(scope, (tx) => this.segments.remove(tx, id));
+    await this.database.quietly(scope, (tx) => this.segments.remove(tx, id));
   }
 
-  private async today(scope: Scope): Promise<number> {
-    return dayInZone(Date.now(), (await this.team.organization(scope)).time_zone);
+  private async reading(scope: Scope): Promise<Reading> {
+    const { time_zone, fiscal_month } = await this.team.organization(scope);
+    return { today: dayInZone(Date.now(), time_zone), fiscalMonth: fiscal_month };
+  }
+
+  /** The tree with those of other segments in their places. */
+  private async expanded(scope: Scope, tree: Rule, path: readonly number[] = []): Promise<Rule> {
+    if (!linesOf(tree).some((line) => line.kind === 'segment')) return tree;
+    const all = await this.segments.all(this.database.read(scope));
+    const expanded = expand(tree, (id) => all.find((segment) => segment.id === id)?.tree, path);
+    if (expanded.ok) return expanded.rule;
+    const name = all.find((segment) => segment.id === expanded.segmentId)?.name;
+    throw new Invalid(
+      expanded.why === 'gone'
+        ? 'A line of this segment asks for a segment that is no longer there. Change that line.'
+        : `“${name}” would hold itself: it asks for a segment that, in the end, asks for “${name}” again. Take one of these lines out.`,
+    );
   }
 
   /** The names behind the ids, having checked that every id is one of this scope's. */
   private async checked(scope: Scope, tree: Rule): Promise<Names> {
     const names = await this.names(scope);
     for (const line of linesOf(tree)) {
-      const known =
-        line.kind === 'tag'
-          ? names.tag(line.tagId)
-          : line.kind === 'list'
-            ? names.list(line.listId)
-            : line.kind === 'field'
-              ? names.field(line.field).name
-              : 'known';
-      if (known === GONE) throw new Invalid(`A line of this segment asks for a ${line.kind} that is no longer there. Change that line.`);
+      if (nameOf(line, names) === GONE)
+        throw new Invalid(`A line of this segment asks for a ${line.kind} that is no longer there. Change that line.`);
+      if (line.kind !== 'field') continue;
+      const { name, type } = names.field(line.field);
+      if (!FIELD_OPS_BY_TYPE[type].includes(line.op))
+        throw new Invalid(`“${name}” can't be asked for “${line.op}”: it is a field of the kind ${type}.`);
     }
     return names;
   }
 
   private async names(scope: Scope): Promise<Names> {
     const db = this.database.read(scope);
-    const [organization, fields, tags, lists, batches] = await Promise.all([
+    const [organization, fields, tags, lists, named] = await Promise.all([
       this.team.organization(scope),
       this.fields.all(db),
       this.groups.tags(db),
       this.groups.lists(db),
-      db.sql<{ id: number; name: string }>('SELECT id, name FROM batch WHERE organization_id = :org'),
+      this.segments.named(db),
     ]);
     const nameIn = (rows: readonly { id: number; name: string }[]) => (id: number) => rows.find((row) => row.id === id)?.name ?? GONE;
-    const standard = {
-      firstName: { name: 'First name', type: 'text' },
-      lastName: { name: 'Last name', type: 'text' },
-      created: { name: 'day of joining us', type: 'date' },
-    } as const;
     return {
       locale: organization.locale,
       currency: organization.currency,
-      field: (ref) => (typeof ref === 'number' ? (fields.find((field) => field.id === ref) ?? { name: GONE, type: 'text' as const }) : standard[ref]),
+      field: (ref) =>
+        typeof ref === 'number' ? (fields.find((field) => field.id === ref) ?? { name: GONE, type: 'text' as const }) : STANDARD_FIELD_NAMES[ref],
       tag: nameIn(tags),
       list: nameIn(lists),
-      batch: nameIn(batches),
+      batch: nameIn(named.batch),
+      campaign: nameIn(named.campaign),
+      chapter: nameIn(named.chapter),
+      message: nameIn(named.message),
+      segment: nameIn(named.segment),
     };
   }
 }
 
 const GONE = 'something since deleted';
+
+/** The name of what a line asks for, where it asks for a thing that can be gone. */
+function nameOf(line: Line, names: Names): string {
+  switch (line.kind) {
+    case 'tag':
+      return names.tag(line.tagId);
+    case 'list':
+      return names.list(line.listId);
+    case 'batch':
+      return names.batch(line.batchId);
+    case 'roster':
+      return names.campaign(line.campaignId);
+    case 'chapter':
+      return names.chapter(line.chapterId);
+    case 'segment':
+      return names.segment(line.segmentId);
+    case 'field':
+      return names.field(line.field).name;
+    case 'message':
+      return line.messageId === null ? '' : names.message(line.messageId);
+    case 'permission':
+    case 'may':
+    case 'lapses':
+    case 'gave':
+      return '';
+  }
+}
+
+/** Puts words to counted rules; a segment inside another is counted as one line. */
+function inWords(rules: readonly Rule[], steps: readonly Step[], names: Names): CountedStep[] {
+  return rules.map((rule, i) => {
+    const { alone, left, inner } = steps[i]!;
+    return { words: describe(rule, names), alone, left, inner: isGroup(rule) ? inWords(rule.rules, inner, names) : [] };
+  });
+}

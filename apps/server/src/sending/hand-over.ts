@@ -174,7 +174,11 @@ class Door {
   private async commit(waiting: Waiting[], outcomes: Outcome[]): Promise<Set<number>> {
     const { database, outbox, houseRules } = this.parts;
     const { message } = this.context;
-    return database.quietly(this.scope, async (tx) => {
+    return database.write(this.scope, async (tx) => {
+      // Whoever is written to now has had one more, which the cap counts.
+      const people = [...waiting, ...outcomes].map(({ delivery }) => delivery.supporter_id);
+      tx.changed('reach', 0, people);
+      tx.changed('messages', 0, people);
       if (outcomes.length > 0) await outbox.record(tx, outcomes);
       if (waiting.length === 0) return new Set<number>();
       const asking = { channel: message.channel, scope: scopeOf(message), rules: await houseRules.rules(tx), now: new Date() };

@@ -195,6 +195,7 @@ export class OutboxRepository {
 
   /** An address that can't get mail or texts is put on hold for everybody until somebody looks at it. */
   async hold(tx: Scoped, contactPointId: number, reason: string): Promise<void> {
+    tx.reached.add(contactPointId);
     await tx.execute(
       'UPDATE contact_point SET on_hold = 1, hold_reason = :reason, hold_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :contactPointId',
       { contactPointId, reason: reason.slice(0, 300) },

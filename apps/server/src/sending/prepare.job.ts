@@ -26,7 +26,7 @@ export class PrepareJob {
     if (message.prepared_to === 0) await this.freeze(job);
     for (let after = message.prepared_to; ;) {
       if (await job.stopped()) return;
-      const last = await this.database.write(scope, async (tx) => {
+      const last = await this.database.quietly(scope, async (tx) => {
         const current = await this.messages.lock(tx, refId);
         if (current?.state !== 'preparing') return null;
         const written = await this.sending.prepareSlice(tx, refId, after, SLICE, await this.service.asking(tx, current));
@@ -42,7 +42,7 @@ export class PrepareJob {
     const message = (await this.messages.find(this.database.read(job.scope), job.refId))!;
     const ids = await this.service.group(job.scope, message.recipients);
     const { composed } = await this.composing.compose(job.scope, message);
-    await this.database.write(job.scope, async (tx) => {
+    await this.database.quietly(job.scope, async (tx) => {
       const current = await this.messages.lock(tx, job.refId);
       if (!current || !['scheduled', 'preparing'].includes(current.state)) return;
       await this.sending.freezeGroup(tx, job.refId, ids);

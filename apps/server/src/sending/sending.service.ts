@@ -42,7 +42,7 @@ export class SendingService {
   ) {}
 
   async saveRecipients(scope: Scope, id: number, recipients: Recipients): Promise<void> {
-    await this.database.write(scope, async (tx) => {
+    await this.database.quietly(scope, async (tx) => {
       const message = await this.movable(tx, scope, id, ['draft']);
       await this.groupRule(scope, recipients);
       await this.messages.change(tx, message.id, { recipients: JSON.stringify(recipients) });
@@ -89,7 +89,7 @@ export class SendingService {
     const message = await this.message(this.database.read(scope), id);
     const chapterScope = this.chapterOf(scope, message);
     const ids = await this.group(chapterScope, message.recipients);
-    const counts = await this.database.write(chapterScope, async (tx) => {
+    const counts = await this.database.quietly(chapterScope, async (tx) => {
       await this.sending.freezeGroup(tx, id, ids);
       await this.sending.look(tx, id, await this.asking(tx, message));
       return this.sending.lookCounts(tx, id);
@@ -160,7 +160,7 @@ export class SendingService {
       throw new Unavailable(`The test could not be handed over: ${outcome.detail}. Try again in a moment.`);
     if (outcome.kind === 'refused') throw new Conflict(`The test was refused: ${outcome.detail}`);
     if (message.state === 'draft')
-      await this.database.write(scope, (tx) => this.messages.change(tx, id, { tested_at: new Date(), sender_id: teammate.id }));
+      await this.database.quietly(scope, (tx) => this.messages.change(tx, id, { tested_at: new Date(), sender_id: teammate.id }));
     return { to };
   }
 
@@ -168,7 +168,7 @@ export class SendingService {
   async send(scope: Scope, id: number, when: { at: Date | null; expected: number }): Promise<void> {
     const message = await this.message(this.database.read(scope), id);
     await this.readyToSend(this.chapterOf(scope, message), message, when.expected);
-    await this.database.write(scope, async (tx) => {
+    await this.database.quietly(scope, async (tx) => {
       await this.movable(tx, scope, id, ['draft']);
       const later = when.at !== null && when.at.getTime() > Date.now();
       await this.messages.change(tx, id, {

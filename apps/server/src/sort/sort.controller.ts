@@ -114,8 +114,8 @@ export class SortController {
 
   @Route('post', 'segments/count', { role: 'viewer', summary: 'Count a rule, with how each line narrows', body: schema.countSegment, ownProof: true })
   @HttpCode(200)
-  count(@Caller() scope: Scope, @Input('body') body: { tree: Rule }): Promise<SegmentCount> {
-    return this.segments.count(scope, body.tree);
+  count(@Caller() scope: Scope, @Input('body') body: { tree: Rule; reach: boolean }): Promise<SegmentCount> {
+    return this.segments.count(scope, body.tree, body.reach);
   }
 
   @Route('post', 'segments/people', { role: 'viewer', summary: 'The people that a rule takes in', body: schema.segmentPeople, ownProof: true })

@@ -26,6 +26,7 @@ export class ErasureService {
 
   async erase(scope: Scope, id: number): Promise<void> {
     const files = await this.database.write(scope, async (tx) => {
+      tx.changed('people', 0, [id]);
       if (!(await this.supporters.find(tx, id))) throw new NotFound('supporter');
       const points = await this.supporters.points(tx, [id]);
       const kept = [...(await this.erasures.evidenceKeys(tx, id)), ...(await this.erasures.batchFiles(tx, id))];

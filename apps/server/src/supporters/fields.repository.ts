@@ -63,6 +63,7 @@ export class FieldsRepository {
 
   /** Sets a value, or takes it away where it is empty. */
   async set(tx: Scoped, supporterId: number, fieldId: number, value: FieldValue | null): Promise<void> {
+    tx.changed('field', fieldId, [supporterId]);
     await tx.execute('DELETE FROM field_value WHERE organization_id = :org AND supporter_id = :supporterId AND field_id = :fieldId', {
       supporterId,
       fieldId,

@@ -38,6 +38,7 @@ export class FieldsService {
     const clash = registry.names.find((name) => nameKey(name.name) === nameKey(field.name));
     if (clash) throw new Conflict(`There is a field named ${clash.name} already. Use it, or take another name.`);
     return this.database.write(scope, async (tx) => {
+      tx.unchanged();
       const id = await this.fields.make(tx, field);
       await audit(tx, { act: 'make', subject: 'field', subjectId: id, words: `Field ${field.name} made` });
       return { id };

@@ -56,11 +56,13 @@ export class GroupsRepository {
   }
 
   async remove(tx: Scoped, kind: 'tag' | 'list', id: number): Promise<void> {
+    tx.changed(kind, id, 'everybody');
     await tx.table(`supporter_${kind}`).where(`${kind}_id`, id).delete();
     await tx.table(kind).where('id', id).delete();
   }
 
   async put(tx: Scoped, kind: 'tag' | 'list', supporterId: number, groupId: number): Promise<boolean> {
+    tx.changed(kind, groupId, [supporterId]);
     const changed = await tx.execute(
       `INSERT IGNORE INTO supporter_${kind} (organization_id, supporter_id, ${kind}_id, added_by) VALUES (:org, :supporterId, :groupId, :actor)`,
       { supporterId, groupId, actor: tx.scope.actorId },
@@ -69,6 +71,7 @@ export class GroupsRepository {
   }
 
   async takeOff(tx: Scoped, kind: 'tag' | 'list', supporterId: number, groupId: number): Promise<boolean> {
+    tx.changed(kind, groupId, [supporterId]);
     const changed = await tx.execute(
       `DELETE FROM supporter_${kind} WHERE organization_id = :org AND supporter_id = :supporterId AND ${kind}_id = :groupId`,
       { supporterId, groupId },

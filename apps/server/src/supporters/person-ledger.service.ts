@@ -166,6 +166,8 @@ export class PersonLedger {
     if (place.region && !place.country) throw new Invalid([{ field: 'region', code: 'country', message: 'Choose the country of the region first.' }]);
     await this.database.write(scope, async (tx) => {
       const before = await this.person(tx, id);
+      // Another place has other rules.
+      tx.changed('people', 0, [id]);
       await this.supporters.setPlace(tx, id, place);
       const words = (at: Place) => (at.country ? placeWords(at.region ? `${at.country}-${at.region}` : at.country) : 'not known');
       await audit(tx, {
@@ -185,7 +187,7 @@ export class PersonLedger {
     const { mime, bytes } = await evidenceOf(file.bytes);
     const storageKey = await this.storage.put(bytes);
     const sha256 = createHash('sha256').update(bytes).digest('hex');
-    return this.database.write(scope, async (tx) => ({
+    return this.database.quietly(scope, async (tx) => ({
       id: await this.evidence.add(tx, { supporterId: id, name: file.name, mime, bytes: bytes.length, sha256, storageKey }),
     }));
   }

@@ -210,6 +210,7 @@ export class SupportersRepository {
   /** Finds or makes an address and hangs it on the person. Returns its id. */
   async addPoint(tx: Scoped, supporterId: number, point: { kind: string; normal: string; shown: string; doNotContact: boolean }): Promise<number> {
     const pointId = await this.ensurePoint(tx, point);
+    tx.changed('reach', 0, [supporterId]);
     await tx.execute(
       `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position)
         SELECT :org, :supporterId, :pointId, COUNT(*) FROM supporter_contact WHERE supporter_id = :supporterId`,
@@ -220,6 +221,7 @@ export class SupportersRepository {
 
   /** Puts one address in the place of another, which comes off the person. */
   async replacePoint(tx: Scoped, supporterId: number, oldId: number, newId: number): Promise<void> {
+    tx.changed('reach', 0, [supporterId]);
     await tx.execute(
       `UPDATE supporter_contact n JOIN supporter_contact o ON o.supporter_id = n.supporter_id AND o.contact_point_id = :oldId SET n.position = o.position
         WHERE n.organization_id = :org AND n.supporter_id = :supporterId AND n.contact_point_id = :newId`,
@@ -233,6 +235,7 @@ export class SupportersRepository {
 
   /** Takes an address off hold: somebody has looked and it is good. */
   async release(tx: Scoped, pointId: number): Promise<void> {
+    tx.reached.add(pointId);
     await tx.execute('UPDATE contact_point SET on_hold = 0, hold_reason = NULL, hold_at = NULL WHERE organization_id = :org AND id = :pointId', {
       pointId,
     });

@@ -26,6 +26,8 @@ export interface OrganizationRow {
   from_email: string;
   list_domain: string;
   text_from: string;
+  /** The month that fiscal years begin with, 1 to 12. */
+  fiscal_month: number;
   /** Days that the files of batches are kept. */
   file_days: number;
 }

@@ -170,6 +170,8 @@ export async function openHouse(options: { sink?: SinkOptions; env?: Record<stri
     DKIM_DOMAIN: 'lanternferry.test',
     LOG_LEVEL: 'silent',
     LEASE_SECONDS: '2',
+    // From its source; that the thread answers the same is a test of its own (roll/thread.test.ts).
+    ROLL: 'here',
     ...options.env,
   };
   const config = readConfig(env);

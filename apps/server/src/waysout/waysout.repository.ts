@@ -79,6 +79,7 @@ export class WaysOutRepository {
   }
 
   async event(tx: Scoped, delivery: Pick<TokenDelivery, 'id' | 'messageId' | 'supporterId'>, kind: string, detail: string): Promise<void> {
+    tx.changed('messages', 0, [delivery.supporterId]);
     await tx.insert('delivery_event', {
       delivery_id: delivery.id,
       message_id: delivery.messageId,

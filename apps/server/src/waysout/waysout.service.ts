@@ -82,7 +82,8 @@ export class WaysOutService {
 
   async opened(token: string): Promise<void> {
     const delivery = await this.find('open', token);
-    await this.database.quietly(programScope(delivery.organizationId), async (tx) => {
+    await this.database.write(programScope(delivery.organizationId), async (tx) => {
+      tx.unchanged();
       if (await this.waysOut.mark(tx, delivery.id, 'opened')) await this.waysOut.event(tx, delivery, 'opened', '');
     });
   }
@@ -93,7 +94,8 @@ export class WaysOutService {
     const scope = programScope(delivery.organizationId);
     const url = await this.waysOut.link(this.database.read(scope), delivery.messageId, delivery.extra);
     if (!url) throw new NotFound('link');
-    await this.database.quietly(scope, async (tx) => {
+    await this.database.write(scope, async (tx) => {
+      tx.unchanged();
       await this.waysOut.mark(tx, delivery.id, 'followed');
       if (!(await this.waysOut.hasFollowed(tx, delivery.id, url))) await this.waysOut.event(tx, delivery, 'followed', url);
     });

@@ -19,12 +19,34 @@ export class Bits {
     return bits;
   }
 
+  /** Everybody who passes a test; the words are written whole, which costs half of adding them one by one. */
+  static where(size: number, test: (ordinal: number) => boolean): Bits {
+    const bits = new Bits(size);
+    for (let word = 0, ordinal = 0; ordinal < size; word++) {
+      let value = 0;
+      for (let bit = 0; bit < 32 && ordinal < size; bit++, ordinal++) if (test(ordinal)) value |= 1 << bit;
+      bits.words[word] = value;
+    }
+    return bits;
+  }
+
   has(ordinal: number): boolean {
     return ((this.words[ordinal >>> 5]! >>> (ordinal & 31)) & 1) === 1;
   }
 
   add(ordinal: number): void {
     this.words[ordinal >>> 5]! |= 1 << (ordinal & 31);
+  }
+
+  remove(ordinal: number): void {
+    this.words[ordinal >>> 5]! &= ~(1 << (ordinal & 31));
+  }
+
+  /** The same set over more people, of whom the new ones are not in it. */
+  grown(size: number): Bits {
+    const out = new Bits(size);
+    out.words.set(this.words);
+    return out;
   }
 
   and(other: Bits): Bits {

@@ -60,3 +60,36 @@ export function daysToBirthday(birthday: MonthDay, today: Day): number {
   }
   throw new Error(`expected a month-day 101 to 1231, got ${birthday}`);
 }
+
+/** Days since the birthday was last kept, 0 (today) to 365. */
+export function daysSinceBirthday(birthday: MonthDay, today: Day): number {
+  const { year } = dateParts(today);
+  for (const candidate of [year, year - 1]) {
+    const kept = keptOn(birthday, candidate);
+    const day = dayOf(candidate, Math.floor(kept / 100), kept % 100);
+    if (day !== null && day <= today) return today - day;
+  }
+  throw new Error(`expected a month-day 101 to 1231, got ${birthday}`);
+}
+
+/** The same day so many months on (or back), or the last of a month that has no such day. */
+export function addMonths(day: Day, months: number): Day {
+  const { year, month, day: d } = dateParts(day);
+  const target = month - 1 + months;
+  const [y, m] = [year + Math.floor(target / 12), (((target % 12) + 12) % 12) + 1];
+  for (let tried = d; ; tried--) {
+    const found = dayOf(y, m, tried);
+    if (found !== null) return found;
+  }
+}
+
+/** First day of the month that `day` lies in. */
+export function monthStart(day: Day): Day {
+  return day - dateParts(day).day + 1;
+}
+
+/** First day of the year that `day` lies in, where years begin with a month (1 to 12). */
+export function fiscalStart(day: Day, month: number): Day {
+  const { year, month: now } = dateParts(day);
+  return Date.UTC(now >= month ? year : year - 1, month - 1, 1) / DAY_MS;
+}

@@ -1,4 +1,19 @@
 export type { Brand, ContactPointId, Day, EntryId, Instant, MonthDay, SupporterId } from './brand';
 export { Bits } from './bits';
-export { dateParts, dayInZone, dayOf, daysToBirthday, isoDay, keptOn, nextYearStart, parseIsoDay, yearStart } from './calendar';
+export {
+  addMonths,
+  dateParts,
+  dayInZone,
+  dayOf,
+  daysSinceBirthday,
+  daysToBirthday,
+  fiscalStart,
+  isoDay,
+  keptOn,
+  monthStart,
+  nextYearStart,
+  parseIsoDay,
+  yearStart,
+} from './calendar';
+export { distanceKm, parsePoint, type Point } from './distance';
 export { editDistance, nearest } from './nearest';

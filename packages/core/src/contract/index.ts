@@ -35,7 +35,7 @@ export {
 } from './intake';
 export { type CampaignView, type MakeCampaign, type RosterGroup, type RosterRow } from './campaigns';
 export type { TextHook } from './public';
-export type { SegmentCount, SegmentView } from './segments';
+export type { CountedStep, SegmentCount, SegmentView } from './segments';
 export {
   GROUP_KINDS,
   MESSAGE_STATES,

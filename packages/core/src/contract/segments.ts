@@ -1,12 +1,19 @@
 import Joi from 'joi';
 import { STATES } from '../permission';
-import { FIELD_OPS, linesOf, isGroup, STANDARD_FIELDS, TREE_LIMITS, type Rule } from '../segment';
+import { FIELD_OPS, GIFT_MEASURES, isGroup, linesOf, MESSAGE_DEEDS, STANDARD_FIELDS, STRETCHES, TREE_LIMITS, UNITS, type Rule } from '../segment';
 import { id, isoDay, name, page, scope, sendingChannel } from './common';
 
 const value = Joi.alternatives().try(Joi.number(), Joi.string().max(200).allow(''));
+const day = Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/);
+const many = Joi.number().integer().min(1).max(36500);
 const window = Joi.alternatives().try(
-  Joi.object({ over: Joi.string().valid('ever', 'this-year', 'last-year', 'earlier-years').required() }),
-  Joi.object({ over: Joi.string().valid('last-days').required(), days: Joi.number().integer().min(1).max(36500).required() }),
+  Joi.object({
+    over: Joi.string()
+      .valid('ever', 'earlier-years', ...STRETCHES)
+      .required(),
+  }),
+  Joi.object({ over: Joi.string().valid('last-days', 'last-weeks', 'last-months').required(), days: many.required() }),
+  Joi.object({ over: Joi.string().valid('between').required(), from: day.required(), to: day.required() }),
 );
 
 const line = Joi.alternatives().try(
@@ -20,6 +27,7 @@ const line = Joi.alternatives().try(
       .required(),
     value,
     to: value,
+    unit: Joi.string().valid(...UNITS),
   }),
   Joi.object({ kind: Joi.string().valid('tag').required(), tagId: id.required(), has: Joi.boolean().required() }),
   Joi.object({ kind: Joi.string().valid('list').required(), listId: id.required(), on: Joi.boolean().required() }),
@@ -48,9 +56,29 @@ const line = Joi.alternatives().try(
   Joi.object({
     kind: Joi.string().valid('gave').required(),
     did: Joi.boolean().required(),
+    measure: Joi.string().valid(...GIFT_MEASURES),
     atLeast: Joi.number().integer().min(1).allow(null).required(),
+    atMost: Joi.number().integer().min(1).allow(null),
     window: window.required(),
   }),
+  Joi.object({
+    kind: Joi.string().valid('roster').required(),
+    campaignId: id.required(),
+    standings: Joi.array().items(Joi.string().max(60)).max(20).required(),
+    on: Joi.boolean().required(),
+  }),
+  Joi.object({ kind: Joi.string().valid('chapter').required(), chapterId: id.required(), in: Joi.boolean().required() }),
+  Joi.object({
+    kind: Joi.string().valid('message').required(),
+    deed: Joi.string()
+      .valid(...MESSAGE_DEEDS)
+      .required(),
+    did: Joi.boolean().required(),
+    messageId: id.allow(null).required(),
+    atLeast: Joi.number().integer().min(1).max(1000).required(),
+    window: window.required(),
+  }),
+  Joi.object({ kind: Joi.string().valid('segment').required(), segmentId: id.required(), in: Joi.boolean().required() }),
 );
 
 const group = Joi.object({
@@ -72,17 +100,28 @@ export const ruleTree = Joi.alternatives()
     return rule;
   });
 
-export const countSegment = Joi.object({ tree: ruleTree.required() });
+export const countSegment = Joi.object({ tree: ruleTree.required(), reach: Joi.boolean().default(true) });
 export const segmentPeople = Joi.object({ tree: ruleTree.required(), ...page });
 export const saveSegment = Joi.object({ name: name.required(), tree: ruleTree.required() });
 export const explainParams = Joi.object({ id: id.required(), supporterId: id.required() });
 export { isoDay };
 
+export interface CountedStep {
+  words: string;
+  /** How many pass this rule alone. */
+  alone: number;
+  /** How many its group comes to with this rule and all before it. */
+  left: number;
+  inner: CountedStep[];
+}
+
 export interface SegmentCount {
   everybody: number;
   total: number;
-  steps: { words: string; alone: number; left: number }[];
-  reach: { email: number; text: number; neither: number };
+  /** The top rules of the tree, or its one line. */
+  steps: CountedStep[];
+  /** How many of them may be written to for appeals; null where it was not asked for. */
+  reach: { email: number; text: number; neither: number } | null;
 }
 
 export interface SegmentView {

@@ -1,4 +1,4 @@
-import { dateParts, dayOf, type Instant } from '../common';
+import { addMonths, type Instant } from '../common';
 import { ELSEWHERE, keysFor, type Place, type PlaceKey } from './places';
 import {
   CHANNELS,
@@ -100,13 +100,7 @@ export function mayWrite(rules: PlaceRules, channel: Channel, purpose: AskedFor,
  * which the message was sent", so a gift of 5 March still serves on 5 March two years on, and not on the 6th.
  */
 export function lapseOf(began: Instant, months: number): Instant {
-  const { year, month, day } = dateParts(Math.floor(began / 86_400_000));
-  const target = month - 1 + months;
-  const [y, m] = [year + Math.floor(target / 12), (target % 12) + 1];
-  for (let d = day; ; d--) {
-    const found = dayOf(y, m, d);
-    if (found !== null) return (found + 1) * 86_400_000 - 1;
-  }
+  return (addMonths(Math.floor(began / 86_400_000), months) + 1) * 86_400_000 - 1;
 }
 
 /** Faults of rules that come from outside, as sentences. What is left out of a preset's shape is caught by the schema. */

@@ -18,7 +18,27 @@ export type Column =
   /** Index into STATES. */
   | { kind: 'state'; codes: Uint8Array }
   /** The gifts of person i are at starts[i] … starts[i+1]-1. */
-  | { kind: 'gifts'; starts: Uint32Array; days: Int32Array; amounts: Float64Array };
+  | GiftsColumn
+  /** Codes of standings: 0 is not on the roster, else index into `standings` plus one. */
+  | { kind: 'standing'; codes: Uint8Array; standings: string[] }
+  /** The id of everybody's chapter. */
+  | { kind: 'chapter'; ids: Uint32Array }
+  | MessagesColumn;
+
+export interface GiftsColumn {
+  kind: 'gifts';
+  starts: Uint32Array;
+  days: Int32Array;
+  amounts: Float64Array;
+}
+
+/** What became of messages: those of person i at starts[i] … starts[i+1]-1, each message once. */
+export interface MessagesColumn {
+  kind: 'messages';
+  starts: Uint32Array;
+  days: Int32Array;
+  messageIds: Uint32Array;
+}
 
 export type ColumnKey = string;
 
@@ -46,12 +66,22 @@ export function columnKey(line: Line): ColumnKey {
       return `${line.kind}:${line.channel}:${line.scope}`;
     case 'gave':
       return 'gifts';
+    case 'roster':
+      return `roster:${line.campaignId}`;
+    case 'chapter':
+      return 'chapter';
+    case 'message':
+      return `messages:${line.deed}`;
+    case 'segment':
+      throw new Error('expected segments inside a segment to be expanded before columns are read (see expand)');
   }
 }
 
 /** The moment a segment is read at. */
 export interface Reading {
   today: Day;
+  /** The month that fiscal years begin with, 1 to 12; January where nothing is said. */
+  fiscalMonth?: number;
 }
 
 export type { PermissionState };

@@ -1,9 +1,8 @@
 import { formatDay, formatMoney, type FieldType, type Manner } from '../fields';
 import { parseIsoDay } from '../common';
 import { CHANNEL_WORDS, scopeWords, STATE_WORDS, type Scope } from '../permission';
-import { evaluate } from './evaluate';
-import type { Columns, Reading } from './columns';
-import { isGroup, type FieldLine, type GaveLine, type Line, type Rule, type Window } from './tree';
+import type { Trace } from './evaluate';
+import { isGroup, type FieldLine, type GaveLine, type Line, type MessageLine, type Rule, type Stretch, type Window } from './tree';
 
 /** The names behind the ids of a tree. */
 export interface Names extends Manner {
@@ -11,6 +10,10 @@ export interface Names extends Manner {
   tag(id: number): string;
   list(id: number): string;
   batch(id: number): string;
+  campaign(id: number): string;
+  chapter(id: number): string;
+  message(id: number): string;
+  segment(id: number): string;
 }
 
 const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
@@ -51,7 +54,35 @@ function describeLine(line: Line, names: Names): string {
       return `have an implied permission for ${subject(line, names)} that lapses within ${line.days} days`;
     case 'gave':
       return describeGave(line, names);
+    case 'roster': {
+      const standing = line.standings.length > 0 ? ` as ${line.standings.join(' or ')}` : '';
+      return `are ${line.on ? '' : 'not '}on the roster of ${names.campaign(line.campaignId)}${standing}`;
+    }
+    case 'chapter':
+      return `are ${line.in ? '' : 'not '}of the chapter ${names.chapter(line.chapterId)}`;
+    case 'message':
+      return describeMessage(line, names);
+    case 'segment':
+      return `are ${line.in ? '' : 'not '}in the segment ${names.segment(line.segmentId)}`;
   }
+}
+
+const DEED_WORDS: Record<MessageLine['deed'], [did: string, didNot: string]> = {
+  got: ['got', 'did not get'],
+  opened: ['opened', 'did not open'],
+  followed: ['followed a link of', 'did not follow a link of'],
+  replied: ['replied to', 'did not reply to'],
+};
+
+function describeMessage(line: MessageLine, names: Names): string {
+  const verb = DEED_WORDS[line.deed][line.did ? 0 : 1];
+  const what =
+    line.messageId !== null
+      ? `the message ${names.message(line.messageId)}`
+      : line.atLeast === 1
+        ? 'any message'
+        : `${line.atLeast} messages or more`;
+  return `${verb} ${what} ${inWindow(line.window, names)}`;
 }
 
 function subject(line: { channel: keyof typeof CHANNEL_WORDS; scope: Scope }, names: Names): string {
@@ -86,9 +117,23 @@ function describeField(line: FieldLine, names: Names): string {
     case 'after':
       return `have ${name} ${line.op} ${shown(line.value)}`;
     case 'within-next':
-      return `have ${name} within the next ${line.value} days`;
+      return `have ${name} within the next ${spell(line)}`;
     case 'within-last':
-      return `have ${name} within the last ${line.value} days`;
+      return `have ${name} within the last ${spell(line)}`;
+    case 'ahead':
+      return `have ${name} in exactly ${spell(line)}`;
+    case 'ago':
+      return `have ${name} exactly ${spell(line)} ago`;
+    case 'anniversary':
+      return `have an anniversary of ${name} within the next ${spell(line)}`;
+    case 'during':
+      return `have ${name} in ${STRETCH_WORDS[line.value as Stretch] ?? '?'}`;
+    case 'has':
+      return `have ${shown(line.value)} among ${name}`;
+    case 'has-not':
+      return `do not have ${shown(line.value)} among ${name}`;
+    case 'within-km':
+      return `have ${name} within ${line.value} km of ${String(line.to ?? '?')}`;
     case 'in-month':
       return `have ${name} in ${MONTHS[Number(line.value) - 1] ?? '?'}`;
     case 'yes':
@@ -101,25 +146,69 @@ function describeField(line: FieldLine, names: Names): string {
   }
 }
 
-export function describeWindow(window: Window): string {
+const STRETCH_WORDS: Record<Stretch, string> = {
+  'this-month': 'this month',
+  'last-month': 'last month',
+  'next-month': 'next month',
+  'this-year': 'this calendar year',
+  'last-year': 'last calendar year',
+  'next-year': 'next calendar year',
+  'this-fiscal-year': 'this fiscal year',
+  'last-fiscal-year': 'last fiscal year',
+};
+
+/** "30 days", "1 week": what a line counts. */
+function spell({ value, unit = 'days' }: Pick<FieldLine, 'value' | 'unit'>): string {
+  return Number(value) === 1 ? `1 ${unit.slice(0, -1)}` : `${value ?? '?'} ${unit}`;
+}
+
+export function describeWindow(window: Window, locale = 'en-US'): string {
   switch (window.over) {
     case 'ever':
       return 'ever';
-    case 'this-year':
-      return 'this calendar year';
-    case 'last-year':
-      return 'last calendar year';
     case 'earlier-years':
       return 'any earlier year';
     case 'last-days':
-      return `the last ${window.days} days`;
+    case 'last-weeks':
+    case 'last-months':
+      return `the last ${spell({ value: window.days, unit: window.over.slice(5) as 'days' })}`;
+    case 'between': {
+      const day = (text: string) => {
+        const at = parseIsoDay(text);
+        return at === null ? text : formatDay(at, locale);
+      };
+      return `${day(window.from)} to ${day(window.to)}`;
+    }
+    default:
+      return STRETCH_WORDS[window.over];
   }
 }
 
+function inWindow(window: Window, names: Names): string {
+  return window.over === 'ever'
+    ? 'ever'
+    : window.over === 'between'
+      ? `from ${describeWindow(window, names.locale)}`
+      : `in ${describeWindow(window)}`;
+}
+
 function describeGave(line: GaveLine, names: Names): string {
-  const amount = line.atLeast === null ? 'anything' : `at least ${formatMoney(line.atLeast, names)}`;
-  const when = line.window.over === 'ever' ? 'ever' : `in ${describeWindow(line.window)}`;
-  return `${line.did ? 'gave' : 'did not give'} ${amount} ${when}`;
+  const { measure = 'sum', atMost = null } = line;
+  const show = (n: number) => (measure === 'count' ? `${n} ${n === 1 ? 'gift' : 'gifts'}` : formatMoney(n, names));
+  const bounds = [line.atLeast === null ? '' : `at least ${show(line.atLeast)}`, atMost === null ? '' : `at most ${show(atMost)}`]
+    .filter(Boolean)
+    .join(' and ');
+  const when = inWindow(line.window, names);
+  switch (measure) {
+    case 'sum':
+    case 'count':
+      return `${line.did ? 'gave' : 'did not give'} ${bounds || 'anything'} ${when}`;
+    case 'largest':
+      return `${line.did ? 'gave' : 'did not give'} a gift ${bounds ? `of ${bounds} ` : ''}as their largest ${when}`;
+    case 'first':
+    case 'last':
+      return `${line.did ? 'gave' : 'did not give'} their ${measure} gift${bounds ? ` (${bounds})` : ''} ${when}`;
+  }
 }
 
 export interface Explanation {
@@ -128,11 +217,12 @@ export interface Explanation {
   inner: Explanation[];
 }
 
-/** Says, rule by rule, whether the person at an ordinal passes: the same evaluator, so it can never tell another story. */
-export function explain(rule: Rule, columns: Columns, ordinal: number, reading: Reading, names: Names): Explanation {
+/** Puts words to a trace of the same rule: it can never tell another story than the evaluator. */
+export function explained(rule: Rule, of: Trace, names: Names): Explanation {
   return {
     words: describe(rule, names),
-    holds: evaluate(rule, columns, reading).has(ordinal),
-    inner: isGroup(rule) ? rule.rules.map((inner) => explain(inner, columns, ordinal, reading, names)) : [],
+    holds: of.holds,
+    // A segment inside another is told as one line; its own page tells its lines.
+    inner: isGroup(rule) ? rule.rules.map((inner, i) => explained(inner, of.inner[i]!, names)) : [],
   };
 }

@@ -1,5 +1,9 @@
 export {
   FIELD_OPS,
+  GIFT_MEASURES,
+  MESSAGE_DEEDS,
+  STRETCHES,
+  UNITS,
   isGroup,
   linesOf,
   STANDARD_FIELDS,
@@ -8,7 +12,15 @@ export {
   type FieldLine,
   type FieldOp,
   type FieldRef,
+  type ChapterLine,
   type GaveLine,
+  type GiftMeasure,
+  type MessageDeed,
+  type MessageLine,
+  type RosterLine,
+  type SegmentLine,
+  type Stretch,
+  type Unit,
   type Group,
   type Line,
   type ListLine,
@@ -17,7 +29,10 @@ export {
   type TagLine,
   type Window,
 } from './tree';
-export { columnKey, NO_DAY, type Column, type ColumnKey, type Columns, type Reading } from './columns';
-export { evaluate, narrow, windowDays, type Narrowing } from './evaluate';
-export { describe, describeWindow, explain, type Explanation, type Names } from './describe';
-export { FIELD_OPS_BY_TYPE } from './operators';
+export { columnKey, NO_DAY, type Column, type ColumnKey, type Columns, type GiftsColumn, type MessagesColumn, type Reading } from './columns';
+export { evaluate, narrow, trace, type Memo, type Narrowing, type Step, type Trace } from './evaluate';
+export { expand, type Expanded } from './expand';
+export { CHOICE_SEPARATOR } from './tests';
+export { shift, stretchDays, windowDays, type DayRange } from './windows';
+export { describe, describeWindow, explained, type Explanation, type Names } from './describe';
+export { FIELD_OPS_BY_TYPE, STANDARD_FIELD_NAMES } from './operators';

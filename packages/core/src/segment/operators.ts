@@ -1,5 +1,5 @@
 import type { FieldType } from '../fields';
-import type { FieldOp } from './tree';
+import type { FieldOp, STANDARD_FIELDS } from './tree';
 
 /** The questions that can be asked of a field, by its type. */
 export const FIELD_OPS_BY_TYPE: Record<FieldType, readonly FieldOp[]> = {
@@ -7,7 +7,19 @@ export const FIELD_OPS_BY_TYPE: Record<FieldType, readonly FieldOp[]> = {
   choice: ['is', 'is-not', 'filled', 'empty'],
   number: ['equals', 'at-least', 'at-most', 'between', 'filled', 'empty'],
   money: ['equals', 'at-least', 'at-most', 'between', 'filled', 'empty'],
-  date: ['within-next', 'within-last', 'on', 'before', 'after', 'between', 'filled', 'empty'],
-  birthday: ['within-next', 'in-month', 'filled', 'empty'],
+  date: ['within-next', 'within-last', 'ahead', 'ago', 'anniversary', 'during', 'on', 'before', 'after', 'between', 'filled', 'empty'],
+  birthday: ['within-next', 'within-last', 'ahead', 'in-month', 'filled', 'empty'],
   yesno: ['yes', 'no', 'empty'],
+};
+
+/** The fields that everybody has, as they are named in sentences. */
+export const STANDARD_FIELD_NAMES: Record<(typeof STANDARD_FIELDS)[number], { name: string; type: FieldType }> = {
+  firstName: { name: 'First name', type: 'text' },
+  lastName: { name: 'Last name', type: 'text' },
+  created: { name: 'day of joining us', type: 'date' },
+  updated: { name: 'day of the last change', type: 'date' },
+  country: { name: 'Country', type: 'text' },
+  region: { name: 'Region', type: 'text' },
+  postcode: { name: 'Postcode', type: 'text' },
+  externalId: { name: 'Own id', type: 'text' },
 };

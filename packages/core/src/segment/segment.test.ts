@@ -1,6 +1,19 @@
 import fc from 'fast-check';
 import { Bits, dayOf, daysToBirthday, parseIsoDay, yearStart } from '../common';
-import { columnKey, describe as inWords, evaluate, explain, narrow, NO_DAY, type Column, type Columns, type Line, type Names, type Rule } from '.';
+import {
+  columnKey,
+  describe as inWords,
+  evaluate,
+  explained,
+  narrow,
+  NO_DAY,
+  trace,
+  type Column,
+  type Columns,
+  type Line,
+  type Names,
+  type Rule,
+} from '.';
 
 /** One person as a reader would know them; every field may be missing. */
 interface Person {
@@ -179,6 +192,10 @@ const NAMES: Names = {
   tag: () => 'plank menders',
   list: () => 'Ferry news',
   batch: () => 'winter fair',
+  campaign: () => 'Winter hull appeal',
+  chapter: () => 'Upriver',
+  message: () => 'Boots on Saturday',
+  segment: () => 'Lapsed donors',
 };
 const SEGMENT: Rule = {
   kind: 'all',
@@ -204,7 +221,7 @@ test('a segment reads as a sentence', () => {
 
 test('one person is explained line by line', () => {
   const someone: Person = { tags: [], shirt: '', score: null, renews: TODAY + 3, birthday: null, gifts: [{ day: TODAY - 700, amount: 4000 }] };
-  const told = explain(SEGMENT, columnsOf([someone]), 0, { today: TODAY }, NAMES);
+  const told = explained(SEGMENT, trace(SEGMENT, columnsOf([someone]), 0, { today: TODAY }), NAMES);
   expect(told.holds).toBe(true);
   expect(told.inner.map((line) => line.holds)).toEqual([true, true, true]);
   expect(told.inner[2]!.inner.map((line) => line.holds)).toEqual([false, true]);

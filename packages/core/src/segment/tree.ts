@@ -8,16 +8,29 @@ export interface Group {
   rules: Rule[];
 }
 
-export type Line = FieldLine | TagLine | ListLine | BatchLine | PermissionLine | MayLine | LapsesLine | GaveLine;
+export type Line =
+  | FieldLine
+  | TagLine
+  | ListLine
+  | BatchLine
+  | RosterLine
+  | ChapterLine
+  | PermissionLine
+  | MayLine
+  | LapsesLine
+  | GaveLine
+  | MessageLine
+  | SegmentLine;
 
 /** The fields everybody has, beside custom ones (which are numbers). */
-export const STANDARD_FIELDS = ['firstName', 'lastName', 'created'] as const;
+export const STANDARD_FIELDS = ['firstName', 'lastName', 'created', 'updated', 'country', 'region', 'postcode', 'externalId'] as const;
 export type FieldRef = number | (typeof STANDARD_FIELDS)[number];
 
 /**
- * What a line asks of a value, by the type of its field: text and choice (is … filled), number and money (equals …
- * between), date (on … within-last), birthday (within-next, in-month), yes/no (yes, no). Days and months are whole
- * numbers, dates ISO days, money minor units. "is-not" holds for people without a value too.
+ * What a line asks of a value, by the type of its field: text and choice (is … filled), several choices (has, has-not),
+ * number and money (equals … between), date (on … anniversary), birthday (within-next, within-last, ahead, in-month),
+ * yes/no (yes, no), place (within-km). Dates are ISO days, money minor units; "within", "ahead" and "ago" count in
+ * whole days, weeks or months. "is-not" and "has-not" hold for people without a value too.
  */
 export const FIELD_OPS = [
   'is',
@@ -33,7 +46,14 @@ export const FIELD_OPS = [
   'after',
   'within-next',
   'within-last',
+  'ahead',
+  'ago',
+  'anniversary',
+  'during',
   'in-month',
+  'has',
+  'has-not',
+  'within-km',
   'yes',
   'no',
   'empty',
@@ -46,9 +66,27 @@ export interface FieldLine {
   field: FieldRef;
   op: FieldOp;
   value?: string | number;
-  /** The upper end of "between". */
+  /** The upper end of "between"; of "within-km" the point, as "latitude, longitude". */
   to?: string | number;
+  /** What "within", "ahead", "ago" and "anniversary" count in; days where nothing is said. */
+  unit?: Unit;
 }
+
+export const UNITS = ['days', 'weeks', 'months'] as const;
+export type Unit = (typeof UNITS)[number];
+
+/** Stretches of the calendar that a date can lie in. Fiscal years begin with the month that the organization set. */
+export const STRETCHES = [
+  'this-month',
+  'last-month',
+  'next-month',
+  'this-year',
+  'last-year',
+  'next-year',
+  'this-fiscal-year',
+  'last-fiscal-year',
+] as const;
+export type Stretch = (typeof STRETCHES)[number];
 
 export interface TagLine {
   kind: 'tag';
@@ -91,14 +129,66 @@ export interface LapsesLine {
   days: number;
 }
 
-export type Window = { over: 'ever' | 'this-year' | 'last-year' | 'earlier-years' } | { over: 'last-days'; days: number };
+/** On a campaign's roster, with one of these standings; with any where none is named. */
+export interface RosterLine {
+  kind: 'roster';
+  campaignId: number;
+  standings: string[];
+  on: boolean;
+}
 
+export interface ChapterLine {
+  kind: 'chapter';
+  chapterId: number;
+  in: boolean;
+}
+
+export type Window =
+  | { over: 'ever' | 'earlier-years' | Stretch }
+  | { over: 'last-days' | 'last-weeks' | 'last-months'; days: number }
+  /** Both ends, as ISO days, included. */
+  | { over: 'between'; from: string; to: string };
+
+/** What of somebody's gifts in a window is looked at: their sum, their number, the largest; or the very first or last of all. */
+export const GIFT_MEASURES = ['sum', 'count', 'largest', 'first', 'last'] as const;
+export type GiftMeasure = (typeof GIFT_MEASURES)[number];
+
+/**
+ * Giving in a window. "sum" adds refunds up too, as what they are; the others look at gifts alone. "first" and "last"
+ * ask that the first or last gift of all lies in the window.
+ */
 export interface GaveLine {
   kind: 'gave';
   did: boolean;
-  /** Minor units that the gifts in the window add up to at the least; null for any gift. */
+  /** The sum where nothing is said. */
+  measure?: GiftMeasure;
+  /** Minor units, or a number of gifts, at the least; null for any gift. */
   atLeast: number | null;
+  /** At the most; only of those who gave in the window at all. */
+  atMost?: number | null;
   window: Window;
+}
+
+export const MESSAGE_DEEDS = ['got', 'opened', 'followed', 'replied'] as const;
+export type MessageDeed = (typeof MESSAGE_DEEDS)[number];
+
+/** Messages got, opened, followed or answered in a window: one of them, or so many of any. */
+export interface MessageLine {
+  kind: 'message';
+  deed: MessageDeed;
+  did: boolean;
+  /** One message; null for any. */
+  messageId: number | null;
+  /** So many different messages at the least. */
+  atLeast: number;
+  window: Window;
+}
+
+/** Another segment, as it stands at the moment of reading. */
+export interface SegmentLine {
+  kind: 'segment';
+  segmentId: number;
+  in: boolean;
 }
 
 export function isGroup(rule: Rule): rule is Group {

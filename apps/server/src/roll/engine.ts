@@ -1,0 +1,96 @@
+import type { HouseRules } from '@goodword/core/permission';
+import type { Reading, Rule, Trace } from '@goodword/core/segment';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { Database } from '../platform/database';
+import type { Scope } from '../platform/scope';
+import { OrganizationRoll, type Around, type Counted, type OrderRef } from './organization-roll';
+
+/** Questions about sets of people. Segments inside a rule are expanded before it is asked. */
+export interface RollQuestions {
+  count: { rule: Rule; reading: Reading; beside: Rule[] };
+  members: { rule: Rule; reading: Reading };
+  page: { rule: Rule; reading: Reading; by: OrderRef; descending: boolean; after: number | null; limit: number };
+  trace: { rules: Rule[]; reading: Reading; supporterId: number };
+  find: { words: string[]; limit: number };
+}
+
+export interface RollAnswers {
+  count: Counted;
+  members: Uint32Array;
+  page: { ids: number[]; total: number };
+  /** One for each rule; null where the person is not in the caller's scope. */
+  trace: (Trace | null)[];
+  find: number[];
+}
+
+/** Who answers: in this thread, or by way of another. */
+export interface Roll {
+  ask<Q extends keyof RollQuestions>(scope: Scope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]>;
+  close(): Promise<void>;
+}
+
+/** Keeps the rolls of the organizations that are asked about, within a budget of memory. */
+export class RollEngine implements Roll {
+  private readonly rolls = new Map<number, OrganizationRoll>();
+  private readonly lines = new Map<number, Promise<unknown>>();
+  private readonly houseRules = new HouseRulesRepository();
+
+  constructor(
+    private readonly database: Database,
+    private readonly megabytes = 512,
+  ) {}
+
+  ask<Q extends keyof RollQuestions>(scope: Scope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
+    const id = scope.organizationId;
+    const before = this.lines.get(id) ?? Promise.resolve();
+    const answer = before.catch(() => undefined).then(() => this.answer(scope, what, question));
+    this.lines.set(id, answer);
+    return answer;
+  }
+
+  async close(): Promise<void> {
+    await Promise.allSettled(this.lines.values());
+  }
+
+  private async answer<Q extends keyof RollQuestions>(scope: Scope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
+    const roll = this.rollOf(scope.organizationId);
+    const db = this.database.read(scope);
+    let rules: Promise<HouseRules> | undefined;
+    const around: Around = { db, rules: () => (rules ??= this.houseRules.rules(db)) };
+    try {
+      return (await ANSWER[what](roll, around, question)) as RollAnswers[Q];
+    } finally {
+      this.shrink(scope.organizationId);
+    }
+  }
+
+  private rollOf(organizationId: number): OrganizationRoll {
+    const roll = this.rolls.get(organizationId) ?? new OrganizationRoll();
+    // The newest last: the first is the one that was asked about longest ago.
+    this.rolls.delete(organizationId);
+    this.rolls.set(organizationId, roll);
+    return roll;
+  }
+
+  private shrink(asked: number): void {
+    const most = this.megabytes * 1024 * 1024;
+    const all = () => [...this.rolls.values()].reduce((sum, roll) => sum + roll.bytes, 0);
+    for (const id of [...this.rolls.keys()]) {
+      if (all() <= most) return;
+      if (id !== asked) this.rolls.delete(id);
+    }
+    this.rolls.get(asked)?.shrink(most);
+  }
+}
+
+const ANSWER: { [Q in keyof RollQuestions]: (roll: OrganizationRoll, around: Around, question: RollQuestions[Q]) => Promise<RollAnswers[Q]> } = {
+  count: (roll, around, { rule, reading, beside }) => roll.count(around, rule, reading, beside),
+  members: (roll, around, { rule, reading }) => roll.members(around, rule, reading),
+  page: (roll, around, { rule, reading, ...page }) => roll.page(around, rule, reading, page),
+  find: (roll, around, { words, limit }) => roll.find(around, words, limit),
+  async trace(roll, around, { rules, reading, supporterId }) {
+    const traces: (Trace | null)[] = [];
+    for (const rule of rules) traces.push(await roll.trace(around, rule, supporterId, reading));
+    return traces;
+  },
+};

@@ -1,0 +1,362 @@
+import { Bits } from '@goodword/core/common';
+import type { FieldType } from '@goodword/core/fields';
+import type { HouseRules } from '@goodword/core/permission';
+import {
+  columnKey,
+  evaluate,
+  linesOf,
+  narrow,
+  trace,
+  type Column,
+  type Columns,
+  type Line,
+  type Memo,
+  type Reading,
+  type Rule,
+  type Step,
+  type Trace,
+} from '@goodword/core/segment';
+import type { Scoped } from '../platform/database';
+import { ChangeLog, type Change } from './change-log';
+import type { Held } from './held';
+import { orderBy, folded } from './orders';
+import { Ordinals } from './ordinals';
+import { fieldSource, sourceOf, type Source, type TypeOf } from './sources';
+import { HeldVerdicts } from './verdicts';
+
+/** What people can be put in order by: names, or a field everybody has, or a custom one. */
+export type OrderRef = 'name' | string | number;
+
+interface Kept {
+  source: Source;
+  held: Held;
+  /** When it was last read, in the order of readings. */
+  used: number;
+}
+
+interface Result {
+  bits: Bits;
+  version: number;
+}
+
+const MOST_RESULTS = 400;
+const MOST_ORDERS = 6;
+
+/** What changes by itself or is read from other tables, handed in with each question. */
+export interface Around {
+  db: Scoped;
+  rules: () => Promise<HouseRules>;
+}
+
+/**
+ * Columns of one organization, read when a question first needs them and from then on kept as the change log says. It may
+ * be thrown away at any moment. One question at a time: whoever asks waits for the one before (see `RollEngine`).
+ */
+export class OrganizationRoll {
+  private readonly people = new Ordinals();
+  private readonly log = new ChangeLog();
+  private readonly columns = new Map<string, Kept>();
+  private readonly verdicts = new Map<string, { held: HeldVerdicts; used: number }>();
+  private readonly results = new Map<string, Result>();
+  private readonly orders = new Map<string, { version: string; order: Uint32Array }>();
+  private readonly types = new Map<number, FieldType>();
+  private begun = false;
+  private readings = 0;
+
+  get bytes(): number {
+    const some = [...this.columns.values(), ...this.verdicts.values()].reduce((sum, { held }) => sum + held.bytes, 0);
+    return some + this.people.bytes + this.results.size * (this.people.size / 8) + this.orders.size * this.people.size * 4;
+  }
+
+  /** Drops what was read longest ago until it all takes no more than so much. */
+  shrink(bytes: number): void {
+    const oldest = () =>
+      [...this.columns.entries()]
+        .map(([key, { used }]) => ({ key, used, from: this.columns as Map<string, unknown> }))
+        .concat([...this.verdicts.entries()].map(([key, { used }]) => ({ key, used, from: this.verdicts as Map<string, unknown> })));
+    if (this.bytes > bytes) this.orders.clear();
+    if (this.bytes > bytes) this.results.clear();
+    for (const { key, from } of oldest().sort((a, b) => a.used - b.used)) {
+      if (this.bytes <= bytes) return;
+      from.delete(key);
+    }
+  }
+
+  /** Everybody in the caller's scope who passes, with the narrowing of each line; `beside` is counted within them. */
+  async count(around: Around, rule: Rule, reading: Reading, beside: readonly Rule[]): Promise<Counted> {
+    await this.ready(around, [rule, ...beside]);
+    const within = this.within(around.db);
+    const { bits, steps } = narrow(rule, this.view(), reading, { memo: this.memo(reading), within });
+    return {
+      everybody: within.count(),
+      total: bits.count(),
+      steps,
+      beside: beside.map((one) => evaluate(one, this.view(), reading, this.memo(reading)).and(bits).count()),
+    };
+  }
+
+  async members(around: Around, rule: Rule, reading: Reading): Promise<Uint32Array> {
+    await this.ready(around, [rule]);
+    return Uint32Array.from(this.passing(around.db, rule, reading).ordinals(), (ordinal) => this.people.ids[ordinal]!);
+  }
+
+  /** So many of those who pass, in an order, after somebody; with how many there are in all. */
+  async page(
+    around: Around,
+    rule: Rule,
+    reading: Reading,
+    page: { by: OrderRef; descending: boolean; after: number | null; limit: number },
+  ): Promise<{ ids: number[]; total: number }> {
+    await this.ready(around, [rule]);
+    const order = await this.order(around, page.by, page.descending);
+    const bits = this.passing(around.db, rule, reading);
+    const from = page.after === null ? undefined : this.people.ordinalOf(page.after);
+    const ids: number[] = [];
+    for (let at = from === undefined ? 0 : order.indexOf(from) + 1; at < order.length && ids.length < page.limit; at++)
+      if (bits.has(order[at]!)) ids.push(this.people.ids[order[at]!]!);
+    return { ids, total: bits.count() };
+  }
+
+  /** Why one person passes or does not; null for somebody who is not in the caller's scope. */
+  async trace(around: Around, rule: Rule, supporterId: number, reading: Reading): Promise<Trace | null> {
+    await this.ready(around, [rule]);
+    const ordinal = this.people.ordinalOf(supporterId);
+    if (ordinal === undefined || !this.within(around.db).has(ordinal)) return null;
+    return trace(rule, this.view(), ordinal, reading);
+  }
+
+  /** People whose first or last name has a part that begins with each of the words, by name. */
+  async find(around: Around, words: readonly string[], limit: number): Promise<number[]> {
+    const order = await this.order(around, 'name', false);
+    const columns = ['firstName', 'lastName'].map((ref) => this.columns.get(`field:${ref}`)!.held.column as Extract<Column, { kind: 'text' }>);
+    const tests = words
+      .map(folded)
+      .map((word) => columns.map(({ dictionary }) => Uint8Array.from(dictionary, (name) => (beginsIn(name, word) ? 1 : 0))));
+    const within = this.within(around.db);
+    const ids: number[] = [];
+    for (let at = 0; at < order.length && ids.length < limit; at++) {
+      const ordinal = order[at]!;
+      if (within.has(ordinal) && tests.every((of) => of.some((passes, c) => passes[columns[c]!.codes[ordinal]!] === 1)))
+        ids.push(this.people.ids[ordinal]!);
+    }
+    return ids;
+  }
+
+  private passing(db: Scoped, rule: Rule, reading: Reading): Bits {
+    return evaluate(rule, this.view(), reading, this.memo(reading)).and(this.within(db));
+  }
+
+  /** Everybody here, and of one chapter where the caller is bound to one. */
+  private within(db: Scoped): Bits {
+    const { chapterId } = db.scope;
+    if (chapterId === null) return this.people.alive;
+    const { chapters, alive, size } = this.people;
+    return Bits.where(size, (i) => chapters[i] === chapterId).and(alive);
+  }
+
+  private view(): Columns {
+    return { size: this.people.size, get: (key) => this.columnAt(key) };
+  }
+
+  private columnAt(key: string): Column {
+    if (key === 'chapter') return { kind: 'chapter', ids: this.people.chapters };
+    const [kind, ...rest] = key.split(':');
+    if (kind === 'permission' || kind === 'may' || kind === 'lapses') {
+      const verdicts = this.verdicts.get(rest.join(':'));
+      if (verdicts) return verdicts.held.columnOf(kind);
+    }
+    const kept = this.columns.get(key);
+    if (!kept) throw new Error(`expected the column ${key} to be read, got only ${[...this.columns.keys()].join(', ')}`);
+    return kept.held.column;
+  }
+
+  /** What single lines came to, as long as neither their column nor the day has changed. */
+  private memo({ today, fiscalMonth = 1 }: Reading): Memo {
+    const keyOf = (line: Line) => `${today}/${fiscalMonth}/${JSON.stringify(line)}`;
+    const versionOf = (line: Line): number => {
+      const key = columnKey(line);
+      const [, ...rest] = key.split(':');
+      return this.columns.get(key)?.held.version ?? this.verdicts.get(rest.join(':'))?.held.version ?? -1;
+    };
+    return {
+      get: (line) => {
+        const known = this.results.get(keyOf(line));
+        return known && known.version === versionOf(line) && known.bits.size === this.people.size ? known.bits : undefined;
+      },
+      set: (line, bits) => {
+        // Chapters have no version of their own.
+        if (line.kind === 'chapter') return;
+        this.results.delete(keyOf(line));
+        this.results.set(keyOf(line), { bits, version: versionOf(line) });
+        if (this.results.size > MOST_RESULTS) this.results.delete(this.results.keys().next().value!);
+      },
+    };
+  }
+
+  /** Brings everything up to this moment, and reads what the rules need and is not there yet. */
+  private async ready(around: Around, rules: readonly Rule[], fields: readonly (string | number)[] = []): Promise<void> {
+    this.readings++;
+    // Nothing of the organization's is the caller's chapter's alone: columns are of everybody.
+    const everybody: Around = { ...around, db: around.db.ofAll() };
+    try {
+      await this.catchUp(everybody);
+      for (const line of rules.flatMap(linesOf)) await this.need(everybody, line);
+      for (const ref of fields) await this.load(everybody.db, fieldSource(ref, await this.typesWith(everybody.db, ref)));
+    } catch (error) {
+      // What was read by half must not be kept: everything is read anew.
+      this.begun = false;
+      throw error;
+    }
+  }
+
+  private async catchUp({ db, rules }: Around): Promise<void> {
+    if (!this.begun) return this.begin(db);
+    const changes = await this.log.next(db);
+    if (changes.some(({ what }) => what === 'all')) return this.begin(db);
+    for (const change of together(changes)) await this.apply(db, change, rules);
+    for (const { held } of this.verdicts.values()) {
+      const due = held.due(Date.now());
+      if (due.length > 0) await held.read(db, this.people, await rules(), due);
+    }
+  }
+
+  /** Everything is thrown away but the places of those who are known. */
+  private async begin(db: Scoped): Promise<void> {
+    this.begun = false;
+    await this.log.begin(db);
+    for (const map of [this.columns, this.verdicts, this.results, this.orders]) map.clear();
+    await this.readPeople(db, 'everybody');
+    this.types.clear();
+    this.begun = true;
+  }
+
+  private async readPeople(db: Scoped, ids: readonly number[] | 'everybody'): Promise<void> {
+    const some = ids === 'everybody' ? '' : ' AND id IN (:ids)';
+    const named =
+      ids === 'everybody' ? Array.from({ length: this.people.size }, (_none, i) => i) : ids.flatMap((id) => this.people.ordinalOf(id) ?? []);
+    await db.scan(
+      `SELECT id, chapter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL${some} ORDER BY id`,
+      ids === 'everybody' ? {} : { ids },
+      ([id, chapter]) => this.people.put(Number(id), Number(chapter)),
+    );
+    this.people.settle(named);
+    for (const { held } of [...this.columns.values(), ...this.verdicts.values()]) held.grow(this.people.size);
+  }
+
+  private async apply(db: Scoped, change: Change, rules: Around['rules']): Promise<void> {
+    const { what, ids } = change;
+    if (what === 'people') await this.readPeople(db, ids);
+    for (const [key, kept] of this.columns) {
+      if (what !== 'people' && (kept.source.what !== what || (kept.source.ref !== change.ref && change.ref !== 0))) continue;
+      if (ids === 'everybody') this.columns.delete(key);
+      else await this.fill(db, kept, ids);
+    }
+    if (what !== 'people' && what !== 'reach') return;
+    for (const [key, { held }] of this.verdicts) {
+      if (ids === 'everybody') this.verdicts.delete(key);
+      else await held.read(db, this.people, await rules(), ids);
+    }
+  }
+
+  private async need(around: Around, line: Line): Promise<void> {
+    switch (line.kind) {
+      case 'chapter':
+        return;
+      case 'segment':
+        throw new Error('expected segments inside a segment to be expanded (see expand)');
+      case 'permission':
+      case 'may':
+      case 'lapses': {
+        const key = `${line.channel}:${line.scope}`;
+        const known = this.verdicts.get(key);
+        if (known) known.used = this.readings;
+        else {
+          const held = new HeldVerdicts(line, this.people.size);
+          await held.read(around.db, this.people, await around.rules(), 'everybody');
+          this.verdicts.set(key, { held, used: this.readings });
+        }
+        return;
+      }
+      default:
+        return this.load(around.db, sourceOf(line, await this.typesWith(around.db, line.kind === 'field' ? line.field : '')));
+    }
+  }
+
+  /** Types of fields, that of the one in question among them. Fields are made at any time; a change of type logs that all has changed. */
+  private async typesWith(db: Scoped, ref: string | number): Promise<TypeOf> {
+    if (typeof ref === 'number' && !this.types.has(ref)) {
+      const [row] = await db.sql<{ type: FieldType }>('SELECT type FROM field WHERE organization_id = :org AND id = :ref', { ref });
+      this.types.set(ref, row?.type ?? 'text');
+    }
+    return (id) => this.types.get(id) ?? 'text';
+  }
+
+  private async load(db: Scoped, source: Source): Promise<void> {
+    const known = this.columns.get(source.key);
+    if (known) {
+      known.used = this.readings;
+      return;
+    }
+    const kept: Kept = { source, held: source.hold(this.people.size), used: this.readings };
+    await this.fill(db, kept, 'everybody');
+    this.columns.set(source.key, kept);
+  }
+
+  private async fill(db: Scoped, { source, held }: Kept, ids: readonly number[] | 'everybody'): Promise<void> {
+    if (ids !== 'everybody') held.reset(ids.flatMap((id) => this.people.ordinalOf(id) ?? []));
+    const some = ids === 'everybody' ? '' : ` AND ${source.by} IN (:someIds)`;
+    await db.scan(
+      `${source.sql}${some} ${source.tail ?? ''}`,
+      ids === 'everybody' ? source.bindings : { ...source.bindings, someIds: ids },
+      (row) => {
+        const ordinal = this.people.ordinalOf(Number(row[0]));
+        if (ordinal !== undefined) held.put(ordinal, row);
+      },
+    );
+    held.finish();
+  }
+
+  /** Everybody in an order, made once for the columns as they are and kept. */
+  private async order(around: Around, by: OrderRef, descending: boolean): Promise<Uint32Array> {
+    const refs = by === 'name' ? ['lastName', 'firstName'] : [by, 'lastName', 'firstName'];
+    await this.ready(around, [], refs);
+    const keys = refs.map((ref) => this.columns.get(`field:${ref}`)!.held);
+    const [name, version] = [`${by}/${descending}`, `${this.people.size}/${keys.map((held) => held.version).join('/')}`];
+    const known = this.orders.get(name);
+    if (known?.version === version) return known.order;
+    const order = orderBy(keys, this.people.ids, this.people.size, descending);
+    this.orders.delete(name);
+    this.orders.set(name, { version, order });
+    if (this.orders.size > MOST_ORDERS) this.orders.delete(this.orders.keys().next().value!);
+    return order;
+  }
+}
+
+/** One change for all that was changed of the same: a column is mended once, however many transactions wrote to it. */
+function together(changes: readonly Change[]): Change[] {
+  const out = new Map<string, Change>();
+  for (const change of changes) {
+    const key = `${change.what}:${change.ref}`;
+    const known = out.get(key);
+    if (!known) out.set(key, change);
+    else if (known.ids === 'everybody' || change.ids === 'everybody') out.set(key, { ...known, ids: 'everybody' });
+    else out.set(key, { ...known, ids: [...new Set([...known.ids, ...change.ids])] });
+  }
+  // Who there is comes first: what is known of somebody new needs their place.
+  return [...out.values()].sort((a, b) => Number(b.what === 'people') - Number(a.what === 'people'));
+}
+
+/** Whether a part of a name begins with a word. */
+function beginsIn(name: string, word: string): boolean {
+  const plain = folded(name);
+  for (let at = plain.indexOf(word); at >= 0; at = plain.indexOf(word, at + 1)) if (at === 0 || " -\u2019'".includes(plain[at - 1]!)) return true;
+  return false;
+}
+
+/** A rule counted. */
+export interface Counted {
+  everybody: number;
+  total: number;
+  steps: Step[];
+  beside: number[];
+}

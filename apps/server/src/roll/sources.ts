@@ -1,0 +1,141 @@
+import type { FieldType } from '@goodword/core/fields';
+import type { Line } from '@goodword/core/segment';
+import type { Bound, ChangedWhat } from '../platform/database';
+import { HeldBits, HeldDays, HeldMonthDays, HeldNumbers, HeldRuns, HeldStandings, HeldTexts, type Held } from './held';
+
+/** Where a column comes from: its query (the supporter's id first), how it is kept, and which changes touch it. */
+export interface Source {
+  key: string;
+  what: ChangedWhat;
+  ref: number;
+  sql: string;
+  /** The column by which the query is narrowed to some people. */
+  by: string;
+  /** What stands behind the condition, such as a grouping. */
+  tail?: string;
+  bindings: Record<string, Bound>;
+  hold(size: number): Held;
+}
+
+/** 1 January 1970 as MariaDB counts days. */
+const EPOCH = 719528;
+
+const members = (what: 'tag' | 'list', ref: number): Source => ({
+  key: `${what}:${ref}`,
+  what,
+  ref,
+  sql: `SELECT supporter_id FROM supporter_${what} WHERE organization_id = :org AND ${what}_id = :ref`,
+  by: 'supporter_id',
+  bindings: { ref },
+  hold: (size) => new HeldBits(size),
+});
+
+/** Columns of the supporter's own row. */
+const OWN: Record<string, { sql: string; hold: (size: number) => Held }> = {
+  firstName: { sql: 'first_name', hold: (size) => new HeldTexts(size) },
+  lastName: { sql: 'last_name', hold: (size) => new HeldTexts(size) },
+  created: { sql: `TO_DAYS(created_at) - ${EPOCH}`, hold: (size) => new HeldDays(size) },
+  updated: { sql: `TO_DAYS(updated_at) - ${EPOCH}`, hold: (size) => new HeldDays(size) },
+  country: { sql: 'country', hold: (size) => new HeldTexts(size) },
+  region: { sql: 'region', hold: (size) => new HeldTexts(size) },
+  postcode: { sql: 'postcode', hold: (size) => new HeldTexts(size) },
+  externalId: { sql: 'external_id', hold: (size) => new HeldTexts(size) },
+};
+
+/** How values of a type are kept, and in which column of `field_value` they are. */
+function shapeOf(type: FieldType): { column: string; hold: (size: number) => Held } {
+  switch (type) {
+    case 'text':
+    case 'choice':
+      return { column: 'text_value', hold: (size) => new HeldTexts(size) };
+    case 'number':
+    case 'money':
+    case 'yesno':
+      return { column: 'number_value', hold: (size) => new HeldNumbers(size) };
+    case 'date':
+      return { column: 'date_value', hold: (size) => new HeldDays(size) };
+    case 'birthday':
+      return { column: 'month_day', hold: (size) => new HeldMonthDays(size) };
+  }
+}
+
+/** The custom field behind a number, for its type; text where it is gone. */
+export type TypeOf = (fieldId: number) => FieldType;
+
+export function fieldSource(ref: number | string, typeOf: TypeOf): Source {
+  if (typeof ref === 'string') {
+    const own = OWN[ref];
+    if (!own) throw new Error(`expected a field that everybody has, got ${ref}`);
+    const sql = `SELECT id, ${own.sql} FROM supporter WHERE organization_id = :org AND erased_at IS NULL`;
+    return { key: `field:${ref}`, what: 'own', ref: 0, sql, by: 'id', bindings: {}, hold: own.hold };
+  }
+  const { column, hold } = shapeOf(typeOf(ref));
+  return {
+    key: `field:${ref}`,
+    what: 'field',
+    ref,
+    sql: `SELECT supporter_id, ${column} FROM field_value WHERE organization_id = :org AND field_id = :ref AND ${column} IS NOT NULL`,
+    by: 'supporter_id',
+    bindings: { ref },
+    hold,
+  };
+}
+
+const DEED_KINDS = { got: 'sent', opened: 'opened', followed: 'followed', replied: 'replied' } as const;
+
+/** Lines whose columns come from the permission verdict, or from who there is, or that stand for other lines. */
+type Otherwise = 'permission' | 'may' | 'lapses' | 'chapter' | 'segment';
+
+export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeOf): Source {
+  switch (line.kind) {
+    case 'field':
+      return fieldSource(line.field, typeOf);
+    case 'tag':
+      return members('tag', line.tagId);
+    case 'list':
+      return members('list', line.listId);
+    case 'batch':
+      return {
+        key: `batch:${line.batchId}`,
+        what: 'batch',
+        ref: line.batchId,
+        sql: 'SELECT supporter_id FROM batch_row WHERE organization_id = :org AND batch_id = :ref AND supporter_id IS NOT NULL',
+        by: 'supporter_id',
+        bindings: { ref: line.batchId },
+        hold: (size) => new HeldBits(size),
+      };
+    case 'roster':
+      return {
+        key: `roster:${line.campaignId}`,
+        what: 'roster',
+        ref: line.campaignId,
+        sql: 'SELECT supporter_id, standing FROM roster WHERE organization_id = :org AND campaign_id = :ref',
+        by: 'supporter_id',
+        bindings: { ref: line.campaignId },
+        hold: (size) => new HeldStandings(size),
+      };
+    case 'gave':
+      return {
+        key: 'gifts',
+        what: 'gifts',
+        ref: 0,
+        sql: 'SELECT supporter_id, given_on, amount FROM gift WHERE organization_id = :org',
+        by: 'supporter_id',
+        bindings: {},
+        hold: (size) => new HeldRuns('gifts', size),
+      };
+    case 'message': {
+      const kind = DEED_KINDS[line.deed];
+      return {
+        key: `messages:${line.deed}`,
+        what: 'messages',
+        ref: 0,
+        sql: `SELECT supporter_id, TO_DAYS(MIN(at)) - ${EPOCH}, message_id FROM delivery_event WHERE organization_id = :org AND kind = :kind`,
+        by: 'supporter_id',
+        tail: 'GROUP BY supporter_id, message_id',
+        bindings: { kind },
+        hold: (size) => new HeldRuns('messages', size),
+      };
+    }
+  }
+}

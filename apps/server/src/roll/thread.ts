@@ -1,0 +1,36 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { Database } from '../platform/database';
+import type { Scope } from '../platform/scope';
+import { RollEngine, type RollQuestions } from './engine';
+
+/** What the thread is told and what it tells; an answer carries the number of its question. */
+export interface Asked {
+  n: number;
+  scope: Scope;
+  what: keyof RollQuestions;
+  question: RollQuestions[keyof RollQuestions];
+}
+export type Told = { n: number; answer: unknown } | { n: number; error: { message: string; code?: string } };
+
+const { databaseUrl, megabytes } = workerData as { databaseUrl: string; megabytes: number };
+const database = new Database(databaseUrl, 3);
+const engine = new RollEngine(database, megabytes);
+
+parentPort!.on('message', (asked: Asked | 'close') => {
+  if (asked === 'close') {
+    void engine
+      .close()
+      .then(() => database.close())
+      .then(() => process.exit(0));
+    return;
+  }
+  const { n, scope, what, question } = asked;
+  engine.ask(scope, what, question).then(
+    (answer) => tell({ n, answer }),
+    (error: Error & { code?: string }) => tell({ n, error: { message: error.message, ...(error.code ? { code: error.code } : {}) } }),
+  );
+});
+
+function tell(told: Told): void {
+  parentPort!.postMessage(told);
+}

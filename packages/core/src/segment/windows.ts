@@ -1,0 +1,70 @@
+import { addMonths, fiscalStart, monthStart, nextYearStart, parseIsoDay, yearStart, type Day } from '../common';
+import { NO_DAY, type Reading } from './columns';
+import type { Stretch, Unit, Window } from './tree';
+
+/** A half-open range of days: from the first to before the end. */
+export interface DayRange {
+  from: Day;
+  end: Day;
+}
+
+const NOTHING: DayRange = { from: 0, end: 0 };
+/** Before every real day and after the missing one. */
+const BEGINNING = NO_DAY + 1;
+
+export function stretchDays(stretch: Stretch, { today, fiscalMonth = 1 }: Reading): DayRange {
+  const month = monthStart(today);
+  const fiscal = fiscalStart(today, fiscalMonth);
+  switch (stretch) {
+    case 'this-month':
+      return { from: month, end: addMonths(month, 1) };
+    case 'last-month':
+      return { from: addMonths(month, -1), end: month };
+    case 'next-month':
+      return { from: addMonths(month, 1), end: addMonths(month, 2) };
+    case 'this-year':
+      return { from: yearStart(today), end: nextYearStart(today) };
+    case 'last-year':
+      return { from: yearStart(yearStart(today) - 1), end: yearStart(today) };
+    case 'next-year':
+      return { from: nextYearStart(today), end: nextYearStart(nextYearStart(today)) };
+    case 'this-fiscal-year':
+      return { from: fiscal, end: addMonths(fiscal, 12) };
+    case 'last-fiscal-year':
+      return { from: addMonths(fiscal, -12), end: fiscal };
+  }
+}
+
+/** So many days, weeks or months after (or, negative, before) a day. */
+export function shift(day: Day, n: number, unit: Unit = 'days'): Day {
+  switch (unit) {
+    case 'days':
+      return day + n;
+    case 'weeks':
+      return day + 7 * n;
+    case 'months':
+      return addMonths(day, n);
+  }
+}
+
+export function windowDays(window: Window, reading: Reading): DayRange {
+  const { today } = reading;
+  switch (window.over) {
+    case 'ever':
+      return { from: BEGINNING, end: Infinity };
+    case 'earlier-years':
+      return { from: BEGINNING, end: yearStart(today) };
+    case 'last-days':
+      return { from: today - window.days, end: today + 1 };
+    case 'last-weeks':
+      return { from: shift(today, -window.days, 'weeks'), end: today + 1 };
+    case 'last-months':
+      return { from: shift(today, -window.days, 'months'), end: today + 1 };
+    case 'between': {
+      const [from, to] = [parseIsoDay(window.from), parseIsoDay(window.to)];
+      return from === null || to === null ? NOTHING : { from, end: to + 1 };
+    }
+    default:
+      return stretchDays(window.over, reading);
+  }
+}
