@@ -4,6 +4,7 @@ import { benchMatching, benchRows } from './gather';
 import { benchIntake } from './intake';
 import { benchPermission } from './permission';
 import { benchPosting } from './posting';
+import { benchRoll } from './roll';
 import { benchSending } from './sending';
 import { webWeight } from './web';
 
@@ -46,6 +47,19 @@ const BENCHES: Record<string, (server: string) => Promise<string>> = {
   g: async (server) => {
     const { all, exact, found } = await benchMatching(server);
     return `50,000 rows against 1,000,000 people: ${all.toFixed(1)} s with likely doubles (${whole(found)} candidates); the exact joins alone ${exact.toFixed(1)} s; ratio ${(all / exact).toFixed(2)} (aim: at most 1.5)`;
+  },
+  h: async (server) => {
+    const small = await benchRoll(server, 100_000);
+    const of = await benchRoll(server, 1_000_000);
+    const lines = (n: number) => `${n.toFixed(0)} ms`;
+    return [
+      `${whole(of.people)} people, counted with the narrowing of every line: 1 line ${lines(of.one)}, 4 lines ${lines(of.four)}, 8 lines ${lines(of.eight)} (aim: 8 within 150 ms)`,
+      `    8 lines after one was changed ${lines(of.changed)} (aim: 50 ms); with nothing read yet ${of.cold.toFixed(1)} s (aim: 5 s)`,
+      `    best SQL for the count alone: 4 lines ${of.sqlFour.toFixed(2)} s, ${whole((of.sqlFour * 1000) / of.four)} times ours; 8 lines ${of.sqlEight.toFixed(2)} s, ${whole((of.sqlEight * 1000) / of.eight)} times ours (aim: at least 50 times); ${of.settings}`,
+      `    the count after another process wrote ${lines(of.afterWrite)}; an order made ${lines(of.makeOrder)}, then a page ${lines(of.page)} (aim: 100 ms); a name found ${lines(of.find)} (aim: 150 ms)`,
+      `    all of it loaded, the process takes ${whole(of.megabytes)} MB (aim: under 700 MB)`,
+      `    growth from ${whole(small.people)} against linear: cold ${(of.cold / small.cold / 10).toFixed(2)}, 8 lines ${(of.eight / small.eight / 10).toFixed(2)}, an order ${(of.makeOrder / small.makeOrder / 10).toFixed(2)} (aim: at most 1)`,
+    ].join('\n');
   },
 };
 

@@ -12,7 +12,9 @@ import {
   type Scope,
 } from '@goodword/core/permission';
 import { LedgerRepository } from './ledger.repository';
-import { bindingsOf, groupVerdictSql } from './verdict.sql';
+import { bindingsOf, groupVerdictSql, type Asking } from './verdict.sql';
+import { Ordinals } from '../roll/ordinals';
+import { Standings } from '../roll/standings';
 import { makeOrganization, openTestDatabase } from '../platform/test-database';
 import type { Database, Scoped } from '../platform/database';
 import type { Scope as CallerScope } from '../platform/scope';
@@ -151,6 +153,18 @@ async function settle(tx: Scoped, w: World) {
   return { points, people, entries };
 }
 
+/** As the roll decides for everybody at once. */
+async function inTheRoll(tx: Scoped, ids: readonly number[], asking: Asking): Promise<{ verdict: string; state: string }[]> {
+  const people = new Ordinals();
+  for (const id of ids) people.put(id, 1);
+  people.settle();
+  const standings = new Standings(people, asking);
+  await standings.read(tx);
+  const out: { verdict: string; state: string }[] = [];
+  standings.decide((ordinal, { verdict, state }) => (out[ordinal] = { verdict, state }));
+  return out;
+}
+
 class Undo extends Error {}
 
 /** Runs the work in a transaction that is thrown away. */
@@ -165,7 +179,7 @@ async function tried(work: (tx: Scoped) => Promise<void>): Promise<void> {
     });
 }
 
-test('the set-based verdict agrees with the deciding function for every person', async () => {
+test('the set-based verdict, and that of the roll, agree with the deciding function for every person', async () => {
   await fc.assert(
     fc.asyncProperty(world, fc.constantFrom<Scope>('news', 'appeals', 'service', 'list:3'), fc.constantFrom(...RULES), async (w, question, rules) => {
       await tried(async (tx) => {
@@ -187,6 +201,9 @@ test('the set-based verdict agrees with the deciding function for every person',
               addresses: w.people[i]!.addresses.map((n) => ({ contactPointId: points[n]!, ...w.points[n]! })),
             }),
           })),
+        );
+        expect(await inTheRoll(tx, people, asking)).toEqual(
+          expected.map(({ verdict, state }) => ({ verdict: verdict === 'shared-address' ? 'send' : verdict, state })),
         );
         const rows = await tx.sql<{ supporter_id: number; contact_point_id: number | null; state: string; entry_id: number | null; verdict: string }>(
           `SELECT * FROM (${groupVerdictSql('SELECT id AS supporter_id FROM supporter WHERE organization_id = :org', asking)}) v ORDER BY supporter_id`,

@@ -156,7 +156,8 @@ export class Scoped {
   }
 
   private async run(text: string, bindings: Record<string, Bound>): Promise<unknown> {
-    const [result] = (await this.knex.raw(...this.bound(text, bindings))) as [unknown];
+    const [sql, all] = this.bound(text, bindings);
+    const [result] = (await this.knex.raw(sql, all)) as [unknown];
     return result;
   }
 }

@@ -216,7 +216,7 @@ export class OrganizationRoll {
     for (const change of together(changes)) await this.apply(db, change, rules);
     for (const { held } of this.verdicts.values()) {
       const due = held.due(Date.now());
-      if (due.length > 0) await held.read(db, this.people, await rules(), due);
+      if (due.length > 0) await held.readSome(db, this.people, await rules(), due);
     }
   }
 
@@ -254,7 +254,7 @@ export class OrganizationRoll {
     if (what !== 'people' && what !== 'reach') return;
     for (const [key, { held }] of this.verdicts) {
       if (ids === 'everybody') this.verdicts.delete(key);
-      else await held.read(db, this.people, await rules(), ids);
+      else await held.readSome(db, this.people, await rules(), ids);
     }
   }
 
@@ -272,7 +272,7 @@ export class OrganizationRoll {
         if (known) known.used = this.readings;
         else {
           const held = new HeldVerdicts(line, this.people.size);
-          await held.read(around.db, this.people, await around.rules(), 'everybody');
+          await held.readAll(around.db, this.people, await around.rules());
           this.verdicts.set(key, { held, used: this.readings });
         }
         return;

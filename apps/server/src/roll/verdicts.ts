@@ -1,9 +1,17 @@
-import { STATES, type HouseRules, type Scope as PermissionScope, type SendingChannel } from '@goodword/core/permission';
+import {
+  STATES,
+  type HouseRules,
+  type PermissionState,
+  type Scope as PermissionScope,
+  type SendingChannel,
+  type Verdict,
+} from '@goodword/core/permission';
 import type { Column } from '@goodword/core/segment';
 import { bindingsOf, personVerdictSql } from '../permission/verdict.sql';
-import type { Bound, Scoped } from '../platform/database';
+import type { Scoped } from '../platform/database';
 import { HeldBits, HeldDays, HeldStates, newVersion } from './held';
 import type { Ordinals } from './ordinals';
+import { Standings } from './standings';
 
 /** What permission columns are asked for. */
 export interface Asked {
@@ -14,11 +22,12 @@ export interface Asked {
 /** Verdicts that the clock changes by itself are asked for again after this long. */
 const FRESH_MS = 10_000;
 
-const MINE = 'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL';
+const SOME = 'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND id IN (:someIds)';
+const SLICE = 5000;
 /**
- * What the set-based verdict says of everybody for a channel and a scope: their state, whether they may be written to, and
- * the last day of what lapses. Kept like any column, and for those whose verdict the clock changes (implied, paused, had
- * enough) asked again.
+ * What the verdict is of everybody for a channel and a scope: their state, whether they may be written to, and
+ * the last day of what lapses. Read for all by the deciding function and for some by its set-based twin; for those whose
+ * verdict the clock changes (implied, paused, had enough) asked again.
  */
 export class HeldVerdicts {
   version = newVersion();
@@ -58,32 +67,47 @@ export class HeldVerdicts {
     this.lapses.grow(size);
   }
 
-  /** Asks for everybody, or for some anew. */
-  async read(db: Scoped, people: Ordinals, rules: HouseRules, ids: readonly number[] | 'everybody'): Promise<void> {
+  /** Decides for everybody. */
+  async readAll(db: Scoped, people: Ordinals, rules: HouseRules): Promise<void> {
     const asking = { ...this.asked, rules, now: new Date() };
-    const some = ids === 'everybody' ? '' : ' AND id IN (:someIds)';
-    const bindings: Record<string, Bound> = { ...bindingsOf(asking), ...(ids === 'everybody' ? {} : { someIds: ids }) };
-    const ordinals = ids === 'everybody' ? [] : ids.flatMap((id) => people.ordinalOf(id) ?? []);
-    for (const held of [this.states, this.may, this.lapses]) held.reset(ordinals);
-    for (const id of ids === 'everybody' ? [] : ids) this.moving.delete(id);
-    await db.scan(
-      `SELECT supporter_id, state, verdict, IF(verdict = 'send', TO_DAYS(implied_until) - 719528, NULL) FROM (${personVerdictSql(MINE + some, asking)}) v`,
-      bindings,
-      (row) => this.put(people, row as [number, string, string, number | null]),
-    );
-    for (const held of [this.states, this.may, this.lapses]) held.finish();
-    if (ids === 'everybody') this.askedAt = Date.now();
-    this.version = newVersion();
+    const standings = new Standings(people, asking);
+    await standings.read(db);
+    standings.decide((ordinal, { state, verdict, until }) => this.put(people.ids[ordinal]!, ordinal, state, verdict, until));
+    this.askedAt = Date.now();
+    this.finish();
   }
 
-  private put(people: Ordinals, [id, state, verdict, until]: [number, string, string, number | null]): void {
-    const ordinal = people.ordinalOf(Number(id));
-    if (ordinal === undefined) return;
-    this.states.put(ordinal, [id, STATES.indexOf(state as (typeof STATES)[number])]);
-    if (verdict === 'paused' || verdict === 'had-enough' || state === 'implied') this.moving.add(Number(id));
+  /** Asks for some anew. */
+  async readSome(db: Scoped, people: Ordinals, rules: HouseRules, ids: readonly number[]): Promise<void> {
+    const asking = { ...this.asked, rules, now: new Date() };
+    const ordinals = ids.flatMap((id) => people.ordinalOf(id) ?? []);
+    for (const held of [this.states, this.may, this.lapses]) held.reset(ordinals);
+    for (const id of ids) this.moving.delete(id);
+    for (let at = 0; at < ids.length; at += SLICE) {
+      await db.scan(
+        `SELECT supporter_id, state, verdict, implied_until FROM (${personVerdictSql(SOME, asking)}) v`,
+        { ...bindingsOf(asking), someIds: ids.slice(at, at + SLICE) },
+        ([id, state, verdict, until]) => {
+          const ordinal = people.ordinalOf(Number(id));
+          if (ordinal !== undefined)
+            this.put(Number(id), ordinal, state as PermissionState, verdict as Verdict, (until as Date | null)?.getTime() ?? null);
+        },
+      );
+    }
+    this.finish();
+  }
+
+  private put(id: number, ordinal: number, state: PermissionState, verdict: Verdict, until: number | null): void {
+    this.states.put(ordinal, [id, STATES.indexOf(state)]);
+    if (verdict === 'paused' || verdict === 'had-enough' || state === 'implied') this.moving.add(id);
     if (verdict !== 'send') return;
     this.may.put(ordinal);
-    if (until !== null) this.lapses.put(ordinal, [id, until]);
+    if (state === 'implied' && until !== null) this.lapses.put(ordinal, [id, Math.floor(until / 86_400_000)]);
+  }
+
+  private finish(): void {
+    for (const held of [this.states, this.may, this.lapses]) held.finish();
+    this.version = newVersion();
   }
 
   /** Those whose verdict may have changed by the clock alone since it was last asked for. */

@@ -98,34 +98,44 @@ export interface Question {
  * {@link oneCopyPerAddress}.
  */
 export function decide(question: Question): Decision {
+  const { supporterId, channel, scope, entries } = question;
+  const { until: _until, ...decision } = decideBy(question, (contactPointId) => marksFor(entries, { contactPointId, supporterId, channel, scope }));
+  return decision;
+}
+
+/** As {@link decide}, from the marks that bear at each address, where they were folded before; with the last moment of an implied permission. */
+export function decideBy(question: Omit<Question, 'entries'>, marksAt: (contactPointId: number) => Marks): Decision & { until: Instant | null } {
   const rules = rulesFor(question.rules, question.place);
   const enough = hadEnough(question, rules);
-  let first: Decision | undefined;
+  let first: (Decision & { until: Instant | null }) | undefined;
   for (const address of question.addresses) {
     if (address.landline && question.channel === 'text') continue;
-    const decision = decideAt(address, question, rules, enough);
-    if (decision.verdict === 'send') return decision;
+    const marks = marksAt(address.contactPointId);
+    const { state, entryId, until = null } = standing(marks, question.now, rules);
+    const verdict = verdictOf(address, state, marks, question, rules, enough);
+    const decision = { verdict, contactPointId: address.contactPointId, state, entryId, until };
+    if (verdict === 'send') return decision;
     first ??= decision;
   }
-  return first ?? { verdict: 'no-address', contactPointId: null, state: 'never', entryId: null };
+  return first ?? { verdict: 'no-address', contactPointId: null, state: 'never', entryId: null, until: null };
 }
 
 /** Whether the cap of the place is reached. It counts from exactly so many days before this moment, that moment left out. */
-function hadEnough(question: Question, rules: PlaceRules): boolean {
+function hadEnough(question: Omit<Question, 'entries'>, rules: PlaceRules): boolean {
   const cap = question.scope === 'service' ? null : rules.caps[question.channel];
   if (!cap) return false;
   const since = question.now - cap.days * DAY_MS;
   return question.recent.filter((at) => at > since).length >= cap.messages;
 }
 
-function decideAt(address: Address, question: Question, rules: PlaceRules, enough: boolean): Decision {
-  const { contactPointId } = address;
-  const marks = marksFor(question.entries, { contactPointId, supporterId: question.supporterId, channel: question.channel, scope: question.scope });
-  const { state, entryId } = standing(marks, question.now, rules);
-  return { verdict: verdictOf(address, state, marks, question, rules, enough), contactPointId, state, entryId };
-}
-
-function verdictOf(address: Address, state: PermissionState, marks: Marks, question: Question, rules: PlaceRules, enough: boolean): Verdict {
+function verdictOf(
+  address: Address,
+  state: PermissionState,
+  marks: Marks,
+  question: Omit<Question, 'entries'>,
+  rules: PlaceRules,
+  enough: boolean,
+): Verdict {
   if (address.doNotContact) return 'do-not-contact';
   if (state === 'no') return 'said-no';
   if (address.onHold) return 'on-hold';

@@ -24,6 +24,7 @@ export { ELSEWHERE, isPlaceKey, keysFor, UNION, UNION_COUNTRIES, type Place, typ
 export { PRESETS, startingRules, withOption, type Preset, type PresetOption } from './presets';
 export {
   decide,
+  decideBy,
   HELD_REASONS,
   isPaused,
   mayAskToConfirm,
