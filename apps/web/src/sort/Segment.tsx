@@ -1,130 +1,20 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { X } from 'lucide-react';
 import { useDeferredValue, useEffect, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import type { BatchView, FieldView, ListView, Page, SegmentCount, SegmentView, SupporterRow, TagView } from '@goodword/core/contract';
-import { isGroup, type Group, type Line, type Rule } from '@goodword/core/segment';
+import type { Page, SegmentCount, SegmentView, SupporterRow } from '@goodword/core/contract';
+import type { Group } from '@goodword/core/segment';
 import { call, get } from '../app/api';
 import { plural, useFormat } from '../app/format';
-import { useMay, useSession } from '../app/session';
+import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { Narrowing, type NarrowingStep } from '../ui/Narrowing';
 import { PeopleTable } from '../ui/people';
-import { asTop, replaceAt, treeFrom, withOr, withoutOr } from './sentence';
-import { newLines, SentenceLine, type Subjects } from './SentenceLine';
-import { PickWord, Word } from './Word';
+import { asTop, replaceAt, treeFrom } from './lines/sentence';
+import { useSubjects } from './lines/subjects';
+import { Sentence } from './Sentence';
 import { refreshAll } from '../app/refresh';
-
-const JOINS = [
-  ['all', 'and'],
-  ['any', 'or'],
-] as const;
-
-function useSubjects(): Subjects | null {
-  const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
-  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
-  const batches = useQuery({ queryKey: ['batches'], queryFn: () => get<BatchView[]>('batches') });
-  return fields.data && tags.data && lists.data && batches.data
-    ? { fields: fields.data, tags: tags.data, lists: lists.data, batches: batches.data }
-    : null;
-}
-
-function AddLine({ words, subjects, onAdd }: { words: string; subjects: Subjects; onAdd: (line: Line) => void }) {
-  return (
-    <span className="[&_.word]:!border [&_.word]:!border-dashed [&_.word]:!border-[#8b989d] [&_.word]:rounded-paper [&_.word]:!px-3 [&_.word]:text-[14px] [&_.word]:font-sans [&_.word]:font-semibold">
-      <Word words={words} label="Add a line">
-        {(close) =>
-          newLines(subjects).map(([text, line]) => (
-            <button key={text} className="text-left px-2 py-1 rounded-[3px] hover:bg-bench" onClick={() => (onAdd(line), close())}>
-              who {text}
-            </button>
-          ))
-        }
-      </Word>
-    </span>
-  );
-}
-
-/** One numbered line: a rule, or "either … or …" over a few. */
-function RuleWords({ rule, subjects, onChange }: { rule: Rule; subjects: Subjects; onChange: (rule: Rule | null) => void }) {
-  if (!isGroup(rule)) {
-    return <SentenceLine line={rule} subjects={subjects} onChange={onChange} />;
-  }
-  return (
-    <>
-      {rule.kind === 'none' ? 'none of: ' : rule.kind === 'any' ? 'either ' : ''}
-      {rule.rules.map((inner, i) => (
-        <span key={i}>
-          {i > 0 && (rule.kind === 'all' ? ' and ' : ' or ')}
-          {isGroup(inner) ? (
-            <RuleWords rule={inner} subjects={subjects} onChange={(next) => onChange(replaceAt(rule, i, next))} />
-          ) : (
-            <SentenceLine line={inner} subjects={subjects} onChange={(next) => onChange(replaceAt(rule, i, next))} />
-          )}
-          <button
-            className="align-middle text-ink3 hover:text-madder ml-1"
-            aria-label="Take this part out"
-            onClick={() => onChange(withoutOr(rule, i))}
-          >
-            <X size={14} />
-          </button>
-        </span>
-      ))}
-    </>
-  );
-}
-
-function Sentence({ tree, subjects, onChange }: { tree: Group; subjects: Subjects; onChange: (tree: Group) => void }) {
-  const { chapter } = useSession();
-  return (
-    <section className="sheet px-6 py-4 font-title text-[19px] leading-[2.05] text-ink2 [&_.word]:text-ink" aria-label="The sentence">
-      <p>
-        Supporters of <b className="text-ink">{chapter?.name ?? 'all chapters'}</b> who
-      </p>
-      <ol>
-        {tree.rules.map((rule, i) => (
-          <li key={i} className="grid grid-cols-[26px_1fr_auto] items-baseline group">
-            <span className="text-[12px] font-sans text-ink3">{i + 1}</span>
-            <div>
-              {i > 0 &&
-                (i === 1 ? (
-                  <PickWord
-                    label="Join all lines by"
-                    value={tree.kind === 'any' ? 'any' : 'all'}
-                    options={JOINS}
-                    onPick={(kind) => onChange({ ...tree, kind })}
-                  />
-                ) : tree.kind === 'any' ? (
-                  'or'
-                ) : (
-                  'and'
-                ))}{' '}
-              <RuleWords rule={rule} subjects={subjects} onChange={(next) => onChange(replaceAt(tree, i, next))} />{' '}
-              <AddLine words="or…" subjects={subjects} onAdd={(line) => onChange(replaceAt(tree, i, withOr(rule, line)))} />
-            </div>
-            <button
-              className="text-ink3 hover:text-madder font-sans text-[13px]"
-              aria-label={`Take line ${i + 1} out`}
-              onClick={() => onChange(replaceAt(tree, i, null))}
-            >
-              <X size={15} />
-            </button>
-          </li>
-        ))}
-      </ol>
-      <div className="pl-[26px]">
-        <AddLine
-          words={tree.rules.length === 0 ? 'add a line…' : 'and also…'}
-          subjects={subjects}
-          onAdd={(line) => onChange({ ...tree, rules: [...tree.rules, line] })}
-        />
-      </div>
-    </section>
-  );
-}
 
 function segmentNotes(count: SegmentCount | undefined, usedBy: SegmentView['usedBy'], take: (line: number) => void): Note[] {
   const notes: Note[] = [];
@@ -161,7 +51,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
   const format = useFormat();
   const may = useMay('organizer');
   const queryClient = useQueryClient();
-  const subjects = useSubjects();
+  const subjects = useSubjects(id);
   const [name, setName] = useState(start.name);
   const [tree, setTree] = useState(start.tree);
   const [history, setHistory] = useState<Group[]>([]);
@@ -170,9 +60,15 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
   const asked = useDeferredValue(tree);
   const count = useQuery({
     queryKey: ['count', asked],
-    queryFn: () => call<SegmentCount>('POST', 'segments/count', { tree: asked }),
+    queryFn: () => call<SegmentCount>('POST', 'segments/count', { tree: asked, reach: false }),
     placeholderData: keepPreviousData,
   });
+  // Whom a message would reach is counted beside, so that typing does not wait for it.
+  const reach = useQuery({
+    queryKey: ['reach', asked],
+    queryFn: () => call<SegmentCount>('POST', 'segments/count', { tree: asked, reach: true }),
+    placeholderData: keepPreviousData,
+  }).data?.reach;
   const save = useMutation({
     mutationFn: () => call<{ id: number }>(id === null ? 'POST' : 'PUT', id === null ? 'segments' : `segments/${id}`, { name, tree }),
     onSuccess: (saved) => (void refreshAll(queryClient), void navigate(`/sort/segments/${saved.id}`, { replace: true })),
@@ -219,7 +115,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
         )}
       </Heading>
       <Problem error={save.error ?? count.error} />
-      <Sentence tree={tree} subjects={subjects} onChange={change} />
+      <Sentence tree={tree} steps={data?.steps} subjects={subjects} onChange={change} />
       <div className="grid grid-cols-[1fr_330px] gap-4 pt-4 grow min-h-[260px]">
         <PeopleTable
           narrow
@@ -235,10 +131,10 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
         <section className="sheet p-4 overflow-y-auto" tabIndex={0} aria-label="How each line narrows it">
           <h2 className="subtitle pb-3">How each line narrows it</h2>
           {data && <Narrowing everybody={data.everybody} steps={steps} />}
-          {data && (
+          {reach && (
             <p className="text-ink2 pt-4">
-              For appeals, email reaches <b className="text-ink">{format.number(data.reach.email)}</b>, text{' '}
-              <b className="text-ink">{format.number(data.reach.text)}</b>, neither <b className="text-ink">{format.number(data.reach.neither)}</b>.
+              For appeals, email reaches <b className="text-ink">{format.number(reach.email)}</b>, text{' '}
+              <b className="text-ink">{format.number(reach.text)}</b>, neither <b className="text-ink">{format.number(reach.neither)}</b>.
             </p>
           )}
         </section>

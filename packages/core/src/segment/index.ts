@@ -13,6 +13,8 @@ export {
   type FieldOp,
   type FieldRef,
   type ChapterLine,
+  type LapsesLine,
+  type MayLine,
   type GaveLine,
   type GiftMeasure,
   type MessageDeed,

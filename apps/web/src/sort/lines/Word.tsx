@@ -92,3 +92,19 @@ export function TypeWord({
     </Word>
   );
 }
+
+/** A word that says with or without. */
+export function YesNo({ value, yes, no, onPick }: { value: boolean; yes: string; no: string; onPick: (value: boolean) => void }) {
+  return (
+    <PickWord
+      label="With or without"
+      value={value ? 'y' : 'n'}
+      tone={value ? undefined : 'no'}
+      options={[
+        ['y', yes],
+        ['n', no],
+      ]}
+      onPick={(picked) => onPick(picked === 'y')}
+    />
+  );
+}

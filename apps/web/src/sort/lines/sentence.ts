@@ -1,5 +1,5 @@
 import type { FieldView } from '@goodword/core/contract';
-import { FIELD_OPS_BY_TYPE, type FieldLine, type FieldOp, type Group, type Line, type Rule } from '@goodword/core/segment';
+import { FIELD_OPS_BY_TYPE, STANDARD_FIELD_NAMES, type FieldLine, type FieldOp, type Group, type Rule } from '@goodword/core/segment';
 
 /** Words of each question that a field can be asked. */
 export const OP_WORDS: Record<FieldOp, string> = {
@@ -16,25 +16,35 @@ export const OP_WORDS: Record<FieldOp, string> = {
   after: 'is after',
   'within-next': 'is within the next',
   'within-last': 'was within the last',
+  ahead: 'is in exactly',
+  ago: 'was exactly',
+  anniversary: 'comes round within the next',
+  during: 'is in',
   'in-month': 'is in',
+  has: 'has',
+  'has-not': 'has not',
+  'within-km': 'is within',
   yes: 'is yes',
   no: 'is no',
   empty: 'is empty',
   filled: 'is filled',
 };
 
+/** Questions that count days, weeks or months. */
+export const COUNTS_TIME: readonly FieldOp[] = ['within-next', 'within-last', 'ahead', 'ago', 'anniversary'];
 export const NEEDS_NOTHING: readonly FieldOp[] = ['yes', 'no', 'empty', 'filled'];
 export const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
 
 export function typeOf(field: FieldLine['field'], fields: readonly FieldView[]): FieldView['type'] {
-  if (field === 'created') return 'date';
-  return typeof field === 'number' ? (fields.find((one) => one.id === field)?.type ?? 'text') : 'text';
+  return typeof field === 'number' ? (fields.find((one) => one.id === field)?.type ?? 'text') : STANDARD_FIELD_NAMES[field].type;
 }
 
 /** A value to begin with, fit for the question. */
 export function startValue(type: FieldView['type'], op: FieldOp): Pick<FieldLine, 'value' | 'to'> {
   if (NEEDS_NOTHING.includes(op)) return {};
-  if (op === 'within-next' || op === 'within-last') return { value: 30 };
+  if (COUNTS_TIME.includes(op)) return { value: 30 };
+  if (op === 'during') return { value: 'this-month' };
+  if (op === 'within-km') return { value: 50, to: '' };
   if (op === 'in-month') return { value: new Date().getMonth() + 1 };
   const today = new Date().toISOString().slice(0, 10);
   if (type === 'date') return op === 'between' ? { value: today, to: today } : { value: today };
@@ -48,7 +58,7 @@ export function fieldLine(field: FieldLine['field'], fields: readonly FieldView[
   return { kind: 'field', field, op: chosen, ...startValue(type, chosen) };
 }
 
-/** A segment as the builder edits it: a top group whose lines are lines or "either … or" groups of lines. */
+/** A segment as the builder edits it: a top group of lines and of further groups. */
 export function asTop(tree: Rule): Group {
   return tree.kind === 'all' || tree.kind === 'any' || tree.kind === 'none' ? tree : { kind: 'all', rules: [tree] };
 }
@@ -58,14 +68,9 @@ export function replaceAt(group: Group, at: number, rule: Rule | null): Group {
   return { ...group, rules };
 }
 
-/** A line joined by "or", or taken out of an "or" group; a group of one is the line itself. */
-export function withOr(rule: Rule, line: Line): Group {
+/** A line joined to another by "or". */
+export function withOr(rule: Rule, line: Rule): Group {
   return rule.kind === 'any' ? { ...rule, rules: [...rule.rules, line] } : { kind: 'any', rules: [rule, line] };
-}
-
-export function withoutOr(group: Group, at: number): Rule | null {
-  const rules = group.rules.filter((_rule, i) => i !== at);
-  return rules.length === 0 ? null : rules.length === 1 ? rules[0]! : { ...group, rules };
 }
 
 /** A tree carried by an address, so that another view can open the builder on it; an empty one where it can't be read. */

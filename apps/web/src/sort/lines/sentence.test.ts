@@ -1,4 +1,4 @@
-import { asTop, fieldLine, replaceAt, withOr, withoutOr, treeFrom } from './sentence';
+import { asTop, fieldLine, replaceAt, startValue, treeFrom, typeOf, withOr } from './sentence';
 
 const fields = [{ id: 3, name: 'Membership renews', type: 'date' as const, section: '', fallback: null, choices: null }];
 const tag = { kind: 'tag' as const, tagId: 1, has: true };
@@ -11,14 +11,24 @@ test('a line begins with a question that its field can be asked', () => {
   expect(fieldLine('firstName', fields)).toEqual({ kind: 'field', field: 'firstName', op: 'is', value: '' });
 });
 
+test.each([
+  ['date', 'anniversary', { value: 30 }],
+  ['date', 'during', { value: 'this-month' }],
+  ['birthday', 'ahead', { value: 30 }],
+  ['money', 'between', { value: 0, to: 100 }],
+  ['text', 'empty', {}],
+] as const)('a question of a %s field, %s, begins with a value', (type, op, value) => expect(startValue(type, op)).toEqual(value));
+
+test('fields that everybody has know their type', () => {
+  expect([typeOf('created', fields), typeOf('postcode', fields), typeOf(3, fields), typeOf(99, fields)]).toEqual(['date', 'text', 'date', 'text']);
+});
+
 test('a line alone reads as a group of one', () => expect(asTop(tag)).toEqual({ kind: 'all', rules: [tag] }));
 
-test('lines join by "or" and come apart again', () => {
+test('lines join by "or"', () => {
   const joined = withOr(tag, list);
   expect(joined).toEqual({ kind: 'any', rules: [tag, list] });
   expect(withOr(joined, tag).rules).toHaveLength(3);
-  expect(withoutOr(joined, 1)).toEqual(tag);
-  expect(withoutOr({ kind: 'any', rules: [tag] }, 0)).toBeNull();
 });
 
 test('a line is replaced or taken out', () => {

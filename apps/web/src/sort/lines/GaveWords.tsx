@@ -1,0 +1,69 @@
+import { formatMoney } from '@goodword/core/fields';
+import type { GaveLine, GiftMeasure } from '@goodword/core/segment';
+import { useSession } from '../../app/session';
+import type { LineProps } from './subjects';
+import { WindowWords } from './WindowWords';
+import { PickWord, Word } from './Word';
+
+const MEASURES: [GiftMeasure, string][] = [
+  ['sum', 'in all'],
+  ['count', 'in number of gifts'],
+  ['largest', 'as their largest gift'],
+  ['first', 'as their first gift ever'],
+  ['last', 'as their last gift'],
+];
+
+/** One end of what was given: minor units, or a number of gifts. */
+function Bound({ label, value, unit, onType }: { label: string; value: number | null; unit: 1 | 100; onType: (value: number | null) => void }) {
+  return (
+    <label className="flex flex-col gap-1">
+      <span className="font-semibold text-[13px]">{label}</span>
+      <input
+        className="input"
+        type="number"
+        min={0}
+        defaultValue={value === null ? '' : value / unit}
+        onChange={(event) => onType(Number(event.target.value) > 0 ? Math.round(Number(event.target.value) * unit) : null)}
+      />
+    </label>
+  );
+}
+
+export function GaveWords({ line, onChange }: LineProps<GaveLine>) {
+  const { organization } = useSession();
+  const { measure = 'sum', atLeast, atMost = null } = line;
+  const unit = measure === 'count' ? 1 : 100;
+  const show = (value: number) => (measure === 'count' ? String(value) : formatMoney(value, organization));
+  const words = [atLeast === null ? '' : `at least ${show(atLeast)}`, atMost === null ? '' : `at most ${show(atMost)}`].filter(Boolean).join(' and ');
+  return (
+    <>
+      <PickWord
+        label="Gave or not"
+        value={line.did ? 'gave' : 'did not give'}
+        tone={line.did ? undefined : 'no'}
+        options={[
+          ['gave', 'gave'],
+          ['did not give', 'did not give'],
+        ]}
+        onPick={(did) => onChange({ ...line, did: did === 'gave' })}
+      />{' '}
+      <Word words={words || 'anything'} label="Amount">
+        {() => (
+          <>
+            <Bound label="At least; empty for anything" value={atLeast} unit={unit} onType={(value) => onChange({ ...line, atLeast: value })} />
+            <Bound label="At most; empty for no limit" value={atMost} unit={unit} onType={(value) => onChange({ ...line, atMost: value })} />
+          </>
+        )}
+      </Word>{' '}
+      <PickWord
+        label="Measured"
+        value={measure}
+        options={MEASURES}
+        onPick={(picked) =>
+          onChange({ ...line, measure: picked, ...((picked === 'count') === (measure === 'count') ? {} : { atLeast: null, atMost: null }) })
+        }
+      />{' '}
+      <WindowWords window={line.window} onChange={(window) => onChange({ ...line, window })} />
+    </>
+  );
+}

@@ -1,0 +1,51 @@
+import type { MessageDeed, MessageLine } from '@goodword/core/segment';
+import type { LineProps } from './subjects';
+import { WindowWords } from './WindowWords';
+import { PickWord, TypeWord } from './Word';
+
+const DEEDS: [string, string][] = [
+  ['got+', 'got'],
+  ['got-', 'did not get'],
+  ['opened+', 'opened'],
+  ['opened-', 'did not open'],
+  ['followed+', 'followed a link of'],
+  ['followed-', 'did not follow a link of'],
+  ['replied+', 'replied to'],
+  ['replied-', 'did not reply to'],
+];
+
+export function MessageWords({ line, subjects, onChange }: LineProps<MessageLine>) {
+  const messages: [number, string][] = [
+    [0, line.atLeast === 1 ? 'any message' : 'messages'],
+    ...subjects.messages.map(({ id, name }): [number, string] => [id, name]),
+  ];
+  return (
+    <>
+      <PickWord
+        label="Did or did not"
+        value={`${line.deed}${line.did ? '+' : '-'}`}
+        tone={line.did ? undefined : 'no'}
+        options={DEEDS}
+        onPick={(picked) => onChange({ ...line, deed: picked.slice(0, -1) as MessageDeed, did: picked.endsWith('+') })}
+      />{' '}
+      {line.messageId === null && (
+        <>
+          <TypeWord
+            label="How many at the least"
+            type="number"
+            value={String(line.atLeast)}
+            shown={line.atLeast === 1 ? 'at least one:' : `at least ${line.atLeast}`}
+            onType={(many) => onChange({ ...line, atLeast: Math.max(1, Math.round(Number(many)) || 1) })}
+          />{' '}
+        </>
+      )}
+      <PickWord
+        label="Message"
+        value={line.messageId ?? 0}
+        options={messages}
+        onPick={(id) => onChange({ ...line, messageId: id === 0 ? null : id, atLeast: id === 0 ? line.atLeast : 1 })}
+      />{' '}
+      <WindowWords window={line.window} onChange={(window) => onChange({ ...line, window })} />
+    </>
+  );
+}

@@ -1,0 +1,122 @@
+import type { Line } from '@goodword/core/segment';
+import { FieldWords } from './FieldWords';
+import { GaveWords } from './GaveWords';
+import { MessageWords } from './MessageWords';
+import { PermissionWords } from './PermissionWords';
+import { fieldLine } from './sentence';
+import type { LineProps, Subjects } from './subjects';
+import { PickWord, YesNo } from './Word';
+
+const byId = (rows: readonly { id: number; name: string }[]) => rows.map((row) => [row.id, row.name] as const);
+
+/** One line of a segment as words that open. */
+export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
+  switch (line.kind) {
+    case 'tag':
+      return (
+        <>
+          <YesNo value={line.has} yes="have" no="do not have" onPick={(has) => onChange({ ...line, has })} /> the tag{' '}
+          <PickWord label="Tag" value={line.tagId} options={byId(subjects.tags)} onPick={(tagId) => onChange({ ...line, tagId })} />
+        </>
+      );
+    case 'list':
+      return (
+        <>
+          <YesNo value={line.on} yes="are" no="are not" onPick={(on) => onChange({ ...line, on })} /> on the list{' '}
+          <PickWord label="List" value={line.listId} options={byId(subjects.lists)} onPick={(listId) => onChange({ ...line, listId })} />
+        </>
+      );
+    case 'batch':
+      return (
+        <>
+          <YesNo value={line.in} yes="came" no="did not come" onPick={(isIn) => onChange({ ...line, in: isIn })} /> with the batch{' '}
+          <PickWord label="Batch" value={line.batchId} options={byId(subjects.batches)} onPick={(batchId) => onChange({ ...line, batchId })} />
+        </>
+      );
+    case 'chapter':
+      return (
+        <>
+          <YesNo value={line.in} yes="are" no="are not" onPick={(isIn) => onChange({ ...line, in: isIn })} /> of the chapter{' '}
+          <PickWord
+            label="Chapter"
+            value={line.chapterId}
+            options={byId(subjects.chapters)}
+            onPick={(chapterId) => onChange({ ...line, chapterId })}
+          />
+        </>
+      );
+    case 'segment':
+      return (
+        <>
+          <YesNo value={line.in} yes="are" no="are not" onPick={(isIn) => onChange({ ...line, in: isIn })} /> in the segment{' '}
+          <PickWord
+            label="Segment"
+            value={line.segmentId}
+            options={byId(subjects.segments)}
+            onPick={(segmentId) => onChange({ ...line, segmentId })}
+          />
+        </>
+      );
+    case 'roster': {
+      const standings = subjects.campaigns.find((campaign) => campaign.id === line.campaignId)?.standings ?? [];
+      return (
+        <>
+          <YesNo value={line.on} yes="are" no="are not" onPick={(on) => onChange({ ...line, on })} /> on the roster of{' '}
+          <PickWord
+            label="Campaign"
+            value={line.campaignId}
+            options={byId(subjects.campaigns)}
+            onPick={(campaignId) => onChange({ ...line, campaignId, standings: [] })}
+          />{' '}
+          as{' '}
+          <PickWord
+            label="Standing"
+            value={line.standings[0] ?? ''}
+            options={[['', 'anything'], ...standings.map((standing) => [standing, standing] as const)]}
+            onPick={(standing) => onChange({ ...line, standings: standing === '' ? [] : [standing] })}
+          />
+        </>
+      );
+    }
+    case 'permission':
+    case 'may':
+    case 'lapses':
+      return <PermissionWords line={line} subjects={subjects} onChange={onChange} />;
+    case 'gave':
+      return <GaveWords line={line} subjects={subjects} onChange={onChange} />;
+    case 'message':
+      return <MessageWords line={line} subjects={subjects} onChange={onChange} />;
+    case 'field':
+      return <FieldWords line={line} subjects={subjects} onChange={onChange} />;
+  }
+}
+
+/** Lines to begin with; those that have nothing to speak of yet are left out. */
+export function newLines(subjects: Subjects): [string, Line][] {
+  const [tag, list, batch, campaign, segment, chapter] = [
+    subjects.tags[0],
+    subjects.lists[0],
+    subjects.batches[0],
+    subjects.campaigns[0],
+    subjects.segments[0],
+    subjects.chapters.length > 1 ? subjects.chapters[0] : undefined,
+  ];
+  const lines: [string, Line | null][] = [
+    ['gave, or did not', { kind: 'gave', did: true, atLeast: null, window: { over: 'ever' } }],
+    ['have a field that…', fieldLine(subjects.fields[0]?.id ?? 'lastName', subjects.fields)],
+    ['have a tag', tag ? { kind: 'tag', tagId: tag.id, has: true } : null],
+    ['are on a list', list ? { kind: 'list', listId: list.id, on: true } : null],
+    [
+      'got, opened or answered a message',
+      { kind: 'message', deed: 'got', did: true, messageId: null, atLeast: 1, window: { over: 'last-days', days: 90 } },
+    ],
+    ['came with a batch', batch ? { kind: 'batch', batchId: batch.id, in: true } : null],
+    ['are on a campaign’s roster', campaign ? { kind: 'roster', campaignId: campaign.id, standings: [], on: true } : null],
+    ['are in another segment', segment ? { kind: 'segment', segmentId: segment.id, in: true } : null],
+    ['are of a chapter', chapter ? { kind: 'chapter', chapterId: chapter.id, in: true } : null],
+    ['may be written to now', { kind: 'may', channel: 'email', scope: 'appeals', may: true }],
+    ['have a permission that lapses', { kind: 'lapses', channel: 'email', scope: 'appeals', days: 30 }],
+    ['stand at a permission', { kind: 'permission', channel: 'email', scope: 'appeals', states: ['yes'] }],
+  ];
+  return lines.filter((line): line is [string, Line] => line[1] !== null);
+}

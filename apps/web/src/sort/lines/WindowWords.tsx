@@ -1,0 +1,72 @@
+import { describeWindow, type Window } from '@goodword/core/segment';
+import { PickWord, TypeWord } from './Word';
+
+const OVERS: Window['over'][] = [
+  'ever',
+  'this-year',
+  'last-year',
+  'earlier-years',
+  'this-fiscal-year',
+  'last-fiscal-year',
+  'this-month',
+  'last-month',
+  'last-days',
+  'last-weeks',
+  'last-months',
+  'between',
+];
+
+const START: Partial<Record<Window['over'], number>> = { 'last-days': 90, 'last-weeks': 12, 'last-months': 12 };
+
+function startOf(over: Window['over']): Window {
+  const today = new Date().toISOString().slice(0, 10);
+  switch (over) {
+    case 'last-days':
+    case 'last-weeks':
+    case 'last-months':
+      return { over, days: START[over]! };
+    case 'between':
+      return { over, from: `${today.slice(0, 4)}-01-01`, to: today };
+    default:
+      return { over };
+  }
+}
+
+function wordsOf(over: Window['over']): string {
+  if (over === 'ever') return 'ever';
+  if (over === 'between') return 'from … to …';
+  return START[over] === undefined ? `in ${describeWindow(startOf(over))}` : `in the last … ${over.slice(5)}`;
+}
+
+/** When something was: words that open, shared by lines about gifts and about messages. */
+export function WindowWords({ window, onChange }: { window: Window; onChange: (window: Window) => void }) {
+  return (
+    <>
+      <PickWord
+        label="When"
+        value={window.over}
+        options={OVERS.map((over) => [over, wordsOf(over)] as const)}
+        onPick={(over) => onChange(startOf(over))}
+      />
+      {'days' in window && (
+        <>
+          {' '}
+          <TypeWord
+            label={`How many ${window.over.slice(5)}`}
+            type="number"
+            value={String(window.days)}
+            shown={`(${window.days})`}
+            onType={(days) => onChange({ ...window, days: Math.max(1, Math.round(Number(days)) || 1) })}
+          />
+        </>
+      )}
+      {window.over === 'between' && (
+        <>
+          {' '}
+          <TypeWord label="From" type="date" value={window.from} onType={(from) => from && onChange({ ...window, from })} /> to{' '}
+          <TypeWord label="To" type="date" value={window.to} onType={(to) => to && onChange({ ...window, to })} />
+        </>
+      )}
+    </>
+  );
+}

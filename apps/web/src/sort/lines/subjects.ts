@@ -1,0 +1,41 @@
+import { useQuery } from '@tanstack/react-query';
+import type { BatchView, CampaignView, FieldView, ListView, MessageView, SegmentView, TagView } from '@goodword/core/contract';
+import type { Line } from '@goodword/core/segment';
+import { get } from '../../app/api';
+import { useSession } from '../../app/session';
+
+/** What lines can speak of. */
+export interface Subjects {
+  fields: FieldView[];
+  tags: TagView[];
+  lists: ListView[];
+  batches: BatchView[];
+  campaigns: CampaignView[];
+  chapters: { id: number; name: string }[];
+  messages: MessageView[];
+  segments: SegmentView[];
+}
+
+export interface LineProps<L extends Line> {
+  line: L;
+  subjects: Subjects;
+  onChange: (line: Line) => void;
+}
+
+function useAll<T>(path: string): T[] | undefined {
+  return useQuery({ queryKey: [path], queryFn: () => get<T[]>(path) }).data;
+}
+
+/** Everything that a line can speak of, once all of it is there; without the segment that is being edited itself. */
+export function useSubjects(editing: number | null): Subjects | null {
+  const { chapters } = useSession();
+  const [fields, tags, lists, batches] = [
+    useAll<FieldView>('fields'),
+    useAll<TagView>('tags'),
+    useAll<ListView>('lists'),
+    useAll<BatchView>('batches'),
+  ];
+  const [campaigns, messages, segments] = [useAll<CampaignView>('campaigns'), useAll<MessageView>('messages'), useAll<SegmentView>('segments')];
+  if (!fields || !tags || !lists || !batches || !campaigns || !messages || !segments) return null;
+  return { fields, tags, lists, batches, campaigns, chapters, messages, segments: segments.filter((segment) => segment.id !== editing) };
+}
