@@ -1,5 +1,6 @@
 import { Module, type DynamicModule } from '@nestjs/common';
 import { LoggerModule } from 'nestjs-pino';
+import { BulkModule } from './bulk/bulk.module';
 import { CampaignsModule } from './campaigns/campaigns.module';
 import { ChoicesModule } from './choices/choices.module';
 import { FormsModule } from './forms/forms.module';
@@ -46,6 +47,7 @@ export class AppModule {
         CampaignsModule,
         SegmentsModule,
         SortModule,
+        BulkModule,
         MessagesModule,
         SendingModule,
         ResultsModule,

@@ -1,5 +1,6 @@
 import type { INestApplicationContext } from '@nestjs/common';
 import { PinoLogger } from 'nestjs-pino';
+import { BulkJobs } from './bulk/bulk.jobs';
 import { ConfirmationsService } from './forms/confirmations.service';
 import { IntakeJobs } from './intake/intake.jobs';
 import { RetentionService } from './intake/retention.service';
@@ -9,7 +10,7 @@ import { MessagesRepository } from './messages/messages.repository';
 import { HouseRulesRepository } from './permission/house-rules.repository';
 import type { Config } from './platform/config';
 import { Database, isLostConnection } from './platform/database';
-import { JobRunner } from './platform/jobs';
+import { JobRunner, type Running } from './platform/jobs';
 import { EnvelopeService } from './sending/envelope.service';
 import { HandOverLoop } from './sending/hand-over';
 import { OutboxRepository } from './sending/outbox.repository';
@@ -33,12 +34,15 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const database = context.get(Database);
   const intake = context.get(IntakeJobs);
   const prepare = context.get(PrepareJob);
+  const bulk = context.get(BulkJobs);
   const handlers = {
-    'batch-read': (job: Parameters<IntakeJobs['check']>[0]) => intake.read(job),
-    'batch-check': (job: Parameters<IntakeJobs['check']>[0]) => intake.check(job),
-    'batch-bring-in': (job: Parameters<IntakeJobs['check']>[0]) => intake.bringIn(job),
-    'batch-take-out': (job: Parameters<IntakeJobs['check']>[0]) => intake.takeOut(job),
-    'message-prepare': (job: Parameters<IntakeJobs['check']>[0]) => prepare.run(job),
+    'batch-read': (job: Running) => intake.read(job),
+    'batch-check': (job: Running) => intake.check(job),
+    'batch-bring-in': (job: Running) => intake.bringIn(job),
+    'batch-take-out': (job: Running) => intake.takeOut(job),
+    'message-prepare': (job: Running) => prepare.run(job),
+    'bulk-act': (job: Running) => bulk.act(job),
+    'bulk-undo': (job: Running) => bulk.undo(job),
   };
   const confirmations = context.get(ConfirmationsService);
   const retention = context.get(RetentionService);

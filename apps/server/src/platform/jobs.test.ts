@@ -1,4 +1,4 @@
-import { enqueue, cancel, JobRunner, type JobHandler } from './jobs';
+import { cancel, enqueue, JOB_KINDS, JobRunner, type JobHandler, type JobKind } from './jobs';
 import { Unavailable } from './errors';
 import type { Database } from './database';
 import type { Scope } from './scope';
@@ -19,7 +19,7 @@ beforeEach(async () => void (await database.unscoped()('job').delete()));
 function runner(handler: JobHandler, lease = 5): JobRunner {
   return new JobRunner(
     database,
-    { 'batch-read': handler, 'batch-check': handler, 'batch-bring-in': handler, 'batch-take-out': handler, 'message-prepare': handler },
+    Object.fromEntries(JOB_KINDS.map((kind) => [kind, handler])) as Record<JobKind, JobHandler>,
     lease,
     quiet,
   );

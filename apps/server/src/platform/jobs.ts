@@ -4,7 +4,7 @@ import type { Database } from './database';
 import { isLostConnection } from './database';
 import { programScope, type Scope } from './scope';
 
-export const JOB_KINDS = ['batch-read', 'batch-check', 'batch-bring-in', 'batch-take-out', 'message-prepare'] as const;
+export const JOB_KINDS = ['batch-read', 'batch-check', 'batch-bring-in', 'batch-take-out', 'message-prepare', 'bulk-act', 'bulk-undo'] as const;
 export type JobKind = (typeof JOB_KINDS)[number];
 
 interface JobRow {

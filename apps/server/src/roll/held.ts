@@ -110,9 +110,15 @@ export class HeldMonthDays extends HeldValues<Uint16Array> {
   }
 }
 
+/** Accents and case make no difference. */
+export function folded(text: string): string {
+  return text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+}
+
 /** Words by dictionary; one that nobody has any more stays in it, which costs nothing but its letters. */
 export class HeldTexts extends HeldValues<Uint32Array> {
   readonly dictionary: string[] = [''];
+  private readonly foldedWords: string[] = [];
   private readonly codeOf = new Map<string, number>([['', 0]]);
 
   constructor(size: number) {
@@ -120,6 +126,14 @@ export class HeldTexts extends HeldValues<Uint32Array> {
   }
   get column(): Column {
     return { kind: 'text', codes: this.values, dictionary: this.dictionary };
+  }
+  get codes(): Uint32Array {
+    return this.values;
+  }
+  /** The dictionary without case and accents; made when it is first asked for, and longer as it grows. */
+  get plain(): readonly string[] {
+    for (let code = this.foldedWords.length; code < this.dictionary.length; code++) this.foldedWords.push(folded(this.dictionary[code]!));
+    return this.foldedWords;
   }
   override get bytes(): number {
     return this.values.byteLength + this.dictionary.length * 100;

@@ -1,14 +1,10 @@
 import { NO_DAY, type Column } from '@goodword/core/segment';
+import { folded } from './held';
 
 /** What people are put in order by: a column, and where that says nothing of a difference, the next. */
 export interface SortKey {
   column: Column;
   version: number;
-}
-
-/** Accents and case make no difference to the order. */
-export function folded(text: string): string {
-  return text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 }
 
 /** For each ordinal its rank in a column: the same for equal values; nothing known ranks last. */

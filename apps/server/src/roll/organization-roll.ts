@@ -18,8 +18,8 @@ import {
 } from '@goodword/core/segment';
 import type { Scoped } from '../platform/database';
 import { ChangeLog, type Change } from './change-log';
-import type { Held } from './held';
-import { orderBy, folded } from './orders';
+import { folded, type Held, type HeldTexts } from './held';
+import { orderBy } from './orders';
 import { Ordinals } from './ordinals';
 import { fieldSource, sourceOf, type Source, type TypeOf } from './sources';
 import { HeldVerdicts } from './verdicts';
@@ -128,16 +128,14 @@ export class OrganizationRoll {
   /** People whose first or last name has a part that begins with each of the words, by name. */
   async find(around: Around, words: readonly string[], limit: number): Promise<number[]> {
     const order = await this.order(around, 'name', false);
-    const columns = ['firstName', 'lastName'].map((ref) => this.columns.get(`field:${ref}`)!.held.column as Extract<Column, { kind: 'text' }>);
-    const tests = words
-      .map(folded)
-      .map((word) => columns.map(({ dictionary }) => Uint8Array.from(dictionary, (name) => (beginsIn(name, word) ? 1 : 0))));
+    const names = ['firstName', 'lastName'].map((ref) => this.columns.get(`field:${ref}`)!.held as HeldTexts);
+    const tests = words.map(folded).map((word) => names.map(({ plain }) => Uint8Array.from(plain, (name) => Number(beginsIn(name, word)))));
+    const codes = names.map(({ codes }) => codes);
     const within = this.within(around.db);
     const ids: number[] = [];
     for (let at = 0; at < order.length && ids.length < limit; at++) {
       const ordinal = order[at]!;
-      if (within.has(ordinal) && tests.every((of) => of.some((passes, c) => passes[columns[c]!.codes[ordinal]!] === 1)))
-        ids.push(this.people.ids[ordinal]!);
+      if (within.has(ordinal) && tests.every((of) => of.some((passes, c) => passes[codes[c]![ordinal]!] === 1))) ids.push(this.people.ids[ordinal]!);
     }
     return ids;
   }
@@ -200,8 +198,11 @@ export class OrganizationRoll {
     const everybody: Around = { ...around, db: around.db.ofAll() };
     try {
       await this.catchUp(everybody);
-      for (const line of rules.flatMap(linesOf)) await this.need(everybody, line);
-      for (const ref of fields) await this.load(everybody.db, fieldSource(ref, await this.typesWith(everybody.db, ref)));
+      // Side by side: while one column's rows are put into their places, the database makes those of another.
+      await Promise.all([
+        ...distinct(rules.flatMap(linesOf)).map((line) => this.need(everybody, line)),
+        ...fields.map(async (ref) => this.load(everybody.db, fieldSource(ref, await this.typesWith(everybody.db, ref)))),
+      ]);
     } catch (error) {
       // What was read by half must not be kept: everything is read anew.
       this.begun = false;
@@ -332,6 +333,12 @@ export class OrganizationRoll {
   }
 }
 
+/** One line for each column, since several lines may read the same. */
+function distinct(lines: readonly Line[]): Line[] {
+  const keyOf = (line: Line) => ('scope' in line ? `${line.channel}:${line.scope}` : columnKey(line));
+  return [...new Map(lines.map((line) => [keyOf(line), line])).values()];
+}
+
 /** One change for all that was changed of the same: a column is mended once, however many transactions wrote to it. */
 function together(changes: readonly Change[]): Change[] {
   const out = new Map<string, Change>();
@@ -346,9 +353,8 @@ function together(changes: readonly Change[]): Change[] {
   return [...out.values()].sort((a, b) => Number(b.what === 'people') - Number(a.what === 'people'));
 }
 
-/** Whether a part of a name begins with a word. */
-function beginsIn(name: string, word: string): boolean {
-  const plain = folded(name);
+/** Whether a part of a name begins with a word; both folded. */
+function beginsIn(plain: string, word: string): boolean {
   for (let at = plain.indexOf(word); at >= 0; at = plain.indexOf(word, at + 1)) if (at === 0 || " -\u2019'".includes(plain[at - 1]!)) return true;
   return false;
 }

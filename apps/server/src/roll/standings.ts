@@ -67,11 +67,15 @@ export class Standings {
   }
 
   async read(db: Scoped): Promise<void> {
+    const severalPlaces = Object.keys(this.asking.rules.places).length > 1;
+    await Promise.all([this.readAddresses(db), this.readRecent(db), severalPlaces ? this.readPlaces(db) : null]);
+  }
+
+  /** Addresses, then whose they are, then what was said there: each needs the one before. */
+  private async readAddresses(db: Scoped): Promise<void> {
     await this.readPoints(db);
     await this.readLinks(db);
     await this.readSaid(db);
-    await this.readRecent(db);
-    if (Object.keys(this.asking.rules.places).length > 1) await this.readPlaces(db);
   }
 
   /** Hands out the decision of everybody. */

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { dayInZone } from '@goodword/core/common';
-import type { CountedStep, Page, SegmentCount, SupporterRow } from '@goodword/core/contract';
+import type { CountedStep, Page, PeopleColumns, SegmentCount, SupporterRow } from '@goodword/core/contract';
 import {
   describe,
   expand,
@@ -61,20 +61,20 @@ export class SegmentsService {
   }
 
   /** People of a tree in an order, a page at a time. */
-  async people(scope: Scope, tree: Rule, after: string | undefined, limit: number): Promise<Page<SupporterRow>> {
+  async people(scope: Scope, tree: Rule, list: PeopleColumns & { after?: string; limit: number }): Promise<Page<SupporterRow>> {
     await this.checked(scope, tree);
-    const from = decodeCursor(after, 1)?.[0];
+    const from = decodeCursor(list.after, 1)?.[0];
     const { ids, total } = await this.roll.ask(scope, 'page', {
       rule: await this.expanded(scope, tree),
       reading: await this.reading(scope),
-      by: 'name',
-      descending: false,
+      by: list.by,
+      descending: list.descending,
       after: from === undefined ? null : Number(from),
-      limit,
+      limit: list.limit,
     });
     const db = this.database.read(scope);
-    const rows = await this.rows.of(db, await this.supporters.byIds(db, ids));
-    return { rows, total, next: ids.length === limit ? encodeCursor([ids.at(-1)!]) : null };
+    const rows = await this.rows.of(db, await this.supporters.byIds(db, ids), list.fields);
+    return { rows, total, next: ids.length === list.limit ? encodeCursor([ids.at(-1)!]) : null };
   }
 
   /** Ids of everybody who passes, in no promised order. */

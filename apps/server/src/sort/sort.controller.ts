@@ -3,6 +3,8 @@ import {
   schema,
   type DeletionNotice,
   type Page,
+  type PeopleColumns,
+  type PeopleView,
   type RecordView,
   type SegmentCount,
   type SegmentView,
@@ -11,10 +13,11 @@ import {
 import type { Explanation, Rule } from '@goodword/core/segment';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
-import { Conflict } from '../platform/errors';
+import { Conflict, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { MessagesRepository } from '../messages/messages.repository';
 import { SegmentsService } from '../segments/segments.service';
+import { PeopleViewsRepository } from './people-views.repository';
 import { SupportersService } from '../supporters/supporters.service';
 
 interface GroupBody {
@@ -30,6 +33,7 @@ export class SortController {
     @Inject(SupportersService) private readonly supporters: SupportersService,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(PeopleViewsRepository) private readonly peopleViews: PeopleViewsRepository,
     @Inject(Database) private readonly database: Database,
   ) {}
 
@@ -118,10 +122,36 @@ export class SortController {
     return this.segments.count(scope, body.tree, body.reach);
   }
 
-  @Route('post', 'segments/people', { role: 'viewer', summary: 'The people that a rule takes in', body: schema.segmentPeople, ownProof: true })
+  @Route('post', 'segments/people', {
+    role: 'viewer',
+    summary: 'The people that a rule takes in, in any order',
+    body: schema.listPeople,
+    ownProof: true,
+  })
   @HttpCode(200)
-  people(@Caller() scope: Scope, @Input('body') body: { tree: Rule; after?: string; limit: number }): Promise<Page<SupporterRow>> {
-    return this.segments.people(scope, body.tree, body.after, body.limit);
+  people(@Caller() scope: Scope, @Input('body') body: PeopleColumns & { tree: Rule; after?: string; limit: number }): Promise<Page<SupporterRow>> {
+    return this.segments.people(scope, body.tree, body);
+  }
+
+  @Route('get', 'people-views', { role: 'viewer', summary: 'Tables of people that the team has named' })
+  views(@Caller() scope: Scope): Promise<PeopleView[]> {
+    return this.peopleViews.all(this.database.read(scope));
+  }
+
+  @Route('put', 'people-views', {
+    role: 'organizer',
+    summary: 'Keep a table under a name, in the place of one of that name',
+    body: schema.savePeopleView,
+  })
+  @HttpCode(204)
+  async keepView(@Caller() scope: Scope, @Input('body') body: PeopleColumns & { name: string; tree: Rule }): Promise<void> {
+    await this.database.quietly(scope, (tx) => this.peopleViews.keep(tx, body));
+  }
+
+  @Route('delete', 'people-views/:id', { role: 'organizer', summary: 'Forget such a table', params: schema.idParams })
+  @HttpCode(204)
+  async forgetView(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    if ((await this.database.quietly(scope, (tx) => this.peopleViews.forget(tx, id))) === 0) throw new NotFound('view');
   }
 
   @Route('get', 'segments/:id/why/:supporterId', { role: 'viewer', summary: 'Why one person is in or out', params: schema.explainParams })

@@ -1,11 +1,13 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
 import type { SupporterRow } from '@goodword/core/contract';
+import { formatValue, type Manner } from '@goodword/core/fields';
 import { rulesFor } from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { LedgerRepository } from '../permission/ledger.repository';
 import { channelWord, standingsOf } from '../permission/standings';
 import type { Scoped } from '../platform/database';
+import { FieldsRepository, valueOf } from './fields.repository';
 import { SupportersRepository, type PersonRow } from './supporters.repository';
 
 /** Fills what a table shows of people: a handful of set-based reads for the whole page. */
@@ -15,16 +17,19 @@ export class SupporterRows {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
   ) {}
 
-  async of(db: Scoped, people: readonly PersonRow[]): Promise<SupporterRow[]> {
+  /** `fieldIds` are custom fields that are shown beside. */
+  async of(db: Scoped, people: readonly PersonRow[], fieldIds: readonly number[] = []): Promise<SupporterRow[]> {
     const ids = people.map((person) => person.id);
-    const [points, gifts, tags, states, rules] = await Promise.all([
+    const [points, gifts, tags, states, rules, values] = await Promise.all([
       this.supporters.points(db, ids),
       this.supporters.gifts(db, ids),
       this.supporters.tagCounts(db, ids),
       this.ledger.statesOf(db, ids),
       this.houseRules.rules(db),
+      this.valuesOf(db, ids, fieldIds),
     ]);
     const now = Date.now();
     return people.map((person) => {
@@ -44,8 +49,21 @@ export class SupporterRows {
         mobile: shown('mobile'),
         tags: tags.get(person.id) ?? 0,
         lastGift: gift ? { amount: Number(gift.amount), on: isoDay(gift.given_on) } : null,
+        values: Object.fromEntries(fieldIds.map((fieldId) => [fieldId, values.get(`${person.id}:${fieldId}`) ?? ''])),
         may: { email: channelWord(standings, 'email'), text: channelWord(standings, 'text') },
       };
     });
+  }
+
+  private async valuesOf(db: Scoped, ids: readonly number[], fieldIds: readonly number[]): Promise<Map<string, string>> {
+    const out = new Map<string, string>();
+    if (fieldIds.length === 0) return out;
+    const [manner] = await db.sql<Manner>('SELECT locale, currency FROM organization WHERE id = :org');
+    const fields = new Map((await this.fields.all(db)).map((field) => [field.id, field]));
+    for (const row of await this.fields.valuesOf(db, ids)) {
+      const field = fields.get(row.field_id);
+      if (field && fieldIds.includes(field.id)) out.set(`${row.supporter_id}:${field.id}`, formatValue(field.type, valueOf(row), manner!));
+    }
+    return out;
   }
 }

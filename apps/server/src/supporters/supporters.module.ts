@@ -28,6 +28,6 @@ import { TimelineRepository } from './timeline.repository';
     SupporterRows,
     TimelineRepository,
   ],
-  exports: [PersonLedger, SupportersService, SupportersRepository, FieldsService, FieldsRepository, GroupsRepository, SupporterRows],
+  exports: [ErasureService, PersonLedger, SupportersService, SupportersRepository, FieldsService, FieldsRepository, GroupsRepository, SupporterRows],
 })
 export class SupportersModule {}

@@ -7,22 +7,23 @@ import type { Scoped } from '../platform/database';
 export class JobsRepository {
   async recent(db: Scoped): Promise<JobView[]> {
     const rows = await db.sql<Record<string, unknown> & { kind: string; ref_id: number; state: JobView['state'] }>(
-      `SELECT j.*, t.name AS by_name, b.name AS batch_name, b.next_row, b.row_count, b.rate, m.name AS message_name FROM job j LEFT JOIN teammate t ON t.id = j.created_by
-        LEFT JOIN batch b ON j.kind LIKE 'batch-%' AND b.id = j.ref_id AND b.organization_id = :org LEFT JOIN message m ON j.kind LIKE 'message-%' AND m.id = j.ref_id AND m.organization_id = :org
+      `SELECT j.*, t.name AS by_name, b.name AS batch_name, b.next_row, b.row_count, b.rate, m.name AS message_name, u.words AS bulk_words, u.done AS bulk_done, u.people AS bulk_people FROM job j LEFT JOIN teammate t ON t.id = j.created_by
+        LEFT JOIN batch b ON j.kind LIKE 'batch-%' AND b.id = j.ref_id AND b.organization_id = :org LEFT JOIN bulk u ON j.kind LIKE 'bulk-%' AND u.id = j.ref_id AND u.organization_id = :org LEFT JOIN message m ON j.kind LIKE 'message-%' AND m.id = j.ref_id AND m.organization_id = :org
         WHERE j.organization_id = :org AND (:chapter IS NULL OR j.chapter_id IS NULL OR j.chapter_id = :chapter) ORDER BY j.state IN ('running', 'waiting') DESC, j.id DESC LIMIT 200`,
     );
     const moment = (at: unknown) => (at instanceof Date ? at.toISOString() : null);
     return rows.map((row) => {
       const batch = row.kind.startsWith('batch-');
+      const bulk = row.kind.startsWith('bulk-');
       const counts = batch && row.state === 'running' && row.kind !== 'batch-take-out';
       return {
         id: Number(row.id),
         kind: row.kind,
         state: row.state,
-        subject: String((batch ? row.batch_name : row.message_name) ?? 'no longer there'),
+        subject: String((batch ? row.batch_name : bulk ? row.bulk_words : row.message_name) ?? 'no longer there'),
         link: batch ? (row.batch_name ? `/gather/${row.ref_id}` : null) : row.message_name ? `/send/${row.ref_id}` : null,
-        done: counts ? Number(row.next_row) : null,
-        total: counts ? Number(row.row_count) : null,
+        done: counts ? Number(row.next_row) : bulk ? Number(row.bulk_done) : null,
+        total: counts ? Number(row.row_count) : bulk ? Number(row.bulk_people) : null,
         rate: counts && row.rate !== null ? Number(row.rate) : null,
         by: String(row.by_name ?? ''),
         createdAt: moment(row.created_at)!,

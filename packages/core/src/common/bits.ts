@@ -50,11 +50,15 @@ export class Bits {
   }
 
   and(other: Bits): Bits {
-    return this.combine(other, (a, b) => a & b);
+    const [out, others] = [this.beside(other), other.words];
+    for (let i = 0; i < out.words.length; i++) out.words[i] = this.words[i]! & others[i]!;
+    return out;
   }
 
   or(other: Bits): Bits {
-    return this.combine(other, (a, b) => a | b);
+    const [out, others] = [this.beside(other), other.words];
+    for (let i = 0; i < out.words.length; i++) out.words[i] = this.words[i]! | others[i]!;
+    return out;
   }
 
   not(): Bits {
@@ -85,11 +89,9 @@ export class Bits {
     return out;
   }
 
-  private combine(other: Bits, op: (a: number, b: number) => number): Bits {
+  private beside(other: Bits): Bits {
     if (other.size !== this.size) throw new Error(`expected a set over ${this.size} people, got one over ${other.size}`);
-    const out = new Bits(this.size);
-    for (let i = 0; i < out.words.length; i++) out.words[i] = op(this.words[i]!, other.words[i]!);
-    return out;
+    return new Bits(this.size);
   }
 
   /** Clears the bits past the last ordinal, which `all` and `not` set. */

@@ -35,6 +35,7 @@ export {
 } from './intake';
 export { type CampaignView, type MakeCampaign, type RosterGroup, type RosterRow } from './campaigns';
 export type { TextHook } from './public';
+export type { BulkAct, BulkState, BulkView, ExportForm, PeopleColumns, PeopleGroup, PeopleView } from './bulk';
 export type { CountedStep, SegmentCount, SegmentView } from './segments';
 export {
   GROUP_KINDS,

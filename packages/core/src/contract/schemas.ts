@@ -33,7 +33,8 @@ export {
   sheetForm,
 } from './intake';
 export { changeCampaign, makeCampaign, rosterOff, rosterPut, rosterQuery } from './campaigns';
-export { countSegment, explainParams, saveSegment, segmentPeople } from './segments';
+export { beginBulk, listPeople, savePeopleView } from './bulk';
+export { countSegment, explainParams, saveSegment } from './segments';
 export { handled, heldQuery, makeMessage, previewQuery, resultPeople, saveMessage, saveRecipients, sendMessage, settle } from './messages';
 export { leaveBody, textHook, tokenParams } from './public';
 export { addDnc, dncQuery, saveRules, settleTask, textAnswers, weighRules } from './permission';

@@ -109,6 +109,8 @@ export interface SupporterRow {
   mobile: string | null;
   tags: number;
   lastGift: { amount: number; on: string } | null;
+  /** Custom fields that were asked for, formatted, by their id. */
+  values: Record<number, string>;
   may: { email: PermissionState; text: PermissionState };
 }
 

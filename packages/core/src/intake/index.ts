@@ -78,3 +78,4 @@ export {
 } from './match';
 export { readRefusal, type Refusal } from './refusals';
 export { domainsOfRow, withDomains, type DomainFacts } from './domains';
+export { writeCard, type CardPerson } from './vcard-writer';

@@ -1,6 +1,7 @@
 import { Bits } from '../common';
 import { columnKey, type Columns, type Reading } from './columns';
-import { testOf, wantsMember } from './tests';
+import { planOf } from './plan';
+import { passes, scan } from './scan';
 import { isGroup, type Group, type Line, type Rule } from './tree';
 
 /** What a line came to before, kept by whoever reads the same columns again. */
@@ -61,9 +62,7 @@ export function narrow(rule: Rule, columns: Columns, reading: Reading, among: { 
 function evaluateLine(line: Line, columns: Columns, reading: Reading, memo: Memo | undefined): Bits {
   const known = memo?.get(line);
   if (known) return known;
-  const column = columns.get(columnKey(line));
-  const bits =
-    column.kind === 'bits' ? (wantsMember(line) ? column.bits : column.bits.not()) : Bits.where(columns.size, testOf(line, column, reading));
+  const bits = scan(planOf(line, columns.get(columnKey(line)), reading), columns.size);
   memo?.set(line, bits);
   return bits;
 }
@@ -75,7 +74,7 @@ export interface Trace {
 }
 
 export function trace(rule: Rule, columns: Columns, ordinal: number, reading: Reading): Trace {
-  if (!isGroup(rule)) return { holds: testOf(rule, columns.get(columnKey(rule)), reading)(ordinal), inner: [] };
+  if (!isGroup(rule)) return { holds: passes(planOf(rule, columns.get(columnKey(rule)), reading), ordinal), inner: [] };
   const inner = rule.rules.map((one) => trace(one, columns, ordinal, reading));
   switch (rule.kind) {
     case 'all':

@@ -1,6 +1,20 @@
 import type { Knex } from 'knex';
 
 /* Sorting in full: what changed is logged with whom it changed, and every column can be read from an index alone. */
+const ORG = 'organization_id INT UNSIGNED NOT NULL';
+const ID = 'id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY';
+const AT = 'DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)';
+
+const TABLES = [
+  // One act on a group of people, frozen when it was asked for; what each was before is kept for undoing it.
+  `bulk (${ID}, ${ORG}, chapter_id INT UNSIGNED NULL, act JSON NOT NULL, words VARCHAR(300) NOT NULL, state VARCHAR(10) NOT NULL DEFAULT 'waiting', people INT UNSIGNED NOT NULL,
+    done INT UNSIGNED NOT NULL DEFAULT 0, next_id BIGINT UNSIGNED NOT NULL DEFAULT 0, changed INT UNSIGNED NOT NULL DEFAULT 0, made_by BIGINT UNSIGNED NULL, made_at ${AT}, ended_at DATETIME(3) NULL,
+    file_key VARCHAR(80) NULL, file_name VARCHAR(140) NULL, problem VARCHAR(500) NULL, KEY by_time (organization_id, id))`,
+  `bulk_member (${ORG}, bulk_id BIGINT UNSIGNED NOT NULL, supporter_id BIGINT UNSIGNED NOT NULL, changed TINYINT NOT NULL DEFAULT 0, was VARCHAR(600) NULL, PRIMARY KEY (bulk_id, supporter_id))`,
+  `people_view (${ID}, ${ORG}, name VARCHAR(120) NOT NULL, tree JSON NOT NULL, sort_by VARCHAR(30) NOT NULL, descending TINYINT NOT NULL, fields JSON NOT NULL, made_by BIGINT UNSIGNED NULL, made_at ${AT},
+    UNIQUE (organization_id, name))`,
+];
+
 const CHANGES = [
   // What a transaction changed, and whom: ids with commas between, or null for everybody.
   "change_log ADD what VARCHAR(20) NOT NULL DEFAULT 'all', ADD ref BIGINT NOT NULL DEFAULT 0, ADD ids MEDIUMTEXT CHARACTER SET ascii NULL",
@@ -24,9 +38,11 @@ const BACK = [
 ];
 
 export async function up(knex: Knex): Promise<void> {
+  for (const table of TABLES) await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
   for (const change of CHANGES) await knex.raw(`ALTER TABLE ${change}`);
 }
 
 export async function down(knex: Knex): Promise<void> {
   for (const change of BACK) await knex.raw(`ALTER TABLE ${change}`);
+  for (const table of [...TABLES].reverse()) await knex.schema.dropTable(/^\w+/.exec(table)![0]);
 }

@@ -1,0 +1,130 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { coerce, type FieldValue } from '@goodword/core/fields';
+import { LedgerRepository } from '../permission/ledger.repository';
+import { Database, isLostConnection, type Scoped } from '../platform/database';
+import { NotFound } from '../platform/errors';
+import type { Running } from '../platform/jobs';
+import type { Scope } from '../platform/scope';
+import { STORAGE, type Storage } from '../platform/storage';
+import { ErasureService } from '../supporters/erasure.service';
+import { FieldsRepository } from '../supporters/fields.repository';
+import { setActOf, tellChanged, type SetAct } from './acts';
+import { BulkRepository, type BulkRow } from './bulk.repository';
+import { ExportService } from './export.service';
+
+/** People whom one transaction changes. */
+const SLICE = 20_000;
+
+/** Does an act to its people, slice by slice; each commits with how far it is, so it goes on where it was cut off. */
+@Injectable()
+export class BulkJobs {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(STORAGE) private readonly storage: Storage,
+    @Inject(BulkRepository) private readonly bulks: BulkRepository,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(ErasureService) private readonly erasure: ErasureService,
+    @Inject(ExportService) private readonly exports: ExportService,
+  ) {}
+
+  async act(job: Running): Promise<void> {
+    await this.guarded(job, ['waiting', 'running'], async (scope, bulk) => {
+      await this.database.quietly(scope, (tx) => this.bulks.change(tx, bulk.id, { state: 'running' }));
+      if (bulk.act.do === 'export') return this.export(scope, bulk, bulk.act);
+      const set = await this.setAct(scope, bulk);
+      const ended = await this.slices(job, scope, bulk, bulk.next_id, (tx, from, to) =>
+        set ? set.apply(tx, { bulkId: bulk.id, from, to }) : this.erase(scope, bulk, tx, from, to),
+      );
+      await this.end(scope, bulk.id, ended ? 'done' : 'stopped');
+    });
+  }
+
+  async undo(job: Running): Promise<void> {
+    await this.guarded(job, ['undoing'], async (scope, bulk) => {
+      const undo = (await this.setAct(scope, bulk))?.undo;
+      if (!undo) throw new Error('it is of a kind that is not taken back');
+      const ended = await this.slices(job, scope, bulk, bulk.next_id, (tx, from, to) => undo(tx, { bulkId: bulk.id, from, to }));
+      if (ended) await this.end(scope, bulk.id, 'undone');
+    });
+  }
+
+  /** Goes through the people after one; false when somebody stopped it. */
+  private async slices(
+    job: Running,
+    scope: Scope,
+    bulk: BulkRow,
+    after: number,
+    work: (tx: Parameters<SetAct['apply']>[0], from: number, to: number) => Promise<void>,
+  ): Promise<boolean> {
+    for (let [from, done] = [after, bulk.done]; ;) {
+      if (await job.stopped()) return false;
+      const slice = await this.bulks.sliceEnd(this.database.read(scope), bulk.id, from, SLICE);
+      if (!slice) return true;
+      done += slice.people;
+      const [begin, end] = [from, slice.last];
+      await this.database.write(
+        scope,
+        async (tx) => {
+          await work(tx, begin, end);
+          tellChanged(tx, bulk.act, await this.bulks.ids(tx, bulk.id, begin, end, true));
+          await this.bulks.change(tx, bulk.id, { next_id: end, done });
+        },
+        'read committed',
+      );
+      from = slice.last;
+    }
+  }
+
+  private async setAct(scope: Scope, bulk: BulkRow): Promise<SetAct | null> {
+    return setActOf(bulk.act, await this.valueOf(scope, bulk), this.ledger);
+  }
+
+  private async valueOf(scope: Scope, { act }: BulkRow): Promise<FieldValue | null> {
+    if (act.do !== 'field' || act.text.trim() === '') return null;
+    const field = (await this.fields.all(this.database.read(scope))).find((one) => one.id === act.fieldId);
+    if (!field) throw new Error('the field is no longer there');
+    const coerced = coerce(field.type, act.text, 'month-first');
+    if (!coerced.ok) throw new Error(`${field.name}: ${coerced.reason}`);
+    return coerced.value;
+  }
+
+  /** One person at a time, each in a transaction of its own: what has to be blanked differs from one to the next. */
+  private async erase(scope: Scope, bulk: BulkRow, tx: Scoped, from: number, to: number): Promise<void> {
+    for (const id of await this.bulks.ids(tx, bulk.id, from, to)) await this.erasure.erase(scope, id).catch(ifGone);
+    await this.bulks.markAll(tx, bulk.id, from, to);
+  }
+
+  private async export(scope: Scope, bulk: BulkRow, act: Extract<BulkRow['act'], { do: 'export' }>): Promise<void> {
+    const ids = await this.bulks.ids(this.database.read(scope), bulk.id, 0, Number.MAX_SAFE_INTEGER);
+    const file = await this.exports.make(scope, act, ids, (done) => this.database.quietly(scope, (tx) => this.bulks.change(tx, bulk.id, { done })));
+    const key = await this.storage.put(file.bytes);
+    await this.database.quietly(scope, (tx) => this.bulks.change(tx, bulk.id, { file_key: key, file_name: file.name, done: ids.length }));
+    await this.end(scope, bulk.id, 'done');
+  }
+
+  private async end(scope: Scope, id: number, state: 'done' | 'stopped' | 'undone'): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      const changed = await this.bulks.countChanged(tx, id);
+      await this.bulks.change(tx, id, { state, ended_at: new Date(), ...(state === 'undone' ? {} : { changed }) });
+    });
+  }
+
+  private async guarded(job: Running, states: string[], work: (scope: Scope, bulk: BulkRow) => Promise<void>): Promise<void> {
+    const bulk = await this.bulks.find(this.database.read(job.scope), job.refId);
+    if (!bulk || !states.includes(bulk.state)) return;
+    const scope: Scope = { ...job.scope, actorId: bulk.made_by };
+    try {
+      await work(scope, bulk);
+    } catch (error) {
+      if (isLostConnection(error)) throw error;
+      const problem = `It could not go on: ${(error as Error).message}`.slice(0, 500);
+      await this.database.quietly(scope, (tx) => this.bulks.change(tx, bulk.id, { state: 'failed', problem, ended_at: new Date() }));
+    }
+  }
+}
+
+/** Somebody erased meanwhile is what was wanted. */
+function ifGone(error: unknown): void {
+  if (!(error instanceof NotFound)) throw error;
+}

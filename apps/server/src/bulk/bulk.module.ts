@@ -1,0 +1,20 @@
+import { Module } from '@nestjs/common';
+import { CampaignsModule } from '../campaigns/campaigns.module';
+import { PermissionModule } from '../permission/permission.module';
+import { SegmentsModule } from '../segments/segments.module';
+import { SupportersModule } from '../supporters/supporters.module';
+import { TeamModule } from '../team/team.module';
+import { BulkController } from './bulk.controller';
+import { BulkJobs } from './bulk.jobs';
+import { BulkRepository } from './bulk.repository';
+import { BulkService } from './bulk.service';
+import { ExportRepository } from './export.repository';
+import { ExportService } from './export.service';
+
+@Module({
+  imports: [CampaignsModule, PermissionModule, SegmentsModule, SupportersModule, TeamModule],
+  controllers: [BulkController],
+  providers: [BulkService, BulkJobs, BulkRepository, ExportService, ExportRepository],
+  exports: [BulkJobs],
+})
+export class BulkModule {}

@@ -1,0 +1,102 @@
+import { Injectable } from '@nestjs/common';
+import type { BulkAct, BulkState } from '@goodword/core/contract';
+import type { Bound, Scoped } from '../platform/database';
+
+export interface BulkRow {
+  id: number;
+  act: BulkAct;
+  words: string;
+  state: BulkState;
+  people: number;
+  done: number;
+  next_id: number;
+  changed: number;
+  made_by: number | null;
+  made_by_name: string | null;
+  made_at: Date;
+  ended_at: Date | null;
+  file_key: string | null;
+  file_name: string | null;
+  problem: string | null;
+}
+
+type BulkValues = Partial<
+  Record<'state' | 'done' | 'next_id' | 'changed' | 'ended_at' | 'file_key' | 'file_name' | 'problem', string | number | Date | null>
+>;
+
+/** Acts on groups of people, with the people that each was asked for. */
+@Injectable()
+export class BulkRepository {
+  async make(tx: Scoped, bulk: { act: BulkAct; words: string; ids: readonly number[] }): Promise<number> {
+    const id = await tx.insert('bulk', {
+      act: JSON.stringify(bulk.act),
+      words: bulk.words.slice(0, 300),
+      people: bulk.ids.length,
+      chapter_id: tx.scope.chapterId,
+      made_by: tx.scope.actorId,
+    });
+    for (let at = 0; at < bulk.ids.length; at += 50_000)
+      await tx.load(
+        'bulk_member',
+        ['bulk_id', 'supporter_id'],
+        bulk.ids.slice(at, at + 50_000).map((supporterId) => [id, supporterId]),
+      );
+    return id;
+  }
+
+  async find(db: Scoped, id: number, hold = false): Promise<BulkRow | undefined> {
+    const [row] = await this.select(db, `AND b.id = :id ${hold ? 'FOR UPDATE' : ''}`, { id });
+    return row;
+  }
+
+  async recent(db: Scoped): Promise<BulkRow[]> {
+    return this.select(db, 'ORDER BY b.id DESC LIMIT 50', {});
+  }
+
+  private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<BulkRow[]> {
+    return db.sql<BulkRow>(
+      `SELECT b.*, t.name AS made_by_name FROM bulk b LEFT JOIN teammate t ON t.id = b.made_by
+        WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter) ${rest}`,
+      bindings,
+    );
+  }
+
+  async change(tx: Scoped, id: number, values: BulkValues): Promise<void> {
+    await tx.table('bulk').where('bulk.id', id).update(values);
+  }
+
+  /** The last of the next so many people after one; null when there are none. */
+  async sliceEnd(db: Scoped, id: number, after: number, size: number): Promise<{ last: number; people: number } | null> {
+    const [row] = await db.sql<{ last: number | null; people: number }>(
+      `SELECT MAX(supporter_id) AS last, COUNT(*) AS people FROM (SELECT supporter_id FROM bulk_member WHERE organization_id = :org AND bulk_id = :id AND supporter_id > :after
+        ORDER BY supporter_id LIMIT :size) m`,
+      { id, after, size },
+    );
+    return row?.last == null ? null : { last: row.last, people: row.people };
+  }
+
+  /** The ids of a slice, those who were changed alone if asked. */
+  async ids(db: Scoped, id: number, from: number, to: number, changedAlone = false): Promise<number[]> {
+    const rows = await db.sql<{ id: number }>(
+      `SELECT supporter_id AS id FROM bulk_member WHERE organization_id = :org AND bulk_id = :id AND supporter_id > :from AND supporter_id <= :to ${changedAlone ? 'AND changed = 1' : ''}
+        ORDER BY supporter_id`,
+      { id, from, to },
+    );
+    return rows.map((row) => row.id);
+  }
+
+  async markAll(tx: Scoped, id: number, from: number, to: number): Promise<void> {
+    await tx.execute(
+      'UPDATE bulk_member SET changed = 1 WHERE organization_id = :org AND bulk_id = :id AND supporter_id > :from AND supporter_id <= :to',
+      { id, from, to },
+    );
+  }
+
+  async countChanged(db: Scoped, id: number): Promise<number> {
+    const [row] = await db.sql<{ n: number }>(
+      'SELECT COUNT(*) AS n FROM bulk_member WHERE organization_id = :org AND bulk_id = :id AND changed = 1',
+      { id },
+    );
+    return row?.n ?? 0;
+  }
+}

@@ -1,0 +1,158 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { BulkAct, BulkView, PeopleGroup } from '@goodword/core/contract';
+import { coerce } from '@goodword/core/fields';
+import { CampaignsRepository } from '../campaigns/campaigns.repository';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { Conflict, Forbidden, Invalid, NotFound } from '../platform/errors';
+import { cancel, enqueue } from '../platform/jobs';
+import type { Scope } from '../platform/scope';
+import { STORAGE, type Storage } from '../platform/storage';
+import { SegmentsService } from '../segments/segments.service';
+import { FieldsRepository } from '../supporters/fields.repository';
+import { GroupsRepository } from '../supporters/groups.repository';
+import { SupportersRepository } from '../supporters/supporters.repository';
+import { setActOf } from './acts';
+import { BulkRepository, type BulkRow } from './bulk.repository';
+import { LedgerRepository } from '../permission/ledger.repository';
+
+const FORM_WORDS = { csv: 'CSV', xlsx: 'a workbook', vcard: 'vCards', json: 'JSON' } as const;
+
+/** One act on many people: asked for, followed, stopped, undone. */
+@Injectable()
+export class BulkService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(STORAGE) private readonly storage: Storage,
+    @Inject(BulkRepository) private readonly bulks: BulkRepository,
+    @Inject(SegmentsService) private readonly segments: SegmentsService,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+  ) {}
+
+  /** Freezes who is meant, and leaves the doing to the worker. */
+  async begin(scope: Scope, group: PeopleGroup, act: BulkAct): Promise<{ id: number; people: number }> {
+    if (act.do === 'erase' && scope.role !== 'owner') throw new Forbidden('Only an owner erases people.');
+    const ids = await this.idsOf(scope, group);
+    if (ids.length === 0) throw new Conflict('Nobody is in this group, so there is nothing to do.');
+    const words = `${await this.wordsOf(scope, act)} ${ids.length.toLocaleString('en-US')} ${ids.length === 1 ? 'person' : 'people'}`;
+    return this.database.quietly(scope, async (tx) => {
+      const id = await this.bulks.make(tx, { act, words, ids });
+      await audit(tx, { act: `bulk-${act.do}`, subject: 'bulk', subjectId: id, words });
+      await enqueue(tx.knex, scope, 'bulk-act', id);
+      return { id, people: ids.length };
+    });
+  }
+
+  async recent(scope: Scope): Promise<BulkView[]> {
+    return (await this.bulks.recent(this.database.read(scope))).map((row) => this.view(row));
+  }
+
+  async show(scope: Scope, id: number): Promise<BulkView> {
+    return this.view(await this.bulk(this.database.read(scope), id));
+  }
+
+  async stop(scope: Scope, id: number): Promise<void> {
+    const bulk = await this.bulk(this.database.read(scope), id);
+    if (!['waiting', 'running'].includes(bulk.state)) throw new Conflict('It is not running, so there is nothing to stop.');
+    await cancel(this.database.read(scope).knex, 'bulk-act', id);
+  }
+
+  async undo(scope: Scope, id: number): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      const bulk = await this.bulk(tx, id, true);
+      if (!this.canUndo(bulk)) throw new Conflict('This can’t be undone, or was already.');
+      await this.bulks.change(tx, id, { state: 'undoing', next_id: 0, done: 0, ended_at: null });
+      await audit(tx, { act: 'bulk-undo', subject: 'bulk', subjectId: id, words: `Undone: ${bulk.words}` });
+      await enqueue(tx.knex, scope, 'bulk-undo', id);
+    });
+  }
+
+  async file(scope: Scope, id: number): Promise<{ name: string; bytes: Buffer }> {
+    const bulk = await this.bulk(this.database.read(scope), id);
+    if (!bulk.file_key || !bulk.file_name) throw new NotFound('file');
+    return { name: bulk.file_name, bytes: await this.storage.get(bulk.file_key) };
+  }
+
+  private async idsOf(scope: Scope, group: PeopleGroup): Promise<number[]> {
+    if ('ids' in group) return (await this.supporters.byIds(this.database.read(scope), group.ids)).map(({ id }) => id).sort((a, b) => a - b);
+    const without = new Set(group.without);
+    return (await this.segments.members(scope, group.tree)).filter((id) => !without.has(id)).sort((a, b) => a - b);
+  }
+
+  /** What it does, in words that the number of people follows; faults of the act are told here. */
+  private async wordsOf(scope: Scope, act: BulkAct): Promise<string> {
+    const db = this.database.read(scope);
+    const name = (found: { name: string } | undefined, what: string) => {
+      if (!found) throw new NotFound(what);
+      return found.name;
+    };
+    switch (act.do) {
+      case 'tag': {
+        const tag = name(await this.groups.find(db, 'tag', act.tagId), 'tag');
+        return act.on ? `Put the tag ${tag} on` : `Take the tag ${tag} off`;
+      }
+      case 'list': {
+        const list = name(await this.groups.find(db, 'list', act.listId), 'list');
+        return act.on ? `Put on the list ${list}:` : `Take off the list ${list}:`;
+      }
+      case 'roster': {
+        const campaign = await this.campaigns.find(db, act.campaignId);
+        const called = name(campaign, 'campaign');
+        if (act.standing === null) return `Take off the roster of ${called}:`;
+        if (!campaign!.standings.includes(act.standing))
+          throw new Invalid([
+            { field: 'standing', code: 'standing', message: `Expected one of ${campaign!.standings.join(', ')}, got “${act.standing}”.` },
+          ]);
+        return `Put on the roster of ${called} as ${act.standing}:`;
+      }
+      case 'field': {
+        const field = (await this.fields.all(db)).find((one) => one.id === act.fieldId);
+        const called = name(field, 'field');
+        if (act.text.trim() === '') return `Empty ${called} of`;
+        const coerced = coerce(field!.type, act.text, 'month-first');
+        if (!coerced.ok) throw new Invalid([{ field: 'text', code: 'type', message: `${called}: ${coerced.reason}.` }]);
+        return `Set ${called} to “${act.text.slice(0, 80)}” for`;
+      }
+      case 'permission': {
+        if (Date.parse(act.on) > Date.now() + 86_400_000)
+          throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day on which they agreed, not later than today.' }]);
+        return `Record that they agreed to ${act.channel} (${act.scopes.join(', ')}):`;
+      }
+      case 'export':
+        return `Write as ${FORM_WORDS[act.form]}:`;
+      case 'erase':
+        return 'Erase';
+    }
+  }
+
+  private canUndo(bulk: BulkRow): boolean {
+    return ['done', 'stopped'].includes(bulk.state) && setActOf(bulk.act, null, this.ledger)?.undo != null;
+  }
+
+  private view(row: BulkRow): BulkView {
+    return {
+      id: row.id,
+      words: row.words,
+      state: row.state,
+      people: row.people,
+      done: row.done,
+      changed: row.changed,
+      by: row.made_by_name ?? '',
+      madeAt: row.made_at.toISOString(),
+      endedAt: row.ended_at?.toISOString() ?? null,
+      canUndo: this.canUndo(row),
+      file: row.file_name,
+      problem: row.problem,
+    };
+  }
+
+  private async bulk(db: Scoped, id: number, hold = false): Promise<BulkRow> {
+    const bulk = await this.bulks.find(db, id, hold);
+    if (!bulk) throw new NotFound('bulk act');
+    return bulk;
+  }
+}

@@ -1,0 +1,111 @@
+import Joi from 'joi';
+import type { Rule } from '../segment';
+import { id, isoDay, page, scope, sendingChannel } from './common';
+import { ruleTree } from './segments';
+
+/** People by their ids, or everybody whom a rule takes in at the moment of asking, less some. */
+export type PeopleGroup = { ids: number[] } | { tree: Rule; without: number[] };
+
+export const EXPORT_FORMS = ['csv', 'xlsx', 'vcard', 'json'] as const;
+export type ExportForm = (typeof EXPORT_FORMS)[number];
+
+/** What is done to everybody in a group. */
+export type BulkAct =
+  | { do: 'tag'; tagId: number; on: boolean }
+  | { do: 'list'; listId: number; on: boolean }
+  | { do: 'roster'; campaignId: number; standing: string | null }
+  | { do: 'field'; fieldId: number; text: string }
+  | { do: 'permission'; channel: 'email' | 'text'; scopes: string[]; how: string; on: string; words: string; voucher: string }
+  | { do: 'export'; form: ExportForm; fields: number[] }
+  | { do: 'erase' };
+
+/** A group that comes as ids is one that somebody ticked. */
+const group = Joi.alternatives()
+  .try(
+    Joi.object({ ids: Joi.array().items(id).unique().min(1).max(10_000).required() }),
+    Joi.object({ tree: ruleTree.required(), without: Joi.array().items(id).max(10_000).default([]) }),
+  )
+  .required();
+
+const act = Joi.alternatives().try(
+  Joi.object({ do: Joi.string().valid('tag').required(), tagId: id.required(), on: Joi.boolean().required() }),
+  Joi.object({ do: Joi.string().valid('list').required(), listId: id.required(), on: Joi.boolean().required() }),
+  Joi.object({
+    do: Joi.string().valid('roster').required(),
+    campaignId: id.required(),
+    standing: Joi.string().trim().max(60).allow(null).required(),
+  }),
+  Joi.object({ do: Joi.string().valid('field').required(), fieldId: id.required(), text: Joi.string().max(500).allow('').required() }),
+  Joi.object({
+    do: Joi.string().valid('permission').required(),
+    channel: sendingChannel.required(),
+    scopes: Joi.array().items(scope).min(1).max(20).required(),
+    how: Joi.string().valid('paper', 'phone', 'in-person', 'form').required(),
+    on: isoDay.required(),
+    words: Joi.string().trim().min(3).max(1000).required(),
+    voucher: Joi.string().trim().min(1).max(120).required(),
+  }),
+  Joi.object({
+    do: Joi.string().valid('export').required(),
+    form: Joi.string()
+      .valid(...EXPORT_FORMS)
+      .required(),
+    fields: Joi.array().items(id).max(100).default([]),
+  }),
+  Joi.object({ do: Joi.string().valid('erase').required() }),
+);
+
+export const beginBulk = Joi.object({ group, act: act.required() });
+
+export const BULK_STATES = ['waiting', 'running', 'done', 'stopped', 'undoing', 'undone', 'failed'] as const;
+export type BulkState = (typeof BULK_STATES)[number];
+
+export interface BulkView {
+  id: number;
+  /** What it does, as a sentence: "Put the tag plank menders on 4,793 people". */
+  words: string;
+  state: BulkState;
+  people: number;
+  /** How many it has come to so far. */
+  done: number;
+  /** How many of them were changed; the others were so already. */
+  changed: number;
+  by: string;
+  madeAt: string;
+  endedAt: string | null;
+  canUndo: boolean;
+  /** A download waits. */
+  file: string | null;
+  problem: string | null;
+}
+
+/** A table of people: what is shown of them, in which order, of whom. */
+export interface PeopleColumns {
+  fields: number[];
+  by: string | number;
+  descending: boolean;
+}
+
+const by = Joi.alternatives().try(id, Joi.string().valid('name', 'created', 'updated', 'country', 'region', 'postcode', 'externalId'));
+export const listPeople = Joi.object({
+  tree: ruleTree.required(),
+  by: by.default('name'),
+  descending: Joi.boolean().default(false),
+  fields: Joi.array().items(id).max(20).default([]),
+  ...page,
+});
+
+export interface PeopleView extends PeopleColumns {
+  id: number;
+  name: string;
+  tree: Rule;
+  madeBy: string;
+}
+
+export const savePeopleView = Joi.object({
+  name: Joi.string().trim().min(1).max(120).required(),
+  tree: ruleTree.required(),
+  by: by.required(),
+  descending: Joi.boolean().required(),
+  fields: Joi.array().items(id).max(20).required(),
+});
