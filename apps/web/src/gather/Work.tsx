@@ -11,6 +11,8 @@ const KINDS: Record<string, [doing: string, done: string]> = {
   'batch-check': ['Checking', 'Checked'],
   'batch-bring-in': ['Bringing in', 'Brought in'],
   'batch-take-out': ['Taking out', 'Took out'],
+  'bulk-act': ['Under way:', 'Done:'],
+  'bulk-undo': ['Undoing:', 'Undone:'],
   'message-prepare': ['Preparing the message', 'Prepared the message'],
 };
 

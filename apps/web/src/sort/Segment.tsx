@@ -13,6 +13,7 @@ import { Narrowing, type NarrowingStep } from '../ui/Narrowing';
 import { PeopleTable } from '../ui/people';
 import { asTop, replaceAt, treeFrom } from './lines/sentence';
 import { useSubjects } from './lines/subjects';
+import { PeoplePanel } from './people/PeoplePanel';
 import { Sentence } from './Sentence';
 import { refreshAll } from '../app/refresh';
 
@@ -117,11 +118,11 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
       <Problem error={save.error ?? count.error} />
       <Sentence tree={tree} steps={data?.steps} subjects={subjects} onChange={change} />
       <div className="grid grid-cols-[1fr_330px] gap-4 pt-4 grow min-h-[260px]">
-        <PeopleTable
+        <PeoplePanel
           narrow
           label="People in the segment"
           pageKey={['segment-people', asked]}
-          fetch={(after) => call<Page<SupporterRow>>('POST', 'segments/people', { tree: asked, ...(after ? { after } : {}) })}
+          tree={asked}
           empty={
             <Empty title="Nobody is in it">
               <p>The Margin says at which line the last one is lost.</p>

@@ -1,12 +1,18 @@
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { useSearchParams } from 'react-router';
-import type { BatchView, ListView, Page, SupporterRow, TagView } from '@goodword/core/contract';
+import { Link, useSearchParams } from 'react-router';
+import type { BatchView, FieldView, ListView, Page, PeopleView, SegmentCount, SupporterRow, TagView } from '@goodword/core/contract';
 import { CHANNEL_WORDS, STATE_WORDS, STATES } from '@goodword/core/permission';
-import { get, query } from '../app/api';
+import type { Group, Rule } from '@goodword/core/segment';
+import { call, get, query } from '../app/api';
 import { plural, useFormat } from '../app/format';
-import { Button, Empty, Heading } from '../ui/basics';
-import { PeopleTable } from '../ui/people';
+import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { asTop } from './lines/sentence';
+import { useSubjects } from './lines/subjects';
+import { PeoplePanel } from './people/PeoplePanel';
+import { tableState } from './people/tableState';
+import { Columns, Views } from './people/Views';
+import { Sentence } from './Sentence';
 import { SortNav } from './SortNav';
 
 const FILTERS = ['search', 'tag', 'list', 'batch', 'hold', 'channel', 'state'] as const;
@@ -30,12 +36,75 @@ function Choice({
   );
 }
 
-/** Everybody, found by name, address or number, and cut down by tag, list and permission. The address holds it all. */
+/** The quick filters beside the search: a tag, a list, a standing for appeals. */
+function QuickFilters({ params, set }: { params: URLSearchParams; set: (values: Record<string, string>) => void }) {
+  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const permission = params.has('channel') ? `${params.get('channel')}:${params.get('state')}` : '';
+  return (
+    <>
+      <Choice label="Any tag" value={params.get('tag') ?? ''} onChange={(tag) => set({ tag })}>
+        {tags.data?.map((tag) => (
+          <option key={tag.id} value={tag.id}>
+            {tag.name} ({tag.people})
+          </option>
+        ))}
+      </Choice>
+      <Choice label="Any list" value={params.get('list') ?? ''} onChange={(list) => set({ list })}>
+        {lists.data?.map((list) => (
+          <option key={list.id} value={list.id}>
+            {list.name} ({list.people})
+          </option>
+        ))}
+      </Choice>
+      <Choice
+        label="Any standing for appeals"
+        value={permission}
+        onChange={(value) => set({ channel: value.split(':')[0] ?? '', state: value.split(':')[1] ?? '' })}
+      >
+        {(['email', 'text'] as const).flatMap((channel) =>
+          STATES.map((state) => (
+            <option key={`${channel}:${state}`} value={`${channel}:${state}`}>
+              {CHANNEL_WORDS[channel]} {STATE_WORDS[state].toLowerCase()}, for appeals
+            </option>
+          )),
+        )}
+      </Choice>
+    </>
+  );
+}
+
+/** The filter written as a sentence, with what each of its lines comes to. */
+function SpokenFilter({ tree, onChange, onClose }: { tree: Group; onChange: (tree: Group) => void; onClose: () => void }) {
+  const subjects = useSubjects(null);
+  const count = useQuery({
+    queryKey: ['count', tree],
+    queryFn: () => call<SegmentCount>('POST', 'segments/count', { tree, reach: false }),
+    placeholderData: keepPreviousData,
+  });
+  const segment = `/sort/segments/new?tree=${encodeURIComponent(JSON.stringify(tree))}`;
+  if (!subjects) return <Loading what="what a sentence can speak of" />;
+  return (
+    <div className="pb-3">
+      <Sentence tree={tree} steps={count.data?.steps} subjects={subjects} onChange={onChange} />
+      <p className="flex gap-4 pt-1">
+        <Link className="link" to={segment}>
+          Keep it as a segment
+        </Link>
+        <button className="link" onClick={onClose}>
+          Take the sentence away
+        </button>
+      </p>
+      <Problem error={count.error} />
+    </div>
+  );
+}
+
+/** Everybody, found by name, address or number, and cut down by quick filters or a sentence. The address holds it all. */
 export default function Supporters() {
   const [params, setParams] = useSearchParams();
   const format = useFormat();
-  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') }).data ?? [];
   const batch = useQuery({
     queryKey: ['batch', Number(params.get('batch'))],
     queryFn: () => get<BatchView>(`batches/${params.get('batch')}`),
@@ -58,14 +127,27 @@ export default function Supporters() {
     const timer = setTimeout(() => search !== (params.get('search') ?? '') && set({ search }), 250);
     return () => clearTimeout(timer);
   });
+  const state = tableState(params);
+  const { tree, by, descending } = state;
   const filter = Object.fromEntries(FILTERS.map((key) => [key, params.get(key)]));
-  const fetch = (after?: string) => get<Page<SupporterRow>>(`supporters${query({ ...filter, after })}`);
+  const searched = (after?: string) => get<Page<SupporterRow>>(`supporters${query({ ...filter, after })}`);
   const total = useQuery({
-    queryKey: ['supporters-total', filter],
-    queryFn: () => get<Page<SupporterRow>>(`supporters${query({ ...filter, limit: 1 })}`),
+    queryKey: ['supporters-total', filter, tree],
+    queryFn: () =>
+      tree
+        ? call<Page<SupporterRow>>('POST', 'segments/people', { tree, limit: 1 })
+        : get<Page<SupporterRow>>(`supporters${query({ ...filter, limit: 1 })}`),
+    placeholderData: keepPreviousData,
   }).data?.total;
-  const filtered = FILTERS.some((key) => params.has(key));
-  const permission = params.has('channel') ? `${params.get('channel')}:${params.get('state')}` : '';
+  const filtered = state.spoken || FILTERS.some((key) => params.has(key));
+  const everybody = () => (setSearch(''), setParams({}));
+  const open = (view: PeopleView) => {
+    setSearch('');
+    setParams({ tree: JSON.stringify(view.tree), by: String(view.by), ...(view.descending ? { down: '1' } : {}), fields: view.fields.join(',') });
+  };
+  const sort = { by, descending, onSort: (next: string | number) => set({ by: String(next), down: next === by && !descending ? '1' : '' }) };
+  const shown = state.fields.flatMap((id) => fields.find((field) => field.id === id) ?? []);
+  const speak = (next: Rule) => set({ tree: JSON.stringify(next), tag: '', list: '', batch: '', channel: '', state: '' });
   return (
     <>
       <Heading
@@ -77,7 +159,7 @@ export default function Supporters() {
         }
       />
       <SortNav />
-      <div className="flex gap-2 pb-3">
+      <div className="flex gap-2 pb-3 flex-wrap">
         <input
           type="search"
           className="input !w-[280px]"
@@ -86,39 +168,20 @@ export default function Supporters() {
           value={search}
           onChange={(event) => setSearch(event.target.value)}
         />
-        <Choice label="Any tag" value={params.get('tag') ?? ''} onChange={(tag) => set({ tag })}>
-          {tags.data?.map((tag) => (
-            <option key={tag.id} value={tag.id}>
-              {tag.name} ({tag.people})
-            </option>
-          ))}
-        </Choice>
-        <Choice label="Any list" value={params.get('list') ?? ''} onChange={(list) => set({ list })}>
-          {lists.data?.map((list) => (
-            <option key={list.id} value={list.id}>
-              {list.name} ({list.people})
-            </option>
-          ))}
-        </Choice>
-        <Choice
-          label="Any standing for appeals"
-          value={permission}
-          onChange={(value) => set({ channel: value.split(':')[0] ?? '', state: value.split(':')[1] ?? '' })}
-        >
-          {(['email', 'text'] as const).flatMap((channel) =>
-            STATES.map((state) => (
-              <option key={`${channel}:${state}`} value={`${channel}:${state}`}>
-                {CHANNEL_WORDS[channel]} {STATE_WORDS[state].toLowerCase()}, for appeals
-              </option>
-            )),
-          )}
-        </Choice>
-        {filtered && <Button onClick={() => (setSearch(''), setParams({}))}>Everybody</Button>}
+        {!state.spoken && <QuickFilters params={params} set={set} />}
+        {!state.spoken && tree && <Button onClick={() => speak(tree)}>As a sentence</Button>}
+        {filtered && <Button onClick={everybody}>Everybody</Button>}
+        <span className="grow" />
+        <Columns all={fields} chosen={state.fields} onChange={(next) => set({ fields: next.join(',') })} />
+        <Views now={state} onOpen={open} />
       </div>
-      <PeopleTable
+      {state.spoken && tree && <SpokenFilter tree={asTop(tree)} onChange={speak} onClose={() => set({ tree: '' })} />}
+      <PeoplePanel
         label="Supporters"
-        pageKey={['supporters', filter]}
-        fetch={fetch}
+        tree={tree}
+        pageKey={['supporters', filter, tree]}
+        {...(tree ? { sort } : { fetch: searched })}
+        fields={tree ? shown : []}
         empty={
           filtered ? (
             <Empty title="Nobody fits all of that">

@@ -7,6 +7,23 @@ export interface TableColumn<Row> {
   /** CSS grid track. */
   width: string;
   cell: (row: Row) => ReactNode;
+  /** What the server orders by, where people can be put in order by this column. */
+  sortKey?: string | number;
+}
+
+/** Which rows are chosen, and how that changes. */
+export interface TableSelection<Row> {
+  has: (row: Row) => boolean;
+  toggle: (row: Row) => void;
+  /** All, none or some of everybody, also of those who are not loaded. */
+  state: 'all' | 'some' | 'none';
+  toggleAll: () => void;
+}
+
+export interface TableSort {
+  by: string | number;
+  descending: boolean;
+  onSort: (by: string | number) => void;
 }
 
 interface Props<Row> {
@@ -21,6 +38,8 @@ interface Props<Row> {
   /** What type-ahead looks at. */
   wordOf?: (row: Row) => string;
   rowHeight?: number;
+  selection?: TableSelection<Row>;
+  sort?: TableSort;
 }
 
 /** Height of the header that stays on top while the rows move under it. */
@@ -28,8 +47,37 @@ const HEADER = 37;
 
 const STEPS: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: 12, PageUp: -12 };
 
-/** A table that draws only the rows on screen. Arrow keys move, Enter opens, typing jumps to a name. */
-export function VirtualTable<Row>({ label, rows, total, columns, idOf, onOpen, onMore, wordOf, rowHeight = 36 }: Props<Row>) {
+/** The head of a column: words, or a button where people can be put in order by it. */
+function Head<Row>({ column, sort }: { column: TableColumn<Row>; sort: TableSort | undefined }) {
+  const { sortKey } = column;
+  if (!sort || sortKey === undefined) return <>{column.title}</>;
+  const mark = sort.by !== sortKey ? '' : sort.descending ? ' ↓' : ' ↑';
+  return (
+    <button className="hover:text-ink font-semibold" onClick={() => sort.onSort(sortKey)} title={`Put in order by ${column.title}`}>
+      {column.title}
+      {mark}
+    </button>
+  );
+}
+
+/** The box that chooses all, half-filled where some are. */
+function AllBox({ label, state, onToggle }: { label: string; state: 'all' | 'some' | 'none'; onToggle: () => void }) {
+  return (
+    <input
+      type="checkbox"
+      aria-label={`Choose all of ${label}`}
+      checked={state === 'all'}
+      ref={(box) => {
+        if (box) box.indeterminate = state === 'some';
+      }}
+      onChange={onToggle}
+    />
+  );
+}
+
+/** A table that draws only the rows on screen. Arrow keys move, Enter opens, Space chooses, typing jumps to a name. */
+export function VirtualTable<Row>(props: Props<Row>) {
+  const { label, rows, total, columns, idOf, onOpen, onMore, wordOf, rowHeight = 36, selection, sort } = props;
   const frame = useRef<HTMLDivElement>(null);
   const typed = useRef({ text: '', at: 0 });
   const [at, setAt] = useState(0);
@@ -42,7 +90,7 @@ export function VirtualTable<Row>({ label, rows, total, columns, idOf, onOpen, o
   });
   const items = virtual.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;
-  const template = columns.map((column) => column.width).join(' ');
+  const template = [...(selection ? ['36px'] : []), ...columns.map((column) => column.width)].join(' ');
 
   useEffect(() => {
     if (onMore && rows.length < total && last >= rows.length - 30) onMore();
@@ -64,7 +112,9 @@ export function VirtualTable<Row>({ label, rows, total, columns, idOf, onOpen, o
     if (step !== undefined) go(at + step);
     else if (event.key === 'Home') go(0);
     else if (event.key === 'End') go(rows.length - 1);
+    else if (event.target !== frame.current) return;
     else if (event.key === 'Enter' && rows[at]) onOpen?.(rows[at]);
+    else if (event.key === ' ' && selection && rows[at]) selection.toggle(rows[at]);
     else if (event.key.length === 1 && !event.ctrlKey && !event.altKey && !event.metaKey && event.key !== '?') return jump(event.key);
     else return;
     event.preventDefault();
@@ -88,9 +138,19 @@ export function VirtualTable<Row>({ label, rows, total, columns, idOf, onOpen, o
         className="grid sticky top-0 z-10 bg-sheet border-b border-ink text-[13px] text-ink2"
         style={{ gridTemplateColumns: template }}
       >
+        {selection && (
+          <div role="columnheader" className="pl-4 py-2">
+            <AllBox label={label} state={selection.state} onToggle={selection.toggleAll} />
+          </div>
+        )}
         {columns.map((column) => (
-          <div role="columnheader" key={column.key} className="px-4 py-2 truncate">
-            {column.title}
+          <div
+            role="columnheader"
+            key={column.key}
+            className="px-4 py-2 truncate"
+            aria-sort={sort && sort.by === column.sortKey ? (sort.descending ? 'descending' : 'ascending') : undefined}
+          >
+            <Head column={column} sort={sort} />
           </div>
         ))}
       </div>
@@ -108,6 +168,17 @@ export function VirtualTable<Row>({ label, rows, total, columns, idOf, onOpen, o
               className={`absolute left-0 right-0 grid items-center border-b border-hair ${onOpen ? 'cursor-pointer hover:bg-[#f4f6f5]' : ''} ${item.index === at ? 'group-focus-visible:bg-[#eaf3f1] group-focus-visible:shadow-[inset_3px_0_0_var(--color-verdigris)]' : ''}`}
               style={{ gridTemplateColumns: template, height: item.size, transform: `translateY(${item.start}px)` }}
             >
+              {selection && (
+                <div role="gridcell" className="pl-4" onClick={(event) => event.stopPropagation()}>
+                  <input
+                    type="checkbox"
+                    tabIndex={-1}
+                    aria-label={`Choose ${wordOf?.(row) ?? 'this row'}`}
+                    checked={selection.has(row)}
+                    onChange={() => selection.toggle(row)}
+                  />
+                </div>
+              )}
               {columns.map((column) => (
                 <div role="gridcell" key={column.key} className="px-4 truncate">
                   {column.cell(row)}

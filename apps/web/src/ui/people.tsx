@@ -5,7 +5,7 @@ import type { Page, SupporterRow } from '@goodword/core/contract';
 import { useFormat } from '../app/format';
 import { Loading, Problem } from './basics';
 import { ChannelChip } from './permission';
-import { VirtualTable, type TableColumn } from './VirtualTable';
+import { VirtualTable, type TableColumn, type TableSelection, type TableSort } from './VirtualTable';
 
 /** Pages of a list that is read by key, one after the other. */
 export function usePages<Row>(
@@ -39,12 +39,19 @@ export function PeopleTable({
   fetch,
   narrow,
   empty,
+  fields = [],
+  selection,
+  sort,
 }: {
   label: string;
   pageKey: readonly unknown[];
   fetch: (after: string | undefined) => Promise<Page<SupporterRow>>;
   narrow?: boolean;
   empty?: React.ReactNode;
+  /** Custom fields shown beside. */
+  fields?: readonly { id: number; name: string }[];
+  selection?: TableSelection<SupporterRow>;
+  sort?: TableSort;
 }) {
   const navigate = useNavigate();
   const format = useFormat();
@@ -53,6 +60,7 @@ export function PeopleTable({
     {
       key: 'name',
       title: 'Supporter',
+      sortKey: 'name',
       width: narrow ? 'minmax(130px,1.3fr)' : 'minmax(170px,1.2fr)',
       cell: (row) => <span className="font-semibold">{personName(row)}</span>,
     },
@@ -68,6 +76,13 @@ export function PeopleTable({
       width: '140px',
       cell: (row) => (row.lastGift ? `${format.money(row.lastGift.amount)}, ${format.month(row.lastGift.on)}` : ''),
     },
+    ...fields.map((field) => ({
+      key: `field-${field.id}`,
+      title: field.name,
+      width: 'minmax(110px,1fr)',
+      sortKey: field.id,
+      cell: (row: SupporterRow) => row.values[field.id] ?? '',
+    })),
     { key: 'tags', title: 'Tags', width: '60px', cell: (row) => (row.tags === 0 ? '' : row.tags) },
     {
       key: 'may',
@@ -94,6 +109,8 @@ export function PeopleTable({
       onOpen={(row) => void navigate(`/sort/supporters/${row.id}`)}
       onMore={more}
       wordOf={(row) => row.lastName || row.firstName}
+      {...(selection ? { selection } : {})}
+      {...(sort ? { sort } : {})}
     />
   );
 }

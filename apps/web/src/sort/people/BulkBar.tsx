@@ -1,0 +1,78 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { BulkAct, PeopleGroup } from '@goodword/core/contract';
+import { call } from '../../app/api';
+import { plural, useFormat } from '../../app/format';
+import { useMay } from '../../app/session';
+import { Button } from '../../ui/basics';
+import { Confirm, Drawer } from '../../ui/dialogs';
+import { BulkForm } from './BulkForm';
+import { followBulk } from './following';
+
+const ACTS: [BulkAct['do'], string][] = [
+  ['tag', 'Tag'],
+  ['list', 'List'],
+  ['field', 'Field'],
+  ['roster', 'Roster'],
+  ['permission', 'Agreement'],
+  ['export', 'Download'],
+];
+
+const TITLES: Record<BulkAct['do'], string> = {
+  tag: 'Put a tag on, or take it off',
+  list: 'Put on a list, or take off',
+  field: 'Set a field',
+  roster: 'Put on a campaign’s roster',
+  permission: 'Record that they agreed',
+  export: 'Download as a file',
+  erase: 'Erase',
+};
+
+/** What can be done with those who are chosen; each act runs in the background and says how far it is. */
+export function BulkBar({ people, group, onDone }: { people: number; group: () => PeopleGroup; onDone: () => void }) {
+  const format = useFormat();
+  const queryClient = useQueryClient();
+  const owner = useMay('owner');
+  const [open, setOpen] = useState<BulkAct['do'] | null>(null);
+  if (people === 0) return null;
+  const many = `${format.number(people)} ${plural(people, 'person', 'people')}`;
+  const begin = async (act: BulkAct) => {
+    const { id } = await call<{ id: number }>('POST', 'bulk', { group: group(), act });
+    followBulk(id, queryClient);
+    setOpen(null);
+    onDone();
+  };
+  return (
+    <div className="sheet flex items-center gap-2 px-4 py-2 mb-2" role="toolbar" aria-label={`With ${many}`}>
+      <b className="grow">{many} chosen</b>
+      {ACTS.map(([act, words]) => (
+        <Button key={act} onClick={() => setOpen(act)}>
+          {words}…
+        </Button>
+      ))}
+      {owner && <Button onClick={() => setOpen('erase')}>Erase…</Button>}
+      <Button onClick={onDone}>Choose nobody</Button>
+      <Drawer
+        open={open !== null && open !== 'erase'}
+        onClose={() => setOpen(null)}
+        title={TITLES[open ?? 'tag']}
+        note={`For ${many}, in the background`}
+      >
+        {open !== null && open !== 'erase' && <BulkForm act={open} many={many} onBegin={begin} />}
+      </Drawer>
+      <Confirm
+        open={open === 'erase'}
+        onClose={() => setOpen(null)}
+        title={`Erase ${many}?`}
+        act={`Erase ${many}`}
+        body={
+          <p>
+            Names, addresses, fields and free words go for good, and this can’t be undone. Dates, states and refusals stay without a name, so that
+            nobody who said no is written to again.
+          </p>
+        }
+        onAct={() => begin({ do: 'erase' })}
+      />
+    </div>
+  );
+}

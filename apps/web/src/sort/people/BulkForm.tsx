@@ -1,0 +1,200 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { BulkAct, CampaignView, ExportForm, FieldView, ListView, TagView } from '@goodword/core/contract';
+import { PURPOSES } from '@goodword/core/permission';
+import { get } from '../../app/api';
+import { useSession } from '../../app/session';
+import { Button, Labelled, Problem } from '../../ui/basics';
+
+type Kind = Exclude<BulkAct['do'], 'erase'>;
+/** What was typed so far, all of it text. */
+type Typed = Record<string, string>;
+
+interface Props {
+  act: Kind;
+  many: string;
+  onBegin: (act: BulkAct) => Promise<void>;
+}
+
+interface Part {
+  typed: Typed;
+  set: (name: string, value: string) => void;
+}
+
+function Choose({
+  label,
+  name,
+  typed,
+  set,
+  options,
+}: Part & { label: string; name: string; options: readonly (readonly [string | number, string])[] }) {
+  return (
+    <Labelled label={label}>
+      <select className="input" value={typed[name] ?? ''} onChange={(event) => set(name, event.target.value)}>
+        <option value="">Choose…</option>
+        {options.map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </Labelled>
+  );
+}
+
+const named = (rows: readonly { id: number; name: string }[] | undefined) => (rows ?? []).map((row) => [row.id, row.name] as const);
+const PUT = [
+  ['on', 'Put on'],
+  ['off', 'Take off'],
+] as const;
+
+function GroupPart({ kind, ...part }: Part & { kind: 'tag' | 'list' }) {
+  const { data } = useQuery({ queryKey: [`${kind}s`], queryFn: () => get<(TagView | ListView)[]>(`${kind}s`) });
+  return (
+    <>
+      <Choose label="What to do" name="on" options={PUT} {...part} />
+      <Choose label={kind === 'tag' ? 'Tag' : 'List'} name="id" options={named(data)} {...part} />
+    </>
+  );
+}
+
+function FieldPart(part: Part) {
+  const { data } = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
+  const field = data?.find((one) => one.id === Number(part.typed.id));
+  return (
+    <>
+      <Choose label="Field" name="id" options={named(data)} {...part} />
+      {field?.choices && field.choices.length > 0 ? (
+        <Choose label="Value" name="text" options={field.choices.map((choice) => [choice, choice] as const)} {...part} />
+      ) : (
+        <Labelled label="Value" hint="Empty takes the value away from all of them.">
+          <input
+            className="input"
+            type={field?.type === 'date' ? 'date' : 'text'}
+            value={part.typed.text ?? ''}
+            onChange={(event) => part.set('text', event.target.value)}
+          />
+        </Labelled>
+      )}
+    </>
+  );
+}
+
+function RosterPart(part: Part) {
+  const { data } = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
+  const campaign = data?.find((one) => one.id === Number(part.typed.id));
+  return (
+    <>
+      <Choose label="Campaign" name="id" options={named(data)} {...part} />
+      {campaign && (
+        <Choose
+          label="Standing"
+          name="standing"
+          options={[...campaign.standings.map((standing) => [standing, standing] as const), ['-', 'Off the roster']]}
+          {...part}
+        />
+      )}
+    </>
+  );
+}
+
+const HOWS = [
+  ['paper', 'on paper'],
+  ['phone', 'by telephone'],
+  ['in-person', 'in person'],
+  ['form', 'on a form elsewhere'],
+] as const;
+
+function PermissionPart(part: Part) {
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') }).data ?? [];
+  const scopes = [
+    ...PURPOSES.map((purpose) => [purpose, purpose] as const),
+    ...lists.filter((list) => list.isPublic).map((list) => [`list:${list.id}`, list.name] as const),
+  ];
+  return (
+    <>
+      <p className="text-ink2">
+        These people agreed to what follows, and somebody vouches for it. Whoever said no stays no: only they themselves can take that back.
+      </p>
+      <Choose
+        label="Channel"
+        name="channel"
+        options={[
+          ['email', 'email'],
+          ['text', 'text'],
+        ]}
+        {...part}
+      />
+      <Choose label="To what" name="scope" options={scopes} {...part} />
+      <Choose label="How" name="how" options={HOWS} {...part} />
+      <Labelled label="On the day">
+        <input className="input" type="date" value={part.typed.on ?? ''} onChange={(event) => part.set('on', event.target.value)} />
+      </Labelled>
+      <Labelled label="With the words">
+        <textarea className="input" rows={3} value={part.typed.words ?? ''} onChange={(event) => part.set('words', event.target.value)} />
+      </Labelled>
+      <Labelled label="Vouched for by">
+        <input className="input" value={part.typed.voucher ?? ''} onChange={(event) => part.set('voucher', event.target.value)} />
+      </Labelled>
+    </>
+  );
+}
+
+const FORMS: [ExportForm, string][] = [
+  ['csv', 'CSV, a row for each'],
+  ['xlsx', 'Workbook (XLSX)'],
+  ['vcard', 'vCards, for address books'],
+  ['json', 'JSON, for programs'],
+];
+
+/** The act that was typed, or null while something is missing. */
+export function actOf(kind: Kind, typed: Typed): BulkAct | null {
+  const id = Number(typed.id);
+  switch (kind) {
+    case 'tag':
+      return id && typed.on ? { do: 'tag', tagId: id, on: typed.on === 'on' } : null;
+    case 'list':
+      return id && typed.on ? { do: 'list', listId: id, on: typed.on === 'on' } : null;
+    case 'field':
+      return id ? { do: 'field', fieldId: id, text: typed.text ?? '' } : null;
+    case 'roster':
+      return id && typed.standing ? { do: 'roster', campaignId: id, standing: typed.standing === '-' ? null : typed.standing } : null;
+    case 'permission': {
+      const { channel, scope, how, on, words, voucher } = typed;
+      if (!scope || !how || !on || !words?.trim() || !voucher?.trim()) return null;
+      return channel === 'email' || channel === 'text' ? { do: 'permission', channel, scopes: [scope], how, on, words, voucher } : null;
+    }
+    case 'export':
+      return typed.form ? { do: 'export', form: typed.form as ExportForm, fields: [] } : null;
+  }
+}
+
+/** What an act needs to know, asked for in a drawer. */
+export function BulkForm({ act, many, onBegin }: Props) {
+  const { teammate } = useSession();
+  const [typed, setTyped] = useState<Typed>({ voucher: teammate.name, form: 'csv', on: act === 'permission' ? '' : 'on' });
+  const begin = useMutation({ mutationFn: onBegin });
+  const part: Part = { typed, set: (name, value) => setTyped((old) => ({ ...old, [name]: value })) };
+  const ready = actOf(act, typed);
+  return (
+    <form
+      className="sheet p-5 flex flex-col gap-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (ready) begin.mutate(ready);
+      }}
+    >
+      {(act === 'tag' || act === 'list') && <GroupPart kind={act} {...part} />}
+      {act === 'field' && <FieldPart {...part} />}
+      {act === 'roster' && <RosterPart {...part} />}
+      {act === 'permission' && <PermissionPart {...part} />}
+      {act === 'export' && <Choose label="As" name="form" options={FORMS} {...part} />}
+      <Problem error={begin.error} />
+      <div>
+        <Button weight="main" type="submit" disabled={!ready || begin.isPending}>
+          {act === 'export' ? `Write the file of ${many}` : `Do it for ${many}`}
+        </Button>
+      </div>
+    </form>
+  );
+}

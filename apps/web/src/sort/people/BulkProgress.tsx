@@ -1,0 +1,50 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { call } from '../../app/api';
+import { useFormat } from '../../app/format';
+import { Button, Progress } from '../../ui/basics';
+import { followBulk, forgetBulk, isRunning, useFollowed } from './following';
+
+/** How far the act on a group is, what came of it, and the way back. */
+export function BulkProgress() {
+  const { bulk } = useFollowed();
+  const format = useFormat();
+  const queryClient = useQueryClient();
+  if (!bulk) return null;
+  const again = async (what: 'undo' | 'stop') => {
+    await call('POST', `bulk/${bulk.id}/${what}`);
+    followBulk(bulk.id, queryClient);
+  };
+  if (isRunning(bulk))
+    return (
+      <div className="sheet px-4 py-3 mb-2 grid grid-cols-[1fr_auto] gap-4 items-center" aria-label="Work on a group">
+        <Progress
+          done={bulk.done}
+          total={bulk.people}
+          words={`${bulk.state === 'undoing' ? 'Undoing: ' : ''}${bulk.words}: ${format.number(bulk.done)} of ${format.number(bulk.people)}`}
+        />
+        {bulk.state !== 'undoing' && <Button onClick={() => void again('stop')}>Stop</Button>}
+      </div>
+    );
+  const unchanged = bulk.people - bulk.changed;
+  const outcome =
+    bulk.problem ??
+    (bulk.file
+      ? `The file ${bulk.file} is ready.`
+      : bulk.state === 'undone'
+        ? 'Undone.'
+        : `${format.number(bulk.changed)} changed${unchanged > 0 ? `, ${format.number(unchanged)} were so already` : ''}${bulk.state === 'stopped' ? '; then it was stopped' : ''}.`);
+  return (
+    <div className="sheet px-4 py-2 mb-2 flex items-center gap-3" role="status" aria-label="Work on a group">
+      <span className="grow">
+        <b>{bulk.words}.</b> <span className={bulk.problem ? 'text-madder' : 'text-ink2'}>{outcome}</span>
+      </span>
+      {bulk.file && (
+        <a className="link" href={`/api/bulk/${bulk.id}/file`} download>
+          Download
+        </a>
+      )}
+      {bulk.canUndo && <Button onClick={() => void again('undo')}>Undo</Button>}
+      <Button onClick={forgetBulk}>Close</Button>
+    </div>
+  );
+}
