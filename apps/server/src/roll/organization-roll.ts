@@ -129,13 +129,17 @@ export class OrganizationRoll {
   async find(around: Around, words: readonly string[], limit: number): Promise<number[]> {
     const order = await this.order(around, 'name', false);
     const names = ['firstName', 'lastName'].map((ref) => this.columns.get(`field:${ref}`)!.held as HeldTexts);
-    const tests = words.map(folded).map((word) => names.map(({ plain }) => Uint8Array.from(plain, (name) => Number(beginsIn(name, word)))));
-    const codes = names.map(({ codes }) => codes);
+    const [first, last] = [names[0]!, names[1]!];
+    const tests = words.map(folded).map((word) => ({ first: beginners(first.plain, word), last: beginners(last.plain, word) }));
+    const [firstCodes, lastCodes] = [first.codes, last.codes];
     const within = this.within(around.db);
     const ids: number[] = [];
     for (let at = 0; at < order.length && ids.length < limit; at++) {
       const ordinal = order[at]!;
-      if (within.has(ordinal) && tests.every((of) => of.some((passes, c) => passes[codes[c]![ordinal]!] === 1))) ids.push(this.people.ids[ordinal]!);
+      const [one, other] = [firstCodes[ordinal]!, lastCodes[ordinal]!];
+      let passes = true;
+      for (let w = 0; passes && w < tests.length; w++) passes = (tests[w]!.first[one]! | tests[w]!.last[other]!) === 1;
+      if (passes && within.has(ordinal)) ids.push(this.people.ids[ordinal]!);
     }
     return ids;
   }
@@ -351,6 +355,13 @@ function together(changes: readonly Change[]): Change[] {
   }
   // Who there is comes first: what is known of somebody new needs their place.
   return [...out.values()].sort((a, b) => Number(b.what === 'people') - Number(a.what === 'people'));
+}
+
+/** Which words of a dictionary have a part that begins with a word. */
+function beginners(dictionary: readonly string[], word: string): Uint8Array {
+  const out = new Uint8Array(dictionary.length);
+  for (let code = 0; code < dictionary.length; code++) if (beginsIn(dictionary[code]!, word)) out[code] = 1;
+  return out;
 }
 
 /** Whether a part of a name begins with a word; both folded. */

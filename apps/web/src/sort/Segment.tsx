@@ -117,7 +117,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
       </Heading>
       <Problem error={save.error ?? count.error} />
       <Sentence tree={tree} steps={data?.steps} subjects={subjects} onChange={change} />
-      <div className="grid grid-cols-[1fr_330px] gap-4 pt-4 grow min-h-[260px]">
+      <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-4 pt-4 grow min-h-[260px]">
         <PeoplePanel
           narrow
           label="People in the segment"

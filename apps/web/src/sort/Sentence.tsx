@@ -14,9 +14,9 @@ const JOINS = [
 ] as const;
 
 const GROUPS: [Group['kind'], string][] = [
-  ['any', 'at least one of these holds:'],
-  ['all', 'all of these hold:'],
-  ['none', 'none of these holds:'],
+  ['any', 'fit at least one of these:'],
+  ['all', 'fit all of these:'],
+  ['none', 'fit none of these:'],
 ];
 
 /** What joins a rule to the one before it. */
@@ -36,8 +36,8 @@ function AddRule({ words, subjects, nests, onAdd }: { words: string; subjects: S
           <>
             {newLines(subjects).map(([text, line]) => option(`who ${text}`, line, close))}
             {nests && <hr className="border-hair my-1" />}
-            {nests && option('for whom at least one of several holds', { kind: 'any', rules: [first] }, close)}
-            {nests && option('for whom none of several holds', { kind: 'none', rules: [first] }, close)}
+            {nests && option('who fit at least one of several', { kind: 'any', rules: [first] }, close)}
+            {nests && option('who fit none of several', { kind: 'none', rules: [first] }, close)}
           </>
         )}
       </Word>
@@ -110,7 +110,7 @@ function Rules({
                 BETWEEN[group.kind]
               ))}{' '}
             <RuleWords rule={rule} step={steps?.[i]} subjects={subjects} depth={depth} onChange={(next) => onChange(replaceAt(group, i, next))} />{' '}
-            {!isGroup(rule) && nests && (
+            {!isGroup(rule) && nests && group.kind === 'all' && (
               <AddRule words="or…" subjects={subjects} nests={false} onAdd={(line) => onChange(replaceAt(group, i, withOr(rule, line)))} />
             )}
           </div>
@@ -150,8 +150,7 @@ export function Sentence({
   return (
     <section className="sheet px-6 py-4 font-title text-[19px] leading-[2.05] text-ink2 [&_.word]:text-ink" aria-label="The sentence">
       <p>
-        Supporters of <b className="text-ink">{chapter?.name ?? 'all chapters'}</b>{' '}
-        {tree.kind === 'none' ? 'for whom none of these holds: those who' : 'who'}
+        Supporters of <b className="text-ink">{chapter?.name ?? 'all chapters'}</b> who{tree.kind === 'none' ? ' fit none of these:' : ''}
       </p>
       <Rules group={tree} steps={steps} subjects={subjects} depth={0} onChange={onChange} />
     </section>
