@@ -3,6 +3,7 @@ import { LoggerModule } from 'nestjs-pino';
 import { BulkModule } from './bulk/bulk.module';
 import { CampaignsModule } from './campaigns/campaigns.module';
 import { ChoicesModule } from './choices/choices.module';
+import { FieldsModule } from './fields/fields.module';
 import { FormsModule } from './forms/forms.module';
 import { InboundModule } from './inbound/inbound.module';
 import { IntakeModule } from './intake/intake.module';
@@ -48,6 +49,7 @@ export class AppModule {
         SegmentsModule,
         SortModule,
         BulkModule,
+        FieldsModule,
         MessagesModule,
         SendingModule,
         ResultsModule,

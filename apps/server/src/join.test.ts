@@ -1,6 +1,6 @@
 import type { FormView, RecordView, SupporterRow } from '@goodword/core/contract';
 import { PRESETS, startingRules } from '@goodword/core/permission';
-import { openHouse, rulesOfTests, until, type House } from './testing/harness';
+import { houseDay, openHouse, rulesOfTests, until, type House } from './testing/harness';
 import { bringIn, draftEmail, lastLook } from './testing/steps';
 import { mailTo, openForm, personBy, standingsOf, textAsk, Visitor } from './testing/supporter';
 
@@ -232,7 +232,7 @@ test('a box for calls at a number that has refused calls is kept as asked, and n
     scope: 'all',
     state: 'no',
     how: 'phone',
-    on: new Date().toISOString().slice(0, 10),
+    on: houseDay(),
     words: 'No calls',
   };
   await house.client.post(`/api/supporters/${cal.id}/permission`, no);

@@ -72,7 +72,7 @@ export class BulkRepository {
         ORDER BY supporter_id LIMIT :size) m`,
       { id, after, size },
     );
-    return row?.last == null ? null : { last: row.last, people: row.people };
+    return row?.last === null || row === undefined ? null : { last: row.last, people: row.people };
   }
 
   /** The ids of a slice, those who were changed alone if asked. */

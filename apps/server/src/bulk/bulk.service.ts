@@ -130,7 +130,7 @@ export class BulkService {
   }
 
   private canUndo(bulk: BulkRow): boolean {
-    return ['done', 'stopped'].includes(bulk.state) && setActOf(bulk.act, null, this.ledger)?.undo != null;
+    return ['done', 'stopped'].includes(bulk.state) && (setActOf(bulk.act, null, this.ledger)?.undo ?? null) !== null;
   }
 
   private view(row: BulkRow): BulkView {

@@ -96,6 +96,13 @@ function control(page: JoinPage, item: FormItem, attributes: string, value: stri
         ],
         '',
       );
+    case 'country':
+      return select(attributes, value, countries(page.language), PHRASES[page.language].country);
+    case 'link':
+      return `<input type="url" ${attributes} maxlength="500" value="${e(value)}">`;
+    case 'choices':
+    case 'place':
+      return `<input type="text" ${attributes} maxlength="500" value="${e(value)}">`;
     case 'date':
       return `<input type="date" ${attributes} value="${e(value)}">`;
     case 'number':

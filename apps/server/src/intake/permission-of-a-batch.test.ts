@@ -1,7 +1,7 @@
 import type { ColumnChoice, IntakePlan } from '@goodword/core/intake';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { gathering, HEAD } from '../testing/gathering';
-import { openHouse, rulesOfTests, until, type House } from '../testing/harness';
+import { houseDay, openHouse, rulesOfTests, until, type House } from '../testing/harness';
 import { agreed, bringIn, NOTHING, planFor, takeFile } from '../testing/steps';
 
 let house: House;
@@ -26,7 +26,7 @@ describe('permission of a batch', () => {
 
   test('who signed lately is asked once to confirm and stands as asked until then; who said yes or no before is not asked', async () => {
     await bringIn(house.client, `${HEAD}yes.before@example.org,Ye,Lin,\n`);
-    const today = new Date().toISOString().slice(0, 10);
+    const today = houseDay();
     const columns: ColumnChoice[] = [{ to: 'email' }, { to: 'signedOn' }];
     const confirm = { subject: 'Was it you?', body: 'You signed at the fair. Please confirm.' };
     const plan: Partial<IntakePlan> = {
@@ -56,7 +56,7 @@ describe('permission of a batch', () => {
     await house.database.write(house.scope, (tx) =>
       new HouseRulesRepository().keep(tx, { rules: { ...rules, places: { ...rules.places, CA: canada } }, words: 'For this test', effects: [] }),
     );
-    const tenDaysAgo = new Date(Date.now() - 10 * 86_400_000).toISOString().slice(0, 10);
+    const tenDaysAgo = houseDay(-10);
     const batch = await bringIn(
       house.client,
       `Email,First,Last,Mobile\nhalifax@example.org,Ha,Lifax,+1 902 555 0133\nseattle@example.org,Se,Attle,+1 206 555 0133\n`,

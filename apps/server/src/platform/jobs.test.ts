@@ -17,12 +17,7 @@ afterAll(() => close());
 beforeEach(async () => void (await database.unscoped()('job').delete()));
 
 function runner(handler: JobHandler, lease = 5): JobRunner {
-  return new JobRunner(
-    database,
-    Object.fromEntries(JOB_KINDS.map((kind) => [kind, handler])) as Record<JobKind, JobHandler>,
-    lease,
-    quiet,
-  );
+  return new JobRunner(database, Object.fromEntries(JOB_KINDS.map((kind) => [kind, handler])) as Record<JobKind, JobHandler>, lease, quiet);
 }
 
 const jobs = () => database.unscoped()('job').orderBy('id') as unknown as Promise<{ state: string; attempts: number; error: string | null }[]>;

@@ -76,7 +76,8 @@ function unbase32(text: string): Buffer | null {
       out.push((value >>> bits) & 0xff);
     }
   }
-  return Buffer.from(out);
+  // Bits that no byte is made of: one spelling alone stands for a token.
+  return (value & ((1 << bits) - 1)) === 0 ? Buffer.from(out) : null;
 }
 
 /** Keyed hash of an address, for do-not-contact: tells whether an address is on it, never which are. */

@@ -14,11 +14,10 @@ export interface Source {
   /** What stands behind the condition, such as a grouping. */
   tail?: string;
   bindings: Record<string, Bound>;
+  /** The second value is a moment in seconds, kept as the day that it is where the organization sits. */
+  moments?: true;
   hold(size: number): Held;
 }
-
-/** 1 January 1970 as MariaDB counts days. */
-const EPOCH = 719528;
 
 const members = (what: 'tag' | 'list', ref: number): Source => ({
   key: `${what}:${ref}`,
@@ -31,11 +30,11 @@ const members = (what: 'tag' | 'list', ref: number): Source => ({
 });
 
 /** Columns of the supporter's own row. */
-const OWN: Record<string, { sql: string; hold: (size: number) => Held }> = {
+const OWN: Record<string, { sql: string; moments?: true; hold: (size: number) => Held }> = {
   firstName: { sql: 'first_name', hold: (size) => new HeldTexts(size) },
   lastName: { sql: 'last_name', hold: (size) => new HeldTexts(size) },
-  created: { sql: `TO_DAYS(created_at) - ${EPOCH}`, hold: (size) => new HeldDays(size) },
-  updated: { sql: `TO_DAYS(updated_at) - ${EPOCH}`, hold: (size) => new HeldDays(size) },
+  created: { sql: 'UNIX_TIMESTAMP(created_at)', moments: true, hold: (size) => new HeldDays(size) },
+  updated: { sql: 'UNIX_TIMESTAMP(updated_at)', moments: true, hold: (size) => new HeldDays(size) },
   country: { sql: 'country', hold: (size) => new HeldTexts(size) },
   region: { sql: 'region', hold: (size) => new HeldTexts(size) },
   postcode: { sql: 'postcode', hold: (size) => new HeldTexts(size) },
@@ -47,6 +46,10 @@ function shapeOf(type: FieldType): { column: string; hold: (size: number) => Hel
   switch (type) {
     case 'text':
     case 'choice':
+    case 'choices':
+    case 'country':
+    case 'place':
+    case 'link':
       return { column: 'text_value', hold: (size) => new HeldTexts(size) };
     case 'number':
     case 'money':
@@ -67,7 +70,7 @@ export function fieldSource(ref: number | string, typeOf: TypeOf): Source {
     const own = OWN[ref];
     if (!own) throw new Error(`expected a field that everybody has, got ${ref}`);
     const sql = `SELECT id, ${own.sql} FROM supporter WHERE organization_id = :org AND erased_at IS NULL`;
-    return { key: `field:${ref}`, what: 'own', ref: 0, sql, by: 'id', bindings: {}, hold: own.hold };
+    return { key: `field:${ref}`, what: 'own', ref: 0, sql, by: 'id', bindings: {}, ...(own.moments ? { moments: true } : {}), hold: own.hold };
   }
   const { column, hold } = shapeOf(typeOf(ref));
   return {
@@ -130,7 +133,8 @@ export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeO
         key: `messages:${line.deed}`,
         what: 'messages',
         ref: 0,
-        sql: `SELECT supporter_id, TO_DAYS(MIN(at)) - ${EPOCH}, message_id FROM delivery_event WHERE organization_id = :org AND kind = :kind`,
+        moments: true,
+        sql: 'SELECT supporter_id, UNIX_TIMESTAMP(MIN(at)), message_id FROM delivery_event WHERE organization_id = :org AND kind = :kind',
         by: 'supporter_id',
         tail: 'GROUP BY supporter_id, message_id',
         bindings: { kind },

@@ -2,6 +2,7 @@ import { Controller, HttpCode, Inject } from '@nestjs/common';
 import {
   schema,
   type DeletionNotice,
+  type Found,
   type Page,
   type PeopleColumns,
   type PeopleView,
@@ -15,9 +16,10 @@ import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
-import { MessagesRepository } from '../messages/messages.repository';
 import { SegmentsService } from '../segments/segments.service';
+import { FindService } from './find.service';
 import { PeopleViewsRepository } from './people-views.repository';
+import { stillNeeded, UsesService } from './uses.service';
 import { SupportersService } from '../supporters/supporters.service';
 
 interface GroupBody {
@@ -32,7 +34,8 @@ export class SortController {
   constructor(
     @Inject(SupportersService) private readonly supporters: SupportersService,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
-    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(UsesService) private readonly uses: UsesService,
+    @Inject(FindService) private readonly finder: FindService,
     @Inject(PeopleViewsRepository) private readonly peopleViews: PeopleViewsRepository,
     @Inject(Database) private readonly database: Database,
   ) {}
@@ -56,13 +59,13 @@ export class SortController {
 
   @Route('get', 'tags/:id/deletion', { role: 'organizer', summary: 'What deleting a tag takes with it', params: schema.idParams })
   async tagDeletion(@Caller() scope: Scope, @Id() id: number): Promise<DeletionNotice> {
-    return this.supporters.groupDeletion(scope, 'tag', id, await this.messages.usersOf(this.database.read(scope), 'tag', id));
+    return this.supporters.groupDeletion(scope, 'tag', id, stillNeeded(await this.uses.of(scope, 'tag', id)));
   }
 
   @Route('delete', 'tags/:id', { role: 'organizer', summary: 'Delete a tag', params: schema.idParams })
   @HttpCode(204)
   async removeTag(@Caller() scope: Scope, @Id() id: number): Promise<void> {
-    await this.supporters.removeGroup(scope, 'tag', id, await this.messages.usersOf(this.database.read(scope), 'tag', id));
+    await this.supporters.removeGroup(scope, 'tag', id, stillNeeded(await this.uses.of(scope, 'tag', id)));
   }
 
   @Route('post', 'lists', { role: 'organizer', summary: 'Make a list', body: schema.makeList })
@@ -78,20 +81,19 @@ export class SortController {
 
   @Route('get', 'lists/:id/deletion', { role: 'organizer', summary: 'What deleting a list takes with it', params: schema.idParams })
   async listDeletion(@Caller() scope: Scope, @Id() id: number): Promise<DeletionNotice> {
-    return this.supporters.groupDeletion(scope, 'list', id, await this.messages.usersOf(this.database.read(scope), 'list', id));
+    return this.supporters.groupDeletion(scope, 'list', id, stillNeeded(await this.uses.of(scope, 'list', id)));
   }
 
   @Route('delete', 'lists/:id', { role: 'organizer', summary: 'Delete a list', params: schema.idParams })
   @HttpCode(204)
   async removeList(@Caller() scope: Scope, @Id() id: number): Promise<void> {
-    await this.supporters.removeGroup(scope, 'list', id, await this.messages.usersOf(this.database.read(scope), 'list', id));
+    await this.supporters.removeGroup(scope, 'list', id, stillNeeded(await this.uses.of(scope, 'list', id)));
   }
 
   @Route('get', 'segments', { role: 'viewer', summary: 'Segments, each as a sentence' })
   async allSegments(@Caller() scope: Scope): Promise<SegmentView[]> {
-    const db = this.database.read(scope);
     return Promise.all(
-      (await this.segments.list(scope)).map(async (segment) => ({ ...segment, usedBy: await this.messages.usersOf(db, 'segment', segment.id) })),
+      (await this.segments.list(scope)).map(async (segment) => ({ ...segment, usedBy: await this.uses.of(scope, 'segment', segment.id) })),
     );
   }
 
@@ -108,11 +110,8 @@ export class SortController {
   @Route('delete', 'segments/:id', { role: 'organizer', summary: 'Delete a segment', params: schema.idParams })
   @HttpCode(204)
   async removeSegment(@Caller() scope: Scope, @Id() id: number): Promise<void> {
-    const usedBy = await this.messages.usersOf(this.database.read(scope), 'segment', id);
-    if (usedBy.length > 0)
-      throw new Conflict(
-        `${usedBy.map((message) => `“${message.name}”`).join(', ')} still needs it. Give that message another group, or stop it, first.`,
-      );
+    const needed = stillNeeded(await this.uses.of(scope, 'segment', id));
+    if (needed) throw new Conflict(needed);
     await this.segments.remove(scope, id);
   }
 
@@ -131,6 +130,11 @@ export class SortController {
   @HttpCode(200)
   people(@Caller() scope: Scope, @Input('body') body: PeopleColumns & { tree: Rule; after?: string; limit: number }): Promise<Page<SupporterRow>> {
     return this.segments.people(scope, body.tree, body);
+  }
+
+  @Route('get', 'find', { role: 'viewer', summary: 'Find anybody and anything by a few letters', query: schema.find })
+  find(@Caller() scope: Scope, @Input('query') query: { text: string }): Promise<Found[]> {
+    return this.finder.find(scope, query.text);
   }
 
   @Route('get', 'people-views', { role: 'viewer', summary: 'Tables of people that the team has named' })

@@ -26,8 +26,13 @@ export function valueColumns(value: FieldValue): [string | null, number | null, 
 
 @Injectable()
 export class FieldsRepository {
+  /** Fields in the order that they were put in; sensitive ones for owners and organizers alone, wherever fields are read. */
   async all(db: Scoped): Promise<FieldView[]> {
-    return db.sql<FieldView>('SELECT id, name, type, section, fallback, choices FROM field WHERE organization_id = :org ORDER BY section, id');
+    const all = ['owner', 'organizer'].includes(db.scope.role) ? '' : 'AND is_sensitive = 0';
+    const rows = await db.sql<Omit<FieldView, 'sensitive'> & { hidden: number }>(
+      `SELECT id, name, type, section, fallback, choices, help, is_sensitive AS hidden FROM field WHERE organization_id = :org ${all} ORDER BY position, section, id`,
+    );
+    return rows.map(({ hidden, ...row }) => ({ ...row, sensitive: hidden === 1 }));
   }
 
   /** The choices that a field was given, then what people have in it beside, the most frequent first. */

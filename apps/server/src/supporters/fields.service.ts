@@ -30,18 +30,23 @@ export class FieldsService {
   }
 
   async make(scope: Scope, field: { name: string; type: string; fallback: string | null }): Promise<{ id: number }> {
-    if (/[{},"“”\\]/.test(field.name))
-      throw new Invalid([
-        { field: 'name', code: 'name', message: "A field name can't hold braces, quotes or commas: it must be writable as a merge field." },
-      ]);
-    const registry = await this.registry(scope);
-    const clash = registry.names.find((name) => nameKey(name.name) === nameKey(field.name));
-    if (clash) throw new Conflict(`There is a field named ${clash.name} already. Use it, or take another name.`);
+    await this.checkName(scope, field.name);
     return this.database.write(scope, async (tx) => {
       tx.unchanged();
       const id = await this.fields.make(tx, field);
       await audit(tx, { act: 'make', subject: 'field', subjectId: id, words: `Field ${field.name} made` });
       return { id };
     });
+  }
+
+  /** Refuses a name that can't be written in a message, or that another field goes by. */
+  async checkName(scope: Scope, name: string): Promise<void> {
+    if (/[{},"“”\\]/.test(name))
+      throw new Invalid([
+        { field: 'name', code: 'name', message: "A field name can't hold braces, quotes or commas: it must be writable as a merge field." },
+      ]);
+    const registry = await this.registry(scope);
+    const clash = registry.names.find((known) => nameKey(known.name) === nameKey(name));
+    if (clash) throw new Conflict(`There is a field named ${clash.name} already. Use it, or take another name.`);
   }
 }

@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import type { PermissionReport, RecordView } from '@goodword/core/contract';
 import { LedgerRepository } from '../permission/ledger.repository';
-import { openHouse, type House } from '../testing/harness';
+import { houseDay, openHouse, type House } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, messageAt, NOTHING, send } from '../testing/steps';
 import { personBy, standingsOf } from '../testing/supporter';
 
@@ -12,7 +12,7 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-const TODAY = new Date().toISOString().slice(0, 10);
+const TODAY = houseDay();
 const record = (id: number) => house.client.get<RecordView>(`/api/supporters/${id}`);
 
 async function someone(name: string, mobile = '', said: 'nothing' | 'yes' = 'nothing'): Promise<RecordView & { batchId: number }> {

@@ -249,23 +249,19 @@ export class SupportersService {
       });
   }
 
-  /** What deleting takes with it. `usedBy` are messages that still need the group. */
-  async groupDeletion(scope: Scope, kind: 'tag' | 'list', id: number, usedBy: readonly { name: string }[]): Promise<DeletionNotice> {
+  /** What deleting takes with it. `blocked` says why it can't go, where something still needs the group. */
+  async groupDeletion(scope: Scope, kind: 'tag' | 'list', id: number, blocked: string | null): Promise<DeletionNotice> {
     const db = this.database.read(scope);
     const group = await this.groups.find(db, kind, id);
     if (!group) throw new NotFound(kind);
     const people = await this.groups.countPeople(db, kind, id);
-    const blocked =
-      usedBy.length === 0
-        ? null
-        : `${usedBy.map((message) => `“${message.name}”`).join(', ')} still needs it. Give that message another group, or stop it, first.`;
     const many = people === 1 ? '1 person' : `${people} people`;
     const takes = kind === 'tag' ? `The tag comes off ${many}.` : `${many} will no longer be on it.`;
     return { blocked, takes: `${takes} Nobody is deleted, and what they agreed to stays.` };
   }
 
-  async removeGroup(scope: Scope, kind: 'tag' | 'list', id: number, usedBy: readonly { name: string }[]): Promise<void> {
-    const notice = await this.groupDeletion(scope, kind, id, usedBy);
+  async removeGroup(scope: Scope, kind: 'tag' | 'list', id: number, blocked: string | null): Promise<void> {
+    const notice = await this.groupDeletion(scope, kind, id, blocked);
     if (notice.blocked) throw new Conflict(notice.blocked);
     await this.database.write(scope, async (tx) => {
       const group = await this.groups.find(tx, kind, id);

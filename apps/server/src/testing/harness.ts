@@ -1,3 +1,4 @@
+import { dayInZone, isoDay } from '@goodword/core/common';
 import { startingRules, type HouseRules, type PlaceRules } from '@goodword/core/permission';
 import 'reflect-metadata';
 import { createHmac, generateKeyPairSync } from 'node:crypto';
@@ -35,6 +36,9 @@ function freePort(): Promise<number> {
     });
   });
 }
+
+/** The day that it is in the houses of tests, or some days from it; in UTC it may be tomorrow already. */
+export const houseDay = (from = 0) => isoDay(dayInZone(Date.now(), 'America/Los_Angeles') + from);
 
 export const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 

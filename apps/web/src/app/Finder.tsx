@@ -1,58 +1,57 @@
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { ListView, MessageView, Page, SegmentView, SupporterRow, TagView } from '@goodword/core/contract';
-import { personName } from '../ui/people';
+import type { Found } from '@goodword/core/contract';
 import { get, query } from './api';
 import { STATIONS } from './stations';
 
-interface Found {
+interface Offered {
   key: string;
   words: string;
   note: string;
   to: string;
 }
 
-function useFound(text: string): Found[] {
+const TO: Record<Found['kind'], (found: Found) => string> = {
+  supporter: ({ id }) => `/sort/supporters/${id}`,
+  list: ({ id }) => `/sort?list=${id}`,
+  tag: ({ id }) => `/sort?tag=${id}`,
+  segment: ({ id }) => `/sort/segments/${id}`,
+  campaign: ({ id }) => `/sort/campaigns/${id}`,
+  message: ({ id, note }) => (note === 'draft' ? `/write/${id}` : `/hear-back/${id}`),
+};
+
+/** Things that can be begun from anywhere. */
+const DEEDS: Offered[] = [
+  { key: 'do-gather', words: 'Bring in a file', note: 'begin', to: '/gather/new' },
+  { key: 'do-segment', words: 'Make a segment', note: 'begin', to: '/sort/segments/new' },
+  { key: 'do-write', words: 'Write a message', note: 'begin', to: '/write' },
+];
+
+function useFound(text: string): Offered[] {
   const search = text.trim();
-  const people = useQuery({
+  const { data = [] } = useQuery({
     queryKey: ['find', search],
-    queryFn: () => get<Page<SupporterRow>>(`supporters${query({ search, limit: 8 })}`),
+    queryFn: () => get<Found[]>(`find${query({ text: search })}`),
     enabled: search.length >= 2,
+    placeholderData: keepPreviousData,
   });
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
-  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
-  const segments = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') });
-  const messages = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
-  const like = (word: string) => word.toLowerCase().includes(search.toLowerCase());
-  const stations = [{ path: '/', name: 'Today' }, ...STATIONS].map(({ path, name }) => ({ key: path, words: name, note: 'station', to: path }));
+  const stations = [{ path: '/', name: 'Today' }, ...STATIONS].map(({ path, name }): Offered => ({
+    key: path,
+    words: name,
+    note: 'station',
+    to: path,
+  }));
   return [
-    ...stations.filter((one) => like(one.words)),
-    ...(people.data?.rows ?? []).map((row) => ({
-      key: `p${row.id}`,
-      words: personName(row),
-      note: row.email ?? row.mobile ?? 'supporter',
-      to: `/sort/supporters/${row.id}`,
+    ...[...stations, ...DEEDS].filter((one) => one.words.toLowerCase().includes(search.toLowerCase())),
+    ...(search.length < 2 ? [] : data).map((found): Offered => ({
+      key: `${found.kind}${found.id}`,
+      words: found.name || 'No name on file',
+      note: found.kind === 'supporter' ? found.note : [found.kind, found.note].filter(Boolean).join(', '),
+      to: TO[found.kind](found),
     })),
-    ...(lists.data ?? [])
-      .filter((one) => like(one.name))
-      .map((one) => ({ key: `l${one.id}`, words: one.name, note: 'list', to: `/sort?list=${one.id}` })),
-    ...(tags.data ?? [])
-      .filter((one) => like(one.name))
-      .map((one) => ({ key: `t${one.id}`, words: one.name, note: 'tag', to: `/sort?tag=${one.id}` })),
-    ...(segments.data ?? [])
-      .filter((one) => like(one.name))
-      .map((one) => ({ key: `s${one.id}`, words: one.name, note: 'segment', to: `/sort/segments/${one.id}` })),
-    ...(messages.data ?? [])
-      .filter((one) => like(one.name))
-      .map((one) => ({
-        key: `m${one.id}`,
-        words: one.name,
-        note: `message, ${one.state}`,
-        to: one.state === 'draft' ? `/write/${one.id}` : `/hear-back/${one.id}`,
-      })),
-  ].slice(0, 30);
+  ];
 }
 
 /** Ctrl+K: finds anybody and anything by a few letters. */

@@ -8,6 +8,7 @@ import { useSession } from '../app/session';
 import { Button, Labelled } from '../ui/basics';
 import { useMargin, type Note } from '../ui/margin';
 import { planOf, useDraft } from './draft';
+import { localDay } from '../app/format';
 
 type Yes = Extract<ChannelPermission, { said: 'yes' }>;
 
@@ -65,14 +66,7 @@ function Sentence({
   const header = (column: number) => analysis?.found.header[column] ?? '';
   const set = (part: Partial<Yes>) => onChange({ ...yes, ...part });
   const day = (
-    <input
-      type="date"
-      aria-label="When"
-      className={INLINE}
-      value={yes.on}
-      max={new Date().toISOString().slice(0, 10)}
-      onChange={(event) => set({ on: event.target.value })}
-    />
+    <input type="date" aria-label="When" className={INLINE} value={yes.on} max={localDay()} onChange={(event) => set({ on: event.target.value })} />
   );
   return (
     <div className="flex flex-col gap-2 border-l-[3px] border-verdigris pl-4 leading-[34px]">

@@ -19,7 +19,7 @@ import {
   type PlaceKey,
   type PlaceRules,
 } from '@goodword/core/permission';
-import { useFormat } from '../app/format';
+import { useFormat, localDay } from '../app/format';
 import { clockOf, minutesOf } from './edit';
 
 type Change = (change: (place: PlaceRules) => PlaceRules) => void;
@@ -274,7 +274,7 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
           yes="on or after"
           no="at any time"
           value={place.impliedFrom !== null}
-          onPick={(on) => onChange((old) => ({ ...old, impliedFrom: on ? new Date().toISOString().slice(0, 10) : null }))}
+          onPick={(on) => onChange((old) => ({ ...old, impliedFrom: on ? localDay() : null }))}
         />{' '}
         {place.impliedFrom !== null && (
           <input

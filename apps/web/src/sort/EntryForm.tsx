@@ -6,6 +6,7 @@ import { call, get, ProblemError } from '../app/api';
 import { Button, Labelled, Problem } from '../ui/basics';
 import { refreshAll } from '../app/refresh';
 import { channelsFor, HAND_STATES, kept, roadsFor, type HandState } from './entry';
+import { localDay } from '../app/format';
 
 /** One person's word, recorded by hand: dated, with how and in what words. */
 export function EntryForm({ record, onDone }: { record: RecordView; onDone: () => void }) {
@@ -19,7 +20,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
       scope: 'appeals',
       state: 'yes',
       how: 'phone',
-      on: new Date().toISOString().slice(0, 10),
+      on: localDay(),
       words: '',
       until: '',
       sheet: undefined as FileList | undefined,

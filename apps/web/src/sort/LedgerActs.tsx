@@ -6,6 +6,7 @@ import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, Labelled, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
+import { localDay } from '../app/format';
 
 /** What can be done with one person's permission: record, object, show it to anyone, let them choose for themselves. */
 export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord: () => void }) {
@@ -59,7 +60,7 @@ export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord:
 
 function Objection({ record, onDone }: { record: RecordView; onDone: () => void }) {
   const queryClient = useQueryClient();
-  const [values, setValues] = useState({ how: 'phone', on: new Date().toISOString().slice(0, 10), words: '' });
+  const [values, setValues] = useState({ how: 'phone', on: localDay(), words: '' });
   const save = useMutation({
     mutationFn: () => call('POST', `supporters/${record.id}/objection`, values),
     onSuccess: () => (void refreshAll(queryClient), onDone()),

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
 import { call } from '../app/api';
-import { useFormat } from '../app/format';
+import { useFormat, localDay } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Labelled, Problem } from '../ui/basics';
 import { EditableValue, saveField } from './EditableValue';
@@ -116,7 +116,7 @@ function Addresses({ record }: { record: RecordView }) {
 function AddGift({ record, onDone }: { record: RecordView; onDone: () => void }) {
   const queryClient = useQueryClient();
   const [amount, setAmount] = useState('');
-  const [on, setOn] = useState(new Date().toISOString().slice(0, 10));
+  const [on, setOn] = useState(localDay());
   const minor = Math.round(Number(amount.replace(',', '.')) * 100);
   const add = useMutation({
     mutationFn: () => call('POST', `supporters/${record.id}/gifts`, { amount: minor, on, note: '' }),

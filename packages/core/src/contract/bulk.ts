@@ -79,6 +79,16 @@ export interface BulkView {
   problem: string | null;
 }
 
+/** A few letters of a name, the beginning of an email, or last digits of a number. */
+export const find = Joi.object({ text: Joi.string().trim().min(2).max(100).required() });
+
+export interface Found {
+  kind: 'supporter' | 'list' | 'tag' | 'segment' | 'campaign' | 'message';
+  id: number;
+  name: string;
+  note: string;
+}
+
 /** A table of people: what is shown of them, in which order, of whom. */
 export interface PeopleColumns {
   fields: number[];

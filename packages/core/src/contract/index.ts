@@ -6,6 +6,10 @@ export type {
   ContactPointView,
   DeletionNotice,
   EntryView,
+  ChangeField,
+  Conversion,
+  FieldAdminView,
+  FieldDeletion,
   FieldView,
   ListView,
   PermissionReport,
@@ -35,7 +39,7 @@ export {
 } from './intake';
 export { type CampaignView, type MakeCampaign, type RosterGroup, type RosterRow } from './campaigns';
 export type { TextHook } from './public';
-export type { BulkAct, BulkState, BulkView, ExportForm, PeopleColumns, PeopleGroup, PeopleView } from './bulk';
+export type { BulkAct, BulkState, BulkView, ExportForm, Found, PeopleColumns, PeopleGroup, PeopleView } from './bulk';
 export type { CountedStep, SegmentCount, SegmentView } from './segments';
 export {
   GROUP_KINDS,

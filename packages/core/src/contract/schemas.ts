@@ -8,7 +8,11 @@ export {
   evidenceParams,
   fieldParams,
   listParams,
+  changeField,
+  fieldType,
   makeField,
+  orderFields,
+  renameChoice,
   makeList,
   makeTag,
   objection,
@@ -33,7 +37,7 @@ export {
   sheetForm,
 } from './intake';
 export { changeCampaign, makeCampaign, rosterOff, rosterPut, rosterQuery } from './campaigns';
-export { beginBulk, listPeople, savePeopleView } from './bulk';
+export { beginBulk, find, listPeople, savePeopleView } from './bulk';
 export { countSegment, explainParams, saveSegment } from './segments';
 export { handled, heldQuery, makeMessage, previewQuery, resultPeople, saveMessage, saveRecipients, sendMessage, settle } from './messages';
 export { leaveBody, textHook, tokenParams } from './public';

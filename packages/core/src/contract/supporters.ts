@@ -76,6 +76,18 @@ export const makeField = Joi.object({
     .required(),
   fallback: Joi.string().max(200).allow('', null).default(null),
 });
+export const changeField = Joi.object<ChangeField>({
+  name: name.required(),
+  section: Joi.string().trim().min(1).max(80).required(),
+  fallback: Joi.string().max(200).allow('', null).required(),
+  help: Joi.string().trim().max(300).allow('').required(),
+  sensitive: Joi.boolean().required(),
+  choices: Joi.array().items(Joi.string().trim().min(1).max(120)).unique().max(200).allow(null).required(),
+});
+export const orderFields = Joi.object({ ids: Joi.array().items(id).unique().max(1000).required() });
+const type = Joi.string().valid(...FIELD_TYPES);
+export const fieldType = Joi.object({ type: type.required() });
+export const renameChoice = Joi.object({ from: Joi.string().max(500).required(), to: Joi.string().trim().min(1).max(120).required() });
 export const makeTag = Joi.object({ name: name.required() });
 export const makeList = Joi.object({
   name: name.required(),
@@ -161,6 +173,43 @@ export interface FieldView {
   fallback: string | null;
   /** What a choice field offers; null where it takes what people have. */
   choices: string[] | null;
+  /** What is told beside it, where it is filled in. */
+  help: string;
+  /** For owners and organizers alone. */
+  sensitive: boolean;
+}
+
+/** A field with what hangs on it, as its page in House rules shows it. */
+export interface FieldAdminView extends FieldView {
+  /** How many people have a value. */
+  people: number;
+  /** As it is written in a message. */
+  mergeName: string;
+}
+
+export interface ChangeField {
+  name: string;
+  section: string;
+  fallback: string | null;
+  help: string;
+  sensitive: boolean;
+  choices: string[] | null;
+}
+
+/** Whether every value of a field converts to another type, and which would not. */
+export interface Conversion {
+  values: number;
+  wont: number;
+  /** Some of those that would not. */
+  examples: { supporterId: number; name: string; value: string; reason: string }[];
+  /** Some of those that would, as they are and as they would be. */
+  preview: { from: string; to: string }[];
+}
+
+/** What goes with a field, and what uses it and so stands in the way. */
+export interface FieldDeletion {
+  values: number;
+  blocked: string | null;
 }
 
 export interface RecordView {

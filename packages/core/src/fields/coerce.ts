@@ -1,4 +1,5 @@
-import { dateParts } from '../common';
+import { dateParts, parsePoint } from '../common';
+import { readCountry } from './countries';
 import { parseDate, type DateOrder } from './dates';
 import { TEXT_LIMIT, type FieldType, type FieldValue } from './types';
 
@@ -87,6 +88,34 @@ export function parseNumber(text: string): number | null {
   return Number.isFinite(Number(number)) ? Number(number) : null;
 }
 
+/** Between the choices of a field that takes several. */
+export const CHOICE_SEPARATOR = '; ';
+
+/** The choices in a text, each once, in the order in which they stand; cut at semicolons, bars and line breaks, else at commas. */
+export function choicesOf(text: string): string[] {
+  const cut = /[;|\n]/.test(text) ? /[;|\n]/ : /,/;
+  return [
+    ...new Set(
+      text
+        .split(cut)
+        .map((one) => one.trim())
+        .filter(Boolean),
+    ),
+  ];
+}
+
+/** A web address, with its scheme put before it where it was left out; null for anything else. */
+function readLink(text: string): string | null {
+  try {
+    const url = new URL(/^[a-z][a-z0-9+.-]*:/i.test(text) ? text : `https://${text}`);
+    const sound =
+      (url.protocol === 'https:' || url.protocol === 'http:') && url.hostname.includes('.') && !/\s/.test(text) && url.href.length <= TEXT_LIMIT;
+    return sound ? url.href : null;
+  } catch {
+    return null;
+  }
+}
+
 function fault(expected: string, text: string): Coerced {
   return { ok: false, reason: `expected ${expected}, got "${text.length > 40 ? `${text.slice(0, 40)}…` : text}"` };
 }
@@ -99,6 +128,22 @@ export function coerce(type: FieldType, text: string, order: DateOrder = 'day-fi
     case 'choice':
       if (trimmed.length > TEXT_LIMIT) return fault(`at most ${TEXT_LIMIT} characters`, trimmed);
       return { ok: true, value: { text: trimmed } };
+    case 'choices':
+      if (trimmed.length > TEXT_LIMIT) return fault(`at most ${TEXT_LIMIT} characters`, trimmed);
+      return { ok: true, value: { text: choicesOf(trimmed).join(CHOICE_SEPARATOR) } };
+    case 'country': {
+      const code = readCountry(trimmed);
+      return code === null ? fault('a country', trimmed) : { ok: true, value: { text: code } };
+    }
+    case 'place': {
+      const point = parsePoint(trimmed);
+      if (!point) return fault('a latitude and a longitude, such as 47.61, -122.33', trimmed);
+      return { ok: true, value: { text: `${point.latitude}, ${point.longitude}` } };
+    }
+    case 'link': {
+      const url = readLink(trimmed);
+      return url === null ? fault('a web address that begins with https://', trimmed) : { ok: true, value: { text: url } };
+    }
     case 'number': {
       const number = parseNumber(trimmed);
       return number === null ? fault('a number', trimmed) : { ok: true, value: { number } };

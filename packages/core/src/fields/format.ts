@@ -1,4 +1,5 @@
-import { dateParts, type Day, type MonthDay } from '../common';
+import { dateParts, isoDay, type Day, type MonthDay } from '../common';
+import { countryName } from './countries';
 import type { FieldType, FieldValue } from './types';
 
 /** How values are written for people: BCP 47 locale and ISO 4217 currency of the organization. */
@@ -32,7 +33,12 @@ export function formatValue(type: FieldType, value: FieldValue, manner: Manner):
   switch (type) {
     case 'text':
     case 'choice':
+    case 'choices':
+    case 'place':
+    case 'link':
       return value.text ?? '';
+    case 'country':
+      return value.text ? countryName(value.text, manner.locale) : '';
     case 'number':
       return value.number === undefined ? '' : new Intl.NumberFormat(manner.locale).format(value.number);
     case 'money':
@@ -43,5 +49,31 @@ export function formatValue(type: FieldType, value: FieldValue, manner: Manner):
       return value.date === undefined ? '' : formatDay(value.date, manner.locale);
     case 'birthday':
       return value.monthDay === undefined ? '' : formatMonthDay(value.monthDay, manner.locale);
+  }
+}
+
+/** A kept value as it can be read again whatever the locale: dates as ISO days, amounts with a point, yes and no. */
+export function isoValue(type: FieldType, value: FieldValue): string {
+  switch (type) {
+    case 'text':
+    case 'choice':
+    case 'choices':
+    case 'country':
+    case 'place':
+    case 'link':
+      return value.text ?? '';
+    case 'number':
+      // Three digits behind the point would read as thousands.
+      return value.number === undefined ? '' : String(value.number).replace(/(\.\d{3})$/, '$10');
+    case 'money':
+      return value.number === undefined ? '' : (value.number / 100).toFixed(2);
+    case 'yesno':
+      return value.number === undefined ? '' : value.number === 1 ? 'yes' : 'no';
+    case 'date':
+      return value.date === undefined ? '' : isoDay(value.date);
+    case 'birthday':
+      return value.monthDay === undefined
+        ? ''
+        : `--${String(Math.floor(value.monthDay / 100)).padStart(2, '0')}-${String(value.monthDay % 100).padStart(2, '0')}`;
   }
 }

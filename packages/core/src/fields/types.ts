@@ -1,10 +1,11 @@
 import type { Day, MonthDay } from '../common';
 
-export const FIELD_TYPES = ['text', 'number', 'money', 'date', 'birthday', 'yesno', 'choice'] as const;
+export const FIELD_TYPES = ['text', 'number', 'money', 'date', 'birthday', 'yesno', 'choice', 'choices', 'country', 'place', 'link'] as const;
 export type FieldType = (typeof FIELD_TYPES)[number];
 
 /**
- * A value as it is kept: exactly one member is set. Text for text and choice, number for number, yes/no (1, 0) and
+ * A value as it is kept: exactly one member is set. Text for text, choices (several with “; ” between), countries
+ * (ISO 3166-1), places (latitude, longitude) and links, number for number, yes/no (1, 0) and
  * money (minor units), date for dates, monthDay for birthdays.
  */
 export interface FieldValue {
@@ -22,6 +23,10 @@ export const FIELD_TYPE_WORDS: Record<FieldType, string> = {
   birthday: 'birthday',
   yesno: 'yes or no',
   choice: 'choice',
+  choices: 'several choices',
+  country: 'country',
+  place: 'place on the map',
+  link: 'web link',
 };
 
 /** Longest text a field keeps, in UTF-16 units. */

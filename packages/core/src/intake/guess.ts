@@ -3,7 +3,7 @@ import { cleanEmail, cleanPhone, cutNameEmail, cutAddresses, nameMatchKey } from
 import { choiceKey, type ColumnChoice } from './columns';
 import { consentHeader, targetOf } from './headers';
 import { readMoney } from './money';
-import { readCountry } from './places';
+import { readCountry } from '../fields';
 import { serialDay, type BatchKind } from './row';
 import { readStatus } from './statuses';
 

@@ -4,32 +4,6 @@ import { nameMatchKey } from './clean';
 /** Countries whose telephone numbers can be told (ISO 3166-1). */
 export const PHONE_COUNTRIES: readonly string[] = getCountries();
 
-let countries: Map<string, string> | null = null;
-
-/** Countries by code and by their names in English, Spanish, French and German (Unicode CLDR, through Intl). */
-function countryTable(): Map<string, string> {
-  if (countries) return countries;
-  countries = new Map([
-    ['usa', 'US'],
-    ['uk', 'GB'],
-    ['england', 'GB'],
-    ['scotland', 'GB'],
-    ['wales', 'GB'],
-    ['eeuu', 'US'],
-  ]);
-  for (const locale of ['en', 'es', 'fr', 'de']) {
-    const names = new Intl.DisplayNames([locale], { type: 'region' });
-    for (const code of getCountries()) countries.set(nameMatchKey(names.of(code) ?? code), code);
-  }
-  for (const code of getCountries()) countries.set(code.toLowerCase(), code);
-  return countries;
-}
-
-/** ISO 3166-1 code of a country written as code or name; null where it is neither. */
-export function readCountry(text: string): string | null {
-  return countryTable().get(nameMatchKey(text)) ?? null;
-}
-
 /** A postal address as it came in its parts. */
 export interface PostalAddress {
   street: string;

@@ -5,7 +5,8 @@ import { cleanEmail, cleanName, cleanPhone, cutAddresses, cutName, cutNameEmail,
 import type { ColumnChoice } from './columns';
 import { addressHint } from './health';
 import { readMoney } from './money';
-import { readCountry, type PostalAddress } from './places';
+import { readCountry } from '../fields';
+import type { PostalAddress } from './places';
 import { readStatus, type RefusalStatus } from './statuses';
 
 /** Something wrong with one cell; the row may still come in without it. */

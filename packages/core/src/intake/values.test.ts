@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { isoDay, dayOf } from '../common';
-import { parseDate, parseYesNo } from '../fields';
+import { parseDate, parseYesNo, readCountry } from '../fields';
 import {
   addressHint,
   applyLayout,
@@ -21,7 +21,6 @@ import {
   minorDigits,
   normalPostcode,
   profileColumn,
-  readCountry,
   readMoney,
   readStatus,
   serialDay,

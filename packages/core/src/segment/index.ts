@@ -34,7 +34,6 @@ export {
 export { columnKey, NO_DAY, type Column, type ColumnKey, type Columns, type GiftsColumn, type MessagesColumn, type Reading } from './columns';
 export { evaluate, narrow, trace, type Memo, type Narrowing, type Step, type Trace } from './evaluate';
 export { expand, type Expanded } from './expand';
-export { CHOICE_SEPARATOR } from './plan';
 export { shift, stretchDays, windowDays, type DayRange } from './windows';
 export { describe, describeWindow, explained, type Explanation, type Names } from './describe';
 export { FIELD_OPS_BY_TYPE, STANDARD_FIELD_NAMES } from './operators';

@@ -5,6 +5,10 @@ import type { FieldOp, STANDARD_FIELDS } from './tree';
 export const FIELD_OPS_BY_TYPE: Record<FieldType, readonly FieldOp[]> = {
   text: ['is', 'is-not', 'contains', 'begins', 'filled', 'empty'],
   choice: ['is', 'is-not', 'filled', 'empty'],
+  choices: ['has', 'has-not', 'filled', 'empty'],
+  country: ['is', 'is-not', 'filled', 'empty'],
+  place: ['within-km', 'filled', 'empty'],
+  link: ['contains', 'filled', 'empty'],
   number: ['equals', 'at-least', 'at-most', 'between', 'filled', 'empty'],
   money: ['equals', 'at-least', 'at-most', 'between', 'filled', 'empty'],
   date: ['within-next', 'within-last', 'ahead', 'ago', 'anniversary', 'during', 'on', 'before', 'after', 'between', 'filled', 'empty'],

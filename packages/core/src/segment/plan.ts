@@ -1,11 +1,9 @@
+import { CHOICE_SEPARATOR } from '../fields';
 import { daysSinceBirthday, daysToBirthday, distanceKm, keptOn, dateParts, parseIsoDay, parsePoint, type Bits, type Day } from '../common';
 import { STATES } from '../permission';
 import { NO_DAY, type Column, type GiftsColumn, type MessagesColumn, type Reading } from './columns';
 import { shift, stretchDays, windowDays, type DayRange } from './windows';
 import type { FieldLine, GaveLine, GiftMeasure, Line, MessageLine, Stretch } from './tree';
-
-/** Between the choices of a field that takes several. */
-export const CHOICE_SEPARATOR = '; ';
 
 /**
  * What a line asks of its column, worked out as far as it can be before anybody is looked at: the days of a window, the

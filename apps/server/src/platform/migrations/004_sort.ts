@@ -18,6 +18,7 @@ const TABLES = [
 const CHANGES = [
   // What a transaction changed, and whom: ids with commas between, or null for everybody.
   "change_log ADD what VARCHAR(20) NOT NULL DEFAULT 'all', ADD ref BIGINT NOT NULL DEFAULT 0, ADD ids MEDIUMTEXT CHARACTER SET ascii NULL",
+  "field ADD help VARCHAR(300) NOT NULL DEFAULT '', ADD is_sensitive TINYINT NOT NULL DEFAULT 0, ADD position INT NOT NULL DEFAULT 1000000",
   'organization ADD fiscal_month TINYINT UNSIGNED NOT NULL DEFAULT 1',
   'supporter DROP KEY by_chapter, ADD KEY by_chapter (organization_id, erased_at, chapter_id, country, region)',
   'field_value DROP KEY by_text, ADD KEY by_text (organization_id, field_id, text_value, supporter_id)',
@@ -25,15 +26,19 @@ const CHANGES = [
   'delivery ADD KEY by_sent (organization_id, channel, sent_at, supporter_id)',
   // Likely doubles are found by the loose form of an address, and what was found is told from the exact one.
   'contact_point DROP KEY by_loose, ADD KEY by_loose (organization_id, loose, kind, normal), ADD KEY by_health (organization_id, kind, line, on_hold, do_not_contact)',
+  // A number from its end, so that last digits can be looked up.
+  "contact_point ADD tail VARCHAR(20) COLLATE utf8mb4_bin AS (IF(kind = 'mobile', REVERSE(LEFT(normal, 20)), NULL)) PERSISTENT, ADD KEY by_tail (organization_id, tail)",
 ];
 
 const BACK = [
+  'contact_point DROP KEY by_tail, DROP COLUMN tail',
   'contact_point DROP KEY by_health, DROP KEY by_loose, ADD KEY by_loose (organization_id, loose)',
   'delivery DROP KEY by_sent',
   'delivery_event DROP KEY by_deed',
   'field_value DROP KEY by_text, ADD KEY by_text (organization_id, field_id, text_value(60), supporter_id)',
   'supporter DROP KEY by_chapter, ADD KEY by_chapter (organization_id, chapter_id)',
   'organization DROP COLUMN fiscal_month',
+  'field DROP COLUMN help, DROP COLUMN is_sensitive, DROP COLUMN position',
   'change_log DROP COLUMN what, DROP COLUMN ref, DROP COLUMN ids',
 ];
 

@@ -1,5 +1,6 @@
 import { describeWindow, type Window } from '@goodword/core/segment';
 import { PickWord, TypeWord } from './Word';
+import { localDay } from '../../app/format';
 
 const OVERS: Window['over'][] = [
   'ever',
@@ -19,7 +20,7 @@ const OVERS: Window['over'][] = [
 const START: Partial<Record<Window['over'], number>> = { 'last-days': 90, 'last-weeks': 12, 'last-months': 12 };
 
 function startOf(over: Window['over']): Window {
-  const today = new Date().toISOString().slice(0, 10);
+  const today = localDay();
   switch (over) {
     case 'last-days':
     case 'last-weeks':

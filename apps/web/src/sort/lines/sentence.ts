@@ -1,5 +1,6 @@
 import type { FieldView } from '@goodword/core/contract';
 import { FIELD_OPS_BY_TYPE, STANDARD_FIELD_NAMES, type FieldLine, type FieldOp, type Group, type Rule } from '@goodword/core/segment';
+import { localDay } from '../../app/format';
 
 /** Words of each question that a field can be asked. */
 export const OP_WORDS: Record<FieldOp, string> = {
@@ -46,7 +47,7 @@ export function startValue(type: FieldView['type'], op: FieldOp): Pick<FieldLine
   if (op === 'during') return { value: 'this-month' };
   if (op === 'within-km') return { value: 50, to: '' };
   if (op === 'in-month') return { value: new Date().getMonth() + 1 };
-  const today = new Date().toISOString().slice(0, 10);
+  const today = localDay();
   if (type === 'date') return op === 'between' ? { value: today, to: today } : { value: today };
   if (type === 'number' || type === 'money') return op === 'between' ? { value: 0, to: 100 } : { value: type === 'money' ? 1000 : 1 };
   return { value: '' };

@@ -1,0 +1,190 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { ChangeField, Conversion, FieldAdminView, FieldDeletion, FieldView } from '@goodword/core/contract';
+import { coerce, formatValue, isoValue, type FieldType, type FieldValue } from '@goodword/core/fields';
+import { nameKey } from '@goodword/core/merge';
+import { linesOf } from '@goodword/core/segment';
+import { FormsRepository } from '../forms/forms.repository';
+import { MessagesRepository } from '../messages/messages.repository';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { SegmentsService } from '../segments/segments.service';
+import { FieldsRepository, valueOf } from '../supporters/fields.repository';
+import { FieldsService } from '../supporters/fields.service';
+import { TeamRepository } from '../team/team.repository';
+import { FieldAdminRepository } from './field-admin.repository';
+
+const MOST_EXAMPLES = 20;
+
+/** Fields as they are kept in order: named, sectioned, converted, deleted. */
+@Injectable()
+export class FieldAdminService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(FieldsService) private readonly names: FieldsService,
+    @Inject(FieldAdminRepository) private readonly admin: FieldAdminRepository,
+    @Inject(SegmentsService) private readonly segments: SegmentsService,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(FormsRepository) private readonly forms: FormsRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+  ) {}
+
+  async all(scope: Scope): Promise<FieldAdminView[]> {
+    const db = this.database.read(scope);
+    const [fields, counts] = await Promise.all([this.fields.all(db), this.admin.counts(db)]);
+    return fields.map((field) => ({ ...field, people: counts.get(field.id) ?? 0, mergeName: `{${field.name}}` }));
+  }
+
+  async change(scope: Scope, id: number, change: ChangeField): Promise<void> {
+    const field = await this.field(this.database.read(scope), id);
+    if (nameKey(change.name) !== nameKey(field.name)) {
+      await this.names.checkName(scope, change.name);
+      const using = await this.messagesNaming(scope, field.name);
+      if (using.length > 0)
+        throw new Conflict(
+          `${quoted(using)} still ${using.length === 1 ? 'says' : 'say'} {${field.name}}. Take it out there, rename the field, and put the new name in.`,
+        );
+    }
+    await this.database.write(scope, async (tx) => {
+      tx.unchanged();
+      await this.admin.change(tx, id, change);
+      await audit(tx, {
+        act: 'change',
+        subject: 'field',
+        subjectId: id,
+        words: `Field ${change.name} changed`,
+        before: field.name,
+        after: change.name,
+      });
+    });
+  }
+
+  async order(scope: Scope, ids: readonly number[]): Promise<void> {
+    await this.database.quietly(scope, (tx) => this.admin.order(tx, ids));
+  }
+
+  /** What changing the type would do, without doing it. */
+  async conversion(scope: Scope, id: number, type: FieldType): Promise<Conversion> {
+    const db = this.database.read(scope);
+    const [field, organization] = [await this.field(db, id), await this.team.organization(scope)];
+    const told: Conversion = { values: 0, wont: 0, examples: [], preview: [] };
+    for await (const rows of this.admin.values(db, id)) {
+      for (const row of rows) {
+        const from = formatValue(field.type, valueOf(row), organization);
+        const read = coerce(type, isoValue(field.type, valueOf(row)), 'month-first');
+        told.values += 1;
+        if (!read.ok) {
+          told.wont += 1;
+          if (told.examples.length < MOST_EXAMPLES)
+            told.examples.push({ supporterId: row.supporter_id, name: row.name, value: from, reason: read.reason });
+        } else if (told.preview.length < 5) told.preview.push({ from, to: formatValue(type, read.value, organization) });
+      }
+    }
+    return told;
+  }
+
+  /** Changes the type where every value converts; otherwise nothing is touched. */
+  async setType(scope: Scope, id: number, type: FieldType): Promise<void> {
+    const field = await this.field(this.database.read(scope), id);
+    const used = (await this.segments.list(scope)).filter((segment) =>
+      linesOf(segment.tree).some((line) => line.kind === 'field' && line.field === id),
+    );
+    if (used.length > 0)
+      throw new Conflict(
+        `The ${used.length === 1 ? 'segment' : 'segments'} ${quoted(used.map(({ name }) => name))} ask for it as what it is now. Take the line out first.`,
+      );
+    await this.database.write(scope, async (tx) => {
+      for await (const rows of this.admin.values(tx, id)) {
+        const converted: { supporterId: number; value: FieldValue }[] = [];
+        for (const row of rows) {
+          const read = coerce(type, isoValue(field.type, valueOf(row)), 'month-first');
+          if (!read.ok)
+            throw new Conflict(`Not every value converts: ${row.name || 'somebody'} has one that does not (${read.reason}). Nothing was changed.`);
+          converted.push({ supporterId: row.supporter_id, value: read.value });
+        }
+        await this.admin.put(tx, id, converted);
+      }
+      await this.admin.setType(tx, id, type);
+      await audit(tx, { act: 'type', subject: 'field', subjectId: id, words: `${field.name} is ${type} now`, before: field.type, after: type });
+    });
+  }
+
+  async renameChoice(scope: Scope, id: number, from: string, to: string): Promise<{ people: number }> {
+    return this.database.write(scope, async (tx) => {
+      const field = await this.field(tx, id);
+      if (field.type !== 'choice') throw new Invalid('Only choices are renamed like this; this field takes whatever is typed.');
+      const people = await this.admin.renameChoice(tx, id, from, to);
+      const choices = field.choices && [...new Set(field.choices.map((choice) => (choice === from ? to : choice)))];
+      await this.admin.change(tx, id, { ...field, choices });
+      await audit(tx, {
+        act: 'choice',
+        subject: 'field',
+        subjectId: id,
+        words: `${field.name}: “${from}” is “${to}” now, for ${people} people`,
+        before: from,
+        after: to,
+      });
+      return { people };
+    });
+  }
+
+  /** What goes with it, and who uses it. */
+  async deletion(scope: Scope, id: number): Promise<FieldDeletion> {
+    const db = this.database.read(scope);
+    const field = await this.field(db, id);
+    const [segments, messages, forms, layouts, counts] = await Promise.all([
+      this.segments.list(scope),
+      this.messagesNaming(scope, field.name),
+      this.forms.all(db),
+      this.admin.layouts(db, id),
+      this.admin.counts(db),
+    ]);
+    const uses: [string, string[]][] = [
+      [
+        'segment',
+        segments.filter((segment) => linesOf(segment.tree).some((line) => line.kind === 'field' && line.field === id)).map(({ name }) => name),
+      ],
+      ['message', messages],
+      ['form', forms.filter((form) => form.definition.items.some((item) => item.of === id)).map(({ name }) => name)],
+      ['remembered layout', layouts],
+    ];
+    const said = uses.filter(([, names]) => names.length > 0).map(([what, names]) => `the ${what}${names.length > 1 ? 's' : ''} ${quoted(names)}`);
+    return {
+      values: counts.get(id) ?? 0,
+      blocked: said.length === 0 ? null : `It is used by ${said.join(', ')}. Take it out there first.`,
+    };
+  }
+
+  async remove(scope: Scope, id: number): Promise<{ values: number }> {
+    const { blocked } = await this.deletion(scope, id);
+    if (blocked) throw new Conflict(blocked);
+    return this.database.write(scope, async (tx) => {
+      const field = await this.field(tx, id);
+      const values = await this.admin.remove(tx, id);
+      await audit(tx, { act: 'delete', subject: 'field', subjectId: id, words: `Field ${field.name} deleted with ${values} values` });
+      return { values };
+    });
+  }
+
+  /** Messages not yet gone that write the field's name in braces, in any case and with any spaces. */
+  private async messagesNaming(scope: Scope, name: string): Promise<string[]> {
+    const key = nameKey(name);
+    const naming = (text: string) => [...text.matchAll(/\{([^{},]+)/g)].some(([, said]) => nameKey(said!) === key);
+    const open = (await this.messages.all(this.database.read(scope))).filter((message) =>
+      ['draft', 'scheduled', 'preparing', 'paused'].includes(message.state),
+    );
+    return open
+      .filter((message) => [message.subject, message.preheader, message.body, JSON.stringify(message.letter ?? '').slice(1)].some(naming))
+      .map((message) => message.name);
+  }
+
+  private async field(db: Scoped, id: number): Promise<FieldView> {
+    const field = (await this.fields.all(db)).find((one) => one.id === id);
+    if (!field) throw new NotFound('field');
+    return field;
+  }
+}
+
+const quoted = (names: readonly string[]) => names.map((name) => `“${name}”`).join(', ');

@@ -1,0 +1,75 @@
+import { Controller, HttpCode, Inject } from '@nestjs/common';
+import { schema, type ChangeField, type Conversion, type FieldAdminView, type FieldDeletion } from '@goodword/core/contract';
+import type { FieldType } from '@goodword/core/fields';
+import { Caller, Id, Input, Route } from '../platform/api';
+import type { Scope } from '../platform/scope';
+import { FieldAdminService } from './field-admin.service';
+
+@Controller('api/house/fields')
+export class FieldsController {
+  constructor(@Inject(FieldAdminService) private readonly fields: FieldAdminService) {}
+
+  @Route('get', '', { role: 'organizer', summary: 'Fields with how many people have a value' })
+  all(@Caller() scope: Scope): Promise<FieldAdminView[]> {
+    return this.fields.all(scope);
+  }
+
+  @Route('put', 'order', { role: 'organizer', summary: 'Put fields and their sections in order', body: schema.orderFields })
+  @HttpCode(204)
+  order(@Caller() scope: Scope, @Input('body') body: { ids: number[] }): Promise<void> {
+    return this.fields.order(scope, body.ids);
+  }
+
+  @Route('put', ':id', {
+    role: 'organizer',
+    summary: 'Change what a field is called, where it stands and who sees it',
+    params: schema.idParams,
+    body: schema.changeField,
+  })
+  @HttpCode(204)
+  change(@Caller() scope: Scope, @Id() id: number, @Input('body') body: ChangeField): Promise<void> {
+    return this.fields.change(scope, id, body);
+  }
+
+  @Route('get', ':id/conversion', {
+    role: 'organizer',
+    summary: 'What giving a field another type would do',
+    params: schema.idParams,
+    query: schema.fieldType,
+  })
+  conversion(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { type: FieldType }): Promise<Conversion> {
+    return this.fields.conversion(scope, id, query.type);
+  }
+
+  @Route('put', ':id/type', {
+    role: 'organizer',
+    summary: 'Give a field another type, where every value converts',
+    params: schema.idParams,
+    body: schema.fieldType,
+  })
+  @HttpCode(204)
+  setType(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { type: FieldType }): Promise<void> {
+    return this.fields.setType(scope, id, body.type);
+  }
+
+  @Route('post', ':id/choices/rename', {
+    role: 'organizer',
+    summary: 'Rename a choice, or make two into one',
+    params: schema.idParams,
+    body: schema.renameChoice,
+  })
+  @HttpCode(200)
+  renameChoice(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { from: string; to: string }): Promise<{ people: number }> {
+    return this.fields.renameChoice(scope, id, body.from, body.to);
+  }
+
+  @Route('get', ':id/deletion', { role: 'organizer', summary: 'What deleting a field takes with it, and what uses it', params: schema.idParams })
+  deletion(@Caller() scope: Scope, @Id() id: number): Promise<FieldDeletion> {
+    return this.fields.deletion(scope, id);
+  }
+
+  @Route('delete', ':id', { role: 'organizer', summary: 'Delete a field with its values', params: schema.idParams })
+  remove(@Caller() scope: Scope, @Id() id: number): Promise<{ values: number }> {
+    return this.fields.remove(scope, id);
+  }
+}

@@ -1,0 +1,16 @@
+import { Module } from '@nestjs/common';
+import { FormsModule } from '../forms/forms.module';
+import { MessagesModule } from '../messages/messages.module';
+import { SegmentsModule } from '../segments/segments.module';
+import { SupportersModule } from '../supporters/supporters.module';
+import { TeamModule } from '../team/team.module';
+import { FieldAdminRepository } from './field-admin.repository';
+import { FieldAdminService } from './field-admin.service';
+import { FieldsController } from './fields.controller';
+
+@Module({
+  imports: [FormsModule, MessagesModule, SegmentsModule, SupportersModule, TeamModule],
+  controllers: [FieldsController],
+  providers: [FieldAdminService, FieldAdminRepository],
+})
+export class FieldsModule {}

@@ -1,0 +1,77 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { linesOf, type Line } from '@goodword/core/segment';
+import { FormsRepository } from '../forms/forms.repository';
+import { MessagesRepository } from '../messages/messages.repository';
+import { Database } from '../platform/database';
+import type { Scope } from '../platform/scope';
+import { SegmentsService } from '../segments/segments.service';
+
+export type UsedKind = 'tag' | 'list' | 'segment';
+
+/** Something that would lose its ground if a group went. */
+export interface Use {
+  what: 'message' | 'segment' | 'form';
+  id: number;
+  name: string;
+}
+
+const WAYS_OUT: Record<Use['what'], string> = {
+  message: 'Give that message another group, or stop it',
+  segment: 'Take the line out of that segment',
+  form: 'Take it off that form',
+};
+
+/** Who still needs a tag, a list or a segment. */
+@Injectable()
+export class UsesService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(SegmentsService) private readonly segments: SegmentsService,
+    @Inject(FormsRepository) private readonly forms: FormsRepository,
+  ) {}
+
+  async of(scope: Scope, kind: UsedKind, id: number): Promise<Use[]> {
+    const db = this.database.read(scope);
+    const [messages, segments, forms] = await Promise.all([this.messages.usersOf(db, kind, id), this.segments.list(scope), this.forms.all(db)]);
+    const onForm = (form: (typeof forms)[number]) =>
+      (kind === 'tag' ? form.definition.tagIds : kind === 'list' ? form.definition.listIds : []).includes(id);
+    return [
+      ...messages.map((message): Use => ({ what: 'message', ...message })),
+      ...segments
+        .filter((segment) => linesOf(segment.tree).some((line) => asksFor(line, kind, id)))
+        .map(({ id: of, name }): Use => ({ what: 'segment', id: of, name })),
+      ...forms.filter(onForm).map(({ id: of, name }): Use => ({ what: 'form', id: of, name })),
+    ];
+  }
+}
+
+function asksFor(line: Line, kind: UsedKind, id: number): boolean {
+  switch (line.kind) {
+    case 'tag':
+      return kind === 'tag' && line.tagId === id;
+    case 'list':
+      return kind === 'list' && line.listId === id;
+    case 'segment':
+      return kind === 'segment' && line.segmentId === id;
+    case 'permission':
+    case 'may':
+    case 'lapses':
+      return kind === 'list' && line.scope === `list:${id}`;
+    case 'field':
+    case 'batch':
+    case 'roster':
+    case 'chapter':
+    case 'gave':
+    case 'message':
+      return false;
+  }
+}
+
+/** Why something can't go, with each that needs it and the way out; null where nothing does. */
+export function stillNeeded(uses: readonly Use[]): string | null {
+  if (uses.length === 0) return null;
+  const named = uses.map(({ what, name }) => `the ${what} “${name}”`).join(', ');
+  const ways = [...new Set(uses.map(({ what }) => WAYS_OUT[what]))].join('; ');
+  return `${named.charAt(0).toUpperCase()}${named.slice(1)} still ${uses.length === 1 ? 'needs' : 'need'} it. ${ways}, first.`;
+}
