@@ -99,3 +99,25 @@ test('a table is kept under a name and opened again; a download is written', asy
   await page.getByRole('link', { name: 'Download' }).click({ timeout: 20_000 });
   expect((await download).suggestedFilename()).toMatch(/^supporters \d{4}-\d\d-\d\d\.csv$/);
 });
+
+test('a field is made, put in order by keys, refused another type with those who stand in the way, and deleted', async ({ page }) => {
+  await page.goto('/house/fields');
+  await page.getByRole('button', { name: 'Make a field' }).click();
+  await page.getByLabel('Name').fill('Rowing since');
+  await page.getByRole('button', { name: 'Make the field' }).click();
+  const rows = page.getByRole('region', { name: 'More', exact: true }).getByRole('listitem');
+  await expect(rows.filter({ hasText: 'Rowing since' })).toBeVisible();
+
+  const crossing = page.getByRole('button', { name: 'Open Favourite crossing' });
+  await crossing.click();
+  await page.getByRole('combobox', { name: /^Make it something other/ }).selectOption('number');
+  await expect(page.getByText(/values would not convert/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Make it number' })).toBeDisabled();
+  await noViolations(page);
+  await page.getByRole('button', { name: 'Close' }).click();
+
+  await page.getByRole('button', { name: 'Open Rowing since' }).click();
+  await page.getByRole('button', { name: 'Delete the field…' }).click();
+  await page.getByRole('button', { name: 'Delete Rowing since' }).click();
+  await expect(rows.filter({ hasText: 'Rowing since' })).toHaveCount(0);
+});

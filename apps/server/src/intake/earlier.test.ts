@@ -1,20 +1,22 @@
 import fc from 'fast-check';
-import type { Candidate } from '@goodword/core/intake';
-import { EarlierRows, MOST_NEARBY, type Clue } from './earlier';
+import { nameMatchKey, type Candidate } from '@goodword/core/intake';
+import { EarlierRows, MOST_AT_ONE, type Clue } from './earlier';
 
 /** The same in the plainest way: every person at every clue, looked through one by one. */
 class Plain {
   private readonly rows: { clue: Clue; id: number; firstName: string; lastName: string }[] = [];
 
   add(clues: readonly Clue[], id: number, name: { firstName: string; lastName: string }): void {
-    for (const clue of clues) {
-      const known = this.at(clue);
-      if (known.some((one) => one.id === id) || (clue.by === 'nearby' && known.length >= MOST_NEARBY)) continue;
-      this.rows.push({ clue, id, ...name });
-    }
+    for (const clue of clues) if (!this.all(clue).some((one) => one.id === id)) this.rows.push({ clue, id, ...name });
   }
 
-  at({ by, key }: Clue): Candidate[] {
+  at(clue: Clue, name: { firstName: string; lastName: string }): Candidate[] {
+    const all = this.all(clue);
+    const same = (one: Candidate) => nameMatchKey(`${one.firstName} ${one.lastName}`) === nameMatchKey(`${name.firstName} ${name.lastName}`);
+    return [...all.slice(0, MOST_AT_ONE), ...(clue.by === 'nearby' ? [] : all.slice(MOST_AT_ONE).filter(same))];
+  }
+
+  private all({ by, key }: Clue): Candidate[] {
     return this.rows.filter(({ clue }) => clue.by === by && clue.key === key).map(({ id, firstName, lastName }) => ({ id, firstName, lastName, by }));
   }
 }
@@ -26,12 +28,14 @@ const clue: fc.Arbitrary<Clue> = fc.record({
 });
 const name = fc.record({ firstName: fc.constantFrom('', 'Zoé', 'Ann'), lastName: fc.constantFrom('', 'Núñez', '李') });
 
+const NOBODY = { firstName: '', lastName: '' };
+
 test('whoever was added is found by each clue, in order, once', () => {
   fc.assert(
-    fc.property(fc.array(fc.tuple(fc.array(clue, { maxLength: 4 }), fc.integer({ min: -60, max: 60 }), name), { maxLength: 200 }), (rows) => {
+    fc.property(fc.array(fc.tuple(fc.array(clue, { maxLength: 4 }), fc.integer({ min: -60, max: 60 }), name), { maxLength: 300 }), (rows) => {
       const [compact, plain] = [new EarlierRows(), new Plain()];
       for (const [clues, id, who] of rows) {
-        expect(clues.map((one) => compact.at(one))).toEqual(clues.map((one) => plain.at(one)));
+        expect(clues.map((one) => compact.at(one, who))).toEqual(clues.map((one) => plain.at(one, who)));
         compact.add(clues, id, who);
         plain.add(clues, id, who);
       }
@@ -44,8 +48,16 @@ test('many keys are kept apart, also past each growth of the table', () => {
   const earlier = new EarlierRows();
   const keyOf = (i: number) => `person.${i}@example.org`;
   for (let i = 1; i <= 20_000; i++) earlier.add([{ by: 'email', key: keyOf(i) }], -i, { firstName: `P${i}`, lastName: 'Lin' });
-  const wrong = Array.from({ length: 20_000 }, (_none, i) => i + 1).filter((i) => earlier.at({ by: 'email', key: keyOf(i) })[0]?.id !== -i);
+  const wrong = Array.from({ length: 20_000 }, (_none, i) => i + 1).filter((i) => earlier.at({ by: 'email', key: keyOf(i) }, NOBODY)[0]?.id !== -i);
   expect(wrong).toEqual([]);
-  expect(earlier.at({ by: 'email', key: keyOf(0) })).toEqual([]);
-  expect(earlier.at({ by: 'mobile', key: keyOf(1) })).toEqual([]);
+  expect(earlier.at({ by: 'email', key: keyOf(0) }, NOBODY)).toEqual([]);
+  expect(earlier.at({ by: 'mobile', key: keyOf(1) }, NOBODY)).toEqual([]);
+});
+
+test('thousands who share a telephone are told apart by their names, and none is compared with all', () => {
+  const earlier = new EarlierRows();
+  const office: Clue = { by: 'mobile', key: '+12065550100' };
+  for (let i = 1; i <= 5000; i++) earlier.add([office], -i, { firstName: `P${i}`, lastName: 'Lin' });
+  const found = earlier.at(office, { firstName: 'P4711', lastName: 'Lin' });
+  expect([found.length, found.at(-1)]).toEqual([MOST_AT_ONE + 1, { id: -4711, firstName: 'P4711', lastName: 'Lin', by: 'mobile' }]);
 });

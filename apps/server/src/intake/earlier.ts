@@ -1,4 +1,4 @@
-import type { Candidate, FoundBy, PersonName } from '@goodword/core/intake';
+import { nameMatchKey, type Candidate, type FoundBy, type PersonName } from '@goodword/core/intake';
 
 /** Something by which people are found: a key of a kind, as it is compared. */
 export interface Clue {
@@ -7,10 +7,13 @@ export interface Clue {
 }
 
 /**
- * Where this many people of one postcode have names that begin alike, further ones are not looked through for likely
- * doubles: a file of one town would compare everybody with everybody.
+ * Where this many people are at one clue (a postcode with names that begin alike, the telephone of an office), further
+ * ones are found by their name alone: a file of one town would compare everybody with everybody.
  */
-export const MOST_NEARBY = 40;
+export const MOST_AT_ONE = 40;
+
+/** A clue with a name to it, under which those beyond the first are found. */
+export const nameAt = (key: string, { firstName, lastName }: PersonName) => `${key}\n${nameMatchKey(`${firstName} ${lastName}`)}`;
 
 const NONE = -1;
 
@@ -26,23 +29,31 @@ export class EarlierRows {
   private readonly names = new Numbers(Uint32Array);
   private readonly tables = new Map<FoundBy, KeyTable>();
 
-  add(clues: readonly Clue[], id: number, { firstName, lastName }: PersonName): void {
+  add(clues: readonly Clue[], id: number, name: PersonName): void {
     const person = this.ids.push(id);
-    this.names.push(this.bytes.add(`${firstName}\n${lastName}`));
+    this.names.push(this.bytes.add(`${name.firstName}\n${name.lastName}`));
     for (const { by, key } of clues) {
       let table = this.tables.get(by);
       if (!table) this.tables.set(by, (table = new KeyTable(this.bytes)));
       const known = [...table.at(key)];
-      if (by === 'nearby' && known.length >= MOST_NEARBY) continue;
-      if (!known.some((one) => this.ids.at(one) === id)) table.add(key, person);
+      if (known.some((one) => this.ids.at(one) === id)) continue;
+      if (known.length < MOST_AT_ONE) table.add(key, person);
+      else if (by !== 'nearby') this.addBeyond(table, nameAt(key, name), person, id);
     }
   }
 
-  /** Everybody at a clue, the first that came first. */
-  at({ by, key }: Clue): Candidate[] {
+  private addBeyond(table: KeyTable, key: string, person: number, id: number): void {
+    const known = [...table.at(key)];
+    if (known.length < MOST_AT_ONE && !known.some((one) => this.ids.at(one) === id)) table.add(key, person);
+  }
+
+  /** The first people at a clue, and of those beyond them the ones with this name. */
+  at({ by, key }: Clue, name: PersonName): Candidate[] {
     const table = this.tables.get(by);
     if (!table) return [];
-    return [...table.at(key)].map((person) => {
+    const first = [...table.at(key)];
+    const beyond = first.length < MOST_AT_ONE ? [] : [...table.at(nameAt(key, name))];
+    return [...first, ...beyond].map((person) => {
       const [firstName = '', lastName = ''] = this.bytes.read(this.names.at(person)).split('\n');
       return { id: this.ids.at(person), firstName, lastName, by };
     });

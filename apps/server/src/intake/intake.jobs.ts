@@ -23,7 +23,7 @@ import { LayoutsRepository } from './layouts.repository';
 import { OtherFilesRepository } from './other-files.repository';
 import { linesOf, openingOf, readThrough } from './reading';
 import { Stager, type Decided, type FileRow } from './stage';
-import { StagingRepository } from './staging.repository';
+import { candidatesAt, StagingRepository } from './staging.repository';
 import { TakeOutRepository } from './take-out.repository';
 
 const SLICE = 2000;
@@ -107,7 +107,7 @@ export class IntakeJobs {
       let writing: Promise<void> = Promise.resolve();
       for await (const { rows, onFile, kinds } of this.looked(scope, batch, stager, facts)) {
         if (await job.stopped()) return this.leave(scope, batch.id, 'draft', writing);
-        const staged = rows.map((row) => stager.stage(row, ({ by, key }) => onFile.get(`${by}:${key}`) ?? []));
+        const staged = rows.map((row) => stager.stage(row, candidatesAt(onFile)));
         rowNo += rows.length;
         await writing;
         // The next slices are cleaned and looked up while this one is written.

@@ -15,11 +15,15 @@ import {
   type Line,
   type LookKind,
   type Match,
+  type PersonName,
   type RowRules,
   type Scored,
 } from '@goodword/core/intake';
 import type { StagedRow } from './batches.repository';
 import { EarlierRows, type Clue } from './earlier';
+
+/** Who on file is at a clue, for a row of this name. */
+export type OnFile = (clue: Clue, name: PersonName) => readonly Candidate[];
 
 /** A decision that a person made about a row on an earlier check of the same file. */
 export interface Decided {
@@ -95,7 +99,7 @@ export class Stager {
     return clues;
   }
 
-  stage({ rowNo, clean, aside }: FileRow, onFile: (clue: Clue) => readonly Candidate[]): StagedRow {
+  stage({ rowNo, clean, aside }: FileRow, onFile: OnFile): StagedRow {
     if (!clean) return emptyStaged(rowNo, 'aside', ASIDE_WORDS[aside!]);
     const candidates = clean.fatal ? [] : this.candidates(clean, onFile);
     const match = clean.fatal ? null : matchRow(clean, candidates, this.plan.matching);
@@ -130,8 +134,8 @@ export class Stager {
     return choice.to === 'field' ? choice.fieldId : -(column + 1);
   }
 
-  private candidates(row: CleanRow, onFile: (clue: Clue) => readonly Candidate[]): Candidate[] {
-    return this.clues(row).flatMap((clue) => [...onFile(clue), ...this.earlier.at(clue)].map((one) => this.exactly(one, row)));
+  private candidates(row: CleanRow, onFile: OnFile): Candidate[] {
+    return this.clues(row).flatMap((clue) => [...onFile(clue, row), ...this.earlier.at(clue, row)].map((one) => this.exactly(one, row)));
   }
 
   /** The same name in the same postcode is an exact key; a like name there is only worth a look. */

@@ -5,8 +5,8 @@ import type { Bound, Scoped } from '../platform/database';
 import type { LineType } from '../platform/lookups';
 import { valueColumns } from '../supporters/fields.repository';
 import type { StagedRow } from './batches.repository';
-import { MOST_NEARBY, type Clue } from './earlier';
-import { plainStart } from './stage';
+import { MOST_AT_ONE, nameAt, type Clue } from './earlier';
+import { plainStart, type OnFile } from './stage';
 
 const flag = (says: boolean | undefined) => (says === undefined ? null : says ? 1 : 0);
 
@@ -61,7 +61,7 @@ export class StagingRepository {
     );
   }
 
-  /** Everybody in the batch's chapter who has one of these, by the clue that leads to them. */
+  /** Who in the batch's chapter has one of these, by the clue that leads to them; see `candidatesAt`. */
   async candidates(db: Scoped, chapterId: number, clues: readonly Clue[]): Promise<Map<string, Candidate[]>> {
     const sets = new Map<Clue['by'], Set<string>>();
     for (const { by, key } of clues) {
@@ -72,12 +72,17 @@ export class StagingRepository {
     const keys = (by: Clue['by']) => [...(sets.get(by) ?? [])];
     const loose = sets.get('looseEmail') ?? new Set();
     const found = new Map<string, Candidate[]>();
+    const put = (at: string, candidate: Candidate, most: number): boolean => {
+      const known = found.get(at);
+      if (known && known.length >= most) return false;
+      if (known) known.push(candidate);
+      else found.set(at, [candidate]);
+      return true;
+    };
     const add = (by: Clue['by'], key: string, row: { id: number; first_name: string; last_name: string }) => {
       const candidate: Candidate = { id: row.id, firstName: row.first_name, lastName: row.last_name, by };
-      const known = found.get(`${by}:${key}`);
-      if (known && (by !== 'nearby' || known.length < MOST_NEARBY)) known.push(candidate);
-      else if (known) return;
-      else found.set(`${by}:${key}`, [candidate]);
+      // Beyond the first at a clue only those of a row's own name are asked for.
+      if (!put(`${by}:${key}`, candidate, MOST_AT_ONE) && by !== 'nearby') put(nameAt(`${by}:${key}`, candidate), candidate, MOST_AT_ONE);
     };
     const [emails, mobiles, externals, blocks] = await Promise.all([
       this.atPoints(db, chapterId, 'email', 'loose', keys('looseEmail')),
@@ -198,4 +203,12 @@ function giftValues(batchId: number, { clean, rowNo }: StagedRow): Bound[][] {
   const gift = clean?.gift;
   if (!gift || gift.amount === null || gift.on === null || clean.fatal) return [];
   return [[batchId, rowNo, gift.amount, gift.currency ?? '', gift.on, gift.ownId, gift.appeal, gift.recurring ? 1 : 0]];
+}
+
+/** The first people at a clue, and of those beyond them the ones with this name. */
+export function candidatesAt(found: ReadonlyMap<string, Candidate[]>): OnFile {
+  return ({ by, key }, name) => {
+    const first = found.get(`${by}:${key}`) ?? [];
+    return first.length < MOST_AT_ONE ? first : [...first, ...(found.get(nameAt(`${by}:${key}`, name)) ?? [])];
+  };
 }

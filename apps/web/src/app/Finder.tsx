@@ -69,7 +69,7 @@ export default function Finder({ onClose }: { onClose: () => void }) {
       onOpenChange={(next) => !next && onClose()}
       label="Find"
       shouldFilter={false}
-      overlayClassName="fixed inset-0 bg-ink/30"
+      overlayClassName="fixed inset-0 z-30 bg-ink/30"
       contentClassName="fixed left-1/2 top-[12%] -translate-x-1/2 w-[560px] sheet p-2 z-30"
     >
       <Command.Input

@@ -21,10 +21,10 @@ export function Drawer({
   return (
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ink/30" />
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/30" />
         <Dialog.Content
           aria-describedby={undefined}
-          className={`fixed right-0 top-0 bottom-0 ${wide ? 'w-[760px]' : 'w-[520px]'} max-w-full bg-bench border-l border-hair flex flex-col p-5 gap-3`}
+          className={`fixed z-20 right-0 top-0 bottom-0 ${wide ? 'w-[760px]' : 'w-[520px]'} max-w-full bg-bench border-l border-hair flex flex-col p-5 gap-3`}
         >
           <div className="flex items-start gap-4">
             <div className="grow">
@@ -68,8 +68,8 @@ export function Confirm({
   return (
     <AlertDialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <AlertDialog.Portal>
-        <AlertDialog.Overlay className="fixed inset-0 bg-ink/30" />
-        <AlertDialog.Content className="fixed left-1/2 top-1/3 -translate-x-1/2 -translate-y-1/3 w-[460px] sheet p-5 flex flex-col gap-3">
+        <AlertDialog.Overlay className="fixed inset-0 z-30 bg-ink/30" />
+        <AlertDialog.Content className="fixed z-30 left-1/2 top-1/3 -translate-x-1/2 -translate-y-1/3 w-[460px] sheet p-5 flex flex-col gap-3">
           <AlertDialog.Title className="subtitle">{title}</AlertDialog.Title>
           <AlertDialog.Description asChild>
             <div className="text-ink2">{body}</div>

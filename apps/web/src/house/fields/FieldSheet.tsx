@@ -1,0 +1,221 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { ChangeField, Conversion, FieldAdminView, FieldDeletion } from '@goodword/core/contract';
+import { FIELD_TYPE_WORDS, FIELD_TYPES, type FieldType } from '@goodword/core/fields';
+import { call, get, query } from '../../app/api';
+import { plural, useFormat } from '../../app/format';
+import { refreshAll } from '../../app/refresh';
+import { Button, Labelled, Problem } from '../../ui/basics';
+import { Confirm } from '../../ui/dialogs';
+
+const TYPES = FIELD_TYPES.map((type) => [type, FIELD_TYPE_WORDS[type]] as const);
+
+function useSaved<V>(work: (values: V) => Promise<unknown>, onDone: () => void) {
+  const queryClient = useQueryClient();
+  return useMutation({ mutationFn: work, onSuccess: () => (void refreshAll(queryClient), onDone()) });
+}
+
+function Options({ type }: { type: FieldType }) {
+  return TYPES.map(([one, words]) => (
+    <option key={one} value={one} disabled={one === type}>
+      {words}
+    </option>
+  ));
+}
+
+/** A new field: its name, its type, and what stands in a message where it is empty. */
+export function NewFieldSheet({ onDone }: { onDone: () => void }) {
+  const [values, setValues] = useState({ name: '', type: 'text' as FieldType, fallback: '' });
+  const make = useSaved(() => call('POST', 'fields', { ...values, fallback: values.fallback || null }), onDone);
+  return (
+    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate(undefined))}>
+      <Labelled label="Name" hint="In messages it is written in braces: {Membership renews}.">
+        <input
+          className="input"
+          required
+          autoFocus
+          maxLength={120}
+          value={values.name}
+          onChange={(event) => setValues({ ...values, name: event.target.value })}
+        />
+      </Labelled>
+      <Labelled label="Type">
+        <select className="input" value={values.type} onChange={(event) => setValues({ ...values, type: event.target.value as FieldType })}>
+          {TYPES.map(([type, words]) => (
+            <option key={type} value={type}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <Labelled label="In a message, where it is empty" hint="May be left out; then the writer is told how many people would see a hole.">
+        <input
+          className="input"
+          maxLength={200}
+          value={values.fallback}
+          onChange={(event) => setValues({ ...values, fallback: event.target.value })}
+        />
+      </Labelled>
+      <Problem error={make.error} />
+      <Button type="submit" weight="main" className="self-start" disabled={values.name.trim() === '' || make.isPending}>
+        Make the field
+      </Button>
+    </form>
+  );
+}
+
+/** Changing the type: what would convert and what would not, before anything is done. */
+function TypePart({ field, onDone }: { field: FieldAdminView; onDone: () => void }) {
+  const format = useFormat();
+  const [type, setType] = useState<FieldType | ''>('');
+  const { data } = useQuery({
+    queryKey: ['conversion', field.id, type],
+    queryFn: () => get<Conversion>(`house/fields/${field.id}/conversion${query({ type })}`),
+    enabled: type !== '',
+    staleTime: 0,
+  });
+  const change = useSaved(() => call('PUT', `house/fields/${field.id}/type`, { type }), onDone);
+  return (
+    <div className="sheet p-5 flex flex-col gap-3">
+      <Labelled label={`Make it something other than ${FIELD_TYPE_WORDS[field.type]}`}>
+        <select className="input" value={type} onChange={(event) => setType(event.target.value as FieldType)}>
+          <option value="">Leave it as it is</option>
+          <Options type={field.type} />
+        </select>
+      </Labelled>
+      {data && type !== '' && (
+        <>
+          <p className="text-ink2">
+            {data.wont === 0
+              ? `All ${format.number(data.values)} ${plural(data.values, 'value', 'values')} convert.`
+              : `${format.number(data.wont)} of ${format.number(data.values)} values would not convert, so it can’t be done yet. Mend these first:`}
+          </p>
+          {data.examples.map((one) => (
+            <p key={one.supporterId} className="text-[13px]">
+              <a className="link" href={`/sort/supporters/${one.supporterId}`}>
+                {one.name || 'No name on file'}
+              </a>
+              : {one.reason}
+            </p>
+          ))}
+          {data.preview.map((one, i) => (
+            <p key={i} className="text-[13px] text-ink2">
+              {one.from} → {one.to}
+            </p>
+          ))}
+          <Problem error={change.error} />
+          <Button className="self-start" disabled={data.wont > 0 || change.isPending} onClick={() => change.mutate(undefined)}>
+            Make it {FIELD_TYPE_WORDS[type]}
+          </Button>
+        </>
+      )}
+    </div>
+  );
+}
+
+function Deleting({ field, onDone }: { field: FieldAdminView; onDone: () => void }) {
+  const format = useFormat();
+  const [asking, setAsking] = useState(false);
+  const { data } = useQuery({
+    queryKey: ['field-deletion', field.id],
+    queryFn: () => get<FieldDeletion>(`house/fields/${field.id}/deletion`),
+    enabled: asking,
+    staleTime: 0,
+  });
+  const queryClient = useQueryClient();
+  return (
+    <>
+      <Button className="self-start" onClick={() => setAsking(true)}>
+        Delete the field…
+      </Button>
+      {data && (
+        <Confirm
+          open={asking}
+          onClose={() => setAsking(false)}
+          title={`Delete ${field.name}?`}
+          act={`Delete ${field.name}`}
+          body={
+            <p>
+              {data.blocked ??
+                `${format.number(data.values)} ${plural(data.values, 'value goes', 'values go')} with it, for good. Nobody is deleted.`}
+            </p>
+          }
+          onAct={async () => (await call('DELETE', `house/fields/${field.id}`), void refreshAll(queryClient), onDone())}
+        />
+      )}
+    </>
+  );
+}
+
+/** One field: what it is called, where it stands, who sees it; its type; its end. */
+export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView; sections: readonly string[]; onDone: () => void }) {
+  const { name, section, fallback, help, sensitive, choices } = field;
+  const [values, setValues] = useState<ChangeField>({ name, section, fallback, help, sensitive, choices });
+  const save = useSaved(() => call('PUT', `house/fields/${field.id}`, values), onDone);
+  const set = (change: Partial<ChangeField>) => setValues({ ...values, ...change });
+  const choosing = field.type === 'choice' || field.type === 'choices';
+  return (
+    <div className="flex flex-col gap-4 overflow-y-auto">
+      <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), save.mutate(undefined))}>
+        <Labelled label="Name" hint={`In messages: {${values.name}}`}>
+          <input className="input" required maxLength={120} value={values.name} onChange={(event) => set({ name: event.target.value })} />
+        </Labelled>
+        <Labelled label="Section" hint="Fields of one section stand together on records and forms.">
+          <input
+            className="input"
+            required
+            maxLength={80}
+            list="sections"
+            value={values.section}
+            onChange={(event) => set({ section: event.target.value })}
+          />
+        </Labelled>
+        <datalist id="sections">
+          {sections.map((one) => (
+            <option key={one} value={one} />
+          ))}
+        </datalist>
+        <Labelled label="In a message, where it is empty">
+          <input
+            className="input"
+            maxLength={200}
+            value={values.fallback ?? ''}
+            onChange={(event) => set({ fallback: event.target.value || null })}
+          />
+        </Labelled>
+        <Labelled label="What to tell beside it, where it is filled in">
+          <input className="input" maxLength={300} value={values.help} onChange={(event) => set({ help: event.target.value })} />
+        </Labelled>
+        {choosing && (
+          <Labelled label="Choices, one to a line" hint="Empty offers what people have.">
+            <textarea
+              className="input"
+              rows={6}
+              value={(values.choices ?? []).join('\n')}
+              onChange={(event) => set({ choices: event.target.value === '' ? null : event.target.value.split('\n') })}
+              onBlur={() => set({ choices: values.choices && [...new Set(values.choices.map((one) => one.trim()).filter(Boolean))] })}
+            />
+          </Labelled>
+        )}
+        <label className="flex gap-3 items-start">
+          <input
+            type="checkbox"
+            className="mt-1 accent-[#0F766B]"
+            checked={values.sensitive}
+            onChange={(event) => set({ sensitive: event.target.checked })}
+          />
+          <span>
+            <b>Sensitive</b>
+            <span className="block text-ink2">Owners and organizers alone see it, and can ask for it.</span>
+          </span>
+        </label>
+        <Problem error={save.error} />
+        <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+          Keep it
+        </Button>
+      </form>
+      <TypePart field={field} onDone={onDone} />
+      <Deleting field={field} onDone={onDone} />
+    </div>
+  );
+}

@@ -1,0 +1,136 @@
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react';
+import { useState } from 'react';
+import type { FieldAdminView } from '@goodword/core/contract';
+import { FIELD_TYPE_WORDS } from '@goodword/core/fields';
+import { call, get } from '../../app/api';
+import { plural, useFormat } from '../../app/format';
+import { refreshAll } from '../../app/refresh';
+import { useMay } from '../../app/session';
+import { Button, Empty, Heading, Loading, Problem } from '../../ui/basics';
+import { Drawer } from '../../ui/dialogs';
+import { useMargin } from '../../ui/margin';
+import { HouseNav } from '../HouseNav';
+import { FieldSheet, NewFieldSheet } from './FieldSheet';
+import { moved, sectionMoved, sectionsOf } from './order';
+
+function Row({ field, onOpen }: { field: FieldAdminView; onOpen: () => void }) {
+  const format = useFormat();
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: field.id });
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Transform.toString(transform), transition }}
+      className="grid grid-cols-[28px_minmax(0,1.4fr)_130px_minmax(0,1.2fr)_110px_auto] gap-3 items-center border-b border-hair px-4 py-2 bg-sheet"
+    >
+      <button className="text-ink3 hover:text-ink cursor-grab" aria-label={`Move ${field.name}`} {...attributes} {...listeners}>
+        <GripVertical size={16} />
+      </button>
+      <span className="truncate">
+        <b>{field.name}</b>
+        {field.sensitive && <span className="text-ochre text-[12.5px] pl-2">owners and organizers only</span>}
+      </span>
+      <span className="text-ink2">{FIELD_TYPE_WORDS[field.type]}</span>
+      <code className="truncate text-[13px]">
+        {field.mergeName.slice(0, -1)}
+        {field.fallback ? `, or "${field.fallback}"` : ''}
+        {'}'}
+      </code>
+      <span className="text-ink2 tabular-nums">
+        {format.number(field.people)} {plural(field.people, 'person', 'people')}
+      </span>
+      <Button onClick={onOpen} aria-label={`Open ${field.name}`}>
+        Open
+      </Button>
+    </li>
+  );
+}
+
+/** The organization's own fields, by section, in the order in which they stand everywhere. */
+export default function Fields() {
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const { data, error } = useQuery({ queryKey: ['house-fields'], queryFn: () => get<FieldAdminView[]>('house/fields'), enabled: may });
+  const [open, setOpen] = useState<number | 'new' | null>(null);
+  const sensors = useSensors(useSensor(PointerSensor), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const order = useMutation({ mutationFn: (ids: number[]) => call('PUT', 'house/fields/order', { ids }), onSettled: () => refreshAll(queryClient) });
+  useMargin([
+    {
+      key: 'dates',
+      tone: 'plain',
+      title: 'Give dates the type date',
+      body: '“30 days before”, “within the next month” and anniversaries can be asked of dates alone, not of texts that look like one.',
+    },
+  ]);
+  if (!may) return <Empty title="Fields are kept by organizers">Ask one of them for a new field.</Empty>;
+  if (!data) return error ? <Problem error={error} /> : <Loading what="the fields" />;
+  const put = (ids: number[]) => {
+    queryClient.setQueryData(
+      ['house-fields'],
+      [...data].sort((a, b) => ids.indexOf(a.id) - ids.indexOf(b.id)),
+    );
+    order.mutate(ids);
+  };
+  const onDragEnd = ({ active, over }: DragEndEvent) => over && active.id !== over.id && put(moved(data, Number(active.id), Number(over.id)));
+  const sections = sectionsOf(data);
+  const opened = data.find((field) => field.id === open);
+  return (
+    <>
+      <Heading title="House rules" note={`${data.length} ${plural(data.length, 'field', 'fields')} of your own`}>
+        <Button weight="main" onClick={() => setOpen('new')}>
+          Make a field
+        </Button>
+      </Heading>
+      <HouseNav />
+      <Problem error={order.error} />
+      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Fields">
+        {data.length === 0 && (
+          <Empty title="No fields of your own yet">
+            <p>Whatever you know of supporters beside name and addresses: when a membership renews, a favourite crossing, a shirt size.</p>
+          </Empty>
+        )}
+        {sections.map((section, i) => (
+          <section key={section.name} aria-label={section.name}>
+            <h2 className="flex items-center gap-2 px-4 pt-4 pb-1 font-semibold text-[13px] text-ink2 border-b border-hair">
+              <span className="grow">{section.name}</span>
+              <button
+                disabled={i === 0}
+                className="disabled:opacity-30"
+                aria-label={`Move ${section.name} up`}
+                onClick={() => put(sectionMoved(data, section.name, -1))}
+              >
+                <ArrowUp size={15} />
+              </button>
+              <button
+                disabled={i === sections.length - 1}
+                className="disabled:opacity-30"
+                aria-label={`Move ${section.name} down`}
+                onClick={() => put(sectionMoved(data, section.name, 1))}
+              >
+                <ArrowDown size={15} />
+              </button>
+            </h2>
+            <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+              <SortableContext items={section.fields.map((field) => field.id)} strategy={verticalListSortingStrategy}>
+                <ul>
+                  {section.fields.map((field) => (
+                    <Row key={field.id} field={field} onOpen={() => setOpen(field.id)} />
+                  ))}
+                </ul>
+              </SortableContext>
+            </DndContext>
+          </section>
+        ))}
+      </div>
+      <Drawer open={opened !== undefined} onClose={() => setOpen(null)} title={opened?.name ?? ''} note={opened ? FIELD_TYPE_WORDS[opened.type] : ''}>
+        {opened && <FieldSheet key={opened.id} field={opened} sections={sections.map(({ name }) => name)} onDone={() => setOpen(null)} />}
+      </Drawer>
+      <Drawer open={open === 'new'} onClose={() => setOpen(null)} title="A field of your own">
+        {open === 'new' && <NewFieldSheet onDone={() => setOpen(null)} />}
+      </Drawer>
+    </>
+  );
+}

@@ -1,0 +1,31 @@
+/** Where a field stands: its id and the section it is in. */
+export interface Placed {
+  id: number;
+  section: string;
+}
+
+/** Fields by section, in the order in which each section's first field stands. */
+export function sectionsOf<F extends Placed>(fields: readonly F[]): { name: string; fields: F[] }[] {
+  const sections = new Map<string, F[]>();
+  for (const field of fields) sections.set(field.section, [...(sections.get(field.section) ?? []), field]);
+  return [...sections].map(([name, some]) => ({ name, fields: some }));
+}
+
+/** The ids when one field is moved to the place of another of its section. */
+export function moved(fields: readonly Placed[], from: number, to: number): number[] {
+  const ids = sectionsOf(fields).flatMap((section) => section.fields.map((field) => field.id));
+  const [at, target] = [ids.indexOf(from), ids.indexOf(to)];
+  if (at < 0 || target < 0) return ids;
+  ids.splice(at, 1);
+  ids.splice(target, 0, from);
+  return ids;
+}
+
+/** The ids when a whole section is moved up or down by one. */
+export function sectionMoved(fields: readonly Placed[], name: string, by: -1 | 1): number[] {
+  const sections = sectionsOf(fields);
+  const at = sections.findIndex((section) => section.name === name);
+  const to = at + by;
+  if (at >= 0 && to >= 0 && to < sections.length) sections.splice(to, 0, ...sections.splice(at, 1));
+  return sections.flatMap((section) => section.fields.map((field) => field.id));
+}
