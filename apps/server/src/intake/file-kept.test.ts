@@ -37,3 +37,14 @@ describe('the file of a batch', () => {
     expect((await house.client.get<BatchView>(`/api/batches/${batch.id}`)).fileKept).toBe(false);
   });
 });
+
+test('what changed more than a day ago is forgotten by whoever follows it; what changed since is kept', async () => {
+  const db = house.database.read(house.scope);
+  const entries = () => db.sql<{ ref: number }>("SELECT ref FROM change_log WHERE organization_id = :org AND what = 'tag' ORDER BY ref");
+  await house.database.quietly(house.scope, async (tx) => {
+    await tx.insert('change_log', { what: 'tag', ref: 901, at: new Date(Date.now() - 25 * 3_600_000) });
+    await tx.insert('change_log', { what: 'tag', ref: 902, at: new Date(Date.now() - 23 * 3_600_000) });
+  });
+  await house.app.get(RetentionService).round(Date.now() + 90_000_000);
+  expect(await entries()).toEqual([{ ref: 902 }]);
+});

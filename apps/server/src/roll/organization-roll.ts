@@ -39,6 +39,7 @@ interface Result {
   version: number;
 }
 
+const LONG_AGO_MS = 12 * 3_600_000;
 const MOST_RESULTS = 400;
 const MOST_ORDERS = 6;
 
@@ -62,6 +63,7 @@ export class OrganizationRoll {
   private readonly types = new Map<number, FieldType>();
   private dayOf: (seconds: number) => Day = (seconds) => Math.floor(seconds / 86_400);
   private begun = false;
+  private caughtAt = 0;
   private readings = 0;
 
   get bytes(): number {
@@ -216,7 +218,10 @@ export class OrganizationRoll {
   }
 
   private async catchUp({ db, rules }: Around): Promise<void> {
-    if (!this.begun) return this.begin(db);
+    // Entries of the change log are kept for a day.
+    const since = Date.now() - this.caughtAt;
+    this.caughtAt = Date.now();
+    if (!this.begun || since > LONG_AGO_MS) return this.begin(db);
     const changes = await this.log.next(db);
     if (changes.some(({ what }) => what === 'all')) return this.begin(db);
     for (const change of together(changes)) await this.apply(db, change, rules);

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import sharp from 'sharp';
-import { parseIsoDay } from '@goodword/core/common';
+import { dayInZone, isoDay, parseIsoDay } from '@goodword/core/common';
 import type { EntryView, PermissionReport, StandingView } from '@goodword/core/contract';
 import {
   isRelationship,
@@ -94,7 +94,7 @@ export class PersonLedger {
 
   /** An entry by hand counts as the person's own where it is dated and has its words: the evidence for coming back. */
   async addEntry(scope: Scope, id: number, entry: HandEntry): Promise<void> {
-    const saidAt = saidOn(entry.on, entry.state);
+    const saidAt = saidOn(entry.on, entry.state, await this.today(scope));
     const faults = handFaults(entry);
     if (faults) throw new Invalid([faults]);
     await this.database.write(scope, async (tx) => {
@@ -116,9 +116,13 @@ export class PersonLedger {
     });
   }
 
+  private async today(scope: Scope): Promise<string> {
+    return isoDay(dayInZone(Date.now(), (await this.team.organization(scope)).time_zone));
+  }
+
   /** Objection to all marketing (GDPR art. 21(2)-(3)): one act that closes every channel at every address. */
   async object(scope: Scope, id: number, objection: Objection): Promise<void> {
-    const saidAt = saidOn(objection.on, 'no');
+    const saidAt = saidOn(objection.on, 'no', await this.today(scope));
     await this.database.write(scope, async (tx) => {
       const points = await this.supporters.points(tx, [(await this.person(tx, id)).id]);
       for (const point of points) {
@@ -240,11 +244,10 @@ export class PersonLedger {
 const iso = (at: number | null) => (at === null ? null : new Date(at).toISOString());
 
 /**
- * The moment that a day given by hand stands for: now where it is today. On a day gone by, noon; for a no the end of the
+ * The moment that a day given by hand stands for: now where it is today in the house (in UTC it may be tomorrow already). On a day gone by, noon; for a no the end of the
  * day, so that it closes whatever else was said that day.
  */
-function saidOn(on: string, state: RecordedState): Date {
-  const today = new Date().toISOString().slice(0, 10);
+function saidOn(on: string, state: RecordedState, today: string): Date {
   const at = new Date(`${on}T${state === 'no' ? '23:59:59.999' : '12:00:00'}Z`);
   if (parseIsoDay(on) === null || Date.parse(`${on}T12:00:00Z`) > Date.now() + 86_400_000)
     throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day they said so, not later than today.' }]);

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Found } from '@goodword/core/contract';
 import { get, query } from './api';
@@ -29,9 +29,14 @@ const DEEDS: Offered[] = [
   { key: 'do-write', words: 'Write a message', note: 'begin', to: '/write' },
 ];
 
-function useFound(text: string): Offered[] {
+/** What the letters mean; not fresh while what is shown still belongs to fewer letters. */
+function useFound(text: string): { found: Offered[]; fresh: boolean } {
   const search = text.trim();
-  const { data = [] } = useQuery({
+  const {
+    data = [],
+    isPlaceholderData,
+    isFetching,
+  } = useQuery({
     queryKey: ['find', search],
     queryFn: () => get<Found[]>(`find${query({ text: search })}`),
     enabled: search.length >= 2,
@@ -43,7 +48,7 @@ function useFound(text: string): Offered[] {
     note: 'station',
     to: path,
   }));
-  return [
+  const found = [
     ...[...stations, ...DEEDS].filter((one) => one.words.toLowerCase().includes(search.toLowerCase())),
     ...(search.length < 2 ? [] : data).map((found): Offered => ({
       key: `${found.kind}${found.id}`,
@@ -52,17 +57,23 @@ function useFound(text: string): Offered[] {
       to: TO[found.kind](found),
     })),
   ];
+  return { found, fresh: search.length < 2 || (!isPlaceholderData && !(isFetching && data.length === 0)) };
 }
 
 /** Ctrl+K: finds anybody and anything by a few letters. */
 export default function Finder({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate();
   const [text, setText] = useState('');
-  const found = useFound(text);
+  const { found, fresh } = useFound(text);
+  // Enter pressed before the answer is there opens the first of it when it comes.
+  const [waits, setWaits] = useState(false);
   const open = (to: string) => {
     onClose();
     void navigate(to);
   };
+  useEffect(() => {
+    if (waits && fresh && found[0]) open(found[0].to);
+  });
   return (
     <Command.Dialog
       open
@@ -74,7 +85,13 @@ export default function Finder({ onClose }: { onClose: () => void }) {
     >
       <Command.Input
         value={text}
-        onValueChange={setText}
+        onValueChange={(next) => (setWaits(false), setText(next))}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' || fresh) return;
+          event.preventDefault();
+          event.stopPropagation();
+          setWaits(true);
+        }}
         placeholder="A name, an address, a list, a message"
         className="input !border-0 text-[16px]"
       />
