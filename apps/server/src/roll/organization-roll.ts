@@ -206,10 +206,12 @@ export class OrganizationRoll {
     try {
       await this.catchUp(everybody);
       // Side by side: while one column's rows are put into their places, the database makes those of another.
-      await Promise.all([
+      const readings = await Promise.allSettled([
         ...distinct(rules.flatMap(linesOf)).map((line) => this.need(everybody, line)),
         ...fields.map(async (ref) => this.load(everybody.db, fieldSource(ref, await this.typesWith(everybody.db, ref)))),
       ]);
+      // All have ended before one that failed is told: none may write into what is begun anew.
+      for (const reading of readings) if (reading.status === 'rejected') throw reading.reason;
     } catch (error) {
       // What was read by half must not be kept: everything is read anew.
       this.begun = false;

@@ -41,7 +41,7 @@ export class RollThread implements Roll {
     worker.on('message', (told: Told) => {
       const waits = this.waiting.get(told.n);
       this.waiting.delete(told.n);
-      if ('error' in told) waits?.fail(Object.assign(new Error(told.error.message), { code: told.error.code }));
+      if ('error' in told) waits?.fail(Object.assign(new Error(told.error.message), told.error));
       else waits?.done(told.answer as never);
     });
     const end = (error: Error) => {

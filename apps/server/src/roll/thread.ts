@@ -10,7 +10,7 @@ export interface Asked {
   what: keyof RollQuestions;
   question: RollQuestions[keyof RollQuestions];
 }
-export type Told = { n: number; answer: unknown } | { n: number; error: { message: string; code?: string } };
+export type Told = { n: number; answer: unknown } | { n: number; error: { message: string; name: string; code?: string } };
 
 const { databaseUrl, megabytes } = workerData as { databaseUrl: string; megabytes: number };
 const database = new Database(databaseUrl, 3);
@@ -27,7 +27,8 @@ parentPort!.on('message', (asked: Asked | 'close') => {
   const { n, scope, what, question } = asked;
   engine.ask(scope, what, question).then(
     (answer) => tell({ n, answer }),
-    (error: Error & { code?: string }) => tell({ n, error: { message: error.message, ...(error.code ? { code: error.code } : {}) } }),
+    (error: Error & { code?: string }) =>
+      tell({ n, error: { message: error.message, name: error.name, ...(error.code ? { code: error.code } : {}) } }),
   );
 });
 
