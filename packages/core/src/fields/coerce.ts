@@ -91,17 +91,13 @@ export function parseNumber(text: string): number | null {
 /** Between the choices of a field that takes several. */
 export const CHOICE_SEPARATOR = '; ';
 
-/** The choices in a text, each once, in the order in which they stand; cut at semicolons, bars and line breaks, else at commas. */
+/**
+ * The choices in a text, each once, in the order in which they stand. Semicolons, commas, bars and line breaks all part
+ * them, whatever else stands in the text: so what was kept is read as the same choices again.
+ */
 export function choicesOf(text: string): string[] {
-  const cut = /[;|\n]/.test(text) ? /[;|\n]/ : /,/;
-  return [
-    ...new Set(
-      text
-        .split(cut)
-        .map((one) => one.trim())
-        .filter(Boolean),
-    ),
-  ];
+  const parts = text.split(/[;,|\n]/).map((one) => one.trim());
+  return [...new Set(parts.filter(Boolean))];
 }
 
 /** A web address, with its scheme put before it where it was left out; null for anything else. */
