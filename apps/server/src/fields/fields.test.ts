@@ -92,6 +92,8 @@ test('a sensitive field is for owners and organizers alone, wherever it would sh
   expect(JSON.stringify(await viewer.get(`/api/supporters/${someone!.id}`))).not.toMatch(/punt|skiff/);
   const tree = { kind: 'field', field: boat!.id, op: 'is', value: 'punt' };
   expect((await viewer.call('POST', '/api/segments/count', { tree })).status).toBe(422);
+  const everybody = { kind: 'all', rules: [] };
+  expect((await viewer.call('POST', '/api/segments/people', { tree: everybody, by: boat!.id })).status).toBe(422);
   expect((await (await house.as('organizer')).call('POST', '/api/segments/count', { tree })).status).toBe(200);
 });
 

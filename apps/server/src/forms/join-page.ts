@@ -1,5 +1,5 @@
 import { askName, inputName, type AnswerFault, type FormDefinition, type FormItem, type Language } from '@goodword/core/forms';
-import type { FieldType } from '@goodword/core/fields';
+import { countryCodes, countryName, type FieldType } from '@goodword/core/fields';
 import { escapeHtml as e } from '@goodword/core/letter';
 import { lines, supporterPage } from '../platform/pages/page';
 import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
@@ -121,19 +121,11 @@ function select(attributes: string, value: string, options: readonly (readonly [
 
 const known = new Map<Language, [string, string][]>();
 
-/** ISO 3166-1 codes with their names in the language, from the CLDR data of the runtime. */
+/** ISO 3166-1 codes with their names in the language, in the order of the language. */
 function countries(language: Language): [string, string][] {
   const cached = known.get(language);
   if (cached) return cached;
-  const names = new Intl.DisplayNames([language], { type: 'region', fallback: 'none' });
-  const out: [string, string][] = [];
-  for (let a = 65; a <= 90; a++) {
-    for (let b = 65; b <= 90; b++) {
-      const code = String.fromCharCode(a, b);
-      const name = names.of(code);
-      if (name && !/^(EU|EZ|UN|XA|XB|ZZ|QO|[QX][A-Z])$/.test(code)) out.push([code, name]);
-    }
-  }
+  const out = countryCodes().map((code): [string, string] => [code, countryName(code, language)]);
   out.sort((x, y) => x[1].localeCompare(y[1], language));
   known.set(language, out);
   return out;

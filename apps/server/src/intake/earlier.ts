@@ -20,8 +20,7 @@ const NONE = -1;
 /**
  * People of a file's earlier rows by what they can be found with. Half a million rows have to fit into memory beside
  * everything else, so nothing here is an object of its own: keys and names are bytes one behind the other, people and
- * what leads to them are numbers in typed arrays (about 150 bytes a row with two addresses and a postcode; maps of
- * strings took some 900).
+ * what leads to them are numbers in typed arrays.
  */
 export class EarlierRows {
   private readonly bytes = new Bytes();

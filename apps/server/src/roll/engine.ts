@@ -88,9 +88,5 @@ const ANSWER: { [Q in keyof RollQuestions]: (roll: OrganizationRoll, around: Aro
   members: (roll, around, { rule, reading }) => roll.members(around, rule, reading),
   page: (roll, around, { rule, reading, ...page }) => roll.page(around, rule, reading, page),
   find: (roll, around, { words, limit }) => roll.find(around, words, limit),
-  async trace(roll, around, { rules, reading, supporterId }) {
-    const traces: (Trace | null)[] = [];
-    for (const rule of rules) traces.push(await roll.trace(around, rule, supporterId, reading));
-    return traces;
-  },
+  trace: (roll, around, { rules, reading, supporterId }) => roll.trace(around, rules, supporterId, reading),
 };

@@ -4,7 +4,6 @@ import { folded } from './held';
 /** What people are put in order by: a column, and where that says nothing of a difference, the next. */
 export interface SortKey {
   column: Column;
-  version: number;
 }
 
 /** For each ordinal its rank in a column: the same for equal values; nothing known ranks last. */

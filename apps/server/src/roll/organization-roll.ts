@@ -120,12 +120,12 @@ export class OrganizationRoll {
     return { ids, total: bits.count() };
   }
 
-  /** Why one person passes or does not; null for somebody who is not in the caller's scope. */
-  async trace(around: Around, rule: Rule, supporterId: number, reading: Reading): Promise<Trace | null> {
-    await this.ready(around, [rule]);
+  /** Why one person passes each rule or does not; nulls for somebody who is not in the caller's scope. */
+  async trace(around: Around, rules: readonly Rule[], supporterId: number, reading: Reading): Promise<(Trace | null)[]> {
+    await this.ready(around, rules);
     const ordinal = this.people.ordinalOf(supporterId);
-    if (ordinal === undefined || !this.within(around.db).has(ordinal)) return null;
-    return trace(rule, this.view(), ordinal, reading);
+    if (ordinal === undefined || !this.within(around.db).has(ordinal)) return rules.map(() => null);
+    return rules.map((rule) => trace(rule, this.view(), ordinal, reading));
   }
 
   /** People whose first or last name has a part that begins with each of the words, by name. */
@@ -349,7 +349,7 @@ export class OrganizationRoll {
 
 /**
  * The day that a moment is in a time zone. Zones lie whole quarters of an hour from UTC, so one answer serves a quarter of
- * an hour; asking Intl for each of a million moments would take two seconds.
+ * an hour: Intl is asked for each quarter and not for each of a million moments.
  */
 function daysIn(zone: string): (seconds: number) => Day {
   const known = new Map<number, Day>();

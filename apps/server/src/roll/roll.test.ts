@@ -6,6 +6,7 @@ import type { Scope } from '../platform/scope';
 import { makeOrganization, openTestDatabase } from '../platform/test-database';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
+import { SupportersRepository } from '../supporters/supporters.repository';
 import { RollEngine, type Roll, type RollAnswers } from './engine';
 import { RollThread } from './roll.service';
 
@@ -308,6 +309,18 @@ test('names are found by their parts in any order, without accents', async () =>
   expect(await find('cast')).toEqual([0, 2]);
   expect(await find('cast', 'zoe')).toEqual([0]);
   expect(await find('stell')).toEqual([]);
+});
+
+test('a change of name is told by whoever writes it, also beside another change', async () => {
+  const [first] = await settle([nobody]);
+  const roll = new RollEngine(database);
+  const find = async (word: string) => roll.ask(scope, 'find', { words: [word], limit: 5 });
+  expect(await find('mallory')).toEqual([]);
+  await database.write(scope, async (tx) => {
+    await new SupportersRepository().rename(tx, first!, 'Mallory', 'Moss');
+    tx.changed('reach', 0, [first!]);
+  });
+  expect(await find('mallory')).toEqual([first]);
 });
 
 test('under a small budget columns are dropped and read again, and answers stay the same', async () => {

@@ -34,8 +34,8 @@ const kindOf = (channel: string) => (channel === 'email' ? 'email' : channel ===
 /**
  * Decides for everybody at once with the core's own function, from four readings of covering indexes: addresses of the
  * channel and their health, whose they are, what was said there, and what was sent lately. Most people have one sound
- * address and either agreed to it or said nothing; they are decided once for each set of rules and not one by one. For a
- * million people this takes about a fifth of the set-based statement, which remains for those of whom something changed.
+ * address and either agreed to it or said nothing; they are decided once for each set of rules and not one by one. The
+ * set-based statement remains for those of whom something changed.
  */
 export class Standings {
   private readonly points = new IdIndex();

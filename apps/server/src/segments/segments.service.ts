@@ -62,7 +62,9 @@ export class SegmentsService {
 
   /** People of a tree in an order, a page at a time. */
   async people(scope: Scope, tree: Rule, list: PeopleColumns & { after?: string; limit: number }): Promise<Page<SupporterRow>> {
-    await this.checked(scope, tree);
+    const names = await this.checked(scope, tree);
+    // The order would tell what a sensitive field holds.
+    if (typeof list.by === 'number' && names.field(list.by).name === GONE) throw new Invalid('There is no such field to put people in order by.');
     const from = decodeCursor(list.after, 1)?.[0];
     const { ids, total } = await this.roll.ask(scope, 'page', {
       rule: await this.expanded(scope, tree),

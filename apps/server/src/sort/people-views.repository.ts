@@ -29,16 +29,16 @@ export class PeopleViewsRepository {
     }));
   }
 
-  async keep(tx: Scoped, view: PeopleColumns & { name: string; tree: Rule }): Promise<void> {
+  async keep(tx: Scoped, { name, tree, by, descending, fields }: PeopleColumns & { name: string; tree: Rule }): Promise<void> {
     await tx.execute(
       `INSERT INTO people_view (organization_id, name, tree, sort_by, descending, fields, made_by) VALUES (:org, :name, :tree, :by, :descending, :fields, :actor)
         ON DUPLICATE KEY UPDATE tree = VALUES(tree), sort_by = VALUES(sort_by), descending = VALUES(descending), fields = VALUES(fields), made_by = VALUES(made_by)`,
       {
-        name: view.name,
-        tree: JSON.stringify(view.tree),
-        by: String(view.by),
-        descending: view.descending,
-        fields: JSON.stringify(view.fields),
+        name,
+        tree: JSON.stringify(tree),
+        by: String(by),
+        descending,
+        fields: JSON.stringify(fields),
         actor: tx.scope.actorId,
       },
     );

@@ -170,8 +170,6 @@ export class PersonLedger {
     if (place.region && !place.country) throw new Invalid([{ field: 'region', code: 'country', message: 'Choose the country of the region first.' }]);
     await this.database.write(scope, async (tx) => {
       const before = await this.person(tx, id);
-      // Another place has other rules.
-      tx.changed('people', 0, [id]);
       await this.supporters.setPlace(tx, id, place);
       const words = (at: Place) => (at.country ? placeWords(at.region ? `${at.country}-${at.region}` : at.country) : 'not known');
       await audit(tx, {

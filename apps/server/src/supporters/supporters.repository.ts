@@ -187,10 +187,13 @@ export class SupportersRepository {
   }
 
   async rename(tx: Scoped, id: number, firstName: string, lastName: string): Promise<void> {
+    tx.changed('own', 0, [id]);
     await tx.supporters().where('supporter.id', id).update({ first_name: firstName, last_name: lastName, updated_at: new Date() });
   }
 
   async setPlace(tx: Scoped, id: number, place: { country: string | null; region: string | null }): Promise<void> {
+    // Another place has other rules, so everything of the person may be different.
+    tx.changed('people', 0, [id]);
     await tx.supporters().where('supporter.id', id).update({ country: place.country, region: place.region, updated_at: new Date() });
   }
 
@@ -242,6 +245,7 @@ export class SupportersRepository {
   }
 
   async addGift(tx: Scoped, gift: { supporterId: number; amount: number; on: number; note: string }): Promise<number> {
+    tx.changed('gifts', 0, [gift.supporterId]);
     return tx.insert('gift', {
       supporter_id: gift.supporterId,
       amount: gift.amount,

@@ -137,7 +137,6 @@ export class SupportersService {
   async rename(scope: Scope, id: number, names: { firstName: string; lastName: string }): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const person = await this.person(tx, id);
-      tx.changed('own', 0, [id]);
       await this.supporters.rename(tx, id, names.firstName, names.lastName);
       const full = (first: string, last: string) => `${first} ${last}`.trim();
       const [before, after] = [full(person.first_name, person.last_name), full(names.firstName, names.lastName)];
@@ -203,7 +202,6 @@ export class SupportersService {
     const manner = await this.manner(scope);
     await this.database.write(scope, async (tx) => {
       await this.person(tx, id);
-      tx.changed('gifts', 0, [id]);
       await this.supporters.addGift(tx, { supporterId: id, amount: gift.amount, on, note: gift.note });
       await this.ledger.relate(tx, id, 'gift', new Date(on * 86_400_000 + 43_200_000), formatMoney(gift.amount, manner));
       await audit(tx, { act: 'gift', subject: 'supporter', subjectId: id, words: `Gift of ${formatMoney(gift.amount, manner)} entered by hand` });

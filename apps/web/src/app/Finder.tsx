@@ -33,7 +33,7 @@ const DEEDS: Offered[] = [
 function useFound(text: string): { found: Offered[]; fresh: boolean } {
   const search = text.trim();
   const {
-    data = [],
+    data: answer = [],
     isPlaceholderData,
     isFetching,
   } = useQuery({
@@ -50,14 +50,14 @@ function useFound(text: string): { found: Offered[]; fresh: boolean } {
   }));
   const found = [
     ...[...stations, ...DEEDS].filter((one) => one.words.toLowerCase().includes(search.toLowerCase())),
-    ...(search.length < 2 ? [] : data).map((found): Offered => ({
+    ...(search.length < 2 ? [] : answer).map((found): Offered => ({
       key: `${found.kind}${found.id}`,
       words: found.name || 'No name on file',
       note: found.kind === 'supporter' ? found.note : [found.kind, found.note].filter(Boolean).join(', '),
       to: TO[found.kind](found),
     })),
   ];
-  return { found, fresh: search.length < 2 || (!isPlaceholderData && !(isFetching && data.length === 0)) };
+  return { found, fresh: search.length < 2 || (!isPlaceholderData && !(isFetching && answer.length === 0)) };
 }
 
 /** Ctrl+K: finds anybody and anything by a few letters. */

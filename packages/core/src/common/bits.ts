@@ -19,7 +19,7 @@ export class Bits {
     return bits;
   }
 
-  /** Everybody who passes a test; the words are written whole, which costs half of adding them one by one. */
+  /** Everybody who passes a test, a word of the set at a time. */
   static where(size: number, test: (ordinal: number) => boolean): Bits {
     const bits = new Bits(size);
     for (let word = 0, ordinal = 0; ordinal < size; word++) {
