@@ -77,26 +77,16 @@ await page
 await page.getByText('Everything is saved').waitFor();
 await picture('write-text');
 
-// The page to leave by, from a mail that the demo sends to a mailbox of the Mailroom.
-await page.goto(`${base}/write`);
-await page.getByRole('button', { name: 'Write a message' }).click();
-await page.getByLabel('Name').first().fill('Thank you, board');
-await page.getByRole('button', { name: 'Begin to write' }).click();
-await page.getByLabel('Subject').first().fill('Thank you, {First name, or "friend"}');
-await page.getByRole('textbox', { name: 'The letter' }).pressSequentially('Thank you for reading along.');
-await page.getByText('Everything is saved').waitFor();
-await page.getByRole('button', { name: 'Send me a test' }).click();
-await page.getByRole('button', { name: /Sent to/ }).waitFor();
-await page.getByRole('button', { name: 'Next: who gets it' }).click();
-await page.getByRole('button', { name: 'choose a group' }).click();
-await page.getByRole('menuitem', { name: 'boat shed key' }).click();
-await page.getByRole('button', { name: /Send now to [1-9]/ }).click();
-await page.getByText('What came of it').waitFor();
-const mailroom = process.argv[3] ?? 'http://127.0.0.1:4610';
-await page.waitForTimeout(4000);
-const mails = await (await fetch(`${mailroom}/api/mails`)).json();
-await page.goto(/http:\/\/\S+\/leave\/[a-z2-7]{40,}/.exec(mails.at(-1).text)[0]);
-await picture('leave');
+// Calling through a list, as its first person is answered.
+await page.goto(`${base}/sort/calls`);
+await page.getByRole('button', { name: 'Make a list to call' }).first().click();
+await page.getByLabel('Name of the list').fill('Deck crew, winter hull');
+await page.getByLabel('Whom to call').selectOption({ label: 'Deck crew' });
+await page.getByLabel('Campaign').selectOption({ label: 'Winter hull appeal' });
+await page.getByRole('button', { name: 'Make the list' }).click();
+await page.getByRole('region', { name: 'This call' }).waitFor();
+await page.keyboard.press('3');
+await picture('sort-call');
 
 // What a supporter sees on a telephone.
 await page.goto(`${base}/sort/supporters/11377`);

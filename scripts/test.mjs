@@ -14,6 +14,8 @@ import { isReady, prepareDatabase, stackPorts, stackSettings, startParts } from 
 
 ensurePackages();
 const chromium = ensureProgram('chromium', 'chromium');
+// Printed sheets are read back by an independent reader.
+ensureProgram('pdftotext', 'poppler-utils');
 const folder = ensureFolder(join(DATA, 'test'));
 rmSync(join(folder, 'mariadb'), { recursive: true, force: true });
 const only = process.argv.slice(2);

@@ -1,6 +1,8 @@
 import type { Line, Rule } from '@goodword/core/segment';
 import { RollEngine } from '@goodword/server/roll/engine';
 import { GroupsRepository } from '@goodword/server/supporters/groups.repository';
+import { SupportersRepository } from '@goodword/server/supporters/supporters.repository';
+import { benchBulk, type BulkFigures } from './bulk';
 import { openHouse, seconds, type House } from './house';
 
 const TODAY = 20_780;
@@ -107,6 +109,10 @@ export interface RollFigures {
   sqlEight: number;
   afterWrite: number;
   makeOrder: number;
+  /** Milliseconds until the first page after one person's name changed. */
+  mendOrder: number;
+  /** Tagging 100,000 of them as an act on a group; with a million people alone. */
+  bulk: BulkFigures | null;
   page: number;
   find: number;
   megabytes: number;
@@ -167,6 +173,11 @@ export async function benchRoll(server: string, people: number): Promise<RollFig
   const nextPage = await several(9, async () => {
     at = (await page('name', at)).ids.at(-1) ?? null;
   });
+  const supporters = new SupportersRepository();
+  const mendOrder = await several(5, async (i) => {
+    await database.write(scope, (tx) => supporters.rename(tx, 1000 + i, `Fay${i}`, 'Aalto'));
+    await page('name', null);
+  });
   for (let f = 1; f <= FIELDS; f++) await page(f, null);
   for (let t = 1; t <= TAGS; t++) await count(tag(t));
   const find = await several(9, (i) => engine.ask(everybody, 'find', { words: [`lin${400 + i}`, 'fay1'], limit: 8 }));
@@ -174,9 +185,13 @@ export async function benchRoll(server: string, people: number): Promise<RollFig
   const [settings] = await db.sql<Record<string, string>>(
     'SELECT @@innodb_buffer_pool_size DIV 1048576 AS pool, @@optimizer_switch AS optimizer, @@join_cache_level AS cache, @@version AS version FROM organization WHERE id = :org',
   );
+  // After this the tags are other ones, so it comes last.
+  const bulk = people >= 1_000_000 ? await benchBulk(house, 100_000) : null;
   await house.context.close();
   return {
     people,
+    bulk,
+    mendOrder,
     cold,
     one,
     four,

@@ -21,3 +21,9 @@ export const AREA_CODES = (
 export const CROSSINGS = ['the evening run', 'the dawn boat', 'the market crossing', 'the fog run', 'the school boat'];
 export const SHIRTS = ['S', 'M', 'L', 'XL', 'XXL'];
 export const SKILLS = ['caulking', 'rope work', 'painting', 'steering', 'carpentry', 'first aid', 'book-keeping'];
+
+/** Streets of Port Alder, which is nowhere. */
+export const STREETS = (
+  'Slip Lane|Anchor Street|Rope Walk|Oakum Row|Ferry Road|Caulker Street|Lantern Hill|Tiller Street|Eddy Lane|Upper Quay|Lower Quay|Mast Street|' +
+  'Planker Close|Bellmouth Road|Alder Avenue|5th Street|Kingfisher Way|Driftwood Court|Towpath|Keel Street|Harrow Bend|Old Landing Road|Sawpit Lane|Willow Bank'
+).split('|');

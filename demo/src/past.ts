@@ -191,6 +191,10 @@ async function writeDrafts({ db, ids }: Made): Promise<void> {
       ],
     }),
   });
+  await db.execute(
+    'INSERT INTO segment_version (organization_id, segment_id, name, tree, saved_by) SELECT organization_id, id, name, tree, :by FROM segment WHERE organization_id = :org',
+    { by: ids.team[1]! },
+  );
   await draft('Winter hull appeal', {
     subject: '{First name, or "Friend"}, the starboard side is next',
     preheader: 'Two planks in, forty to go',

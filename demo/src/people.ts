@@ -1,9 +1,9 @@
 import { Chance } from './chance';
-import { AREA_CODES, CROSSINGS, FIRST, LAST, SHIRTS, SKILLS } from './names';
+import { AREA_CODES, CROSSINGS, FIRST, LAST, SHIRTS, SKILLS, STREETS } from './names';
 
 /** What somebody agreed to on one channel. */
 export interface Agreement {
-  channel: 'email' | 'text';
+  channel: 'email' | 'text' | 'call';
   scope: 'news' | 'appeals' | 'volunteering' | 'ferry-news' | 'launch-day' | 'board-notes' | 'all';
   state: 'yes' | 'implied' | 'asked' | 'no';
   /** Days before today. */
@@ -30,6 +30,10 @@ export interface Person {
   lists: string[];
   gifts: { ago: number; amount: number }[];
   agreements: Agreement[];
+  /** Street and number in Port Alder. */
+  street: string | null;
+  /** Whose household they are of, by place among the people; those who share it share one. */
+  home: number | null;
 }
 
 const WORDS = ['example.org', 'example.com', 'example.net'];
@@ -86,11 +90,19 @@ function agreements(chance: Chance, person: Pick<Person, 'email' | 'mobile' | 'g
   return out;
 }
 
+function street(chance: Chance): string | null {
+  if (!chance.is(0.55)) return null;
+  const number = `${chance.int(1, 180)}${chance.is(0.04) ? chance.pick(['A', 'B']) : ''}`;
+  return `${number} ${chance.pick(STREETS)}${chance.is(0.06) ? `, Apt ${chance.int(1, 12)}` : ''}`;
+}
+
 const CHAPTER_SHARES = [0, 0, 0, 0, 0, 1, 1, 1, 2, 2];
 
 /** Invents the supporters of the Lantern Ferry Trust, the same for the same seed. About one in ten shares an address. */
 export function inventPeople(count: number, seed = 1847): Person[] {
   const chance = new Chance(seed);
+  // What was invented later has a chance of its own, so that all else stays as it was.
+  const later = new Chance(seed + 1);
   const people: Person[] = [];
   for (let i = 0; i < count; i++) {
     const before = people[i - 1];
@@ -140,7 +152,10 @@ export function inventPeople(count: number, seed = 1847): Person[] {
         .map(([list]) => list),
       gifts: gifts(chance),
     };
-    people.push({ ...person, agreements: agreements(chance, person) });
+    const lives = household && later.is(0.8) ? { street: household.street, home: (household.home ??= i - 1) } : { street: street(later), home: null };
+    const calls: Agreement[] =
+      person.mobile && later.is(0.3) ? [{ channel: 'call', scope: 'appeals', state: 'yes', ago: person.joinedAgo, how: 'paper' }] : [];
+    people.push({ ...person, ...lives, agreements: [...agreements(chance, person), ...calls] });
   }
   return people;
 }

@@ -1,4 +1,4 @@
-import { cleanMobile } from '@goodword/core/intake';
+import { cleanMobile, normalAddress, shownAddress } from '@goodword/core/intake';
 import type { Bound } from '@goodword/server/platform/database';
 import { LedgerRepository } from '@goodword/server/permission/ledger.repository';
 import { DAY, LISTS, TAGS, type Made } from './house';
@@ -63,9 +63,38 @@ export async function writePeople({ db, people, ids, today }: Made): Promise<voi
     ['supporter_id', 'amount', 'given_on', 'note'],
     people.flatMap((p, i) => p.gifts.map((gift) => [i + 1, gift.amount, today - gift.ago, ''])),
   );
+  await writeHomes(db, people, points.size);
   await writeValues({ db, people, ids, today });
   await writeEntries({ db, people, ids, today }, points, at);
   await writeRosters(db, people, today, ids.team[1]!);
+}
+
+/** Postal addresses, and who lives with whom. */
+async function writeHomes(db: Made['db'], people: Made['people'], known: number): Promise<void> {
+  const points = new Map<string, number>();
+  const contacts: Bound[][] = [];
+  people.forEach(({ street }, i) => {
+    if (!street) return;
+    if (!points.has(street)) points.set(street, known + points.size + 1);
+    contacts.push([i + 1, points.get(street)!, 2]);
+  });
+  const row = ([street, id]: [string, number]): Bound[] => {
+    const parts = { street, city: 'Port Alder', region: '', postcode: '', country: 'US' };
+    return [id, 'post', normalAddress(parts), shownAddress(parts), JSON.stringify(parts)];
+  };
+  await db.insertAll('contact_point', ['id', 'kind', 'normal', 'shown', 'parts'], [...points].map(row));
+  await db.insertAll('supporter_contact', ['supporter_id', 'contact_point_id', 'position'], contacts);
+  const homes = [...new Set(people.flatMap(({ home }) => home ?? []))];
+  await db.insertAll(
+    'household',
+    ['id', 'greeting'],
+    homes.map((_first, i) => [i + 1, i === 4 ? 'everybody at the boathouse' : null]),
+  );
+  const households = new Map(homes.map((first, i) => [first, i + 1]));
+  for (const [first, id] of households) {
+    const members = people.flatMap(({ home }, i) => (home === first || i === first ? [i + 1] : []));
+    await db.execute('UPDATE supporter SET household_id = :id WHERE organization_id = :org AND id IN (:members)', { id, members });
+  }
 }
 
 /** Whoever gave within two years is asked by the winter appeal; some have answered. */

@@ -97,7 +97,8 @@ test('a supporter joins, confirms, pauses, leaves and comes back, on a telephone
     await expect(supporter.getByText('You asked to be erased.')).toBeVisible();
     await page.goto('/');
     await page.getByRole('link', { name: /Wilfrida asks to be erased/ }).click();
-    await page.getByRole('button', { name: 'Erase', exact: true }).click();
+    await page.getByRole('button', { name: 'More to do with this record' }).click();
+    await page.getByRole('menuitem', { name: 'Erase this person' }).click();
     await page.getByRole('button', { name: 'Erase Wilfrida' }).click();
     await expect(page.getByRole('heading', { name: 'Supporters' })).toBeVisible();
     await supporter.goto(choices);

@@ -2,12 +2,24 @@ import { expect, type Page } from '@playwright/test';
 
 export const PASSWORD = 'oak-planks-afloat';
 
+/** Who has signed in already, by the cookies that they were given. */
+const sessions = new Map<string, Awaited<ReturnType<ReturnType<Page['context']>['cookies']>>>();
+
+/** Signs in by hand the first time, and from then on comes with the session that was given. */
 export async function signIn(page: Page, who = 'rosa'): Promise<void> {
+  const known = sessions.get(who);
+  if (known) {
+    await page.context().addCookies(known);
+    await page.goto('/');
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('Good to see you');
+    return;
+  }
   await page.goto('/sign-in');
   await page.getByLabel('Email').fill(`${who}@lanternferry.test`);
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Good to see you');
+  sessions.set(who, await page.context().cookies());
 }
 
 /** Fills the evidence of one channel in the permission step. */

@@ -1,6 +1,7 @@
 import { Module, type DynamicModule } from '@nestjs/common';
 import { LoggerModule } from 'nestjs-pino';
 import { BulkModule } from './bulk/bulk.module';
+import { CallsModule } from './calls/calls.module';
 import { CampaignsModule } from './campaigns/campaigns.module';
 import { ChoicesModule } from './choices/choices.module';
 import { FieldsModule } from './fields/fields.module';
@@ -10,6 +11,7 @@ import { IntakeModule } from './intake/intake.module';
 import { MessagesModule } from './messages/messages.module';
 import type { Config } from './platform/config';
 import { PlatformModule } from './platform/platform.module';
+import { RecordModule } from './record/record.module';
 import { ResultsModule } from './results/results.module';
 import { SegmentsModule } from './segments/segments.module';
 import { SendingModule } from './sending/sending.module';
@@ -44,11 +46,13 @@ export class AppModule {
         PlatformModule.with(config),
         TeamModule,
         SupportersModule,
+        RecordModule,
         IntakeModule,
         CampaignsModule,
         SegmentsModule,
         SortModule,
         BulkModule,
+        CallsModule,
         FieldsModule,
         MessagesModule,
         SendingModule,

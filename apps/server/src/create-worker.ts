@@ -11,6 +11,7 @@ import { HouseRulesRepository } from './permission/house-rules.repository';
 import type { Config } from './platform/config';
 import { Database, isLostConnection } from './platform/database';
 import { JobRunner, type Running } from './platform/jobs';
+import { SegmentSizes } from './segments/segment-sizes';
 import { EnvelopeService } from './sending/envelope.service';
 import { HandOverLoop } from './sending/hand-over';
 import { OutboxRepository } from './sending/outbox.repository';
@@ -46,6 +47,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   };
   const confirmations = context.get(ConfirmationsService);
   const retention = context.get(RetentionService);
+  const sizes = context.get(SegmentSizes);
   const jobs = new JobRunner(database, handlers, config.LEASE_SECONDS, log);
   const parts = {
     database,
@@ -79,6 +81,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
         loop(() => handOver.round()),
         loop(() => confirmations.sendOne()),
         loop(() => retention.round()),
+        loop(() => sizes.round()),
       ]);
       return running.then(() => undefined);
     },

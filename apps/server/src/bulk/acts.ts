@@ -195,6 +195,7 @@ export function setActOf(act: BulkAct, value: FieldValue | null, ledger: LedgerR
     case 'permission':
       return permission(act, ledger);
     case 'export':
+    case 'print':
     case 'erase':
       return null;
   }
@@ -214,6 +215,7 @@ export function tellChanged(tx: Scoped, act: BulkAct, ids: readonly number[]): v
     case 'permission':
       return tx.changed('reach', 0, ids);
     case 'export':
+    case 'print':
       return tx.unchanged();
     case 'erase':
       return tx.changed('people', 0, ids);

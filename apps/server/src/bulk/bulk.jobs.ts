@@ -6,6 +6,7 @@ import { NotFound } from '../platform/errors';
 import type { Running } from '../platform/jobs';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
+import { PrintService } from '../print/print.service';
 import { ErasureService } from '../supporters/erasure.service';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { setActOf, tellChanged, type SetAct } from './acts';
@@ -26,12 +27,14 @@ export class BulkJobs {
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(ErasureService) private readonly erasure: ErasureService,
     @Inject(ExportService) private readonly exports: ExportService,
+    @Inject(PrintService) private readonly prints: PrintService,
   ) {}
 
   async act(job: Running): Promise<void> {
     await this.guarded(job, ['waiting', 'running'], async (scope, bulk) => {
       await this.database.quietly(scope, (tx) => this.bulks.change(tx, bulk.id, { state: 'running' }));
       if (bulk.act.do === 'export') return this.export(scope, bulk, bulk.act);
+      if (bulk.act.do === 'print') return this.print(scope, bulk, bulk.act);
       const set = await this.setAct(scope, bulk);
       const ended = await this.slices(job, scope, bulk, bulk.next_id, (tx, from, to) =>
         set ? set.apply(tx, { bulkId: bulk.id, from, to }) : this.erase(scope, bulk, tx, from, to),
@@ -100,6 +103,18 @@ export class BulkJobs {
     const file = await this.exports.make(scope, act, ids, (done) => this.database.quietly(scope, (tx) => this.bulks.change(tx, bulk.id, { done })));
     const key = await this.storage.put(file.bytes);
     await this.database.quietly(scope, (tx) => this.bulks.change(tx, bulk.id, { file_key: key, file_name: file.name, done: ids.length }));
+    await this.end(scope, bulk.id, 'done');
+  }
+
+  /** Who is on the paper counts as changed; the others are held back. */
+  private async print(scope: Scope, bulk: BulkRow, act: Extract<BulkRow['act'], { do: 'print' }>): Promise<void> {
+    const ids = await this.bulks.ids(this.database.read(scope), bulk.id, 0, Number.MAX_SAFE_INTEGER);
+    const file = await this.prints.make(scope, act, ids);
+    const key = await this.storage.put(file.bytes);
+    await this.database.quietly(scope, async (tx) => {
+      await this.bulks.mark(tx, bulk.id, file.on);
+      await this.bulks.change(tx, bulk.id, { file_key: key, file_name: file.name.slice(-140), done: ids.length });
+    });
     await this.end(scope, bulk.id, 'done');
   }
 

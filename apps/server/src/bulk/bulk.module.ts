@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { CampaignsModule } from '../campaigns/campaigns.module';
 import { PermissionModule } from '../permission/permission.module';
+import { PrintModule } from '../print/print.module';
 import { SegmentsModule } from '../segments/segments.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
@@ -12,9 +13,9 @@ import { ExportRepository } from './export.repository';
 import { ExportService } from './export.service';
 
 @Module({
-  imports: [CampaignsModule, PermissionModule, SegmentsModule, SupportersModule, TeamModule],
+  imports: [CampaignsModule, PermissionModule, PrintModule, SegmentsModule, SupportersModule, TeamModule],
   controllers: [BulkController],
   providers: [BulkService, BulkJobs, BulkRepository, ExportService, ExportRepository],
-  exports: [BulkJobs],
+  exports: [BulkJobs, BulkService],
 })
 export class BulkModule {}

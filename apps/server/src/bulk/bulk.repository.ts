@@ -92,6 +92,14 @@ export class BulkRepository {
     );
   }
 
+  async mark(tx: Scoped, id: number, supporterIds: readonly number[]): Promise<void> {
+    for (let at = 0; at < supporterIds.length; at += 5000)
+      await tx.execute('UPDATE bulk_member SET changed = 1 WHERE organization_id = :org AND bulk_id = :id AND supporter_id IN (:some)', {
+        id,
+        some: supporterIds.slice(at, at + 5000),
+      });
+  }
+
   async countChanged(db: Scoped, id: number): Promise<number> {
     const [row] = await db.sql<{ n: number }>(
       'SELECT COUNT(*) AS n FROM bulk_member WHERE organization_id = :org AND bulk_id = :id AND changed = 1',

@@ -8,14 +8,15 @@ import { Conflict, Forbidden, Invalid, NotFound } from '../platform/errors';
 import { cancel, enqueue } from '../platform/jobs';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
+import { PrintService } from '../print/print.service';
 import { SegmentsService } from '../segments/segments.service';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
-import { SupportersRepository } from '../supporters/supporters.repository';
 import { setActOf } from './acts';
 import { BulkRepository, type BulkRow } from './bulk.repository';
 import { LedgerRepository } from '../permission/ledger.repository';
 
+const PRINT_WORDS = { call: 'a call sheet', door: 'a door-to-door sheet', labels: 'labels', letters: 'letters' } as const;
 const FORM_WORDS = { csv: 'CSV', xlsx: 'a workbook', vcard: 'vCards', json: 'JSON' } as const;
 
 /** One act on many people: asked for, followed, stopped, undone. */
@@ -26,21 +27,22 @@ export class BulkService {
     @Inject(STORAGE) private readonly storage: Storage,
     @Inject(BulkRepository) private readonly bulks: BulkRepository,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
-    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(PrintService) private readonly prints: PrintService,
   ) {}
 
   /** Freezes who is meant, and leaves the doing to the worker. */
   async begin(scope: Scope, group: PeopleGroup, act: BulkAct): Promise<{ id: number; people: number }> {
     if (act.do === 'erase' && scope.role !== 'owner') throw new Forbidden('Only an owner erases people.');
-    const ids = await this.idsOf(scope, group);
+    const ids = await this.segments.peopleIn(scope, group);
     if (ids.length === 0) throw new Conflict('Nobody is in this group, so there is nothing to do.');
     const words = `${await this.wordsOf(scope, act)} ${ids.length.toLocaleString('en-US')} ${ids.length === 1 ? 'person' : 'people'}`;
+    const settled = act.do === 'print' ? await this.prints.settled(scope, act, ids) : act;
     return this.database.quietly(scope, async (tx) => {
-      const id = await this.bulks.make(tx, { act, words, ids });
+      const id = await this.bulks.make(tx, { act: settled, words, ids });
       await audit(tx, { act: `bulk-${act.do}`, subject: 'bulk', subjectId: id, words });
       await enqueue(tx.knex, scope, 'bulk-act', id);
       return { id, people: ids.length };
@@ -75,12 +77,6 @@ export class BulkService {
     const bulk = await this.bulk(this.database.read(scope), id);
     if (!bulk.file_key || !bulk.file_name) throw new NotFound('file');
     return { name: bulk.file_name, bytes: await this.storage.get(bulk.file_key) };
-  }
-
-  private async idsOf(scope: Scope, group: PeopleGroup): Promise<number[]> {
-    if ('ids' in group) return (await this.supporters.byIds(this.database.read(scope), group.ids)).map(({ id }) => id).sort((a, b) => a - b);
-    const without = new Set(group.without);
-    return (await this.segments.members(scope, group.tree)).filter((id) => !without.has(id)).sort((a, b) => a - b);
   }
 
   /** What it does, in words that the number of people follows; faults of the act are told here. */
@@ -124,6 +120,8 @@ export class BulkService {
       }
       case 'export':
         return `Write as ${FORM_WORDS[act.form]}:`;
+      case 'print':
+        return `Print ${PRINT_WORDS[act.form]}:`;
       case 'erase':
         return 'Erase';
     }

@@ -139,9 +139,10 @@ export class CampaignsRepository {
   }
 
   /** The rosters that somebody is on. */
-  async of(db: Scoped, supporterId: number): Promise<{ id: number; name: string; standing: string }[]> {
+  async of(db: Scoped, supporterId: number): Promise<{ id: number; name: string; standing: string; standings: string[] }[]> {
     return db.sql(
-      'SELECT c.id, c.name, r.standing FROM roster r JOIN campaign c ON c.id = r.campaign_id WHERE r.organization_id = :org AND r.supporter_id = :supporterId ORDER BY c.name',
+      `SELECT c.id, c.name, r.standing, c.standings FROM roster r JOIN campaign c ON c.id = r.campaign_id AND (:chapter IS NULL OR c.chapter_id IS NULL OR c.chapter_id = :chapter)
+        WHERE r.organization_id = :org AND r.supporter_id = :supporterId ORDER BY c.name`,
       { supporterId },
     );
   }

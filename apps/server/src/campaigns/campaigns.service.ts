@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { CampaignView, MakeCampaign, Page, RosterGroup, RosterRow } from '@goodword/core/contract';
+import type { CampaignView, MakeCampaign, Page, RosterGroup, RosterRow, UndoStep } from '@goodword/core/contract';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -89,7 +89,9 @@ export class CampaignsService {
       const campaign = await this.campaign(tx, id);
       if (!campaign.standings.includes(standing))
         throw new Invalid([{ field: 'standing', code: 'standing', message: `Expected one of ${campaign.standings.join(', ')}, got “${standing}”.` }]);
+      const before = await this.standingOfOne(tx, id, ids);
       await this.campaigns.put(tx, id, ids, standing);
+      await this.tellOne(tx, campaign, ids, before);
       await audit(tx, {
         act: 'roster-put',
         subject: 'campaign',
@@ -104,10 +106,32 @@ export class CampaignsService {
     const ids = await this.idsOf(scope, group);
     return this.database.write(scope, async (tx) => {
       const campaign = await this.campaign(tx, id);
+      const before = await this.standingOfOne(tx, id, ids);
       const people = await this.campaigns.takeOff(tx, id, ids);
+      await this.tellOne(tx, campaign, ids, before);
       await audit(tx, { act: 'roster-off', subject: 'campaign', subjectId: id, words: `${people} people taken off ${campaign.name}` });
       return { people };
     });
+  }
+
+  /** Where the one person that it is about stands; null for a group, whose history is the campaign's. */
+  private async standingOfOne(db: Scoped, id: number, ids: readonly number[]): Promise<string | null> {
+    return ids.length === 1 ? ((await this.campaigns.of(db, ids[0]!)).find((roster) => roster.id === id)?.standing ?? null) : null;
+  }
+
+  /** A change of one person alone stands in their history, and can be undone there. */
+  private async tellOne(tx: Scoped, { id, name }: CampaignView, ids: readonly number[], before: string | null): Promise<void> {
+    if (ids.length !== 1) return;
+    const after = await this.standingOfOne(tx, id, ids);
+    if (before === after) return;
+    const words =
+      after === null
+        ? `Taken off the roster of ${name}`
+        : before === null
+          ? `Put on the roster of ${name}: ${after}`
+          : `${name}: ${before}, now ${after}`;
+    const undo: UndoStep = { kind: 'roster', campaignId: id, before, after };
+    await audit(tx, { act: 'roster', subject: 'supporter', subjectId: ids[0]!, words, before, after, undo });
   }
 
   private async idsOf(scope: Scope, group: RosterGroup): Promise<number[]> {

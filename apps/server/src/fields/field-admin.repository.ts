@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { ChangeField } from '@goodword/core/contract';
-import type { FieldType, FieldValue } from '@goodword/core/fields';
+import { choicesOf, type FieldType, type FieldValue } from '@goodword/core/fields';
 import type { Scoped } from '../platform/database';
 import { valueColumns, type ValueRow } from '../supporters/fields.repository';
 
@@ -16,7 +16,7 @@ export class FieldAdminRepository {
     return new Map(rows.map((row) => [row.field_id, row.n]));
   }
 
-  async change(tx: Scoped, id: number, { name, section, fallback, help, sensitive, choices }: ChangeField): Promise<void> {
+  async change(tx: Scoped, id: number, { name, section, fallback, help, sensitive, required, choices }: ChangeField): Promise<void> {
     await tx
       .table('field')
       .where('field.id', id)
@@ -25,6 +25,7 @@ export class FieldAdminRepository {
         section,
         help,
         is_sensitive: sensitive,
+        is_required: required,
         fallback: fallback || null,
         choices: choices?.length ? JSON.stringify(choices) : null,
       });
@@ -73,6 +74,17 @@ export class FieldAdminRepository {
       from,
       to,
     });
+  }
+
+  /** What people have in a choice field, with how many; of several choices each counts. */
+  async choicesHad(db: Scoped, fieldId: number): Promise<Map<string, number>> {
+    const rows = await db.sql<{ text_value: string; n: number }>(
+      'SELECT text_value, COUNT(*) AS n FROM field_value WHERE organization_id = :org AND field_id = :fieldId AND text_value IS NOT NULL GROUP BY BINARY text_value',
+      { fieldId },
+    );
+    const out = new Map<string, number>();
+    for (const { text_value, n } of rows) for (const choice of choicesOf(text_value)) out.set(choice, (out.get(choice) ?? 0) + n);
+    return out;
   }
 
   async remove(tx: Scoped, id: number): Promise<number> {

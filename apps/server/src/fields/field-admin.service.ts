@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { ChangeField, Conversion, FieldAdminView, FieldDeletion, FieldView } from '@goodword/core/contract';
-import { coerce, formatValue, isoValue, type FieldType, type FieldValue } from '@goodword/core/fields';
+import type { ChangeField, ChoiceUse, Conversion, FieldAdminView, FieldDeletion, FieldView } from '@goodword/core/contract';
+import { CHOICE_SEPARATOR, choicesOf, coerce, formatValue, isoValue, type FieldType, type FieldValue } from '@goodword/core/fields';
 import { nameKey } from '@goodword/core/merge';
 import { linesOf } from '@goodword/core/segment';
 import { FormsRepository } from '../forms/forms.repository';
@@ -67,6 +67,7 @@ export class FieldAdminService {
 
   /** What changing the type would do, without doing it. */
   async conversion(scope: Scope, id: number, type: FieldType): Promise<Conversion> {
+    if (type === 'file') throw new Conflict('Files are put in one by one, on the record; no value converts to one.');
     const db = this.database.read(scope);
     const [field, organization] = [await this.field(db, id), await this.team.organization(scope)];
     const told: Conversion = { values: 0, wont: 0, examples: [], preview: [] };
@@ -87,6 +88,7 @@ export class FieldAdminService {
 
   /** Changes the type where every value converts; otherwise nothing is touched. */
   async setType(scope: Scope, id: number, type: FieldType): Promise<void> {
+    if (type === 'file') throw new Conflict('Files are put in one by one, on the record; no value converts to one.');
     const field = await this.field(this.database.read(scope), id);
     const used = (await this.segments.list(scope)).filter((segment) =>
       linesOf(segment.tree).some((line) => line.kind === 'field' && line.field === id),
@@ -114,8 +116,7 @@ export class FieldAdminService {
   async renameChoice(scope: Scope, id: number, from: string, to: string): Promise<{ people: number }> {
     return this.database.write(scope, async (tx) => {
       const field = await this.field(tx, id);
-      if (field.type !== 'choice') throw new Invalid('Only choices are renamed like this; this field takes whatever is typed.');
-      const people = await this.admin.renameChoice(tx, id, from, to);
+      const people = await this.renamed(tx, field, from, to);
       const choices = field.choices && [...new Set(field.choices.map((choice) => (choice === from ? to : choice)))];
       await this.admin.change(tx, id, { ...field, choices });
       await audit(tx, {
@@ -128,6 +129,35 @@ export class FieldAdminService {
       });
       return { people };
     });
+  }
+
+  private async renamed(tx: Scoped, field: FieldView, from: string, to: string): Promise<number> {
+    if (field.type === 'choice') return this.admin.renameChoice(tx, field.id, from, to);
+    if (field.type !== 'choices') throw new Invalid('Only choices are renamed like this; this field takes whatever is typed.');
+    if (choicesOf(to).length !== 1) throw new Invalid('A choice has no comma, semicolon or bar: they stand between several.');
+    let people = 0;
+    for await (const rows of this.admin.values(tx, field.id)) {
+      const changed = rows.flatMap((row) => {
+        const had = choicesOf(row.text_value ?? '');
+        const has = [...new Set(had.map((choice) => (choice === from ? to : choice)))];
+        return had.includes(from) ? [{ supporterId: row.supporter_id, value: { text: has.join(CHOICE_SEPARATOR) } }] : [];
+      });
+      people += changed.length;
+      if (changed.length > 0) await this.admin.put(tx, field.id, changed);
+    }
+    tx.changed('field', field.id, 'everybody');
+    return people;
+  }
+
+  async choices(scope: Scope, id: number): Promise<ChoiceUse[]> {
+    const db = this.database.read(scope);
+    const field = await this.field(db, id);
+    if (field.type !== 'choice' && field.type !== 'choices') return [];
+    const had = await this.admin.choicesHad(db, id);
+    const offered = (field.choices ?? []).filter((choice) => !had.has(choice)).map((choice): [string, number] => [choice, 0]);
+    return [...[...had].sort((a, b) => b[1] - a[1] || a[0].localeCompare(b[0])), ...offered]
+      .slice(0, 500)
+      .map(([choice, people]) => ({ choice, people }));
   }
 
   /** What goes with it, and who uses it. */

@@ -1,5 +1,5 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type ChangeField, type Conversion, type FieldAdminView, type FieldDeletion } from '@goodword/core/contract';
+import { schema, type ChangeField, type ChoiceUse, type Conversion, type FieldAdminView, type FieldDeletion } from '@goodword/core/contract';
 import type { FieldType } from '@goodword/core/fields';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { Scope } from '../platform/scope';
@@ -8,6 +8,11 @@ import { FieldAdminService } from './field-admin.service';
 @Controller('api/house/fields')
 export class FieldsController {
   constructor(@Inject(FieldAdminService) private readonly fields: FieldAdminService) {}
+
+  @Route('get', ':id/choices', { role: 'organizer', summary: 'The choices of a field, with how many people have each', params: schema.idParams })
+  choices(@Caller() scope: Scope, @Id() id: number): Promise<ChoiceUse[]> {
+    return this.fields.choices(scope, id);
+  }
 
   @Route('get', '', { role: 'organizer', summary: 'Fields with how many people have a value' })
   all(@Caller() scope: Scope): Promise<FieldAdminView[]> {

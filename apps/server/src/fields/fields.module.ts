@@ -6,11 +6,13 @@ import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { FieldAdminRepository } from './field-admin.repository';
 import { FieldAdminService } from './field-admin.service';
+import { FieldFilesController } from './field-files.controller';
+import { FieldFilesService } from './field-files.service';
 import { FieldsController } from './fields.controller';
 
 @Module({
   imports: [FormsModule, MessagesModule, SegmentsModule, SupportersModule, TeamModule],
-  controllers: [FieldsController],
-  providers: [FieldAdminService, FieldAdminRepository],
+  controllers: [FieldsController, FieldFilesController],
+  providers: [FieldAdminService, FieldFilesService, FieldAdminRepository],
 })
 export class FieldsModule {}

@@ -1,4 +1,15 @@
-import type { ChangeField, Conversion, FieldAdminView, FieldDeletion, FieldView, Page, SupporterRow } from '@goodword/core/contract';
+import type {
+  ChangeField,
+  ChoiceUse,
+  Conversion,
+  FieldAdminView,
+  FieldDeletion,
+  FieldView,
+  Page,
+  RecordView,
+  SupporterRow,
+  TimelineItem,
+} from '@goodword/core/contract';
 import { openHouse, type House } from '../testing/harness';
 import { bringIn, COLUMNS, draftEmail, letterOf, NOTHING } from '../testing/steps';
 
@@ -27,13 +38,14 @@ async function fieldsByName(...names: string[]): Promise<(FieldAdminView | undef
   return names.map((name) => fields.find((field) => field.name === name));
 }
 const change = (field: FieldView, values: Partial<ChangeField>) => {
-  const { name, section, fallback, help, sensitive, choices } = field;
+  const { name, section, fallback, help, sensitive, required, choices } = field;
   return house.client.call<{ detail: string }>('PUT', `/api/house/fields/${field.id}`, {
     name,
     section,
     fallback,
     help,
     sensitive,
+    required,
     choices,
     ...values,
   });
@@ -65,6 +77,97 @@ test('a choice is renamed, and two are made into one', async () => {
   expect(await counts(boat!.id, 'is', 'punt')).toBe(2);
 });
 
+test('of several choices each is counted, and two are made one without standing twice', async () => {
+  const { id } = await house.client.post<{ id: number }>('/api/fields', { name: 'Skills', type: 'choices', fallback: null });
+  const people = (await house.client.get<Page<SupporterRow>>('/api/supporters')).rows;
+  for (const [i, text] of ['rowing; caulking', 'Rowing, knots', 'caulking'].entries())
+    await house.client.put(`/api/supporters/${people[i]!.id}/fields/${id}`, { text });
+  const uses = () => house.client.get<ChoiceUse[]>(`/api/house/fields/${id}/choices`);
+  expect(await uses()).toEqual([
+    { choice: 'caulking', people: 2 },
+    { choice: 'knots', people: 1 },
+    { choice: 'rowing', people: 1 },
+    { choice: 'Rowing', people: 1 },
+  ]);
+  expect(await house.client.post(`/api/house/fields/${id}/choices/rename`, { from: 'Rowing', to: 'rowing' })).toEqual({ people: 1 });
+  expect(await house.client.post(`/api/house/fields/${id}/choices/rename`, { from: 'caulking', to: 'rowing' })).toEqual({ people: 2 });
+  expect(await uses()).toEqual([
+    { choice: 'rowing', people: 3 },
+    { choice: 'knots', people: 1 },
+  ]);
+  expect(await counts(id, 'has', 'rowing')).toBe(3);
+  expect((await house.client.call('POST', `/api/house/fields/${id}/choices/rename`, { from: 'knots', to: 'a, b' })).status).toBe(422);
+});
+
+describe('kinds of values', () => {
+  const someone = async () => (await house.client.get<Page<SupporterRow>>('/api/supporters?search=abara')).rows[0]!.id;
+  const make = async (name: string, type: string) => (await house.client.post<{ id: number }>('/api/fields', { name, type, fallback: null })).id;
+  const shown = async (id: number, field: number) =>
+    (await house.client.get<RecordView>(`/api/supporters/${id}`)).fields.find((one) => one.id === field)!.shown;
+
+  test.each([
+    ['longtext', `Line one\n${'x'.repeat(3000)}`, 'contains', 'LINE ONE'],
+    ['datetime', '2027-03-04 18:30', 'on', '2027-03-04'],
+    ['region', 'Québec, Canada', 'is', 'CA-QC'],
+  ])('a %s is kept, shown and asked for', async (type, text, op, value) => {
+    const [id, field] = [await someone(), await make(`A ${type}`, type)];
+    await house.client.put(`/api/supporters/${id}/fields/${field}`, { text });
+    expect(await shown(id, field)).not.toBe('');
+    expect(await counts(field, op, value)).toBe(1);
+    const { rows } = await house.client.post<Page<SupporterRow>>('/api/segments/people', {
+      tree: { kind: 'all', rules: [] },
+      by: field,
+      fields: [field],
+    });
+    expect(rows[0]!.id).toBe(id);
+    await house.client.put(`/api/supporters/${id}/fields/${field}`, { text: '' });
+    expect(await shown(id, field)).toBe('');
+  });
+
+  test('regions of a country come from ISO 3166-2', async () => {
+    expect(await house.client.get<{ code: string }[]>('/api/regions?country=CA')).toHaveLength(13);
+    expect((await house.client.call('GET', '/api/regions?country=canada')).status).toBe(422);
+  });
+
+  test('a file is put in, downloaded by its name, undone, and refused where it runs', async () => {
+    const [id, field] = [await someone(), await make('Lease', 'file')];
+    const put = (name: string, bytes: string) => {
+      const form = new FormData();
+      form.append('file', new Blob([bytes]), name);
+      return house.client.call<{ faults: { message: string }[] }>('PUT', `/api/supporters/${id}/fields/${field}/file`, form);
+    };
+    expect((await put('Lease of the slip.pdf', '%PDF-1.7 and so on')).status).toBe(204);
+    expect(await shown(id, field)).toBe('Lease of the slip.pdf');
+    const read = () => house.client.call<string>('GET', `/api/supporters/${id}/fields/${field}/file`);
+    const got = await read();
+    expect([got.text, got.headers.get('content-disposition'), got.headers.get('content-type')]).toEqual([
+      '%PDF-1.7 and so on',
+      'attachment; filename="Lease of the slip.pdf"',
+      'application/octet-stream',
+    ]);
+    for (const [name, bytes] of [
+      ['run.exe', 'MZ\u0000\u0001'],
+      ['page.html', '<script>1</script>'],
+      ['picture.svg', '<svg xmlns="http://www.w3.org/2000/svg"/>'],
+      ['tool.docx', 'not a zip'],
+      ['empty.txt', ''],
+    ] as const)
+      expect([name, (await put(name, bytes)).status]).toEqual([name, 422]);
+    expect((await put('big.txt', 'x'.repeat(10 * 1024 * 1024 + 1))).status).toBe(413);
+    expect((await put('Second.txt', 'the second')).status).toBe(204);
+    const edit = (await house.client.get<TimelineItem[]>(`/api/supporters/${id}/timeline?kinds=edit`))[0]!;
+    await house.client.post(`/api/supporters/${id}/history/${edit.undo}/undo`);
+    expect((await read()).text).toBe('%PDF-1.7 and so on');
+    expect((await house.client.call('PUT', `/api/house/fields/${(await fieldsByName('Hours'))[0]!.id}/type`, { type: 'file' })).status).toBe(409);
+  });
+
+  test('a field that has to be answered says so on every form that asks for it', async () => {
+    const field = await make('Crew size', 'number');
+    await change((await fieldsByName('Crew size'))[0]!, { required: true, help: 'With yourself' });
+    expect((await fieldsByName('Crew size'))[0]).toMatchObject({ id: field, required: true, help: 'With yourself' });
+  });
+});
+
 test('names stay unique and can be written; a field that a message names is not renamed under it', async () => {
   const [hours] = await fieldsByName('Hours');
   expect((await change(hours!, { name: 'boat' })).status).toBe(409);
@@ -87,7 +190,8 @@ test('a sensitive field is for owners and organizers alone, wherever it would sh
   await change(boat!, { sensitive: true });
   const viewer = await house.as('viewer');
   const seen = await viewer.get<FieldView[]>('/api/fields');
-  expect(seen.map((field) => field.name)).toEqual(['Hours']);
+  expect(seen.map((field) => field.name)).toEqual(expect.arrayContaining(['Hours']));
+  expect(seen.map((field) => field.name)).not.toContain(boat!.name);
   const [someone] = (await viewer.get<Page<SupporterRow>>('/api/supporters')).rows;
   expect(JSON.stringify(await viewer.get(`/api/supporters/${someone!.id}`))).not.toMatch(/punt|skiff/);
   const tree = { kind: 'field', field: boat!.id, op: 'is', value: 'punt' };

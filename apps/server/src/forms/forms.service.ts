@@ -122,6 +122,8 @@ export class FormsService {
     return {
       organization: organization.name,
       fields: new Set(fields.map((field) => field.id)),
+      required: new Set(fields.filter((field) => field.required).map((field) => field.id)),
+      unaskable: new Set(fields.filter((field) => field.type === 'file').map((field) => field.id)),
       openLists: new Set(lists.filter((list) => list.byForm).map((list) => list.id)),
     };
   }

@@ -100,8 +100,14 @@ function control(page: JoinPage, item: FormItem, attributes: string, value: stri
       return select(attributes, value, countries(page.language), PHRASES[page.language].country);
     case 'link':
       return `<input type="url" ${attributes} maxlength="500" value="${e(value)}">`;
+    case 'longtext':
+      return `<textarea ${attributes} maxlength="4000" rows="4">${e(value)}</textarea>`;
+    case 'datetime':
+      return `<input type="datetime-local" ${attributes} value="${e(value)}">`;
     case 'choices':
+    case 'region':
     case 'place':
+    case 'file':
       return `<input type="text" ${attributes} maxlength="500" value="${e(value)}">`;
     case 'date':
       return `<input type="date" ${attributes} value="${e(value)}">`;

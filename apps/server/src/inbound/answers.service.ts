@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import { simpleParser, type ParsedMail } from 'mailparser';
 import { isStopMail, ownWords, plainlySaysStop } from '@goodword/core/text';
+import { TagDeedsService } from '../messages/tag-deeds.service';
 import { DoNotContactService } from '../permission/do-not-contact.service';
 import { LedgerRepository } from '../permission/ledger.repository';
 import { CONFIG, type Config } from '../platform/config';
@@ -31,6 +32,7 @@ export class AnswersService {
     @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
     @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
+    @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
     @Inject(CONFIG) config: Config,
   ) {
     this.tokens = new Tokens(config.SECRET);
@@ -83,7 +85,10 @@ export class AnswersService {
           await this.deliveries.event(tx, delivery, 'left', `Answered “${(words || subject).slice(0, 80)}”`);
         return;
       }
-      if (await this.deliveries.mark(tx, delivery.id, 'replied')) await this.deliveries.event(tx, delivery, 'replied', words);
+      if (await this.deliveries.mark(tx, delivery.id, 'replied')) {
+        await this.deliveries.event(tx, delivery, 'replied', words);
+        await this.tagDeeds.done(tx, delivery, 'replied');
+      }
       if (!plainlySaysStop(words)) return;
       await this.outbox.hold(tx, delivery.contactPointId, `Answered “${words.slice(0, 200)}”: waits for a person to say what is meant`);
       await this.tasks.add(tx, { kind: 'stop', contactPointId: delivery.contactPointId, supporterId: delivery.supporterId, replyKey: key, words });

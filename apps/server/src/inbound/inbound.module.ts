@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { FormsModule } from '../forms/forms.module';
+import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
 import { SendingModule } from '../sending/sending.module';
 import { TeamModule } from '../team/team.module';
@@ -14,7 +15,7 @@ import { TextsController } from './texts.controller';
 import { TextsService } from './texts.service';
 
 @Module({
-  imports: [PermissionModule, SendingModule, WaysOutModule, FormsModule, TodayModule, TeamModule],
+  imports: [MessagesModule, PermissionModule, SendingModule, WaysOutModule, FormsModule, TodayModule, TeamModule],
   controllers: [TextsController, TextAnswersController],
   providers: [TextsService, AnswersService, BouncesService, InboundRepository, MailInService],
 })

@@ -5,6 +5,7 @@ import { cleanMobile } from '@goodword/core/intake';
 import { ConfirmationsService } from '../forms/confirmations.service';
 import { FormsRepository, type FormRow } from '../forms/forms.repository';
 import { JoinService } from '../forms/join.service';
+import { TagDeedsService } from '../messages/tag-deeds.service';
 import { LedgerRepository } from '../permission/ledger.repository';
 import { Database, type Scoped } from '../platform/database';
 import { programScope } from '../platform/scope';
@@ -32,6 +33,7 @@ export class TextsService {
     @Inject(JoinService) private readonly joining: JoinService,
     @Inject(ConfirmationsService) private readonly confirmations: ConfirmationsService,
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
+    @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
     @Inject(TEXT_OUT) private readonly textOut: TextOut,
   ) {}
 
@@ -66,7 +68,10 @@ export class TextsService {
       if (answer) return answer;
       if (plainlySaysStop(text.text)) await this.holdForAPerson(tx, point, supporterId, text);
     }
-    if (keyword === 'none' && last && (await this.waysOut.mark(tx, last.id, 'replied'))) await this.waysOut.event(tx, last, 'replied', text.text);
+    if (keyword === 'none' && last && (await this.waysOut.mark(tx, last.id, 'replied'))) {
+      await this.waysOut.event(tx, last, 'replied', text.text);
+      await this.tagDeeds.done(tx, last, 'replied');
+    }
     return this.obey(tx, keyword, { point, supporterId, last, words: text.text, answers });
   }
 

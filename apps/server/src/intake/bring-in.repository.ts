@@ -13,8 +13,17 @@ export interface Slice extends Record<string, Bound> {
   to: number;
 }
 
+/**
+ * Addresses by their normal form. Joined to rows by this index and in this order, whatever the optimizer thinks: while a
+ * table fills, what it believes of it is old: a slice of twenty-five was joined by looking at every pair, in each of three
+ * runs, and took 33 s.
+ */
+const POINTS = 'JOIN contact_point cp FORCE INDEX (by_normal) ON';
+
 export const ROWS = 'r.organization_id = :org AND r.batch_id = :batchId AND r.row_no BETWEEN :from AND :to';
 const COMES = `${ROWS} AND r.supporter_id IS NOT NULL AND r.verdict IN ('new', 'shares', 'update')`;
+/** Addresses that stand beside the rows. */
+const MORE_ADDRESSES = ['email', 'mobile', 'post'] as const;
 const MORE = 'JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no';
 
 /** Columns of a supporter that a file may fill, each with the key under which its value before is kept. */
@@ -25,25 +34,34 @@ export const OWN_COLUMNS = [
   ['postcode', -4],
 ] as const;
 
-/** What the rows of a plan hold, so that statements over what is not there are left out. */
-export interface Holds {
-  more: boolean;
+/** Which columns a plan's evidence comes from. */
+export interface Dated {
   signedOn: boolean;
   signedWords: boolean;
 }
 
-export function holdsOf(plan: IntakePlan): Holds {
+/** What the staged rows of a batch hold, so that statements over what is not there are left out. */
+export interface Holds extends Dated {
+  /** Kinds of what stands beside the rows, and the addresses of the rows themselves. */
+  more: ReadonlySet<string>;
+  own: ReadonlySet<AddressKind>;
+  values: boolean;
+  updates: boolean;
+  /** Channels of which some row says no. */
+  refused: ReadonlySet<'email' | 'text'>;
+}
+
+type AddressKind = 'email' | 'mobile';
+/** What a batch can write into the ledger; each makes the mark of its name. */
+type Entered = 'yes' | 'no' | 'asked';
+
+export function datedOf(plan: IntakePlan): Dated {
   const targets = new Set([...plan.columns, ...plan.constants.map(({ choice }) => choice)].map((choice) => choice.to));
-  const several = plan.columns.filter(({ to }) => to === 'email' || to === 'mobile' || to === 'nameEmail').length > 0;
-  return {
-    more: several || ['tags', 'street', 'postcode', 'city', 'standing'].some((to) => targets.has(to as 'tags')),
-    signedOn: targets.has('signedOn'),
-    signedWords: targets.has('signedWords'),
-  };
+  return { signedOn: targets.has('signedOn'), signedWords: targets.has('signedWords') };
 }
 
 /** The moment and the words of a channel's yes, as SQL over a staged row `r`: from columns where there are, else for all. */
-export function saidSql(holds: Holds, channel: 'email' | 'text'): { at: string; words: string; joins: string } {
+export function saidSql(holds: Dated, channel: 'email' | 'text'): { at: string; words: string; joins: string } {
   const signed = holds.signedOn ? "LEFT JOIN batch_more sg ON sg.batch_id = r.batch_id AND sg.row_no = r.row_no AND sg.kind = 'signed'" : '';
   const worded = holds.signedWords ? "LEFT JOIN batch_more sw ON sw.batch_id = r.batch_id AND sw.row_no = r.row_no AND sw.kind = 'words'" : '';
   return {
@@ -62,11 +80,35 @@ export function saidSql(holds: Holds, channel: 'email' | 'text'): { at: string; 
 export class BringInRepository {
   constructor(private readonly ledger: LedgerRepository) {}
 
-  /** The first half: the people themselves. May run ahead of the second half of the rows before. */
-  async bringPeople(tx: Scoped, batch: BatchRow, within: { from: number; to: number }): Promise<void> {
+  /** What the staged rows hold; asked once for a batch. */
+  async holds(db: Scoped, batchId: number, plan: IntakePlan): Promise<Holds> {
+    const of = { batchId };
+    const more = await db.sql<{ kind: string }>('SELECT DISTINCT kind FROM batch_more WHERE organization_id = :org AND batch_id = :batchId', of);
+    const [row] = await db.sql<Record<'email' | 'mobile' | 'noEmail' | 'noText' | 'updates' | 'vals', number | null>>(
+      `SELECT MAX(r.email IS NOT NULL) AS email, MAX(r.mobile IS NOT NULL) AS mobile, MAX(r.email_says <=> 0) AS noEmail, MAX(r.text_says <=> 0) AS noText, MAX(r.verdict = 'update') AS updates,
+          EXISTS (SELECT 1 FROM batch_value v WHERE v.organization_id = :org AND v.batch_id = :batchId) AS vals
+        FROM batch_row r WHERE r.organization_id = :org AND r.batch_id = :batchId`,
+      of,
+    );
+    const those = <K extends string>(some: Record<K, number | null | undefined>): Set<K> =>
+      new Set((Object.keys(some) as K[]).filter((key) => Number(some[key]) === 1));
+    return {
+      ...datedOf(plan),
+      more: new Set(more.map(({ kind }) => kind)),
+      own: those({ email: row?.email, mobile: row?.mobile }),
+      refused: those({ email: row?.noEmail, text: row?.noText }),
+      values: Number(row?.vals) === 1,
+      updates: Number(row?.updates) === 1,
+    };
+  }
+
+  /** The first half: the people themselves, and their addresses. May run ahead of the second half of the rows before. */
+  async bringPeople(tx: Scoped, batch: BatchRow, holds: Holds, within: { from: number; to: number }): Promise<void> {
     const slice: Slice = { batchId: batch.id, from: within.from, to: within.to };
     await this.makePeople(tx, slice, batch.chapter_id);
-    await this.updateOwn(tx, slice);
+    if (holds.updates) await this.updateOwn(tx, slice);
+    for (const kind of holds.own) await this.makeAddresses(tx, slice, kind);
+    for (const kind of MORE_ADDRESSES) if (holds.more.has(kind)) await this.makeMoreAddresses(tx, slice, kind);
   }
 
   /** The second half: all that hangs on them. */
@@ -75,22 +117,22 @@ export class BringInRepository {
     batch: BatchRow,
     plan: IntakePlan,
     resolved: Resolved,
+    holds: Holds,
     within: { from: number; to: number; rules: HouseRules },
   ): Promise<void> {
     const slice: Slice = { batchId: batch.id, from: within.from, to: within.to };
-    const holds = holdsOf(plan);
     if (plan.what !== 'here') {
-      await this.addresses(tx, slice, 'email');
-      await this.addresses(tx, slice, 'mobile');
-      if (holds.more) await this.moreAddresses(tx, slice);
-      await this.values(tx, slice);
+      for (const kind of holds.own) await this.linkAddresses(tx, slice, kind);
+      for (const kind of MORE_ADDRESSES) if (holds.more.has(kind)) await this.linkMoreAddresses(tx, slice, kind);
+      if (holds.values) await this.values(tx, slice);
     }
     await this.groups(tx, slice, resolved, holds);
     if (plan.roster) await this.roster(tx, slice, plan.roster);
     if (plan.what !== 'people') return;
-    await this.permission(tx, slice, 'email', plan, batch, holds, within.rules);
-    await this.permission(tx, slice, 'text', plan, batch, holds, within.rules);
-    await this.ledger.fold(tx, 'batch_id = :batchId AND batch_row BETWEEN :from AND :to', slice);
+    const made = new Set<Entered>();
+    await this.permission(tx, slice, 'email', plan, batch, holds, within.rules, made);
+    await this.permission(tx, slice, 'text', plan, batch, holds, within.rules, made);
+    await this.ledger.fold(tx, 'batch_id = :batchId AND batch_row BETWEEN :from AND :to', slice, made);
   }
 
   /** Whom these rows are about. */
@@ -154,7 +196,7 @@ export class BringInRepository {
     return (await tx.sql(`SELECT 1 FROM ${differs} WHERE s.organization_id = :org LIMIT 1`, slice)).length > 0;
   }
 
-  private async addresses(tx: Scoped, slice: Slice, kind: 'email' | 'mobile'): Promise<void> {
+  private async makeAddresses(tx: Scoped, slice: Slice, kind: AddressKind): Promise<void> {
     const line = kind === 'mobile';
     await tx.execute(
       `INSERT ${line ? '' : 'IGNORE '}INTO contact_point (organization_id, kind, normal, shown, line, batch_id)
@@ -162,43 +204,47 @@ export class BringInRepository {
         ${line ? 'ON DUPLICATE KEY UPDATE line = COALESCE(VALUES(line), contact_point.line)' : ''}`,
       slice,
     );
+  }
+
+  private async linkAddresses(tx: Scoped, slice: Slice, kind: AddressKind): Promise<void> {
     await tx.execute(
       `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position, batch_id)
-        SELECT :org, r.supporter_id, cp.id, IF(r.verdict = 'update', 1, 0), r.batch_id FROM batch_row r
-        JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind} WHERE ${COMES}`,
+        SELECT STRAIGHT_JOIN :org, r.supporter_id, cp.id, IF(r.verdict = 'update', 1, 0), r.batch_id FROM batch_row r
+        ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind} WHERE ${COMES}`,
       slice,
     );
   }
 
   /** Further emails and numbers, and the postal address. */
-  private async moreAddresses(tx: Scoped, slice: Slice): Promise<void> {
-    for (const kind of ['email', 'mobile', 'post'] as const) {
-      const [shown, parts] = kind === 'post' ? ["JSON_VALUE(m.value, '$.shown')", 'm.value'] : ['m.value', 'NULL'];
-      await tx.execute(
-        `INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, parts, batch_id)
-          SELECT :org, '${kind}', m.normal, MIN(${shown}), MIN(${parts}), r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}' WHERE ${COMES} GROUP BY m.normal, r.batch_id`,
-        slice,
-      );
-      await tx.execute(
-        `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position, batch_id)
-          SELECT :org, r.supporter_id, cp.id, 2 + m.n, r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}'
-          JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = m.normal WHERE ${COMES}`,
-        slice,
-      );
-    }
+  private async makeMoreAddresses(tx: Scoped, slice: Slice, kind: (typeof MORE_ADDRESSES)[number]): Promise<void> {
+    const [shown, parts] = kind === 'post' ? ["JSON_VALUE(m.value, '$.shown')", 'm.value'] : ['m.value', 'NULL'];
+    await tx.execute(
+      `INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, parts, batch_id)
+        SELECT STRAIGHT_JOIN :org, '${kind}', m.normal, MIN(${shown}), MIN(${parts}), r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}' WHERE ${COMES} GROUP BY m.normal, r.batch_id`,
+      slice,
+    );
+  }
+
+  private async linkMoreAddresses(tx: Scoped, slice: Slice, kind: (typeof MORE_ADDRESSES)[number]): Promise<void> {
+    await tx.execute(
+      `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position, batch_id)
+        SELECT STRAIGHT_JOIN :org, r.supporter_id, cp.id, 2 + m.n, r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}'
+        ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = m.normal WHERE ${COMES}`,
+      slice,
+    );
   }
 
   private async values(tx: Scoped, slice: Slice): Promise<void> {
     const join = 'FROM batch_row r JOIN batch_value v ON v.batch_id = r.batch_id AND v.row_no = r.row_no';
     await tx.execute(
       `INSERT IGNORE INTO batch_before (organization_id, batch_id, supporter_id, field_id, existed, text_value, number_value, date_value, month_day)
-        SELECT :org, r.batch_id, r.supporter_id, v.field_id, f.supporter_id IS NOT NULL, f.text_value, f.number_value, f.date_value, f.month_day ${join}
+        SELECT STRAIGHT_JOIN :org, r.batch_id, r.supporter_id, v.field_id, f.supporter_id IS NOT NULL, f.text_value, f.number_value, f.date_value, f.month_day ${join}
         LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id WHERE ${COMES} AND r.verdict = 'update'`,
       slice,
     );
     await tx.execute(
       `INSERT INTO field_value (organization_id, supporter_id, field_id, text_value, number_value, date_value, month_day)
-        SELECT :org, r.supporter_id, v.field_id, v.text_value, v.number_value, v.date_value, v.month_day ${join} WHERE ${COMES} ORDER BY r.row_no
+        SELECT STRAIGHT_JOIN :org, r.supporter_id, v.field_id, v.text_value, v.number_value, v.date_value, v.month_day ${join} WHERE ${COMES} ORDER BY r.row_no
         ON DUPLICATE KEY UPDATE text_value = VALUES(text_value), number_value = VALUES(number_value), date_value = VALUES(date_value), month_day = VALUES(month_day)`,
       slice,
     );
@@ -214,7 +260,7 @@ export class BringInRepository {
         );
       }
     }
-    if (!holds.more) return;
+    if (!holds.more.has('tag')) return;
     await tx.execute(
       `INSERT IGNORE INTO tag (organization_id, chapter_id, name, batch_id)
         SELECT DISTINCT :org, :chapter, m.value, r.batch_id FROM batch_row r ${MORE} AND m.kind = 'tag' WHERE ${COMES}`,
@@ -249,7 +295,8 @@ export class BringInRepository {
 
   /**
    * Entries of one channel: the yes that the plan vouches for, and every no that a consent column says. People who are to
-   * confirm stand as asked, unless they said yes or no before, or signed too long ago to be asked.
+   * confirm stand as asked, unless they said yes or no before, or signed too long ago to be asked. What was written is told
+   * in `made`.
    */
   private async permission(
     tx: Scoped,
@@ -259,31 +306,36 @@ export class BringInRepository {
     batch: BatchRow,
     holds: Holds,
     rules: HouseRules,
+    made: Set<Entered>,
   ): Promise<void> {
     const said = plan.permission[channel];
     const { at, words, joins } = saidSql(holds, channel);
     const says = `r.${channel}_says`;
     const facts = entryFacts(said, channel, batch.created_at);
-    const ways = holds.more ? (['own', 'more'] as const) : (['own'] as const);
-    const insertAt = (way: 'own' | 'more', state: 'yes' | 'no' | 'asked', scope: string, when: string, how: string) => {
-      const [moment, text] = state === 'no' ? [`:${channel}At`, NO_WORDS] : [at, words];
-      return tx.execute(
-        `INSERT INTO permission_entry (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at, by_person, how, words, source, batch_id, batch_row, recorded_by)
-          SELECT :org, cp.id, r.supporter_id, :channel, :scope, :state, ${moment}, 0, :how, ${text}, CONCAT(:source, ', row ', r.row_no), r.batch_id, r.row_no, b.created_by
-          FROM batch_row r JOIN batch b ON b.id = r.batch_id JOIN supporter s ON s.id = r.supporter_id ${pointsSql(channel, way)} ${joins}
-          WHERE ${COMES} AND ${when} AND NOT EXISTS (SELECT 1 FROM permission_entry o WHERE o.organization_id = :org AND o.contact_point_id = cp.id AND o.supporter_id <=> r.supporter_id
-            AND o.channel = :channel AND o.scope = :scope AND o.state = :state AND o.how = :how AND o.said_at = ${moment} AND o.words = ${text} AND o.taken_back_at IS NULL)`,
-        { ...slice, channel, scope, state, source: batch.file_name, how, ...facts },
-      );
-    };
-    const insert = async (...what: [state: 'yes' | 'no' | 'asked', scope: string, when: string, how: string]) => {
-      for (const way of ways) await insertAt(way, ...what);
-    };
-    await insert('no', 'all', `${says} = 0`, 'file');
-    if (said.said === 'nothing') return;
-    const when = said.from === 'column' ? `${says} = 1` : `COALESCE(${says}, 1) = 1`;
+    const kind = channel === 'email' ? 'email' : 'mobile';
+    const ways = (['own', 'more'] as const).filter((way) => (way === 'own' ? holds.own.has(kind) : holds.more.has(kind)));
     const asking = channel === 'email' && plan.confirm !== null;
     const ask = asking ? toAskSql(at, rules) : '';
+    const insertAt = async (way: 'own' | 'more', state: Entered, scope: string, when: string, how: string) => {
+      const [moment, text] = state === 'no' ? [`:${channel}At`, NO_WORDS] : [at, words];
+      // Somebody whom this very row makes has no entry yet; for the others it is looked whether the same is there.
+      const there = `EXISTS (SELECT 1 FROM permission_entry o WHERE o.organization_id = :org AND o.contact_point_id = cp.id AND o.supporter_id <=> r.supporter_id
+            AND o.channel = :channel AND o.scope = :scope AND o.state = :state AND o.how = :how AND o.said_at = ${moment} AND o.words = ${text} AND o.taken_back_at IS NULL)`;
+      const rows = await tx.execute(
+        `INSERT INTO permission_entry (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at, by_person, how, words, source, batch_id, batch_row, recorded_by)
+          SELECT STRAIGHT_JOIN :org, cp.id, r.supporter_id, :channel, :scope, :state, ${moment}, 0, :how, ${text}, CONCAT(:source, ', row ', r.row_no), r.batch_id, r.row_no, :recordedBy
+          FROM batch_row r ${asking ? 'JOIN supporter s ON s.id = r.supporter_id' : ''} ${pointsSql(channel, way)} ${joins}
+          WHERE ${COMES} AND ${when} AND ((r.verdict IN ('new', 'shares') AND r.same_as_row IS NULL) OR NOT ${there})`,
+        { ...slice, channel, scope, state, source: batch.file_name, how, recordedBy: batch.created_by, ...facts },
+      );
+      if (rows > 0) made.add(state);
+    };
+    const insert = async (...what: [state: Entered, scope: string, when: string, how: string]) => {
+      for (const way of ways) await insertAt(way, ...what);
+    };
+    if (holds.refused.has(channel)) await insert('no', 'all', `${says} = 0`, 'file');
+    if (said.said === 'nothing') return;
+    const when = said.from === 'column' ? `${says} = 1` : `COALESCE(${says}, 1) = 1`;
     for (const scope of said.scopes) {
       if (asking) await insert('asked', scope, `${when} AND (${ask})`, said.how);
       await insert('yes', scope, asking ? `${when} AND NOT (${ask})` : when, said.how);
@@ -317,7 +369,7 @@ function pointsSql(channel: 'email' | 'text', way: 'own' | 'more'): string {
   const kind = channel === 'email' ? 'email' : 'mobile';
   const line = channel === 'text' ? "AND NOT (cp.line <=> 'landline')" : '';
   const [more, normal] = way === 'own' ? ['', `r.${kind}`] : [`${MORE} AND m.kind = '${kind}'`, 'm.normal'];
-  return `${more} JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${normal} ${line}`;
+  return `${more} ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${normal} ${line}`;
 }
 
 /** Whoever signed recently and has neither said yes nor no there may be asked. */

@@ -4,7 +4,7 @@ import type { IntakePlan } from '@goodword/core/intake';
 import { UNION_COUNTRIES, type HouseRules } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
 import { byPlaceSql, confirmDaysSql } from '../permission/place.sql';
-import { entryFacts, OWN_COLUMNS, saidSql, type Holds } from './bring-in.repository';
+import { entryFacts, OWN_COLUMNS, saidSql, type Dated } from './bring-in.repository';
 
 /** Where nothing was said there is no moment, and none is compared. */
 const NEVER = new Date(0);
@@ -87,7 +87,7 @@ export class CheckRepository {
     const no = `(NOT (r.${channel}_says <=> 0) OR EXISTS (SELECT 1 FROM contact_point cp JOIN permission_entry o ON o.organization_id = :org AND o.contact_point_id = cp.id AND o.state = 'no' AND o.how = 'file'
       AND o.channel = '${channel}' WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind}))`;
     if (said.said === 'nothing') return no;
-    const { at, words, joins } = saidSql(facts.holds, channel);
+    const { at, words, joins } = saidSql(facts.dated, channel);
     const when = said.from === 'column' ? `r.${channel}_says <=> 1` : `COALESCE(r.${channel}_says, 1) = 1`;
     const entry = (scope: string) =>
       `EXISTS (SELECT 1 FROM contact_point cp JOIN permission_entry o ON o.organization_id = :org AND o.contact_point_id = cp.id AND o.supporter_id = r.supporter_id ${joins}
@@ -165,7 +165,7 @@ export class CheckRepository {
     const no = await one(each('WHERE a.says = 0'));
     if (said.said === 'nothing') return { yes: 0, no, asked: 0 };
     const when = said.from === 'column' ? 'a.says = 1' : 'COALESCE(a.says, 1) = 1';
-    const { at, words, joins } = saidSql(facts.holds, channel);
+    const { at, words, joins } = saidSql(facts.dated, channel);
     const joined = joins.replaceAll('r.', 'a.');
     let [yes, asked] = [0, 0];
     for (const scope of said.scopes) {
@@ -191,7 +191,7 @@ export class CheckRepository {
   private async signedLongAgo(db: Scoped, batchId: number, plan: IntakePlan, facts: Facts): Promise<number> {
     const said = (['email', 'text'] as const).map((channel) => plan.permission[channel]).find((one) => one.said === 'yes');
     if (said?.said !== 'yes') return 0;
-    const at = facts.holds.signedOn
+    const at = facts.dated.signedOn
       ? "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'signed'), :day)"
       : ':day';
     const [row] = await db.sql<{ n: number }>(
@@ -233,7 +233,7 @@ const SETTLED = `EXISTS (SELECT 1 FROM contact_point cp WHERE cp.organization_id
 
 /** What the statements need to know beside the plan. */
 export interface Facts {
-  holds: Holds;
+  dated: Dated;
   currency: string;
   rules: HouseRules;
 }

@@ -16,6 +16,7 @@ export const MOST_AT_ONE = 40;
 export const nameAt = (key: string, { firstName, lastName }: PersonName) => `${key}\n${nameMatchKey(`${firstName} ${lastName}`)}`;
 
 const NONE = -1;
+const NOBODY: readonly number[] = [];
 
 /**
  * People of a file's earlier rows by what they can be found with. Half a million rows have to fit into memory beside
@@ -34,7 +35,7 @@ export class EarlierRows {
     for (const { by, key } of clues) {
       let table = this.tables.get(by);
       if (!table) this.tables.set(by, (table = new KeyTable(this.bytes)));
-      const known = [...table.at(key)];
+      const known = table.at(key);
       if (known.some((one) => this.ids.at(one) === id)) continue;
       if (known.length < MOST_AT_ONE) table.add(key, person);
       else if (by !== 'nearby') this.addBeyond(table, nameAt(key, name), person, id);
@@ -42,7 +43,7 @@ export class EarlierRows {
   }
 
   private addBeyond(table: KeyTable, key: string, person: number, id: number): void {
-    const known = [...table.at(key)];
+    const known = table.at(key);
     if (known.length < MOST_AT_ONE && !known.some((one) => this.ids.at(one) === id)) table.add(key, person);
   }
 
@@ -50,9 +51,10 @@ export class EarlierRows {
   at({ by, key }: Clue, name: PersonName): Candidate[] {
     const table = this.tables.get(by);
     if (!table) return [];
-    const first = [...table.at(key)];
-    const beyond = first.length < MOST_AT_ONE ? [] : [...table.at(nameAt(key, name))];
-    return [...first, ...beyond].map((person) => {
+    const first = table.at(key);
+    if (first.length === 0) return [];
+    const all = first.length < MOST_AT_ONE ? first : [...first, ...table.at(nameAt(key, name))];
+    return all.map((person) => {
       const [firstName = '', lastName = ''] = this.bytes.read(this.names.at(person)).split('\n');
       return { id: this.ids.at(person), firstName, lastName, by };
     });
@@ -87,10 +89,12 @@ class KeyTable {
     this.slots[this.slotOf(key)] = made + 1;
   }
 
-  *at(key: string): Generator<number> {
+  at(key: string): readonly number[] {
     const known = this.find(key);
-    if (known === NONE) return;
-    for (let node = this.heads.at(known); node !== NONE; node = this.nexts.at(node)) yield this.people.at(node);
+    if (known === NONE) return NOBODY;
+    const people: number[] = [];
+    for (let node = this.heads.at(known); node !== NONE; node = this.nexts.at(node)) people.push(this.people.at(node));
+    return people;
   }
 
   private find(key: string): number {
@@ -138,7 +142,7 @@ class Numbers<A extends NumberArray> {
 
   push(value: number): number {
     if (this.length === this.values.length) {
-      const larger = new this.Kind(this.values.length * 2);
+      const larger = new this.Kind(Math.ceil(this.values.length * 1.5));
       larger.set(this.values as never);
       this.values = larger;
     }
@@ -155,29 +159,43 @@ class Numbers<A extends NumberArray> {
   }
 }
 
-/** Texts as UTF-8 one behind the other, each under the offset at which it begins. */
+/** Texts of less than this are kept in pages of this size, so that keeping more never moves what is kept. */
+const PAGE = 1 << 20;
+
+/** Texts as UTF-8 one behind the other, each under the place at which it begins: the number of its page, and where in it. */
 class Bytes {
-  private buffer = Buffer.alloc(1 << 16);
+  private readonly pages = [Buffer.allocUnsafe(PAGE)];
   private end = 0;
 
   /** Keeps a text of at most 64 kB. */
   add(text: string): number {
     const length = Buffer.byteLength(text);
-    while (this.end + length + 2 > this.buffer.length) this.buffer = Buffer.concat([this.buffer, Buffer.alloc(this.buffer.length)]);
-    const offset = this.end;
-    this.buffer.writeUInt16LE(length, offset);
-    this.buffer.write(text, offset + 2);
-    this.end = offset + 2 + length;
-    return offset;
+    if (this.end + length + 2 > PAGE) {
+      this.pages.push(Buffer.allocUnsafe(PAGE));
+      this.end = 0;
+    }
+    const page = this.pages.at(-1)!;
+    page.writeUInt16LE(length, this.end);
+    page.write(text, this.end + 2);
+    const place = (this.pages.length - 1) * PAGE + this.end;
+    this.end += length + 2;
+    return place;
   }
 
-  read(offset: number): string {
-    return this.buffer.toString('utf8', offset + 2, offset + 2 + this.buffer.readUInt16LE(offset));
+  read(place: number): string {
+    const [page, at] = [this.pageOf(place), place % PAGE];
+    return page.toString('utf8', at + 2, at + 2 + lengthAt(page, at));
   }
 
-  equals(offset: number, text: string): boolean {
-    const length = this.buffer.readUInt16LE(offset);
+  equals(place: number, text: string): boolean {
+    const length = lengthAt(this.pageOf(place), place % PAGE);
     // The shortest that a text can be is a byte a unit: most others are told apart without reading them.
-    return length >= text.length && length <= text.length * 3 && this.read(offset) === text;
+    return length >= text.length && length <= text.length * 3 && this.read(place) === text;
+  }
+
+  private pageOf(place: number): Buffer {
+    return this.pages[Math.floor(place / PAGE)]!;
   }
 }
+
+const lengthAt = (page: Buffer, at: number): number => page[at]! | (page[at + 1]! << 8);

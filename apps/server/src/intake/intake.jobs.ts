@@ -16,8 +16,8 @@ import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { AddressFacts } from './address-facts';
 import { BatchNotices } from './batch-notices';
-import { BatchesRepository, type BatchRow, type Resolved } from './batches.repository';
-import { BringInRepository, holdsOf } from './bring-in.repository';
+import { BatchesRepository, type BatchRow, type Resolved, type StagedRow } from './batches.repository';
+import { BringInRepository, datedOf, type Holds } from './bring-in.repository';
 import { CheckRepository, type Facts } from './check.repository';
 import { LayoutsRepository } from './layouts.repository';
 import { OtherFilesRepository } from './other-files.repository';
@@ -27,6 +27,20 @@ import { candidatesAt, StagingRepository } from './staging.repository';
 import { TakeOutRepository } from './take-out.repository';
 
 const SLICE = 2000;
+/** Slices of staged rows that are on their way to the database at once. */
+const WRITES_AT_ONCE = 2;
+/** Rows that are worked through before what the database has answered is heard: its work goes on beside ours. */
+const BREATH = 250;
+
+/** As `map`, with a breath now and then. */
+async function eachInBreaths<A, B>(some: readonly A[], each: (one: A) => B): Promise<B[]> {
+  const out: B[] = [];
+  for (const one of some) {
+    if (out.length % BREATH === BREATH - 1) await new Promise<void>((done) => setImmediate(done));
+    out.push(each(one));
+  }
+  return out;
+}
 
 /** Rows with the people whom they may be, and the kinds of their phone lines. */
 interface Looked {
@@ -104,22 +118,30 @@ export class IntakeJobs {
       const facts = new AddressFacts({ database: this.database, staging: this.staging, domains: this.domains, lines: this.lineTypes }, scope);
       await this.database.quietly(scope, (tx) => this.batches.clearStaged(tx, batch.id));
       let rowNo = 0;
-      let writing: Promise<void> = Promise.resolve();
-      for await (const { rows, onFile, kinds } of this.looked(scope, batch, stager, facts)) {
-        if (await job.stopped()) return this.leave(scope, batch.id, 'draft', writing);
-        const staged = rows.map((row) => stager.stage(row, candidatesAt(onFile)));
-        rowNo += rows.length;
-        await writing;
-        // The next slices are cleaned and looked up while this one is written.
-        const done = rowNo;
-        writing = this.database.quietly(scope, async (tx) => {
-          await this.staging.stage(tx, batch.id, staged, kinds);
-          await this.batches.change(tx, batch.id, { next_row: done });
-        });
-        writing.catch(() => undefined);
+      // The next slices are cleaned and looked up while these are written.
+      const writing: Promise<void>[] = [];
+      try {
+        for await (const { rows, onFile, kinds } of this.looked(scope, batch, stager, facts)) {
+          if (await job.stopped()) return this.leave(scope, batch.id, 'draft', Promise.all(writing));
+          const staged = await eachInBreaths(rows, (row) => stager.stage(row, candidatesAt(onFile)));
+          rowNo += rows.length;
+          if (writing.length === WRITES_AT_ONCE) await writing.shift();
+          writing.push(this.writeStaged(scope, batch.id, staged, kinds, rowNo));
+          writing.at(-1)!.catch(() => undefined);
+        }
+        await Promise.all(writing);
+      } finally {
+        // Nothing of this check may be written into the next one.
+        await Promise.allSettled(writing);
       }
-      await writing;
       await this.settle(scope, batch, plan, rowNo);
+    });
+  }
+
+  private async writeStaged(scope: Scope, id: number, staged: StagedRow[], kinds: ReadonlyMap<string, LineType>, done: number): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      await this.staging.stage(tx, id, staged, kinds);
+      await this.batches.change(tx, id, { next_row: done });
     });
   }
 
@@ -150,13 +172,8 @@ export class IntakeJobs {
     let rowNo = 0;
     let ahead: Promise<Looked> | null = null;
     for await (const lines of this.slices(batch)) {
-      const next = this.lookUp(
-        scope,
-        batch,
-        stager,
-        facts,
-        lines.map((line) => stager.clean(line, ++rowNo)),
-      );
+      const rows = await eachInBreaths(lines, (line) => stager.clean(line, ++rowNo));
+      const next = this.lookUp(scope, batch, stager, facts, rows);
       next.catch(() => undefined);
       if (ahead) yield await ahead;
       ahead = next;
@@ -170,8 +187,12 @@ export class IntakeJobs {
       0,
       allColumns(batch.plan!).findIndex(({ to }) => to === 'email' || to === 'nameEmail'),
     );
-    for (const row of rows) if (row.clean) row.clean = withDomains(row.clean, facts, emailColumn);
-    const clues = rows.flatMap(({ clean }) => (clean && !clean.fatal ? stager.clues(clean) : []));
+    for (const row of rows) {
+      if (!row.clean) continue;
+      const kept = withDomains(row.clean, facts, emailColumn);
+      if (kept !== row.clean) [row.clean, row.clues] = [kept, stager.clues(kept)];
+    }
+    const clues = rows.flatMap((row) => row.clues);
     const [onFile, kinds] = await Promise.all([this.staging.candidates(this.database.read(scope), batch.chapter_id, clues), facts.lines(rows)]);
     for (const { clean } of rows)
       if (clean?.mobile && kinds.get(clean.mobile.normal) === 'landline')
@@ -206,7 +227,7 @@ export class IntakeJobs {
 
   private async facts(db: Scoped, scope: Scope, plan: IntakePlan): Promise<Facts> {
     const [organization, rules] = await Promise.all([this.team.organization(scope), this.houseRules.rules(db)]);
-    return { holds: holdsOf(plan), currency: organization.currency, rules };
+    return { dated: datedOf(plan), currency: organization.currency, rules };
   }
 
   private async knownGroups(db: Scoped, plan: IntakePlan): Promise<{ tagIds: number[]; listIds: number[]; allKnown: boolean }> {
@@ -224,7 +245,8 @@ export class IntakeJobs {
       const { currency, rules } = await this.facts(this.database.read(scope), scope, plan);
       let next = (await this.batches.find(this.database.read(scope), batch.id))?.next_row ?? 0;
       const [began, first] = [Date.now(), next];
-      const people = (from: number) => this.people(scope, batch, plan, from);
+      const holds = await this.bringer.holds(this.database.read(scope), batch.id, plan);
+      const people = (from: number) => this.people(scope, batch, plan, holds, from);
       // The people of the next rows are made while what hangs on these is written: two statements at a time.
       let ahead = people(next);
       while (next < batch.row_count) {
@@ -236,7 +258,7 @@ export class IntakeJobs {
           scope,
           async (tx) => {
             tx.changed('people', 0, await this.bringer.peopleOf(tx, { batchId: batch.id, from: next + 1, to }));
-            await this.bringSlice(tx, batch, plan, resolved, { from: next + 1, to, rules, currency });
+            await this.bringSlice(tx, batch, plan, resolved, holds, { from: next + 1, to, rules, currency });
             await this.batches.change(tx, batch.id, { next_row: to, rate: ((to - first) / (Date.now() - began + 1)) * 1000 });
           },
           'read committed',
@@ -251,11 +273,11 @@ export class IntakeJobs {
     });
   }
 
-  /** Makes the people of the rows after `done`; returns the last of these rows. */
-  private async people(scope: Scope, batch: BatchRow, plan: IntakePlan, done: number): Promise<number> {
+  /** Makes the people of the rows after `done`, and their addresses; returns the last of these rows. */
+  private async people(scope: Scope, batch: BatchRow, plan: IntakePlan, holds: Holds, done: number): Promise<number> {
     const to = Math.min(done + SLICE, batch.row_count);
     if (to > done && plan.what !== 'here' && plan.what !== 'refusals')
-      await this.database.quietly(scope, (tx) => this.bringer.bringPeople(tx, batch, { from: done + 1, to }), 'read committed');
+      await this.database.quietly(scope, (tx) => this.bringer.bringPeople(tx, batch, holds, { from: done + 1, to }), 'read committed');
     return to;
   }
 
@@ -264,10 +286,11 @@ export class IntakeJobs {
     batch: BatchRow,
     plan: IntakePlan,
     resolved: Resolved,
+    holds: Holds,
     within: { from: number; to: number; rules: HouseRules; currency: string },
   ): Promise<void> {
     const slice = { batchId: batch.id, from: within.from, to: within.to };
-    if (plan.what !== 'refusals') await this.bringer.bringIn(tx, batch, plan, resolved, within);
+    if (plan.what !== 'refusals') await this.bringer.bringIn(tx, batch, plan, resolved, holds, within);
     if (plan.what === 'gifts') await this.others.give(tx, batch, slice, within.currency);
     if (plan.what !== 'refusals') return;
     for (const { kind, normal } of await this.others.refuse(tx, batch, slice, plan.refusal)) {
@@ -332,7 +355,7 @@ export class IntakeJobs {
     });
   }
 
-  private async leave(scope: Scope, id: number, state: string, after: Promise<void> = Promise.resolve()): Promise<void> {
+  private async leave(scope: Scope, id: number, state: string, after: Promise<unknown> = Promise.resolve()): Promise<void> {
     await after;
     await this.database.quietly(scope, (tx) => this.batches.change(tx, id, { state }));
   }

@@ -42,6 +42,7 @@ export interface FileRow {
   rowNo: number;
   clean: CleanRow | null;
   aside: Aside | null;
+  clues: readonly Clue[];
 }
 
 /**
@@ -65,10 +66,10 @@ export class Stager {
   }
 
   clean(line: Line, rowNo: number): FileRow {
-    if (line.aside) return { rowNo, clean: null, aside: line.aside };
+    if (line.aside) return { rowNo, clean: null, aside: line.aside, clues: [] };
     const clean = cleanRow(withConstants(this.mend(line.cells, rowNo - 1), this.plan), this.rules);
     this.checkStanding(clean);
-    return { rowNo, clean, aside: null };
+    return { rowNo, clean, aside: null, clues: this.clues(clean) };
   }
 
   /** A standing is one of the campaign's own, in any case; another is told and the one for all is taken. */
@@ -82,8 +83,9 @@ export class Stager {
     clean.standing = known ?? null;
   }
 
-  /** Everything by which a row can find people, in exact and in loose ways. */
+  /** Everything by which a row can find people, in exact and in loose ways; nothing where it can't come in. */
   clues(row: CleanRow): Clue[] {
+    if (row.fatal) return [];
     const order = this.plan.matching;
     const clues: Clue[] = [];
     for (const email of [row.email, ...row.moreEmails]) {
@@ -99,14 +101,14 @@ export class Stager {
     return clues;
   }
 
-  stage({ rowNo, clean, aside }: FileRow, onFile: OnFile): StagedRow {
+  stage({ rowNo, clean, aside, clues }: FileRow, onFile: OnFile): StagedRow {
     if (!clean) return emptyStaged(rowNo, 'aside', ASIDE_WORDS[aside!]);
-    const candidates = clean.fatal ? [] : this.candidates(clean, onFile);
+    const candidates = clean.fatal ? [] : this.candidates(clean, clues, onFile);
     const match = clean.fatal ? null : matchRow(clean, candidates, this.plan.matching);
     const settled = match?.kind === 'look' ? this.settledAs(rowNo, match.candidates) : null;
     const verdict = settled?.verdict ?? this.verdict(clean, match);
     const sameId = settled ? settled.withId : match?.kind === 'same' ? match.id : null;
-    if (['new', 'shares', 'update'].includes(verdict)) this.earlier.add(this.clues(clean), sameId ?? -rowNo, clean);
+    if (['new', 'shares', 'update'].includes(verdict)) this.earlier.add(clues, sameId ?? -rowNo, clean);
     return {
       ...emptyStaged(rowNo, verdict, this.reason(clean, match, verdict)),
       sameAsRow: sameId !== null && sameId < 0 ? -sameId : null,
@@ -134,8 +136,13 @@ export class Stager {
     return choice.to === 'field' ? choice.fieldId : -(column + 1);
   }
 
-  private candidates(row: CleanRow, onFile: OnFile): Candidate[] {
-    return this.clues(row).flatMap((clue) => [...onFile(clue, row), ...this.earlier.at(clue, row)].map((one) => this.exactly(one, row)));
+  private candidates(row: CleanRow, clues: readonly Clue[], onFile: OnFile): Candidate[] {
+    const found: Candidate[] = [];
+    for (const clue of clues) {
+      for (const one of onFile(clue, row)) found.push(this.exactly(one, row));
+      for (const one of this.earlier.at(clue, row)) found.push(this.exactly(one, row));
+    }
+    return found;
   }
 
   /** The same name in the same postcode is an exact key; a like name there is only worth a look. */

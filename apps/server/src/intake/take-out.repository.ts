@@ -52,7 +52,7 @@ export class TakeOutRepository {
 
   /** Only a value that is still as the batch left it goes back to what it was: a later edit stays. */
   private async restoreValues(tx: Scoped, of: Of): Promise<void> {
-    const still = `FROM batch_before b JOIN batch_row r ON r.batch_id = b.batch_id AND r.supporter_id = b.supporter_id
+    const still = `FROM batch_before b JOIN batch_row r ON r.organization_id = b.organization_id AND r.batch_id = b.batch_id AND r.supporter_id = b.supporter_id
       JOIN batch_value v ON v.batch_id = b.batch_id AND v.row_no = r.row_no AND v.field_id = b.field_id
       JOIN field_value f ON f.supporter_id = b.supporter_id AND f.field_id = b.field_id
         AND f.text_value <=> v.text_value AND f.number_value <=> v.number_value AND f.date_value <=> v.date_value AND f.month_day <=> v.month_day
@@ -71,7 +71,7 @@ export class TakeOutRepository {
     for (const [column, key] of OWN_COLUMNS) {
       const before = key < -2 ? "NULLIF(b.text_value, '')" : 'b.text_value';
       await tx.execute(
-        `UPDATE batch_before b JOIN batch_row r ON r.batch_id = b.batch_id AND r.supporter_id = b.supporter_id JOIN supporter s ON s.id = b.supporter_id AND BINARY s.${column} = BINARY r.${column}
+        `UPDATE batch_before b JOIN batch_row r ON r.organization_id = b.organization_id AND r.batch_id = b.batch_id AND r.supporter_id = b.supporter_id JOIN supporter s ON s.id = b.supporter_id AND BINARY s.${column} = BINARY r.${column}
           SET s.${column} = ${before} WHERE b.organization_id = :org AND b.batch_id = :batchId AND b.field_id = ${key}`,
         of,
       );
@@ -96,10 +96,13 @@ export class TakeOutRepository {
     await tx.execute('DELETE FROM batch_hold WHERE organization_id = :org AND batch_id = :batchId', of);
   }
 
-  /** Joins, not IN: the delete of a subquery would read the whole table once for each person. */
+  /**
+   * Joins, not IN: the delete of a subquery would read the whole table once for each person. And joins that name the
+   * organization, since rows are found by person through an index that begins with it.
+   */
   private async removePeople(tx: Scoped, of: Of): Promise<void> {
     await tx.execute(
-      `DELETE t FROM supporter_contact t LEFT JOIN batch_row r ON r.batch_id = t.batch_id AND r.supporter_id = t.supporter_id AND r.stays = 1
+      `DELETE t FROM supporter_contact t LEFT JOIN batch_row r ON r.organization_id = t.organization_id AND r.batch_id = t.batch_id AND r.supporter_id = t.supporter_id AND r.stays = 1
         WHERE t.organization_id = :org AND t.batch_id = :batchId AND r.row_no IS NULL`,
       of,
     );

@@ -1,14 +1,17 @@
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import { formatDay, formatMoney, formatValue, type FieldType } from '@goodword/core/fields';
 import { cleanMobile } from '@goodword/core/intake';
 import type { MergeValues } from '@goodword/core/merge';
 import type { Scoped } from '../platform/database';
+import { HouseholdsRepository } from '../record/households.repository';
 import { valueOf, type ValueRow } from '../supporters/fields.repository';
 import type { OrganizationRow, TeammateRow } from '../team/team.repository';
 
 /** The values that messages merge, for many people in a few reads. */
 @Injectable()
 export class MergeValuesRepository {
+  constructor(@Inject(HouseholdsRepository) private readonly households: HouseholdsRepository) {}
+
   async of(db: Scoped, ids: readonly number[], organization: OrganizationRow, sender: TeammateRow | undefined): Promise<Map<number, MergeValues>> {
     const out = new Map<number, MergeValues>();
     if (ids.length === 0) return out;
@@ -26,6 +29,8 @@ export class MergeValuesRepository {
         chapter: p.chapter,
       });
     }
+    const greetings = await this.households.greetings(db, ids, organization.locale);
+    for (const [id, values] of out) values.greeting = greetings.get(id) || values.firstName;
     await Promise.all([this.points(db, ids, out), this.fields(db, ids, organization, out), this.gifts(db, ids, organization, out)]);
     return out;
   }

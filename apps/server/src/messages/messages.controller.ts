@@ -1,7 +1,7 @@
 import { Body, Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
-import { schema, type MessageFault, type MessageView, type Preview } from '@goodword/core/contract';
+import { schema, type MessageFault, type MessageView, type Preview, type TagDeed } from '@goodword/core/contract';
 import type { MergeName } from '@goodword/core/merge';
 import type { Purpose, SendingChannel } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
@@ -10,6 +10,7 @@ import type { Scope } from '../platform/scope';
 import { FieldsService } from '../supporters/fields.service';
 import { IMAGE_LIMITS, ImagesService, type ImageView } from './images.service';
 import { MessagesService, type MessageBody } from './messages.service';
+import { TagDeedsService } from './tag-deeds.service';
 
 @Controller()
 export class MessagesController {
@@ -17,6 +18,7 @@ export class MessagesController {
     @Inject(MessagesService) private readonly messages: MessagesService,
     @Inject(ImagesService) private readonly images: ImagesService,
     @Inject(FieldsService) private readonly fields: FieldsService,
+    @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
   ) {}
 
   @Route('get', 'api/messages', { role: 'viewer', summary: 'Messages, last changed first' })
@@ -37,6 +39,17 @@ export class MessagesController {
   @Route('put', 'api/messages/:id', { role: 'writer', summary: 'Save the words of a draft', params: schema.idParams, body: schema.saveMessage })
   save(@Caller() scope: Scope, @Id() id: number, @Input('body') body: MessageBody): Promise<MessageFault[]> {
     return this.messages.save(scope, id, body);
+  }
+
+  @Route('put', 'api/messages/:id/tag-deeds', {
+    role: 'organizer',
+    summary: 'Tags for whoever follows a link in it, or answers it',
+    params: schema.idParams,
+    body: schema.saveTagDeeds,
+  })
+  @HttpCode(204)
+  tag(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { tagDeeds: TagDeed[] }): Promise<void> {
+    return this.tagDeeds.save(scope, id, body.tagDeeds);
   }
 
   @Route('delete', 'api/messages/:id', { role: 'writer', summary: 'Delete a draft', params: schema.idParams })

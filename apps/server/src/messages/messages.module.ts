@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { RecordModule } from '../record/record.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { ComposingService } from './composing.service';
@@ -7,11 +8,12 @@ import { MergeValuesRepository } from './merge-values.repository';
 import { MessagesController } from './messages.controller';
 import { MessagesRepository } from './messages.repository';
 import { MessagesService } from './messages.service';
+import { TagDeedsService } from './tag-deeds.service';
 
 @Module({
-  imports: [SupportersModule, TeamModule],
+  imports: [RecordModule, SupportersModule, TeamModule],
   controllers: [MessagesController],
-  providers: [MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, ImagesService],
-  exports: [MessagesService, MessagesRepository, ComposingService, MergeValuesRepository],
+  providers: [MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, ImagesService, TagDeedsService],
+  exports: [MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, TagDeedsService],
 })
 export class MessagesModule {}

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { GroupKind, MessageState, MessageView, Recipients } from '@goodword/core/contract';
+import type { GroupKind, MessageState, MessageView, Recipients, TagDeed } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
 import type { Purpose, Scope as PermissionScope, SendingChannel } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
@@ -23,6 +23,9 @@ export interface MessageRow {
   sender_id: number | null;
   tested_at: Date | null;
   prepared_to: number;
+  /** The one person that it was written to from their record. */
+  personal_to: number | null;
+  tag_deeds: TagDeed[] | null;
   updated_at: Date;
 }
 
@@ -47,6 +50,7 @@ export function messageView(row: MessageRow): MessageView {
     scheduledAt: row.scheduled_at?.toISOString() ?? null,
     updatedAt: row.updated_at.toISOString(),
     testedAt: row.tested_at?.toISOString() ?? null,
+    tagDeeds: row.tag_deeds ?? [],
   };
 }
 
@@ -54,9 +58,10 @@ const NEEDING = ['draft', 'scheduled', 'preparing'];
 
 @Injectable()
 export class MessagesRepository {
+  /** Messages to groups; what was written to one person alone is on their record. */
   async all(db: Scoped): Promise<MessageRow[]> {
     return db.sql<MessageRow>(
-      'SELECT * FROM message WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY updated_at DESC, id DESC LIMIT 500',
+      'SELECT * FROM message WHERE organization_id = :org AND personal_to IS NULL AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY updated_at DESC, id DESC LIMIT 500',
     );
   }
 
@@ -95,13 +100,45 @@ export class MessagesRepository {
     await tx.table('message').where('message.id', id).delete();
   }
 
-  /** Messages not yet gone that need a group: as recipients, or as the list that they are for. */
+  /** Messages not yet gone that need a group: as recipients, as the list that they are for, or as a tag that they put on. */
   async usersOf(db: Scoped, kind: GroupKind, id: number): Promise<{ id: number; name: string }[]> {
     const rows = (await this.all(db)).filter((message) => NEEDING.includes(message.state));
     const uses = (message: MessageRow) =>
       [...message.recipients.from, ...message.recipients.minus].some((ref) => ref.kind === kind && ref.id === id) ||
-      (kind === 'list' && message.list_id === id);
+      (kind === 'list' && message.list_id === id) ||
+      (kind === 'tag' && (message.tag_deeds ?? []).some((deed) => deed.tagId === id));
     return rows.filter(uses).map(({ id: messageId, name }) => ({ id: messageId, name }));
+  }
+
+  /** Puts one group in the place of another, in messages that have not gone yet. */
+  async replaceGroup(tx: Scoped, kind: GroupKind, from: number, into: number): Promise<void> {
+    const replaced = (refs: Recipients['from']) => {
+      const changed = refs.map((ref) => (ref.kind === kind && ref.id === from ? { kind, id: into } : ref));
+      return changed.filter((ref, i) => changed.findIndex((one) => one.kind === ref.kind && one.id === ref.id) === i);
+    };
+    for (const { id } of await this.usersOf(tx, kind, from)) {
+      const { recipients } = (await this.find(tx, id))!;
+      await this.change(tx, id, {
+        recipients: JSON.stringify({ ...recipients, from: replaced(recipients.from), minus: replaced(recipients.minus) }),
+      });
+    }
+    if (kind === 'tag') await this.replaceTagDeeds(tx, from, into);
+  }
+
+  /** Also of messages that have gone: links in them are followed for months. */
+  private async replaceTagDeeds(tx: Scoped, from: number, into: number): Promise<void> {
+    const rows = await tx.sql<{ id: number; tag_deeds: TagDeed[] }>(
+      'SELECT id, tag_deeds FROM message WHERE organization_id = :org AND tag_deeds IS NOT NULL',
+    );
+    for (const { id, tag_deeds: deeds } of rows) {
+      if (!deeds.some((deed) => deed.tagId === from)) continue;
+      const changed = deeds.map((deed) => (deed.tagId === from ? { ...deed, tagId: into } : deed));
+      const once = changed.filter((deed, i) => changed.findIndex((one) => one.on === deed.on && one.tagId === deed.tagId) === i);
+      await tx
+        .table('message')
+        .where('message.id', id)
+        .update({ tag_deeds: JSON.stringify(once) });
+    }
   }
 
   async links(db: Scoped, messageId: number): Promise<{ position: number; url: string }[]> {

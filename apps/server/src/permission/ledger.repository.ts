@@ -156,14 +156,21 @@ export class LedgerRepository {
     return id;
   }
 
-  /** Folds entries that were written by a set-based statement. `which` is a condition over permission_entry. */
-  async fold(tx: Scoped, which: string, bindings: Record<string, Bound>): Promise<void> {
+  /**
+   * Folds entries that were written by a set-based statement. `which` is a condition over permission_entry; `marks` are
+   * those that they make, where the caller knows.
+   */
+  async fold(tx: Scoped, which: string, bindings: Record<string, Bound>, marks?: ReadonlySet<MarkKind>): Promise<void> {
+    const kinds = marks ? KINDS.filter(([kind]) => [...marks].some((mark) => COLUMN_OF[mark] === kind)) : await this.kindsOf(tx, which, bindings);
+    if (kinds.length > 0) await tx.execute(foldSql(which, 'permission_state', kinds), bindings);
+  }
+
+  private async kindsOf(tx: Scoped, which: string, bindings: Record<string, Bound>): Promise<(typeof KINDS)[number][]> {
     const made = await tx.sql<Record<ColumnKind, number | null>>(
       `SELECT ${KINDS.map(([kind, when]) => `MAX(${when}) AS ${kind}`).join(', ')} FROM permission_entry WHERE organization_id = :org AND taken_back_at IS NULL AND ${which}`,
       bindings,
     );
-    const kinds = KINDS.filter(([kind]) => Number(made[0]?.[kind] ?? 0) === 1);
-    if (kinds.length > 0) await tx.execute(foldSql(which, 'permission_state', kinds), bindings);
+    return KINDS.filter(([kind]) => Number(made[0]?.[kind] ?? 0) === 1);
   }
 
   /** Marks a batch's agreements as taken back (its refusals stay) and derives the state of their addresses anew. */
@@ -181,6 +188,14 @@ export class LedgerRepository {
     );
     await tx.execute(`DELETE FROM permission_state WHERE organization_id = :org AND contact_point_id IN (${mine})`, { batchId });
     await this.fold(tx, `contact_point_id IN (SELECT contact_point_id FROM (${mine}) affected)`, { batchId });
+  }
+
+  /** Derives the states of some addresses anew: after entries have become somebody else's. */
+  async refold(tx: Scoped, contactPointIds: readonly number[]): Promise<void> {
+    if (contactPointIds.length === 0) return;
+    for (const id of contactPointIds) tx.reached.add(id);
+    await tx.execute('DELETE FROM permission_state WHERE organization_id = :org AND contact_point_id IN (:contactPointIds)', { contactPointIds });
+    await this.fold(tx, 'contact_point_id IN (:contactPointIds)', { contactPointIds });
   }
 
   /** Derives the whole state table of an organization anew from its entries. */

@@ -14,8 +14,12 @@ function codeOf(error: unknown): string {
   return typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
 }
 
+/** Whether the database did not answer, so that the same may be asked again when it does. */
 export function isLostConnection(error: unknown): boolean {
-  return error instanceof Unavailable || LOST.has(codeOf(error)) || (error as Error | null)?.name === 'KnexTimeoutError';
+  if (error instanceof Unavailable || LOST.has(codeOf(error))) return true;
+  if (typeof error !== 'object' || error === null) return false;
+  // A command given to a connection that has just been lost fails without a code, and is marked as fatal by the driver.
+  return ('fatal' in error && error.fatal === true && codeOf(error) === '') || (error as Error).name === 'KnexTimeoutError';
 }
 
 export function isDuplicate(error: unknown): boolean {
@@ -110,7 +114,9 @@ export class Scoped {
   async load(name: string, columns: readonly string[], rows: readonly (readonly Bound[])[]): Promise<void> {
     if (rows.length === 0) return;
     const names = ['organization_id', ...columns].map((column) => `\`${column}\``).join(',');
-    const text = rows.map((row) => loadLine([this.scope.organizationId, ...row])).join('');
+    const first = `${this.scope.organizationId}`;
+    let text = '';
+    for (const row of rows) text += `${first}${loadLine(row)}`;
     // Faults of single values are warnings to LOAD DATA LOCAL; every value here has been bounded and typed before.
     const statement = `LOAD DATA LOCAL INFILE 'rows' INTO TABLE \`${name}\` CHARACTER SET utf8mb4 FIELDS TERMINATED BY '\\t' ESCAPED BY '\\\\' LINES TERMINATED BY '\\n' (${names})`;
     const answer = (await this.knex
@@ -170,15 +176,20 @@ interface Streaming {
 /** Reading what is committed locks no rows that a statement only reads: for bulk work side by side. */
 export type Isolation = 'read committed';
 
+/** The values of a row behind its first. */
 function loadLine(row: readonly Bound[]): string {
-  return `${row.map(loadValue).join('\t')}\n`;
+  let line = '';
+  for (const value of row) line += `\t${loadValue(value)}`;
+  return `${line}\n`;
 }
 
 function loadValue(value: Bound): string {
   if (value === null) return '\\N';
   if (typeof value === 'number') return String(value);
-  return String(value).replace(/[\\\t\n\r\0]/g, (char) => ESCAPES[char]!);
+  const text = String(value);
+  return SPECIAL.test(text) ? text.replace(new RegExp(SPECIAL, 'g'), (char) => ESCAPES[char]!) : text;
 }
+const SPECIAL = /[\\\t\n\r\0]/;
 const ESCAPES: Record<string, string> = { '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r', '\0': '\\0' };
 
 /** The pool, and the two ways to it: reading in a scope, and writing in one transaction in a scope. */

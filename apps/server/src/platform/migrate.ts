@@ -3,8 +3,17 @@ import * as first from './migrations/001_first';
 import * as permission from './migrations/002_permission';
 import * as gather from './migrations/003_gather';
 import * as sort from './migrations/004_sort';
+import * as record from './migrations/005_record';
+import * as tagDeeds from './migrations/006_tag_deeds';
 
-const MIGRATIONS: Record<string, Knex.Migration> = { '001_first': first, '002_permission': permission, '003_gather': gather, '004_sort': sort };
+const MIGRATIONS: Record<string, Knex.Migration> = {
+  '001_first': first,
+  '002_permission': permission,
+  '003_gather': gather,
+  '004_sort': sort,
+  '005_record': record,
+  '006_tag_deeds': tagDeeds,
+};
 
 const source: Knex.MigrationSource<string> = {
   getMigrations: async () => Object.keys(MIGRATIONS),

@@ -3,15 +3,37 @@ import { Database } from './database';
 import { migrate } from './migrate';
 import { programScope, type Scope } from './scope';
 
+const TEMPLATE = 'gw_template';
+
+/** The migrations run once for all test files; each takes the tables that came of it. Two processes that begin together wait for one another. */
+async function ensureTemplate(server: string, admin: Database): Promise<void> {
+  const knex = admin.unscoped();
+  await knex.raw("SELECT GET_LOCK('gw_template', 120)");
+  const [known] = (await knex.raw('SHOW DATABASES LIKE ?', [`${TEMPLATE}_done`])) as [unknown[]];
+  if (known.length === 0) {
+    await knex.raw(`DROP DATABASE IF EXISTS ${TEMPLATE}`);
+    await knex.raw(`CREATE DATABASE ${TEMPLATE}`);
+    const template = new Database(`${server}/${TEMPLATE}`, 1);
+    await migrate(template.unscoped());
+    await template.close();
+    await knex.raw(`CREATE DATABASE ${TEMPLATE}_done`);
+  }
+  await knex.raw("SELECT RELEASE_LOCK('gw_template')");
+}
+
 /** A database of its own for one test file, on the server that the test command started. */
 export async function openTestDatabase(): Promise<{ database: Database; url: string; close(): Promise<void> }> {
   const server = process.env.TEST_DATABASE_SERVER;
   if (!server) throw new Error('expected TEST_DATABASE_SERVER; run the tests by "npm test"');
   const name = `t_${randomBytes(6).toString('hex')}`;
   const admin = new Database(`${server}/mysql`, 1);
+  await ensureTemplate(server, admin);
   await admin.unscoped().raw(`CREATE DATABASE ${name}`);
+  const [tables] = (await admin.unscoped().raw('SELECT table_name AS t FROM information_schema.tables WHERE table_schema = ?', [TEMPLATE])) as [
+    { t: string }[],
+  ];
+  for (const { t } of tables) await admin.unscoped().raw(`CREATE TABLE ${name}.\`${t}\` LIKE ${TEMPLATE}.\`${t}\``);
   const database = new Database(`${server}/${name}`);
-  await migrate(database.unscoped());
   return {
     database,
     url: `${server}/${name}`,

@@ -51,7 +51,7 @@ export class ResultsController {
     body: schema.handled,
   })
   @HttpCode(204)
-  async handled(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { handled: boolean }): Promise<void> {
-    await this.database.quietly(scope, (tx) => this.repository.handleReply(tx, id, body.handled));
+  handled(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { handled: boolean }): Promise<void> {
+    return this.results.handleReply(scope, id, body.handled);
   }
 }

@@ -140,7 +140,12 @@ export class ResultsRepository {
     }));
   }
 
-  async handleReply(tx: Scoped, id: number, handled: boolean): Promise<void> {
+  /** Puts a reply aside or takes it up again; false where the caller has no such reply. */
+  async handleReply(tx: Scoped, id: number, handled: boolean): Promise<boolean> {
+    const mine = '(:chapter IS NULL OR EXISTS (SELECT 1 FROM supporter s WHERE s.id = reply.supporter_id AND s.chapter_id = :chapter))';
+    const [reply] = await tx.sql(`SELECT id FROM reply WHERE organization_id = :org AND id = :id AND ${mine}`, { id });
+    if (!reply) return false;
     await tx.execute('UPDATE reply SET handled_at = IF(:handled, UTC_TIMESTAMP(3), NULL) WHERE organization_id = :org AND id = :id', { id, handled });
+    return true;
   }
 }

@@ -1,6 +1,6 @@
 import { Bits } from '@goodword/core/common';
 import { STATES } from '@goodword/core/permission';
-import { NO_DAY, type Column } from '@goodword/core/segment';
+import { narrowAmounts, NO_DAY, runningTotals, type Column } from '@goodword/core/segment';
 
 /** A row of a column's query: the supporter's id, and what is known of them. */
 export type Row = readonly unknown[];
@@ -238,7 +238,9 @@ export class HeldRuns implements Held {
   version = newVersion();
   private starts: Uint32Array;
   private days = new Int32Array(0);
-  private others: Float64Array | Uint32Array;
+  private others: Float64Array | Int32Array | Uint32Array;
+  /** Running totals of amounts that are kept in 32 bits. */
+  private running: Int32Array | undefined;
   private fresh = new Facts();
   private readonly anew = new Set<number>();
 
@@ -252,12 +254,18 @@ export class HeldRuns implements Held {
 
   get column(): Column {
     return this.kind === 'gifts'
-      ? { kind: 'gifts', starts: this.starts, days: this.days, amounts: this.others as Float64Array }
+      ? {
+          kind: 'gifts',
+          starts: this.starts,
+          days: this.days,
+          amounts: this.others as Float64Array | Int32Array,
+          ...(this.running ? { running: this.running } : {}),
+        }
       : { kind: 'messages', starts: this.starts, days: this.days, messageIds: this.others as Uint32Array };
   }
 
   get bytes(): number {
-    return this.starts.byteLength + this.days.byteLength + this.others.byteLength;
+    return this.starts.byteLength + this.days.byteLength + this.others.byteLength + (this.running?.byteLength ?? 0);
   }
 
   grow(size: number): void {
@@ -297,7 +305,9 @@ export class HeldRuns implements Held {
       days[to] = fresh.days[f]!;
       others[to] = fresh.others[f]!;
     }
-    [this.starts, this.days, this.others, this.fresh] = [counts, days, others, new Facts()];
+    const kept = others instanceof Float64Array ? narrowAmounts(counts, others) : others;
+    this.running = kept instanceof Int32Array ? runningTotals(kept) : undefined;
+    [this.starts, this.days, this.others, this.fresh] = [counts, days, kept, new Facts()];
     anew.clear();
     this.version = newVersion();
   }

@@ -86,3 +86,93 @@ export function orderBy(keys: readonly SortKey[], ids: Uint32Array, size: number
   for (const [i, key] of [...keys.entries()].reverse()) order = sortedBy(order, ranksOf(key.column, size), descending && i === 0) as typeof order;
   return order;
 }
+
+/** How two people stand to each other in an order: as `orderBy` puts them. */
+function comparing(keys: readonly SortKey[], ids: Uint32Array, descending: boolean): (a: number, b: number) => number {
+  const steps = keys.map(({ column }, i) => stepOf(column, descending && i === 0));
+  return (a, b) => {
+    for (const step of steps) {
+      const found = step(a, b);
+      if (found !== 0) return found;
+    }
+    return ids[a]! - ids[b]!;
+  };
+}
+
+function stepOf(column: Column, descending: boolean): (a: number, b: number) => number {
+  const turn = descending ? -1 : 1;
+  const by = <V extends string | number>(valueOf: (ordinal: number) => V | null) => {
+    return (a: number, b: number) => {
+      const [one, other] = [valueOf(a), valueOf(b)];
+      if (one === null || other === null) return Number(one === null) - Number(other === null);
+      return one < other ? -turn : one > other ? turn : 0;
+    };
+  };
+  switch (column.kind) {
+    case 'text': {
+      const words = new Map<number, string>();
+      const wordOf = (code: number) => {
+        let word = words.get(code);
+        if (word === undefined) words.set(code, (word = folded(column.dictionary[code]!)));
+        return word;
+      };
+      return by((ordinal) => (column.codes[ordinal] === 0 ? null : wordOf(column.codes[ordinal]!)));
+    }
+    case 'number':
+      return by((ordinal) => (Number.isNaN(column.values[ordinal]) ? null : column.values[ordinal]!));
+    case 'day':
+      return by((ordinal) => (column.values[ordinal] === NO_DAY ? null : column.values[ordinal]!));
+    case 'monthDay':
+      return by((ordinal) => (column.values[ordinal] === 0 ? null : column.values[ordinal]!));
+    default:
+      throw new Error(`expected a column that people can be put in order by, got ${column.kind}`);
+  }
+}
+
+/** An order without some people. A byte for each is looked up sooner than a set: the first page after a change took 39 ms and not 186. */
+function without(order: Uint32Array, some: ReadonlySet<number>, size: number): Uint32Array {
+  const gone = new Uint8Array(size);
+  for (const ordinal of some) gone[ordinal] = 1;
+  const out = new Uint32Array(order.length);
+  let n = 0;
+  for (let i = 0; i < order.length; i++) {
+    const ordinal = order[i]!;
+    out[n] = ordinal;
+    n += 1 - gone[ordinal]!;
+  }
+  return out.subarray(0, n);
+}
+
+/**
+ * The same order after some people's values changed and some came new: they are taken out, put in order among themselves,
+ * and each is put where it belongs by halving. Costs one pass over everybody, and a few comparisons for each who moves.
+ */
+export function mended(
+  order: Uint32Array,
+  keys: readonly SortKey[],
+  ids: Uint32Array,
+  size: number,
+  descending: boolean,
+  changed: ReadonlySet<number>,
+): Uint32Array {
+  const compare = comparing(keys, ids, descending);
+  const rest = without(order, changed, size);
+  const fresh = Array.from({ length: size - order.length }, (_none, i) => order.length + i).filter((ordinal) => !changed.has(ordinal));
+  const moving = [...changed, ...fresh].sort(compare);
+  const out = new Uint32Array(rest.length + moving.length);
+  let [from, to] = [0, 0];
+  for (const ordinal of moving) {
+    let [low, high] = [from, rest.length];
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (compare(rest[middle]!, ordinal) < 0) low = middle + 1;
+      else high = middle;
+    }
+    out.set(rest.subarray(from, low), to);
+    to += low - from;
+    from = low;
+    out[to++] = ordinal;
+  }
+  out.set(rest.subarray(from), to);
+  return out;
+}

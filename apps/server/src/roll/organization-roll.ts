@@ -19,8 +19,9 @@ import {
 import type { Scoped } from '../platform/database';
 import { ChangeLog, type Change } from './change-log';
 import { folded, type Held, type HeldTexts } from './held';
-import { orderBy } from './orders';
+import { mended, orderBy } from './orders';
 import { Ordinals } from './ordinals';
+import { PeopleRows } from './people-rows';
 import { fieldSource, sourceOf, type Source, type TypeOf } from './sources';
 import { HeldVerdicts } from './verdicts';
 
@@ -34,6 +35,14 @@ interface Kept {
   used: number;
 }
 
+interface KeptOrder {
+  /** The columns it was made of; others in their place make it anew. */
+  columns: readonly Held[];
+  order: Uint32Array;
+  /** Whose values changed since. */
+  moved: Set<number>;
+}
+
 interface Result {
   bits: Bits;
   version: number;
@@ -42,6 +51,8 @@ interface Result {
 const LONG_AGO_MS = 12 * 3_600_000;
 const MOST_RESULTS = 400;
 const MOST_ORDERS = 6;
+/** Beyond so many an order is sooner made anew than mended. */
+const MOST_MOVED = 20_000;
 
 /** What changes by itself or is read from other tables, handed in with each question. */
 export interface Around {
@@ -59,7 +70,7 @@ export class OrganizationRoll {
   private readonly columns = new Map<string, Kept>();
   private readonly verdicts = new Map<string, { held: HeldVerdicts; used: number }>();
   private readonly results = new Map<string, Result>();
-  private readonly orders = new Map<string, { version: string; order: Uint32Array }>();
+  private readonly orders = new Map<string, KeptOrder>();
   private readonly types = new Map<number, FieldType>();
   private dayOf: (seconds: number) => Day = (seconds) => Math.floor(seconds / 86_400);
   private begun = false;
@@ -249,11 +260,13 @@ export class OrganizationRoll {
     const some = ids === 'everybody' ? '' : ' AND id IN (:ids)';
     const named =
       ids === 'everybody' ? Array.from({ length: this.people.size }, (_none, i) => i) : ids.flatMap((id) => this.people.ordinalOf(id) ?? []);
+    const rows = new PeopleRows();
     await db.scan(
-      `SELECT id, chapter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL${some} ORDER BY id`,
+      `SELECT id, chapter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL${some}`,
       ids === 'everybody' ? {} : { ids },
-      ([id, chapter]) => this.people.put(Number(id), Number(chapter)),
+      ([id, chapter]) => rows.push(Number(id), Number(chapter)),
     );
+    rows.byId((id, chapterId) => this.people.put(id, chapterId));
     this.people.settle(named);
     for (const { held } of [...this.columns.values(), ...this.verdicts.values()]) held.grow(this.people.size);
   }
@@ -318,7 +331,11 @@ export class OrganizationRoll {
   }
 
   private async fill(db: Scoped, { source, held }: Kept, ids: readonly number[] | 'everybody'): Promise<void> {
-    if (ids !== 'everybody') held.reset(ids.flatMap((id) => this.people.ordinalOf(id) ?? []));
+    if (ids !== 'everybody') {
+      const ordinals = ids.flatMap((id) => this.people.ordinalOf(id) ?? []);
+      held.reset(ordinals);
+      this.moveIn(held, ordinals);
+    }
     const some = ids === 'everybody' ? '' : ` AND ${source.by} IN (:someIds)`;
     await db.scan(
       `${source.sql}${some} ${source.tail ?? ''}`,
@@ -331,17 +348,29 @@ export class OrganizationRoll {
     held.finish();
   }
 
-  /** Everybody in an order, made once for the columns as they are and kept. */
+  /** Tells the orders that are kept whose values in a column are others now. */
+  private moveIn(held: Held, ordinals: readonly number[]): void {
+    for (const [name, { columns, moved }] of this.orders) {
+      if (!columns.includes(held)) continue;
+      for (const ordinal of ordinals) moved.add(ordinal);
+      if (moved.size > MOST_MOVED) this.orders.delete(name);
+    }
+  }
+
+  /** Everybody in an order: made once, then kept, and mended where people change. */
   private async order(around: Around, by: OrderRef, descending: boolean): Promise<Uint32Array> {
     const refs = by === 'name' ? ['lastName', 'firstName'] : [by, 'lastName', 'firstName'];
     await this.ready(around, [], refs);
     const keys = refs.map((ref) => this.columns.get(`field:${ref}`)!.held);
-    const [name, version] = [`${by}/${descending}`, `${this.people.size}/${keys.map((held) => held.version).join('/')}`];
+    const name = `${by}/${descending}`;
+    const { ids, size } = this.people;
     const known = this.orders.get(name);
-    if (known?.version === version) return known.order;
-    const order = orderBy(keys, this.people.ids, this.people.size, descending);
+    const same = known && keys.every((held, i) => held === known.columns[i]);
+    const moves = same ? known.moved.size + size - known.order.length : 0;
+    if (same && moves === 0) return known.order;
+    const order = same && moves <= MOST_MOVED ? mended(known.order, keys, ids, size, descending, known.moved) : orderBy(keys, ids, size, descending);
     this.orders.delete(name);
-    this.orders.set(name, { version, order });
+    this.orders.set(name, { columns: keys, order, moved: new Set() });
     if (this.orders.size > MOST_ORDERS) this.orders.delete(this.orders.keys().next().value!);
     return order;
   }

@@ -29,8 +29,12 @@ const members = (what: 'tag' | 'list', ref: number): Source => ({
   hold: (size) => new HeldBits(size),
 });
 
+/** How many a household has; of people who are in one. */
+const HOUSEHOLD_SIZE =
+  '(SELECT COUNT(*) FROM supporter o WHERE o.organization_id = :org AND o.household_id = supporter.household_id AND o.erased_at IS NULL)';
+
 /** Columns of the supporter's own row. */
-const OWN: Record<string, { sql: string; moments?: true; hold: (size: number) => Held }> = {
+const OWN: Record<string, { sql: string; where?: string; moments?: true; hold: (size: number) => Held }> = {
   firstName: { sql: 'first_name', hold: (size) => new HeldTexts(size) },
   lastName: { sql: 'last_name', hold: (size) => new HeldTexts(size) },
   created: { sql: 'UNIX_TIMESTAMP(created_at)', moments: true, hold: (size) => new HeldDays(size) },
@@ -39,23 +43,28 @@ const OWN: Record<string, { sql: string; moments?: true; hold: (size: number) =>
   region: { sql: 'region', hold: (size) => new HeldTexts(size) },
   postcode: { sql: 'postcode', hold: (size) => new HeldTexts(size) },
   externalId: { sql: 'external_id', hold: (size) => new HeldTexts(size) },
+  household: { sql: HOUSEHOLD_SIZE, where: 'AND household_id IS NOT NULL', hold: (size) => new HeldNumbers(size) },
 };
 
 /** How values of a type are kept, and in which column of `field_value` they are. */
 function shapeOf(type: FieldType): { column: string; hold: (size: number) => Held } {
   switch (type) {
     case 'text':
+    case 'longtext':
     case 'choice':
     case 'choices':
     case 'country':
+    case 'region':
     case 'place':
     case 'link':
+    case 'file':
       return { column: 'text_value', hold: (size) => new HeldTexts(size) };
     case 'number':
     case 'money':
     case 'yesno':
       return { column: 'number_value', hold: (size) => new HeldNumbers(size) };
     case 'date':
+    case 'datetime':
       return { column: 'date_value', hold: (size) => new HeldDays(size) };
     case 'birthday':
       return { column: 'month_day', hold: (size) => new HeldMonthDays(size) };
@@ -69,7 +78,7 @@ export function fieldSource(ref: number | string, typeOf: TypeOf): Source {
   if (typeof ref === 'string') {
     const own = OWN[ref];
     if (!own) throw new Error(`expected a field that everybody has, got ${ref}`);
-    const sql = `SELECT id, ${own.sql} FROM supporter WHERE organization_id = :org AND erased_at IS NULL`;
+    const sql = `SELECT id, ${own.sql} FROM supporter WHERE organization_id = :org AND erased_at IS NULL ${own.where ?? ''}`;
     return { key: `field:${ref}`, what: 'own', ref: 0, sql, by: 'id', bindings: {}, ...(own.moments ? { moments: true } : {}), hold: own.hold };
   }
   const { column, hold } = shapeOf(typeOf(ref));

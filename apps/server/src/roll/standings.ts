@@ -71,11 +71,19 @@ export class Standings {
     await Promise.all([this.readAddresses(db), this.readRecent(db), severalPlaces ? this.readPlaces(db) : null]);
   }
 
-  /** Addresses, then whose they are, then what was said there: each needs the one before. */
+  /**
+   * Addresses, whose they are, and what was said there. Each needs the one before, but all are read side by side: while the
+   * rows of one are put away, the database makes those of another.
+   */
   private async readAddresses(db: Scoped): Promise<void> {
-    await this.readPoints(db);
-    await this.readLinks(db);
-    await this.readSaid(db);
+    const [links, yes, marks] = [new Triples(), new Triples(), [] as unknown[][]];
+    const readLinks = db.scan('SELECT supporter_id, contact_point_id, position FROM supporter_contact WHERE organization_id = :org', {}, (row) =>
+      links.push(Number(row[0]), Number(row[1]), Number(row[2])),
+    );
+    await Promise.all([this.readPoints(db), readLinks, this.readSaid(db, marks, yes)]);
+    links.each((supporterId, contactPointId, position) => this.keepLink(supporterId, contactPointId, position));
+    for (const row of marks) this.keepMarks(row);
+    yes.each((contactPointId, supporterId, own) => this.keepYes(contactPointId, supporterId, own));
   }
 
   /** Hands out the decision of everybody. */
@@ -161,43 +169,39 @@ export class Standings {
     );
   }
 
-  private async readLinks(db: Scoped): Promise<void> {
-    await db.scan(
-      'SELECT supporter_id, contact_point_id, position FROM supporter_contact WHERE organization_id = :org',
-      {},
-      ([supporterId, contactPointId, position]) => {
-        const [ordinal, point] = [this.people.ordinalOf(Number(supporterId)), this.points.of(Number(contactPointId))];
-        if (ordinal === undefined || point === undefined) return;
-        if (this.first[ordinal] === NOBODY) {
-          this.first[ordinal] = point;
-          this.firstIds[ordinal] = Number(contactPointId);
-          this.firstPositions[ordinal] = Number(position);
-          return;
-        }
-        const link: Link = { point, contactPointId: Number(contactPointId), position: Number(position) };
-        const known = this.more.get(ordinal);
-        if (known) known.push(link);
-        else this.more.set(ordinal, [link]);
-      },
-    );
+  private keepLink(supporterId: number, contactPointId: number, position: number): void {
+    const [ordinal, point] = [this.people.ordinalOf(supporterId), this.points.of(contactPointId)];
+    if (ordinal === undefined || point === undefined) return;
+    if (this.first[ordinal] === NOBODY) {
+      this.first[ordinal] = point;
+      this.firstIds[ordinal] = contactPointId;
+      this.firstPositions[ordinal] = position;
+      return;
+    }
+    const link: Link = { point, contactPointId, position };
+    const known = this.more.get(ordinal);
+    if (known) known.push(link);
+    else this.more.set(ordinal, [link]);
   }
 
-  /** First whatever is more than a yes, then every plain yes. */
-  private async readSaid(db: Scoped): Promise<void> {
+  /** Whatever is more than a yes, and every plain yes. */
+  private async readSaid(db: Scoped, marks: unknown[][], yes: Triples): Promise<void> {
     const { channel, scope } = this.asking;
     const of: Record<string, Bound> = { channel, scopes: bearingScopes(scope) };
     const said = 'FROM permission_state WHERE organization_id = :org AND channel = :channel AND scope IN (:scopes)';
     // What outweighs a yes, or counts where there is none.
     const plain = 'yes_at IS NOT NULL AND no_at IS NULL AND pause_at IS NULL';
     const columns = MARK_KINDS.map((kind) => `${COLUMN_OF[kind]}_at`);
-    await db.scan(`SELECT contact_point_id, supporter_id, pause_until, pause_entry, ${columns.join(', ')} ${said} AND NOT (${plain})`, of, (row) =>
-      this.keepMarks(row),
-    );
-    await db.scan(
-      `SELECT contact_point_id, supporter_id, CAST(UNIX_TIMESTAMP(own_yes_at) * 1000 AS UNSIGNED) ${said} AND ${plain}`,
-      of,
-      ([contactPointId, supporterId, own]) => this.keepYes(Number(contactPointId), Number(supporterId), Number(own ?? 0)),
-    );
+    await Promise.all([
+      db.scan(`SELECT contact_point_id, supporter_id, pause_until, pause_entry, ${columns.join(', ')} ${said} AND NOT (${plain})`, of, (row) =>
+        marks.push(row),
+      ),
+      db.scan(
+        `SELECT contact_point_id, supporter_id, CAST(UNIX_TIMESTAMP(own_yes_at) * 1000 AS UNSIGNED) ${said} AND ${plain}`,
+        of,
+        ([contactPointId, supporterId, own]) => yes.push(Number(contactPointId), Number(supporterId), Number(own ?? 0)),
+      ),
+    ]);
   }
 
   private keepMarks(row: unknown[]): void {
@@ -263,6 +267,27 @@ export class Standings {
 function yesOf(own: number): Marks {
   const yes = { at: own, entryId: 0 };
   return own > 0 ? { yes, ownYes: yes } : { yes: { at: 0, entryId: 0 } };
+}
+
+/** A growing list of three numbers a row, which takes no object for each. */
+class Triples {
+  private numbers = new Float64Array(3 << 14);
+  private length = 0;
+
+  push(a: number, b: number, c: number): void {
+    if (this.length === this.numbers.length) {
+      const larger = new Float64Array(this.length * 2);
+      larger.set(this.numbers);
+      this.numbers = larger;
+    }
+    this.numbers[this.length++] = a;
+    this.numbers[this.length++] = b;
+    this.numbers[this.length++] = c;
+  }
+
+  each(take: (a: number, b: number, c: number) => void): void {
+    for (let at = 0; at < this.length; at += 3) take(this.numbers[at]!, this.numbers[at + 1]!, this.numbers[at + 2]!);
+  }
 }
 
 function grown(old: Uint8Array): Uint8Array<ArrayBuffer> {

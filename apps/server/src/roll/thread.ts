@@ -13,7 +13,7 @@ export interface Asked {
 export type Told = { n: number; answer: unknown } | { n: number; error: { message: string; name: string; code?: string } };
 
 const { databaseUrl, megabytes } = workerData as { databaseUrl: string; megabytes: number };
-const database = new Database(databaseUrl, 3);
+const database = new Database(databaseUrl, 6);
 const engine = new RollEngine(database, megabytes);
 
 parentPort!.on('message', (asked: Asked | 'close') => {

@@ -8,6 +8,12 @@ export interface SegmentRow {
   tree: Rule;
 }
 
+export interface VersionRow extends SegmentRow {
+  people: number | null;
+  saved_at: Date;
+  saved_name: string | null;
+}
+
 @Injectable()
 export class SegmentsRepository {
   async all(db: Scoped): Promise<SegmentRow[]> {
@@ -38,7 +44,51 @@ export class SegmentsRepository {
       .update({ name: segment.name, tree: JSON.stringify(segment.tree), updated_at: new Date() });
   }
 
+  async keepVersion(tx: Scoped, id: number, segment: { name: string; tree: Rule }, people: number | null): Promise<void> {
+    await tx.insert('segment_version', {
+      segment_id: id,
+      name: segment.name,
+      tree: JSON.stringify(segment.tree),
+      people,
+      saved_by: tx.scope.actorId,
+    });
+  }
+
+  async versions(db: Scoped, id: number): Promise<VersionRow[]> {
+    return db.sql<VersionRow>(
+      `SELECT v.id, v.name, v.tree, v.people, v.saved_at, t.name AS saved_name FROM segment_version v LEFT JOIN teammate t ON t.id = v.saved_by
+        WHERE v.organization_id = :org AND v.segment_id = :id ORDER BY v.id DESC LIMIT 200`,
+      { id },
+    );
+  }
+
+  /** One number for each day: the last that was counted on it. */
+  async keepSize(tx: Scoped, id: number, day: number, people: number): Promise<void> {
+    await tx.execute(
+      `INSERT INTO segment_size (organization_id, segment_id, chapter_id, day, people) VALUES (:org, :id, COALESCE(:chapter, 0), :day, :people)
+        ON DUPLICATE KEY UPDATE people = VALUES(people)`,
+      { id, day, people },
+    );
+  }
+
+  async sizes(db: Scoped, id: number): Promise<{ day: number; people: number }[]> {
+    return db.sql(
+      'SELECT day, people FROM segment_size WHERE organization_id = :org AND segment_id = :id AND chapter_id = COALESCE(:chapter, 0) ORDER BY day',
+      { id },
+    );
+  }
+
+  /** Segments whose size of a day nobody has counted yet. */
+  async unsized(db: Scoped, day: number): Promise<SegmentRow[]> {
+    return db.sql<SegmentRow>(
+      `SELECT g.id, g.name, g.tree FROM segment g LEFT JOIN segment_size z ON z.segment_id = g.id AND z.chapter_id = 0 AND z.day = :day
+        WHERE g.organization_id = :org AND z.day IS NULL ORDER BY g.id LIMIT 20`,
+      { day },
+    );
+  }
+
   async remove(tx: Scoped, id: number): Promise<void> {
+    for (const table of ['segment_version', 'segment_size']) await tx.table(table).where('segment_id', id).delete();
     await tx.table('segment').where('segment.id', id).delete();
   }
 }

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { dayInZone } from '@goodword/core/common';
-import type { CountedStep, Page, PeopleColumns, SegmentCount, SupporterRow } from '@goodword/core/contract';
+import { dayInZone, isoDay } from '@goodword/core/common';
+import type { CountedStep, Page, PeopleColumns, PeopleGroup, SegmentCount, SegmentSize, SegmentVersion, SupporterRow } from '@goodword/core/contract';
 import {
   describe,
   expand,
@@ -84,6 +84,13 @@ export class SegmentsService {
     return [...(await this.roll.ask(scope, 'members', { rule: await this.expanded(scope, tree), reading: await this.reading(scope) }))];
   }
 
+  /** Who is meant by a group: those named whom the caller may see, or everybody whom the rule takes in now. */
+  async peopleIn(scope: Scope, group: PeopleGroup): Promise<number[]> {
+    if ('ids' in group) return (await this.supporters.byIds(this.database.read(scope), group.ids)).map(({ id }) => id).sort((a, b) => a - b);
+    const without = new Set(group.without);
+    return (await this.members(scope, group.tree)).filter((id) => !without.has(id)).sort((a, b) => a - b);
+  }
+
   /** Why one person is in or out, line by line. */
   async explain(scope: Scope, id: number, supporterId: number): Promise<{ name: string } & Explanation> {
     const segment = await this.segment(scope, id);
@@ -121,17 +128,60 @@ export class SegmentsService {
     await this.checked(scope, segment.tree);
     if (id !== null) await this.segment(scope, id);
     await this.expanded(scope, segment.tree, id === null ? [] : [id]);
+    const people = (await this.count(scope, segment.tree, false)).total;
+    const { today } = await this.reading(scope);
     try {
       return await this.database.write(scope, async (tx) => {
         tx.unchanged();
         const saved = id ?? (await this.segments.make(tx, segment));
         if (id !== null) await this.segments.change(tx, id, segment);
+        await this.segments.keepVersion(tx, saved, segment, people);
+        await this.segments.keepSize(tx, saved, today, people);
         await audit(tx, { act: id === null ? 'make' : 'change', subject: 'segment', subjectId: saved, words: `Segment ${segment.name} saved` });
         return { id: saved };
       });
     } catch (error) {
       throw isDuplicate(error) ? new Conflict(`There is a segment named ${segment.name} already. Take another name.`) : error;
     }
+  }
+
+  /** As it was saved, the newest first; each can be saved again. */
+  async versions(scope: Scope, id: number): Promise<SegmentVersion[]> {
+    const db = this.database.read(scope);
+    await this.segment(scope, id);
+    const names = await this.names(scope);
+    return (await this.segments.versions(db, id)).map((row) => ({
+      id: row.id,
+      name: row.name,
+      tree: row.tree,
+      words: describe(row.tree, names),
+      people: row.people,
+      by: row.saved_name ?? 'the program',
+      at: row.saved_at.toISOString(),
+    }));
+  }
+
+  /** How many it took in day by day, today counted now. */
+  async sizes(scope: Scope, id: number): Promise<SegmentSize[]> {
+    const segment = await this.segment(scope, id);
+    await this.measure(scope, segment);
+    return (await this.segments.sizes(this.database.read(scope), id)).map(({ day, people }) => ({ day: isoDay(day), people }));
+  }
+
+  /** Counts those segments of an organization that nobody has counted today. Returns how many there were. */
+  async measureAll(scope: Scope): Promise<number> {
+    const { today } = await this.reading(scope);
+    const due = await this.segments.unsized(this.database.read(scope), today);
+    for (const segment of due) await this.measure(scope, segment);
+    return due.length;
+  }
+
+  private async measure(scope: Scope, segment: SegmentRow): Promise<void> {
+    const reading = await this.reading(scope);
+    // A segment that asks for something gone is counted as empty: it takes in nobody until it is mended.
+    const rule = await this.expanded(scope, segment.tree).catch(() => null);
+    const total = rule === null ? 0 : (await this.roll.ask(scope, 'count', { rule, reading, beside: [] })).total;
+    await this.database.quietly(scope, (tx) => this.segments.keepSize(tx, segment.id, reading.today, total));
   }
 
   async remove(scope: Scope, id: number): Promise<void> {

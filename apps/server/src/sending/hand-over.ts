@@ -1,4 +1,5 @@
 import { hostname } from 'node:os';
+import type { MergeValues } from '@goodword/core/merge';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { isLostConnection, type Database } from '../platform/database';
 import { programScope, type Scope } from '../platform/scope';
@@ -35,9 +36,9 @@ const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
  * waiting when the last one commits shares the next.
  */
 export class HandOverLoop {
-  readonly name = `${hostname()}:${process.pid}:${Math.random().toString(36).slice(2, 8)}`;
+  readonly name = `${hostname().slice(0, 24)}:${process.pid}:${Math.random().toString(36).slice(2, 8)}`;
   private stopping = false;
-  private unreachable = false;
+  private slices = 0;
 
   constructor(
     private readonly parts: Parts,
@@ -57,48 +58,68 @@ export class HandOverLoop {
     for (const { id, organization_id, chapter_id } of await this.parts.outbox.sendingMessages()) {
       if (this.stopping) break;
       const scope = programScope(organization_id, chapter_id);
-      const slice = await this.parts.outbox.lease(scope, id, this.name, this.options.leaseSeconds, this.options.sliceSize ?? 400);
+      // Each slice is held under a name of its own: what this worker leased once and lost is not its own again when it
+      // leases the same delivery a second time.
+      const holder = `${this.name}:${++this.slices}`;
+      const slice = await this.parts.outbox.lease(scope, id, holder, this.options.leaseSeconds, this.options.sliceSize ?? 400);
       if (slice.length === 0) await this.parts.outbox.finish(scope, id);
-      else worked = await this.handOverSlice(scope, id, slice);
+      else worked = await this.handOverSlice(scope, id, holder, slice);
     }
     return worked;
   }
 
-  private async handOverSlice(scope: Scope, messageId: number, slice: LeasedDelivery[]): Promise<boolean> {
+  private async handOverSlice(scope: Scope, messageId: number, holder: string, slice: LeasedDelivery[]): Promise<boolean> {
     const beat = setInterval(
-      () => void this.parts.outbox.renewLeases(scope, this.name, this.options.leaseSeconds).catch(() => undefined),
+      () => void this.parts.outbox.renewLeases(scope, holder, this.options.leaseSeconds).catch(() => undefined),
       (this.options.leaseSeconds * 1000) / 3,
     );
     try {
       const context = await this.context(scope, messageId);
       const ids = slice.map((delivery) => delivery.supporter_id);
       const values = await this.parts.mergeValues.of(this.parts.database.read(scope), ids, context.organization, context.sender);
-      const door = new Door(this.parts, this.name, scope, context);
-      this.unreachable = false;
-      const queue = [...slice];
-      await Promise.all(
-        Array.from({ length: this.options.atOnce }, async () => {
-          for (let delivery = queue.shift(); delivery && !this.stopping && !this.unreachable; delivery = queue.shift()) {
-            if (!(await door.pass(delivery))) continue;
-            const result = await this.parts.envelopes.handOver(context, {
-              deliveryId: delivery.id,
-              key: delivery.provider_key,
-              to: delivery.to_address,
-              place: delivery,
-              values: values.get(delivery.supporter_id) ?? {},
-            });
-            if (result.kind === 'unreachable') this.unreachable = true;
-            void door.record({ delivery, result });
-          }
-        }),
-      );
-      await door.settled();
-      if (this.stopping || this.unreachable) await this.parts.outbox.giveBack(this.name);
-      if (this.unreachable) await pause(1000);
-      return !this.unreachable;
+      const door = new Door(this.parts, holder, scope, context);
+      const unreachable = await this.lanes(door, context, slice, values);
+      if (this.stopping || unreachable) await this.parts.outbox.giveBack(holder);
+      if (unreachable) await pause(1000);
+      return !unreachable;
     } finally {
       clearInterval(beat);
     }
+  }
+
+  /**
+   * Some deliveries side by side. Returns whether the provider could not be reached; throws the first fault, but only
+   * when every lane has ended and what has gone is written down: no lane outlives its slice.
+   */
+  private async lanes(door: Door, context: MessageContext, slice: readonly LeasedDelivery[], values: Map<number, MergeValues>): Promise<boolean> {
+    const queue = [...slice];
+    let [unreachable, failed] = [false, false];
+    const lane = async (): Promise<void> => {
+      for (let delivery = queue.shift(); delivery && !this.stopping && !unreachable && !failed; delivery = queue.shift()) {
+        if (!(await door.pass(delivery))) continue;
+        const result = await this.parts.envelopes.handOver(context, {
+          deliveryId: delivery.id,
+          key: delivery.provider_key,
+          to: delivery.to_address,
+          place: delivery,
+          values: values.get(delivery.supporter_id) ?? {},
+        });
+        if (result.kind === 'unreachable') unreachable = true;
+        door.record({ delivery, result });
+      }
+    };
+    const ended = await Promise.allSettled(
+      Array.from({ length: this.options.atOnce }, () =>
+        lane().catch((error: unknown) => {
+          failed = true;
+          throw error;
+        }),
+      ),
+    );
+    await door.settled();
+    const fault = ended.find((one) => one.status === 'rejected');
+    if (fault) throw fault.reason;
+    return unreachable;
   }
 
   private async context(scope: Scope, messageId: number): Promise<MessageContext> {
@@ -111,6 +132,9 @@ export class HandOverLoop {
   }
 }
 
+/** Faults of the database other than its absence, one after the other, before outcomes are given up. */
+const MOST_FAULTS = 5;
+
 interface Waiting {
   delivery: LeasedDelivery;
   answer(go: boolean): void;
@@ -121,11 +145,12 @@ interface Waiting {
 class Door {
   private waiting: Waiting[] = [];
   private outcomes: Outcome[] = [];
+  private faults = 0;
   private running: Promise<void> | null = null;
 
   constructor(
     private readonly parts: Parts,
-    private readonly worker: string,
+    private readonly holder: string,
     private readonly scope: Scope,
     private readonly context: MessageContext,
   ) {}
@@ -162,11 +187,16 @@ class Door {
     try {
       const go = await this.commit(waiting, outcomes);
       waiting.forEach((one) => one.answer(go.has(one.delivery.id)));
+      this.faults = 0;
     } catch (error) {
-      if (!isLostConnection(error)) return waiting.forEach((one) => one.fail(error));
       // What has gone must be written down, however long the database is away; nothing new leaves meanwhile.
-      this.waiting.unshift(...waiting);
       this.outcomes.unshift(...outcomes);
+      if (isLostConnection(error)) this.waiting.unshift(...waiting);
+      else {
+        waiting.forEach((one) => one.fail(error));
+        // A fault that stays would keep this worker for good; what it could not write down is shown as unsure when the lease ends.
+        if (++this.faults >= MOST_FAULTS) this.outcomes = [];
+      }
       await pause(500);
     }
   }
@@ -183,7 +213,7 @@ class Door {
       if (waiting.length === 0) return new Set<number>();
       const asking = { channel: message.channel, scope: scopeOf(message), rules: await houseRules.rules(tx), now: new Date() };
       const ids = waiting.map((one) => one.delivery.id);
-      return outbox.door(tx, this.worker, message.id, ids, asking, this.context.organization.time_zone);
+      return outbox.door(tx, this.holder, message.id, ids, asking, this.context.organization.time_zone);
     });
   }
 }

@@ -6,6 +6,8 @@ import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { EnvelopeService } from './envelope.service';
 import { OutboxRepository } from './outbox.repository';
+import { PersonalController } from './personal.controller';
+import { PersonalService } from './personal.service';
 import { PrepareJob } from './prepare.job';
 import { SendingController } from './sending.controller';
 import { SendingRepository } from './sending.repository';
@@ -13,8 +15,8 @@ import { SendingService } from './sending.service';
 
 @Module({
   imports: [MessagesModule, PermissionModule, SegmentsModule, SupportersModule, TeamModule],
-  controllers: [SendingController],
-  providers: [SendingService, SendingRepository, OutboxRepository, EnvelopeService, PrepareJob],
+  controllers: [SendingController, PersonalController],
+  providers: [SendingService, PersonalService, SendingRepository, OutboxRepository, EnvelopeService, PrepareJob],
   exports: [OutboxRepository, EnvelopeService, PrepareJob],
 })
 export class SendingModule {}

@@ -26,6 +26,16 @@ export class SendingRepository {
     );
   }
 
+  /** What a message would meet at one person now, and the address that it would go to. */
+  async verdictOf(db: Scoped, supporterId: number, asking: Asking): Promise<{ verdict: Verdict; shown: string | null }> {
+    const [row] = await db.sql<{ verdict: Verdict; shown: string | null }>(
+      `SELECT v.verdict, cp.shown FROM (${groupVerdictSql('SELECT :supporterId AS supporter_id', asking)}) v
+        LEFT JOIN contact_point cp ON cp.organization_id = :org AND cp.id = v.contact_point_id`,
+      { ...bindingsOf(asking), supporterId },
+    );
+    return row ?? { verdict: 'no-address', shown: null };
+  }
+
   async lookCounts(db: Scoped, messageId: number): Promise<Map<Verdict, number>> {
     const rows = await db.sql<{ verdict: Verdict; n: number }>(
       'SELECT verdict, COUNT(*) AS n FROM last_look WHERE organization_id = :org AND message_id = :messageId GROUP BY verdict',

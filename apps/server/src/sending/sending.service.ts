@@ -52,13 +52,16 @@ export class SendingService {
   /** Everybody in the message's group, by the same evaluator as everywhere. */
   async group(scope: Scope, recipients: Recipients): Promise<number[]> {
     if (recipients.from.length === 0) return [];
-    const without = new Set(recipients.without);
-    const ids = await this.segments.members(scope, await this.groupRule(scope, recipients));
-    return ids.filter((id) => !without.has(id)).sort((a, b) => a - b);
+    const peopleOf = (refs: readonly GroupRef[]) => refs.filter(({ kind }) => kind === 'person').map(({ id }) => id);
+    const without = new Set([...recipients.without, ...peopleOf(recipients.minus)]);
+    const grouped = recipients.from.some(({ kind }) => kind !== 'person');
+    const ids = grouped ? await this.segments.members(scope, await this.groupRule(scope, recipients)) : [];
+    const single = await this.supporters.byIds(this.database.read(scope), peopleOf(recipients.from));
+    return [...new Set([...ids, ...single.map(({ id }) => id)])].filter((id) => !without.has(id)).sort((a, b) => a - b);
   }
 
   private async groupRule(scope: Scope, recipients: Recipients): Promise<Rule> {
-    const rule = async (ref: GroupRef): Promise<Rule> => {
+    const rule = async (ref: GroupRef & { kind: Exclude<GroupRef['kind'], 'person'> }): Promise<Rule> => {
       switch (ref.kind) {
         case 'segment':
           return (await this.segments.segment(scope, ref.id)).tree;
@@ -70,12 +73,12 @@ export class SendingService {
           return { kind: 'batch', batchId: ref.id, in: true };
       }
     };
-    const [from, minus] = await Promise.all([Promise.all(recipients.from.map(rule)), Promise.all(recipients.minus.map(rule))]);
+    const [from, minus] = await Promise.all([recipients.from, recipients.minus].map((refs) => Promise.all(refs.filter(isGroupOfMany).map(rule))));
     return {
       kind: 'all',
       rules: [
-        { kind: 'any', rules: from },
-        { kind: 'none', rules: minus },
+        { kind: 'any', rules: from! },
+        { kind: 'none', rules: minus! },
       ],
     };
   }
@@ -245,6 +248,11 @@ export class SendingService {
       throw new Conflict('This message is for all chapters. Work in "All chapters" to send it.');
     return { ...scope, chapterId: message.chapter_id };
   }
+}
+
+/** Single people are no rule: they are named. */
+function isGroupOfMany(ref: GroupRef): ref is GroupRef & { kind: Exclude<GroupRef['kind'], 'person'> } {
+  return ref.kind !== 'person';
 }
 
 function inOrder(message: MessageRow, faults: number): string[] {

@@ -8,22 +8,30 @@ import {
   type PeopleView,
   type RecordView,
   type SegmentCount,
+  type SegmentSize,
+  type SegmentVersion,
   type SegmentView,
   type SupporterRow,
+  type TagUse,
 } from '@goodword/core/contract';
 import type { Explanation, Rule } from '@goodword/core/segment';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
+import { RecordService } from '../record/record.service';
 import { SegmentsService } from '../segments/segments.service';
 import { FindService } from './find.service';
 import { PeopleViewsRepository } from './people-views.repository';
+import { TagsService } from './tags.service';
 import { stillNeeded, UsesService } from './uses.service';
+import { BulkService } from '../bulk/bulk.service';
+import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersService } from '../supporters/supporters.service';
 
 interface GroupBody {
   name: string;
+  handedDown?: boolean;
   isPublic?: boolean;
   description?: string;
 }
@@ -34,7 +42,11 @@ export class SortController {
   constructor(
     @Inject(SupportersService) private readonly supporters: SupportersService,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
+    @Inject(RecordService) private readonly records: RecordService,
     @Inject(UsesService) private readonly uses: UsesService,
+    @Inject(TagsService) private readonly tagsOf: TagsService,
+    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(BulkService) private readonly bulk: BulkService,
     @Inject(FindService) private readonly finder: FindService,
     @Inject(PeopleViewsRepository) private readonly peopleViews: PeopleViewsRepository,
     @Inject(Database) private readonly database: Database,
@@ -42,8 +54,12 @@ export class SortController {
 
   @Route('get', 'supporters/:id', { role: 'viewer', summary: "One supporter's record", params: schema.idParams })
   async record(@Caller() scope: Scope, @Id() id: number): Promise<RecordView> {
-    const [record, segments] = await Promise.all([this.supporters.record(scope, id), this.segments.of(scope, id)]);
-    return { ...record, segments };
+    const [record, segments, around] = await Promise.all([
+      this.supporters.record(scope, id),
+      this.segments.of(scope, id),
+      this.records.around(scope, id),
+    ]);
+    return { ...record, segments, ...around };
   }
 
   @Route('post', 'tags', { role: 'organizer', summary: 'Make a tag', body: schema.makeTag })
@@ -55,6 +71,17 @@ export class SortController {
   @HttpCode(204)
   changeTag(@Caller() scope: Scope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
     return this.supporters.changeGroup(scope, 'tag', id, body);
+  }
+
+  @Route('get', 'tags/:id/use', { role: 'viewer', summary: 'How many people of each chapter have a tag', params: schema.idParams })
+  tagUse(@Caller() scope: Scope, @Id() id: number): Promise<TagUse[]> {
+    return this.tagsOf.use(scope, id);
+  }
+
+  @Route('post', 'tags/:id/join', { role: 'organizer', summary: 'Make this tag one with another', params: schema.idParams, body: schema.joinTag })
+  @HttpCode(200)
+  joinTag(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { intoId: number }): Promise<{ people: number }> {
+    return this.tagsOf.merge(scope, id, body.intoId);
   }
 
   @Route('get', 'tags/:id/deletion', { role: 'organizer', summary: 'What deleting a tag takes with it', params: schema.idParams })
@@ -71,6 +98,18 @@ export class SortController {
   @Route('post', 'lists', { role: 'organizer', summary: 'Make a list', body: schema.makeList })
   makeList(@Caller() scope: Scope, @Input('body') body: GroupBody): Promise<{ id: number }> {
     return this.supporters.makeGroup(scope, 'list', body);
+  }
+
+  @Route('put', 'lists/order', { role: 'organizer', summary: 'The order of public lists on the preference page', body: schema.orderLists })
+  @HttpCode(204)
+  async orderLists(@Caller() scope: Scope, @Input('body') body: { ids: number[] }): Promise<void> {
+    await this.database.quietly(scope, (tx) => this.groups.orderLists(tx, body.ids));
+  }
+
+  @Route('put', 'lists/folder', { role: 'organizer', summary: 'Put lists into a folder, or out of any', body: schema.moveLists })
+  @HttpCode(204)
+  async moveLists(@Caller() scope: Scope, @Input('body') body: { ids: number[]; folder: string }): Promise<void> {
+    await this.database.quietly(scope, (tx) => this.groups.moveLists(tx, body.ids, body.folder));
   }
 
   @Route('put', 'lists/:id', { role: 'organizer', summary: 'Change a list', params: schema.idParams, body: schema.makeList })
@@ -156,6 +195,35 @@ export class SortController {
   @HttpCode(204)
   async forgetView(@Caller() scope: Scope, @Id() id: number): Promise<void> {
     if ((await this.database.quietly(scope, (tx) => this.peopleViews.forget(tx, id))) === 0) throw new NotFound('view');
+  }
+
+  @Route('get', 'segments/:id/versions', { role: 'viewer', summary: 'A segment as it was saved, the newest first', params: schema.idParams })
+  versions(@Caller() scope: Scope, @Id() id: number): Promise<SegmentVersion[]> {
+    return this.segments.versions(scope, id);
+  }
+
+  @Route('get', 'segments/:id/sizes', { role: 'viewer', summary: 'How many a segment took in, day by day', params: schema.idParams })
+  sizes(@Caller() scope: Scope, @Id() id: number): Promise<SegmentSize[]> {
+    return this.segments.sizes(scope, id);
+  }
+
+  @Route('post', 'segments/:id/snapshot', {
+    role: 'organizer',
+    summary: 'Put everybody who is in it now on a new list',
+    params: schema.idParams,
+    body: schema.snapshotSegment,
+  })
+  @HttpCode(202)
+  async snapshot(
+    @Caller() scope: Scope,
+    @Id() id: number,
+    @Input('body') body: { name: string },
+  ): Promise<{ listId: number; bulkId: number; people: number }> {
+    const { tree } = await this.segments.segment(scope, id);
+    if ((await this.segments.count(scope, tree, false)).total === 0) throw new Conflict('Nobody is in it now, so the list would be empty.');
+    const list = await this.supporters.makeGroup(scope, 'list', { name: body.name });
+    const begun = await this.bulk.begin(scope, { tree, without: [] }, { do: 'list', listId: list.id, on: true });
+    return { listId: list.id, bulkId: begun.id, people: begun.people };
   }
 
   @Route('get', 'segments/:id/why/:supporterId', { role: 'viewer', summary: 'Why one person is in or out', params: schema.explainParams })

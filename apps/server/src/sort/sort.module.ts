@@ -1,18 +1,21 @@
 import { Module } from '@nestjs/common';
+import { BulkModule } from '../bulk/bulk.module';
 import { MessagesModule } from '../messages/messages.module';
 import { SegmentsModule } from '../segments/segments.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { FormsModule } from '../forms/forms.module';
+import { RecordModule } from '../record/record.module';
 import { RollModule } from '../roll/roll.module';
 import { FindRepository } from './find.repository';
 import { FindService } from './find.service';
 import { PeopleViewsRepository } from './people-views.repository';
+import { TagsService } from './tags.service';
 import { UsesService } from './uses.service';
 import { SortController } from './sort.controller';
 
 @Module({
-  imports: [FormsModule, RollModule, MessagesModule, SegmentsModule, SupportersModule],
+  imports: [BulkModule, FormsModule, RecordModule, RollModule, MessagesModule, SegmentsModule, SupportersModule],
   controllers: [SortController],
-  providers: [UsesService, PeopleViewsRepository, FindService, FindRepository],
+  providers: [UsesService, TagsService, PeopleViewsRepository, FindService, FindRepository],
 })
 export class SortModule {}

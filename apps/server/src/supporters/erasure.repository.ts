@@ -3,9 +3,11 @@ import type { Scoped } from '../platform/database';
 
 @Injectable()
 export class ErasureRepository {
+  /** Files that hold something of the person: evidence, and values of fields. */
   async evidenceKeys(tx: Scoped, supporterId: number): Promise<string[]> {
     const rows = await tx.sql<{ storage_key: string }>(
-      'SELECT storage_key FROM evidence WHERE organization_id = :org AND supporter_id = :supporterId AND storage_key IS NOT NULL',
+      `SELECT storage_key FROM evidence WHERE organization_id = :org AND supporter_id = :supporterId AND storage_key IS NOT NULL
+        UNION SELECT storage_key FROM field_file WHERE organization_id = :org AND supporter_id = :supporterId AND storage_key IS NOT NULL`,
       { supporterId },
     );
     return rows.map((row) => row.storage_key);
@@ -23,6 +25,16 @@ export class ErasureRepository {
         ids: rows.map((row) => row.id),
       });
     return [...new Set(rows.flatMap((row) => [row.storage_key, row.text_key ?? row.storage_key]))];
+  }
+
+  /** Records that were brought into this one: they are of the same person. */
+  async mergedInto(tx: Scoped, supporterId: number): Promise<number[]> {
+    const rows = await tx.sql<{ id: number }>(
+      `WITH RECURSIVE own AS (SELECT gone_id AS id FROM merging WHERE organization_id = :org AND kept_id = :supporterId AND undone_at IS NULL
+        UNION SELECT g.gone_id FROM merging g JOIN own ON g.kept_id = own.id WHERE g.organization_id = :org AND g.undone_at IS NULL) SELECT id FROM own`,
+      { supporterId },
+    );
+    return rows.map(({ id }) => id);
   }
 
   /** Addresses of the person that somebody else has too. */
@@ -68,7 +80,7 @@ export class ErasureRepository {
   /** Everything that names the person, in every table that has it; what happened and when stays. */
   async blankPerson(tx: Scoped, supporterId: number): Promise<void> {
     const statements = [
-      "UPDATE supporter SET first_name = '', last_name = '', country = NULL, region = NULL, language = NULL, external_id = NULL, postcode = NULL, erased_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :supporterId",
+      "UPDATE supporter SET first_name = '', last_name = '', country = NULL, region = NULL, language = NULL, external_id = NULL, postcode = NULL, household_id = NULL, erased_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :supporterId",
       "UPDATE permission_entry SET words = IF(words = '', '', '(erased)'), source = IF(source = '', '', '(erased)'), origin = NULL WHERE organization_id = :org AND supporter_id = :supporterId",
       'DELETE FROM field_value WHERE organization_id = :org AND supporter_id = :supporterId',
       'DELETE FROM supporter_tag WHERE organization_id = :org AND supporter_id = :supporterId',
@@ -79,7 +91,12 @@ export class ErasureRepository {
       "UPDATE evidence SET name = '(erased)', storage_key = NULL WHERE organization_id = :org AND supporter_id = :supporterId",
       "UPDATE delivery SET detail = NULL, state = IF(state IN ('ready', 'leased'), 'stopped', state) WHERE organization_id = :org AND supporter_id = :supporterId",
       "UPDATE delivery_event SET detail = '' WHERE organization_id = :org AND supporter_id = :supporterId AND kind NOT IN ('followed')",
-      "UPDATE audit SET words = '(erased)', before_value = NULL, after_value = NULL WHERE organization_id = :org AND subject = 'supporter' AND subject_id = :supporterId",
+      "UPDATE audit SET words = '(erased)', before_value = NULL, after_value = NULL, back = NULL WHERE organization_id = :org AND subject = 'supporter' AND subject_id = :supporterId",
+      'DELETE FROM note WHERE organization_id = :org AND supporter_id = :supporterId',
+      "UPDATE merging SET was = '{}', undone_at = COALESCE(undone_at, UTC_TIMESTAMP(3)) WHERE organization_id = :org AND (kept_id = :supporterId OR gone_id = :supporterId)",
+      "UPDATE field_file SET name = '(erased)', storage_key = NULL WHERE organization_id = :org AND supporter_id = :supporterId",
+      "UPDATE message SET subject = '(erased)', letter = NULL, body = '(erased)', name = '(erased)' WHERE organization_id = :org AND personal_to = :supporterId",
+      'UPDATE call_list_member SET note_id = NULL WHERE organization_id = :org AND supporter_id = :supporterId',
       `UPDATE batch_value v JOIN batch_row r ON r.batch_id = v.batch_id AND r.row_no = v.row_no SET v.text_value = NULL, v.number_value = NULL, v.date_value = NULL, v.month_day = NULL
         WHERE r.organization_id = :org AND r.supporter_id = :supporterId`,
       "UPDATE batch_row SET first_name = '', last_name = '', email = NULL, email_shown = NULL, mobile = NULL, mobile_shown = NULL, external_id = NULL, postcode = NULL, reason = '', hint = '' WHERE organization_id = :org AND supporter_id = :supporterId",

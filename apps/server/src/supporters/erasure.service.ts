@@ -38,7 +38,7 @@ export class ErasureService {
         if (await this.erasures.hasRefused(tx, point.id)) await this.erasures.keepHash(tx, point.kind, hash);
         await this.erasures.blankPoint(tx, point.id, `erased:${hash}:${point.id}`);
       }
-      await this.erasures.blankPerson(tx, id);
+      for (const one of [...(await this.erasures.mergedInto(tx, id)), id]) await this.erasures.blankPerson(tx, one);
       await audit(tx, {
         act: 'erase',
         subject: 'supporter',

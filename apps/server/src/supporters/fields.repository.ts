@@ -14,8 +14,8 @@ export interface ValueRow {
 
 export function valueOf(row: Omit<ValueRow, 'supporter_id' | 'field_id'>): FieldValue {
   if (row.text_value !== null) return { text: row.text_value };
+  if (row.date_value !== null) return row.number_value === null ? { date: row.date_value } : { date: row.date_value, number: row.number_value };
   if (row.number_value !== null) return { number: row.number_value };
-  if (row.date_value !== null) return { date: row.date_value };
   return row.month_day === null ? {} : { monthDay: row.month_day };
 }
 
@@ -29,10 +29,10 @@ export class FieldsRepository {
   /** Fields in the order that they were put in; sensitive ones for owners and organizers alone, wherever fields are read. */
   async all(db: Scoped): Promise<FieldView[]> {
     const all = ['owner', 'organizer'].includes(db.scope.role) ? '' : 'AND is_sensitive = 0';
-    const rows = await db.sql<Omit<FieldView, 'sensitive'> & { hidden: number }>(
-      `SELECT id, name, type, section, fallback, choices, help, is_sensitive AS hidden FROM field WHERE organization_id = :org ${all} ORDER BY position, section, id`,
+    const rows = await db.sql<Omit<FieldView, 'sensitive' | 'required'> & { hidden: number; needed: number }>(
+      `SELECT id, name, type, section, fallback, choices, help, is_sensitive AS hidden, is_required AS needed FROM field WHERE organization_id = :org ${all} ORDER BY position, section, id`,
     );
-    return rows.map(({ hidden, ...row }) => ({ ...row, sensitive: hidden === 1 }));
+    return rows.map(({ hidden, needed, ...row }) => ({ ...row, sensitive: hidden === 1, required: needed === 1 }));
   }
 
   /** The choices that a field was given, then what people have in it beside, the most frequent first. */

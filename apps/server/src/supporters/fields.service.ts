@@ -29,7 +29,10 @@ export class FieldsService {
     return registryOf([...STANDARD_NAMES, ...custom]);
   }
 
-  async make(scope: Scope, field: { name: string; type: string; fallback: string | null }): Promise<{ id: number }> {
+  async make(
+    scope: Scope,
+    field: { name: string; type: string; fallback: string | null; section?: string; choices?: string[] },
+  ): Promise<{ id: number }> {
     await this.checkName(scope, field.name);
     return this.database.write(scope, async (tx) => {
       tx.unchanged();

@@ -1,17 +1,52 @@
 import { Injectable } from '@nestjs/common';
-import type { ListView, TagView } from '@goodword/core/contract';
+import type { ListView, MembershipView, TagUse, TagView } from '@goodword/core/contract';
 import type { Scoped } from '../platform/database';
 
+/** A chapter sees its own tags, and those of the organization that are handed down to it. */
+const SEEN = '(:chapter IS NULL OR t.chapter_id = :chapter OR (t.chapter_id IS NULL AND t.handed_down = 1))';
 const MINE = 'JOIN supporter s ON s.id = m.supporter_id AND (:chapter IS NULL OR s.chapter_id = :chapter)';
 
 /** Tags and lists: groups kept by hand. */
 @Injectable()
 export class GroupsRepository {
   async tags(db: Scoped): Promise<TagView[]> {
-    return db.sql<TagView>(
-      `SELECT t.id, t.name, (SELECT COUNT(*) FROM supporter_tag m ${MINE} WHERE m.tag_id = t.id) AS people FROM tag t
-        WHERE t.organization_id = :org AND (:chapter IS NULL OR t.chapter_id IS NULL OR t.chapter_id = :chapter) ORDER BY t.name`,
+    const rows = await db.sql<Omit<TagView, 'handedDown'> & { handed_down: number }>(
+      `SELECT t.id, t.name, c.name AS chapter, t.handed_down, (SELECT COUNT(*) FROM supporter_tag m ${MINE} WHERE m.tag_id = t.id) AS people FROM tag t
+        LEFT JOIN chapter c ON c.id = t.chapter_id WHERE t.organization_id = :org AND ${SEEN} ORDER BY t.name`,
     );
+    return rows.map(({ handed_down, ...row }) => ({ ...row, handedDown: handed_down === 1 }));
+  }
+
+  /** How many people of each chapter have a tag. */
+  async tagUse(db: Scoped, id: number): Promise<TagUse[]> {
+    return db.sql<TagUse>(
+      `SELECT c.name AS chapter, COUNT(*) AS people FROM supporter_tag m ${MINE} AND s.erased_at IS NULL JOIN chapter c ON c.id = s.chapter_id
+        WHERE m.organization_id = :org AND m.tag_id = :id GROUP BY c.id ORDER BY people DESC, c.name`,
+      { id },
+    );
+  }
+
+  /** Whoever has the one tag has the other from now on. Returns how many had not had it. */
+  async joinTags(tx: Scoped, fromId: number, intoId: number): Promise<number> {
+    tx.changed('tag', fromId, 'everybody');
+    tx.changed('tag', intoId, 'everybody');
+    const gained = await tx.execute(
+      `INSERT IGNORE INTO supporter_tag (organization_id, supporter_id, tag_id, batch_id, added_by, added_at)
+        SELECT organization_id, supporter_id, :intoId, batch_id, added_by, added_at FROM supporter_tag WHERE organization_id = :org AND tag_id = :fromId`,
+      { fromId, intoId },
+    );
+    await tx.table('supporter_tag').where('tag_id', fromId).delete();
+    await tx.table('tag').where('id', fromId).delete();
+    return gained;
+  }
+
+  /** The order in which public lists stand on the preference page. */
+  async orderLists(tx: Scoped, ids: readonly number[]): Promise<void> {
+    if (ids.length > 0) await tx.execute('UPDATE list SET position = FIELD(id, :ids) WHERE organization_id = :org AND id IN (:ids)', { ids });
+  }
+
+  async moveLists(tx: Scoped, ids: readonly number[], folder: string): Promise<void> {
+    await tx.ofChapter('list').whereIn('list.id', ids).update({ folder });
   }
 
   async lists(db: Scoped): Promise<ListView[]> {
@@ -28,7 +63,10 @@ export class GroupsRepository {
   }
 
   async find(db: Scoped, kind: 'tag' | 'list', id: number): Promise<{ id: number; name: string } | undefined> {
-    return (await db.ofChapter(kind).where(`${kind}.id`, id).first('id', 'name')) as { id: number; name: string } | undefined;
+    const found = db.ofChapter(kind).where(`${kind}.id`, id);
+    if (kind === 'tag' && db.scope.chapterId !== null)
+      void found.where((q) => void q.where('tag.handed_down', 1).orWhere('tag.chapter_id', db.scope.chapterId));
+    return (await found.first('id', 'name')) as { id: number; name: string } | undefined;
   }
 
   async byName(db: Scoped, kind: 'tag' | 'list', name: string): Promise<number | null> {
@@ -36,8 +74,8 @@ export class GroupsRepository {
     return row?.id ?? null;
   }
 
-  async makeTag(tx: Scoped, name: string, batchId: number | null = null): Promise<number> {
-    return tx.insert('tag', { name, chapter_id: tx.scope.chapterId, batch_id: batchId });
+  async makeTag(tx: Scoped, name: string, batchId: number | null = null, handedDown = true): Promise<number> {
+    return tx.insert('tag', { name, chapter_id: tx.scope.chapterId, batch_id: batchId, handed_down: handedDown });
   }
 
   async makeList(tx: Scoped, list: { name: string } & Record<string, string | boolean>, batchId: number | null = null): Promise<number> {
@@ -61,11 +99,13 @@ export class GroupsRepository {
     await tx.table(kind).where('id', id).delete();
   }
 
-  async put(tx: Scoped, kind: 'tag' | 'list', supporterId: number, groupId: number): Promise<boolean> {
+  /** Puts somebody on; `messageId` is the message that they got a tag by. */
+  async put(tx: Scoped, kind: 'tag' | 'list', supporterId: number, groupId: number, messageId: number | null = null): Promise<boolean> {
     tx.changed(kind, groupId, [supporterId]);
+    const [column, value] = kind === 'tag' ? [', message_id', ', :messageId'] : ['', ''];
     const changed = await tx.execute(
-      `INSERT IGNORE INTO supporter_${kind} (organization_id, supporter_id, ${kind}_id, added_by) VALUES (:org, :supporterId, :groupId, :actor)`,
-      { supporterId, groupId, actor: tx.scope.actorId },
+      `INSERT IGNORE INTO supporter_${kind} (organization_id, supporter_id, ${kind}_id, added_by${column}) VALUES (:org, :supporterId, :groupId, :actor${value})`,
+      { supporterId, groupId, actor: tx.scope.actorId, messageId },
     );
     return changed > 0;
   }
@@ -79,12 +119,48 @@ export class GroupsRepository {
     return changed > 0;
   }
 
-  async of(db: Scoped, kind: 'tag' | 'list', supporterId: number): Promise<{ id: number; name: string; isPublic: boolean }[]> {
+  /** The names of the tags or lists of many people. */
+  async namesOf(db: Scoped, kind: 'tag' | 'list', supporterIds: readonly number[]): Promise<Map<number, string[]>> {
+    const out = new Map<number, string[]>();
+    if (supporterIds.length === 0) return out;
+    const rows = await db.sql<{ supporter_id: number; name: string }>(
+      `SELECT m.supporter_id, g.name FROM supporter_${kind} m JOIN ${kind} g ON g.id = m.${kind}_id WHERE m.organization_id = :org AND m.supporter_id IN (:supporterIds) ORDER BY g.name`,
+      { supporterIds },
+    );
+    for (const row of rows) out.set(row.supporter_id, [...(out.get(row.supporter_id) ?? []), row.name]);
+    return out;
+  }
+
+  async of(db: Scoped, kind: 'tag' | 'list', supporterId: number): Promise<(MembershipView & { isPublic: boolean })[]> {
     const isPublic = kind === 'list' ? 'g.is_public' : '0';
-    const rows = await db.sql<{ id: number; name: string; pub: number }>(
-      `SELECT g.id, g.name, ${isPublic} AS pub FROM supporter_${kind} m JOIN ${kind} g ON g.id = m.${kind}_id WHERE m.organization_id = :org AND m.supporter_id = :supporterId ORDER BY g.name`,
+    const [message, joined] = kind === 'tag' ? ['w.name', 'LEFT JOIN message w ON w.id = m.message_id'] : ['NULL', ''];
+    const rows = await db.sql<Membership>(
+      `SELECT g.id, g.name, ${isPublic} AS pub, m.added_at, t.name AS by_name, b.name AS batch, ${message} AS message FROM supporter_${kind} m JOIN ${kind} g ON g.id = m.${kind}_id
+        LEFT JOIN teammate t ON t.id = m.added_by LEFT JOIN batch b ON b.id = m.batch_id ${joined} WHERE m.organization_id = :org AND m.supporter_id = :supporterId ORDER BY g.name`,
       { supporterId },
     );
-    return rows.map((row) => ({ id: row.id, name: row.name, isPublic: row.pub === 1 }));
+    return rows.map((row) => ({
+      id: row.id,
+      name: row.name,
+      isPublic: row.pub === 1,
+      since: row.added_at.toISOString(),
+      how: howOf(row),
+    }));
   }
+}
+
+interface Membership {
+  id: number;
+  name: string;
+  pub: number;
+  added_at: Date;
+  by_name: string | null;
+  batch: string | null;
+  message: string | null;
+}
+
+function howOf({ batch, by_name, message }: Membership): string {
+  if (batch) return `with the batch ${batch}`;
+  if (message) return `by what they did with “${message}”`;
+  return by_name ? `by ${by_name}` : 'by themselves or the program';
 }

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import sharp from 'sharp';
 import { dayInZone, isoDay, parseIsoDay } from '@goodword/core/common';
-import type { EntryView, PermissionReport, StandingView } from '@goodword/core/contract';
+import type { EntryView, PermissionReport, StandingView, UndoStep } from '@goodword/core/contract';
 import {
   isRelationship,
   placeKeyOf,
@@ -171,6 +171,7 @@ export class PersonLedger {
     await this.database.write(scope, async (tx) => {
       const before = await this.person(tx, id);
       await this.supporters.setPlace(tx, id, place);
+      const undo: UndoStep = { kind: 'place', before: { country: before.country, region: before.region }, after: { ...place } };
       const words = (at: Place) => (at.country ? placeWords(at.region ? `${at.country}-${at.region}` : at.country) : 'not known');
       await audit(tx, {
         act: 'place',
@@ -179,6 +180,7 @@ export class PersonLedger {
         words: `Place set to ${words(place)}`,
         before: words(before),
         after: words(place),
+        undo,
       });
     });
   }

@@ -1,7 +1,7 @@
 import { Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
-import { schema, type FieldView, type ListView, type Page, type SupporterRow, type TagView, type TimelineItem } from '@goodword/core/contract';
+import { schema, type FieldView, type ListView, type Page, type SupporterRow, type TagView } from '@goodword/core/contract';
 import type { Place } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
@@ -28,11 +28,6 @@ export class SupportersController {
   @Route('get', 'supporters', { role: 'viewer', summary: 'A page of supporters by name', query: schema.supporterQuery })
   page(@Caller() scope: Scope, @Input('query') query: SupporterQuery): Promise<Page<SupporterRow>> {
     return this.supporters.page(scope, query);
-  }
-
-  @Route('get', 'supporters/:id/timeline', { role: 'viewer', summary: 'Everything that passed between us', params: schema.idParams })
-  timeline(@Caller() scope: Scope, @Id() id: number): Promise<TimelineItem[]> {
-    return this.supporters.timeline(scope, id);
   }
 
   @Route('patch', 'supporters/:id', { role: 'organizer', summary: 'Change a name', params: schema.idParams, body: schema.renameSupporter })
@@ -80,6 +75,22 @@ export class SupportersController {
   @HttpCode(204)
   addPoint(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { kind: 'email' | 'mobile'; text: string }): Promise<void> {
     return this.supporters.addPoint(scope, id, body.kind, body.text);
+  }
+
+  @Route('delete', 'supporters/:id/contact-points/:pointId', { role: 'organizer', summary: 'Take an address off', params: schema.pointParams })
+  @HttpCode(204)
+  dropPoint(@Caller() scope: Scope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
+    return this.supporters.dropPoint(scope, params.id, params.pointId);
+  }
+
+  @Route('post', 'supporters/:id/contact-points/:pointId/first', {
+    role: 'organizer',
+    summary: 'Write to this address before others of its kind',
+    params: schema.pointParams,
+  })
+  @HttpCode(204)
+  putPointFirst(@Caller() scope: Scope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
+    return this.supporters.putPointFirst(scope, params.id, params.pointId);
   }
 
   @Route('post', 'supporters/:id/contact-points/:pointId/release', {
@@ -171,7 +182,10 @@ export class SupportersController {
   }
 
   @Route('post', 'fields', { role: 'organizer', summary: 'Make a custom field', body: schema.makeField })
-  makeField(@Caller() scope: Scope, @Input('body') body: { name: string; type: string; fallback: string | null }): Promise<{ id: number }> {
+  makeField(
+    @Caller() scope: Scope,
+    @Input('body') body: { name: string; type: string; fallback: string | null; section: string; choices: string[] },
+  ): Promise<{ id: number }> {
     return this.fields.make(scope, body);
   }
 

@@ -11,7 +11,6 @@ import { SupporterRows } from './rows.service';
 import { SupportersController } from './supporters.controller';
 import { SupportersRepository } from './supporters.repository';
 import { SupportersService } from './supporters.service';
-import { TimelineRepository } from './timeline.repository';
 
 @Module({
   imports: [PermissionModule, TeamModule],
@@ -26,7 +25,6 @@ import { TimelineRepository } from './timeline.repository';
     FieldsRepository,
     GroupsRepository,
     SupporterRows,
-    TimelineRepository,
   ],
   exports: [ErasureService, PersonLedger, SupportersService, SupportersRepository, FieldsService, FieldsRepository, GroupsRepository, SupporterRows],
 })

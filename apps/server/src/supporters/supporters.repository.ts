@@ -28,6 +28,9 @@ export interface PointRow {
   position: number;
 }
 
+/** A postal address in its parts, as it was typed or came in. */
+export type PostalParts = Partial<Record<'street' | 'city' | 'postcode' | 'region' | 'country', string>>;
+
 export interface GiftRow {
   id: number;
   supporter_id: number;
@@ -159,6 +162,16 @@ export class SupportersRepository {
     );
   }
 
+  /** As `points`, with the parts of postal addresses. */
+  async pointsWithParts(db: Scoped, supporterIds: readonly number[]): Promise<(PointRow & { parts: PostalParts | null })[]> {
+    if (supporterIds.length === 0) return [];
+    return db.sql(
+      `SELECT cp.id, sc.supporter_id, cp.kind, cp.normal, cp.shown, cp.on_hold, cp.hold_reason, sc.position, cp.parts FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
+        WHERE sc.organization_id = :org AND sc.supporter_id IN (:supporterIds) ORDER BY sc.supporter_id, sc.position, cp.id`,
+      { supporterIds },
+    );
+  }
+
   async sharers(db: Scoped, supporterId: number): Promise<{ contact_point_id: number; id: number; name: string }[]> {
     return db.sql(
       `SELECT o.contact_point_id, s.id, CONCAT_WS(' ', s.first_name, s.last_name) AS name FROM supporter_contact m
@@ -213,12 +226,7 @@ export class SupportersRepository {
   /** Finds or makes an address and hangs it on the person. Returns its id. */
   async addPoint(tx: Scoped, supporterId: number, point: { kind: string; normal: string; shown: string; doNotContact: boolean }): Promise<number> {
     const pointId = await this.ensurePoint(tx, point);
-    tx.changed('reach', 0, [supporterId]);
-    await tx.execute(
-      `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position)
-        SELECT :org, :supporterId, :pointId, COUNT(*) FROM supporter_contact WHERE supporter_id = :supporterId`,
-      { supporterId, pointId },
-    );
+    await this.hangPoint(tx, supporterId, pointId);
     return pointId;
   }
 
@@ -234,6 +242,32 @@ export class SupportersRepository {
       supporterId,
       oldId,
     });
+  }
+
+  async dropPoint(tx: Scoped, supporterId: number, pointId: number): Promise<void> {
+    tx.changed('reach', 0, [supporterId]);
+    await tx.execute('DELETE FROM supporter_contact WHERE organization_id = :org AND supporter_id = :supporterId AND contact_point_id = :pointId', {
+      supporterId,
+      pointId,
+    });
+  }
+
+  /** Hangs an address that there is on the person again, behind the others. */
+  async hangPoint(tx: Scoped, supporterId: number, pointId: number): Promise<void> {
+    tx.changed('reach', 0, [supporterId]);
+    await tx.execute(
+      `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position)
+        SELECT :org, :supporterId, :pointId, COUNT(*) FROM supporter_contact WHERE supporter_id = :supporterId`,
+      { supporterId, pointId },
+    );
+  }
+
+  async orderPoints(tx: Scoped, supporterId: number, pointIds: readonly number[]): Promise<void> {
+    tx.changed('reach', 0, [supporterId]);
+    await tx.execute(
+      'UPDATE supporter_contact SET position = FIND_IN_SET(contact_point_id, :order) - 1 WHERE organization_id = :org AND supporter_id = :supporterId',
+      { supporterId, order: pointIds.join(',') },
+    );
   }
 
   /** Takes an address off hold: somebody has looked and it is good. */

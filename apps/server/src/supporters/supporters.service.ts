@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { isoDay, parseIsoDay } from '@goodword/core/common';
-import type { DeletionNotice, Page, RecordView, SupporterRow, TimelineItem } from '@goodword/core/contract';
+import type { DeletionNotice, Page, RecordView, SupporterRow, UndoStep } from '@goodword/core/contract';
 import { coerce, formatMoney, formatValue, type Manner } from '@goodword/core/fields';
 import { cleanEmail, cleanMobile } from '@goodword/core/intake';
 import type { PermissionState } from '@goodword/core/permission';
@@ -17,7 +17,6 @@ import { GroupsRepository } from './groups.repository';
 import { PersonLedger } from './person-ledger.service';
 import { SupporterRows } from './rows.service';
 import { SupportersRepository, type PersonRow } from './supporters.repository';
-import { TimelineRepository } from './timeline.repository';
 
 export interface SupporterQuery {
   after?: string;
@@ -40,6 +39,8 @@ export interface GroupValues {
   onPreferences?: boolean;
   byForm?: boolean;
   folder?: string;
+  /** Of a tag of the whole organization: chapters see it and put it on. */
+  handedDown?: boolean;
 }
 
 /** Only what is public can be shown to supporters; a public list is shown everywhere unless somebody says otherwise. */
@@ -56,6 +57,9 @@ function listValues(list: GroupValues): Record<string, string | boolean> & { nam
   };
 }
 
+/** What is known of a person themselves; groups that come of rules, rosters, and whom they live with, join it where the record is shown. */
+export type KnownOf = Omit<RecordView, 'segments' | 'rosters' | 'household' | 'greeting' | 'mergedFrom'>;
+
 @Injectable()
 export class SupportersService {
   constructor(
@@ -65,7 +69,6 @@ export class SupportersService {
     @Inject(SupporterRows) private readonly rows: SupporterRows,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
-    @Inject(TimelineRepository) private readonly timelines: TimelineRepository,
     @Inject(PersonLedger) private readonly ledger: PersonLedger,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
@@ -86,7 +89,7 @@ export class SupportersService {
     return { rows: await this.rows.of(db, rows), total, next: last ? encodeCursor([last.last_name, last.first_name, last.id]) : null };
   }
 
-  async record(scope: Scope, id: number): Promise<Omit<RecordView, 'segments'>> {
+  async record(scope: Scope, id: number): Promise<KnownOf> {
     const db = this.database.read(scope);
     const person = await this.person(db, id);
     const [points, sharers, fields, values, tags, lists, gifts, { standings, entries, rulesOf }, organization] = await Promise.all([
@@ -128,19 +131,15 @@ export class SupportersService {
     };
   }
 
-  async timeline(scope: Scope, id: number): Promise<TimelineItem[]> {
-    const db = this.database.read(scope);
-    await this.person(db, id);
-    return this.timelines.of(db, id, await this.manner(scope));
-  }
-
   async rename(scope: Scope, id: number, names: { firstName: string; lastName: string }): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const person = await this.person(tx, id);
       await this.supporters.rename(tx, id, names.firstName, names.lastName);
       const full = (first: string, last: string) => `${first} ${last}`.trim();
       const [before, after] = [full(person.first_name, person.last_name), full(names.firstName, names.lastName)];
-      await audit(tx, { act: 'rename', subject: 'supporter', subjectId: id, words: `Name changed to ${after || 'none'}`, before, after });
+      const undo: UndoStep = { kind: 'name', before: { firstName: person.first_name, lastName: person.last_name }, after: names };
+      if (before !== after)
+        await audit(tx, { act: 'rename', subject: 'supporter', subjectId: id, words: `Name changed to ${after || 'none'}`, before, after, undo });
     });
   }
 
@@ -155,7 +154,10 @@ export class SupportersService {
       const row = (await this.fields.valuesOf(tx, [id])).find((value) => value.field_id === fieldId);
       const before = row ? formatValue(field.type, valueOf(row), manner) : '';
       const after = coerced?.ok ? formatValue(field.type, coerced.value, manner) : '';
-      await this.fields.set(tx, id, fieldId, coerced?.ok ? coerced.value : null);
+      const [was, is] = [row ? valueOf(row) : null, coerced?.ok ? coerced.value : null];
+      if (JSON.stringify(was) === JSON.stringify(is)) return tx.unchanged();
+      await this.fields.set(tx, id, fieldId, is);
+      const undo: UndoStep = { kind: 'field', fieldId, before: was, after: is };
       await audit(tx, {
         act: 'field',
         subject: 'supporter',
@@ -163,6 +165,7 @@ export class SupportersService {
         words: `${field.name} ${after ? `set to ${after}` : 'emptied'}`,
         before,
         after,
+        undo,
       });
     });
   }
@@ -175,14 +178,42 @@ export class SupportersService {
     await this.database.write(scope, async (tx) => {
       await this.person(tx, id);
       const doNotContact = await this.doNotContact.isClosed(tx, kind, cleaned.normal);
-      await this.supporters.addPoint(tx, id, { kind, normal: cleaned.normal, shown: cleaned.shown, doNotContact });
+      const known = (await this.supporters.points(tx, [id])).some((point) => point.kind === kind && point.normal === cleaned.normal);
+      if (known) throw new Conflict(`${cleaned.shown} is on this record already.`);
+      const pointId = await this.supporters.addPoint(tx, id, { kind, normal: cleaned.normal, shown: cleaned.shown, doNotContact });
+      const undo: UndoStep = { kind: 'contact', pointId, on: true };
       await audit(tx, {
         act: 'contact',
         subject: 'supporter',
         subjectId: id,
         words: `${kind === 'email' ? 'Email' : 'Mobile'} ${cleaned.shown} added`,
         after: cleaned.shown,
+        undo,
       });
+    });
+  }
+
+  /** Takes an address off a person. What was agreed or refused there stays with the address. */
+  async dropPoint(scope: Scope, id: number, pointId: number): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      await this.person(tx, id);
+      const point = (await this.supporters.points(tx, [id])).find((one) => one.id === pointId);
+      if (!point) throw new NotFound('address');
+      await this.supporters.dropPoint(tx, id, pointId);
+      const undo: UndoStep = { kind: 'contact', pointId, on: false };
+      await audit(tx, { act: 'contact', subject: 'supporter', subjectId: id, words: `${point.shown} taken off`, before: point.shown, undo });
+    });
+  }
+
+  /** The address that heads the others of its kind is the one that is written to first. */
+  async putPointFirst(scope: Scope, id: number, pointId: number): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      await this.person(tx, id);
+      const points = await this.supporters.points(tx, [id]);
+      const point = points.find((one) => one.id === pointId);
+      if (!point) throw new NotFound('address');
+      await this.supporters.orderPoints(tx, id, [pointId, ...points.filter((one) => one.id !== pointId).map((one) => one.id)]);
+      await audit(tx, { act: 'contact', subject: 'supporter', subjectId: id, words: `${point.shown} put first` });
     });
   }
 
@@ -215,7 +246,8 @@ export class SupportersService {
       if (!group) throw new NotFound(kind);
       const changed = on ? await this.groups.put(tx, kind, id, groupId) : await this.groups.takeOff(tx, kind, id, groupId);
       const words = kind === 'tag' ? `Tag ${group.name} ${on ? 'put on' : 'taken off'}` : `${on ? 'Put on' : 'Taken off'} the list ${group.name}`;
-      if (changed) await audit(tx, { act: kind, subject: 'supporter', subjectId: id, words });
+      const undo: UndoStep = { kind: 'group', group: kind, id: groupId, on };
+      if (changed) await audit(tx, { act: kind, subject: 'supporter', subjectId: id, words, undo });
     });
   }
 
@@ -223,7 +255,10 @@ export class SupportersService {
     try {
       return await this.database.write(scope, async (tx) => {
         tx.unchanged();
-        const id = kind === 'tag' ? await this.groups.makeTag(tx, group.name) : await this.groups.makeList(tx, listValues(group));
+        const id =
+          kind === 'tag'
+            ? await this.groups.makeTag(tx, group.name, null, group.handedDown ?? true)
+            : await this.groups.makeList(tx, listValues(group));
         await audit(tx, { act: 'make', subject: kind, subjectId: id, words: `${group.name} made` });
         return { id };
       });
@@ -238,7 +273,8 @@ export class SupportersService {
         tx.unchanged();
         const known = await this.groups.find(tx, kind, id);
         if (!known) throw new NotFound(kind);
-        const values = kind === 'tag' ? { name: group.name } : listValues(group);
+        const values =
+          kind === 'tag' ? { name: group.name, ...(group.handedDown === undefined ? {} : { handed_down: group.handedDown }) } : listValues(group);
         await this.groups.change(tx, kind, id, values);
         await audit(tx, { act: 'change', subject: kind, subjectId: id, words: `${known.name} changed`, before: known.name, after: group.name });
       })

@@ -1,11 +1,12 @@
 import { Module } from '@nestjs/common';
+import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
 import { WaysOutController } from './waysout.controller';
 import { WaysOutRepository } from './waysout.repository';
 import { WaysOutService } from './waysout.service';
 
 @Module({
-  imports: [PermissionModule],
+  imports: [MessagesModule, PermissionModule],
   controllers: [WaysOutController],
   providers: [WaysOutService, WaysOutRepository],
   exports: [WaysOutRepository, WaysOutService],

@@ -1,5 +1,6 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import type { Scope as PermissionScope } from '@goodword/core/permission';
+import { TagDeedsService } from '../messages/tag-deeds.service';
 import { LedgerRepository } from '../permission/ledger.repository';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
@@ -19,6 +20,7 @@ export class WaysOutService {
     @Inject(Database) private readonly database: Database,
     @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
     @Inject(CONFIG) config: Config,
   ) {
     this.tokens = new Tokens(config.SECRET);
@@ -96,7 +98,7 @@ export class WaysOutService {
     if (!url) throw new NotFound('link');
     await this.database.write(scope, async (tx) => {
       tx.unchanged();
-      await this.waysOut.mark(tx, delivery.id, 'followed');
+      if (await this.waysOut.mark(tx, delivery.id, 'followed')) await this.tagDeeds.done(tx, delivery, 'followed');
       if (!(await this.waysOut.hasFollowed(tx, delivery.id, url))) await this.waysOut.event(tx, delivery, 'followed', url);
     });
     return url;

@@ -56,3 +56,10 @@ export function query(values: Record<string, string | number | null | undefined>
   const set = Object.entries(values).filter(([, value]) => value !== null && value !== undefined && value !== '');
   return set.length === 0 ? '' : `?${new URLSearchParams(set.map(([key, value]) => [key, String(value)])).toString()}`;
 }
+
+/** Sends one file, as the form field `file`. */
+export function upload<T = void>(method: 'POST' | 'PUT', path: string, file: File): Promise<T> {
+  const form = new FormData();
+  form.append('file', file);
+  return call<T>(method, path, form);
+}

@@ -2,8 +2,11 @@ import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, us
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical } from 'lucide-react';
+import { useState } from 'react';
 import type { FieldView } from '@goodword/core/contract';
 import type { FormDefinition, FormItem } from '@goodword/core/forms';
+import { NewFieldSheet } from '../house/fields/FieldSheet';
+import { Drawer } from '../ui/dialogs';
 import { askable, changeItem, moveItem, PART_WORDS, withItem } from './draft';
 
 interface Props {
@@ -24,6 +27,7 @@ export function Items({ form, fields, disabled, onChange }: Props) {
     if (over && active.id !== over.id) onChange(moveItem(form, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
   };
   const more = askable(form, fields);
+  const [making, setMaking] = useState(false);
   return (
     <>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended}>
@@ -41,14 +45,18 @@ export function Items({ form, fields, disabled, onChange }: Props) {
           </ul>
         </SortableContext>
       </DndContext>
-      {!disabled && more.length > 0 && (
+      <Drawer open={making} onClose={() => setMaking(false)} title="Make a field" note="Then ask for it here">
+        <NewFieldSheet without={['file']} onDone={() => setMaking(false)} />
+      </Drawer>
+      {!disabled && (
         <select
           className="input !w-auto mt-2 self-start"
           aria-label="Ask for more"
           value=""
           onChange={(event) => {
+            if (event.target.value === 'new') return setMaking(true);
             const chosen = more.find((one) => String(one.of) === event.target.value);
-            if (chosen) onChange(withItem(form, chosen.of, chosen.words));
+            if (chosen) onChange(withItem(form, chosen.of, chosen.words, chosen.field));
           }}
         >
           <option value="">Ask for…</option>
@@ -57,6 +65,7 @@ export function Items({ form, fields, disabled, onChange }: Props) {
               {one.words}
             </option>
           ))}
+          <option value="new">a new field…</option>
         </select>
       )}
     </>

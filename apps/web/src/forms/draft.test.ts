@@ -29,7 +29,17 @@ const FORM: FormDefinition = {
 const of = (form: FormDefinition) => form.items.map((one) => one.of);
 
 test('what is asked already is not offered again', () => {
-  const field = { id: 7, name: 'Shirt size', type: 'choice' as const, section: 'More', fallback: null, choices: null, help: '', sensitive: false };
+  const field = {
+    id: 7,
+    name: 'Shirt size',
+    type: 'choice' as const,
+    section: 'More',
+    fallback: null,
+    choices: null,
+    help: '',
+    sensitive: false,
+    required: false,
+  };
   expect(askable(FORM, [field]).map((one) => one.words)).toEqual(['Last name', 'Country', 'Shirt size']);
   expect(askable(withItem(FORM, 7, 'Shirt size'), [field]).map((one) => one.words)).toEqual(['Last name', 'Country']);
 });

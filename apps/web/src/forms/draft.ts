@@ -12,15 +12,18 @@ export const PART_WORDS: Record<FormPart, string> = {
 };
 
 /** Everything that a form can ask, and does not yet. */
-export function askable(form: FormDefinition, fields: readonly FieldView[]): { of: FormItem['of']; words: string }[] {
+export function askable(form: FormDefinition, fields: readonly FieldView[]): { of: FormItem['of']; words: string; field?: FieldView }[] {
   const asked = new Set(form.items.map((item) => item.of));
-  return [...FORM_PARTS.map((of) => ({ of, words: PART_WORDS[of] })), ...fields.map((field) => ({ of: field.id, words: field.name }))].filter(
-    (one) => !asked.has(one.of),
-  );
+  return [
+    ...FORM_PARTS.map((of) => ({ of, words: PART_WORDS[of] })),
+    ...fields.filter(({ type }) => type !== 'file').map((field) => ({ of: field.id, words: field.name, field })),
+  ].filter((one) => !asked.has(one.of));
 }
 
-export function withItem(form: FormDefinition, of: FormItem['of'], label: string): FormDefinition {
-  return { ...form, items: [...form.items, { of, label, help: '', required: false, show: 'asked', value: '' }] };
+/** A field brings its help with it, and that it has to be answered. */
+export function withItem(form: FormDefinition, of: FormItem['of'], label: string, field?: Pick<FieldView, 'help' | 'required'>): FormDefinition {
+  const item: FormItem = { of, label, help: field?.help ?? '', required: field?.required ?? false, show: 'asked', value: '' };
+  return { ...form, items: [...form.items, item] };
 }
 
 export function changeItem(form: FormDefinition, at: number, change: Partial<FormItem> | null): FormDefinition {

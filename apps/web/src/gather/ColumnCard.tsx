@@ -20,7 +20,8 @@ interface Props {
   rows: number;
   /** How sure the guess is, 0 to 1; null where a person chose. */
   confidence: number | null;
-  values: readonly string[];
+  /** The column's cells in the preview, for the choices of a new field. */
+  values: () => readonly string[];
   onChoose: (choice: ColumnChoice) => void;
   onStrip: (text: string) => void;
 }
@@ -28,9 +29,9 @@ interface Props {
 /** What one column becomes, over its header and a bar of how much of it is filled and how much can't be read. */
 export function ColumnCard({ column, header, choice, what, fields, country, faults, filled, rows, confidence, values, onChoose, onStrip }: Props) {
   const [title, note] = columnWords(choice, fields, country);
-  const { known, make } = offersFor(header, fields, what);
   const [making, setMaking] = useState<ColumnChoice | null>(null);
   const [stripping, setStripping] = useState(false);
+  const startMaking = () => setMaking(choice.to === 'newField' ? choice : { to: 'newField', name: header.slice(0, 60) || 'Unnamed', type: 'text' });
   const border =
     choice.to === 'leave'
       ? 'border-[#b6c1bd] text-ink3'
@@ -53,47 +54,12 @@ export function ColumnCard({ column, header, choice, what, fields, country, faul
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content className="sheet p-1 max-h-[440px] overflow-y-auto min-w-[240px] z-20" align="start">
-            <DropdownMenu.Item className={ITEM} onSelect={() => onChoose({ to: 'leave' })}>
-              Leave out
-            </DropdownMenu.Item>
-            {known.map(([group, offers]) => (
-              <DropdownMenu.Group key={group}>
-                <DropdownMenu.Label className="px-3 pt-2 pb-1 text-ink2 text-[12.5px]">{group}</DropdownMenu.Label>
-                {offers.map((offer) => (
-                  <DropdownMenu.Item key={offer.key} className={ITEM} onSelect={() => onChoose(offer.choice)}>
-                    {offer.words}
-                  </DropdownMenu.Item>
-                ))}
-              </DropdownMenu.Group>
-            ))}
-            {make.length > 0 && (
-              <>
-                <DropdownMenu.Separator className="h-px bg-hair my-1" />
-                <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Make a field “{header}” of</DropdownMenu.Label>
-                {make.map((offer) => (
-                  <DropdownMenu.Item key={offer.key} className={ITEM} onSelect={() => onChoose(offer.choice)}>
-                    {offer.words}
-                  </DropdownMenu.Item>
-                ))}
-                <DropdownMenu.Item
-                  className={ITEM}
-                  onSelect={() =>
-                    setMaking(choice.to === 'newField' ? choice : { to: 'newField', name: header.slice(0, 60) || 'Unnamed', type: 'text' })
-                  }
-                >
-                  Name, section, choices…
-                </DropdownMenu.Item>
-              </>
-            )}
-            <DropdownMenu.Separator className="h-px bg-hair my-1" />
-            <DropdownMenu.Item className={ITEM} onSelect={() => setStripping(true)}>
-              Take a text out of every cell…
-            </DropdownMenu.Item>
+            <Offers header={header} fields={fields} what={what} onChoose={onChoose} onMake={startMaking} onStrip={() => setStripping(true)} />
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
       {making?.to === 'newField' && (
-        <NewField start={making} values={values} onClose={() => setMaking(null)} onMake={(made) => (setMaking(null), onChoose(made))} />
+        <NewField start={making} values={values()} onClose={() => setMaking(null)} onMake={(made) => (setMaking(null), onChoose(made))} />
       )}
       {stripping && <Strip header={header} onClose={() => setStripping(false)} onStrip={(text) => (setStripping(false), onStrip(text))} />}
       <div className={`mx-auto w-px h-2 ${choice.to === 'leave' ? 'bg-[#b6c1bd]' : 'bg-ink'}`} />
@@ -105,6 +71,55 @@ export function ColumnCard({ column, header, choice, what, fields, country, faul
         <div className="bg-madder" style={{ width: share(faults) }} />
       </div>
     </div>
+  );
+}
+
+interface OffersProps {
+  header: string;
+  fields: readonly KnownField[];
+  what: BatchKind;
+  onChoose: (choice: ColumnChoice) => void;
+  onMake: () => void;
+  onStrip: () => void;
+}
+
+/** Everything that the column can become; worked out when somebody looks. */
+function Offers({ header, fields, what, onChoose, onMake, onStrip }: OffersProps) {
+  const { known, make } = offersFor(header, fields, what);
+  return (
+    <>
+      <DropdownMenu.Item className={ITEM} onSelect={() => onChoose({ to: 'leave' })}>
+        Leave out
+      </DropdownMenu.Item>
+      {known.map(([group, offers]) => (
+        <DropdownMenu.Group key={group}>
+          <DropdownMenu.Label className="px-3 pt-2 pb-1 text-ink2 text-[12.5px]">{group}</DropdownMenu.Label>
+          {offers.map((offer) => (
+            <DropdownMenu.Item key={offer.key} className={ITEM} onSelect={() => onChoose(offer.choice)}>
+              {offer.words}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Group>
+      ))}
+      {make.length > 0 && (
+        <>
+          <DropdownMenu.Separator className="h-px bg-hair my-1" />
+          <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Make a field “{header}” of</DropdownMenu.Label>
+          {make.map((offer) => (
+            <DropdownMenu.Item key={offer.key} className={ITEM} onSelect={() => onChoose(offer.choice)}>
+              {offer.words}
+            </DropdownMenu.Item>
+          ))}
+          <DropdownMenu.Item className={ITEM} onSelect={onMake}>
+            Name, section, choices…
+          </DropdownMenu.Item>
+        </>
+      )}
+      <DropdownMenu.Separator className="h-px bg-hair my-1" />
+      <DropdownMenu.Item className={ITEM} onSelect={onStrip}>
+        Take a text out of every cell…
+      </DropdownMenu.Item>
+    </>
   );
 }
 

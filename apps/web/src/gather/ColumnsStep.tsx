@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import {
   BATCH_KINDS,
   DELIMITERS,
@@ -51,6 +51,10 @@ export function ColumnsStep({ house }: { house: House }) {
   useMargin(columnNotes(draft, { ...draft, readAgain: again }));
   const country = parts.phoneCountry ?? house.country;
   const mender = useMemo(() => menderOf(parts.mends, columns, country), [parts.mends, columns, country]);
+  const said = judgement?.cells;
+  const cellsOf = useCallback(({ row, cells }: { row: number; cells: readonly string[] }) => mender(cells, row - 1), [mender]);
+  const wordOf = useCallback((row: number, column: number) => said?.[`${row}:${column}`], [said]);
+  const isLeft = useCallback((column: number) => columns[column]?.to === 'leave', [columns]);
   if (!analysis) return null;
   const { found, preview, profiles, guesses } = analysis;
   const next = stepsOf(parts.what)[stepsOf(parts.what).indexOf('Columns') + 1]!;
@@ -60,9 +64,9 @@ export function ColumnsStep({ house }: { house: House }) {
       <SheetGrid
         header={found.header}
         rows={preview}
-        cellsOf={({ row, cells }) => mender(cells, row - 1)}
-        wordOf={(row, column) => judgement?.cells[`${row}:${column}`]}
-        isLeft={(column) => columns[column]?.to === 'leave'}
+        cellsOf={cellsOf}
+        wordOf={wordOf}
+        isLeft={isLeft}
         onEdit={(row, column, value) => mend({ kind: 'edit', row: row - 1, column, value })}
         head={(column) => (
           <ColumnCard
@@ -76,7 +80,7 @@ export function ColumnsStep({ house }: { house: House }) {
             filled={profiles[column]!.filled}
             faults={judgement?.faultsByColumn[column] ?? 0}
             confidence={sameChoice(columns[column], guesses[column]?.choice) ? (guesses[column]?.confidence ?? null) : null}
-            values={preview.map(({ cells }) => cells[column] ?? '')}
+            values={() => preview.map(({ cells }) => cells[column] ?? '')}
             onChoose={(choice) => choose(column, withOrder(choice, profiles[column]!.order))}
             onStrip={(text) => text !== '' && mend({ kind: 'strip', column, text })}
           />

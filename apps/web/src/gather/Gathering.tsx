@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useDeferredValue, useEffect, useState } from 'react';
 import { useLocation, useNavigate, useParams } from 'react-router';
 import type { BatchView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
@@ -56,6 +56,8 @@ function Wizard({ house, id }: { house: House; id: number }) {
     void navigate('/gather');
   };
   const steps = stepsOf(parts.what);
+  // A step is drawn in pieces between which the page answers; until it is there, the one before stays.
+  const shown = useDeferredValue(analysis ? step : 'File');
   const leave = () =>
     void save()
       .catch(() => undefined)
@@ -74,11 +76,11 @@ function Wizard({ house, id }: { house: House; id: number }) {
         )}
       </Heading>
       <Steps steps={[...steps, 'Check and bring in']} at={step} onGo={(to) => (steps as readonly string[]).includes(to) && go(to as Step)} />
-      {!analysis && batchId !== null && reading ? <Loading what="the file" /> : (step === 'File' || !analysis) && <FileStep house={house} />}
-      {analysis && step === 'Columns' && <ColumnsStep house={house} />}
-      {analysis && step === 'Where they go' && <GroupsStep />}
-      {analysis && step === 'Permission' && <PermissionStep />}
-      {analysis && step === 'Matches' && <MatchesStep />}
+      {!analysis && batchId !== null && reading ? <Loading what="the file" /> : (shown === 'File' || !analysis) && <FileStep house={house} />}
+      {analysis && shown === 'Columns' && <ColumnsStep house={house} />}
+      {analysis && shown === 'Where they go' && <GroupsStep />}
+      {analysis && shown === 'Permission' && <PermissionStep />}
+      {analysis && shown === 'Matches' && <MatchesStep />}
       {analysis && problem && (
         <p role="alert" className="text-madder font-semibold pt-2">
           {problem}

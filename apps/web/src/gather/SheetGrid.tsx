@@ -1,12 +1,17 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { memo, useCallback, useEffect, startTransition, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { useLit } from '../ui/margin';
+
+interface SheetRow {
+  row: number;
+  cells: readonly string[];
+}
 
 interface Props {
   header: readonly string[];
-  rows: readonly { row: number; cells: readonly string[] }[];
+  rows: readonly SheetRow[];
   /** Cells as they are after mends. */
-  cellsOf: (row: { row: number; cells: readonly string[] }) => readonly string[];
+  cellsOf: (row: SheetRow) => readonly string[];
   /** What is to be said of a cell. */
   wordOf: (row: number, column: number) => { words: string; hint: boolean } | undefined;
   isLeft: (column: number) => boolean;
@@ -31,33 +36,107 @@ const MOVES: Record<string, [number, number]> = {
   PageUp: [-12, 0],
 };
 
-function HeadCell({ column, children }: { column: number; children: ReactNode }) {
+function HeadCell({ column, flex, children }: { column: number; flex: string; children: ReactNode }) {
   const lit = useLit(`column-${column}`);
   return (
-    <div role="columnheader" className={`border-r border-hair ${lit.className}`} onMouseEnter={lit.onMouseEnter} onMouseLeave={lit.onMouseLeave}>
+    <div
+      role="columnheader"
+      style={{ flex }}
+      className={`min-w-0 border-r border-hair ${lit.className}`}
+      onMouseEnter={lit.onMouseEnter}
+      onMouseLeave={lit.onMouseLeave}
+    >
       {children}
     </div>
   );
 }
+
+interface RowProps {
+  row: SheetRow;
+  index: number;
+  start: number;
+  height: number;
+  tracks: readonly string[];
+  header: readonly string[];
+  cellsOf: Props['cellsOf'];
+  wordOf: Props['wordOf'];
+  isLeft: Props['isLeft'];
+  /** The column of the cell that the keys stand on, and whether it is being edited; null where they stand in another row. */
+  active: number | null;
+  editing: boolean;
+  onPick: (at: [number, number], edit: boolean) => void;
+  onDone: (value: string | null) => void;
+}
+
+/** One row; drawn anew only when something about it has changed, so that moving over cells costs two rows and not thirty. */
+const Row = memo(function Row({ row, index, start, height, tracks, header, cellsOf, wordOf, isLeft, active, editing, onPick, onDone }: RowProps) {
+  const cells = cellsOf(row);
+  return (
+    <div
+      role="row"
+      className="absolute left-0 right-0 flex border-b border-hair"
+      style={{ height, transform: `translateY(${start}px)`, contain: 'strict' }}
+    >
+      <div
+        role="rowheader"
+        style={{ width: ROW_NUMBER }}
+        className="shrink-0 px-2 py-[6px] text-right text-[12px] text-ink3 border-r border-hair sticky left-0 bg-sheet"
+      >
+        {row.row}
+      </div>
+      {header.map((name, column) => {
+        const word = wordOf(row.row, column);
+        const at = active === column;
+        const mended = (cells[column] ?? '') !== (row.cells[column] ?? '');
+        const said = word ? (word.hint ? 'cell-hint' : 'merge-fault') : '';
+        return (
+          <div
+            role="gridcell"
+            key={column}
+            id={`cell-${index}-${column}`}
+            aria-selected={at}
+            title={word?.words ?? cells[column]}
+            onClick={() => onPick([index, column], false)}
+            onDoubleClick={() => onPick([index, column], true)}
+            style={{ flex: tracks[column] }}
+            className={`min-w-0 px-3 py-[5px] border-r border-hair truncate ${isLeft(column) ? 'text-ink3' : ''} ${said} ${mended ? 'font-semibold' : ''} ${at ? 'group-focus:shadow-[inset_0_0_0_2px_var(--color-verdigris)]' : ''}`}
+          >
+            {at && editing ? <CellInput value={cells[column] ?? ''} label={`Row ${row.row}, ${name}`} onDone={onDone} /> : cells[column]}
+          </div>
+        );
+      })}
+    </div>
+  );
+});
 
 /** The file's own cells under its columns. Arrow keys move over cells, Enter edits one, Escape leaves it as it was. */
 export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState<[number, number]>([0, 0]);
   const [editing, setEditing] = useState(false);
-  const widths = header.map((name, column) =>
-    widthOf(
-      name,
-      rows.slice(0, 100).map(({ cells }) => cells[column] ?? ''),
-    ),
+  const widths = useMemo(
+    () =>
+      header.map((name, column) =>
+        widthOf(
+          name,
+          rows.slice(0, 100).map(({ cells }) => cells[column] ?? ''),
+        ),
+      ),
+    [header, rows],
   );
-  const template = `${ROW_NUMBER}px ${widths.map((width) => `minmax(${width}px, 1fr)`).join(' ')}`;
   const minWidth = ROW_NUMBER + widths.reduce((sum, width) => sum + width, 0);
+  // What is over is shared out by width.
+  const tracks = useMemo(() => widths.map((width) => `${width} 0 ${width}px`), [widths]);
+  // The heads are on the page before the cells: laying out both at once would hold it up for longer than one notices.
+  const [headed, setHeaded] = useState(false);
+  useEffect(() => startTransition(() => setHeaded(true)), []);
   const virtual = useVirtualizer({
-    count: rows.length,
+    count: headed ? rows.length : 0,
     getScrollElement: () => frame.current,
     estimateSize: () => 31,
-    overscan: 12,
+    overscan: 4,
+    // About what it will be, so that the cells are drawn with all else and not once more when the frame has been measured.
+    initialRect: { width: 960, height: 500 },
     scrollPaddingStart: 110,
   });
   const lefts = widths.map((_width, i) => ROW_NUMBER + widths.slice(0, i).reduce((sum, width) => sum + width, 0));
@@ -86,12 +165,21 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
     }
     event.preventDefault();
   };
+  const onPick = useCallback((where: [number, number], edit: boolean) => {
+    setAt(where);
+    if (edit) setEditing(true);
+    else frame.current?.focus();
+  }, []);
   const done = (value: string | null) => {
     setEditing(false);
     const row = rows[at[0]];
     if (value !== null && row && value !== (cellsOf(row)[at[1]] ?? '')) onEdit(row.row, at[1], value);
     frame.current?.focus();
   };
+  // A row that is not edited has no use for what ends an edit, and is not drawn anew for it.
+  const latest = useRef(done);
+  latest.current = done;
+  const onDone = useCallback((value: string | null) => latest.current(value), []);
   return (
     <div
       ref={frame}
@@ -103,58 +191,35 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
       tabIndex={0}
       onKeyDown={onKeyDown}
     >
-      <div role="row" className="grid sticky top-0 bg-sheet border-b border-hair z-10" style={{ gridTemplateColumns: template, minWidth }}>
-        <div role="columnheader" className="border-r border-hair sticky left-0 bg-sheet">
+      <div role="row" className="flex sticky top-0 bg-sheet border-b border-hair z-10" style={{ minWidth }}>
+        <div role="columnheader" className="border-r border-hair sticky left-0 bg-sheet shrink-0" style={{ width: ROW_NUMBER }}>
           <span className="sr-only">Row</span>
         </div>
         {header.map((_name, column) => (
-          <HeadCell key={column} column={column}>
+          <HeadCell key={column} column={column} flex={tracks[column]!}>
             {head(column)}
           </HeadCell>
         ))}
       </div>
       <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative', minWidth }}>
-        {virtual.getVirtualItems().map((item) => {
-          const row = rows[item.index]!;
-          const cells = cellsOf(row);
-          return (
-            <div
-              role="row"
-              key={row.row}
-              className="absolute left-0 right-0 grid border-b border-hair"
-              style={{ gridTemplateColumns: template, height: item.size, transform: `translateY(${item.start}px)` }}
-            >
-              <div role="rowheader" className="px-2 py-[6px] text-right text-[12px] text-ink3 border-r border-hair sticky left-0 bg-sheet">
-                {row.row}
-              </div>
-              {header.map((_name, column) => {
-                const word = wordOf(row.row, column);
-                const active = item.index === at[0] && column === at[1];
-                const mended = (cells[column] ?? '') !== (row.cells[column] ?? '');
-                return (
-                  <div
-                    role="gridcell"
-                    key={column}
-                    id={`cell-${item.index}-${column}`}
-                    aria-selected={active}
-                    title={word?.words ?? cells[column]}
-                    onClick={() => (setAt([item.index, column]), frame.current?.focus())}
-                    onDoubleClick={() => (setAt([item.index, column]), setEditing(true))}
-                    className={`px-3 py-[5px] border-r border-hair overflow-hidden ${isLeft(column) ? 'text-ink3' : ''} ${active ? 'group-focus:shadow-[inset_0_0_0_2px_var(--color-verdigris)]' : ''}`}
-                  >
-                    {active && editing ? (
-                      <CellInput value={cells[column] ?? ''} label={`Row ${row.row}, ${header[column]}`} onDone={done} />
-                    ) : (
-                      <span className={`block truncate ${word ? (word.hint ? 'cell-hint' : 'merge-fault') : ''} ${mended ? 'font-semibold' : ''}`}>
-                        {cells[column]}
-                      </span>
-                    )}
-                  </div>
-                );
-              })}
-            </div>
-          );
-        })}
+        {virtual.getVirtualItems().map((item) => (
+          <Row
+            key={rows[item.index]!.row}
+            row={rows[item.index]!}
+            index={item.index}
+            start={item.start}
+            height={item.size}
+            tracks={tracks}
+            header={header}
+            cellsOf={cellsOf}
+            wordOf={wordOf}
+            isLeft={isLeft}
+            active={item.index === at[0] ? at[1] : null}
+            editing={editing && item.index === at[0]}
+            onPick={onPick}
+            onDone={onDone}
+          />
+        ))}
       </div>
     </div>
   );

@@ -25,6 +25,8 @@ import {
 
 /** Rows that are shown under the columns. */
 export const PREVIEW = 2000;
+/** Rows of the very first look: each that is handed over costs the page a moment. */
+const GLIMPSE = 200;
 /** Rows up to which a file stays in memory; a longer one is read again for each judgement. */
 const KEPT = 100_000;
 const PIECE = 4 << 20;
@@ -112,11 +114,13 @@ class Survey {
   readonly preview: Analysis['preview'] = [];
   private row = 0;
 
+  constructor(private readonly most = PREVIEW) {}
+
   take(reader: FileReader, lines: readonly Line[]): void {
     for (const { cells, aside } of lines) {
       this.row += 1;
       if (aside !== null) continue;
-      if (this.preview.length < PREVIEW) this.preview.push({ row: this.row, cells });
+      if (this.preview.length < this.most) this.preview.push({ row: this.row, cells });
       reader.header.forEach((_name, i) => (this.samplers[i] ??= new ColumnSampler()).add(cells[i]));
     }
   }
@@ -149,7 +153,7 @@ async function read(ask: Extract<Ask, { kind: 'read' }>): Promise<void> {
 async function previewStart(ask: Extract<Ask, { kind: 'read' }>): Promise<void> {
   const start = await bytesOf(ask.source.slice(0, FIRST));
   const reader = new FileReader(openFile(start, false, ask.reading));
-  const survey = new Survey();
+  const survey = new Survey(GLIMPSE);
   survey.take(reader, reader.push(start.subarray(0, start.lastIndexOf(10) + 1)));
   if (reader.header.length > 0) self.postMessage({ id: ask.id, ok: true, analysis: survey.analysis(reader, false, ask.what), done: false });
 }
@@ -184,6 +188,8 @@ class Judge {
   private readonly pairs: Judgement['swapped'];
   private readonly choices: { column: number; counts: Map<string, number> }[];
   private row = 0;
+  /** Cells that something is said of, so far. */
+  private told = 0;
   private readonly out: Judgement;
 
   constructor(private readonly plan: JudgedPlan) {
@@ -230,7 +236,10 @@ class Judge {
   private tell({ column, reason }: { column: number; reason: string }, hint: boolean): void {
     const { out, row } = this;
     (hint ? out.hintsByColumn : out.faultsByColumn)[column]! += 1;
-    if (Object.keys(out.cells).length < 4000) out.cells[`${row}:${column}`] ??= { words: reason, hint };
+    if (this.told < 4000 && !(`${row}:${column}` in out.cells)) {
+      this.told += 1;
+      out.cells[`${row}:${column}`] = { words: reason, hint };
+    }
     if (out.first.filter((one) => one.column === column && one.hint === hint).length < 3) out.first.push({ row, column, reason, hint });
   }
 

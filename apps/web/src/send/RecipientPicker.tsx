@@ -10,7 +10,9 @@ import { personName } from '../ui/people';
 const ITEM = 'px-3 py-[5px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
 const CHIP = 'inline-flex items-center gap-1 bg-bench rounded-paper px-2 py-[2px] font-semibold';
 
-type Named = Record<GroupKind, { id: number; name: string }[]>;
+type Named = Record<Offered, { id: number; name: string }[]>;
+/** Single people are written to from their record. */
+type Offered = Exclude<GroupKind, 'person'>;
 
 export function useGroups(): Named | null {
   const segments = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') });
@@ -21,10 +23,11 @@ export function useGroups(): Named | null {
   return { segment: segments.data, list: lists.data, tag: tags.data, batch: batches.data.filter((batch) => batch.state === 'done') };
 }
 
-const KIND_WORDS: Record<GroupKind, string> = { segment: 'Segments', list: 'Lists', tag: 'Tags', batch: 'Batches' };
+const KIND_WORDS: Record<Offered, string> = { segment: 'Segments', list: 'Lists', tag: 'Tags', batch: 'Batches' };
 
 function Refs({ label, refs, groups, onChange }: { label: string; refs: GroupRef[]; groups: Named; onChange: (refs: GroupRef[]) => void }) {
-  const nameOf = (ref: GroupRef) => groups[ref.kind].find((group) => group.id === ref.id)?.name ?? 'a group since deleted';
+  const nameOf = (ref: GroupRef) =>
+    (ref.kind === 'person' ? [] : groups[ref.kind]).find((group) => group.id === ref.id)?.name ?? 'a group since deleted';
   const has = (kind: GroupKind, id: number) => refs.some((ref) => ref.kind === kind && ref.id === id);
   return (
     <span className="inline-flex flex-wrap gap-2 items-center">
@@ -42,7 +45,7 @@ function Refs({ label, refs, groups, onChange }: { label: string; refs: GroupRef
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content className="sheet p-1 max-h-[400px] overflow-y-auto z-20" align="start">
-            {(Object.keys(KIND_WORDS) as GroupKind[]).map((kind) => (
+            {(Object.keys(KIND_WORDS) as Offered[]).map((kind) => (
               <DropdownMenu.Group key={kind}>
                 <DropdownMenu.Label className="px-3 pt-2 text-ink2 text-[12.5px]">{KIND_WORDS[kind]}</DropdownMenu.Label>
                 {groups[kind]

@@ -14,6 +14,7 @@ import { PeopleTable } from '../ui/people';
 import { asTop, replaceAt, treeFrom } from './lines/sentence';
 import { useSubjects } from './lines/subjects';
 import { PeoplePanel } from './people/PeoplePanel';
+import { SegmentOverTime } from './SegmentOverTime';
 import { Sentence } from './Sentence';
 import { refreshAll } from '../app/refresh';
 
@@ -57,6 +58,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
   const [tree, setTree] = useState(start.tree);
   const [history, setHistory] = useState<Group[]>([]);
   const [removing, setRemoving] = useState(false);
+  const [overTime, setOverTime] = useState(false);
   const [opened, setOpened] = useState<number | null>(null);
   const asked = useDeferredValue(tree);
   const count = useQuery({
@@ -108,6 +110,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
         note={data ? `${format.number(data.total)} ${plural(data.total, 'person', 'people')}, always up to date` : ''}
       >
         {history.length > 0 && <Button onClick={undo}>Undo</Button>}
+        {id !== null && <Button onClick={() => setOverTime(true)}>Over time</Button>}
         {may && id !== null && <Button onClick={() => setRemoving(true)}>Delete</Button>}
         {may && (
           <Button weight="main" disabled={!changed || name.trim() === '' || save.isPending} onClick={() => save.mutate()}>
@@ -161,6 +164,15 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
           />
         )}
       </Drawer>
+      {id !== null && (
+        <SegmentOverTime
+          id={id}
+          name={start.name}
+          open={overTime}
+          onClose={() => setOverTime(false)}
+          onTake={(version) => (change(asTop(version.tree)), setName(version.name), setOverTime(false))}
+        />
+      )}
       <Confirm
         open={removing}
         onClose={() => setRemoving(false)}

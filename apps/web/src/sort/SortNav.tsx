@@ -5,6 +5,7 @@ const PLACES: readonly Place[] = [
   ['/sort/segments', 'Segments'],
   ['/sort/groups', 'Lists and tags'],
   ['/sort/campaigns', 'Campaigns'],
+  ['/sort/calls', 'Calls'],
 ];
 
 /** The ways to look at people. */

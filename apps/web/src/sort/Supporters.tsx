@@ -10,7 +10,7 @@ import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
 import { asTop } from './lines/sentence';
 import { useSubjects } from './lines/subjects';
 import { PeoplePanel } from './people/PeoplePanel';
-import { tableState } from './people/tableState';
+import { remember, remembered, tableState, type Remembered } from './people/tableState';
 import { Columns, Views } from './people/Views';
 import { Sentence } from './Sentence';
 import { SortNav } from './SortNav';
@@ -127,8 +127,12 @@ export default function Supporters() {
     const timer = setTimeout(() => search !== (params.get('search') ?? '') && set({ search }), 250);
     return () => clearTimeout(timer);
   });
-  const state = tableState(params);
-  const { tree, by, descending } = state;
+  const state = tableState(params, remembered(localStorage));
+  const keep = (columns: Remembered, values: Record<string, string>) => (remember(localStorage, columns), set(values));
+  const { tree, descending } = state;
+  // A field that was deleted since puts nobody in order.
+  const gone = typeof state.by === 'number' && fields.length > 0 && !fields.some(({ id }) => id === state.by);
+  const by = gone ? 'name' : state.by;
   const filter = Object.fromEntries(FILTERS.map((key) => [key, params.get(key)]));
   const searched = (after?: string) => get<Page<SupporterRow>>(`supporters${query({ ...filter, after })}`);
   const total = useQuery({
@@ -145,7 +149,11 @@ export default function Supporters() {
     setSearch('');
     setParams({ tree: JSON.stringify(view.tree), by: String(view.by), ...(view.descending ? { down: '1' } : {}), fields: view.fields.join(',') });
   };
-  const sort = { by, descending, onSort: (next: string | number) => set({ by: String(next), down: next === by && !descending ? '1' : '' }) };
+  const onSort = (next: string | number) => {
+    const down = next === by && !descending;
+    keep({ by: next, descending: down }, { by: String(next), down: down ? '1' : '' });
+  };
+  const sort = { by, descending, onSort };
   const shown = state.fields.flatMap((id) => fields.find((field) => field.id === id) ?? []);
   const speak = (next: Rule) => set({ tree: JSON.stringify(next), tag: '', list: '', batch: '', channel: '', state: '' });
   return (
@@ -172,7 +180,7 @@ export default function Supporters() {
         {!state.spoken && tree && <Button onClick={() => speak(tree)}>As a sentence</Button>}
         {filtered && <Button onClick={everybody}>Everybody</Button>}
         <span className="grow" />
-        <Columns all={fields} chosen={state.fields} onChange={(next) => set({ fields: next.join(',') })} />
+        <Columns all={fields} chosen={state.fields} onChange={(next) => keep({ fields: next }, { fields: next.join(',') })} />
         <Views now={state} onOpen={open} />
       </div>
       {state.spoken && tree && <SpokenFilter tree={asTop(tree)} onChange={speak} onClose={() => set({ tree: '' })} />}

@@ -24,7 +24,7 @@ export function Drawer({
         <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/30" />
         <Dialog.Content
           aria-describedby={undefined}
-          className={`fixed z-20 right-0 top-0 bottom-0 ${wide ? 'w-[760px]' : 'w-[520px]'} max-w-full bg-bench border-l border-hair flex flex-col p-5 gap-3`}
+          className={`fixed z-20 right-0 top-0 bottom-0 ${wide ? 'w-[760px]' : 'w-[520px]'} max-w-full bg-bench border-l border-hair flex flex-col p-5 gap-3 outline-none`}
         >
           <div className="flex items-start gap-4">
             <div className="grow">

@@ -13,6 +13,7 @@ import { LetterEditor } from './LetterEditor';
 import { mended, type Words } from './mend';
 import { MergePicker } from './MergePicker';
 import { PreviewPane } from './PreviewPane';
+import { TagDeeds } from './TagDeeds';
 import { TextEditor } from './TextEditor';
 import { refreshAll } from '../app/refresh';
 
@@ -185,6 +186,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
           ) : (
             <TextEditor value={words.text} registry={registry} editable={editable} onChange={(text) => set({ text })} />
           )}
+          <TagDeeds message={message} />
         </div>
         <PreviewPane message={message} stamp={stamp} />
       </div>

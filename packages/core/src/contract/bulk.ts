@@ -1,10 +1,9 @@
 import Joi from 'joi';
 import type { Rule } from '../segment';
 import { id, isoDay, page, scope, sendingChannel } from './common';
+import { printAct, type PrintAct } from './calls';
+import { peopleGroup } from './groups';
 import { ruleTree } from './segments';
-
-/** People by their ids, or everybody whom a rule takes in at the moment of asking, less some. */
-export type PeopleGroup = { ids: number[] } | { tree: Rule; without: number[] };
 
 export const EXPORT_FORMS = ['csv', 'xlsx', 'vcard', 'json'] as const;
 export type ExportForm = (typeof EXPORT_FORMS)[number];
@@ -17,15 +16,8 @@ export type BulkAct =
   | { do: 'field'; fieldId: number; text: string }
   | { do: 'permission'; channel: 'email' | 'text'; scopes: string[]; how: string; on: string; words: string; voucher: string }
   | { do: 'export'; form: ExportForm; fields: number[] }
+  | PrintAct
   | { do: 'erase' };
-
-/** A group that comes as ids is one that somebody ticked. */
-const group = Joi.alternatives()
-  .try(
-    Joi.object({ ids: Joi.array().items(id).unique().min(1).max(10_000).required() }),
-    Joi.object({ tree: ruleTree.required(), without: Joi.array().items(id).max(10_000).default([]) }),
-  )
-  .required();
 
 const act = Joi.alternatives().try(
   Joi.object({ do: Joi.string().valid('tag').required(), tagId: id.required(), on: Joi.boolean().required() }),
@@ -35,7 +27,7 @@ const act = Joi.alternatives().try(
     campaignId: id.required(),
     standing: Joi.string().trim().max(60).allow(null).required(),
   }),
-  Joi.object({ do: Joi.string().valid('field').required(), fieldId: id.required(), text: Joi.string().max(500).allow('').required() }),
+  Joi.object({ do: Joi.string().valid('field').required(), fieldId: id.required(), text: Joi.string().max(4000).allow('').required() }),
   Joi.object({
     do: Joi.string().valid('permission').required(),
     channel: sendingChannel.required(),
@@ -52,10 +44,11 @@ const act = Joi.alternatives().try(
       .required(),
     fields: Joi.array().items(id).max(100).default([]),
   }),
+  printAct,
   Joi.object({ do: Joi.string().valid('erase').required() }),
 );
 
-export const beginBulk = Joi.object({ group, act: act.required() });
+export const beginBulk = Joi.object({ group: peopleGroup, act: act.required() });
 
 export const BULK_STATES = ['waiting', 'running', 'done', 'stopped', 'undoing', 'undone', 'failed'] as const;
 export type BulkState = (typeof BULK_STATES)[number];
@@ -96,7 +89,7 @@ export interface PeopleColumns {
   descending: boolean;
 }
 
-const by = Joi.alternatives().try(id, Joi.string().valid('name', 'created', 'updated', 'country', 'region', 'postcode', 'externalId'));
+const by = Joi.alternatives().try(id, Joi.string().valid('name', 'created', 'updated', 'country', 'region', 'postcode', 'externalId', 'household'));
 export const listPeople = Joi.object({
   tree: ruleTree.required(),
   by: by.default('name'),

@@ -1,4 +1,5 @@
 export * as schema from './schemas';
+export { TIMELINE_KINDS } from './supporters';
 export { roleReaches, ROLES, type Role } from '../team';
 export type { SessionView } from './team';
 export type { Page } from './common';
@@ -7,6 +8,7 @@ export type {
   DeletionNotice,
   EntryView,
   ChangeField,
+  ChoiceUse,
   Conversion,
   FieldAdminView,
   FieldDeletion,
@@ -16,9 +18,13 @@ export type {
   RecordView,
   StandingView,
   SupporterRow,
+  MembershipView,
+  TagUse,
   TagView,
   TimelineItem,
+  TimelineKind,
 } from './supporters';
+export type { HouseholdView, MergeLine, MergePreview, NoteView, PersonalMessage, PersonalVerdict, PersonForm, UndoStep } from './record';
 export type { DncAdded, DncRow, RuleEffect, RulesView, RulesWeighed, TextAnswers } from './permission';
 export type { FormCounts, FormView } from './forms';
 export {
@@ -39,8 +45,10 @@ export {
 } from './intake';
 export { type CampaignView, type MakeCampaign, type RosterGroup, type RosterRow } from './campaigns';
 export type { TextHook } from './public';
-export type { BulkAct, BulkState, BulkView, ExportForm, Found, PeopleColumns, PeopleGroup, PeopleView } from './bulk';
-export type { CountedStep, SegmentCount, SegmentView } from './segments';
+export type { BulkAct, BulkState, BulkView, ExportForm, Found, PeopleColumns, PeopleView } from './bulk';
+export type { PeopleGroup } from './groups';
+export { CALL_OUTCOMES, type CallAnswer, type CallListView, type CallRow, type CallWho, type MakeCallList, type PrintAct } from './calls';
+export type { CountedStep, SegmentCount, SegmentSize, SegmentVersion, SegmentView } from './segments';
 export {
   GROUP_KINDS,
   MESSAGE_STATES,
@@ -57,6 +65,8 @@ export {
   type ReplyView,
   type ResultKind,
   type ResultPerson,
+  type TagDeed,
+  type TaggingDeed,
 } from './messages';
 
 /** RFC 9457 problem details, with the faults of each field. */

@@ -6,7 +6,7 @@ import { id, name, page, purpose, sendingChannel } from './common';
 export const MESSAGE_STATES = ['draft', 'scheduled', 'preparing', 'sending', 'paused', 'stopped', 'done'] as const;
 export type MessageState = (typeof MESSAGE_STATES)[number];
 
-export const GROUP_KINDS = ['segment', 'list', 'tag', 'batch'] as const;
+export const GROUP_KINDS = ['segment', 'list', 'tag', 'batch', 'person'] as const;
 export type GroupKind = (typeof GROUP_KINDS)[number];
 
 export interface GroupRef {
@@ -50,6 +50,31 @@ export const saveRecipients = Joi.object<Recipients>({
   without: Joi.array().items(id).max(5000).required(),
 });
 
+/** What somebody can do with a message to get a tag for it. That they opened it is too unsure. */
+export const TAGGING_DEEDS = ['followed', 'replied'] as const;
+export type TaggingDeed = (typeof TAGGING_DEEDS)[number];
+
+/** Whoever does this with the message gets the tag. */
+export interface TagDeed {
+  on: TaggingDeed;
+  tagId: number;
+}
+
+export const saveTagDeeds = Joi.object<{ tagDeeds: TagDeed[] }>({
+  tagDeeds: Joi.array()
+    .items(
+      Joi.object({
+        on: Joi.string()
+          .valid(...TAGGING_DEEDS)
+          .required(),
+        tagId: id.required(),
+      }),
+    )
+    .unique()
+    .max(6)
+    .required(),
+});
+
 export const previewQuery = Joi.object({ supporterId: id });
 export const sendMessage = Joi.object({ at: Joi.date().iso().allow(null).default(null), expected: Joi.number().integer().min(0).required() });
 export const heldQuery = Joi.object({
@@ -74,6 +99,7 @@ export interface MessageView {
   scheduledAt: string | null;
   updatedAt: string;
   testedAt: string | null;
+  tagDeeds: TagDeed[];
 }
 
 export interface MessageFault {

@@ -5,6 +5,8 @@ export {
   addEntry,
   addGift,
   EVIDENCE_LIMIT,
+  FIELD_FILE_LIMIT,
+  regionsQuery,
   evidenceParams,
   fieldParams,
   listParams,
@@ -15,6 +17,9 @@ export {
   renameChoice,
   makeList,
   makeTag,
+  joinTag,
+  moveLists,
+  orderLists,
   objection,
   pointParams,
   renameSupporter,
@@ -22,6 +27,7 @@ export {
   setPlace,
   supporterQuery,
   tagParams,
+  timelineQuery,
 } from './supporters';
 export {
   batchesQuery,
@@ -37,9 +43,34 @@ export {
   sheetForm,
 } from './intake';
 export { changeCampaign, makeCampaign, rosterOff, rosterPut, rosterQuery } from './campaigns';
+export {
+  householdGreeting,
+  joinHousehold,
+  mergeQuery,
+  mergeRecords,
+  noteBody,
+  noteParams,
+  personalMessage,
+  personalQuery,
+  personExport,
+  undoParams,
+  unmergeParams,
+} from './record';
+export { answerCall, callParams, callPeople, makeCallList } from './calls';
 export { beginBulk, find, listPeople, savePeopleView } from './bulk';
-export { countSegment, explainParams, saveSegment } from './segments';
-export { handled, heldQuery, makeMessage, previewQuery, resultPeople, saveMessage, saveRecipients, sendMessage, settle } from './messages';
+export { countSegment, explainParams, saveSegment, snapshotSegment } from './segments';
+export {
+  handled,
+  heldQuery,
+  makeMessage,
+  previewQuery,
+  resultPeople,
+  saveMessage,
+  saveRecipients,
+  saveTagDeeds,
+  sendMessage,
+  settle,
+} from './messages';
 export { leaveBody, textHook, tokenParams } from './public';
 export { addDnc, dncQuery, saveRules, settleTask, textAnswers, weighRules } from './permission';
 export { makeForm, openForm, pageQuery, postedChoices, postedForm, saveForm, slugParams } from './forms';

@@ -123,6 +123,26 @@ export interface SegmentCount {
   reach: { email: number; text: number; neither: number } | null;
 }
 
+/** A segment as it was saved once. */
+export interface SegmentVersion {
+  id: number;
+  name: string;
+  tree: Rule;
+  words: string;
+  /** How many it took in when it was saved. */
+  people: number | null;
+  by: string;
+  at: string;
+}
+
+/** How many a segment took in on a day. */
+export interface SegmentSize {
+  day: string;
+  people: number;
+}
+
+export const snapshotSegment = Joi.object({ name: name.required() });
+
 export interface SegmentView {
   id: number;
   name: string;

@@ -4,6 +4,7 @@ import type { Channel, PermissionState, RecordedState, Road, Scope } from '../pe
 import { ROADS, STATES } from '../permission';
 import { FIELD_TYPES } from '../fields';
 import { channel, id, isoDay, name, page, scope } from './common';
+import type { HouseholdView, NoteView } from './record';
 
 export const supporterQuery = Joi.object({
   ...page,
@@ -20,7 +21,7 @@ export const renameSupporter = Joi.object({
   firstName: Joi.string().trim().max(100).allow('').required(),
   lastName: Joi.string().trim().max(100).allow('').required(),
 });
-export const setField = Joi.object({ text: Joi.string().max(500).allow('').required() });
+export const setField = Joi.object({ text: Joi.string().max(4000).allow('').required() });
 export const fieldParams = Joi.object({ id: id.required(), fieldId: id.required() });
 export const tagParams = Joi.object({ id: id.required(), tagId: id.required() });
 export const pointParams = Joi.object({ id: id.required(), pointId: id.required() });
@@ -75,6 +76,8 @@ export const makeField = Joi.object({
     .valid(...FIELD_TYPES)
     .required(),
   fallback: Joi.string().max(200).allow('', null).default(null),
+  section: Joi.string().trim().max(80).allow('').default(''),
+  choices: Joi.array().items(Joi.string().trim().min(1).max(120)).unique().max(200).default([]),
 });
 export const changeField = Joi.object<ChangeField>({
   name: name.required(),
@@ -82,13 +85,26 @@ export const changeField = Joi.object<ChangeField>({
   fallback: Joi.string().max(200).allow('', null).required(),
   help: Joi.string().trim().max(300).allow('').required(),
   sensitive: Joi.boolean().required(),
+  required: Joi.boolean().default(false),
   choices: Joi.array().items(Joi.string().trim().min(1).max(120)).unique().max(200).allow(null).required(),
 });
 export const orderFields = Joi.object({ ids: Joi.array().items(id).unique().max(1000).required() });
 const type = Joi.string().valid(...FIELD_TYPES);
 export const fieldType = Joi.object({ type: type.required() });
+export const regionsQuery = Joi.object({
+  country: Joi.string()
+    .pattern(/^[A-Z]{2}$/, 'two letters of ISO 3166-1')
+    .required(),
+});
+export const FIELD_FILE_LIMIT = 10 * 1024 * 1024;
 export const renameChoice = Joi.object({ from: Joi.string().max(500).required(), to: Joi.string().trim().min(1).max(120).required() });
-export const makeTag = Joi.object({ name: name.required() });
+export const makeTag = Joi.object({ name: name.required(), handedDown: Joi.boolean() });
+export const joinTag = Joi.object({ intoId: id.required() });
+export const orderLists = Joi.object({ ids: Joi.array().items(id).unique().max(1000).required() });
+export const moveLists = Joi.object({
+  ids: Joi.array().items(id).unique().min(1).max(1000).required(),
+  folder: Joi.string().trim().max(80).allow('').required(),
+});
 export const makeList = Joi.object({
   name: name.required(),
   isPublic: Joi.boolean().default(false),
@@ -177,6 +193,8 @@ export interface FieldView {
   help: string;
   /** For owners and organizers alone. */
   sensitive: boolean;
+  /** Whoever is asked for it on a form has to answer. */
+  required: boolean;
 }
 
 /** A field with what hangs on it, as its page in House rules shows it. */
@@ -193,7 +211,14 @@ export interface ChangeField {
   fallback: string | null;
   help: string;
   sensitive: boolean;
+  required: boolean;
   choices: string[] | null;
+}
+
+/** A choice that people have, and how many. */
+export interface ChoiceUse {
+  choice: string;
+  people: number;
 }
 
 /** Whether every value of a field converts to another type, and which would not. */
@@ -212,6 +237,15 @@ export interface FieldDeletion {
   blocked: string | null;
 }
 
+/** A tag or list that a person has, and how they came by it. */
+export interface MembershipView {
+  id: number;
+  name: string;
+  since: string;
+  /** "by Rosa Oduya", "with the batch Spring fair". */
+  how: string;
+}
+
 export interface RecordView {
   id: number;
   firstName: string;
@@ -221,15 +255,28 @@ export interface RecordView {
   place: { country: string | null; region: string | null; rulesOf: string };
   contactPoints: ContactPointView[];
   fields: (FieldView & { value: FieldValue | null; shown: string })[];
-  tags: { id: number; name: string }[];
-  lists: { id: number; name: string; isPublic: boolean }[];
+  tags: MembershipView[];
+  lists: (MembershipView & { isPublic: boolean })[];
   segments: { id: number; name: string }[];
+  /** Campaigns that they are on the roster of, with where they stand and where they could. */
+  rosters: { id: number; name: string; standing: string; standings: string[] }[];
   gifts: { id: number; amount: number; on: string; note: string }[];
   standings: StandingView[];
   entries: EntryView[];
+  household: HouseholdView | null;
+  /** As the person is greeted, with whoever they live with. */
+  greeting: string;
+  /** Records that were brought into this one and could be parted again. */
+  mergedFrom: { mergingId: number; name: string; at: string }[];
 }
 
-export const TIMELINE_KINDS = ['delivery', 'permission', 'gift', 'edit', 'reply', 'batch', 'list', 'tag'] as const;
+export const TIMELINE_KINDS = ['delivery', 'permission', 'gift', 'edit', 'reply', 'batch', 'note'] as const;
+export type TimelineKind = (typeof TIMELINE_KINDS)[number];
+export const timelineQuery = Joi.object({
+  kinds: Joi.string()
+    .pattern(/^[a-z,]+$/)
+    .max(100),
+});
 
 export interface TimelineItem {
   at: string;
@@ -238,11 +285,25 @@ export interface TimelineItem {
   title: string;
   detail: string;
   link: string | null;
+  /** The entry of the history that can be undone here. */
+  undo: number | null;
+  /** The note that it is, with its whole words. */
+  note: NoteView | null;
 }
 
 export interface TagView {
   id: number;
   name: string;
+  people: number;
+  /** The chapter that made it for itself; null for a tag of the whole organization. */
+  chapter: string | null;
+  /** Chapters see it and put it on. */
+  handedDown: boolean;
+}
+
+/** How a chapter uses a tag. */
+export interface TagUse {
+  chapter: string;
   people: number;
 }
 

@@ -1,7 +1,8 @@
 import { dateParts, parsePoint } from '../common';
 import { readCountry } from './countries';
 import { parseDate, type DateOrder } from './dates';
-import { TEXT_LIMIT, type FieldType, type FieldValue } from './types';
+import { readRegion } from './regions';
+import { LONG_TEXT_LIMIT, TEXT_LIMIT, type FieldType, type FieldValue } from './types';
 
 export type Coerced = { ok: true; value: FieldValue } | { ok: false; reason: string };
 
@@ -124,6 +125,9 @@ export function coerce(type: FieldType, text: string, order: DateOrder = 'day-fi
     case 'choice':
       if (trimmed.length > TEXT_LIMIT) return fault(`at most ${TEXT_LIMIT} characters`, trimmed);
       return { ok: true, value: { text: trimmed } };
+    case 'longtext':
+      if (trimmed.length > LONG_TEXT_LIMIT) return fault(`at most ${LONG_TEXT_LIMIT} characters`, trimmed);
+      return { ok: true, value: { text: trimmed } };
     case 'choices':
       if (trimmed.length > TEXT_LIMIT) return fault(`at most ${TEXT_LIMIT} characters`, trimmed);
       return { ok: true, value: { text: choicesOf(trimmed).join(CHOICE_SEPARATOR) } };
@@ -131,6 +135,12 @@ export function coerce(type: FieldType, text: string, order: DateOrder = 'day-fi
       const code = readCountry(trimmed);
       return code === null ? fault('a country', trimmed) : { ok: true, value: { text: code } };
     }
+    case 'region': {
+      const code = readRegion(trimmed);
+      return code === null ? fault('a region with its country, such as US-WA or Quebec, Canada', trimmed) : { ok: true, value: { text: code } };
+    }
+    case 'file':
+      return { ok: false, reason: 'expected a file, which is put in on the record' };
     case 'place': {
       const point = parsePoint(trimmed);
       if (!point) return fault('a latitude and a longitude, such as 47.61, -122.33', trimmed);
@@ -156,9 +166,23 @@ export function coerce(type: FieldType, text: string, order: DateOrder = 'day-fi
       const date = parseDate(trimmed, order);
       return date === null ? fault('a date', trimmed) : { ok: true, value: { date } };
     }
+    case 'datetime':
+      return coerceMoment(trimmed, order);
     case 'birthday':
       return coerceBirthday(trimmed, order);
   }
+}
+
+const CLOCK = /[T ,]+(?:at |um |à )?(?<hour>\d{1,2})(?:[:.h](?<minute>\d{2}))?(?:[:.]\d{2}(?:[.,]\d+)?)?\s*(?<half>[ap]\.?m\.?)?(?: uhr|Z)?$/i;
+
+/** A date with a time of day, on the clock of the place where it is: no zone is kept, and one that is given is not looked at. */
+function coerceMoment(text: string, order: DateOrder): Coerced {
+  const clock = CLOCK.exec(text);
+  const date = parseDate(clock ? text.slice(0, clock.index) : text, order);
+  const { hour, minute = '0', half } = clock?.groups ?? {};
+  const twelve = half ? (Number(hour) % 12) + (/^p/i.test(half) ? 12 : 0) : Number(hour);
+  if (date === null || !clock || twelve > 23 || Number(minute) > 59) return fault('a date and a time, such as 2027-03-04 18:30', text);
+  return { ok: true, value: { date, number: twelve * 60 + Number(minute) } };
 }
 
 /** A birthday is read from a whole date or from day and month alone (`29 February`, `29/02`). */

@@ -1,5 +1,7 @@
 import { dateParts, isoDay, type Day, type MonthDay } from '../common';
 import { countryName } from './countries';
+import { fileOf } from './files';
+import { regionName } from './regions';
 import type { FieldType, FieldValue } from './types';
 
 /** How values are written for people: BCP 47 locale and ISO 4217 currency of the organization. */
@@ -11,6 +13,18 @@ export interface Manner {
 export function formatDay(day: Day, locale: string): string {
   const { year, month, day: d } = dateParts(day);
   return new Intl.DateTimeFormat(locale, { dateStyle: 'medium', timeZone: 'UTC' }).format(Date.UTC(year, month - 1, d));
+}
+
+function clock(minute: number): string {
+  return `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
+}
+
+/** A day with a minute of it, as the locale writes times. */
+export function formatMoment(day: Day, minute: number, locale: string): string {
+  const { year, month, day: d } = dateParts(day);
+  return new Intl.DateTimeFormat(locale, { dateStyle: 'medium', timeStyle: 'short', timeZone: 'UTC' }).format(
+    Date.UTC(year, month - 1, d, Math.floor(minute / 60), minute % 60),
+  );
 }
 
 export function formatMonthDay(monthDay: MonthDay, locale: string): string {
@@ -32,6 +46,7 @@ export function formatMoney(minor: number, manner: Manner): string {
 export function formatValue(type: FieldType, value: FieldValue, manner: Manner): string {
   switch (type) {
     case 'text':
+    case 'longtext':
     case 'choice':
     case 'choices':
     case 'place':
@@ -39,6 +54,12 @@ export function formatValue(type: FieldType, value: FieldValue, manner: Manner):
       return value.text ?? '';
     case 'country':
       return value.text ? countryName(value.text, manner.locale) : '';
+    case 'region':
+      return value.text ? regionName(value.text, manner.locale) : '';
+    case 'file':
+      return value.text ? (fileOf(value.text)?.name ?? '') : '';
+    case 'datetime':
+      return value.date === undefined ? '' : formatMoment(value.date, value.number ?? 0, manner.locale);
     case 'number':
       return value.number === undefined ? '' : new Intl.NumberFormat(manner.locale).format(value.number);
     case 'money':
@@ -56,12 +77,18 @@ export function formatValue(type: FieldType, value: FieldValue, manner: Manner):
 export function isoValue(type: FieldType, value: FieldValue): string {
   switch (type) {
     case 'text':
+    case 'longtext':
     case 'choice':
     case 'choices':
     case 'country':
+    case 'region':
     case 'place':
     case 'link':
       return value.text ?? '';
+    case 'file':
+      return value.text ? (fileOf(value.text)?.name ?? '') : '';
+    case 'datetime':
+      return value.date === undefined ? '' : `${isoDay(value.date)} ${clock(value.number ?? 0)}`;
     case 'number':
       // Three digits behind the point would read as thousands.
       return value.number === undefined ? '' : String(value.number).replace(/(\.\d{3})$/, '$10');

@@ -47,6 +47,12 @@ const anyValue: fc.Arbitrary<[FieldType, FieldValue]> = fc.oneof(
   fc.tuple(fc.constant('date' as const), fc.record({ date: fc.integer({ min: -20_000, max: 40_000 }) })),
   fc.tuple(fc.constant('birthday' as const), fc.record({ monthDay: fc.constantFrom(101, 229, 1231, 704) })),
   fc.tuple(fc.constant('country' as const), fc.record({ text: fc.constantFrom('DE', 'US') })),
+  fc.tuple(fc.constant('region' as const), fc.record({ text: fc.constantFrom('US-WA', 'CA-QC', 'DE-BY') })),
+  fc.tuple(
+    fc.constant('datetime' as const),
+    fc.record({ date: fc.integer({ min: -20_000, max: 40_000 }), number: fc.integer({ min: 0, max: 1439 }) }),
+  ),
+  fc.tuple(fc.constant('longtext' as const), fc.record({ text: fc.constantFrom('One line\nand another', 'x'.repeat(4000)) })),
   fc.tuple(fc.constant('link' as const), fc.record({ text: fc.constantFrom('https://example.org/a') })),
 );
 

@@ -1,12 +1,28 @@
 import type { Day, MonthDay } from '../common';
 
-export const FIELD_TYPES = ['text', 'number', 'money', 'date', 'birthday', 'yesno', 'choice', 'choices', 'country', 'place', 'link'] as const;
+export const FIELD_TYPES = [
+  'text',
+  'longtext',
+  'number',
+  'money',
+  'date',
+  'datetime',
+  'birthday',
+  'yesno',
+  'choice',
+  'choices',
+  'country',
+  'region',
+  'place',
+  'link',
+  'file',
+] as const;
 export type FieldType = (typeof FIELD_TYPES)[number];
 
 /**
- * A value as it is kept: exactly one member is set. Text for text, choices (several with “; ” between), countries
- * (ISO 3166-1), places (latitude, longitude) and links, number for number, yes/no (1, 0) and
- * money (minor units), date for dates, monthDay for birthdays.
+ * A value as it is kept. Text for text, choices (several with “; ” between), countries (ISO 3166-1), regions (ISO
+ * 3166-2), places (latitude, longitude), links and files (“id/name”); number for number, yes/no (1, 0) and money (minor
+ * units); date for dates, and with it number, the minute of the day, for a date and time; monthDay for birthdays.
  */
 export interface FieldValue {
   text?: string;
@@ -17,17 +33,23 @@ export interface FieldValue {
 
 export const FIELD_TYPE_WORDS: Record<FieldType, string> = {
   text: 'text',
+  longtext: 'long text',
   number: 'number',
   money: 'money',
   date: 'date',
+  datetime: 'date and time',
   birthday: 'birthday',
   yesno: 'yes or no',
   choice: 'choice',
   choices: 'several choices',
   country: 'country',
+  region: 'region',
   place: 'place on the map',
   link: 'web link',
+  file: 'file',
 };
 
 /** Longest text a field keeps, in UTF-16 units. */
 export const TEXT_LIMIT = 500;
+/** The same of a long text. */
+export const LONG_TEXT_LIMIT = 4000;

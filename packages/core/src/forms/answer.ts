@@ -1,4 +1,4 @@
-import { coerce, type FieldType, type FieldValue } from '../fields';
+import { coerce, LONG_TEXT_LIMIT, TEXT_LIMIT, type FieldType, type FieldValue } from '../fields';
 import { cleanEmail, cleanMobile, cleanName, type Cleaned } from '../intake';
 import { askName, inputName, type FormAsk, type FormDefinition, type FormItem } from './definition';
 
@@ -19,8 +19,6 @@ export interface AnswerFault {
   phrase: 'required' | 'email' | 'mobile' | 'value' | 'address-for-ask' | 'no-address' | 'long';
   detail: string;
 }
-
-const LONGEST = 500;
 
 /**
  * Reads what a browser posted. A value counts only for an item that the form asks or hides; a constant is never taken
@@ -59,7 +57,8 @@ function readItem(
   const input = inputName(item);
   const text = (item.show === 'constant' ? item.value : (posted[input] ?? (item.show === 'hidden' ? item.value : ''))).trim();
   const fault = (phrase: AnswerFault['phrase'], detail = '') => faults.push({ input, phrase, detail });
-  if (text.length > LONGEST) return void fault('long');
+  const longest = typeof item.of === 'number' && around.types.get(item.of) === 'longtext' ? LONG_TEXT_LIMIT : TEXT_LIMIT;
+  if (text.length > longest) return void fault('long');
   if (text === '') return void (item.required && fault('required'));
   const address = (cleaned: Cleaned, phrase: 'email' | 'mobile') => {
     if (cleaned.ok) return { normal: cleaned.normal, shown: cleaned.shown, ...(cleaned.country ? { country: cleaned.country } : {}) };

@@ -58,7 +58,14 @@ export interface FormFault {
 /** What keeps a form from being opened, as sentences. */
 export function formFaults(
   form: FormDefinition,
-  known: { organization: string; fields: ReadonlySet<number>; openLists: ReadonlySet<number> },
+  known: {
+    organization: string;
+    fields: ReadonlySet<number>;
+    openLists: ReadonlySet<number>;
+    /** Fields that have to be answered wherever they are asked, and those that a form can't ask for. */
+    required?: ReadonlySet<number>;
+    unaskable?: ReadonlySet<number>;
+  },
 ): FormFault[] {
   const faults: FormFault[] = [];
   const fault = (field: string, message: string) => faults.push({ field, message });
@@ -68,6 +75,13 @@ export function formFaults(
   form.items.forEach((item, i) => {
     if (typeof item.of === 'number' && !known.fields.has(item.of))
       fault(`items.${i}`, `The field of “${item.label}” is not there any more. Take it out.`);
+    if (typeof item.of === 'number' && known.unaskable?.has(item.of))
+      fault(`items.${i}`, `“${item.label}” is a file, which a form can't ask for. Take it out.`);
+    if (typeof item.of === 'number' && known.required?.has(item.of) && item.show === 'asked' && !item.required)
+      fault(
+        `items.${i}`,
+        `“${item.label}” has to be answered wherever it is asked: the field says so. Make it required here, or change the field in House rules.`,
+      );
     if (item.show === 'asked' && item.label.trim() === '') fault(`items.${i}`, 'Every question needs a label.');
     if (item.show !== 'asked' && item.required) fault(`items.${i}`, `“${item.label}” is not asked, so it can't be required.`);
     if (item.show !== 'asked' && (item.of === 'email' || item.of === 'mobile')) fault(`items.${i}`, 'An address must be asked for.');

@@ -31,7 +31,7 @@ const form = (more: Partial<FormDefinition> = {}): FormDefinition => ({
   keyword: null,
   ...more,
 });
-const KNOWN = { organization: TRUST, fields: new Set([5]), openLists: new Set([1]) };
+const KNOWN = { organization: TRUST, fields: new Set([5, 7, 8]), required: new Set([7]), unaskable: new Set([8]), openLists: new Set([1]) };
 const AROUND = {
   country: 'US',
   types: new Map([
@@ -62,6 +62,8 @@ describe('what keeps a form from being opened', () => {
       'may not be joined by a form',
     ],
     ['a box without words', { asks: [{ channel: 'email', scope: 'news', words: 'Yes' }] }, 'they are the evidence'],
+    ['a field that has to be answered, asked as if it had not', { items: [item('email'), item(7)] }, 'has to be answered wherever it is asked'],
+    ['a file', { items: [item('email'), item(8)] }, "a form can't ask for"],
     ['a field since deleted', { items: [item('email'), item('mobile'), item(77)] }, 'is not there any more'],
     ['something hidden and required', { items: [item('email'), item('mobile'), item(5, { show: 'hidden', required: true })] }, "can't be required"],
     ['a hidden address', { items: [item('email', { show: 'hidden' }), item('mobile')] }, 'An address must be asked for'],

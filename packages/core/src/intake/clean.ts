@@ -14,6 +14,8 @@ export type Cleaned = ({ ok: true } & Address) | { ok: false; reason: string };
 
 const ATOM = /^[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+(\.[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+)*$/u;
 const LABEL = /^[\p{L}\p{N}]([\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?$/u;
+/** What nearly every address looks like: nothing around it, ASCII, an ending that begins with a letter. */
+const PLAIN = /^[a-z0-9_+-]+(?:\.[a-z0-9_+-]+)*@(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?\.)+[a-z](?:[a-z0-9-]{0,61}[a-z0-9])$/i;
 
 /**
  * An email address in its normal form: trimmed of the wrappings that programs add, lower case throughout (the local
@@ -21,6 +23,7 @@ const LABEL = /^[\p{L}\p{N}]([\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?$/u;
  * Bounds of RFC 5321 §4.5.3.1: 64 octets before the @, 254 in all. Quoted local parts are refused.
  */
 export function cleanEmail(text: string): Cleaned {
+  if (text.length <= 254 && text.indexOf('@') <= 64 && PLAIN.test(text)) return { ok: true, normal: text.toLowerCase(), shown: text };
   const shown = text
     .trim()
     .replace(/^mailto:/i, '')
@@ -37,9 +40,8 @@ export function cleanEmail(text: string): Cleaned {
   return { ok: true, normal: shown.normalize('NFC').toLowerCase(), shown };
 }
 
-function octets(text: string): number {
-  return new TextEncoder().encode(text).length;
-}
+const UTF8 = new TextEncoder();
+const octets = (text: string): number => UTF8.encode(text).length;
 
 function brief(text: string): string {
   const trimmed = text.trim();
@@ -92,12 +94,14 @@ export const cleanMobile = cleanPhone;
 
 /** Several addresses in one cell, cut at commas, semicolons, slashes, line ends, or "or" and "and". */
 export function cutAddresses(cell: string): string[] {
+  if (!/[;,|\s]/.test(cell)) return [cell];
   const parts = cell.split(/\s*[;,\n|]\s*|\s+(?:or|and|\/|y|et|und|oder|ou)\s+|\s+(?=\S+@)/i).filter((part) => part.trim() !== '');
   return parts.length > 1 && parts.every((part) => part.includes('@')) ? parts : [cell];
 }
 
 /** Several telephone numbers in one cell; a comma or slash inside one number does not cut. */
 export function cutPhones(cell: string): string[] {
+  if (/^[\d\s().+-]*$/.test(cell) && !cell.includes('\n')) return [cell];
   const parts = cell
     .split(/\s*[;\n|]\s*|\s*,\s*(?=[+(\d])|\s+(?:or|and|\/|y|et|und|oder|ou)\s+|\s*\/\s*(?=[+(]?\d{3})/i)
     .filter((part) => part.trim() !== '');
@@ -157,12 +161,15 @@ export function cutNameEmail(text: string): { name: string; email: string } {
  */
 export function looseEmail(normal: string): string {
   const at = normal.lastIndexOf('@');
+  const first = normal.search(/[.+]/);
+  if (first < 0 || first > at) return normal;
   const local = normal.slice(0, at).split('+')[0]!.replaceAll('.', '');
   return `${local}@${normal.slice(at + 1)}`;
 }
 
 /** A name as it should stand in a greeting: single spaces, and not all in one case where it was typed so. */
 export function cleanName(text: string): string {
+  if (/^[A-Z][a-z]{0,98}$/.test(text)) return text;
   const plain = text.normalize('NFC').trim().replace(/\s+/g, ' ').slice(0, 100);
   const oneCase = plain.length > 2 && (plain === plain.toUpperCase() || plain === plain.toLowerCase()) && /\p{L}{3}/u.test(plain);
   return oneCase
@@ -172,6 +179,7 @@ export function cleanName(text: string): string {
 
 /** Names compare without case, marks and spaces. */
 export function nameMatchKey(text: string): string {
+  if (/^[A-Za-z0-9]*$/.test(text)) return text.toLowerCase();
   return text
     .normalize('NFD')
     .replace(/\p{M}/gu, '')

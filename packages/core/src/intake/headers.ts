@@ -10,10 +10,10 @@ type Target = PlainTarget | DayTarget;
  * practice, no source). A word may stand for one target only.
  */
 const PEOPLE: Partial<Record<Target, string>> = {
-  email: `email mail emailaddr emailaddress emailid emails primaryemail personalemail homeemail workemail contactemail emailaddresses 1email email1 email2 email3 secondaryemail otheremail
+  email: `email mail emailaddr emailaddress emailid emails primaryemail personalemail homeemail workemail contactemail emailaddresses 1email email1 email2 email3 email4 email5 email6 secondaryemail otheremail
     courriel adressecourriel adressemail adressemel mel adresseelectronique correo correoelectronico correoe direcciondecorreo correoelectronico1 emailadresse mailadresse epost eposta`,
   nameEmail: `nameandemail nameemail recipient contactnameemail from to sender nametandemail nomemail`,
-  mobile: `mobile mobiles cell cells cellphone cellnumber mobilephone mobilenumber mobileno phone phones phone1 phone2 phonenumber phoneno primaryphone homephone workphone
+  mobile: `mobile mobiles cell cells cellphone cellnumber mobilephone mobilenumber mobileno phone phones phone1 phone2 phone3 phone4 phone5 phone6 phonenumber phoneno primaryphone homephone workphone
     telephone telephonenumber tel telno telnr number sms smsnumber textnumber whatsapp handy handynummer handynr mobil mobilnummer mobiltelefon telefon telefonnummer telefonnr rufnummer
     portable telephoneportable telephonemobile gsm movil celular telefono telefonomovil numerodetelefono telefonocelular numerodetelephone notel`,
   firstName: `firstname givenname first forename fname christianname preferredname prenom vorname rufname nombre primernombre nombredepila nombres`,

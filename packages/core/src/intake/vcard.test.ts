@@ -72,6 +72,25 @@ test('version 3.0: folded lines, several addresses with the preferred first, cat
   expect(row!['Phone 2']).toBeUndefined();
 });
 
+test('six addresses and numbers are read, the preferred first; a mobile before other lines, and no fax', () => {
+  const emails = [1, 2, 3, 4, 5, 6, 7].map((n) => `EMAIL${n === 5 ? ';PREF=1' : ''};TYPE=work:e${n}@example.org`);
+  const phones = [
+    'TEL;TYPE=home:+1 206 555 0101',
+    'TEL;TYPE=fax:+1 206 555 0102',
+    'TEL;TYPE="work,cell":+1 206 555 0103',
+    'TEL;TYPE=work:+1 206 555 0104',
+  ];
+  const [row] = read(card('VERSION:4.0', 'FN:Ruth', 'N:;Ruth;;;', ...emails, ...phones));
+  expect([row!.Email, row!['Email 2'], row!['Email 6']]).toEqual(['e5@example.org', 'e1@example.org', 'e6@example.org']);
+  expect([row!.Phone, row!['Phone 2'], row!['Phone 3'], row!['Phone 4']]).toEqual([
+    '+1 206 555 0103',
+    '+1 206 555 0101',
+    '+1 206 555 0104',
+    undefined,
+  ]);
+  expect(Object.keys(row!)).not.toContain('Email 7');
+});
+
 test('grouped properties, line feeds alone, and the old kind with quoted-printable letters', () => {
   expect(read('BEGIN:VCARD\nVERSION:3.0\nFN:Bo Lin\nN:Lin;Bo;;;\nitem1.EMAIL:bo@example.org\nitem1.X-ABLabel:Boat\nEND:VCARD\n')).toMatchObject([
     { Email: 'bo@example.org' },

@@ -10,9 +10,15 @@ const COLUMNS = [
   'Email',
   'Email 2',
   'Email 3',
+  'Email 4',
+  'Email 5',
+  'Email 6',
   'Phone',
   'Phone 2',
   'Phone 3',
+  'Phone 4',
+  'Phone 5',
+  'Phone 6',
   'Birthday',
   'Street',
   'City',
@@ -26,6 +32,9 @@ const COLUMNS = [
   'Web',
   'Note',
 ] as const;
+
+/** Addresses of a kind that are read of a card, the preferred ones first. */
+const MOST_POINTS = 6;
 
 /** A person as a vCard tells it, by column. */
 export type CardRow = Partial<Record<(typeof COLUMNS)[number], string>>;
@@ -62,10 +71,10 @@ function rowOf(properties: readonly Property[]): CardRow {
   row['Last name'] = flat(family);
   if (!row['First name'] && !row['Last name']) row['First name'] = first('fn');
   ranked(all('email'))
-    .slice(0, 3)
+    .slice(0, MOST_POINTS)
     .forEach((one, i) => (row[i === 0 ? 'Email' : (`Email ${i + 1}` as 'Email 2')] = flat(one[3])));
   ranked(all('tel').filter((one) => !typesOf(one).includes('fax')))
-    .slice(0, 3)
+    .slice(0, MOST_POINTS)
     .forEach((one, i) => (row[i === 0 ? 'Phone' : (`Phone ${i + 1}` as 'Phone 2')] = flat(one[3]).replace(/^tel:/i, '')));
   const address = ranked(all('adr'))[0]?.[3] as Value[] | undefined;
   if (address) {

@@ -14,6 +14,7 @@ export const STANDARD_NAMES: readonly MergeName[] = [
   { name: 'First name', key: 'firstName', group: 'Supporter' },
   { name: 'Last name', key: 'lastName', group: 'Supporter' },
   { name: 'Full name', key: 'fullName', group: 'Supporter' },
+  { name: 'Greeting', key: 'greeting', group: 'Supporter' },
   { name: 'Email', key: 'email', group: 'Supporter' },
   { name: 'Mobile', key: 'mobile', group: 'Supporter' },
   { name: 'Chapter', key: 'chapter', group: 'Supporter' },

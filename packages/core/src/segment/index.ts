@@ -6,6 +6,7 @@ export {
   UNITS,
   isGroup,
   linesOf,
+  mapLines,
   STANDARD_FIELDS,
   TREE_LIMITS,
   type BatchLine,
@@ -31,7 +32,18 @@ export {
   type TagLine,
   type Window,
 } from './tree';
-export { columnKey, NO_DAY, type Column, type ColumnKey, type Columns, type GiftsColumn, type MessagesColumn, type Reading } from './columns';
+export {
+  columnKey,
+  narrowAmounts,
+  runningTotals,
+  NO_DAY,
+  type Column,
+  type ColumnKey,
+  type Columns,
+  type GiftsColumn,
+  type MessagesColumn,
+  type Reading,
+} from './columns';
 export { evaluate, narrow, trace, type Memo, type Narrowing, type Step, type Trace } from './evaluate';
 export { expand, type Expanded } from './expand';
 export { shift, stretchDays, windowDays, type DayRange } from './windows';

@@ -7,7 +7,9 @@ import {
   expand,
   trace,
   narrow,
+  narrowAmounts,
   NO_DAY,
+  runningTotals,
   windowDays,
   type Column,
   type Columns,
@@ -113,11 +115,14 @@ describe('giving', () => {
     day: number;
     amount: number;
   }
-  const columnsOf = (people: Gift[][]): Columns => {
+  const columnsOf = (people: Gift[][], narrowed: boolean): Columns => {
     const starts = new Uint32Array(people.length + 1);
     people.forEach((gifts, i) => (starts[i + 1] = starts[i]! + gifts.length));
     const all = people.flat();
-    return over({ kind: 'gifts', starts, days: Int32Array.from(all, (g) => g.day), amounts: Float64Array.from(all, (g) => g.amount) }, people.length);
+    const wide = Float64Array.from(all, (g) => g.amount);
+    const amounts = narrowed ? narrowAmounts(starts, wide) : wide;
+    const running = amounts instanceof Int32Array ? { running: runningTotals(amounts) } : {};
+    return over({ kind: 'gifts', starts, days: Int32Array.from(all, (g) => g.day), amounts, ...running }, people.length);
   };
   const inside = (gift: Gift, window: Window) => {
     const { from, end } = windowDays(window, READING);
@@ -136,13 +141,16 @@ describe('giving', () => {
     if (amounts.length === 0) return null;
     return measure === 'sum' ? amounts.reduce((a, b) => a + b, 0) : measure === 'count' ? amounts.length : Math.max(...amounts);
   };
-  const gift = fc.record({ day: fc.integer({ min: TODAY - 900, max: TODAY }), amount: fc.constantFrom(-500, 500, 1000, 2500) });
+  const gift = fc.record({
+    day: fc.integer({ min: TODAY - 900, max: TODAY }),
+    amount: fc.constantFrom(-500, 500, 1000, 2500, 2 ** 29, -(2 ** 29), 3e9),
+  });
   const line: fc.Arbitrary<GaveLine> = fc.record({
     kind: fc.constant('gave' as const),
     did: fc.boolean(),
     measure: fc.constantFrom('sum' as const, 'count' as const, 'largest' as const, 'first' as const, 'last' as const),
-    atLeast: fc.constantFrom(null, 1, 2, 1000, 2000),
-    atMost: fc.constantFrom(null, 1, 3, 2500),
+    atLeast: fc.constantFrom(null, 1, 2, 1000, 2000, -600, 0, 1500.5, 2 ** 30, 6e9),
+    atMost: fc.constantFrom(null, 1, 3, 2500, -1, 999.5, 2 ** 31, 4e9),
     window: fc.constantFrom<Window>(
       { over: 'ever' },
       { over: 'last-months', days: 6 },
@@ -153,17 +161,27 @@ describe('giving', () => {
 
   test('agrees with a plain reading, whatever is measured and whenever', () => {
     fc.assert(
-      fc.property(fc.array(fc.array(gift, { maxLength: 5 }), { maxLength: 12 }), line, (people, one) => {
+      fc.property(fc.array(fc.array(gift, { maxLength: 5 }), { maxLength: 40 }), line, fc.boolean(), (people, one, narrowed) => {
         const expected = people.flatMap((gifts, i) => {
           const value = measured(gifts, one);
           const passes = value !== null && value >= (one.atLeast ?? -Infinity) && value <= (one.atMost ?? Infinity);
           return passes === one.did ? [i] : [];
         });
-        expect(passing(one, columnsOf(people))).toEqual(expected);
+        expect(passing(one, columnsOf(people, narrowed))).toEqual(expected);
       }),
-      { numRuns: 500 },
+      { numRuns: 1500 },
     );
   });
+});
+
+test('amounts are kept in 32 bits as long as nobody’s, refunds counted like gifts, reach what sums may hold', () => {
+  const starts = Uint32Array.from([0, 2, 3]);
+  const kept = (...amounts: number[]) => narrowAmounts(starts, Float64Array.from(amounts)).constructor.name;
+  expect(kept(500, -500, 2500)).toBe('Int32Array');
+  expect(kept(2 ** 29, 2 ** 29 - 1, 2 ** 30 - 1)).toBe('Int32Array');
+  expect(kept(2 ** 29, -(2 ** 29), 0)).toBe('Float64Array');
+  expect(kept(1, 1, 2 ** 30)).toBe('Float64Array');
+  expect(kept(1, 1, NaN)).toBe('Float64Array');
 });
 
 test('messages count each once in its window', () => {

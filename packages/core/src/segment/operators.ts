@@ -4,14 +4,18 @@ import type { FieldOp, STANDARD_FIELDS } from './tree';
 /** The questions that can be asked of a field, by its type. */
 export const FIELD_OPS_BY_TYPE: Record<FieldType, readonly FieldOp[]> = {
   text: ['is', 'is-not', 'contains', 'begins', 'filled', 'empty'],
+  longtext: ['contains', 'filled', 'empty'],
   choice: ['is', 'is-not', 'filled', 'empty'],
   choices: ['has', 'has-not', 'filled', 'empty'],
   country: ['is', 'is-not', 'filled', 'empty'],
+  region: ['is', 'is-not', 'filled', 'empty'],
+  file: ['filled', 'empty'],
   place: ['within-km', 'filled', 'empty'],
   link: ['contains', 'filled', 'empty'],
   number: ['equals', 'at-least', 'at-most', 'between', 'filled', 'empty'],
   money: ['equals', 'at-least', 'at-most', 'between', 'filled', 'empty'],
   date: ['within-next', 'within-last', 'ahead', 'ago', 'anniversary', 'during', 'on', 'before', 'after', 'between', 'filled', 'empty'],
+  datetime: ['within-next', 'within-last', 'ahead', 'ago', 'anniversary', 'during', 'on', 'before', 'after', 'between', 'filled', 'empty'],
   birthday: ['within-next', 'within-last', 'ahead', 'in-month', 'filled', 'empty'],
   yesno: ['yes', 'no', 'empty'],
 };
@@ -26,4 +30,5 @@ export const STANDARD_FIELD_NAMES: Record<(typeof STANDARD_FIELDS)[number], { na
   region: { name: 'Region', type: 'text' },
   postcode: { name: 'Postcode', type: 'text' },
   externalId: { name: 'Own id', type: 'text' },
+  household: { name: 'Household size', type: 'number' },
 };

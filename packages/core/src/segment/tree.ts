@@ -23,7 +23,7 @@ export type Line =
   | SegmentLine;
 
 /** The fields everybody has, beside custom ones (which are numbers). */
-export const STANDARD_FIELDS = ['firstName', 'lastName', 'created', 'updated', 'country', 'region', 'postcode', 'externalId'] as const;
+export const STANDARD_FIELDS = ['firstName', 'lastName', 'created', 'updated', 'country', 'region', 'postcode', 'externalId', 'household'] as const;
 export type FieldRef = number | (typeof STANDARD_FIELDS)[number];
 
 /**
@@ -202,3 +202,8 @@ export function linesOf(rule: Rule): Line[] {
 
 /** Depth and size that a tree may have: deeper ones can't be read as a sentence. */
 export const TREE_LIMITS = { depth: 4, lines: 40 } as const;
+
+/** The same tree with each line replaced. */
+export function mapLines(rule: Rule, change: (line: Line) => Line): Rule {
+  return isGroup(rule) ? { ...rule, rules: rule.rules.map((one) => mapLines(one, change)) } : change(rule);
+}

@@ -10,7 +10,7 @@ export interface DayRange {
 
 const NOTHING: DayRange = { from: 0, end: 0 };
 /** Before every real day and after the missing one. */
-const BEGINNING = NO_DAY + 1;
+export const BEGINNING = NO_DAY + 1;
 
 export function stretchDays(stretch: Stretch, { today, fiscalMonth = 1 }: Reading): DayRange {
   const month = monthStart(today);

@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { ChangeField, Conversion, FieldAdminView, FieldDeletion } from '@goodword/core/contract';
+import type { ChangeField, Conversion, FieldAdminView, FieldDeletion, FieldView } from '@goodword/core/contract';
 import { FIELD_TYPE_WORDS, FIELD_TYPES, type FieldType } from '@goodword/core/fields';
 import { call, get, query } from '../../app/api';
 import { plural, useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { Button, Labelled, Problem } from '../../ui/basics';
+import { ChoicesPart } from './ChoicesPart';
 import { Confirm } from '../../ui/dialogs';
 
 const TYPES = FIELD_TYPES.map((type) => [type, FIELD_TYPE_WORDS[type]] as const);
@@ -24,9 +25,21 @@ function Options({ type }: { type: FieldType }) {
 }
 
 /** A new field: its name, its type, and what stands in a message where it is empty. */
-export function NewFieldSheet({ onDone }: { onDone: () => void }) {
-  const [values, setValues] = useState({ name: '', type: 'text' as FieldType, fallback: '' });
-  const make = useSaved(() => call('POST', 'fields', { ...values, fallback: values.fallback || null }), onDone);
+export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /** Types that can't be had here. */ without?: readonly FieldType[] }) {
+  const { data: fields = [] } = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
+  const [values, setValues] = useState({ name: '', type: 'text' as FieldType, fallback: '', section: '', choices: '' });
+  const choosing = values.type === 'choice' || values.type === 'choices';
+  const choices = choosing
+    ? [
+        ...new Set(
+          values.choices
+            .split('\n')
+            .map((one) => one.trim())
+            .filter(Boolean),
+        ),
+      ]
+    : [];
+  const make = useSaved(() => call('POST', 'fields', { ...values, choices, fallback: values.fallback || null }), onDone);
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate(undefined))}>
       <Labelled label="Name" hint="In messages it is written in braces: {Membership renews}.">
@@ -41,13 +54,33 @@ export function NewFieldSheet({ onDone }: { onDone: () => void }) {
       </Labelled>
       <Labelled label="Type">
         <select className="input" value={values.type} onChange={(event) => setValues({ ...values, type: event.target.value as FieldType })}>
-          {TYPES.map(([type, words]) => (
+          {TYPES.filter(([type]) => !without.includes(type)).map(([type, words]) => (
             <option key={type} value={type}>
               {words}
             </option>
           ))}
         </select>
       </Labelled>
+      {choosing && (
+        <Labelled label="Choices, one to a line" hint="Empty offers what people have.">
+          <textarea className="input" rows={4} value={values.choices} onChange={(event) => setValues({ ...values, choices: event.target.value })} />
+        </Labelled>
+      )}
+      <Labelled label="Section" hint="Fields of one section stand together.">
+        <input
+          className="input"
+          maxLength={80}
+          list="known-sections"
+          placeholder="More"
+          value={values.section}
+          onChange={(event) => setValues({ ...values, section: event.target.value })}
+        />
+      </Labelled>
+      <datalist id="known-sections">
+        {[...new Set(fields.map((field) => field.section))].map((section) => (
+          <option key={section} value={section} />
+        ))}
+      </datalist>
       <Labelled label="In a message, where it is empty" hint="May be left out; then the writer is told how many people would see a hole.">
         <input
           className="input"
@@ -149,8 +182,8 @@ function Deleting({ field, onDone }: { field: FieldAdminView; onDone: () => void
 
 /** One field: what it is called, where it stands, who sees it; its type; its end. */
 export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView; sections: readonly string[]; onDone: () => void }) {
-  const { name, section, fallback, help, sensitive, choices } = field;
-  const [values, setValues] = useState<ChangeField>({ name, section, fallback, help, sensitive, choices });
+  const { name, section, fallback, help, sensitive, required, choices } = field;
+  const [values, setValues] = useState<ChangeField>({ name, section, fallback, help, sensitive, required, choices });
   const save = useSaved(() => call('PUT', `house/fields/${field.id}`, values), onDone);
   const set = (change: Partial<ChangeField>) => setValues({ ...values, ...change });
   const choosing = field.type === 'choice' || field.type === 'choices';
@@ -209,11 +242,24 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
             <span className="block text-ink2">Owners and organizers alone see it, and can ask for it.</span>
           </span>
         </label>
+        <label className="flex gap-3 items-start">
+          <input
+            type="checkbox"
+            className="mt-1 accent-[#0F766B]"
+            checked={values.required}
+            onChange={(event) => set({ required: event.target.checked })}
+          />
+          <span>
+            <b>Required on forms</b>
+            <span className="block text-ink2">Whoever is asked for it on a form has to answer.</span>
+          </span>
+        </label>
         <Problem error={save.error} />
         <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
           Keep it
         </Button>
       </form>
+      {choosing && <ChoicesPart field={field} />}
       <TypePart field={field} onDone={onDone} />
       <Deleting field={field} onDone={onDone} />
     </div>

@@ -3,7 +3,7 @@ import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalList
 import { CSS } from '@dnd-kit/utilities';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { FieldAdminView } from '@goodword/core/contract';
 import { FIELD_TYPE_WORDS } from '@goodword/core/fields';
 import { call, get } from '../../app/api';
@@ -15,7 +15,7 @@ import { Drawer } from '../../ui/dialogs';
 import { useMargin } from '../../ui/margin';
 import { HouseNav } from '../HouseNav';
 import { FieldSheet, NewFieldSheet } from './FieldSheet';
-import { moved, sectionMoved, sectionsOf } from './order';
+import { moved, sectionMoved, sectionPut, sectionsOf } from './order';
 
 function Row({ field, onOpen }: { field: FieldAdminView; onOpen: () => void }) {
   const format = useFormat();
@@ -49,6 +49,41 @@ function Row({ field, onOpen }: { field: FieldAdminView; onOpen: () => void }) {
   );
 }
 
+interface SectionProps {
+  name: string;
+  up: (() => void) | null;
+  down: (() => void) | null;
+  children: ReactNode;
+}
+
+/** A section under its name, moved as a whole: dragged, or a step at a time. */
+function Section({ name, up, down, children }: SectionProps) {
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: name });
+  const step = (words: string, act: (() => void) | null, icon: ReactNode) => (
+    <button
+      disabled={act === null}
+      className="w-6 h-6 grid place-items-center disabled:opacity-30"
+      aria-label={`Move ${name} ${words}`}
+      onClick={() => act?.()}
+    >
+      {icon}
+    </button>
+  );
+  return (
+    <section ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className="bg-sheet" aria-label={name}>
+      <h2 className="flex items-center gap-2 px-4 pt-4 pb-1 font-semibold text-[13px] text-ink2 border-b border-hair">
+        <button className="text-ink3 hover:text-ink cursor-grab" aria-label={`Move the section ${name}`} {...attributes} {...listeners}>
+          <GripVertical size={16} />
+        </button>
+        <span className="grow">{name}</span>
+        {step('up', up, <ArrowUp size={15} />)}
+        {step('down', down, <ArrowDown size={15} />)}
+      </h2>
+      {children}
+    </section>
+  );
+}
+
 /** The organization's own fields, by section, in the order in which they stand everywhere. */
 export default function Fields() {
   const may = useMay('organizer');
@@ -75,6 +110,7 @@ export default function Fields() {
     order.mutate(ids);
   };
   const onDragEnd = ({ active, over }: DragEndEvent) => over && active.id !== over.id && put(moved(data, Number(active.id), Number(over.id)));
+  const onSectionEnd = ({ active, over }: DragEndEvent) => over && active.id !== over.id && put(sectionPut(data, String(active.id), String(over.id)));
   const sections = sectionsOf(data);
   const opened = data.find((field) => field.id === open);
   return (
@@ -92,38 +128,28 @@ export default function Fields() {
             <p>Whatever you know of supporters beside name and addresses: when a membership renews, a favourite crossing, a shirt size.</p>
           </Empty>
         )}
-        {sections.map((section, i) => (
-          <section key={section.name} aria-label={section.name}>
-            <h2 className="flex items-center gap-2 px-4 pt-4 pb-1 font-semibold text-[13px] text-ink2 border-b border-hair">
-              <span className="grow">{section.name}</span>
-              <button
-                disabled={i === 0}
-                className="disabled:opacity-30"
-                aria-label={`Move ${section.name} up`}
-                onClick={() => put(sectionMoved(data, section.name, -1))}
+        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onSectionEnd}>
+          <SortableContext items={sections.map(({ name }) => name)} strategy={verticalListSortingStrategy}>
+            {sections.map((section, i) => (
+              <Section
+                key={section.name}
+                name={section.name}
+                up={i > 0 ? () => put(sectionMoved(data, section.name, -1)) : null}
+                down={i < sections.length - 1 ? () => put(sectionMoved(data, section.name, 1)) : null}
               >
-                <ArrowUp size={15} />
-              </button>
-              <button
-                disabled={i === sections.length - 1}
-                className="disabled:opacity-30"
-                aria-label={`Move ${section.name} down`}
-                onClick={() => put(sectionMoved(data, section.name, 1))}
-              >
-                <ArrowDown size={15} />
-              </button>
-            </h2>
-            <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-              <SortableContext items={section.fields.map((field) => field.id)} strategy={verticalListSortingStrategy}>
-                <ul>
-                  {section.fields.map((field) => (
-                    <Row key={field.id} field={field} onOpen={() => setOpen(field.id)} />
-                  ))}
-                </ul>
-              </SortableContext>
-            </DndContext>
-          </section>
-        ))}
+                <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+                  <SortableContext items={section.fields.map((field) => field.id)} strategy={verticalListSortingStrategy}>
+                    <ul>
+                      {section.fields.map((field) => (
+                        <Row key={field.id} field={field} onOpen={() => setOpen(field.id)} />
+                      ))}
+                    </ul>
+                  </SortableContext>
+                </DndContext>
+              </Section>
+            ))}
+          </SortableContext>
+        </DndContext>
       </div>
       <Drawer open={opened !== undefined} onClose={() => setOpen(null)} title={opened?.name ?? ''} note={opened ? FIELD_TYPE_WORDS[opened.type] : ''}>
         {opened && <FieldSheet key={opened.id} field={opened} sections={sections.map(({ name }) => name)} onDone={() => setOpen(null)} />}

@@ -1,4 +1,4 @@
-import { moved, sectionMoved, sectionsOf } from './order';
+import { moved, sectionMoved, sectionPut, sectionsOf } from './order';
 
 const FIELDS = [
   { id: 1, section: 'Water' },
@@ -20,4 +20,13 @@ test('a field moves within its section, a section as a whole', () => {
   expect(moved(FIELDS, 9, 1)).toEqual([1, 3, 2, 4]);
   expect(sectionMoved(FIELDS, 'Land', -1)).toEqual([2, 4, 1, 3]);
   expect(sectionMoved(FIELDS, 'Water', -1)).toEqual([1, 3, 2, 4]);
+  expect(sectionMoved(FIELDS, 'Land', 1)).toEqual([1, 3, 2, 4]);
+});
+
+test('a section is put where another stands, over those between them', () => {
+  const fields = [...FIELDS, { id: 5, section: 'Sky' }];
+  expect(sectionPut(fields, 'Sky', 'Water')).toEqual([5, 1, 3, 2, 4]);
+  expect(sectionPut(fields, 'Water', 'Sky')).toEqual([2, 4, 5, 1, 3]);
+  expect(sectionPut(fields, 'Land', 'Land')).toEqual([1, 3, 2, 4, 5]);
+  expect(sectionPut(fields, 'Nowhere', 'Sky')).toEqual([1, 3, 2, 4, 5]);
 });

@@ -23,9 +23,15 @@ export function moved(fields: readonly Placed[], from: number, to: number): numb
 
 /** The ids when a whole section is moved up or down by one. */
 export function sectionMoved(fields: readonly Placed[], name: string, by: -1 | 1): number[] {
+  const names = sectionsOf(fields).map((section) => section.name);
+  return sectionPut(fields, name, names[names.indexOf(name) + by] ?? name);
+}
+
+/** The ids when a whole section is put where another stands. */
+export function sectionPut(fields: readonly Placed[], name: string, at: string): number[] {
   const sections = sectionsOf(fields);
-  const at = sections.findIndex((section) => section.name === name);
-  const to = at + by;
-  if (at >= 0 && to >= 0 && to < sections.length) sections.splice(to, 0, ...sections.splice(at, 1));
+  const from = sections.findIndex((section) => section.name === name);
+  const to = sections.findIndex((section) => section.name === at);
+  if (from >= 0 && to >= 0) sections.splice(to, 0, ...sections.splice(from, 1));
   return sections.flatMap((section) => section.fields.map((field) => field.id));
 }

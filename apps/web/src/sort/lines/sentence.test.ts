@@ -1,6 +1,18 @@
 import { asTop, fieldLine, replaceAt, startValue, treeFrom, typeOf, withOr } from './sentence';
 
-const fields = [{ id: 3, name: 'Membership renews', type: 'date' as const, section: '', fallback: null, choices: null, help: '', sensitive: false }];
+const fields = [
+  {
+    id: 3,
+    name: 'Membership renews',
+    type: 'date' as const,
+    section: '',
+    fallback: null,
+    choices: null,
+    help: '',
+    sensitive: false,
+    required: false,
+  },
+];
 const tag = { kind: 'tag' as const, tagId: 1, has: true };
 const list = { kind: 'list' as const, listId: 2, on: true };
 

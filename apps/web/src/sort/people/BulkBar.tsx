@@ -6,6 +6,7 @@ import { plural, useFormat } from '../../app/format';
 import { useMay } from '../../app/session';
 import { Button } from '../../ui/basics';
 import { Confirm, Drawer } from '../../ui/dialogs';
+import { CallForm } from '../calls/CallForm';
 import { BulkForm } from './BulkForm';
 import { followBulk } from './following';
 
@@ -16,6 +17,7 @@ const ACTS: [BulkAct['do'], string][] = [
   ['roster', 'Roster'],
   ['permission', 'Agreement'],
   ['export', 'Download'],
+  ['print', 'Print'],
 ];
 
 const TITLES: Record<BulkAct['do'], string> = {
@@ -25,6 +27,7 @@ const TITLES: Record<BulkAct['do'], string> = {
   roster: 'Put on a campaign’s roster',
   permission: 'Record that they agreed',
   export: 'Download as a file',
+  print: 'Print',
   erase: 'Erase',
 };
 
@@ -34,6 +37,7 @@ export function BulkBar({ people, group, onDone }: { people: number; group: () =
   const queryClient = useQueryClient();
   const owner = useMay('owner');
   const [open, setOpen] = useState<BulkAct['do'] | null>(null);
+  const [calling, setCalling] = useState(false);
   if (people === 0) return null;
   const many = `${format.number(people)} ${plural(people, 'person', 'people')}`;
   const begin = async (act: BulkAct) => {
@@ -50,6 +54,7 @@ export function BulkBar({ people, group, onDone }: { people: number; group: () =
           {words}…
         </Button>
       ))}
+      <Button onClick={() => setCalling(true)}>Call…</Button>
       {owner && <Button onClick={() => setOpen('erase')}>Erase…</Button>}
       <Button onClick={onDone}>Choose nobody</Button>
       <Drawer
@@ -59,6 +64,9 @@ export function BulkBar({ people, group, onDone }: { people: number; group: () =
         note={`For ${many}, in the background`}
       >
         {open !== null && open !== 'erase' && <BulkForm act={open} many={many} onBegin={begin} />}
+      </Drawer>
+      <Drawer open={calling} onClose={() => setCalling(false)} title={`Call ${many}`} note="A list, frozen in its order, with a number for each">
+        <CallForm group={group} />
       </Drawer>
       <Confirm
         open={open === 'erase'}

@@ -1,45 +1,22 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { BulkAct, CampaignView, ExportForm, FieldView, ListView, TagView } from '@goodword/core/contract';
+import type { PrintForm } from '@goodword/core/print';
 import { PURPOSES } from '@goodword/core/permission';
 import { get } from '../../app/api';
 import { useSession } from '../../app/session';
 import { Button, Labelled, Problem } from '../../ui/basics';
+import { Choose, type Part, type Typed } from './parts';
+import { printActOf, printStart } from './printing';
+import { PrintPart } from './PrintPart';
 
 type Kind = Exclude<BulkAct['do'], 'erase'>;
-/** What was typed so far, all of it text. */
-type Typed = Record<string, string>;
-
 interface Props {
   act: Kind;
+  /** What of paper comes first; for one person not a sheet. */
+  form?: PrintForm;
   many: string;
   onBegin: (act: BulkAct) => Promise<void>;
-}
-
-interface Part {
-  typed: Typed;
-  set: (name: string, value: string) => void;
-}
-
-function Choose({
-  label,
-  name,
-  typed,
-  set,
-  options,
-}: Part & { label: string; name: string; options: readonly (readonly [string | number, string])[] }) {
-  return (
-    <Labelled label={label}>
-      <select className="input" value={typed[name] ?? ''} onChange={(event) => set(name, event.target.value)}>
-        <option value="">Choose…</option>
-        {options.map(([value, words]) => (
-          <option key={value} value={value}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </Labelled>
-  );
 }
 
 const named = (rows: readonly { id: number; name: string }[] | undefined) => (rows ?? []).map((row) => [row.id, row.name] as const);
@@ -166,13 +143,17 @@ export function actOf(kind: Kind, typed: Typed): BulkAct | null {
     }
     case 'export':
       return typed.form ? { do: 'export', form: typed.form as ExportForm, fields: [] } : null;
+    case 'print':
+      return printActOf(typed);
   }
 }
 
 /** What an act needs to know, asked for in a drawer. */
-export function BulkForm({ act, many, onBegin }: Props) {
-  const { teammate } = useSession();
-  const [typed, setTyped] = useState<Typed>({ voucher: teammate.name, form: 'csv', on: act === 'permission' ? '' : 'on' });
+export function BulkForm({ act, many, form = 'call', onBegin }: Props) {
+  const { teammate, organization } = useSession();
+  const [typed, setTyped] = useState<Typed>(() =>
+    act === 'print' ? printStart(organization.country, form) : { voucher: teammate.name, form: 'csv', on: act === 'permission' ? '' : 'on' },
+  );
   const begin = useMutation({ mutationFn: onBegin });
   const part: Part = { typed, set: (name, value) => setTyped((old) => ({ ...old, [name]: value })) };
   const ready = actOf(act, typed);
@@ -188,11 +169,12 @@ export function BulkForm({ act, many, onBegin }: Props) {
       {act === 'field' && <FieldPart {...part} />}
       {act === 'roster' && <RosterPart {...part} />}
       {act === 'permission' && <PermissionPart {...part} />}
+      {act === 'print' && <PrintPart {...part} />}
       {act === 'export' && <Choose label="As" name="form" options={FORMS} {...part} />}
       <Problem error={begin.error} />
       <div>
         <Button weight="main" type="submit" disabled={!ready || begin.isPending}>
-          {act === 'export' ? `Write the file of ${many}` : `Do it for ${many}`}
+          {act === 'export' ? `Write the file of ${many}` : act === 'print' ? `Print ${many}` : `Do it for ${many}`}
         </Button>
       </div>
     </form>

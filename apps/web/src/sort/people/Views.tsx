@@ -1,4 +1,8 @@
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { GripVertical } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import type { FieldView, PeopleView } from '@goodword/core/contract';
@@ -24,11 +28,47 @@ function Pop({ words, children }: { words: string; children: React.ReactNode }) 
   );
 }
 
-/** Which custom fields are shown beside; they stand in the order in which they were chosen. */
+function ChosenColumn({ field }: { field: FieldView }) {
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: field.id });
+  return (
+    <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className="flex gap-2 items-center bg-sheet">
+      <button className="text-ink3 hover:text-ink cursor-grab" aria-label={`Move the column ${field.name}`} {...attributes} {...listeners}>
+        <GripVertical size={15} />
+      </button>
+      <span className="truncate">{field.name}</span>
+    </li>
+  );
+}
+
+/** The chosen ones in their order: dragged, or moved by the arrow keys on a handle taken with Space. */
+function ColumnOrder({ shown, onChange }: { shown: readonly FieldView[]; onChange: (fields: number[]) => void }) {
+  const sensors = useSensors(useSensor(PointerSensor), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const ids = shown.map(({ id }) => id);
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id) onChange(arrayMove(ids, ids.indexOf(Number(active.id)), ids.indexOf(Number(over.id))));
+  };
+  return (
+    <div className="border-t border-hair pt-2">
+      <p className="text-ink2 text-[13px] pb-1">In this order:</p>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+          <ol className="flex flex-col gap-1">
+            {shown.map((field) => (
+              <ChosenColumn key={field.id} field={field} />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
+    </div>
+  );
+}
+
+/** Which custom fields are shown beside, and in which order. */
 export function Columns({ all, chosen, onChange }: { all: readonly FieldView[]; chosen: readonly number[]; onChange: (fields: number[]) => void }) {
+  const shown = chosen.flatMap((id) => all.find((field) => field.id === id) ?? []);
   return (
     <Pop words="Columns">
-      <p className="text-ink2 text-[13px]">Shown beside the name, up to {MOST_FIELDS}, in the order you tick them.</p>
+      <p className="text-ink2 text-[13px]">Shown beside the name, up to {MOST_FIELDS}.</p>
       {all.map((field) => (
         <label key={field.id} className="flex gap-2 items-center">
           <input
@@ -40,6 +80,7 @@ export function Columns({ all, chosen, onChange }: { all: readonly FieldView[]; 
           {field.name}
         </label>
       ))}
+      {shown.length > 1 && <ColumnOrder shown={shown} onChange={onChange} />}
     </Pop>
   );
 }

@@ -13,15 +13,36 @@ export interface TableState extends PeopleColumns {
 
 const numberOr = (text: string | null, otherwise: string): string | number => (text && /^\d+$/.test(text) ? Number(text) : (text ?? otherwise));
 
-export function tableState(params: URLSearchParams): TableState {
+/** How the table was last put in order and with which columns: what it opens with where its address says nothing of either. */
+export type Remembered = Partial<PeopleColumns>;
+
+const KEPT_AT = 'people-table';
+
+export function remembered(storage: Pick<Storage, 'getItem'>): Remembered {
+  try {
+    const kept = JSON.parse(storage.getItem(KEPT_AT) ?? '{}') as Remembered;
+    return {
+      ...(typeof kept.by === 'string' || typeof kept.by === 'number' ? { by: kept.by, descending: kept.descending === true } : {}),
+      ...(Array.isArray(kept.fields) ? { fields: kept.fields.filter((id) => Number.isInteger(id)) } : {}),
+    };
+  } catch {
+    return {};
+  }
+}
+
+export function remember(storage: Pick<Storage, 'getItem' | 'setItem'>, columns: Remembered): void {
+  storage.setItem(KEPT_AT, JSON.stringify({ ...remembered(storage), ...columns }));
+}
+
+export function tableState(params: URLSearchParams, kept: Remembered = {}): TableState {
   const spoken = params.has('tree');
   const searched = (params.get('search') ?? '') !== '' || params.has('hold');
   return {
     tree: searched ? null : spoken ? treeFrom(params.get('tree')) : quickTree(params),
     spoken,
-    by: numberOr(params.get('by'), 'name'),
-    descending: params.get('down') === '1',
-    fields: (params.get('fields') ?? '').split(',').filter(Boolean).map(Number),
+    by: params.has('by') ? numberOr(params.get('by'), 'name') : (kept.by ?? 'name'),
+    descending: params.has('by') || params.has('down') ? params.get('down') === '1' : (kept.descending ?? false),
+    fields: params.has('fields') ? params.get('fields')!.split(',').filter(Boolean).map(Number) : (kept.fields ?? []),
   };
 }
 

@@ -1,0 +1,163 @@
+import { Injectable } from '@nestjs/common';
+import type { CallWho } from '@goodword/core/contract';
+import type { Purpose, Verdict } from '@goodword/core/permission';
+import { bindingsOf, personVerdictSql, type Asking } from '../permission/verdict.sql';
+import type { Bound, Scoped } from '../platform/database';
+
+export interface CallListRow {
+  id: number;
+  chapter_id: number | null;
+  name: string;
+  campaign_id: number | null;
+  campaign: string | null;
+  standings: string[] | null;
+  script: string;
+  purpose: Purpose;
+  made_by_name: string | null;
+  made_at: Date;
+  people: number;
+  answered: number;
+  held: number;
+}
+
+export interface CallMemberRow {
+  position: number;
+  supporter_id: number;
+  first_name: string;
+  last_name: string;
+  held: Verdict | null;
+  outcome: string | null;
+  note_id: number | null;
+  note: string | null;
+  standing: string | null;
+  gone: number;
+}
+
+const SLICE = 5000;
+
+const WHO: Record<CallWho, string> = {
+  all: '',
+  may: 'AND m.held IS NULL AND s.erased_at IS NULL',
+  open: 'AND m.outcome IS NULL AND m.held IS NULL AND s.erased_at IS NULL',
+};
+
+/** Lists of people to be called, frozen in their order, and what came of each call. */
+@Injectable()
+export class CallsRepository {
+  /** What a message by this channel would meet at each of these people now, and the address that it would go to. */
+  async verdicts(db: Scoped, ids: readonly number[], asking: Asking): Promise<Map<number, { verdict: Verdict; contactPointId: number | null }>> {
+    const out = new Map<number, { verdict: Verdict; contactPointId: number | null }>();
+    const people = 'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND id IN (:ids)';
+    for (let at = 0; at < ids.length; at += SLICE) {
+      const rows = await db.sql<{ supporter_id: number; verdict: Verdict; contact_point_id: number | null }>(
+        `SELECT v.supporter_id, v.verdict, v.contact_point_id FROM (${personVerdictSql(people, asking)}) v`,
+        { ...bindingsOf(asking), ids: ids.slice(at, at + SLICE) },
+      );
+      for (const row of rows) out.set(row.supporter_id, { verdict: row.verdict, contactPointId: row.contact_point_id });
+    }
+    return out;
+  }
+
+  async make(
+    tx: Scoped,
+    list: { name: string; campaignId: number | null; script: string; purpose: Purpose },
+    people: readonly { id: number; held: Verdict | null }[],
+  ): Promise<number> {
+    const id = await tx.insert('call_list', {
+      name: list.name,
+      campaign_id: list.campaignId,
+      script: list.script,
+      purpose: list.purpose,
+      chapter_id: tx.scope.chapterId,
+      made_by: tx.scope.actorId,
+    });
+    const names = await this.byName(
+      tx,
+      people.map((person) => person.id),
+    );
+    const heldOf = new Map(people.map((person) => [person.id, person.held]));
+    await tx.insertAll(
+      'call_list_member',
+      ['call_list_id', 'position', 'supporter_id', 'held'],
+      names.map((supporterId, i): Bound[] => [id, i + 1, supporterId, heldOf.get(supporterId) ?? null]),
+    );
+    return id;
+  }
+
+  async all(db: Scoped): Promise<CallListRow[]> {
+    return this.select(db, 'ORDER BY c.id DESC LIMIT 200', {});
+  }
+
+  async find(db: Scoped, id: number): Promise<CallListRow | undefined> {
+    return (await this.select(db, 'AND c.id = :id', { id }))[0];
+  }
+
+  async outcomes(db: Scoped, ids: readonly number[]): Promise<{ listId: number; outcome: string; people: number }[]> {
+    if (ids.length === 0) return [];
+    return db.sql(
+      `SELECT m.call_list_id AS listId, m.outcome, COUNT(*) AS people FROM call_list_member m WHERE m.organization_id = :org AND m.call_list_id IN (:ids) AND m.outcome IS NOT NULL
+        GROUP BY m.call_list_id, m.outcome ORDER BY people DESC, m.outcome`,
+      { ids },
+    );
+  }
+
+  /** People after a position, in their order; of all of them or of some. */
+  async members(db: Scoped, id: number, after: number, limit: number, who: CallWho = 'all'): Promise<CallMemberRow[]> {
+    return db.sql<CallMemberRow>(
+      `SELECT m.position, m.supporter_id, s.first_name, s.last_name, m.held, m.outcome, m.note_id, n.body AS note, r.standing, s.erased_at IS NOT NULL AS gone
+        FROM call_list_member m JOIN call_list c ON c.id = m.call_list_id JOIN supporter s ON s.id = m.supporter_id
+        LEFT JOIN note n ON n.id = m.note_id LEFT JOIN roster r ON r.campaign_id = c.campaign_id AND r.supporter_id = m.supporter_id
+        WHERE m.organization_id = :org AND m.call_list_id = :id AND m.position > :after AND (:chapter IS NULL OR s.chapter_id = :chapter)
+          ${WHO[who]} ORDER BY m.position LIMIT :limit`,
+      { id, after, limit },
+    );
+  }
+
+  /** Where each of its people stands on the roster of its campaign. */
+  async standings(db: Scoped, id: number): Promise<Map<number, string>> {
+    const rows = await db.sql<{ supporter_id: number; standing: string }>(
+      `SELECT m.supporter_id, r.standing FROM call_list_member m JOIN call_list c ON c.id = m.call_list_id JOIN roster r ON r.campaign_id = c.campaign_id AND r.supporter_id = m.supporter_id
+        WHERE m.organization_id = :org AND m.call_list_id = :id`,
+      { id },
+    );
+    return new Map(rows.map((row) => [row.supporter_id, row.standing]));
+  }
+
+  async member(db: Scoped, id: number, position: number): Promise<CallMemberRow | undefined> {
+    const [row] = await this.members(db, id, position - 1, 1);
+    return row?.position === position ? row : undefined;
+  }
+
+  async answer(tx: Scoped, id: number, position: number, outcome: string | null, noteId: number | null): Promise<void> {
+    await tx.execute(
+      `UPDATE call_list_member SET outcome = :outcome, note_id = :noteId, answered_by = :actor, answered_at = IF(:outcome IS NULL, NULL, UTC_TIMESTAMP(3))
+        WHERE organization_id = :org AND call_list_id = :id AND position = :position`,
+      { id, position, outcome, noteId, actor: tx.scope.actorId },
+    );
+  }
+
+  async remove(tx: Scoped, id: number): Promise<void> {
+    await tx.execute('DELETE FROM call_list_member WHERE organization_id = :org AND call_list_id = :id', { id });
+    await tx.execute('DELETE FROM call_list WHERE organization_id = :org AND id = :id', { id });
+  }
+
+  private async byName(db: Scoped, ids: readonly number[]): Promise<number[]> {
+    const rows = await db.sql<{ id: number }>(
+      'SELECT id FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND id IN (:ids) ORDER BY last_name, first_name, id',
+      { ids },
+    );
+    return rows.map((row) => row.id);
+  }
+
+  private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<CallListRow[]> {
+    return db.sql<CallListRow>(
+      `SELECT c.*, g.name AS campaign, g.standings, t.name AS made_by_name,
+          (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id) AS people,
+          (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id AND m.outcome IS NOT NULL) AS answered,
+          (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id AND m.held IS NOT NULL) AS held
+        FROM call_list c LEFT JOIN campaign g ON g.id = c.campaign_id LEFT JOIN teammate t ON t.id = c.made_by
+        WHERE c.organization_id = :org AND (:chapter IS NULL OR c.chapter_id = :chapter) ${rest}`,
+      bindings,
+    );
+  }
+}

@@ -1,0 +1,227 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { isoDay } from '@goodword/core/common';
+import { CALL_OUTCOMES, type CallAnswer, type CallListView, type CallRow, type CallWho, type MakeCallList, type Page } from '@goodword/core/contract';
+import { compile, render } from '@goodword/core/merge';
+import { VERDICT_WORDS, type Purpose } from '@goodword/core/permission';
+import { CampaignsRepository } from '../campaigns/campaigns.repository';
+import { MergeValuesRepository } from '../messages/merge-values.repository';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { LedgerRepository } from '../permission/ledger.repository';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { NotesRepository } from '../record/notes.repository';
+import { SegmentsService } from '../segments/segments.service';
+import { FieldsService } from '../supporters/fields.service';
+import { SupportersRepository } from '../supporters/supporters.repository';
+import { TeamRepository } from '../team/team.repository';
+import { CallsRepository, type CallListRow, type CallMemberRow } from './calls.repository';
+
+/** So many can be gone through by people; a sheet of more is not a sheet. */
+export const MOST_CALLS = 5000;
+
+/** Calling through a list, on the screen or from paper: who may be called, what to say, and what came of it. */
+@Injectable()
+export class CallsService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(CallsRepository) private readonly calls: CallsRepository,
+    @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
+    @Inject(SegmentsService) private readonly segments: SegmentsService,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(MergeValuesRepository) private readonly mergeValues: MergeValuesRepository,
+    @Inject(FieldsService) private readonly fields: FieldsService,
+    @Inject(NotesRepository) private readonly notes: NotesRepository,
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+  ) {}
+
+  async make(scope: Scope, list: MakeCallList): Promise<{ id: number }> {
+    const ids = await this.segments.peopleIn(scope, list.group);
+    if (ids.length === 0) throw new Conflict('Nobody is in this group, so there is nobody to call.');
+    if (ids.length > MOST_CALLS)
+      throw new Conflict(`These are ${ids.length} people; a list to call through has ${MOST_CALLS} at most. Narrow the group first.`);
+    const faults = compile(list.script, await this.fields.registry(scope)).faults;
+    if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ field: 'script', code: 'merge', message: fault.message })));
+    return this.database.quietly(scope, async (tx) => {
+      if (list.campaignId !== null && !(await this.campaigns.find(tx, list.campaignId))) throw new NotFound('campaign');
+      const held = await this.heldOf(tx, ids, list.purpose);
+      const id = await this.calls.make(
+        tx,
+        list,
+        ids.map((one) => ({ id: one, held: held.get(one) ?? null })),
+      );
+      await audit(tx, { act: 'make', subject: 'call-list', subjectId: id, words: `${list.name}: ${ids.length} people to call` });
+      return { id };
+    });
+  }
+
+  /** Who of these may not be called for this now, with the reason. */
+  private async heldOf(db: Scoped, ids: readonly number[], purpose: Purpose) {
+    const asking = { channel: 'call' as const, scope: purpose, rules: await this.houseRules.rules(db), now: new Date() };
+    const verdicts = await this.calls.verdicts(db, ids, asking);
+    return new Map(ids.flatMap((id) => (verdicts.get(id)?.verdict === 'send' ? [] : [[id, verdicts.get(id)?.verdict ?? ('no-address' as const)]])));
+  }
+
+  async all(scope: Scope): Promise<CallListView[]> {
+    const db = this.database.read(scope);
+    return this.views(db, await this.calls.all(db));
+  }
+
+  async show(scope: Scope, id: number): Promise<CallListView> {
+    const db = this.database.read(scope);
+    return (await this.views(db, [await this.list(db, id)]))[0]!;
+  }
+
+  async people(scope: Scope, id: number, query: { after: number; limit: number; who: CallWho }): Promise<Page<CallRow>> {
+    const db = this.database.read(scope);
+    const list = await this.list(db, id);
+    const members = await this.membersNow(db, list, query);
+    return {
+      rows: await this.rows(scope, list, members),
+      total: { all: list.people, may: list.people - list.held, open: list.people - list.held - list.answered }[query.who],
+      next: members.length === query.limit ? String(members.at(-1)!.position) : null,
+    };
+  }
+
+  /**
+   * People after a position, as they may be called at this moment: whoever said no since the list was made is passed over
+   * as well. Who was passed over then stays so: the list was made of the others.
+   */
+  private async membersNow(
+    db: Scoped,
+    list: CallListRow,
+    { after, limit, who }: { after: number; limit: number; who: CallWho },
+  ): Promise<CallMemberRow[]> {
+    const out: CallMemberRow[] = [];
+    for (let at = after; out.length < limit;) {
+      const some = await this.calls.members(db, list.id, at, Math.max(limit, 20), who);
+      if (some.length === 0) break;
+      const ids = some.map((member) => member.supporter_id);
+      const held = await this.heldOf(db, ids, list.purpose);
+      const now = some.map((member) => ({ ...member, held: member.held ?? held.get(member.supporter_id) ?? null }));
+      out.push(...now.filter((member) => who === 'all' || member.held === null));
+      at = some.at(-1)!.position;
+    }
+    return out.slice(0, limit);
+  }
+
+  /** What came of one call. The standing goes on the campaign's roster, the note on the record, a no into the ledger. */
+  async answer(scope: Scope, id: number, position: number, answer: CallAnswer): Promise<CallRow> {
+    await this.database.write(scope, async (tx) => {
+      const list = await this.list(tx, id);
+      const member = await this.calls.member(tx, id, position);
+      if (!member || member.gone) throw new NotFound('person on this list');
+      if (answer.outcome !== null && !optionsOf(list).includes(answer.outcome))
+        throw new Invalid([
+          { field: 'outcome', code: 'outcome', message: `Expected one of ${optionsOf(list).join(', ')}, got “${answer.outcome}”.` },
+        ]);
+      tx.unchanged();
+      if (list.campaign_id !== null && answer.outcome !== null && list.standings?.includes(answer.outcome))
+        await this.campaigns.put(tx, list.campaign_id, [member.supporter_id], answer.outcome);
+      const noteId = await this.keepNote(tx, member, answer.note);
+      await this.calls.answer(tx, id, position, answer.outcome, noteId);
+      if (answer.noMoreCalls) await this.refuse(tx, member, list);
+    });
+    const db = this.database.read(scope);
+    const list = await this.list(db, id);
+    return (await this.rows(scope, list, [(await this.calls.member(db, id, position))!]))[0]!;
+  }
+
+  async remove(scope: Scope, id: number): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      const list = await this.list(tx, id);
+      await this.calls.remove(tx, id);
+      await audit(tx, { act: 'delete', subject: 'call-list', subjectId: id, words: `${list.name} deleted; what was answered stays on the records` });
+    });
+  }
+
+  private async keepNote(tx: Scoped, member: CallMemberRow, body: string): Promise<number | null> {
+    if (member.note_id === null) return body === '' ? null : this.notes.add(tx, member.supporter_id, 'call', body);
+    if (body === '') await this.notes.remove(tx, member.note_id);
+    else if (body !== member.note) await this.notes.change(tx, member.note_id, body);
+    return body === '' ? null : member.note_id;
+  }
+
+  /** Said on the telephone: no more calls, at this number. */
+  private async refuse(tx: Scoped, member: CallMemberRow, list: CallListRow): Promise<void> {
+    for (const point of (await this.supporters.points(tx, [member.supporter_id])).filter(({ kind }) => kind === 'mobile'))
+      await this.ledger.record(tx, {
+        contactPointId: point.id,
+        supporterId: member.supporter_id,
+        channel: 'call',
+        scope: 'marketing',
+        state: 'no',
+        saidAt: new Date(),
+        byPerson: true,
+        how: 'phone',
+        words: 'No more calls',
+        source: `Said when called: ${list.name}`,
+      });
+  }
+
+  private async rows(scope: Scope, list: CallListRow, members: readonly CallMemberRow[]): Promise<CallRow[]> {
+    const db = this.database.read(scope);
+    const ids = members.map((member) => member.supporter_id);
+    const [organization, registry, points, gifts] = await Promise.all([
+      this.team.organization(scope),
+      this.fields.registry(scope),
+      this.supporters.points(db, ids),
+      this.supporters.gifts(db, ids),
+    ]);
+    const sender = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
+    const values = await this.mergeValues.of(db, ids, organization, sender);
+    const script = compile(list.script, registry);
+    return members.map((member) => {
+      const id = member.supporter_id;
+      const gift = gifts.find((one) => one.supporter_id === id && Number(one.amount) > 0);
+      return {
+        position: member.position,
+        supporterId: id,
+        name: member.gone ? 'No longer here' : `${member.first_name} ${member.last_name}`.trim() || 'No name on file',
+        phone: points.find((point) => point.supporter_id === id && point.kind === 'mobile')?.shown ?? null,
+        held: member.gone ? 'No longer here' : member.held && VERDICT_WORDS[member.held],
+        standing: member.standing,
+        outcome: member.outcome,
+        note: member.note ?? '',
+        lastGift: gift ? { amount: Number(gift.amount), on: isoDay(gift.given_on) } : null,
+        script: render(script, values.get(id) ?? {}),
+      };
+    });
+  }
+
+  private async views(db: Scoped, lists: readonly CallListRow[]): Promise<CallListView[]> {
+    const outcomes = await this.calls.outcomes(
+      db,
+      lists.map(({ id }) => id),
+    );
+    return lists.map((row) => ({
+      id: row.id,
+      name: row.name,
+      campaign: row.campaign_id === null ? null : { id: row.campaign_id, name: row.campaign ?? 'a campaign since removed' },
+      script: row.script,
+      purpose: row.purpose,
+      people: row.people,
+      answered: row.answered,
+      held: row.held,
+      outcomes: outcomes.filter((one) => one.listId === row.id).map(({ outcome, people }) => ({ outcome, people })),
+      options: optionsOf(row),
+      madeBy: row.made_by_name ?? '',
+      madeAt: row.made_at.toISOString(),
+    }));
+  }
+
+  private async list(db: Scoped, id: number): Promise<CallListRow> {
+    const list = await this.calls.find(db, id);
+    if (!list) throw new NotFound('call list');
+    return list;
+  }
+}
+
+/** The standings of the campaign first: they are what the keys 1 to 9 are for. */
+function optionsOf(list: Pick<CallListRow, 'standings'>): string[] {
+  const own = list.standings ?? [];
+  return [...own, ...CALL_OUTCOMES.filter((outcome) => !own.includes(outcome) && (own.length === 0 || outcome !== 'talked'))];
+}

@@ -1,0 +1,51 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { TagDeed, TaggingDeed } from '@goodword/core/contract';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { GroupsRepository } from '../supporters/groups.repository';
+import { MessagesRepository } from './messages.repository';
+
+const WORDS: Record<TaggingDeed, string> = { followed: 'follows a link', replied: 'answers' };
+
+/** Tags that a message puts on whoever follows a link in it, or answers it. */
+@Injectable()
+export class TagDeedsService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+  ) {}
+
+  /** May change also when the message has gone: it counts for what is done from then on. */
+  async save(scope: Scope, id: number, deeds: readonly TagDeed[]): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      const message = await this.messages.find(tx, id);
+      if (!message) throw new NotFound('message');
+      const told: string[] = [];
+      for (const { on, tagId } of deeds) {
+        const tag = await this.groups.find(tx, 'tag', tagId);
+        if (!tag) throw new NotFound('tag');
+        told.push(`whoever ${WORDS[on]} gets ${tag.name}`);
+      }
+      await this.messages.change(tx, id, { tag_deeds: deeds.length === 0 ? null : JSON.stringify(deeds) });
+      await audit(tx, {
+        act: 'tag-deeds',
+        subject: 'message',
+        subjectId: id,
+        words: `${message.name}: ${told.join(', ') || 'tags nobody'}`.slice(0, 600),
+      });
+    });
+  }
+
+  /** Somebody did this for the first time: they get the tags that the message names, as far as these are still there. */
+  async done(tx: Scoped, delivery: { messageId: number; supporterId: number | null }, on: TaggingDeed): Promise<void> {
+    if (delivery.supporterId === null) return;
+    const message = await this.messages.find(tx, delivery.messageId);
+    for (const deed of message?.tag_deeds ?? []) {
+      if (deed.on !== on || !(await this.groups.find(tx, 'tag', deed.tagId))) continue;
+      await this.groups.put(tx, 'tag', delivery.supporterId, deed.tagId, delivery.messageId);
+    }
+  }
+}

@@ -1,0 +1,15 @@
+import { Module } from '@nestjs/common';
+import { CallsModule } from '../calls/calls.module';
+import { MessagesModule } from '../messages/messages.module';
+import { PermissionModule } from '../permission/permission.module';
+import { RecordModule } from '../record/record.module';
+import { SupportersModule } from '../supporters/supporters.module';
+import { TeamModule } from '../team/team.module';
+import { PrintService } from './print.service';
+
+@Module({
+  imports: [CallsModule, MessagesModule, PermissionModule, RecordModule, SupportersModule, TeamModule],
+  providers: [PrintService],
+  exports: [PrintService],
+})
+export class PrintModule {}

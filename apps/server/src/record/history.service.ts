@@ -1,0 +1,109 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { UndoStep } from '@goodword/core/contract';
+import { CampaignsRepository } from '../campaigns/campaigns.repository';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { Conflict, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { FieldsRepository, valueOf } from '../supporters/fields.repository';
+import { GroupsRepository } from '../supporters/groups.repository';
+import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
+import { HouseholdsRepository } from './households.repository';
+import { MergingService } from './merging.service';
+
+interface HistoryRow {
+  id: number;
+  words: string;
+  undo_step: UndoStep | null;
+  undone_at: Date | null;
+}
+
+const SINCE = 'It was changed again since, so undoing this would lose the later change. Edit it where it stands.';
+const same = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
+
+/** Takes single edits of a record back. Only where the value is still as the edit left it: a later one is never lost. */
+@Injectable()
+export class HistoryService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(HouseholdsRepository) private readonly households: HouseholdsRepository,
+    @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
+    @Inject(MergingService) private readonly mergings: MergingService,
+  ) {}
+
+  async undo(scope: Scope, supporterId: number, auditId: number): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      const person = await this.supporters.find(tx, supporterId);
+      const [entry] = await tx.sql<HistoryRow>(
+        "SELECT id, words, back AS undo_step, undone_at FROM audit WHERE organization_id = :org AND subject = 'supporter' AND subject_id = :supporterId AND id = :auditId FOR UPDATE",
+        { supporterId, auditId },
+      );
+      if (!person || !entry) throw new NotFound('change');
+      if (entry.undone_at) throw new Conflict('This was undone already.');
+      if (!entry.undo_step) throw new Conflict('This is of a kind that is not undone.');
+      await this.step(tx, person, entry.undo_step);
+      await tx.execute('UPDATE audit SET undone_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :auditId', { auditId });
+      if (entry.undo_step.kind !== 'merging')
+        await audit(tx, { act: 'undo', subject: 'supporter', subjectId: supporterId, words: `Undone: ${entry.words}` });
+    });
+  }
+
+  private async step(tx: Scoped, person: PersonRow, undo: UndoStep): Promise<void> {
+    switch (undo.kind) {
+      case 'name':
+        if (person.first_name !== undo.after.firstName || person.last_name !== undo.after.lastName) throw new Conflict(SINCE);
+        return this.supporters.rename(tx, person.id, undo.before.firstName, undo.before.lastName);
+      case 'place':
+        if (!same({ country: person.country, region: person.region }, undo.after)) throw new Conflict(SINCE);
+        return this.supporters.setPlace(tx, person.id, undo.before);
+      case 'field':
+        return this.field(tx, person.id, undo);
+      case 'group':
+        return this.group(tx, person.id, undo);
+      case 'contact':
+        return this.contact(tx, person.id, undo);
+      case 'roster':
+        return this.roster(tx, person.id, undo);
+      case 'household':
+        if ((await this.households.idOf(tx, person.id)) !== undo.after) throw new Conflict(SINCE);
+        if (undo.before !== null && !(await this.households.exists(tx, undo.before))) throw new Conflict('The household they were in is no more.');
+        return this.households.move(tx, person.id, undo.before);
+      case 'merging':
+        return this.mergings.part(tx, person.id, undo.mergingId);
+    }
+  }
+
+  private async field(tx: Scoped, id: number, undo: Extract<UndoStep, { kind: 'field' }>): Promise<void> {
+    const field = (await this.fields.all(tx)).find((one) => one.id === undo.fieldId);
+    if (!field) throw new Conflict('The field is no longer there.');
+    const row = (await this.fields.valuesOf(tx, [id])).find((value) => value.field_id === undo.fieldId);
+    if (!same(row ? valueOf(row) : null, undo.after)) throw new Conflict(SINCE);
+    await this.fields.set(tx, id, undo.fieldId, undo.before);
+  }
+
+  private async group(tx: Scoped, id: number, undo: Extract<UndoStep, { kind: 'group' }>): Promise<void> {
+    if (!(await this.groups.find(tx, undo.group, undo.id))) throw new Conflict(`The ${undo.group} is no longer there.`);
+    const changed = undo.on ? await this.groups.takeOff(tx, undo.group, id, undo.id) : await this.groups.put(tx, undo.group, id, undo.id);
+    if (!changed) throw new Conflict(SINCE);
+  }
+
+  private async roster(tx: Scoped, id: number, undo: Extract<UndoStep, { kind: 'roster' }>): Promise<void> {
+    const campaign = await this.campaigns.find(tx, undo.campaignId);
+    if (!campaign) throw new Conflict('The campaign is no longer there.');
+    const now = (await this.campaigns.of(tx, id)).find((roster) => roster.id === undo.campaignId)?.standing ?? null;
+    if (now !== undo.after) throw new Conflict(SINCE);
+    if (undo.before === null) return void (await this.campaigns.takeOff(tx, undo.campaignId, [id]));
+    if (!campaign.standings.includes(undo.before)) throw new Conflict(`${campaign.name} has no standing “${undo.before}” any more.`);
+    await this.campaigns.put(tx, undo.campaignId, [id], undo.before);
+  }
+
+  private async contact(tx: Scoped, id: number, undo: Extract<UndoStep, { kind: 'contact' }>): Promise<void> {
+    const there = (await this.supporters.points(tx, [id])).some((point) => point.id === undo.pointId);
+    if (there !== undo.on) throw new Conflict(SINCE);
+    if (undo.on) await this.supporters.dropPoint(tx, id, undo.pointId);
+    else await this.supporters.hangPoint(tx, id, undo.pointId);
+  }
+}

@@ -1,0 +1,165 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { FieldView, MergeLine, MergePreview, UndoStep } from '@goodword/core/contract';
+import { formatValue, type Manner } from '@goodword/core/fields';
+import { placeWords } from '@goodword/core/permission';
+import { LedgerRepository } from '../permission/ledger.repository';
+import { audit } from '../platform/audit';
+import { Database, type Bound, type Scoped } from '../platform/database';
+import { Conflict, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { FieldsRepository, valueOf, type ValueRow } from '../supporters/fields.repository';
+import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
+import { TeamRepository } from '../team/team.repository';
+import { HouseholdsRepository } from './households.repository';
+import { MergingRepository } from './merging.repository';
+
+type Choice = 'kept' | 'gone';
+type Own = Awaited<ReturnType<MergingRepository['own']>>;
+
+interface Side {
+  person: PersonRow;
+  own: Own;
+  values: Map<number, ValueRow>;
+}
+
+const COMES: [table: string, one: string, many: string][] = [
+  ['supporter_contact', 'address', 'addresses'],
+  ['gift', 'gift', 'gifts'],
+  ['permission_entry', 'entry of the permission ledger', 'entries of the permission ledger'],
+  ['delivery', 'message', 'messages'],
+  ['reply', 'reply', 'replies'],
+  ['note', 'note', 'notes'],
+  ['supporter_tag', 'tag', 'tags'],
+  ['supporter_list', 'list', 'lists'],
+  ['roster', 'place on a roster', 'places on rosters'],
+];
+
+/** Two records of one person become one, choice by choice; what came over is kept apart, so that they can be parted again. */
+@Injectable()
+export class MergingService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(MergingRepository) private readonly mergings: MergingRepository,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(HouseholdsRepository) private readonly households: HouseholdsRepository,
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+  ) {}
+
+  /** Both side by side, in what they differ, and what would come over. */
+  async preview(scope: Scope, keptId: number, goneId: number): Promise<MergePreview> {
+    const db = this.database.read(scope);
+    const [kept, gone] = await this.sides(db, keptId, goneId);
+    const counts = await this.mergings.counts(db, goneId);
+    const naming = ({ person, own }: Side) => ({ id: person.id, name: nameOf(person), since: own.created_at.toISOString() });
+    return {
+      kept: naming(kept),
+      gone: naming(gone),
+      lines: this.lines(kept, gone, await this.fields.all(db), await this.team.organization(scope)),
+      comesOver: COMES.flatMap(([table, one, many]) => {
+        const n = counts[table] ?? 0;
+        return n === 0 ? [] : [`${n} ${n === 1 ? one : many}`];
+      }),
+    };
+  }
+
+  async merge(scope: Scope, keptId: number, goneId: number, keep: Record<string, Choice>): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      const [kept, gone] = await this.sides(tx, keptId, goneId);
+      const lines = this.lines(kept, gone, await this.fields.all(tx), await this.team.organization(scope));
+      const chosen = (key: string) => keep[key] ?? lines.find((line) => line.key === key)?.usual ?? 'kept';
+      const points = await this.pointsOf(tx, [keptId, goneId]);
+      const fields = [...kept.values.keys()].filter((id) => gone.values.has(id) && chosen(`field:${id}`) === 'gone');
+      const was = await this.mergings.bringTogether(tx, keptId, goneId, fields, ownOf(kept.own, gone.own, chosen));
+      await this.households.move(tx, goneId, null);
+      const mergingId = await this.mergings.keep(tx, keptId, goneId, was);
+      await this.ledger.refold(tx, points);
+      const undo: UndoStep = { kind: 'merging', mergingId };
+      await audit(tx, {
+        act: 'merge',
+        subject: 'supporter',
+        subjectId: keptId,
+        words: `The record of ${nameOf(gone.person)} was brought into this one`,
+        undo,
+      });
+    });
+  }
+
+  /** Parts two records again; the history of both tells of it. */
+  async unmerge(scope: Scope, keptId: number, mergingId: number): Promise<void> {
+    await this.database.write(scope, (tx) => this.part(tx, keptId, mergingId));
+  }
+
+  async part(tx: Scoped, keptId: number, mergingId: number): Promise<void> {
+    if (!(await this.supporters.find(tx, keptId))) throw new NotFound('supporter');
+    const merging = (await this.mergings.into(tx, keptId)).find((one) => one.id === mergingId);
+    if (!merging) throw new Conflict('These records were parted already, or the other one has been erased.');
+    const points = await this.pointsOf(tx, [keptId]);
+    await this.mergings.part(tx, merging);
+    await this.mergings.undone(tx, mergingId);
+    await this.ledger.refold(tx, [...points, ...(await this.pointsOf(tx, [merging.gone_id]))]);
+    const home = merging.was.gone.householdId;
+    if (home !== null && (await this.households.exists(tx, home))) await this.households.move(tx, merging.gone_id, home);
+    for (const id of [keptId, merging.gone_id])
+      await audit(tx, {
+        act: 'unmerge',
+        subject: 'supporter',
+        subjectId: id,
+        words: `Parted again from the record of ${id === keptId ? merging.name : 'the one it was brought into'}`,
+      });
+  }
+
+  private async pointsOf(db: Scoped, ids: number[]): Promise<number[]> {
+    return [...new Set((await this.supporters.points(db, ids)).map((point) => point.id))];
+  }
+
+  private async sides(db: Scoped, keptId: number, goneId: number): Promise<[Side, Side]> {
+    if (keptId === goneId) throw new Conflict('This is one and the same record. Choose another.');
+    const people = await this.supporters.byIds(db, [keptId, goneId]);
+    if (people.length < 2) throw new NotFound('supporter');
+    const values = await this.fields.valuesOf(db, [keptId, goneId]);
+    const side = async (person: PersonRow): Promise<Side> => ({
+      person,
+      own: await this.mergings.own(db, person.id),
+      values: new Map(values.filter((row) => row.supporter_id === person.id).map((row) => [row.field_id, row])),
+    });
+    return [await side(people[0]!), await side(people[1]!)];
+  }
+
+  private lines(kept: Side, gone: Side, fields: readonly FieldView[], manner: Manner): MergeLine[] {
+    const line = (key: string, label: string, of: (side: Side) => string): MergeLine => {
+      const [one, other] = [of(kept), of(gone)];
+      return { key, label, kept: one, gone: other, usual: one === '' ? 'gone' : 'kept' };
+    };
+    const shown = (side: Side, field: FieldView) => {
+      const row = side.values.get(field.id);
+      return row ? formatValue(field.type, valueOf(row), manner) : '';
+    };
+    return [
+      line('name', 'Name', ({ person }) => nameOf(person)),
+      line('place', 'Place', ({ person }) =>
+        person.country ? placeWords(person.region ? `${person.country}-${person.region}` : person.country) : '',
+      ),
+      line('externalId', 'Own id', ({ own }) => String(own.external_id ?? '')),
+      ...fields.map((field) => line(`field:${field.id}`, field.name, (side) => shown(side, field))),
+    ].filter((one) => one.kept !== '' || one.gone !== '');
+  }
+}
+
+const nameOf = (person: PersonRow) => `${person.first_name} ${person.last_name}`.trim() || 'No name';
+
+/** What the kept row becomes. A postcode and a language are taken over only where there was none. */
+function ownOf(kept: Own, gone: Own, chosen: (key: string) => Choice): Record<string, Bound> {
+  const from = (key: string) => (chosen(key) === 'gone' ? gone : kept);
+  const [name, place, id] = [from('name'), from('place'), from('externalId')];
+  return {
+    first_name: name.first_name!,
+    last_name: name.last_name!,
+    country: place.country ?? null,
+    region: place.region ?? null,
+    external_id: id.external_id ?? null,
+    language: kept.language ?? gone.language ?? null,
+    postcode: kept.postcode ?? gone.postcode ?? null,
+  };
+}

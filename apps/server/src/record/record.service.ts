@@ -1,0 +1,137 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { TIMELINE_KINDS, type RecordView, type TimelineItem, type TimelineKind, type UndoStep } from '@goodword/core/contract';
+import { CampaignsRepository } from '../campaigns/campaigns.repository';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { Conflict, Forbidden, Invalid, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
+import { TeamRepository } from '../team/team.repository';
+import { HouseholdsRepository } from './households.repository';
+import { MergingRepository } from './merging.repository';
+import { NotesRepository } from './notes.repository';
+import { TimelineRepository } from './timeline.repository';
+
+/** What stands on a record beside what is known of the person: whom they live with, notes, and what happened when. */
+@Injectable()
+export class RecordService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(HouseholdsRepository) private readonly households: HouseholdsRepository,
+    @Inject(NotesRepository) private readonly notes: NotesRepository,
+    @Inject(MergingRepository) private readonly mergings: MergingRepository,
+    @Inject(TimelineRepository) private readonly timelines: TimelineRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
+  ) {}
+
+  async around(scope: Scope, id: number): Promise<Pick<RecordView, 'rosters' | 'household' | 'greeting' | 'mergedFrom'>> {
+    const db = this.database.read(scope);
+    const person = await this.person(db, id);
+    const { locale } = await this.team.organization(scope);
+    const [household, mergings, rosters] = await Promise.all([
+      this.households.of(db, id, locale),
+      this.mergings.into(db, id),
+      this.campaigns.of(db, id),
+    ]);
+    return {
+      rosters,
+      household,
+      greeting: household?.greeting || person.first_name,
+      mergedFrom: mergings.map((one) => ({ mergingId: one.id, name: one.name, at: one.made_at.toISOString() })),
+    };
+  }
+
+  async timeline(scope: Scope, id: number, asked: string | undefined): Promise<TimelineItem[]> {
+    const kinds = asked === undefined ? TIMELINE_KINDS : asked.split(',').map(kindOf);
+    const db = this.database.read(scope);
+    await this.person(db, id);
+    const ids = await this.mergings.idsIn(db, id);
+    return this.timelines.of(db, [id, ...ids.filter((one) => one !== id)], await this.team.organization(scope), kinds);
+  }
+
+  async addNote(scope: Scope, id: number, body: string): Promise<{ id: number }> {
+    return this.database.write(scope, async (tx) => {
+      await this.person(tx, id);
+      return { id: await this.notes.add(tx, id, 'note', body) };
+    });
+  }
+
+  /** Notes are changed by who wrote them; owners may as well. */
+  async changeNote(scope: Scope, id: number, noteId: number, body: string | null): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      await this.person(tx, id);
+      const note = await this.notes.find(tx, id, noteId);
+      if (!note) throw new NotFound('note');
+      if (note.made_by !== scope.actorId && scope.role !== 'owner') throw new Forbidden('Only who wrote a note changes it, or an owner.');
+      if (body === null) await this.notes.remove(tx, noteId);
+      else await this.notes.change(tx, noteId, body);
+      if (body === null) await audit(tx, { act: 'note', subject: 'supporter', subjectId: id, words: 'Note deleted' });
+    });
+  }
+
+  /** Both live together from now on; whoever was in another household moves. */
+  async join(scope: Scope, id: number, withId: number): Promise<void> {
+    if (id === withId) throw new Conflict('A household has two people at the least. Choose somebody else.');
+    await this.database.write(scope, async (tx) => {
+      const [person, other] = [await this.person(tx, id), await this.person(tx, withId)];
+      const before = await this.households.idOf(tx, id);
+      const home = (await this.households.idOf(tx, withId)) ?? before;
+      if (home !== null && home === before && home === (await this.households.idOf(tx, withId)))
+        throw new Conflict(`${nameOf(person)} and ${nameOf(other)} are in the same household already.`);
+      const to = home ?? (await this.households.make(tx));
+      tx.unchanged();
+      for (const one of [withId, id]) {
+        const was = await this.households.idOf(tx, one);
+        if (was === to) continue;
+        await this.households.move(tx, one, to);
+        await this.tell(tx, one, `Lives with ${nameOf(one === id ? other : person)}`, was, to);
+      }
+    });
+  }
+
+  async leave(scope: Scope, id: number): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      await this.person(tx, id);
+      const before = await this.households.idOf(tx, id);
+      if (before === null) throw new Conflict('They are in no household.');
+      await this.households.move(tx, id, null);
+      await this.tell(tx, id, 'Left the household', before, null);
+    });
+  }
+
+  async greet(scope: Scope, id: number, greeting: string): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      await this.person(tx, id);
+      const home = await this.households.idOf(tx, id);
+      if (home === null) throw new Conflict('They are in no household. Put them in one first.');
+      await this.households.greet(tx, home, greeting.trim() || null);
+      await audit(tx, {
+        act: 'greeting',
+        subject: 'supporter',
+        subjectId: id,
+        words: greeting ? `Household greeted as “${greeting}”` : 'Household greeted by first names',
+      });
+    });
+  }
+
+  private async tell(tx: Scoped, id: number, words: string, before: number | null, after: number | null): Promise<void> {
+    const undo: UndoStep = { kind: 'household', before, after };
+    await audit(tx, { act: 'household', subject: 'supporter', subjectId: id, words, undo });
+  }
+
+  private async person(db: Scoped, id: number): Promise<PersonRow> {
+    const person = await this.supporters.find(db, id);
+    if (!person) throw new NotFound('supporter');
+    return person;
+  }
+}
+
+const nameOf = (person: PersonRow) => `${person.first_name} ${person.last_name}`.trim() || 'No name';
+
+function kindOf(word: string): TimelineKind {
+  const kind = TIMELINE_KINDS.find((one) => one === word);
+  if (!kind) throw new Invalid([{ field: 'kinds', code: 'kind', message: `Expected some of ${TIMELINE_KINDS.join(', ')}, got “${word}”.` }]);
+  return kind;
+}

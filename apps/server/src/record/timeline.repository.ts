@@ -1,0 +1,175 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { isoDay } from '@goodword/core/common';
+import type { TimelineItem, TimelineKind } from '@goodword/core/contract';
+import { formatMoney, type Manner } from '@goodword/core/fields';
+import { CHANNEL_WORDS, ROAD_WORDS, VERDICT_WORDS, type Channel, type Road, type Verdict } from '@goodword/core/permission';
+import type { Scoped } from '../platform/database';
+import { NotesRepository } from './notes.repository';
+
+const EVENT_WORDS: Record<string, [string, TimelineItem['tone']]> = {
+  sent: ['Got', 'plain'],
+  delivered: ['Arrived', 'plain'],
+  bounced: ['Bounced', 'bad'],
+  opened: ['Opened', 'plain'],
+  followed: ['Followed a link in', 'good'],
+  replied: ['Replied to', 'good'],
+  left: ['Left by', 'bad'],
+  door: ['Held at the door', 'bad'],
+  unsure: ['Unsure whether it went', 'bad'],
+  failed: ['Did not go', 'bad'],
+  complained: ['Complained about', 'bad'],
+  settled: ['Settled by hand', 'plain'],
+};
+
+/** Everything that passed between us and one person, newest first; what happened to records since brought into theirs as well. */
+@Injectable()
+export class TimelineRepository {
+  constructor(@Inject(NotesRepository) private readonly notes: NotesRepository) {}
+
+  async of(db: Scoped, ids: readonly number[], manner: Manner, kinds: readonly TimelineKind[], limit = 200): Promise<TimelineItem[]> {
+    const readers: Record<TimelineKind, () => Promise<TimelineItem[]>> = {
+      delivery: () => this.deliveries(db, ids, limit),
+      permission: () => this.entries(db, ids, limit),
+      gift: () => this.gifts(db, ids, manner, limit),
+      edit: () => this.edits(db, ids, limit),
+      reply: () => this.replies(db, ids, limit),
+      batch: () => this.batches(db, ids, limit),
+      note: () => this.noted(db, ids[0]!, limit),
+    };
+    const parts = await Promise.all(kinds.map((kind) => readers[kind]()));
+    return parts
+      .flat()
+      .sort((a, b) => b.at.localeCompare(a.at))
+      .slice(0, limit);
+  }
+
+  private async deliveries(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
+    const rows = await db.sql<{ at: Date; kind: string; detail: string; name: string; channel: Channel; message_id: number; door: Verdict | null }>(
+      `SELECT e.at, e.kind, e.detail, m.name, m.channel, m.id AS message_id, d.door_verdict AS door FROM delivery_event e JOIN message m ON m.id = e.message_id JOIN delivery d ON d.id = e.delivery_id
+        WHERE e.organization_id = :org AND e.supporter_id IN (:ids) ORDER BY e.at DESC LIMIT :limit`,
+      { ids, limit },
+    );
+    return rows.map((row) => {
+      const [words, tone] = EVENT_WORDS[row.kind] ?? [row.kind, 'plain'];
+      const detail = row.kind === 'door' && row.door ? VERDICT_WORDS[row.door] : row.detail;
+      return item(
+        row.at,
+        'delivery',
+        tone,
+        `${words} “${row.name}”`,
+        detail || `By ${CHANNEL_WORDS[row.channel].toLowerCase()}`,
+        `/hear-back/${row.message_id}`,
+      );
+    });
+  }
+
+  private async entries(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
+    const rows = await db.sql<{ recorded_at: Date; state: string; channel: Channel; scope: string; how: Road; source: string }>(
+      `SELECT recorded_at, state, channel, scope, how, source FROM permission_entry WHERE organization_id = :org AND (supporter_id IN (:ids)
+        OR (state = 'no' AND contact_point_id IN (SELECT contact_point_id FROM supporter_contact WHERE supporter_id IN (:ids)))) ORDER BY recorded_at DESC LIMIT :limit`,
+      { ids, limit },
+    );
+    return rows.map((row) => {
+      const said = { yes: 'Said yes', no: 'Said no', asked: 'Asked to confirm', implied: 'Implied permission' }[row.state] ?? row.state;
+      const tone = row.state === 'no' ? 'bad' : row.state === 'yes' ? 'good' : 'plain';
+      return item(
+        row.recorded_at,
+        'permission',
+        tone,
+        `${said}: ${CHANNEL_WORDS[row.channel].toLowerCase()}`,
+        [ROAD_WORDS[row.how], row.source].filter(Boolean).join(', '),
+        null,
+      );
+    });
+  }
+
+  private async gifts(db: Scoped, ids: readonly number[], manner: Manner, limit: number): Promise<TimelineItem[]> {
+    const rows = await db.sql<{ amount: number; given_on: number; note: string }>(
+      'SELECT amount, given_on, note FROM gift WHERE organization_id = :org AND supporter_id IN (:ids) ORDER BY given_on DESC LIMIT :limit',
+      { ids, limit },
+    );
+    return rows.map((row) =>
+      item(new Date(`${isoDay(row.given_on)}T12:00:00Z`), 'gift', 'good', `Gave ${formatMoney(Number(row.amount), manner)}`, row.note, null),
+    );
+  }
+
+  /** Edits of the record itself. Those of sensitive fields are told to whom the fields are shown. */
+  private async edits(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
+    const shown = ['owner', 'organizer'].includes(db.scope.role)
+      ? ''
+      : `AND NOT EXISTS (SELECT 1 FROM field f WHERE f.organization_id = :org AND f.is_sensitive = 1 AND (f.id = JSON_VALUE(a.back, '$.fieldId')
+          OR (a.act = 'field' AND a.back IS NULL AND a.words LIKE CONCAT(f.name, ' %'))))`;
+    const rows = await db.sql<{
+      id: number;
+      at: Date;
+      act: string;
+      words: string;
+      name: string | null;
+      before_value: string | null;
+      can_undo: number;
+      undone_at: Date | null;
+    }>(
+      `SELECT a.id, a.at, a.act, a.words, a.before_value, t.name, a.back IS NOT NULL AND a.undone_at IS NULL AND a.subject_id = :first AS can_undo, a.undone_at FROM audit a LEFT JOIN teammate t ON t.id = a.actor_id
+        WHERE a.organization_id = :org AND a.subject = 'supporter' AND a.subject_id IN (:ids) ${shown} ORDER BY a.at DESC, a.id DESC LIMIT :limit`,
+      { ids, first: ids[0]!, limit },
+    );
+    return rows.map((row) => {
+      const by = row.name ? `By ${row.name}` : 'By the program';
+      const detail = [by, row.before_value ? `before: ${row.before_value}` : '', row.undone_at ? 'undone since' : ''].filter(Boolean).join(', ');
+      return { ...item(row.at, 'edit', 'plain', row.words, detail, null), undo: row.can_undo === 1 ? row.id : null };
+    });
+  }
+
+  private async noted(db: Scoped, id: number, limit: number): Promise<TimelineItem[]> {
+    return (await this.notes.of(db, id, limit)).map((note) => ({
+      ...item(
+        new Date(note.at),
+        'note',
+        'plain',
+        note.kind === 'call' ? 'Called' : 'Note',
+        `By ${note.by}${note.changedAt ? ', changed since' : ''}`,
+        null,
+      ),
+      note,
+    }));
+  }
+
+  private async replies(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
+    const rows = await db.sql<{ at: Date; body: string; channel: Channel; keyword: string }>(
+      'SELECT at, body, channel, keyword FROM reply WHERE organization_id = :org AND supporter_id IN (:ids) ORDER BY at DESC LIMIT :limit',
+      { ids, limit },
+    );
+    return rows.map((row) =>
+      item(
+        row.at,
+        'reply',
+        row.keyword === 'stop' ? 'bad' : 'good',
+        `Wrote “${row.body.slice(0, 140)}”`,
+        `By ${CHANNEL_WORDS[row.channel].toLowerCase()}`,
+        null,
+      ),
+    );
+  }
+
+  private async batches(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
+    const rows = await db.sql<{ created_at: Date; name: string; id: number; verdict: string; row_no: number }>(
+      `SELECT b.created_at, b.name, b.id, r.verdict, r.row_no FROM batch_row r JOIN batch b ON b.id = r.batch_id
+        WHERE r.organization_id = :org AND r.supporter_id IN (:ids) AND b.state IN ('done', 'bringing', 'stopped') ORDER BY b.created_at DESC LIMIT :limit`,
+      { ids, limit },
+    );
+    return rows.map((row) =>
+      item(
+        row.created_at,
+        'batch',
+        'plain',
+        `${row.verdict === 'new' || row.verdict === 'shares' ? 'Came' : 'Was'} in the batch “${row.name}”`,
+        `Row ${row.row_no}`,
+        `/gather/${row.id}`,
+      ),
+    );
+  }
+}
+
+function item(at: Date, kind: TimelineItem['kind'], tone: TimelineItem['tone'], title: string, detail: string, link: string | null): TimelineItem {
+  return { at: at.toISOString(), kind, tone, title, detail, link, undo: null, note: null };
+}

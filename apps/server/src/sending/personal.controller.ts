@@ -1,0 +1,27 @@
+import { Controller, HttpCode, Inject } from '@nestjs/common';
+import { schema, type PersonalMessage, type PersonalVerdict } from '@goodword/core/contract';
+import type { Purpose, SendingChannel } from '@goodword/core/permission';
+import { Caller, Id, Input, Route } from '../platform/api';
+import type { Scope } from '../platform/scope';
+import { PersonalService } from './personal.service';
+
+@Controller('api/supporters/:id')
+export class PersonalController {
+  constructor(@Inject(PersonalService) private readonly personal: PersonalService) {}
+
+  @Route('get', 'may-write', {
+    role: 'viewer',
+    summary: 'What a message to this person would meet now',
+    params: schema.idParams,
+    query: schema.personalQuery,
+  })
+  verdict(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { channel: SendingChannel; purpose: Purpose }): Promise<PersonalVerdict> {
+    return this.personal.verdict(scope, id, query);
+  }
+
+  @Route('post', 'messages', { role: 'organizer', summary: 'Write to this person alone, now', params: schema.idParams, body: schema.personalMessage })
+  @HttpCode(202)
+  send(@Caller() scope: Scope, @Id() id: number, @Input('body') body: PersonalMessage): Promise<{ id: number }> {
+    return this.personal.send(scope, id, body);
+  }
+}

@@ -1,0 +1,72 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { PersonalMessage, PersonalVerdict } from '@goodword/core/contract';
+import { letterFault } from '@goodword/core/letter';
+import { VERDICT_WORDS, type Purpose, type SendingChannel } from '@goodword/core/permission';
+import { ComposingService } from '../messages/composing.service';
+import { MessagesRepository } from '../messages/messages.repository';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { enqueue } from '../platform/jobs';
+import type { Scope } from '../platform/scope';
+import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
+import { SendingRepository } from './sending.repository';
+
+/** A message to one person from their record: the same verdict, the same outbox, the same door, kept like any other. */
+@Injectable()
+export class PersonalService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(SendingRepository) private readonly sending: SendingRepository,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(ComposingService) private readonly composing: ComposingService,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+  ) {}
+
+  async verdict(scope: Scope, id: number, asked: { channel: SendingChannel; purpose: Purpose }): Promise<PersonalVerdict> {
+    const db = this.database.read(scope);
+    await this.person(db, id);
+    return this.decide(db, id, asked);
+  }
+
+  private async decide(db: Scoped, id: number, { channel, purpose }: { channel: SendingChannel; purpose: Purpose }): Promise<PersonalVerdict> {
+    const now = new Date();
+    const found = await this.sending.verdictOf(db, id, { channel, scope: purpose, rules: await this.houseRules.rules(db), now });
+    return { verdict: found.verdict, words: VERDICT_WORDS[found.verdict], to: found.shown };
+  }
+
+  /** Sends it now. Whatever stands in the way is told before anything is kept. */
+  async send(scope: Scope, id: number, message: PersonalMessage): Promise<{ id: number }> {
+    const wrong = message.letter === null ? null : letterFault(message.letter);
+    if (wrong) throw new Invalid([{ field: 'letter', code: 'letter', message: wrong }]);
+    return this.database.quietly(scope, async (tx) => {
+      const person = await this.person(tx, id);
+      const { verdict, words } = await this.decide(tx, id, message);
+      if (verdict !== 'send') throw new Conflict(`It can’t go to ${nameOf(person)}: ${words.charAt(0).toLowerCase()}${words.slice(1)}.`);
+      const made = await this.messages.make(tx, { name: `To ${nameOf(person)}`.slice(0, 120), channel: message.channel, purpose: message.purpose });
+      await this.messages.change(tx, made, {
+        subject: message.subject,
+        letter: message.letter === null ? null : JSON.stringify(message.letter),
+        body: message.text,
+        recipients: JSON.stringify({ from: [{ kind: 'person', id }], minus: [], without: [] }),
+        personal_to: id,
+        state: 'preparing',
+      });
+      const faults = await this.composing.faults(scope, (await this.messages.find(tx, made))!);
+      if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ field: fault.where, code: 'words', message: fault.message })));
+      await enqueue(tx.knex, scope, 'message-prepare', made);
+      await audit(tx, { act: 'send', subject: 'message', subjectId: made, words: `Written to ${nameOf(person)} alone` });
+      return { id: made };
+    });
+  }
+
+  private async person(db: Scoped, id: number): Promise<PersonRow> {
+    const person = await this.supporters.find(db, id);
+    if (!person) throw new NotFound('supporter');
+    return person;
+  }
+}
+
+const nameOf = (person: PersonRow) => `${person.first_name} ${person.last_name}`.trim() || 'somebody without a name';

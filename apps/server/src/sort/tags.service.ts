@@ -1,0 +1,57 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { TagUse } from '@goodword/core/contract';
+import { linesOf, mapLines } from '@goodword/core/segment';
+import { FormsRepository } from '../forms/forms.repository';
+import { MessagesRepository } from '../messages/messages.repository';
+import { audit } from '../platform/audit';
+import { Database } from '../platform/database';
+import { Conflict, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { SegmentsRepository } from '../segments/segments.repository';
+import { GroupsRepository } from '../supporters/groups.repository';
+
+/** What is done with tags beyond putting them on: two made one, and how chapters use those handed down to them. */
+@Injectable()
+export class TagsService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
+    @Inject(SegmentsRepository) private readonly segments: SegmentsRepository,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(FormsRepository) private readonly forms: FormsRepository,
+  ) {}
+
+  async use(scope: Scope, id: number): Promise<TagUse[]> {
+    const db = this.database.read(scope);
+    if (!(await this.groups.find(db, 'tag', id))) throw new NotFound('tag');
+    return this.groups.tagUse(db, id);
+  }
+
+  /** Makes two tags one: people, segments and messages that had the one have the other. A form that puts it on has to be changed first. */
+  async merge(scope: Scope, fromId: number, intoId: number): Promise<{ people: number }> {
+    if (fromId === intoId) throw new Conflict('This is one and the same tag. Choose another.');
+    return this.database.write(scope, async (tx) => {
+      const [from, into] = [await this.groups.find(tx, 'tag', fromId), await this.groups.find(tx, 'tag', intoId)];
+      if (!from || !into) throw new NotFound('tag');
+      const forms = (await this.forms.all(tx)).filter((form) => form.definition.tagIds.includes(fromId));
+      if (forms.length > 0)
+        throw new Conflict(`The form “${forms[0]!.name}” still puts ${from.name} on. Let it put ${into.name} on instead, then make them one.`);
+      for (const segment of await this.segments.all(tx)) {
+        if (!linesOf(segment.tree).some((line) => line.kind === 'tag' && line.tagId === fromId)) continue;
+        const tree = mapLines(segment.tree, (line) => (line.kind === 'tag' && line.tagId === fromId ? { ...line, tagId: intoId } : line));
+        await this.segments.change(tx, segment.id, { name: segment.name, tree });
+        await this.segments.keepVersion(tx, segment.id, { name: segment.name, tree }, null);
+      }
+      await this.messages.replaceGroup(tx, 'tag', fromId, intoId);
+      const people = await this.groups.joinTags(tx, fromId, intoId);
+      await audit(tx, {
+        act: 'merge',
+        subject: 'tag',
+        subjectId: intoId,
+        words: `${from.name} is ${into.name} now, for ${people} more people`,
+        before: from.name,
+      });
+      return { people };
+    });
+  }
+}

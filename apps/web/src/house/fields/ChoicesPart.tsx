@@ -1,0 +1,71 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { ChoiceUse, FieldAdminView } from '@goodword/core/contract';
+import { call, get } from '../../app/api';
+import { useFormat } from '../../app/format';
+import { refreshAll } from '../../app/refresh';
+import { Button, Problem } from '../../ui/basics';
+
+/** Every choice with how many people have it; renamed for all of them, or made one with another. */
+export function ChoicesPart({ field }: { field: FieldAdminView }) {
+  const format = useFormat();
+  const queryClient = useQueryClient();
+  const [renaming, setRenaming] = useState<{ from: string; to: string } | null>(null);
+  const { data = [] } = useQuery({ queryKey: ['choices', field.id], queryFn: () => get<ChoiceUse[]>(`house/fields/${field.id}/choices`) });
+  const rename = useMutation({
+    mutationFn: (change: { from: string; to: string }) => call<{ people: number }>('POST', `house/fields/${field.id}/choices/rename`, change),
+    onSuccess: () => (setRenaming(null), void refreshAll(queryClient)),
+  });
+  if (data.length === 0) return null;
+  const merges = renaming !== null && data.some(({ choice }) => choice === renaming.to.trim() && choice !== renaming.from);
+  return (
+    <section className="sheet p-5" aria-label="Choices that people have">
+      <h2 className="subtitle pb-1">Choices that people have</h2>
+      <ul>
+        {data.map(({ choice, people }) => (
+          <li key={choice} className="border-t border-hair py-2">
+            {renaming?.from === choice ? (
+              <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), rename.mutate(renaming))}>
+                <div className="flex gap-2">
+                  <input
+                    className="input"
+                    autoFocus
+                    aria-label={`New name of ${choice}`}
+                    list="choices-of-field"
+                    maxLength={120}
+                    value={renaming.to}
+                    onChange={(event) => setRenaming({ ...renaming, to: event.target.value })}
+                  />
+                  <Button type="submit" weight="main" disabled={renaming.to.trim() === '' || renaming.to.trim() === choice || rename.isPending}>
+                    {merges ? 'Make them one' : 'Rename'}
+                  </Button>
+                </div>
+                <p className="text-ink2 text-[12.5px]">
+                  {merges
+                    ? `${format.number(people)} people move to “${renaming.to.trim()}”, which others have already. That can’t be parted again.`
+                    : `For ${format.number(people)} people. The name of another choice makes the two one.`}
+                </p>
+                <Problem error={rename.error} />
+              </form>
+            ) : (
+              <span className="flex justify-between">
+                <span>{choice}</span>
+                <span className="text-ink2">
+                  {format.number(people)}{' '}
+                  <button className="link ml-3" aria-label={`Rename ${choice}`} onClick={() => setRenaming({ from: choice, to: choice })}>
+                    Rename or make one with another
+                  </button>
+                </span>
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+      <datalist id="choices-of-field">
+        {data.map(({ choice }) => (
+          <option key={choice} value={choice} />
+        ))}
+      </datalist>
+    </section>
+  );
+}

@@ -1,0 +1,122 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { CampaignView, ListView, PeopleGroup, SegmentView, TagView } from '@goodword/core/contract';
+import { registryOf, type MergeName } from '@goodword/core/merge';
+import { PURPOSES, type Purpose } from '@goodword/core/permission';
+import { call, get } from '../../app/api';
+import { refreshAll } from '../../app/refresh';
+import { Button, Labelled, Problem } from '../../ui/basics';
+import { MergePicker } from '../../write/MergePicker';
+import { treeOf } from './groups';
+
+const START = 'Hello {First name, or "there"}, it is {Sender: name} of {Organization: name}. Have you a moment?';
+
+/** Whom to call, where nobody was chosen in a table before. */
+function GroupPart({ value, onChange }: { value: string; onChange: (value: string) => void }) {
+  const segments = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') }).data ?? [];
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') }).data ?? [];
+  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') }).data ?? [];
+  const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') }).data ?? [];
+  const groups: [string, string, readonly { id: number; name: string }[]][] = [
+    ['segment', 'Segments', segments],
+    ['list', 'Lists', lists],
+    ['tag', 'Tags', tags],
+    ['roster', 'Rosters', campaigns],
+  ];
+  return (
+    <Labelled label="Whom to call">
+      <select className="input" value={value} onChange={(event) => onChange(event.target.value)}>
+        <option value="">Choose…</option>
+        {groups.map(([kind, words, rows]) => (
+          <optgroup key={kind} label={words}>
+            {rows.map((row) => (
+              <option key={row.id} value={`${kind}:${row.id}`}>
+                {row.name}
+              </option>
+            ))}
+          </optgroup>
+        ))}
+      </select>
+    </Labelled>
+  );
+}
+
+function ScriptPart({ value, onChange }: { value: string; onChange: (value: string) => void }) {
+  const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
+  const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
+  const area = useRef<HTMLTextAreaElement>(null);
+  const insert = (words: string) => {
+    const at = area.current?.selectionStart ?? value.length;
+    onChange(value.slice(0, at) + words + value.slice(at));
+  };
+  return (
+    <div className="flex flex-col gap-1">
+      <div className="flex justify-between items-end">
+        <span className="font-semibold text-[13px]" id="script-label">
+          What to say
+        </span>
+        {registry && <MergePicker registry={registry} onPick={insert} />}
+      </div>
+      <textarea
+        ref={area}
+        className="input"
+        rows={6}
+        maxLength={4000}
+        aria-labelledby="script-label"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      />
+    </div>
+  );
+}
+
+/** Makes a list of people to call, with what to say and the campaign whose roster their answers go on. */
+export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') }).data ?? [];
+  const [values, setValues] = useState({ name: '', campaignId: '', purpose: 'appeals' as Purpose, script: START, of: '' });
+  const set = (part: Partial<typeof values>) => setValues((old) => ({ ...old, ...part }));
+  const make = useMutation({
+    mutationFn: () =>
+      call<{ id: number }>('POST', 'calls', {
+        name: values.name,
+        campaignId: Number(values.campaignId) || null,
+        purpose: values.purpose,
+        script: values.script,
+        group: group ? group() : { tree: treeOf(values.of), without: [] },
+      }),
+    onSuccess: ({ id }) => (void refreshAll(queryClient), void navigate(`/sort/calls/${id}`)),
+  });
+  return (
+    <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), make.mutate())}>
+      <Labelled label="Name of the list">
+        <input className="input" required autoFocus maxLength={120} value={values.name} onChange={(event) => set({ name: event.target.value })} />
+      </Labelled>
+      {!group && <GroupPart value={values.of} onChange={(of) => set({ of })} />}
+      <Labelled label="Campaign" hint="Its standings are the answers, and go on its roster.">
+        <select className="input" value={values.campaignId} onChange={(event) => set({ campaignId: event.target.value })}>
+          <option value="">none</option>
+          {campaigns.map((campaign) => (
+            <option key={campaign.id} value={campaign.id}>
+              {campaign.name}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <Labelled label="For" hint="Who may not be called for this is passed over, and told.">
+        <select className="input" value={values.purpose} onChange={(event) => set({ purpose: event.target.value as Purpose })}>
+          {PURPOSES.map((purpose) => (
+            <option key={purpose}>{purpose}</option>
+          ))}
+        </select>
+      </Labelled>
+      <ScriptPart value={values.script} onChange={(script) => set({ script })} />
+      <Problem error={make.error} />
+      <Button weight="main" type="submit" className="self-start" disabled={values.name.trim() === '' || (!group && !values.of) || make.isPending}>
+        Make the list
+      </Button>
+    </form>
+  );
+}

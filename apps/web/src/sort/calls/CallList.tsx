@@ -1,0 +1,88 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import type { CallListView, PrintAct } from '@goodword/core/contract';
+import { call, get } from '../../app/api';
+import { plural, useFormat } from '../../app/format';
+import { refreshAll } from '../../app/refresh';
+import { useSession } from '../../app/session';
+import { Button, Heading, Loading, Problem } from '../../ui/basics';
+import { Confirm } from '../../ui/dialogs';
+import { BulkProgress } from '../people/BulkProgress';
+import { followBulk } from '../people/following';
+import { printActOf, printStart } from '../people/printing';
+import { CallThrough } from './CallThrough';
+import { FromPaper } from './FromPaper';
+
+const MODES = [
+  ['', 'On the screen'],
+  ['paper', 'From paper'],
+] as const;
+
+/** One list of calls: called through on the screen, or entered from its printed sheet. */
+export default function CallList() {
+  const id = Number(useParams().id);
+  const format = useFormat();
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const { organization } = useSession();
+  const [params, setParams] = useSearchParams();
+  const mode = params.get('mode') ?? '';
+  const [removing, setRemoving] = useState(false);
+  const { data: list, error } = useQuery({ queryKey: ['calls', id], queryFn: () => get<CallListView>(`calls/${id}`) });
+  if (error) return <Problem error={error} />;
+  if (!list) return <Loading what="the list of calls" />;
+  const print = async () => {
+    const act: PrintAct = {
+      ...printActOf({ ...printStart(organization.country), columns: 'phone,last-gift,standing,notes', title: list.name })!,
+      callListId: id,
+      purpose: list.purpose,
+    };
+    const ids = await everybodyOn(id);
+    followBulk((await call<{ id: number }>('POST', 'bulk', { group: { ids }, act })).id, queryClient);
+  };
+  const open = list.people - list.held;
+  return (
+    <>
+      <Heading
+        title={list.name}
+        note={`${format.number(list.answered)} of ${format.number(open)} ${plural(open, 'call', 'calls')} answered${list.campaign ? `, for ${list.campaign.name}` : ''}${list.held > 0 ? `; ${format.number(list.held)} passed over` : ''}`}
+      >
+        <Button onClick={() => setRemoving(true)}>Delete</Button>
+        <Button onClick={() => void print()}>Print the sheet</Button>
+        <span className="flex rounded-paper border border-[#8b989d] overflow-hidden" role="group" aria-label="How the answers come">
+          {MODES.map(([value, words]) => (
+            <button
+              key={value}
+              aria-pressed={mode === value}
+              className={`px-3 font-semibold ${mode === value ? 'bg-ink text-white' : 'bg-sheet hover:bg-bench'}`}
+              onClick={() => setParams(value ? { mode: value } : {}, { replace: true })}
+            >
+              {words}
+            </button>
+          ))}
+        </span>
+      </Heading>
+      <BulkProgress />
+      {mode === 'paper' ? <FromPaper list={list} /> : <CallThrough list={list} />}
+      <Confirm
+        open={removing}
+        onClose={() => setRemoving(false)}
+        title={`Delete “${list.name}”?`}
+        act="Delete the list"
+        body={<p>The list goes. Standings, notes and what people said about being called stay on their records.</p>}
+        onAct={async () => (await call('DELETE', `calls/${id}`), void refreshAll(queryClient), void navigate('/sort/calls'))}
+      />
+    </>
+  );
+}
+
+async function everybodyOn(id: number): Promise<number[]> {
+  const ids: number[] = [];
+  for (let after: string | null = '0'; after !== null;) {
+    const page: { rows: { supporterId: number }[]; next: string | null } = await get(`calls/${id}/people?after=${after}&limit=200`);
+    ids.push(...page.rows.map((row) => row.supporterId));
+    after = page.next;
+  }
+  return ids;
+}

@@ -1,0 +1,178 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import type { CallListView, CallRow, Page } from '@goodword/core/contract';
+import { call, get, query } from '../../app/api';
+import { useFormat } from '../../app/format';
+import { Button, Loading, Problem } from '../../ui/basics';
+import { Timeline } from '../record/Timeline';
+import { deedOf, isForTheCall } from './keys';
+
+interface Answer {
+  outcome: string | null;
+  note: string;
+  noMoreCalls: boolean;
+}
+
+function Outcomes({ options, value, choose }: { options: readonly string[]; value: string | null; choose: (outcome: string) => void }) {
+  return (
+    <div role="radiogroup" aria-label="What came of it" className="flex flex-wrap gap-2">
+      {options.map((option, i) => (
+        <button
+          key={option}
+          type="button"
+          role="radio"
+          aria-checked={value === option}
+          onClick={() => choose(option)}
+          className={`rounded-paper border px-3 min-h-[36px] font-semibold ${value === option ? 'bg-ink text-white border-ink' : 'border-[#8b989d] bg-sheet hover:bg-bench'}`}
+        >
+          {i < 9 && <span className="font-mono text-[12px] opacity-70 pr-2">{i + 1}</span>}
+          {option}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** One person on the telephone: who, what to say, what came of it; by mouse and by keys. */
+function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallRow; onNext: () => void; onBack: (() => void) | null }) {
+  const format = useFormat();
+  const queryClient = useQueryClient();
+  const note = useRef<HTMLTextAreaElement>(null);
+  const [answer, setAnswer] = useState<Answer>({ outcome: row.outcome, note: row.note, noMoreCalls: false });
+  const set = (part: Partial<Answer>) => setAnswer((old) => ({ ...old, ...part }));
+  const save = useMutation({
+    mutationFn: () => call<CallRow>('PUT', `calls/${list.id}/people/${row.position}`, answer),
+    onSuccess: () => (void queryClient.invalidateQueries({ queryKey: ['calls'] }), onNext()),
+  });
+  const saveNow = () => {
+    if (answer.outcome !== null && !save.isPending) save.mutate();
+  };
+  useEffect(() => {
+    const heard = (event: KeyboardEvent) => {
+      if (!isForTheCall(event)) return;
+      const deed = deedOf(event, list.options);
+      if (deed === null) return;
+      event.preventDefault();
+      if (typeof deed === 'object') set(deed);
+      else if (deed === 'note') note.current?.focus();
+      else if (deed === 'keep') saveNow();
+      else if (deed === 'next') onNext();
+      else onBack?.();
+    };
+    window.addEventListener('keydown', heard);
+    return () => window.removeEventListener('keydown', heard);
+  });
+  return (
+    <section className="sheet p-6 flex flex-col gap-5 overflow-y-auto min-h-0" aria-label="This call">
+      <div className="flex items-start gap-4">
+        <div className="grow">
+          <h2 className="title">
+            <Link className="hover:underline" to={`/sort/supporters/${row.supporterId}`}>
+              {row.name}
+            </Link>
+          </h2>
+          <p className="text-ink2">
+            {[
+              `Number ${row.position}`,
+              row.standing && `stands at “${row.standing}”`,
+              row.lastGift ? `last gave ${format.money(row.lastGift.amount)} on ${format.day(row.lastGift.on)}` : 'no gift yet',
+            ]
+              .filter(Boolean)
+              .join(', ')}
+          </p>
+        </div>
+        {row.phone && (
+          <a className="font-title font-bold text-[24px] hover:underline whitespace-nowrap" href={`tel:${row.phone.replace(/\s/g, '')}`}>
+            {row.phone}
+          </a>
+        )}
+      </div>
+      {row.script && <p className="border-l-[3px] border-blush pl-4 text-[16px] leading-relaxed whitespace-pre-wrap max-w-[640px]">{row.script}</p>}
+      <Outcomes options={list.options} value={answer.outcome} choose={(outcome) => set({ outcome })} />
+      <label className="flex flex-col gap-1">
+        <span className="font-semibold text-[13px]">Note</span>
+        <textarea
+          ref={note}
+          className="input"
+          rows={3}
+          maxLength={4000}
+          value={answer.note}
+          onChange={(event) => set({ note: event.target.value })}
+          onKeyDown={(event) => {
+            if (event.key === 'Escape') event.currentTarget.blur();
+            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) saveNow();
+          }}
+        />
+      </label>
+      <label className="flex gap-3 items-start">
+        <input
+          type="checkbox"
+          className="mt-1 accent-[#A62B45]"
+          checked={answer.noMoreCalls}
+          onChange={(event) => set({ noMoreCalls: event.target.checked })}
+        />
+        <span>
+          <b>They want no more calls</b>
+          <span className="block text-ink2">Kept in the permission ledger as their own no, for this number.</span>
+        </span>
+      </label>
+      <Problem error={save.error} />
+      <div className="flex gap-2 items-center">
+        <Button weight="main" disabled={answer.outcome === null || save.isPending} onClick={saveNow}>
+          Keep it, next
+        </Button>
+        <Button onClick={onNext}>Leave for later</Button>
+        {onBack && <Button onClick={onBack}>The one before</Button>}
+      </div>
+      <p className="text-ink2 text-[12.5px]">1 to 9 choose, N goes to the note and Esc out of it, Enter keeps, → leaves for later, ← goes back</p>
+    </section>
+  );
+}
+
+/** Calling through a list on the screen, one person after the other. */
+export function CallThrough({ list }: { list: CallListView }) {
+  const [path, setPath] = useState<number[]>([]);
+  const [after, setAfter] = useState(0);
+  const [back, setBack] = useState<number | null>(null);
+  const { data, error } = useQuery({
+    queryKey: ['calls', list.id, 'next', back ?? after, back !== null],
+    queryFn: () =>
+      get<Page<CallRow>>(
+        `calls/${list.id}/people${query({ after: back === null ? after : back - 1, limit: 1, who: back === null ? 'open' : 'may' })}`,
+      ),
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+  if (error) return <Problem error={error} />;
+  if (!data) return <Loading what="the next person" />;
+  const [row] = data.rows;
+  if (!row)
+    return (
+      <div className="sheet p-8">
+        <p className="subtitle">
+          {list.people - list.held - list.answered <= 0 ? 'Everybody who may be called has been called.' : 'That was the last of the list.'}
+        </p>
+        <p className="text-ink2 py-2">{list.outcomes.map(({ outcome, people }) => `${people} ${outcome}`).join(', ')}</p>
+        {list.people - list.held - list.answered > 0 && <Button onClick={() => (setAfter(0), setBack(null))}>Begin again with those left</Button>}
+      </div>
+    );
+  const next = () => {
+    setPath((old) => [...old, row.position]);
+    setBack(null);
+    setAfter((old) => (back === null ? row.position : old));
+  };
+  const last = path.at(-1);
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_380px] gap-4 grow min-h-0">
+      <OneCall
+        key={row.position}
+        list={list}
+        row={row}
+        onNext={next}
+        onBack={last === undefined ? null : () => (setPath((old) => old.slice(0, -1)), setBack(last))}
+      />
+      <Timeline key={`passed-${row.supporterId}`} supporterId={row.supporterId} withNotes={false} />
+    </div>
+  );
+}

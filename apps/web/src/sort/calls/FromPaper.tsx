@@ -1,0 +1,154 @@
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import type { CallListView, CallRow, Page } from '@goodword/core/contract';
+import { call, get, query } from '../../app/api';
+import { Button, Loading, Problem } from '../../ui/basics';
+
+const selectId = (position: number) => `answer-${position}`;
+
+function focusRow(position: number): boolean {
+  const found = document.getElementById(selectId(position));
+  found?.focus();
+  return found !== null;
+}
+
+function PaperRow({ list, row, onNext }: { list: CallListView; row: CallRow; onNext: () => void }) {
+  const queryClient = useQueryClient();
+  const [outcome, setOutcome] = useState(row.outcome ?? '');
+  const [note, setNote] = useState(row.note);
+  const [kept, setKept] = useState({ outcome: row.outcome ?? '', note: row.note });
+  const changed = outcome !== kept.outcome || note !== kept.note;
+  const save = useMutation({
+    mutationFn: () => call<CallRow>('PUT', `calls/${list.id}/people/${row.position}`, { outcome: outcome || null, note, noMoreCalls: false }),
+    onSuccess: () => (setKept({ outcome, note }), void queryClient.invalidateQueries({ queryKey: ['calls', list.id], exact: true })),
+  });
+  const keep = () => changed && !save.isPending && save.mutate();
+  return (
+    <tr className="border-b border-hair" onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && keep()}>
+      <td className="py-1 pr-3 text-right text-ink2 font-mono text-[12.5px]">{row.position}</td>
+      <td className="py-1 pr-3 font-semibold">{row.name}</td>
+      <td className="py-1 pr-3 text-ink2">{row.phone}</td>
+      <td className="py-1 pr-2">
+        <select
+          id={selectId(row.position)}
+          className="input !min-h-[30px] !py-0"
+          aria-label={`Answer of ${row.name}, number ${row.position}`}
+          value={outcome}
+          onChange={(event) => setOutcome(event.target.value)}
+          onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), keep(), onNext())}
+        >
+          <option value="">not entered yet</option>
+          {list.options.map((option, i) => (
+            <option key={option} value={option}>
+              {i < 9 ? `${i + 1} ${option}` : option}
+            </option>
+          ))}
+        </select>
+      </td>
+      <td className="py-1 pr-2">
+        <input
+          className="input !min-h-[30px] !py-0"
+          aria-label={`Note on ${row.name}`}
+          maxLength={4000}
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+          onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), keep(), onNext())}
+        />
+      </td>
+      <td className="py-1 text-[12.5px] w-[110px]" role="status">
+        {save.error ? (
+          <span className="text-madder">{save.error.message}</span>
+        ) : save.isPending ? (
+          'Keeping…'
+        ) : changed ? (
+          ''
+        ) : kept.outcome || kept.note ? (
+          'Kept'
+        ) : (
+          ''
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** Entering what was written on a printed sheet: a number, an answer, a note, the next; all by keys. */
+export function FromPaper({ list }: { list: CallListView }) {
+  const [wanted, setWanted] = useState('');
+  const [missing, setMissing] = useState(false);
+  const pending = useRef<number | null>(null);
+  const pages = useInfiniteQuery({
+    queryKey: ['calls', list.id, 'paper'],
+    queryFn: ({ pageParam }) => get<Page<CallRow>>(`calls/${list.id}/people${query({ after: pageParam, limit: 200, who: 'may' })}`),
+    initialPageParam: '0',
+    getNextPageParam: (page) => page.next ?? undefined,
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+  if (pages.error) return <Problem error={pages.error} />;
+  if (!pages.data) return <Loading what="the people of the sheet" />;
+  const rows = pages.data.pages.flatMap((page) => page.rows);
+  const goTo = async (position: number): Promise<void> => {
+    if (focusRow(position)) return void (setMissing(false), setWanted(''));
+    pending.current = position;
+    const more = position > (rows.at(-1)?.position ?? 0) && pages.hasNextPage;
+    if (!more) return setMissing(true);
+    await pages.fetchNextPage();
+    requestAnimationFrame(() => void (pending.current === position && (focusRow(position) ? setWanted('') : setMissing(true))));
+  };
+  return (
+    <section className="sheet p-5 grow min-h-0 overflow-y-auto" tabIndex={0} aria-label="Answers from paper">
+      <form className="flex items-end gap-3 pb-3" onSubmit={(event) => (event.preventDefault(), void goTo(Number(wanted)))}>
+        <label className="flex flex-col gap-1">
+          <span className="font-semibold text-[13px]">Go to the number</span>
+          <input
+            className="input !w-[140px]"
+            inputMode="numeric"
+            autoFocus
+            value={wanted}
+            onChange={(event) => (setWanted(event.target.value), setMissing(false))}
+          />
+        </label>
+        <p className="text-ink2 text-[12.5px] pb-2">
+          A digit chooses the answer, Tab goes to the note, Enter keeps and goes to the next.
+          {missing && <b className="text-madder"> There is no number {wanted} that can be answered.</b>}
+        </p>
+      </form>
+      <table className="w-full">
+        <thead>
+          <tr className="border-b border-ink text-left text-[12.5px]">
+            <th className="w-[56px]" scope="col">
+              Number
+            </th>
+            <th scope="col">Who</th>
+            <th className="w-[150px]" scope="col">
+              Phone
+            </th>
+            <th className="w-[200px]" scope="col">
+              Answer
+            </th>
+            <th className="w-[34%]" scope="col">
+              Note
+            </th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <PaperRow
+              key={row.position}
+              list={list}
+              row={row}
+              onNext={() => focusRow(rows.find((one) => one.position > row.position)?.position ?? 0)}
+            />
+          ))}
+        </tbody>
+      </table>
+      {pages.hasNextPage && (
+        <Button className="mt-3" disabled={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>
+          The next 200
+        </Button>
+      )}
+    </section>
+  );
+}

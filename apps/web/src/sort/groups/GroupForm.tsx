@@ -1,0 +1,103 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { ListView, TagView } from '@goodword/core/contract';
+import { call } from '../../app/api';
+import { refreshAll } from '../../app/refresh';
+import { Button, Labelled, Problem } from '../../ui/basics';
+
+function Tick({ label, hint, value, onChange }: { label: string; hint?: string; value: boolean; onChange: (value: boolean) => void }) {
+  return (
+    <label className="flex gap-3 items-start">
+      <input type="checkbox" className="mt-1 accent-[#0F766B]" checked={value} onChange={(event) => onChange(event.target.checked)} />
+      <span>
+        <b>{label}</b>
+        {hint && <span className="block text-ink2">{hint}</span>}
+      </span>
+    </label>
+  );
+}
+
+/** Makes or changes what stands at a path, and has everything read anew. */
+function useKeep(path: string, id: number | null, onDone: () => void) {
+  const queryClient = useQueryClient();
+  return useMutation({
+    mutationFn: (body: object) => call(id === null ? 'POST' : 'PUT', id === null ? path : `${path}/${id}`, body),
+    onSuccess: () => (void refreshAll(queryClient), onDone()),
+  });
+}
+
+function NameInput({ value, onChange }: { value: string; onChange: (value: string) => void }) {
+  return (
+    <Labelled label="Name">
+      <input className="input" required maxLength={120} autoFocus value={value} onChange={(event) => onChange(event.target.value)} />
+    </Labelled>
+  );
+}
+
+/** A list: its name, its folder, and what supporters are told of it where it is public. */
+export function ListForm({ list, folders, onDone }: { list: ListView | null; folders: readonly string[]; onDone: () => void }) {
+  const [values, setValues] = useState(() => ({
+    name: list?.name ?? '',
+    folder: list?.folder ?? '',
+    isPublic: list?.isPublic ?? false,
+    description: list?.description ?? '',
+    why: list?.why ?? '',
+    onPreferences: list?.onPreferences ?? true,
+    byForm: list?.byForm ?? true,
+  }));
+  const set = (part: Partial<typeof values>) => setValues({ ...values, ...part });
+  const save = useKeep('lists', list?.id ?? null, onDone);
+  return (
+    <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), save.mutate(values))}>
+      <NameInput value={values.name} onChange={(name) => set({ name })} />
+      <Labelled label="Folder" hint="A new name makes a new folder; empty for none.">
+        <input className="input" maxLength={80} list="list-folders" value={values.folder} onChange={(event) => set({ folder: event.target.value })} />
+      </Labelled>
+      <datalist id="list-folders">
+        {folders.map((folder) => (
+          <option key={folder} value={folder} />
+        ))}
+      </datalist>
+      <Tick label="Public" hint="Supporters see it by name and can agree to it." value={values.isPublic} onChange={(isPublic) => set({ isPublic })} />
+      {values.isPublic && (
+        <>
+          <Tick label="Shown on the preference page" value={values.onPreferences} onChange={(onPreferences) => set({ onPreferences })} />
+          <Tick label="May be joined by a form" value={values.byForm} onChange={(byForm) => set({ byForm })} />
+        </>
+      )}
+      <Labelled label="What it is" hint="Beside its name, for supporters.">
+        <textarea className="input" value={values.description} maxLength={500} onChange={(event) => set({ description: event.target.value })} />
+      </Labelled>
+      <Labelled label="Why we write to you" hint="In the footer of every message to this list, and on the preference page.">
+        <textarea className="input" value={values.why} maxLength={600} onChange={(event) => set({ why: event.target.value })} />
+      </Labelled>
+      <Problem error={save.error} />
+      <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+        Keep it
+      </Button>
+    </form>
+  );
+}
+
+/** A tag: its name, and whether chapters have it too. */
+export function TagForm({ tag, above, onDone }: { tag: TagView | null; above: boolean; onDone: () => void }) {
+  const [name, setName] = useState(tag?.name ?? '');
+  const [handedDown, setHandedDown] = useState(tag?.handedDown ?? true);
+  const save = useKeep('tags', tag?.id ?? null, onDone);
+  const ofAll = above && (tag === null || tag.chapter === null);
+  return (
+    <form
+      className="sheet p-5 flex flex-col gap-4"
+      onSubmit={(event) => (event.preventDefault(), save.mutate(ofAll ? { name, handedDown } : { name }))}
+    >
+      <NameInput value={name} onChange={setName} />
+      {ofAll && (
+        <Tick label="Handed down" hint="Chapters see it and put it on; how they use it is seen here." value={handedDown} onChange={setHandedDown} />
+      )}
+      <Problem error={save.error} />
+      <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+        Keep it
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,100 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { DeletionNotice, ListView, TagView } from '@goodword/core/contract';
+import { call, get } from '../../app/api';
+import { refreshAll } from '../../app/refresh';
+import { useMay, useSession } from '../../app/session';
+import { Button, Heading, Problem } from '../../ui/basics';
+import { Confirm, Drawer } from '../../ui/dialogs';
+import { SortNav } from '../SortNav';
+import { ListForm, TagForm } from './GroupForm';
+import { Lists } from './Lists';
+import { JoinTags, Tags, TagUses, type TagDeed } from './Tags';
+
+/** Deleting says first what goes and what stays, and what stands in the way. */
+function Removing({ path, name, onDone }: { path: string; name: string; onDone: () => void }) {
+  const queryClient = useQueryClient();
+  const { data: notice } = useQuery({ queryKey: ['deletion', path], queryFn: () => get<DeletionNotice>(`${path}/deletion`), staleTime: 0 });
+  if (!notice) return null;
+  return (
+    <Confirm
+      open
+      onClose={onDone}
+      title={`Delete ${name}?`}
+      act={`Delete ${name}`}
+      onAct={async () => (await call('DELETE', path), void refreshAll(queryClient))}
+      body={<p>{notice.blocked ? `It can't go yet: ${notice.blocked}` : notice.takes}</p>}
+    />
+  );
+}
+
+type Doing =
+  { what: 'list'; list: ListView | null } | { what: 'new-tag' } | { what: TagDeed; tag: TagView } | { what: 'remove-list'; list: ListView };
+
+function titleOf(doing: Doing): string {
+  switch (doing.what) {
+    case 'list':
+      return doing.list ? `Change ${doing.list.name}` : 'Make a list';
+    case 'new-tag':
+      return 'Make a tag';
+    case 'edit':
+      return `Change ${doing.tag.name}`;
+    case 'join':
+      return `Make ${doing.tag.name} one with another tag`;
+    case 'use':
+      return `${doing.tag.name}, by chapter`;
+    case 'remove':
+    case 'remove-list':
+      return '';
+  }
+}
+
+/** Lists in their folders, and tags: groups kept by hand. */
+export default function Groups() {
+  const may = useMay('organizer');
+  const { chapter } = useSession();
+  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const [doing, setDoing] = useState<Doing | null>(null);
+  const done = () => setDoing(null);
+  const folders = [...new Set((lists.data ?? []).map((list) => list.folder).filter(Boolean))];
+  const drawn = doing !== null && doing.what !== 'remove' && doing.what !== 'remove-list' ? doing : null;
+  return (
+    <>
+      <Heading title="Lists and tags" note="Groups kept by hand" />
+      <SortNav />
+      <Problem error={tags.error ?? lists.error} />
+      <div className="grid grid-cols-2 gap-4 items-start overflow-y-auto">
+        <section className="sheet p-5" aria-label="Lists">
+          <div className="flex justify-between items-center pb-2">
+            <h2 className="subtitle">Lists</h2>
+            {may && <Button onClick={() => setDoing({ what: 'list', list: null })}>Make a list</Button>}
+          </div>
+          {lists.data && (
+            <Lists
+              lists={lists.data}
+              onEdit={(list) => setDoing({ what: 'list', list })}
+              onRemove={(list) => setDoing({ what: 'remove-list', list })}
+            />
+          )}
+        </section>
+        <section className="sheet p-5" aria-label="Tags">
+          <div className="flex justify-between items-center pb-2">
+            <h2 className="subtitle">Tags</h2>
+            {may && <Button onClick={() => setDoing({ what: 'new-tag' })}>Make a tag</Button>}
+          </div>
+          {tags.data && <Tags tags={tags.data} onDo={(what, tag) => setDoing({ what, tag })} />}
+        </section>
+      </div>
+      <Drawer open={drawn !== null} onClose={done} title={drawn ? titleOf(drawn) : ''}>
+        {drawn?.what === 'list' && <ListForm list={drawn.list} folders={folders} onDone={done} />}
+        {drawn?.what === 'new-tag' && <TagForm tag={null} above={chapter === null} onDone={done} />}
+        {drawn?.what === 'edit' && <TagForm tag={drawn.tag} above={chapter === null} onDone={done} />}
+        {drawn?.what === 'join' && <JoinTags tag={drawn.tag} tags={tags.data ?? []} onDone={done} />}
+        {drawn?.what === 'use' && <TagUses tag={drawn.tag} />}
+      </Drawer>
+      {doing?.what === 'remove' && <Removing path={`tags/${doing.tag.id}`} name={doing.tag.name} onDone={done} />}
+      {doing?.what === 'remove-list' && <Removing path={`lists/${doing.list.id}`} name={doing.list.name} onDone={done} />}
+    </>
+  );
+}

@@ -1,0 +1,105 @@
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { GripVertical } from 'lucide-react';
+import { Link } from 'react-router';
+import type { ListView } from '@goodword/core/contract';
+import { call } from '../../app/api';
+import { useFormat } from '../../app/format';
+import { refreshAll } from '../../app/refresh';
+import { useMay } from '../../app/session';
+import { Empty, Problem } from '../../ui/basics';
+import { foldersOf, listMoved } from './folders';
+
+function Row({ list, onEdit, onRemove }: { list: ListView; onEdit: () => void; onRemove: () => void }) {
+  const format = useFormat();
+  const may = useMay('organizer');
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: list.id, disabled: !may });
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Transform.toString(transform), transition }}
+      className="grid grid-cols-[24px_1fr_auto_auto] gap-3 border-t border-hair py-2 bg-sheet"
+    >
+      {may ? (
+        <button className="text-ink3 hover:text-ink cursor-grab self-start pt-[2px]" aria-label={`Move ${list.name}`} {...attributes} {...listeners}>
+          <GripVertical size={15} />
+        </button>
+      ) : (
+        <span />
+      )}
+      <span>
+        <b>{list.name}</b>
+        <span className="text-ink2">, {list.isPublic ? 'public' : 'internal'}</span>
+        {list.description && <span className="block text-ink2 text-[12.5px]">{list.description}</span>}
+      </span>
+      <Link className="link self-start" to={`/sort?list=${list.id}`} aria-label={`${list.people} people on ${list.name}`}>
+        {format.number(list.people)}
+      </Link>
+      {may && (
+        <span className="whitespace-nowrap">
+          <button className="link text-ink2 mr-3" onClick={onEdit} aria-label={`Change ${list.name}`}>
+            Change
+          </button>
+          <button className="link text-madder" onClick={onRemove} aria-label={`Delete ${list.name}`}>
+            Delete
+          </button>
+        </span>
+      )}
+    </li>
+  );
+}
+
+/** Lists in their folders. Moved within a folder they change their order, on the preference page too; moved into another they lie there. */
+export function Lists({
+  lists,
+  onEdit,
+  onRemove,
+}: {
+  lists: readonly ListView[];
+  onEdit: (list: ListView) => void;
+  onRemove: (list: ListView) => void;
+}) {
+  const queryClient = useQueryClient();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const move = useMutation({
+    mutationFn: async ({ from, to }: { from: ListView; to: ListView }) => {
+      if (from.folder !== to.folder) await call('PUT', 'lists/folder', { ids: [from.id], folder: to.folder });
+      await call('PUT', 'lists/order', { ids: listMoved(lists, from.id, to.id) });
+    },
+    onSettled: () => refreshAll(queryClient),
+  });
+  const ended = ({ active, over }: DragEndEvent) => {
+    const of = (id: unknown) => lists.find((list) => list.id === Number(id));
+    const [from, to] = [of(active.id), of(over?.id)];
+    if (from && to && from !== to) move.mutate({ from, to });
+  };
+  if (lists.length === 0)
+    return (
+      <Empty title="No lists yet">
+        <p>A public list is one that supporters see and agree to; an internal one is for you.</p>
+      </Empty>
+    );
+  const folders = foldersOf(lists);
+  return (
+    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended}>
+      <SortableContext items={folders.flatMap((one) => one.lists.map(({ id }) => id))} strategy={verticalListSortingStrategy}>
+        {folders.map(({ folder, lists: some }) => (
+          <section key={folder} aria-label={folder || 'In no folder'} className="pb-2">
+            {(folder !== '' || folders.length > 1) && <h3 className="font-semibold text-[13px] text-ink2 pt-3 pb-1">{folder || 'In no folder'}</h3>}
+            <ul>
+              {some.map((list) => (
+                <Row key={list.id} list={list} onEdit={() => onEdit(list)} onRemove={() => onRemove(list)} />
+              ))}
+            </ul>
+          </section>
+        ))}
+      </SortableContext>
+      <Problem error={move.error} />
+    </DndContext>
+  );
+}

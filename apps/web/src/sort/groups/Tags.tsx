@@ -1,0 +1,116 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { TagUse, TagView } from '@goodword/core/contract';
+import { call, get } from '../../app/api';
+import { plural, useFormat } from '../../app/format';
+import { refreshAll } from '../../app/refresh';
+import { useMay } from '../../app/session';
+import { Button, Empty, Labelled, Problem } from '../../ui/basics';
+
+/** Two tags become one: what that does is said before it is done. */
+export function JoinTags({ tag, tags, onDone }: { tag: TagView; tags: readonly TagView[]; onDone: () => void }) {
+  const format = useFormat();
+  const queryClient = useQueryClient();
+  const [into, setInto] = useState('');
+  const merge = useMutation({
+    mutationFn: () => call<{ people: number }>('POST', `tags/${tag.id}/join`, { intoId: Number(into) }),
+    onSuccess: () => (void refreshAll(queryClient), onDone()),
+  });
+  const other = tags.find(({ id }) => id === Number(into));
+  return (
+    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), merge.mutate())}>
+      <Labelled label="The tag that stays">
+        <select className="input" autoFocus value={into} onChange={(event) => setInto(event.target.value)}>
+          <option value="">Choose…</option>
+          {tags
+            .filter(({ id }) => id !== tag.id)
+            .map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+        </select>
+      </Labelled>
+      {other && (
+        <p className="text-ink2">
+          {format.number(tag.people)} {plural(tag.people, 'person has', 'people have')} {tag.name}; each has {other.name} afterwards. Segments and
+          messages that ask for {tag.name} ask for {other.name}. This can’t be parted again.
+        </p>
+      )}
+      <Problem error={merge.error} />
+      <Button type="submit" weight="main" className="self-start" disabled={!other || merge.isPending}>
+        {other ? `Make ${tag.name} one with ${other.name}` : 'Make them one'}
+      </Button>
+    </form>
+  );
+}
+
+/** How the chapters use a tag, by their people. */
+export function TagUses({ tag }: { tag: TagView }) {
+  const format = useFormat();
+  const { data, error } = useQuery({ queryKey: ['tag-use', tag.id], queryFn: () => get<TagUse[]>(`tags/${tag.id}/use`) });
+  return (
+    <div className="sheet p-5">
+      <Problem error={error} />
+      {data?.length === 0 && <p className="text-ink2">Nobody has it yet.</p>}
+      <dl>
+        {data?.map(({ chapter, people }) => (
+          <div key={chapter} className="flex justify-between border-b border-hair py-2">
+            <dt>{chapter}</dt>
+            <dd className="tabular-nums">{format.number(people)}</dd>
+          </div>
+        ))}
+      </dl>
+    </div>
+  );
+}
+
+export type TagDeed = 'edit' | 'join' | 'use' | 'remove';
+
+/** Tags with how many people have each, and whose they are. */
+export function Tags({ tags, onDo }: { tags: readonly TagView[]; onDo: (deed: TagDeed, tag: TagView) => void }) {
+  const format = useFormat();
+  const may = useMay('organizer');
+  if (tags.length === 0)
+    return (
+      <Empty title="No tags yet">
+        <p>Short words of your own, put on people by hand or with a batch.</p>
+      </Empty>
+    );
+  return (
+    <ul>
+      {tags.map((tag) => (
+        <li key={tag.id} className="grid grid-cols-[1fr_auto_auto] gap-4 border-t border-hair py-2">
+          <span>
+            <b>{tag.name}</b>
+            {(tag.chapter ?? (tag.handedDown ? null : 'not handed down')) && (
+              <span className="text-ink2 text-[12.5px]">, {tag.chapter ?? 'not handed down'}</span>
+            )}
+          </span>
+          <span>
+            <Link className="link" to={`/sort?tag=${tag.id}`} aria-label={`${tag.people} people with ${tag.name}`}>
+              {format.number(tag.people)}
+            </Link>
+          </span>
+          {may && (
+            <span className="whitespace-nowrap flex gap-3">
+              <button className="link text-ink2" onClick={() => onDo('use', tag)} aria-label={`Chapters using ${tag.name}`}>
+                By chapter
+              </button>
+              <button className="link text-ink2" onClick={() => onDo('edit', tag)} aria-label={`Change ${tag.name}`}>
+                Change
+              </button>
+              <button className="link text-ink2" onClick={() => onDo('join', tag)} aria-label={`Make ${tag.name} one with another`}>
+                Make one with…
+              </button>
+              <button className="link text-madder" onClick={() => onDo('remove', tag)} aria-label={`Delete ${tag.name}`}>
+                Delete
+              </button>
+            </span>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,139 @@
+import { useQuery } from '@tanstack/react-query';
+import type { FieldView, MessageView } from '@goodword/core/contract';
+import { LABEL_SHEETS, type LabelKind } from '@goodword/core/print';
+import { get } from '../../app/api';
+import { Labelled } from '../../ui/basics';
+import { Choose, type Part } from './parts';
+import { toggled } from './printing';
+
+const FORMS = [
+  ['call', 'Call sheet, numbered, to enter the answers by'],
+  ['door', 'Door-to-door sheet, by street and side'],
+  ['labels', 'Mailing labels'],
+  ['letters', 'Letters, in the words of a message'],
+] as const;
+
+const COLUMNS = [
+  ['phone', 'Phone'],
+  ['email', 'Email'],
+  ['address', 'Address'],
+  ['last-gift', 'Last gift'],
+  ['tags', 'Tags'],
+  ['standing', 'Standing'],
+  ['notes', 'Last note'],
+] as const;
+
+const PAPERS = [
+  ['LETTER', 'US Letter'],
+  ['A4', 'A4'],
+] as const;
+
+const TOGETHER = [
+  ['yes', 'One for each household'],
+  ['no', 'One for each person'],
+] as const;
+
+function Columns({ typed, set }: Part) {
+  const { data = [] } = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
+  const chosen = (typed.columns ?? '').split(',');
+  const all = [...COLUMNS, ...data.map((field) => [String(field.id), field.name] as const)];
+  return (
+    <fieldset>
+      <legend className="font-semibold text-[13px] pb-1">Beside the name, eight at most</legend>
+      <div className="grid grid-cols-2 gap-x-4 gap-y-1">
+        {all.map(([column, words]) => (
+          <label key={column} className="flex gap-2 items-center">
+            <input
+              type="checkbox"
+              className="accent-[#0F766B]"
+              checked={chosen.includes(column)}
+              disabled={!chosen.includes(column) && chosen.filter(Boolean).length >= 8}
+              onChange={() => set('columns', toggled(typed.columns ?? '', column))}
+            />
+            {words}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+/** A sheet to call from or to walk with. */
+function SheetPart(part: Part) {
+  const { typed, set } = part;
+  return (
+    <>
+      <Labelled label="Title">
+        <input className="input" maxLength={120} value={typed.title ?? ''} onChange={(event) => set('title', event.target.value)} />
+      </Labelled>
+      <Columns {...part} />
+      <div className="grid grid-cols-2 gap-3">
+        <Choose label="Paper" name="paper" options={PAPERS} {...part} />
+        <Labelled label="Lines for notes">
+          <input
+            className="input"
+            type="number"
+            min={0}
+            max={6}
+            value={typed.noteLines ?? '1'}
+            onChange={(event) => set('noteLines', event.target.value)}
+          />
+        </Labelled>
+      </div>
+      <p className="text-ink2">
+        {typed.form === 'call'
+          ? 'Who may not be called for an appeal is left out, and the sheet says how many. The answers are entered under Calls.'
+          : 'Who said no to post is left out, and the sheet says how many.'}
+      </p>
+    </>
+  );
+}
+
+function LabelsPart(part: Part) {
+  const { typed, set } = part;
+  const kinds = Object.entries(LABEL_SHEETS).map(([kind, sheet]) => [kind, sheet.name] as const);
+  const sheet = LABEL_SHEETS[(typed.labels ?? 'letter-30') as LabelKind];
+  return (
+    <>
+      <Choose label="Sheet" name="labels" options={kinds} {...part} />
+      <Choose label="How many" name="together" options={TOGETHER} {...part} />
+      <Labelled label="Labels of the first sheet that are used already">
+        <input
+          className="input"
+          type="number"
+          min={0}
+          max={sheet.columns * sheet.rows - 1}
+          value={typed.used ?? '0'}
+          onChange={(event) => set('used', event.target.value)}
+        />
+      </Labelled>
+      <p className="text-ink2">Who has no postal address, or said no to post, gets none. Print at 100 %, without fitting to the page.</p>
+    </>
+  );
+}
+
+function LettersPart(part: Part) {
+  const { data = [] } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
+  const written = data.filter((message) => message.channel === 'email' && message.letter !== null);
+  return (
+    <>
+      <Choose label="In the words of" name="messageId" options={written.map((message) => [message.id, message.name] as const)} {...part} />
+      <Choose label="How many" name="together" options={TOGETHER} {...part} />
+      <Choose label="Paper" name="paper" options={PAPERS} {...part} />
+      <p className="text-ink2">Pictures are left out on paper. Who has no postal address, or said no to post, gets none.</p>
+    </>
+  );
+}
+
+/** What is printed of a group, and how. */
+export function PrintPart(part: Part) {
+  const { form } = part.typed;
+  return (
+    <>
+      <Choose label="What to print" name="form" options={FORMS} {...part} />
+      {(form === 'call' || form === 'door') && <SheetPart {...part} />}
+      {form === 'labels' && <LabelsPart {...part} />}
+      {form === 'letters' && <LettersPart {...part} />}
+    </>
+  );
+}

@@ -1,0 +1,140 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useForm } from 'react-hook-form';
+import type { ListView, RecordView } from '@goodword/core/contract';
+import { CHANNEL_WORDS, ENTRY_WORDS, PURPOSES, ROAD_WORDS } from '@goodword/core/permission';
+import { call, get, ProblemError } from '../../app/api';
+import { Button, Labelled, Problem } from '../../ui/basics';
+import { refreshAll } from '../../app/refresh';
+import { channelsFor, HAND_STATES, kept, roadsFor, type HandState } from './entry';
+import { localDay } from '../../app/format';
+
+/** One person's word, recorded by hand: dated, with how and in what words. */
+export function EntryForm({ record, onDone }: { record: RecordView; onDone: () => void }) {
+  const queryClient = useQueryClient();
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const first = record.contactPoints[0]!;
+  const { register, handleSubmit, watch } = useForm({
+    defaultValues: {
+      contactPointId: first.id,
+      channel: first.kind === 'email' ? 'email' : 'text',
+      scope: 'appeals',
+      state: 'yes',
+      how: 'phone',
+      on: localDay(),
+      words: '',
+      until: '',
+      sheet: undefined as FileList | undefined,
+    },
+  });
+  const save = useMutation({
+    mutationFn: async ({ sheet, ...body }: { sheet?: File }) => {
+      const evidence = sheet ? { evidenceId: await keepSheet(record.id, sheet) } : {};
+      await call('POST', `supporters/${record.id}/permission`, { ...body, ...evidence });
+    },
+    onSuccess: () => (void refreshAll(queryClient), onDone()),
+  });
+  const point = record.contactPoints.find((one) => one.id === Number(watch('contactPointId')));
+  const state = watch('state') as HandState;
+  const channels = channelsFor(point?.kind ?? 'email', state);
+  const roads = roadsFor(state);
+  const submit = handleSubmit(({ until, sheet, ...values }) =>
+    save.mutate({
+      ...values,
+      // A pause holds everything on the channel.
+      scope: state === 'pause' ? 'all' : values.scope,
+      contactPointId: Number(values.contactPointId),
+      channel: kept(values.channel, channels),
+      how: kept(values.how, roads),
+      ...(state === 'pause' ? { until } : {}),
+      ...(sheet?.[0] ? { sheet: sheet[0] } : {}),
+    } as { sheet?: File }),
+  );
+  return (
+    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => void submit(event)}>
+      <div className="grid grid-cols-2 gap-3">
+        <Labelled label="They said">
+          <select className="input" {...register('state')}>
+            {HAND_STATES.map((one) => (
+              <option key={one} value={one}>
+                {ENTRY_WORDS[one]}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+        <Labelled label="To">
+          {state === 'pause' ? (
+            <input className="input" disabled value="everything" readOnly />
+          ) : (
+            <select className="input" {...register('scope')}>
+              <option value="all">everything</option>
+              <option value="marketing">everything but service</option>
+              {PURPOSES.map((purpose) => (
+                <option key={purpose} value={purpose}>
+                  {purpose}
+                </option>
+              ))}
+              {lists.data
+                ?.filter((list) => list.isPublic)
+                .map((list) => (
+                  <option key={list.id} value={`list:${list.id}`}>
+                    {list.name}
+                  </option>
+                ))}
+            </select>
+          )}
+        </Labelled>
+        <Labelled label="At">
+          <select className="input" {...register('contactPointId')}>
+            {record.contactPoints.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.shown}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+        <Labelled label="By">
+          <select className="input" {...register('channel')}>
+            {channels.map((one) => (
+              <option key={one} value={one}>
+                {CHANNEL_WORDS[one]}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+        <Labelled label="How">
+          <select className="input" {...register('how')}>
+            {roads.map((road) => (
+              <option key={road} value={road}>
+                {ROAD_WORDS[road]}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+        <Labelled label="On">
+          <input type="date" className="input" required {...register('on')} />
+        </Labelled>
+      </div>
+      {state === 'pause' && (
+        <Labelled label="Until the end of" fault={save.error instanceof ProblemError ? save.error.of('until') : null}>
+          <input type="date" className="input !w-[180px]" required {...register('until')} />
+        </Labelled>
+      )}
+      <Labelled label="In what words" fault={save.error instanceof ProblemError ? save.error.of('words') : null}>
+        <textarea className="input min-h-[70px]" {...register('words')} />
+      </Labelled>
+      <Labelled label="The sheet they signed" hint="A picture or a PDF, at most 10 MB">
+        <input type="file" className="input" accept="image/*,application/pdf" {...register('sheet')} />
+      </Labelled>
+      <Problem error={save.error} />
+      <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+        Add the entry
+      </Button>
+    </form>
+  );
+}
+
+async function keepSheet(supporterId: number, sheet: File): Promise<number> {
+  const form = new FormData();
+  form.append('file', sheet);
+  return (await call<{ id: number }>('POST', `supporters/${supporterId}/evidence`, form)).id;
+}

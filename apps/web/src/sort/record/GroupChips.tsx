@@ -1,0 +1,135 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Plus, Tag, X } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { Link } from 'react-router';
+import type { CampaignView, ListView, RecordView, TagView } from '@goodword/core/contract';
+import { call, get } from '../../app/api';
+import { useFormat } from '../../app/format';
+import { useMay } from '../../app/session';
+import { refreshAll } from '../../app/refresh';
+
+const CHIP = 'inline-flex items-center gap-1 sheet px-2 py-[3px] text-[12.5px]';
+const ITEM = 'px-3 py-[6px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
+
+/** On a roster: where they stand, to be moved from here or taken off. */
+function RosterChip({ record, roster }: { record: RecordView; roster: RecordView['rosters'][number] }) {
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const group = { ids: [record.id] };
+  const change = useMutation({
+    mutationFn: (standing: string | null) =>
+      standing === null
+        ? call('POST', `campaigns/${roster.id}/roster/off`, { group })
+        : call('PUT', `campaigns/${roster.id}/roster`, { group, standing }),
+    onSuccess: () => refreshAll(queryClient),
+  });
+  const words = `Roster: ${roster.name}, ${roster.standing}`;
+  if (!may) return <span className={CHIP}>{words}</span>;
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className={`${CHIP} hover:underline`} aria-label={`${words}. Move or take off`}>
+        {words}
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="sheet p-1 z-20" align="start">
+          {roster.standings
+            .filter((one) => one !== roster.standing)
+            .map((one) => (
+              <DropdownMenu.Item key={one} className={ITEM} onSelect={() => change.mutate(one)}>
+                Move to “{one}”
+              </DropdownMenu.Item>
+            ))}
+          <DropdownMenu.Separator className="h-px bg-hair my-1" />
+          <DropdownMenu.Item className={ITEM} asChild>
+            <Link to={`/sort/campaigns/${roster.id}`}>Open the campaign</Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => change.mutate(null)}>
+            Take off the roster
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+/** Tags, lists, rosters and segments of one person; all but the last can be put on and taken off here. */
+export function GroupChips({ record }: { record: RecordView }) {
+  const may = useMay('organizer');
+  const format = useFormat();
+  const queryClient = useQueryClient();
+  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns'), enabled: may });
+  const put = useMutation({
+    mutationFn: ({ id, standings }: CampaignView) => call('PUT', `campaigns/${id}/roster`, { group: { ids: [record.id] }, standing: standings[0] }),
+    onSuccess: () => refreshAll(queryClient),
+  });
+  const change = useMutation({
+    mutationFn: ({ method, kind, id }: { method: 'PUT' | 'DELETE'; kind: 'tags' | 'lists'; id: number }) =>
+      call(method, `supporters/${record.id}/${kind}/${id}`),
+    onSuccess: () => refreshAll(queryClient),
+  });
+  const off = (kind: 'tags' | 'lists', id: number, words: string) =>
+    may && (
+      <button aria-label={`Take ${words} off`} className="text-ink3 hover:text-madder" onClick={() => change.mutate({ method: 'DELETE', kind, id })}>
+        <X size={12} />
+      </button>
+    );
+  return (
+    <div className="flex flex-wrap gap-[7px] pb-4">
+      {record.tags.map((tag) => (
+        <span key={tag.id} className={CHIP} title={`Put on ${tag.how}, ${format.day(tag.since)}`}>
+          <Tag size={11} className="text-verdigris" aria-label="Tag" /> {tag.name} {off('tags', tag.id, tag.name)}
+        </span>
+      ))}
+      {record.lists.map((list) => (
+        <span key={list.id} className={CHIP} title={`Put on ${list.how}, ${format.day(list.since)}`}>
+          List: {list.name} {off('lists', list.id, list.name)}
+        </span>
+      ))}
+      {record.rosters.map((roster) => (
+        <RosterChip key={roster.id} record={record} roster={roster} />
+      ))}
+      {record.segments.map((segment) => (
+        <Link key={segment.id} className={`${CHIP} hover:underline`} to={`/sort/segments/${segment.id}`}>
+          Segment: {segment.name}
+        </Link>
+      ))}
+      {may && (
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger className="inline-flex items-center gap-1 rounded-paper border border-dashed border-[#8b989d] px-2 text-[12.5px] font-semibold">
+            <Plus size={12} /> Add to
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content className="sheet p-1 max-h-[380px] overflow-y-auto z-20" align="start">
+              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Tags</DropdownMenu.Label>
+              {tags.data
+                ?.filter((tag) => !record.tags.some((one) => one.id === tag.id))
+                .map((tag) => (
+                  <DropdownMenu.Item key={tag.id} className={ITEM} onSelect={() => change.mutate({ method: 'PUT', kind: 'tags', id: tag.id })}>
+                    {tag.name}
+                  </DropdownMenu.Item>
+                ))}
+              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Lists</DropdownMenu.Label>
+              {lists.data
+                ?.filter((list) => !record.lists.some((one) => one.id === list.id))
+                .map((list) => (
+                  <DropdownMenu.Item key={list.id} className={ITEM} onSelect={() => change.mutate({ method: 'PUT', kind: 'lists', id: list.id })}>
+                    {list.name}
+                  </DropdownMenu.Item>
+                ))}
+              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Rosters</DropdownMenu.Label>
+              {campaigns.data
+                ?.filter((campaign) => campaign.isOpen && campaign.standings.length > 0 && !record.rosters.some((one) => one.id === campaign.id))
+                .map((campaign) => (
+                  <DropdownMenu.Item key={campaign.id} className={ITEM} onSelect={() => put.mutate(campaign)}>
+                    {campaign.name}, {campaign.standings[0]}
+                  </DropdownMenu.Item>
+                ))}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      )}
+    </div>
+  );
+}

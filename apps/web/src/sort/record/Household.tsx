@@ -1,0 +1,78 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { RecordView } from '@goodword/core/contract';
+import { call } from '../../app/api';
+import { refreshAll } from '../../app/refresh';
+import { Button, Labelled, Problem } from '../../ui/basics';
+import { Drawer } from '../../ui/dialogs';
+import { PersonPicker } from '../../ui/PersonPicker';
+import { personName } from '../../ui/people';
+
+function Greeting({ record }: { record: RecordView }) {
+  const queryClient = useQueryClient();
+  const [words, setWords] = useState(record.household?.own ?? '');
+  const save = useMutation({
+    mutationFn: () => call('PUT', `supporters/${record.id}/household/greeting`, { greeting: words }),
+    onSuccess: () => refreshAll(queryClient),
+  });
+  return (
+    <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+      <Labelled label="Greeted as" hint="Empty for the first names. Messages write it where {Greeting} stands.">
+        <input
+          className="input"
+          maxLength={200}
+          placeholder={record.household?.greeting}
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+        />
+      </Labelled>
+      <Problem error={save.error} />
+      <Button type="submit" className="self-start" disabled={save.isPending || words === (record.household?.own ?? '')}>
+        Keep the greeting
+      </Button>
+    </form>
+  );
+}
+
+/** Whom a person lives with: one greeting for all of them, and one letter. */
+export function Household({ record, open, onClose }: { record: RecordView; open: boolean; onClose: () => void }) {
+  const queryClient = useQueryClient();
+  const act = useMutation({
+    mutationFn: (withId: number | null) =>
+      call(withId === null ? 'DELETE' : 'PUT', `supporters/${record.id}/household`, withId === null ? undefined : { withId }),
+    onSuccess: () => refreshAll(queryClient),
+  });
+  const { household } = record;
+  return (
+    <Drawer open={open} onClose={onClose} title="Household" note="One greeting for all of them, and one letter by post">
+      <div className="sheet p-5 flex flex-col gap-4 overflow-y-auto">
+        {household ? (
+          <>
+            <ul className="flex flex-col gap-1" aria-label="Who lives together">
+              {household.members.map((member) => (
+                <li key={member.id} className="flex justify-between">
+                  <Link className="link" to={`/sort/supporters/${member.id}`} onClick={onClose}>
+                    {member.name || 'No name on file'}
+                  </Link>
+                </li>
+              ))}
+            </ul>
+            <Greeting key={household.own} record={record} />
+            <button className="link text-madder self-start" onClick={() => act.mutate(null)}>
+              {personName(record)} does not live there any more
+            </button>
+          </>
+        ) : (
+          <p className="text-ink2">{personName(record)} is in no household. Choose whom they live with.</p>
+        )}
+        <PersonPicker
+          label={household ? 'Somebody else who lives there' : 'Whom they live with'}
+          without={record.id}
+          onPick={({ id }) => act.mutate(id)}
+        />
+        <Problem error={act.error} />
+      </div>
+    </Drawer>
+  );
+}

@@ -1,0 +1,98 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { RecordView } from '@goodword/core/contract';
+import { call, get } from '../../app/api';
+import { refreshAll } from '../../app/refresh';
+import { useMay } from '../../app/session';
+import { Button, Labelled, Problem } from '../../ui/basics';
+import { Drawer } from '../../ui/dialogs';
+import { localDay } from '../../app/format';
+
+/** What can be done with one person's permission: record, object, show it to anyone, let them choose for themselves. */
+export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord: () => void }) {
+  const may = useMay('organizer');
+  const [objecting, setObjecting] = useState(false);
+  const link = useMutation({ mutationFn: () => get<{ url: string }>(`supporters/${record.id}/choices-link`) });
+  return (
+    <div className="flex flex-col gap-2 pb-3 items-start">
+      {may && record.contactPoints.length > 0 && (
+        <>
+          <button className="link" onClick={onRecord}>
+            Record what they said
+          </button>
+          <button className="link" onClick={() => setObjecting(true)}>
+            They object to all marketing
+          </button>
+        </>
+      )}
+      <p>
+        All of it to{' '}
+        <a className="link" href={`/api/supporters/${record.id}/permission.html`} target="_blank" rel="noreferrer">
+          print
+        </a>{' '}
+        or as{' '}
+        <a className="link" href={`/api/supporters/${record.id}/permission.json`}>
+          JSON
+        </a>
+      </p>
+      {may &&
+        (link.data ? (
+          <Labelled label="Their preference page" hint="Signed for this person; fresh for 30 days, and a way out for ever">
+            <input className="input" readOnly autoFocus value={link.data.url} onFocus={(event) => event.target.select()} />
+          </Labelled>
+        ) : (
+          <button className="link" onClick={() => link.mutate()}>
+            Link to their preference page
+          </button>
+        ))}
+      <Problem error={link.error} />
+      <Drawer
+        open={objecting}
+        onClose={() => setObjecting(false)}
+        title="They object to all marketing"
+        note="One act: every channel, every address. Receipts still go."
+      >
+        <Objection record={record} onDone={() => setObjecting(false)} />
+      </Drawer>
+    </div>
+  );
+}
+
+function Objection({ record, onDone }: { record: RecordView; onDone: () => void }) {
+  const queryClient = useQueryClient();
+  const [values, setValues] = useState({ how: 'phone', on: localDay(), words: '' });
+  const save = useMutation({
+    mutationFn: () => call('POST', `supporters/${record.id}/objection`, values),
+    onSuccess: () => (void refreshAll(queryClient), onDone()),
+  });
+  return (
+    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+      <div className="grid grid-cols-2 gap-3">
+        <Labelled label="How">
+          <select className="input" value={values.how} onChange={(event) => setValues({ ...values, how: event.target.value })}>
+            <option value="phone">by phone</option>
+            <option value="paper">by letter</option>
+            <option value="in-person">in person</option>
+            <option value="reply">by a reply</option>
+          </select>
+        </Labelled>
+        <Labelled label="On">
+          <input type="date" className="input" required value={values.on} onChange={(event) => setValues({ ...values, on: event.target.value })} />
+        </Labelled>
+      </div>
+      <Labelled label="In what words">
+        <textarea
+          className="input min-h-[70px]"
+          required
+          minLength={3}
+          value={values.words}
+          onChange={(event) => setValues({ ...values, words: event.target.value })}
+        />
+      </Labelled>
+      <Problem error={save.error} />
+      <Button type="submit" weight="grave" className="self-start" disabled={save.isPending}>
+        Close every channel to marketing
+      </Button>
+    </form>
+  );
+}

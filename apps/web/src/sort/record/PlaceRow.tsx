@@ -1,0 +1,81 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { RecordView } from '@goodword/core/contract';
+import { placeWords } from '@goodword/core/permission';
+import { call } from '../../app/api';
+import { refreshAll } from '../../app/refresh';
+import { useMay } from '../../app/session';
+import { Button } from '../../ui/basics';
+import { countryChoices, useRegions } from './regions';
+
+/** A country, and one of its regions where it has any. */
+function PlaceEditor({ record, onDone }: { record: RecordView; onDone: () => void }) {
+  const queryClient = useQueryClient();
+  const [country, setCountry] = useState(record.place.country ?? '');
+  const [region, setRegion] = useState(record.place.region ?? '');
+  const regions = useRegions(country);
+  const save = useMutation({
+    mutationFn: () => call('PUT', `supporters/${record.id}/place`, { country: country || null, region: region || null }),
+    onSuccess: () => (onDone(), void refreshAll(queryClient)),
+  });
+  return (
+    <form
+      className="flex flex-col gap-2"
+      onSubmit={(event) => (event.preventDefault(), save.mutate())}
+      onKeyDown={(event) => event.key === 'Escape' && onDone()}
+    >
+      <select className="input" autoFocus aria-label="Country" value={country} onChange={(event) => (setCountry(event.target.value), setRegion(''))}>
+        <option value="">Country not known</option>
+        {countryChoices().map(([code, name]) => (
+          <option key={code} value={code}>
+            {name}
+          </option>
+        ))}
+      </select>
+      {regions.length > 0 && (
+        <select className="input" aria-label="Region" value={region} onChange={(event) => setRegion(event.target.value)}>
+          <option value="">Region not known</option>
+          {regions.map(({ code, name }) => (
+            <option key={code} value={code.slice(3)}>
+              {name}
+            </option>
+          ))}
+        </select>
+      )}
+      <div className="flex gap-3 items-center">
+        <Button type="submit" disabled={save.isPending}>
+          Keep
+        </Button>
+        <button type="button" className="link text-ink2" onClick={onDone}>
+          Leave it as it was
+        </button>
+      </div>
+      {save.error && (
+        <p role="alert" className="text-madder text-[12.5px]">
+          {save.error.message}
+        </p>
+      )}
+    </form>
+  );
+}
+
+/** Where the person is, which decides whose rules hold for them. */
+export function PlaceRow({ record }: { record: RecordView }) {
+  const may = useMay('organizer');
+  const { country, region, rulesOf } = record.place;
+  const [editing, setEditing] = useState(false);
+  if (editing) return <PlaceEditor record={record} onDone={() => setEditing(false)} />;
+  const words = country ? placeWords(region ? `${country}-${region}` : country) : 'not known';
+  return (
+    <p>
+      {may ? (
+        <button className="link font-normal" aria-label={`Place: ${words}. Edit`} onClick={() => setEditing(true)}>
+          {words}
+        </button>
+      ) : (
+        words
+      )}
+      <span className="text-ink2">; rules of {rulesOf}</span>
+    </p>
+  );
+}

@@ -1,0 +1,90 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useParams } from 'react-router';
+import type { RecordView } from '@goodword/core/contract';
+import { call, get } from '../../app/api';
+import { useFormat } from '../../app/format';
+import { refreshAll } from '../../app/refresh';
+import { useMay } from '../../app/session';
+import { Loading, Problem } from '../../ui/basics';
+import { personName } from '../../ui/people';
+import { BulkProgress } from '../people/BulkProgress';
+import { GroupChips } from './GroupChips';
+import { Ledger } from './Ledger';
+import { Reach } from './Reach';
+import { RecordActs } from './RecordActs';
+import { Timeline } from './Timeline';
+
+/** Records that were brought into this one, each with the way back. */
+function MergedFrom({ record }: { record: RecordView }) {
+  const format = useFormat();
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const part = useMutation({
+    mutationFn: (mergingId: number) => call('DELETE', `supporters/${record.id}/merging/${mergingId}`),
+    onSuccess: () => refreshAll(queryClient),
+  });
+  return record.mergedFrom.map((one) => (
+    <p key={one.mergingId} className="text-ink2 text-[12.5px]">
+      With the record of {one.name || 'somebody without a name'} since {format.day(one.at)}.{' '}
+      {may && (
+        <button className="link" onClick={() => part.mutate(one.mergingId)} disabled={part.isPending}>
+          Part them again
+        </button>
+      )}
+      {part.error && (
+        <span role="alert" className="text-madder">
+          {' '}
+          {part.error.message}
+        </span>
+      )}
+    </p>
+  ));
+}
+
+function Who({ record }: { record: RecordView }) {
+  const format = useFormat();
+  const { household } = record;
+  const parts = [
+    record.greeting && `Greeted as “${record.greeting}”`,
+    household && `household of ${household.members.length}`,
+    record.chapter.name,
+    `since ${format.month(record.createdAt)}`,
+  ];
+  return (
+    <div className="grow min-w-0">
+      <h1 className="title truncate">{personName(record)}</h1>
+      <p className="text-ink2">{parts.filter(Boolean).join(' · ')}</p>
+      <MergedFrom record={record} />
+    </div>
+  );
+}
+
+/** One supporter: who they are, what passed between us, and what they agreed to. */
+export default function Record() {
+  const id = Number(useParams().id);
+  const { data: record, error } = useQuery({ queryKey: ['record', id], queryFn: () => get<RecordView>(`supporters/${id}`) });
+  if (error) return <Problem error={error} />;
+  if (!record) return <Loading what="the record" />;
+  return (
+    <div className="flex gap-5 grow min-h-0">
+      <div className="grow min-w-0 flex flex-col min-h-0">
+        <div className="flex items-center gap-4 pb-3">
+          <span className="w-[52px] h-[52px] shrink-0 rounded-paper bg-[#cddad6] grid place-items-center font-bold text-[18px]" aria-hidden="true">
+            {(record.firstName[0] ?? '') + (record.lastName[0] ?? '')}
+          </span>
+          <Who record={record} />
+          <div className="flex gap-2 shrink-0">
+            <RecordActs key={id} record={record} />
+          </div>
+        </div>
+        <BulkProgress />
+        <GroupChips record={record} />
+        <div className="grid grid-cols-2 gap-4 grow min-h-0">
+          <Reach record={record} />
+          <Timeline key={id} supporterId={id} />
+        </div>
+      </div>
+      <Ledger record={record} />
+    </div>
+  );
+}

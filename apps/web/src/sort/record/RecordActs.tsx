@@ -1,0 +1,99 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { Ellipsis } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { lazy, Suspense, useRef, useState } from 'react';
+import type { BulkAct, RecordView } from '@goodword/core/contract';
+import { call } from '../../app/api';
+import { useMay } from '../../app/session';
+import { Button } from '../../ui/basics';
+import { Drawer } from '../../ui/dialogs';
+import { personName } from '../../ui/people';
+import { BulkForm } from '../people/BulkForm';
+import { followBulk } from '../people/following';
+import { Erase } from './Erase';
+import { Household } from './Household';
+import { Merging } from './Merging';
+import { Rename } from './Rename';
+
+/** The letter's editor is loaded with the first letter. */
+const WriteTo = lazy(() => import('./WriteTo'));
+
+const ITEM = 'px-3 py-[6px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer block';
+type Doing = 'print' | 'write' | 'rename' | 'household' | 'merge' | 'erase' | null;
+
+const FORMS = [
+  ['json', 'JSON'],
+  ['csv', 'CSV'],
+  ['vcf', 'vCard'],
+] as const;
+
+/** What can be done with one record: written to, printed, and the rarer things behind one button. */
+export function RecordActs({ record }: { record: RecordView }) {
+  const may = useMay('organizer');
+  const owner = useMay('owner');
+  const queryClient = useQueryClient();
+  const [doing, setDoing] = useState<Doing>(null);
+  const done = () => setDoing(null);
+  // Opened when the menu gives the focus back to its button: what opens then takes it from there, and returns it there.
+  const chosen = useRef<Doing>(null);
+  const openChosen = () => {
+    const what = chosen.current;
+    chosen.current = null;
+    if (what) setTimeout(() => setDoing(what));
+  };
+  const item = (words: string, what: Doing, grave = false) => (
+    <DropdownMenu.Item className={`${ITEM} ${grave ? 'text-madder' : ''}`} onSelect={() => void (chosen.current = what)}>
+      {words}
+    </DropdownMenu.Item>
+  );
+  const print = async (act: BulkAct) => {
+    followBulk((await call<{ id: number }>('POST', 'bulk', { group: { ids: [record.id] }, act })).id, queryClient);
+    done();
+  };
+  if (!may) return null;
+  return (
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger asChild>
+          <Button aria-label="More to do with this record">
+            <Ellipsis size={16} aria-hidden="true" /> More
+          </Button>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className="sheet p-1 z-20 min-w-[260px]" align="end" onCloseAutoFocus={openChosen}>
+            {item('Change the name', 'rename')}
+            {item(record.household ? 'Household and greeting' : 'Put in a household', 'household')}
+            {item('Bring another record into this one', 'merge')}
+            <DropdownMenu.Separator className="border-t border-hair my-1" />
+            <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Everything about {personName(record)}</DropdownMenu.Label>
+            {FORMS.map(([form, words]) => (
+              <DropdownMenu.Item key={form} asChild className={ITEM}>
+                <a href={`/api/supporters/${record.id}/everything?as=${form}`}>As {words}</a>
+              </DropdownMenu.Item>
+            ))}
+            {owner && <DropdownMenu.Separator className="border-t border-hair my-1" />}
+            {owner && item('Erase this person', 'erase', true)}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <Button onClick={() => setDoing('print')}>Print…</Button>
+      <Button weight="main" onClick={() => setDoing('write')}>
+        Write to them
+      </Button>
+      <Household record={record} open={doing === 'household'} onClose={done} />
+      <Merging record={record} open={doing === 'merge'} onClose={done} />
+      {doing === 'write' && (
+        <Suspense>
+          <WriteTo record={record} open onClose={done} />
+        </Suspense>
+      )}
+      <Drawer open={doing === 'print'} onClose={done} title="Print" note={`For ${personName(record)}, in the background`}>
+        {doing === 'print' && <BulkForm act="print" form="letters" many="it" onBegin={print} />}
+      </Drawer>
+      <Drawer open={doing === 'rename'} onClose={done} title="Change the name" note="The change is kept with who and when">
+        <Rename record={record} onDone={done} />
+      </Drawer>
+      <Erase record={record} open={doing === 'erase'} onClose={done} />
+    </>
+  );
+}

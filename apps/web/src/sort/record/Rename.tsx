@@ -1,0 +1,30 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { RecordView } from '@goodword/core/contract';
+import { call } from '../../app/api';
+import { refreshAll } from '../../app/refresh';
+import { Button, Labelled, Problem } from '../../ui/basics';
+
+export function Rename({ record, onDone }: { record: RecordView; onDone: () => void }) {
+  const queryClient = useQueryClient();
+  const [firstName, setFirst] = useState(record.firstName);
+  const [lastName, setLast] = useState(record.lastName);
+  const save = useMutation({
+    mutationFn: () => call('PATCH', `supporters/${record.id}`, { firstName, lastName }),
+    onSuccess: () => (void refreshAll(queryClient), onDone()),
+  });
+  return (
+    <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+      <Labelled label="First name">
+        <input className="input" value={firstName} onChange={(event) => setFirst(event.target.value)} />
+      </Labelled>
+      <Labelled label="Last name">
+        <input className="input" value={lastName} onChange={(event) => setLast(event.target.value)} />
+      </Labelled>
+      <Problem error={save.error} />
+      <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+        Keep the name
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,183 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { NoteView, TimelineItem, TimelineKind } from '@goodword/core/contract';
+import { call, get, query } from '../../app/api';
+import { useFormat } from '../../app/format';
+import { refreshAll } from '../../app/refresh';
+import { useMay } from '../../app/session';
+import { Button, Loading, Problem } from '../../ui/basics';
+
+const DOTS = { good: 'bg-verdigris border-verdigris', plain: 'bg-sheet border-[#87a59e]', bad: 'bg-sheet border-madder' } as const;
+
+/** What one may look for, in the words of the choice. */
+const KINDS: [value: string, words: string][] = [
+  ['', 'Everything'],
+  ['delivery,reply', 'Messages and replies'],
+  ['gift', 'Gifts'],
+  ['permission', 'Permission'],
+  ['note', 'Notes'],
+  ['edit', 'Edits'],
+  ['batch', 'Batches'],
+] satisfies [`${TimelineKind}` | '' | 'delivery,reply', string][];
+
+function AddNote({ supporterId }: { supporterId: number }) {
+  const queryClient = useQueryClient();
+  const [body, setBody] = useState('');
+  const add = useMutation({
+    mutationFn: () => call('POST', `supporters/${supporterId}/notes`, { body }),
+    onSuccess: () => (setBody(''), void refreshAll(queryClient)),
+  });
+  return (
+    <form className="pt-2 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
+      <textarea
+        className="input"
+        rows={body === '' ? 1 : 3}
+        aria-label="A note, for the team alone"
+        placeholder="Write a note, for the team alone"
+        maxLength={4000}
+        value={body}
+        onChange={(event) => setBody(event.target.value)}
+        onKeyDown={(event) => event.key === 'Enter' && (event.ctrlKey || event.metaKey) && body.trim() !== '' && add.mutate()}
+      />
+      <Problem error={add.error} />
+      {body.trim() !== '' && (
+        <Button type="submit" className="self-start" disabled={add.isPending}>
+          Keep the note
+        </Button>
+      )}
+    </form>
+  );
+}
+
+/** A note's whole words; its writer changes and deletes it where it stands. */
+function Note({ note, supporterId }: { note: NoteView; supporterId: number }) {
+  const queryClient = useQueryClient();
+  const owner = useMay('owner');
+  const [editing, setEditing] = useState<string | null>(null);
+  const act = useMutation({
+    mutationFn: (body: string | null) =>
+      call(body === null ? 'DELETE' : 'PUT', `supporters/${supporterId}/notes/${note.id}`, body === null ? undefined : { body }),
+    onSuccess: () => (setEditing(null), void refreshAll(queryClient)),
+  });
+  if (editing !== null)
+    return (
+      <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), act.mutate(editing))}>
+        <textarea className="input" rows={3} autoFocus aria-label="The note" value={editing} onChange={(event) => setEditing(event.target.value)} />
+        <div className="flex gap-3">
+          <Button type="submit" disabled={editing.trim() === ''}>
+            Keep it
+          </Button>
+          <button type="button" className="link" onClick={() => setEditing(null)}>
+            Leave it as it was
+          </button>
+        </div>
+        <Problem error={act.error} />
+      </form>
+    );
+  return (
+    <>
+      <p className="whitespace-pre-wrap break-words">{note.body}</p>
+      {(note.mine || owner) && (
+        <p className="text-[12.5px] flex gap-3">
+          <button className="link text-ink2" onClick={() => setEditing(note.body)}>
+            Change
+          </button>
+          <button className="link text-ink2" onClick={() => act.mutate(null)}>
+            Delete
+          </button>
+        </p>
+      )}
+    </>
+  );
+}
+
+function Item({ item, last, supporterId }: { item: TimelineItem; last: boolean; supporterId: number }) {
+  const format = useFormat();
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const undo = useMutation({
+    mutationFn: () => call('POST', `supporters/${supporterId}/history/${item.undo}/undo`),
+    onSuccess: () => refreshAll(queryClient),
+  });
+  return (
+    <li className="grid grid-cols-[88px_20px_1fr] gap-1">
+      <span className="text-ink3 text-[12.5px] pt-[1px]">{format.day(item.at)}</span>
+      <span className="flex flex-col items-center">
+        <span className={`w-[9px] h-[9px] rounded-full border-2 mt-[6px] ${DOTS[item.tone]}`} />
+        {!last && <span className="w-px grow bg-hair" />}
+      </span>
+      <div className="pb-4 min-w-0">
+        <p className="font-semibold break-words">
+          {item.link ? (
+            <Link className="hover:underline" to={item.link}>
+              {item.title}
+            </Link>
+          ) : (
+            item.title
+          )}
+        </p>
+        {item.note && <Note note={item.note} supporterId={supporterId} />}
+        <p className="text-ink2 text-[12.5px] break-words">
+          {item.detail}
+          {may && item.undo !== null && (
+            <>
+              {'. '}
+              <button className="link" aria-label={`Undo: ${item.title}`} onClick={() => undo.mutate()} disabled={undo.isPending}>
+                Undo
+              </button>
+            </>
+          )}
+        </p>
+        {undo.error && (
+          <p role="alert" className="text-madder text-[12.5px]">
+            {undo.error.message}
+          </p>
+        )}
+      </div>
+    </li>
+  );
+}
+
+/** Everything that passed between us, newest first; narrowed to what one looks for. */
+export function Timeline({ supporterId, withNotes = true }: { supporterId: number; withNotes?: boolean }) {
+  const [kinds, setKinds] = useState('');
+  const mayNote = useMay('writer');
+  const { data, error, isPending } = useQuery({
+    queryKey: ['timeline', supporterId, kinds],
+    queryFn: () => get<TimelineItem[]>(`supporters/${supporterId}/timeline${kinds ? query({ kinds }) : ''}`),
+  });
+  return (
+    <section className="sheet p-4 overflow-y-auto min-h-0" tabIndex={0} aria-label="Between you">
+      <div className="flex justify-between items-baseline border-b border-ink pb-1">
+        <h2 className="subtitle">Between you</h2>
+        <select
+          className="text-[12.5px] text-ink2 bg-transparent"
+          aria-label="What to show"
+          value={kinds}
+          onChange={(event) => setKinds(event.target.value)}
+        >
+          {KINDS.map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </div>
+      {mayNote && withNotes && <AddNote supporterId={supporterId} />}
+      <Problem error={error} />
+      {isPending && <Loading what="what passed between you" />}
+      {data?.length === 0 && <p className="text-ink2 py-3">{kinds ? 'Nothing of this kind yet.' : 'Nothing yet.'}</p>}
+      <ol className="pt-3">
+        {data?.map((item, i) => (
+          <Item
+            key={`${item.kind}-${item.at}-${item.undo ?? item.note?.id ?? i}`}
+            item={item}
+            last={i === data.length - 1}
+            supporterId={supporterId}
+          />
+        ))}
+      </ol>
+    </section>
+  );
+}

@@ -1,0 +1,161 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import type { MessageView, PersonalVerdict, RecordView } from '@goodword/core/contract';
+import type { LetterDoc } from '@goodword/core/letter';
+import { registryOf, type MergeName, type Registry } from '@goodword/core/merge';
+import { PURPOSES, type Purpose, type SendingChannel } from '@goodword/core/permission';
+import { call, get, query } from '../../app/api';
+import { refreshAll } from '../../app/refresh';
+import { Button, Labelled, Loading, Problem } from '../../ui/basics';
+import { Drawer } from '../../ui/dialogs';
+import { personName } from '../../ui/people';
+import { LetterEditor } from '../../write/LetterEditor';
+import { MergePicker } from '../../write/MergePicker';
+import { TextEditor } from '../../write/TextEditor';
+import { BLANK_SUBJECT, blankLetter, startFrom, type PersonalWords } from './personal';
+
+const PURPOSE_HINTS: Record<Purpose, string> = {
+  news: 'what is going on',
+  appeals: 'anything that asks',
+  volunteering: 'help with hands',
+  service: 'about something they did themselves',
+};
+
+/** What the message would meet, said before it is written: the same verdict as for any other. */
+function Verdict({ id, channel, purpose }: { id: number; channel: SendingChannel; purpose: Purpose }) {
+  const { data, error } = useQuery({
+    queryKey: ['may-write', id, channel, purpose],
+    queryFn: () => get<PersonalVerdict>(`supporters/${id}/may-write${query({ channel, purpose })}`),
+    staleTime: 0,
+  });
+  if (error) return <Problem error={error} />;
+  if (!data) return <p className="text-ink2">Asking the ledger…</p>;
+  const may = data.verdict === 'send';
+  return (
+    <p role="status" className={`border-l-[3px] pl-3 ${may ? 'border-verdigris' : 'border-madder'}`}>
+      <b className={may ? 'text-verdigris' : 'text-madder'}>{data.words}</b>
+      <span className="text-ink2">{may ? `, at ${data.to}` : data.to ? `: ${data.to}` : ''}</span>
+    </p>
+  );
+}
+
+function Start({ channel, onStart }: { channel: SendingChannel; onStart: (message: MessageView | null) => void }) {
+  const { data = [] } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
+  return (
+    <Labelled label="Begin with">
+      <select
+        className="input"
+        defaultValue=""
+        onChange={(event) => onStart(data.find((message) => message.id === Number(event.target.value)) ?? null)}
+      >
+        <option value="">a blank sheet</option>
+        {data
+          .filter((message) => message.channel === channel)
+          .map((message) => (
+            <option key={message.id} value={message.id}>
+              {message.name}
+            </option>
+          ))}
+      </select>
+    </Labelled>
+  );
+}
+
+function Words({
+  words,
+  registry,
+  version,
+  set,
+}: {
+  words: PersonalWords;
+  registry: Registry;
+  version: number;
+  set: (part: Partial<PersonalWords>) => void;
+}) {
+  if (words.channel === 'text') return <TextEditor value={words.text} registry={registry} editable onChange={(text) => set({ text })} />;
+  return (
+    <>
+      <Labelled label="Subject">
+        <div className="flex gap-1">
+          <input className="input" maxLength={200} value={words.subject} onChange={(event) => set({ subject: event.target.value })} />
+          <MergePicker registry={registry} onPick={(field) => set({ subject: words.subject + field })} />
+        </div>
+      </Labelled>
+      <div className="flex flex-col min-h-[320px]">
+        <LetterEditor key={version} value={words.letter} registry={registry} editable onChange={(letter: LetterDoc) => set({ letter })} />
+      </div>
+    </>
+  );
+}
+
+function Letter({ record, registry }: { record: RecordView; registry: Registry }) {
+  const queryClient = useQueryClient();
+  const [version, setVersion] = useState(0);
+  const [words, setWords] = useState<PersonalWords>(() => ({
+    channel: record.contactPoints.some(({ kind }) => kind === 'email') ? 'email' : 'text',
+    purpose: 'news',
+    subject: BLANK_SUBJECT,
+    letter: blankLetter(),
+    text: '',
+  }));
+  const set = (part: Partial<PersonalWords>) => setWords((old) => ({ ...old, ...part }));
+  const start = (message: MessageView | null) => (setWords((old) => startFrom(old, message)), setVersion((old) => old + 1));
+  const send = useMutation({
+    mutationFn: () => call<{ id: number }>('POST', `supporters/${record.id}/messages`, words),
+    // It leaves within seconds, and stands on the record then.
+    onSuccess: () => [500, 2000, 5000, 12_000].forEach((after) => setTimeout(() => void refreshAll(queryClient), after)),
+  });
+  const name = personName(record);
+  if (send.data)
+    return (
+      <div className="sheet p-5">
+        <p className="subtitle">It is on its way to {name}.</p>
+        <p className="text-ink2 pt-1">
+          It stands on the record as soon as it has left.{' '}
+          <Link className="link" to={`/hear-back/${send.data.id}`}>
+            What became of it
+          </Link>
+        </p>
+      </div>
+    );
+  return (
+    <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), send.mutate())}>
+      <div className="grid grid-cols-3 gap-3">
+        <Labelled label="By">
+          <select className="input" value={words.channel} onChange={(event) => set({ channel: event.target.value as SendingChannel })}>
+            <option value="email">email</option>
+            <option value="text">text</option>
+          </select>
+        </Labelled>
+        <Labelled label="For">
+          <select className="input" value={words.purpose} onChange={(event) => set({ purpose: event.target.value as Purpose })}>
+            {PURPOSES.map((purpose) => (
+              <option key={purpose} value={purpose}>
+                {purpose}: {PURPOSE_HINTS[purpose]}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+        <Start key={words.channel} channel={words.channel} onStart={start} />
+      </div>
+      <Verdict id={record.id} channel={words.channel} purpose={words.purpose} />
+      <Words words={words} registry={registry} version={version} set={set} />
+      <Problem error={send.error} />
+      <Button type="submit" weight="main" className="self-start" disabled={send.isPending}>
+        Send it to {name}
+      </Button>
+    </form>
+  );
+}
+
+/** Writes to one person from their record. */
+export default function WriteTo({ record, open, onClose }: { record: RecordView; open: boolean; onClose: () => void }) {
+  const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
+  const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
+  return (
+    <Drawer open={open} onClose={onClose} wide title={`Write to ${personName(record)}`} note="Delivered and kept like any other message">
+      {registry ? <Letter record={record} registry={registry} /> : <Loading what="the merge fields" />}
+    </Drawer>
+  );
+}

@@ -1,0 +1,20 @@
+import type { SegmentSize } from '@goodword/core/contract';
+
+export interface SizePoint {
+  day: Date;
+  people: number;
+}
+
+/** The sizes as they are drawn: a point for each counted day, and the scale begins at nobody. */
+export function sizePoints(sizes: readonly SegmentSize[]): SizePoint[] {
+  return sizes.map(({ day, people }) => ({ day: new Date(`${day}T12:00:00Z`), people }));
+}
+
+/** How much more or fewer than at the first count, in words; empty while there is one count alone. */
+export function changeWords(sizes: readonly SegmentSize[], number: (n: number) => string, day: (iso: string) => string): string {
+  const [first, last] = [sizes[0], sizes.at(-1)];
+  if (!first || !last || first === last) return '';
+  const by = last.people - first.people;
+  if (by === 0) return `As many as on ${day(first.day)}.`;
+  return `${number(Math.abs(by))} ${by > 0 ? 'more' : 'fewer'} than on ${day(first.day)}.`;
+}

@@ -1,0 +1,44 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { Command } from 'cmdk';
+import { useState } from 'react';
+import type { Found } from '@goodword/core/contract';
+import { get, query } from '../app/api';
+
+/** Chooses one supporter by a few letters of a name, an address or last digits; arrows and Enter choose. */
+export function PersonPicker({
+  label,
+  without,
+  onPick,
+}: {
+  label: string;
+  without?: number;
+  onPick: (person: { id: number; name: string }) => void;
+}) {
+  const [text, setText] = useState('');
+  const search = text.trim();
+  const { data = [] } = useQuery({
+    queryKey: ['find', search],
+    queryFn: () => get<Found[]>(`find${query({ text: search })}`),
+    enabled: search.length >= 2,
+    placeholderData: keepPreviousData,
+  });
+  const people = search.length < 2 ? [] : data.filter(({ kind, id }) => kind === 'supporter' && id !== without);
+  return (
+    <Command shouldFilter={false} label={label} className="sheet p-2">
+      <Command.Input className="input" autoFocus placeholder="Name, email or last digits" value={text} onValueChange={setText} aria-label={label} />
+      <Command.List className="max-h-[300px] overflow-y-auto">
+        {search.length >= 2 && people.length === 0 && <p className="p-3 text-ink2">Nobody by that name or address.</p>}
+        {people.map((person) => (
+          <Command.Item
+            key={person.id}
+            value={String(person.id)}
+            className="px-3 py-2 rounded-[3px] cursor-pointer data-[selected=true]:bg-bench"
+            onSelect={() => onPick({ id: person.id, name: person.name || 'No name on file' })}
+          >
+            <span className="font-semibold">{person.name || 'No name on file'}</span> <span className="text-ink2">{person.note}</span>
+          </Command.Item>
+        ))}
+      </Command.List>
+    </Command>
+  );
+}

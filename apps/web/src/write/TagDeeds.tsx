@@ -1,0 +1,77 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { X } from 'lucide-react';
+import type { MessageView, TagDeed, TaggingDeed, TagView } from '@goodword/core/contract';
+import { call, get } from '../app/api';
+import { useMay } from '../app/session';
+import { Problem } from '../ui/basics';
+import { changed, deedsOf, offered } from './deeds';
+
+const WORDS: Record<TaggingDeed, string> = { followed: 'follows a link', replied: 'answers' };
+const WORD = 'bg-transparent border-b-2 border-ink font-semibold cursor-pointer max-w-[240px]';
+
+/** Sentences that tag whoever does something with the message; they may change when it has gone, and count from then on. */
+export function TagDeeds({ message }: { message: MessageView }) {
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') }).data ?? [];
+  const save = useMutation({
+    mutationFn: (tagDeeds: TagDeed[]) => call('PUT', `messages/${message.id}/tag-deeds`, { tagDeeds }),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: ['message', message.id] }),
+  });
+  const { tagDeeds } = message;
+  const known = deedsOf(message.channel);
+  const more = offered(tagDeeds, tags, message.channel);
+  if (tags.length === 0 || (!may && tagDeeds.length === 0)) return null;
+  return (
+    <section className="sheet px-4 py-2 flex flex-col gap-1" aria-label="Tags by what somebody does">
+      {tagDeeds.map((deed, at) => (
+        <p key={`${deed.on}-${deed.tagId}`} className="flex items-center gap-[6px] flex-wrap">
+          Whoever
+          <select
+            aria-label="What somebody does"
+            className={WORD}
+            disabled={!may}
+            value={deed.on}
+            onChange={(event) => save.mutate(changed(tagDeeds, at, { on: event.target.value as TaggingDeed }))}
+          >
+            {known.map((on) => (
+              <option key={on} value={on}>
+                {WORDS[on]}
+              </option>
+            ))}
+          </select>
+          gets the tag
+          <select
+            aria-label="The tag that they get"
+            className={WORD}
+            disabled={!may}
+            value={deed.tagId}
+            onChange={(event) => save.mutate(changed(tagDeeds, at, { tagId: Number(event.target.value) }))}
+          >
+            {!tags.some((tag) => tag.id === deed.tagId) && <option value={deed.tagId}>a tag that is gone</option>}
+            {tags.map((tag) => (
+              <option key={tag.id} value={tag.id}>
+                {tag.name}
+              </option>
+            ))}
+          </select>
+          {may && (
+            <button
+              aria-label="Take this away"
+              className="text-ink3 hover:text-madder"
+              onClick={() => save.mutate(tagDeeds.filter((_deed, i) => i !== at))}
+            >
+              <X size={14} />
+            </button>
+          )}
+        </p>
+      ))}
+      {may && more && (
+        <button className="link self-start text-[13px]" onClick={() => save.mutate([...tagDeeds, more])}>
+          {tagDeeds.length === 0 ? `Tag whoever ${known.map((on) => WORDS[on]).join(' or ')}…` : 'And tag whoever…'}
+        </button>
+      )}
+      <Problem error={save.error} />
+    </section>
+  );
+}

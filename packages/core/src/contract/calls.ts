@@ -1,0 +1,123 @@
+import Joi from 'joi';
+import type { LabelKind, Paper, PrintForm } from '../print';
+import { LABEL_KINDS, PRINT_FORMS, SHEET_COLUMNS } from '../print';
+import type { Purpose } from '../permission';
+import { peopleGroup, type PeopleGroup } from './groups';
+import { id, name, page, purpose } from './common';
+
+/** What can come of a call where no campaign gives its standings; with one, they stand behind these. */
+export const CALL_OUTCOMES = ['no answer', 'call again', 'talked'] as const;
+
+export interface MakeCallList {
+  name: string;
+  group: PeopleGroup;
+  campaignId: number | null;
+  /** What to say, with merge fields. */
+  script: string;
+  purpose: Purpose;
+}
+
+export interface CallListView {
+  id: number;
+  name: string;
+  campaign: { id: number; name: string } | null;
+  script: string;
+  purpose: Purpose;
+  people: number;
+  answered: number;
+  /** Who may not be called for this, and is passed over. */
+  held: number;
+  outcomes: { outcome: string; people: number }[];
+  /** What can be answered, in the order of the keys 1 to 9. */
+  options: string[];
+  madeBy: string;
+  madeAt: string;
+}
+
+export interface CallRow {
+  /** The number on the printed sheet. */
+  position: number;
+  supporterId: number;
+  name: string;
+  phone: string | null;
+  /** Why this person is not to be called; null where they may be. */
+  held: string | null;
+  standing: string | null;
+  outcome: string | null;
+  note: string;
+  lastGift: { amount: number; on: string } | null;
+  /** The script with this person's values. */
+  script: string;
+}
+
+export const makeCallList = Joi.object({
+  name: name.required(),
+  group: peopleGroup,
+  campaignId: id.allow(null).default(null),
+  script: Joi.string().trim().max(4000).allow('').default(''),
+  purpose: purpose.default('appeals'),
+});
+
+export const callPeople = Joi.object({
+  ...page,
+  after: Joi.number().integer().min(0).default(0),
+  who: Joi.string().valid('all', 'may', 'open').default('all'),
+});
+/** Everybody on the list, those who may be called, or those of them not yet answered. */
+export type CallWho = 'all' | 'may' | 'open';
+export const callParams = Joi.object({ id: id.required(), position: id.required() });
+export const answerCall = Joi.object({
+  outcome: Joi.string().trim().min(1).max(60).allow(null).required(),
+  note: Joi.string().trim().max(4000).allow('').default(''),
+  /** They do not want to be called: kept in the ledger, for this number. */
+  noMoreCalls: Joi.boolean().default(false),
+});
+export interface CallAnswer {
+  outcome: string | null;
+  note: string;
+  noMoreCalls: boolean;
+}
+
+/** How people are printed. */
+export interface PrintAct {
+  do: 'print';
+  form: PrintForm;
+  paper: Paper;
+  title: string;
+  purpose: Purpose;
+  /** What of a person stands on a call or door sheet: names of columns, or numbers of fields. */
+  columns: (string | number)[];
+  /** Empty lines for notes under each person. */
+  noteLines: number;
+  labels: LabelKind;
+  /** Labels of the first sheet that were used before. */
+  used: number;
+  /** One letter or label for each household. */
+  together: boolean;
+  /** The message whose words are the letter. */
+  messageId: number | null;
+  /** The calls that the sheet is of: their people, their order, their numbers. */
+  callListId: number | null;
+}
+
+export const printAct = Joi.object({
+  do: Joi.string().valid('print').required(),
+  form: Joi.string()
+    .valid(...PRINT_FORMS)
+    .required(),
+  paper: Joi.string().valid('A4', 'LETTER').default('LETTER'),
+  title: Joi.string().trim().max(120).allow('').default(''),
+  purpose: purpose.default('appeals'),
+  columns: Joi.array()
+    .items(Joi.alternatives().try(id, Joi.string().valid(...SHEET_COLUMNS)))
+    .max(8)
+    .default([]),
+  noteLines: Joi.number().integer().min(0).max(6).default(1),
+  labels: Joi.string()
+    .valid(...LABEL_KINDS)
+    .default('letter-30'),
+  used: Joi.number().integer().min(0).max(29).default(0),
+  together: Joi.boolean().default(true),
+  messageId: id.allow(null).default(null),
+  callListId: id.allow(null).default(null),
+});

@@ -1,0 +1,112 @@
+import Joi from 'joi';
+import type { FieldValue } from '../fields';
+import type { LetterDoc } from '../letter';
+import type { Purpose, SendingChannel, Verdict } from '../permission';
+import { id, purpose, sendingChannel } from './common';
+
+/** How an edit of a record is taken back: what it was before, and what it was made, so that a later edit is not lost. */
+export type UndoStep =
+  | { kind: 'name'; before: PersonName; after: PersonName }
+  | { kind: 'field'; fieldId: number; before: FieldValue | null; after: FieldValue | null }
+  | { kind: 'place'; before: KnownPlace; after: KnownPlace }
+  | { kind: 'group'; group: 'tag' | 'list'; id: number; on: boolean }
+  | { kind: 'contact'; pointId: number; on: boolean }
+  /** Where somebody stands on a campaign's roster; null where they are not on it. */
+  | { kind: 'roster'; campaignId: number; before: string | null; after: string | null }
+  | { kind: 'household'; before: number | null; after: number | null }
+  | { kind: 'merging'; mergingId: number };
+
+interface PersonName {
+  firstName: string;
+  lastName: string;
+}
+
+interface KnownPlace {
+  country: string | null;
+  region: string | null;
+}
+
+export interface HouseholdView {
+  id: number;
+  /** As they are greeted together. */
+  greeting: string;
+  /** Words kept for it; null where it is made of the first names. */
+  own: string | null;
+  members: { id: number; name: string }[];
+}
+
+export interface NoteView {
+  id: number;
+  kind: 'note' | 'call';
+  body: string;
+  by: string;
+  at: string;
+  changedAt: string | null;
+  mine: boolean;
+}
+
+/** One thing in which two records differ or agree, side by side. */
+export interface MergeLine {
+  /** `name`, `place`, `externalId`, or `field:ID`. */
+  key: string;
+  label: string;
+  kept: string;
+  gone: string;
+  /** Which of them stays, where nobody chooses: the one kept, unless it has nothing there. */
+  usual: 'kept' | 'gone';
+}
+
+export interface MergePreview {
+  kept: { id: number; name: string; since: string };
+  gone: { id: number; name: string; since: string };
+  lines: MergeLine[];
+  /** What comes over, in sentences. */
+  comesOver: string[];
+}
+
+/** What a letter to one person would meet, before it is written. */
+export interface PersonalVerdict {
+  verdict: Verdict;
+  words: string;
+  /** Where it would go. */
+  to: string | null;
+}
+
+export interface PersonalMessage {
+  channel: SendingChannel;
+  purpose: Purpose;
+  subject: string;
+  letter: LetterDoc | null;
+  text: string;
+}
+
+export const noteBody = Joi.object({ body: Joi.string().trim().min(1).max(4000).required() });
+export const noteParams = Joi.object({ id: id.required(), noteId: id.required() });
+export const undoParams = Joi.object({ id: id.required(), auditId: id.required() });
+export const joinHousehold = Joi.object({ withId: id.required() });
+export const householdGreeting = Joi.object({ greeting: Joi.string().trim().max(200).allow('', null).required() });
+export const mergeQuery = Joi.object({ withId: id.required() });
+export const mergeRecords = Joi.object({
+  goneId: id.required(),
+  /** Where the other record's value stays, by key. */
+  keep: Joi.object()
+    .pattern(/^(name|place|externalId|field:\d+)$/, Joi.string().valid('kept', 'gone'))
+    .max(500)
+    .default({}),
+});
+export const unmergeParams = Joi.object({ id: id.required(), mergingId: id.required() });
+export const PERSON_FORMS = ['json', 'csv', 'vcf'] as const;
+export type PersonForm = (typeof PERSON_FORMS)[number];
+export const personExport = Joi.object({
+  as: Joi.string()
+    .valid(...PERSON_FORMS)
+    .default('json'),
+});
+export const personalQuery = Joi.object({ channel: sendingChannel.required(), purpose: purpose.required() });
+export const personalMessage = Joi.object({
+  channel: sendingChannel.required(),
+  purpose: purpose.required(),
+  subject: Joi.string().trim().max(200).allow('').required(),
+  letter: Joi.object().unknown().allow(null).required(),
+  text: Joi.string().max(2000).allow('').required(),
+});

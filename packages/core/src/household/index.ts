@@ -1,0 +1,1 @@
+export { addressee, greetingOf, oneEach, type HouseholdMember } from './household';
