@@ -89,6 +89,14 @@ describe('files that are not what they seem', () => {
     expect(read('only\nx').rows).toEqual([['x']]);
   });
 
+  test.each([
+    ['several values in a cell', 'Email,Tags\na@x.test,boats|docks|fish|tea\nb@x.test,oars|sails|nets', ','],
+    ['names turned round', 'Name;Email\nDoe, Ann, Dr;a@x.test\nRoe, Ben, Jr;b@x.test', ';'],
+    ['decimal commas', 'Name;Given\nAnn;12,50\nBen;1.200,00', ';'],
+    ['a title with commas', 'Members, friends, and others, 2026\nName|Email\nAnn|a@x.test\nBen|b@x.test', '|'],
+    ['a cell of nothing but other separators', 'a,b\r\nv||,v|\r\n', ','],
+  ])('a separator is told from %s', (_what, text, delimiter) => expect(read(text).delimiter).toBe(delimiter));
+
   test('what is written can be read back, and a formula is defused', () => {
     fc.assert(
       fc.property(

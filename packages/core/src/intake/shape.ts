@@ -17,16 +17,25 @@ export interface Line {
   aside: Aside | null;
 }
 
-/** The separator that cuts the first lines into the most cells, counted outside quotes. */
+/**
+ * The separator that stands in the most of the first lines, and among equals the one that cuts them into the most cells,
+ * both outside quotes. A separator stands in the header too, where `a|b|c` in a column of tags, `12,50` or `Doe, Ann` do not.
+ */
 export function delimiterOf(body: string): Delimiter {
-  const head = body
+  const lines = body
     .slice(0, 20_000)
     .replace(/"(?:[^"]|"")*"/g, '')
     .split(/\r\n|\r|\n/)
-    .slice(0, 10)
-    .join('\n');
-  const count = (char: string) => head.split(char).length;
-  return DELIMITERS.reduce<Delimiter>((best, char) => (count(char) > count(best) ? char : best), ',');
+    .slice(0, 10);
+  const weigh = (char: Delimiter) => {
+    const cuts = lines.map((line) => line.split(char).length - 1);
+    return { char, inLines: cuts.filter((count) => count > 0).length, cells: cuts.reduce((sum, count) => sum + count, 0) };
+  };
+  const [first, ...others] = DELIMITERS.map(weigh);
+  return others.reduce(
+    (best, one) => (one.inLines > best.inLines || (one.inLines === best.inLines && one.cells > best.cells) ? one : best),
+    first!,
+  ).char;
 }
 
 const filled = (record: readonly string[]) => record.filter((cell) => cell.trim() !== '').length;
