@@ -14,9 +14,18 @@ export function TagDeeds({ message }: { message: MessageView }) {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') }).data ?? [];
+  const queryKey = ['message', message.id];
+  const mutationKey = ['tag-deeds', message.id];
+  // All of them are written at once, so a change begins from the one before it and not from what the server last told.
   const save = useMutation({
+    mutationKey,
+    scope: { id: mutationKey.join(' ') },
     mutationFn: (tagDeeds: TagDeed[]) => call('PUT', `messages/${message.id}/tag-deeds`, { tagDeeds }),
-    onSuccess: () => queryClient.invalidateQueries({ queryKey: ['message', message.id] }),
+    onMutate: async (tagDeeds) => {
+      await queryClient.cancelQueries({ queryKey });
+      queryClient.setQueryData<MessageView>(queryKey, (view) => view && { ...view, tagDeeds });
+    },
+    onSettled: () => (queryClient.isMutating({ mutationKey }) === 1 ? queryClient.invalidateQueries({ queryKey }) : undefined),
   });
   const { tagDeeds } = message;
   const known = deedsOf(message.channel);
@@ -25,7 +34,7 @@ export function TagDeeds({ message }: { message: MessageView }) {
   return (
     <section className="sheet px-4 py-2 flex flex-col gap-1" aria-label="Tags by what somebody does">
       {tagDeeds.map((deed, at) => (
-        <p key={`${deed.on}-${deed.tagId}`} className="flex items-center gap-[6px] flex-wrap">
+        <p key={at} className="flex items-center gap-[6px] flex-wrap">
           Whoever
           <select
             aria-label="What somebody does"
