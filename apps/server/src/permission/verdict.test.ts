@@ -159,7 +159,7 @@ async function inTheRoll(tx: Scoped, ids: readonly number[], asking: Asking): Pr
   for (const id of ids) people.put(id, 1);
   people.settle();
   const standings = new Standings(people, asking);
-  await standings.read(tx);
+  await standings.read(tx, Promise.resolve());
   const out: { verdict: string; state: string }[] = [];
   standings.decide((ordinal, { verdict, state }) => (out[ordinal] = { verdict, state }));
   return out;

@@ -215,14 +215,19 @@ export class OrganizationRoll {
     // Nothing of the organization's is the caller's chapter's alone: columns are of everybody.
     const everybody: Around = { ...around, db: around.db.ofAll() };
     try {
-      await this.catchUp(everybody);
+      const { here } = await this.catchUp(everybody);
       // Side by side: while one column's rows are put into their places, the database makes those of another.
       const readings = await Promise.allSettled([
-        ...distinct(rules.flatMap(linesOf)).map((line) => this.need(everybody, line)),
-        ...fields.map(async (ref) => this.load(everybody.db, fieldSource(ref, await this.typesWith(everybody.db, ref)))),
+        here,
+        ...distinct(rules.flatMap(linesOf)).map((line) => this.need(everybody, line, here)),
+        ...fields.map(async (ref) => {
+          await here;
+          await this.load(everybody.db, fieldSource(ref, await this.typesWith(everybody.db, ref)));
+        }),
       ]);
       // All have ended before one that failed is told: none may write into what is begun anew.
       for (const reading of readings) if (reading.status === 'rejected') throw reading.reason;
+      this.begun = true;
     } catch (error) {
       // What was read by half must not be kept: everything is read anew.
       this.begun = false;
@@ -230,7 +235,8 @@ export class OrganizationRoll {
     }
   }
 
-  private async catchUp({ db, rules }: Around): Promise<void> {
+  /** Up to this moment; where everything is begun anew, who is here is still being read, until `here`. */
+  private async catchUp({ db, rules }: Around): Promise<{ here: Promise<void> }> {
     // Entries of the change log are kept for a day.
     const since = Date.now() - this.caughtAt;
     this.caughtAt = Date.now();
@@ -242,18 +248,18 @@ export class OrganizationRoll {
       const due = held.due(Date.now());
       if (due.length > 0) await held.readSome(db, this.people, await rules(), due);
     }
+    return { here: Promise.resolve() };
   }
 
-  /** Everything is thrown away but the places of those who are known. */
-  private async begin(db: Scoped): Promise<void> {
+  /** Everything is thrown away but the places of those who are known. What changes from here on is in the log. */
+  private async begin(db: Scoped): Promise<{ here: Promise<void> }> {
     this.begun = false;
     await this.log.begin(db);
     for (const map of [this.columns, this.verdicts, this.results, this.orders]) map.clear();
-    await this.readPeople(db, 'everybody');
     this.types.clear();
     const [house] = await db.sql<{ time_zone: string }>('SELECT time_zone FROM organization WHERE id = :org');
     this.dayOf = daysIn(house?.time_zone ?? 'UTC');
-    this.begun = true;
+    return { here: this.readPeople(db, 'everybody') };
   }
 
   private async readPeople(db: Scoped, ids: readonly number[] | 'everybody'): Promise<void> {
@@ -286,7 +292,7 @@ export class OrganizationRoll {
     }
   }
 
-  private async need(around: Around, line: Line): Promise<void> {
+  private async need(around: Around, line: Line, here: Promise<void>): Promise<void> {
     switch (line.kind) {
       case 'chapter':
         return;
@@ -299,13 +305,14 @@ export class OrganizationRoll {
         const known = this.verdicts.get(key);
         if (known) known.used = this.readings;
         else {
-          const held = new HeldVerdicts(line, this.people.size);
-          await held.readAll(around.db, this.people, await around.rules());
+          const held = new HeldVerdicts(line);
+          await held.readAll(around.db, this.people, await around.rules(), here);
           this.verdicts.set(key, { held, used: this.readings });
         }
         return;
       }
       default:
+        await here;
         return this.load(around.db, sourceOf(line, await this.typesWith(around.db, line.kind === 'field' ? line.field : '')));
     }
   }

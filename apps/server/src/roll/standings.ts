@@ -41,12 +41,12 @@ export class Standings {
   private readonly points = new IdIndex();
   private health = new Uint8Array(1 << 12);
   /** The first address of each, by its number; the second and further ones stand in `more`. */
-  private readonly first: Int32Array;
-  private readonly firstIds: Uint32Array;
-  private readonly firstPositions: Uint16Array;
+  private first = new Int32Array(0);
+  private firstIds = new Uint32Array(0);
+  private firstPositions = new Uint16Array(0);
   private readonly more = new Map<number, Link[]>();
-  private readonly agreed: Uint8Array;
-  private readonly ownYes: Float64Array;
+  private agreed = new Uint8Array(0);
+  private ownYes = new Float64Array(0);
   /** Marks beyond a plain yes, by person and address. */
   private readonly marks = new Map<string, Marks>();
   private readonly troubled = new Set<number>();
@@ -57,8 +57,16 @@ export class Standings {
   constructor(
     private readonly people: Ordinals,
     private readonly asking: Asking,
-  ) {
-    const { size } = people;
+  ) {}
+
+  /** Reads it all; people may still be read meanwhile, until `here`. */
+  async read(db: Scoped, here: Promise<void>): Promise<void> {
+    const severalPlaces = Object.keys(this.asking.rules.places).length > 1;
+    const ofPeople = here.then(() => Promise.all([this.readRecent(db), severalPlaces ? this.readPlaces(db) : null]));
+    await Promise.all([this.readAddresses(db, here), ofPeople]);
+  }
+
+  private makeRoom({ size }: Ordinals): void {
     this.first = new Int32Array(size).fill(NOBODY);
     this.firstIds = new Uint32Array(size);
     this.firstPositions = new Uint16Array(size);
@@ -66,21 +74,17 @@ export class Standings {
     this.ownYes = new Float64Array(size);
   }
 
-  async read(db: Scoped): Promise<void> {
-    const severalPlaces = Object.keys(this.asking.rules.places).length > 1;
-    await Promise.all([this.readAddresses(db), this.readRecent(db), severalPlaces ? this.readPlaces(db) : null]);
-  }
-
   /**
    * Addresses, whose they are, and what was said there. Each needs the one before, but all are read side by side: while the
    * rows of one are put away, the database makes those of another.
    */
-  private async readAddresses(db: Scoped): Promise<void> {
+  private async readAddresses(db: Scoped, here: Promise<void>): Promise<void> {
     const [links, yes, marks] = [new Triples(), new Triples(), [] as unknown[][]];
     const readLinks = db.scan('SELECT supporter_id, contact_point_id, position FROM supporter_contact WHERE organization_id = :org', {}, (row) =>
       links.push(Number(row[0]), Number(row[1]), Number(row[2])),
     );
-    await Promise.all([this.readPoints(db), readLinks, this.readSaid(db, marks, yes)]);
+    await Promise.all([this.readPoints(db), readLinks, this.readSaid(db, marks, yes), here]);
+    this.makeRoom(this.people);
     links.each((supporterId, contactPointId, position) => this.keepLink(supporterId, contactPointId, position));
     for (const row of marks) this.keepMarks(row);
     yes.each((contactPointId, supporterId, own) => this.keepYes(contactPointId, supporterId, own));
@@ -104,7 +108,8 @@ export class Standings {
 
   private plainly(ordinal: number, known: Map<string, Decided>): Decided {
     const kind = this.first[ordinal] === NOBODY ? 'none' : this.agreed[ordinal] === 1 ? 'yes' : 'never';
-    const key = `${kind} ${this.placeKey(ordinal)}`;
+    // Of most it is not known where they live, which is a place like any other.
+    const key = this.places.has(ordinal) ? `${kind} ${this.placeKey(ordinal)}` : kind;
     let decided = known.get(key);
     if (!decided) known.set(key, (decided = this.oneByOne(ordinal)));
     return decided;

@@ -31,20 +31,13 @@ const SLICE = 5000;
  */
 export class HeldVerdicts {
   version = newVersion();
-  private readonly states: HeldStates;
-  private readonly may: HeldBits;
-  private readonly lapses: HeldDays;
+  private readonly states = new HeldStates(0);
+  private readonly may = new HeldBits(0);
+  private readonly lapses = new HeldDays(0);
   private readonly moving = new Set<number>();
   private askedAt = 0;
 
-  constructor(
-    readonly asked: Asked,
-    size: number,
-  ) {
-    this.states = new HeldStates(size);
-    this.may = new HeldBits(size);
-    this.lapses = new HeldDays(size);
-  }
+  constructor(readonly asked: Asked) {}
 
   get bytes(): number {
     return this.states.bytes + this.may.bytes + this.lapses.bytes;
@@ -67,11 +60,12 @@ export class HeldVerdicts {
     this.lapses.grow(size);
   }
 
-  /** Decides for everybody. */
-  async readAll(db: Scoped, people: Ordinals, rules: HouseRules): Promise<void> {
+  /** Decides for everybody; who that is may still be read, until `here`. */
+  async readAll(db: Scoped, people: Ordinals, rules: HouseRules, here: Promise<void>): Promise<void> {
     const asking = { ...this.asked, rules, now: new Date() };
     const standings = new Standings(people, asking);
-    await standings.read(db);
+    await standings.read(db, here);
+    this.grow(people.size);
     standings.decide((ordinal, { state, verdict, until }) => this.put(people.ids[ordinal]!, ordinal, state, verdict, until));
     this.askedAt = Date.now();
     this.finish();
