@@ -7,6 +7,7 @@ import { EMPTY_PLAN, type IntakePlan } from '@goodword/core/intake';
 import { IntakeJobs } from '@goodword/server/intake/intake.jobs';
 import { IntakeService } from '@goodword/server/intake/intake.service';
 import { jobOf, openHouse, seconds, type House } from './house';
+import { fictionNumbers } from './numbers';
 
 const ROWS = 50_000;
 
@@ -27,10 +28,12 @@ const PLAN: IntakePlan = {
   ...EMPTY_PLAN,
 };
 
-/** The file: half of the people have a mobile too; numbers set aside for fiction repeat, as households do. */
+/** The file: everybody is somebody new, half of them have a mobile too. */
 function csv(): string {
+  const numbers = fictionNumbers();
+  if (numbers.length < ROWS / 2) throw new Error(`expected at least ${ROWS / 2} numbers, got ${numbers.length}`);
   const rows = Array.from({ length: ROWS }, (_v, i) => {
-    const mobile = i % 2 === 0 ? `${201 + (Math.floor(i / 200) % 99)} 555 01${String(i % 100).padStart(2, '0')}` : '';
+    const mobile = i % 2 === 0 ? numbers[i / 2]! : '';
     return `person.${i}@example.org,Person${i},Lin${i % 977},${mobile}`;
   });
   return ['Email,First name,Last name,Mobile', ...rows].join('\n');

@@ -1,4 +1,5 @@
 import { parsePhoneNumberFromString, type CountryCode, type PhoneNumber } from 'libphonenumber-js/min';
+import { plainAmerican } from './plain-numbers';
 
 /**
  * An address as it is kept. `country` is that of a telephone number, where its number alone says so; `hint` what is worth
@@ -60,6 +61,8 @@ function unshortened(text: string): string | null {
  * What a spreadsheet did to it is put right where that is certain, and told.
  */
 export function cleanPhone(text: string, country: string): Cleaned {
+  const plain = plainAmerican(text, country);
+  if (plain) return { ok: true, ...plain, country: 'US' };
   let digits = text
     .trim()
     .replace(/^'/, '')

@@ -32,10 +32,8 @@ export function delimiterOf(body: string): Delimiter {
     return { char, inLines: cuts.filter((count) => count > 0).length, cells: cuts.reduce((sum, count) => sum + count, 0) };
   };
   const [first, ...others] = DELIMITERS.map(weigh);
-  return others.reduce(
-    (best, one) => (one.inLines > best.inLines || (one.inLines === best.inLines && one.cells > best.cells) ? one : best),
-    first!,
-  ).char;
+  return others.reduce((best, one) => (one.inLines > best.inLines || (one.inLines === best.inLines && one.cells > best.cells) ? one : best), first!)
+    .char;
 }
 
 const filled = (record: readonly string[]) => record.filter((cell) => cell.trim() !== '').length;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { cleanEmail, cleanName, cutAddresses, cutPhones, looseEmail, nameMatchKey } from '.';
+import { cleanEmail, cleanName, cleanPhone, cutAddresses, cutPhones, looseEmail, nameMatchKey } from '.';
 
 /*
  * Most cells are plain, and for these there are short ways that look at no rule but their own. Whatever goes in, the
@@ -36,6 +36,40 @@ test.each([
 ])('the bounds of an address: %s', (_name, text, ok) => {
   expect(cleanEmail(text).ok).toBe(ok);
   expect(cleanEmail(`<${text}>`).ok).toBe(ok);
+});
+
+test('a telephone number likewise, whatever its area and wherever it is read', () => {
+  const digits = (length: number) => letters('0123456789', length, length);
+  const between = fc.constantFrom('', ' ', '-', '.', ') ', ')');
+  const number = fc
+    .tuple(
+      fc.constantFrom('', '(', '1', '1 ', '+1', '+1 (', '+1-', '+44', '0'),
+      digits(3),
+      between,
+      fc.oneof(fc.constant('555'), digits(3)),
+      between,
+      digits(4),
+    )
+    .map((parts) => parts.join(''));
+  fc.assert(
+    fc.property(number, fc.constantFrom('US', 'CA', 'GB', 'DE', 'DO'), (text, country) => {
+      // The prefix of a link is taken off on the long way only.
+      const [short, long] = [cleanPhone(text, country), cleanPhone(`tel:${text}`, country)];
+      if (long.ok) expect(short).toEqual(long);
+      else expect(short.ok).toBe(false);
+    }),
+    { numRuns: 8000 },
+  );
+});
+
+// Every area code of three digits: which are in use is libphonenumber's to say.
+test('no area code is read otherwise', () => {
+  for (let area = 200; area < 1000; area++) {
+    const text = `${area} 555 0142`;
+    const [short, long] = [cleanPhone(text, 'US'), cleanPhone(`tel:${text}`, 'US')];
+    expect(short.ok).toBe(long.ok);
+    if (long.ok) expect(short).toEqual(long);
+  }
 });
 
 const nameish = letters("abzABZ éÉß'-0.", 0, 14);
