@@ -99,6 +99,7 @@ function someRows(): Row[] {
   });
 }
 
+const nameKey = ({ firstName, lastName, postcode }: Pick<Row, 'firstName' | 'lastName' | 'postcode'>) => `${lastName}|${firstName}|${postcode}`;
 const loosely = (row: Row): Clue[] => [
   { by: 'email', key: row.email },
   { by: 'looseEmail', key: looseEmail(row.email) },
@@ -137,15 +138,15 @@ export async function benchMatching(server: string): Promise<{ all: number; byEm
       );
       return rows.length;
     });
+  // By the block of postcode and name, and then the names: faster than any join by name that was tried.
   const names = () =>
     inSlices(async (slice) => {
-      const one = 'SELECT ? AS last_name, ? AS first_name, ? AS postcode';
-      const [rows] = (await db.knex.raw(
-        `SELECT STRAIGHT_JOIN s.id, s.first_name, s.last_name, s.postcode FROM (${slice.map(() => one).join(' UNION ALL ')}) r
-          JOIN supporter s FORCE INDEX (by_name) ON s.organization_id = ? AND s.last_name = r.last_name AND s.first_name = r.first_name AND s.postcode = r.postcode AND s.chapter_id = ? AND s.erased_at IS NULL`,
-        [...slice.flatMap((row) => [row.lastName, row.firstName, row.postcode]), house.scope.organizationId, house.chapterId],
-      )) as unknown as [unknown[]];
-      return rows.length;
+      const wanted = new Set(slice.map(nameKey));
+      const rows = await db.sql<{ first_name: string; last_name: string; postcode: string }>(
+        `SELECT s.id, s.first_name, s.last_name, s.postcode FROM supporter s WHERE ${of} AND s.block IN (:keys)`,
+        { keys: slice.map((row) => blockKeys(row.postcode, row)[0]!), chapterId: house.chapterId },
+      );
+      return rows.filter((row) => wanted.has(nameKey({ firstName: row.first_name, lastName: row.last_name, postcode: row.postcode }))).length;
     });
   await emails();
   const byEmail = await seconds(emails);

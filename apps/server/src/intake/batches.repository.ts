@@ -58,6 +58,9 @@ export interface StagedRow {
   values: { fieldId: number; value: FieldValue }[];
 }
 
+/** Stands for a supporter in rows that are about nobody yet. */
+export const NOBODY = 0;
+
 export interface StagedView {
   row_no: number;
   verdict: RowVerdict;
@@ -69,7 +72,8 @@ export interface StagedView {
   hint: string;
   why: LookKind | null;
   candidates: Scored[] | null;
-  supporter_id: number | null;
+  /** Whom the row is about; `NOBODY` as long as nobody is. */
+  supporter_id: number;
   same_as_row: number | null;
 }
 
@@ -230,7 +234,7 @@ export class BatchesRepository {
   /** Rows that came in, with whom each of them is. */
   async came(db: Scoped, id: number): Promise<{ row_no: number; supporter_id: number; verdict: RowVerdict }[]> {
     return db.sql(
-      'SELECT row_no, supporter_id, verdict FROM batch_row WHERE organization_id = :org AND batch_id = :id AND supporter_id IS NOT NULL ORDER BY row_no',
+      'SELECT row_no, supporter_id, verdict FROM batch_row WHERE organization_id = :org AND batch_id = :id AND supporter_id > 0 ORDER BY row_no',
       { id },
     );
   }
@@ -260,7 +264,7 @@ export class BatchesRepository {
       bindings,
     );
     return tx.execute(
-      `UPDATE batch_row SET verdict = :verdict, supporter_id = ${merge ? `IF(${best} > 0, ${best}, NULL)` : 'NULL'}, same_as_row = ${merge ? `IF(${best} < 0, -${best}, NULL)` : 'NULL'} WHERE ${mine}`,
+      `UPDATE batch_row SET verdict = :verdict, supporter_id = ${merge ? `IF(${best} > 0, ${best}, 0)` : '0'}, same_as_row = ${merge ? `IF(${best} < 0, -${best}, NULL)` : 'NULL'} WHERE ${mine}`,
       bindings,
     );
   }
@@ -278,7 +282,7 @@ export class BatchesRepository {
     );
     const verdict = VERDICT_OF[decision.as];
     const [supporterId, sameAsRow] =
-      decision.withId === null ? [null, null] : decision.withId > 0 ? [decision.withId, null] : [null, -decision.withId];
+      decision.withId === null ? [NOBODY, null] : decision.withId > 0 ? [decision.withId, null] : [NOBODY, -decision.withId];
     await tx.execute(
       'UPDATE batch_row SET verdict = :verdict, supporter_id = :supporterId, same_as_row = :sameAsRow WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo',
       { id, rowNo, verdict, supporterId, sameAsRow },
@@ -288,7 +292,7 @@ export class BatchesRepository {
   async undecide(tx: Scoped, id: number, rowNo: number): Promise<void> {
     await tx.execute('DELETE FROM batch_decision WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo', { id, rowNo });
     await tx.execute(
-      "UPDATE batch_row SET verdict = 'look', supporter_id = NULL, same_as_row = NULL WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND candidates IS NOT NULL",
+      "UPDATE batch_row SET verdict = 'look', supporter_id = 0, same_as_row = NULL WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo AND candidates IS NOT NULL",
       { id, rowNo },
     );
   }
@@ -326,7 +330,7 @@ export class BatchesRepository {
   /** What updating rows change, by row: from what to what. Before a batch is in from the people, after it from what was kept. */
   async changes(db: Scoped, batch: BatchRow, rows: readonly StagedView[]): Promise<Map<number, { what: string; from: string; to: string }[]>> {
     const out = new Map<number, { what: string; from: string; to: string }[]>();
-    const updating = rows.filter((row) => row.verdict === 'update' && row.supporter_id !== null);
+    const updating = rows.filter((row) => row.verdict === 'update' && row.supporter_id !== NOBODY);
     if (updating.length === 0) return out;
     const bindings = { id: batch.id, rows: updating.map((row) => row.row_no) };
     const done = ['done', 'taken-out', 'taking-out'].includes(batch.state);
@@ -385,7 +389,7 @@ const ONLY: Record<RowsOnly, string> = {
   saidNo: stands('ps.supporter_id = 0 AND ps.no_at IS NOT NULL'),
   doNotContact: at('cp.do_not_contact = 1'),
   onHold: at('cp.on_hold = 1'),
-  alreadyYes: stands('ps.supporter_id = batch_row.supporter_id AND ps.yes_at IS NOT NULL'),
+  alreadyYes: stands('batch_row.supporter_id > 0 AND ps.supporter_id = batch_row.supporter_id AND ps.yes_at IS NOT NULL'),
 };
 
 const VERDICT_OF = { merge: 'update', new: 'shares', skip: 'skipped' } as const;

@@ -21,7 +21,7 @@ export interface Slice extends Record<string, Bound> {
 const POINTS = 'JOIN contact_point cp FORCE INDEX (by_normal) ON';
 
 export const ROWS = 'r.organization_id = :org AND r.batch_id = :batchId AND r.row_no BETWEEN :from AND :to';
-const COMES = `${ROWS} AND r.supporter_id IS NOT NULL AND r.verdict IN ('new', 'shares', 'update')`;
+const COMES = `${ROWS} AND r.supporter_id > 0 AND r.verdict IN ('new', 'shares', 'update')`;
 /** Addresses that stand beside the rows. */
 const MORE_ADDRESSES = ['email', 'mobile', 'post'] as const;
 const MORE = 'JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no';
@@ -137,10 +137,7 @@ export class BringInRepository {
 
   /** Whom these rows are about. */
   async peopleOf(db: Scoped, slice: Slice): Promise<number[]> {
-    const rows = await db.sql<{ id: number }>(
-      `SELECT DISTINCT r.supporter_id AS id FROM batch_row r WHERE ${ROWS} AND r.supporter_id IS NOT NULL`,
-      slice,
-    );
+    const rows = await db.sql<{ id: number }>(`SELECT DISTINCT r.supporter_id AS id FROM batch_row r WHERE ${ROWS} AND r.supporter_id > 0`, slice);
     return rows.map(({ id }) => id);
   }
 

@@ -14,7 +14,7 @@ const COMING = `${MINE} AND r.verdict IN ('new', 'shares', 'update', 'same', 'gi
 
 /** Every address of the coming rows, with the key of the person: who is here, or the row that makes them. */
 function addressesSql(kind: 'email' | 'mobile'): string {
-  const person = 'COALESCE(r.supporter_id, -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))';
+  const person = 'COALESCE(NULLIF(r.supporter_id, 0), -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))';
   const says = `r.${kind === 'email' ? 'email' : 'text'}_says AS says`;
   const line = kind === 'mobile' ? "AND NOT (r.line <=> 'landline')" : '';
   return `SELECT r.batch_id, r.row_no, ${person} AS person, r.supporter_id, r.country, r.${kind} AS normal, ${says} FROM batch_row r WHERE ${COMING} AND r.${kind} IS NOT NULL ${line}
@@ -126,7 +126,7 @@ export class CheckRepository {
           WHERE ${MINE} AND r.verdict = 'update' AND NOT (f.text_value <=> v.text_value AND f.number_value <=> v.number_value AND f.date_value <=> v.date_value AND f.month_day <=> v.month_day)`,
       ),
       await count(
-        `SELECT COUNT(DISTINCT COALESCE(r.supporter_id, -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))) AS n FROM batch_row r WHERE ${COMING} AND r.verdict NOT IN ('same', 'gift')`,
+        `SELECT COUNT(DISTINCT COALESCE(NULLIF(r.supporter_id, 0), -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))) AS n FROM batch_row r WHERE ${COMING} AND r.verdict NOT IN ('same', 'gift')`,
       ),
       await count(
         `SELECT COUNT(*) AS n FROM batch_more m JOIN batch_row r ON r.batch_id = m.batch_id AND r.row_no = m.row_no WHERE ${COMING} AND m.kind = 'tag'`,
@@ -239,4 +239,4 @@ export interface Facts {
 }
 
 /** Where somebody of a row lives: as is known of who is here, and as the row says of who is new. */
-const PLACE_OF_ROW = (row: string) => ({ country: `IF(${row}.supporter_id IS NULL, ${row}.country, s.country)`, region: 's.region' });
+const PLACE_OF_ROW = (row: string) => ({ country: `IF(${row}.supporter_id = 0, ${row}.country, s.country)`, region: 's.region' });

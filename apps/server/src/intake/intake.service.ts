@@ -12,7 +12,7 @@ import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { TeamRepository } from '../team/team.repository';
-import { BatchesRepository, type BatchRow, type RowsQuery } from './batches.repository';
+import { BatchesRepository, NOBODY, type BatchRow, type RowsQuery } from './batches.repository';
 import { readingOf } from './intake.jobs';
 import { linesOf, openingOf } from './reading';
 import { TakeOutRepository } from './take-out.repository';
@@ -269,7 +269,7 @@ export class IntakeService {
         hint: row.hint,
         why: row.why,
         candidates: row.candidates ?? [],
-        supporterId: row.supporter_id,
+        supporterId: row.supporter_id === NOBODY ? null : row.supporter_id,
         changes: changes.get(row.row_no) ?? [],
       })),
     };

@@ -67,7 +67,7 @@ export class OtherFilesRepository {
       `INSERT IGNORE INTO gift (organization_id, supporter_id, amount, currency, given_on, own_id, appeal, recurring, recorded_by, batch_id, batch_row)
         SELECT :org, r.supporter_id, g.amount, COALESCE(NULLIF(g.currency, ''), :currency), g.given_on, g.own_id, g.appeal, g.recurring, b.created_by, r.batch_id, r.row_no
         FROM batch_row r JOIN batch_gift g ON g.batch_id = r.batch_id AND g.row_no = r.row_no JOIN batch b ON b.id = r.batch_id
-        WHERE ${ROWS} AND r.supporter_id IS NOT NULL AND r.verdict IN ('gift', 'new', 'shares')
+        WHERE ${ROWS} AND r.supporter_id > 0 AND r.verdict IN ('gift', 'new', 'shares')
           AND NOT EXISTS (SELECT 1 FROM gift o WHERE o.organization_id = :org AND o.batch_id = r.batch_id AND o.batch_row = r.row_no)`,
       bindings,
     );
@@ -107,7 +107,7 @@ export class OtherFilesRepository {
     await tx.execute(
       `UPDATE ${join} JOIN gift o ON o.organization_id = :org AND o.supporter_id = r.supporter_id AND o.given_on = g.given_on AND o.amount = g.amount
           AND COALESCE(o.currency, :currency) = COALESCE(NULLIF(g.currency, ''), :currency)
-        ${set("'the same person gave the same amount on the same day already; an own id would tell the two apart'")} WHERE ${mine} AND r.supporter_id IS NOT NULL AND g.own_id IS NULL`,
+        ${set("'the same person gave the same amount on the same day already; an own id would tell the two apart'")} WHERE ${mine} AND r.supporter_id > 0 AND g.own_id IS NULL`,
       { batchId, currency },
     );
   }

@@ -4,7 +4,7 @@ import { isoDay } from '@goodword/core/common';
 import type { Bound, Scoped } from '../platform/database';
 import type { LineType } from '../platform/lookups';
 import { valueColumns } from '../supporters/fields.repository';
-import type { StagedRow } from './batches.repository';
+import { NOBODY, type StagedRow } from './batches.repository';
 import { MOST_AT_ONE, nameAt, type Clue } from './earlier';
 import { plainStart, type OnFile } from './stage';
 
@@ -146,7 +146,7 @@ function rowValues(batchId: number, row: StagedRow, lines: ReadonlyMap<string, L
     row.rowNo,
     row.verdict,
     row.sameAsRow,
-    row.supporterId,
+    row.supporterId ?? NOBODY,
     clean?.firstName ?? '',
     clean?.lastName ?? '',
     clean?.email?.normal ?? null,

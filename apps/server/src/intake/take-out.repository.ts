@@ -6,7 +6,7 @@ import { OWN_COLUMNS } from './bring-in.repository';
 type Of = { batchId: number };
 
 /** Rows of people whom the batch made, and who may go. */
-const GOES = "r.organization_id = :org AND r.batch_id = :batchId AND r.verdict IN ('new', 'shares') AND r.stays = 0 AND r.supporter_id IS NOT NULL";
+const GOES = "r.organization_id = :org AND r.batch_id = :batchId AND r.verdict IN ('new', 'shares') AND r.stays = 0 AND r.supporter_id > 0";
 
 /** Takes a whole batch back out, person by person, in one transaction. */
 @Injectable()
@@ -32,7 +32,7 @@ export class TakeOutRepository {
     await this.removePeople(tx, of);
     await this.removeAddresses(tx, of);
     await this.removeNewThings(tx, of);
-    await tx.execute('UPDATE batch_row SET supporter_id = NULL WHERE organization_id = :org AND batch_id = :batchId AND stays = 0', of);
+    await tx.execute('UPDATE batch_row SET supporter_id = 0 WHERE organization_id = :org AND batch_id = :batchId AND stays = 0', of);
     return stayed;
   }
 

@@ -1,5 +1,7 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { plainAmerican } from '@goodword/core/intake';
+import { parsePhoneNumberFromString } from 'libphonenumber-js/max';
 import { DnsDomains, HttpDomains, HttpLines, linesOf, domainsOf, NumberLines } from './lookups';
 
 const failing = (code: string) => Promise.reject(Object.assign(new Error(code), { code }));
@@ -77,4 +79,17 @@ test('nobody to ask is no answer', async () => {
   expect((await domainsOf('').takeMail(['example.org'])).size).toBe(0);
   expect(linesOf('')).toBeInstanceOf(NumberLines);
   expect((await new HttpDomains('http://127.0.0.1:9/').takeMail(['example.org'])).size).toBe(0);
+});
+
+// Held against libphonenumber's full tables, for every area and every hundred of its first exchange numbers.
+test('of plain numbers of the United States no table says more than that they may be either', () => {
+  let asked = 0;
+  for (let area = 200; area < 1000; area++)
+    for (let exchange = 200; exchange < 1000; exchange += 99) {
+      const number = `+1${area}${exchange}0142`;
+      if (!plainAmerican(number, 'US')) continue;
+      asked += 1;
+      expect(parsePhoneNumberFromString(number)?.getType()).toBe('FIXED_LINE_OR_MOBILE');
+    }
+  expect(asked).toBeGreaterThan(2000);
 });

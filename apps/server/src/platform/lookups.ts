@@ -1,5 +1,6 @@
 import { promises as dns } from 'node:dns';
 import { parsePhoneNumberFromString } from 'libphonenumber-js/max';
+import { plainAmerican } from '@goodword/core/intake';
 
 /** Port: says of domains whether they take mail. Never throws; what nobody knows is left out. */
 export interface Domains {
@@ -92,11 +93,12 @@ export function domainsOf(setting: string): Domains {
   return setting === 'dns' ? new DnsDomains() : new HttpDomains(setting);
 }
 
-/** What the number itself says, by libphonenumber's tables; North American numbers say nothing. */
+/** What the number itself says, by libphonenumber's tables; numbers of the United States say nothing. */
 export class NumberLines implements Lines {
   async typesOf(numbers: readonly string[]): Promise<Map<string, LineType>> {
     const out = new Map<string, LineType>();
     for (const number of numbers) {
+      if (plainAmerican(number, 'US')) continue;
       const type = parsePhoneNumberFromString(number)?.getType();
       if (type === 'MOBILE') out.set(number, 'mobile');
       else if (type === 'FIXED_LINE') out.set(number, 'landline');

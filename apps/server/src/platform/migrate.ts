@@ -5,6 +5,7 @@ import * as gather from './migrations/003_gather';
 import * as sort from './migrations/004_sort';
 import * as record from './migrations/005_record';
 import * as tagDeeds from './migrations/006_tag_deeds';
+import * as rowsInPlace from './migrations/007_rows_in_place';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -13,6 +14,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '004_sort': sort,
   '005_record': record,
   '006_tag_deeds': tagDeeds,
+  '007_rows_in_place': rowsInPlace,
 };
 
 const source: Knex.MigrationSource<string> = {

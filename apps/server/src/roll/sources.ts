@@ -111,7 +111,7 @@ export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeO
         key: `batch:${line.batchId}`,
         what: 'batch',
         ref: line.batchId,
-        sql: 'SELECT supporter_id FROM batch_row WHERE organization_id = :org AND batch_id = :ref AND supporter_id IS NOT NULL',
+        sql: 'SELECT supporter_id FROM batch_row WHERE organization_id = :org AND batch_id = :ref AND supporter_id > 0',
         by: 'supporter_id',
         bindings: { ref: line.batchId },
         hold: (size) => new HeldBits(size),

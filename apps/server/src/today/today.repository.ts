@@ -23,7 +23,7 @@ export class TodayRepository {
         { states: Object.keys(WAITS) },
       ),
       db.sql<{ id: number; name: string; ended_at: Date; people: number }>(
-        `SELECT id, name, ended_at, (SELECT COUNT(*) FROM batch_row r WHERE r.batch_id = batch.id AND r.supporter_id IS NOT NULL) AS people FROM batch
+        `SELECT id, name, ended_at, (SELECT COUNT(*) FROM batch_row r WHERE r.batch_id = batch.id AND r.supporter_id > 0) AS people FROM batch
           WHERE organization_id = :org AND ${mine} AND state = 'done' AND seen_at IS NULL AND ended_at > UTC_TIMESTAMP(3) - INTERVAL 7 DAY ORDER BY id DESC LIMIT 10`,
       ),
       db.sql<{ id: number; name: string; state: string; scheduled_at: Date | null }>(

@@ -5,6 +5,7 @@ export { RecordReader, Unreadable } from './records';
 export { emptiness, FileReader, guessHeader, openFile, type Line, type Opening } from './shape';
 export { decodeFile, defused, natureOf, notASheet, readFile, readSheet, writeCsv, type FileNature, type Read, type Sheet } from './file';
 export { CardReader, tableOfCards, type CardRow } from './vcard';
+export { plainAmerican } from './plain-numbers';
 export {
   cleanEmail,
   cleanMobile,
