@@ -5,6 +5,7 @@ import { deflateRawSync } from 'node:zlib';
 import * as XLSX from '@e965/xlsx';
 import { Unreadable } from '@goodword/core/intake';
 import { FolderStorage } from '../platform/storage';
+import { hiddenInOds } from './hidden-in-ods';
 import { linesOf, openingOf, readThrough } from './reading';
 import { workbookToCsv } from './workbook';
 
@@ -76,7 +77,38 @@ describe('workbooks', () => {
       ['Upriver', 'a@x.org', '1'],
       ['Upriver', 'b@x.org', ''],
     ]);
-    expect(found.workbook).toMatchObject({ mergedCells: 1, hiddenColumns: ['Old id'] });
+    expect(found.workbook).toMatchObject({ mergedCells: 1, hiddenColumns: [2] });
+  });
+
+  // Saved by LibreOffice 7.4 Calc from one sheet: a title merged over seven columns, dates, a column hidden, a header that repeats, a total.
+  test.each(['sign-ups.ods', 'sign-ups.xlsx', 'sign-ups.xls'])('%s, saved by LibreOffice: what is hidden is found in every format', async (name) => {
+    const { found, rows: cells } = await read(readFileSync(join(fixtures, name)));
+    expect(found).toMatchObject({
+      titles: ['Harbor Day sign-ups, autumn 2026'],
+      header: ['Full name', 'E-mail', 'Cell phone', 'Signed', 'Inner notes', 'Boats', 'Boats doubled'],
+      asides: { header: 1, total: 1 },
+    });
+    expect(found.workbook).toMatchObject({ sheet: 1, hiddenColumns: [4], hiddenRows: 0, mergedCells: 1, formulas: 60 });
+    expect(cells).toHaveLength(60);
+    expect(cells[1]!.slice(0, 6)).toEqual(['Ruth Quay', 'harbor.1@example.org', '(206) 555-0101', '2026-09-02', 'inner', '1']);
+  });
+
+  test('rows that a filter hides are counted, and columns repeated to the end of the sheet are not named', () => {
+    const table = `<table:table table:name="A"><table:table-column/><table:table-column table:visibility="collapse" table:number-columns-repeated="16383"/>
+      <table:table-row table:visibility="filter" table:number-rows-repeated="3"/><table:table-row/></table:table>`;
+    const zip = XLSX.CFB.utils.cfb_new();
+    XLSX.CFB.utils.cfb_add(
+      zip,
+      '/content.xml',
+      Buffer.from(`<office:spreadsheet><table:table table:name="0"></table:table>${table}</office:spreadsheet>`),
+    );
+    const bytes = Buffer.from(XLSX.CFB.write(zip, { type: 'buffer', fileType: 'zip' }) as Uint8Array);
+    const hidden = hiddenInOds(bytes, 1);
+    expect(hidden).toMatchObject({ rows: 3 });
+    expect(hidden!.columns).toHaveLength(1023);
+    expect(hiddenInOds(bytes, 0)).toEqual({ columns: [], rows: 0 });
+    expect(hiddenInOds(bytes, 2)).toBeNull();
+    expect(hiddenInOds(Buffer.from('Email,Name'), 0)).toBeNull();
   });
 
   test('a web page of a table and an XML workbook under the wrong ending are spreadsheets', async () => {

@@ -3,6 +3,7 @@ import { once } from 'node:events';
 import * as XLSX from '@e965/xlsx';
 import Papa from 'papaparse';
 import { FILE_LIMITS, type Workbook } from '@goodword/core/intake';
+import { hiddenInOds, type Hidden } from './hidden-in-ods';
 
 /*
  * Reads a workbook in a process of its own, which has a cap on its memory and its time: whatever is hostile in a file
@@ -112,7 +113,8 @@ function spreadMerges(rows: Cell[][], merges: readonly XLSX.Range[]): void {
 }
 
 async function convert(input: string, output: string, chosen: number | null): Promise<Workbook> {
-  const book = read(readFileSync(input));
+  const bytes = readFileSync(input);
+  const book = read(bytes);
   if (book.SheetNames.length === 0) throw new Refused('The workbook has no sheet. Save it anew and drop it here.');
   const at = chosen ?? guessSheet(book);
   const name = book.SheetNames[at];
@@ -136,17 +138,23 @@ async function convert(input: string, output: string, chosen: number | null): Pr
   }
   out.end();
   await once(out, 'finish');
-  return describe(book, at, sheet, rows, merges.length);
+  return describe(book, at, rows, merges.length, hiddenInOds(bytes, at) ?? hiddenIn(sheet));
 }
 
-function describe(book: XLSX.WorkBook, at: number, sheet: XLSX.WorkSheet, rows: Cell[][], mergedCells: number): Workbook {
-  const first = rows.find((row) => row?.some((cell) => cell?.v !== undefined)) ?? [];
-  const hidden = (sheet['!cols'] ?? []).flatMap((column, i) => (column?.hidden ? [String(first[i]?.v ?? XLSX.utils.encode_col(i))] : []));
+function hiddenIn(sheet: XLSX.WorkSheet): Hidden {
+  return {
+    columns: (sheet['!cols'] ?? []).flatMap((column, i) => (column?.hidden ? [i] : [])),
+    rows: (sheet['!rows'] ?? []).filter((row) => row?.hidden).length,
+  };
+}
+
+function describe(book: XLSX.WorkBook, at: number, rows: Cell[][], mergedCells: number, hidden: Hidden): Workbook {
   return {
     sheets: book.SheetNames.map((name, i) => ({ name, rows: rowsOf(book.Sheets[name]!).length, hidden: isHidden(book, i) })),
     sheet: at,
-    hiddenColumns: hidden,
-    hiddenRows: (sheet['!rows'] ?? []).filter((row) => row?.hidden).length,
+    // Past the last column with anything in it there is nothing to tell of.
+    hiddenColumns: hidden.columns.filter((column) => rows.some((row) => row?.[column]?.v !== undefined)),
+    hiddenRows: hidden.rows,
     mergedCells,
     formulas: rows.reduce((sum, row) => sum + (row ?? []).filter((cell) => cell?.f !== undefined).length, 0),
   };

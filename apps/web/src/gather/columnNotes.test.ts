@@ -157,10 +157,14 @@ test.each<[string, Partial<Found>, string, unknown[] | null]>([
 });
 
 test('a workbook tells what was hidden, merged and worked out', () => {
-  const workbook = { sheet: 0, sheets: [], hiddenColumns: ['B'], hiddenRows: 1, mergedCells: 2, formulas: 1 };
-  const { notes, note } = margin({ found: { kind: 'workbook', workbook: workbook as never } });
+  const workbook = { sheet: 0, sheets: [], hiddenColumns: [1], hiddenRows: 1, mergedCells: 2, formulas: 1 };
+  const { notes, note, asked } = margin({ found: { kind: 'workbook', workbook } });
   expect(notes.map(({ key }) => key)).toEqual(expect.arrayContaining(['hidden', 'hidden-rows', 'merged', 'formulas']));
-  expect(note('hidden')!.body).toMatch(/^B: hidden in the sheet/);
+  expect(note('hidden')!.body).toMatch(/^“Cell”: hidden in the sheet/);
+  note('hidden')!.remedy!.act();
+  expect(asked).toEqual([['chooseAll', [{ to: 'email' }, { to: 'leave' }, { to: 'signedOn' }], null]]);
+  const left: ColumnChoice[] = [{ to: 'email' }, { to: 'leave' }, { to: 'signedOn' }];
+  expect(margin({ found: { kind: 'workbook', workbook }, draft: { columns: left } }).note('hidden')).toBeUndefined();
 });
 
 test('what was mended can be undone, the last first, six at most', () => {

@@ -1,4 +1,4 @@
-import { ENCODING_WORDS, type ColumnChoice, type Found, type Mend } from '@goodword/core/intake';
+import { ENCODING_WORDS, type ColumnChoice, type Mend } from '@goodword/core/intake';
 import { plural } from '../app/format';
 import type { Note } from '../ui/margin';
 import type { DraftState } from './draft';
@@ -8,7 +8,6 @@ type Acts = Pick<DraftState, 'choose' | 'chooseAll' | 'mend' | 'unmend'> & { rea
 /** What the Margin says of the columns step, the gravest first: pure, from what was found and judged. */
 export function columnNotes(draft: DraftState, acts: Acts): Note[] {
   if (!draft.analysis) return [];
-  const { found } = draft.analysis;
   return [
     ...swapNotes(draft, acts),
     ...faultNotes(draft, acts),
@@ -16,7 +15,7 @@ export function columnNotes(draft: DraftState, acts: Acts): Note[] {
     ...orderNotes(draft, acts),
     ...spellingNotes(draft, acts),
     ...layoutNotes(draft, acts),
-    ...fileNotes(found, acts),
+    ...fileNotes(draft, acts),
     ...hintNotes(draft),
     ...mendNotes(draft, acts),
     {
@@ -155,7 +154,8 @@ function layoutNotes(draft: DraftState, acts: Acts): Note[] {
 }
 
 /** What is odd about the file itself: told, with the choice where there is one. */
-function fileNotes(found: Found, acts: Acts): Note[] {
+function fileNotes(draft: DraftState, acts: Acts): Note[] {
+  const { found } = draft.analysis!;
   const notes: Note[] = [];
   const add = (key: string, title: string, body: string, remedy?: Note['remedy'], tone: Note['tone'] = 'doubt') =>
     notes.push({ key, tone, title, body, ...(remedy ? { remedy } : {}) });
@@ -175,7 +175,14 @@ function fileNotes(found: Found, acts: Acts): Note[] {
       'The first line holds values, so the columns are numbered.',
       set('The first line is a header', { headerLine: 0 }),
     );
-  else add('header', 'The first line is taken for headers', 'If it is a person already,', set('read it as a person', { headerLine: null }), 'plain');
+  else
+    add(
+      'header',
+      `${found.titles.length === 0 ? 'The first line' : `Line ${found.headerLine + 1}`} is taken for headers`,
+      'If it is a person already,',
+      set('read it as a person', { headerLine: null }),
+      'plain',
+    );
   if (found.doubled.length > 0)
     add('doubled', 'A header stands twice', `“${found.doubled[0]}” stands over more than one column. Look at the values before matching them.`);
   const { blank, header, total } = found.asides;
@@ -216,8 +223,16 @@ function fileNotes(found: Found, acts: Acts): Note[] {
     );
   if (found.encoding === 'mixed') add('mixed', 'Two encodings in one file', `${ENCODING_WORDS.mixed}: each line is read as what it is.`);
   const { workbook } = found;
-  if (workbook && workbook.hiddenColumns.length > 0)
-    add('hidden', 'Hidden columns', `${workbook.hiddenColumns.join(', ')}: hidden in the sheet, shown here. Leave them out if they should stay so.`);
+  const hidden = workbook?.hiddenColumns ?? [];
+  if (hidden.some((column) => draft.columns[column]?.to !== 'leave'))
+    add('hidden', 'Hidden columns', `${hidden.map((column) => `“${headerOf(draft, column)}”`).join(', ')}: hidden in the sheet, shown here.`, {
+      words: plural(hidden.length, 'Leave it out', 'Leave them out'),
+      act: () =>
+        acts.chooseAll(
+          draft.columns.map((choice, column) => (hidden.includes(column) ? { to: 'leave' } : choice)),
+          draft.layout,
+        ),
+    });
   if (workbook && workbook.hiddenRows > 0)
     add(
       'hidden-rows',

@@ -91,19 +91,34 @@ let asked = 0;
 let blob: Blob | null = null;
 let saving: ReturnType<typeof setTimeout> | undefined;
 
-/** Puts one question to the worker and hears its answers, several on the way; whatever belongs to an older question is dropped. */
+const WORKER_GONE = 'The browser gave up reading the file, most likely for want of memory. Close other pages and read it again, or cut the file in two.';
+
+/**
+ * Puts one question to the worker and hears its answers, several on the way; whatever belongs to an older question is
+ * dropped. A worker that the browser has ended is told as an answer, and the next question begins a new one.
+ */
 function ask(question: Ask, hear: (answer: Answer) => void): Promise<void> {
-  worker ??= new Worker(new URL('./intake.worker.ts', import.meta.url), { type: 'module' });
+  const own = (worker ??= new Worker(new URL('./intake.worker.ts', import.meta.url), { type: 'module' }));
   return new Promise((done) => {
+    const end = () => {
+      own.removeEventListener('message', listen);
+      own.removeEventListener('error', gone);
+      done();
+    };
     const listen = ({ data }: MessageEvent<Answer>) => {
       if (data.id !== question.id) return;
       if (question.id === asked) hear(data);
-      if (data.ok && !data.done && question.id === asked) return;
-      worker?.removeEventListener('message', listen);
-      done();
+      if (!data.ok || data.done || question.id !== asked) end();
     };
-    worker!.addEventListener('message', listen);
-    worker!.postMessage(question);
+    const gone = () => {
+      own.terminate();
+      if (worker === own) worker = null;
+      if (question.id === asked) hear({ id: question.id, ok: false, reason: WORKER_GONE });
+      end();
+    };
+    own.addEventListener('message', listen);
+    own.addEventListener('error', gone);
+    own.postMessage(question);
   });
 }
 
@@ -124,7 +139,8 @@ export const useDraft = create<DraftState>()((set, state) => {
     set({ judging: true });
     const plan = { what: parts.what, columns, constants: parts.constants, mends: parts.mends, phoneCountry: parts.phoneCountry };
     await ask({ kind: 'judge', id: ++asked, plan }, (answer) => {
-      if (answer.ok && answer.judgement) set({ judgement: answer.judgement, judging: !answer.done });
+      if (!answer.ok) set({ judging: false, problem: answer.reason });
+      else if (answer.judgement) set({ judgement: answer.judgement, judging: !answer.done });
     });
   };
   /** Reads the file in the worker and guesses; a layout that fits goes before the guess. */

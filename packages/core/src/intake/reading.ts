@@ -56,7 +56,8 @@ export interface Found {
 export interface Workbook {
   sheets: { name: string; rows: number; hidden: boolean }[];
   sheet: number;
-  hiddenColumns: string[];
+  /** Places of the columns that the sheet hides, from 0. */
+  hiddenColumns: number[];
   hiddenRows: number;
   mergedCells: number;
   formulas: number;
