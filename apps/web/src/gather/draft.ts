@@ -91,7 +91,8 @@ let asked = 0;
 let blob: Blob | null = null;
 let saving: ReturnType<typeof setTimeout> | undefined;
 
-const WORKER_GONE = 'The browser gave up reading the file, most likely for want of memory. Close other pages and read it again, or cut the file in two.';
+const WORKER_GONE =
+  'The browser gave up reading the file, most likely for want of memory. Close other pages and read it again, or cut the file in two.';
 
 /**
  * Puts one question to the worker and hears its answers, several on the way; whatever belongs to an older question is
