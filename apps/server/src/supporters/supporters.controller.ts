@@ -190,12 +190,14 @@ export class SupportersController {
   }
 
   @Route('get', 'tags', { role: 'viewer', summary: 'Tags, with how many people have each' })
-  tags(@Caller() scope: Scope): Promise<TagView[]> {
-    return this.groups.tags(this.database.read(scope));
+  async tags(@Caller() scope: Scope): Promise<TagView[]> {
+    const db = this.database.read(scope);
+    return this.groups.counted(db, 'tag', await this.groups.tags(db));
   }
 
   @Route('get', 'lists', { role: 'viewer', summary: 'Lists, with how many people are on each' })
-  lists(@Caller() scope: Scope): Promise<ListView[]> {
-    return this.groups.lists(this.database.read(scope));
+  async lists(@Caller() scope: Scope): Promise<ListView[]> {
+    const db = this.database.read(scope);
+    return this.groups.counted(db, 'list', await this.groups.lists(db));
   }
 }
