@@ -22,6 +22,15 @@ const shared = {
 };
 module.exports = {
   projects: [
+    {
+      ...shared,
+      displayName: 'web',
+      testEnvironment: 'jsdom',
+      // Packages as Node takes them: their builds for browsers are modules, which are not loaded here.
+      testEnvironmentOptions: { customExportConditions: ['node', 'require', 'default'] },
+      setupFilesAfterEnv: ['<rootDir>/scripts/lib/page.cjs'],
+      testMatch: ['<rootDir>/apps/web/src/**/*.test.tsx'],
+    },
     { ...shared, displayName: 'core', testMatch: ['<rootDir>/packages/core/src/**/*.test.ts', '<rootDir>/apps/web/src/**/*.test.ts'] },
     {
       ...shared,

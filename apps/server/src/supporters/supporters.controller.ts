@@ -189,15 +189,17 @@ export class SupportersController {
     return this.fields.make(scope, body);
   }
 
-  @Route('get', 'tags', { role: 'viewer', summary: 'Tags, with how many people have each' })
-  async tags(@Caller() scope: Scope): Promise<TagView[]> {
+  @Route('get', 'tags', { role: 'viewer', summary: 'Tags, with how many people have each', query: schema.groupsQuery })
+  async tags(@Caller() scope: Scope, @Input('query') { counted }: { counted: boolean }): Promise<(Omit<TagView, 'people'> & Partial<TagView>)[]> {
     const db = this.database.read(scope);
-    return this.groups.counted(db, 'tag', await this.groups.tags(db));
+    const tags = await this.groups.tags(db);
+    return counted ? this.groups.counted(db, 'tag', tags) : tags;
   }
 
-  @Route('get', 'lists', { role: 'viewer', summary: 'Lists, with how many people are on each' })
-  async lists(@Caller() scope: Scope): Promise<ListView[]> {
+  @Route('get', 'lists', { role: 'viewer', summary: 'Lists, with how many people are on each', query: schema.groupsQuery })
+  async lists(@Caller() scope: Scope, @Input('query') { counted }: { counted: boolean }): Promise<(Omit<ListView, 'people'> & Partial<ListView>)[]> {
     const db = this.database.read(scope);
-    return this.groups.counted(db, 'list', await this.groups.lists(db));
+    const lists = await this.groups.lists(db);
+    return counted ? this.groups.counted(db, 'list', lists) : lists;
   }
 }

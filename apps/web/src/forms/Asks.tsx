@@ -1,4 +1,4 @@
-import type { ListView } from '@goodword/core/contract';
+import type { ListName } from '../app/groups';
 import type { FormAsk, FormDefinition } from '@goodword/core/forms';
 import { CHANNEL_WORDS, PURPOSES, type Channel, type Scope } from '@goodword/core/permission';
 import { textAskFaults } from '@goodword/core/text';
@@ -8,7 +8,7 @@ const ASKED_BY: readonly Channel[] = ['email', 'text', 'call'];
 
 interface Props {
   form: FormDefinition;
-  lists: readonly ListView[];
+  lists: readonly ListName[];
   organization: string;
   disabled: boolean;
   onChange: (form: FormDefinition) => void;

@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
-import type { FieldView, FormView, ListView, TagView } from '@goodword/core/contract';
+import type { FieldView, FormView } from '@goodword/core/contract';
 import { LANGUAGES, type FormDefinition, type Language } from '@goodword/core/forms';
 import { call, get } from '../app/api';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
+import { useLists, useTags } from '../app/groups';
 import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
@@ -34,8 +35,8 @@ function Builder({ view }: { view: FormView }) {
   const [form, setForm] = useState(view.definition);
   const [showing, setShowing] = useState(false);
   const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
-  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
+  const lists = useLists();
+  const tags = useTags();
   const changed = name !== view.name || slug !== view.slug || JSON.stringify(form) !== JSON.stringify(view.definition);
   const save = useMutation({
     mutationFn: () => call('PUT', `forms/${view.id}`, { name, slug, version: view.version, definition: form }),

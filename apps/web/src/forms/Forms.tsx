@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { FormView, ListView } from '@goodword/core/contract';
+import type { FormView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
+import { useLists } from '../app/groups';
 import { GatherNav } from '../gather/GatherNav';
 import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
@@ -81,7 +82,7 @@ function Making() {
   const queryClient = useQueryClient();
   const [name, setName] = useState('');
   const [listId, setListId] = useState('');
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const lists = useLists();
   const make = useMutation({
     mutationFn: () => call<{ id: number }>('POST', 'forms', { name, listId: listId === '' ? null : Number(listId) }),
     onSuccess: ({ id }) => (void refreshAll(queryClient), void navigate(`/gather/forms/${id}`)),

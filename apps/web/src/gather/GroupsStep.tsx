@@ -2,8 +2,9 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { FIRST_STANDINGS } from '@goodword/core/campaigns';
-import type { CampaignView, ListView, TagView } from '@goodword/core/contract';
+import type { CampaignView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
+import { useLists, useTags, type ListName } from '../app/groups';
 import { Button, Labelled, Problem } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { stepsOf, useDraft } from './draft';
@@ -46,7 +47,7 @@ export function GroupsStep() {
 
 function Tags() {
   const { parts, set, name } = useDraft();
-  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
+  const tags = useTags();
   const [typed, setTyped] = useState('');
   const toggle = (id: number) => set({ tagIds: parts.tagIds.includes(id) ? parts.tagIds.filter((one) => one !== id) : [...parts.tagIds, id] });
   const put = (text: string) => {
@@ -108,15 +109,15 @@ function Tags() {
 }
 
 /** Lists by folder, the loose ones first. */
-export function byFolder(lists: readonly ListView[]): [string, ListView[]][] {
-  const folders = new Map<string, ListView[]>();
+export function byFolder(lists: readonly ListName[]): [string, ListName[]][] {
+  const folders = new Map<string, ListName[]>();
   for (const list of lists) folders.set(list.folder, [...(folders.get(list.folder) ?? []), list]);
   return [...folders].sort(([a], [b]) => Number(a !== '') - Number(b !== '') || a.localeCompare(b));
 }
 
 function Lists() {
   const { parts, set } = useDraft();
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const lists = useLists();
   const [typed, setTyped] = useState({ name: '', folder: '' });
   const toggle = (id: number) => set({ listIds: parts.listIds.includes(id) ? parts.listIds.filter((one) => one !== id) : [...parts.listIds, id] });
   const add = () => {

@@ -1,14 +1,12 @@
-import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import type { ListView } from '@goodword/core/contract';
 import { BATCH_ROADS, type ChannelPermission } from '@goodword/core/intake';
 import { PURPOSES, ROAD_WORDS, type Scope } from '@goodword/core/permission';
-import { get } from '../app/api';
 import { useSession } from '../app/session';
 import { Button, Labelled } from '../ui/basics';
 import { useMargin, type Note } from '../ui/margin';
 import { planOf, useDraft } from './draft';
 import { localDay } from '../app/format';
+import { useLists, type ListName } from '../app/groups';
 
 type Yes = Extract<ChannelPermission, { said: 'yes' }>;
 
@@ -22,7 +20,7 @@ function Scopes({
 }: {
   channel: string;
   value: Scope[];
-  lists: readonly ListView[];
+  lists: readonly ListName[];
   onChange: (scopes: Scope[]) => void;
 }) {
   const offers: [Scope, string][] = [
@@ -57,7 +55,7 @@ function Sentence({
 }: {
   channel: 'email' | 'text';
   yes: Yes;
-  lists: readonly ListView[];
+  lists: readonly ListName[];
   onChange: (yes: Yes) => void;
 }) {
   const { columns, analysis } = useDraft();
@@ -113,7 +111,7 @@ function Sentence({
   );
 }
 
-function ChannelCard({ channel, lists, children }: { channel: 'email' | 'text'; lists: readonly ListView[]; children?: ReactNode }) {
+function ChannelCard({ channel, lists, children }: { channel: 'email' | 'text'; lists: readonly ListName[]; children?: ReactNode }) {
   const { permission, setPermission, columns } = useDraft();
   const { teammate } = useSession();
   const said = permission[channel];
@@ -203,7 +201,7 @@ function Confirming() {
 /** For each channel: how these people agreed, when, in what words, and who vouches for it. There is no way past it. */
 export function PermissionStep() {
   const draft = useDraft();
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const lists = useLists();
   const plan = planOf(draft);
   const notes: Note[] = [
     {

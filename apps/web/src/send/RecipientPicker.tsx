@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import type { BatchView, GroupKind, GroupRef, ListView, Page, Recipients, SegmentView, SupporterRow, TagView } from '@goodword/core/contract';
+import type { BatchView, GroupKind, GroupRef, Page, Recipients, SegmentView, SupporterRow } from '@goodword/core/contract';
 import { useState } from 'react';
 import { get, query } from '../app/api';
+import { useLists, useTags } from '../app/groups';
 import { Button } from '../ui/basics';
 import { personName } from '../ui/people';
 
@@ -16,8 +17,8 @@ type Offered = Exclude<GroupKind, 'person'>;
 
 export function useGroups(): Named | null {
   const segments = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') });
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
-  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
+  const lists = useLists();
+  const tags = useTags();
   const batches = useQuery({ queryKey: ['batches'], queryFn: () => get<BatchView[]>('batches') });
   if (!segments.data || !lists.data || !tags.data || !batches.data) return null;
   return { segment: segments.data, list: lists.data, tag: tags.data, batch: batches.data.filter((batch) => batch.state === 'done') };

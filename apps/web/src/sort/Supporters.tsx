@@ -1,11 +1,12 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { BatchView, FieldView, ListView, Page, PeopleView, SegmentCount, SupporterRow, TagView } from '@goodword/core/contract';
+import type { BatchView, FieldView, Page, PeopleView, SegmentCount, SupporterRow } from '@goodword/core/contract';
 import { CHANNEL_WORDS, STATE_WORDS, STATES } from '@goodword/core/permission';
 import type { Group, Rule } from '@goodword/core/segment';
 import { call, get, query } from '../app/api';
 import { plural, useFormat } from '../app/format';
+import { useLists, useTags, useCounts } from '../app/groups';
 import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
 import { asTop } from './lines/sentence';
 import { useSubjects } from './lines/subjects';
@@ -38,22 +39,24 @@ function Choice({
 
 /** The quick filters beside the search: a tag, a list, a standing for appeals. */
 function QuickFilters({ params, set }: { params: URLSearchParams; set: (values: Record<string, string>) => void }) {
-  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const tags = useTags();
+  const lists = useLists();
+  const [tagged, listed] = [useCounts('tags'), useCounts('lists')];
+  const withCount = (name: string, people: number | undefined) => (people === undefined ? name : `${name} (${people})`);
   const permission = params.has('channel') ? `${params.get('channel')}:${params.get('state')}` : '';
   return (
     <>
       <Choice label="Any tag" value={params.get('tag') ?? ''} onChange={(tag) => set({ tag })}>
         {tags.data?.map((tag) => (
           <option key={tag.id} value={tag.id}>
-            {tag.name} ({tag.people})
+            {withCount(tag.name, tagged.get(tag.id))}
           </option>
         ))}
       </Choice>
       <Choice label="Any list" value={params.get('list') ?? ''} onChange={(list) => set({ list })}>
         {lists.data?.map((list) => (
           <option key={list.id} value={list.id}>
-            {list.name} ({list.people})
+            {withCount(list.name, listed.get(list.id))}
           </option>
         ))}
       </Choice>

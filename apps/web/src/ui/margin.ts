@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import { create } from 'zustand';
 
 /** Something the program has to say, beside the thing it speaks of. */
@@ -30,9 +30,13 @@ export const useMarginStore = create<MarginState>()((set) => ({
 export function useMargin(notes: Note[]): void {
   const show = useMarginStore((state) => state.show);
   const key = JSON.stringify(notes.map(({ remedy, ...rest }) => [rest, remedy?.words]));
+  // Notes are compared by what they say. What a remedy does may have changed without a word of its note changing, so the
+  // newest of that note is asked.
+  const latest = useRef(notes);
+  latest.current = notes;
   useEffect(() => {
-    show(notes);
-    // The notes are compared by what they say; their remedies are fresh whenever that changes.
+    const act = (of: string) => () => latest.current.find((note) => note.key === of)?.remedy?.act();
+    show(notes.map((note) => (note.remedy ? { ...note, remedy: { ...note.remedy, act: act(note.key) } } : note)));
   }, [key, show]);
   useEffect(() => () => show([]), [show]);
 }

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import type { ListView, MessageFault, MessageView } from '@goodword/core/contract';
+import type { MessageFault, MessageView } from '@goodword/core/contract';
 import { registryOf, type MergeName, type Registry } from '@goodword/core/merge';
 import { PURPOSES } from '@goodword/core/permission';
 import { call, get } from '../app/api';
@@ -16,6 +16,7 @@ import { PreviewPane } from './PreviewPane';
 import { TagDeeds } from './TagDeeds';
 import { TextEditor } from './TextEditor';
 import { refreshAll } from '../app/refresh';
+import { useLists, type ListName } from '../app/groups';
 
 function wordsOf({ name, purpose, listId, subject, preheader, letter, text }: MessageView): Words {
   return { name, purpose, listId, subject, preheader, letter, text };
@@ -78,7 +79,7 @@ function SubjectLine({
   );
 }
 
-function Editor({ message, registry, lists }: { message: MessageView; registry: Registry; lists: ListView[] }) {
+function Editor({ message, registry, lists }: { message: MessageView; registry: Registry; lists: ListName[] }) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const may = useMay('writer');
@@ -207,7 +208,7 @@ export default function Draft() {
   const id = Number(useParams().id);
   const message = useQuery({ queryKey: ['message', id], queryFn: () => get<MessageView>(`messages/${id}`), staleTime: Infinity });
   const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const lists = useLists();
   const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
   if (message.error) return <Problem error={message.error} />;
   if (!message.data || !registry || !lists.data) return <Loading what="the message" />;

@@ -1,8 +1,9 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
-import type { MessageView, TagDeed, TaggingDeed, TagView } from '@goodword/core/contract';
-import { call, get } from '../app/api';
+import type { MessageView, TagDeed, TaggingDeed } from '@goodword/core/contract';
+import { call } from '../app/api';
 import { useMay } from '../app/session';
+import { useTags } from '../app/groups';
 import { Problem } from '../ui/basics';
 import { changed, deedsOf, offered } from './deeds';
 
@@ -13,7 +14,7 @@ const WORD = 'bg-transparent border-b-2 border-ink font-semibold cursor-pointer 
 export function TagDeeds({ message }: { message: MessageView }) {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
-  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') }).data ?? [];
+  const tags = useTags().data ?? [];
   const queryKey = ['message', message.id];
   const mutationKey = ['tag-deeds', message.id];
   // All of them are written at once, so a change begins from the one before it and not from what the server last told.

@@ -17,6 +17,7 @@ export {
   renameChoice,
   makeList,
   makeTag,
+  groupsQuery,
   joinTag,
   moveLists,
   orderLists,

@@ -17,6 +17,9 @@ export const supporterQuery = Joi.object({
   state: Joi.string().valid(...STATES),
 }).and('channel', 'state');
 
+/** Names alone where nobody asks how many people each has. */
+export const groupsQuery = Joi.object({ counted: Joi.boolean().default(true) });
+
 export const renameSupporter = Joi.object({
   firstName: Joi.string().trim().max(100).allow('').required(),
   lastName: Joi.string().trim().max(100).allow('').required(),

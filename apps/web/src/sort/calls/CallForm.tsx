@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { CampaignView, ListView, PeopleGroup, SegmentView, TagView } from '@goodword/core/contract';
+import type { CampaignView, PeopleGroup, SegmentView } from '@goodword/core/contract';
 import { registryOf, type MergeName } from '@goodword/core/merge';
 import { PURPOSES, type Purpose } from '@goodword/core/permission';
 import { call, get } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
+import { useLists, useTags } from '../../app/groups';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { MergePicker } from '../../write/MergePicker';
 import { treeOf } from './groups';
@@ -15,8 +16,8 @@ const START = 'Hello {First name, or "there"}, it is {Sender: name} of {Organiza
 /** Whom to call, where nobody was chosen in a table before. */
 function GroupPart({ value, onChange }: { value: string; onChange: (value: string) => void }) {
   const segments = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') }).data ?? [];
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') }).data ?? [];
-  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') }).data ?? [];
+  const lists = useLists().data ?? [];
+  const tags = useTags().data ?? [];
   const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') }).data ?? [];
   const groups: [string, string, readonly { id: number; name: string }[]][] = [
     ['segment', 'Segments', segments],

@@ -1,14 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
-import type { BatchView, CampaignView, FieldView, ListView, MessageView, SegmentView, TagView } from '@goodword/core/contract';
+import type { BatchView, CampaignView, FieldView, MessageView, SegmentView } from '@goodword/core/contract';
 import type { Line } from '@goodword/core/segment';
 import { get } from '../../app/api';
+import { useLists, useTags, type ListName, type TagName } from '../../app/groups';
 import { useSession } from '../../app/session';
 
 /** What lines can speak of. */
 export interface Subjects {
   fields: FieldView[];
-  tags: TagView[];
-  lists: ListView[];
+  tags: TagName[];
+  lists: ListName[];
   batches: BatchView[];
   campaigns: CampaignView[];
   chapters: { id: number; name: string }[];
@@ -29,12 +30,7 @@ function useAll<T>(path: string): T[] | undefined {
 /** Everything that a line can speak of, once all of it is there; without the segment that is being edited itself. */
 export function useSubjects(editing: number | null): Subjects | null {
   const { chapters } = useSession();
-  const [fields, tags, lists, batches] = [
-    useAll<FieldView>('fields'),
-    useAll<TagView>('tags'),
-    useAll<ListView>('lists'),
-    useAll<BatchView>('batches'),
-  ];
+  const [fields, tags, lists, batches] = [useAll<FieldView>('fields'), useTags().data, useLists().data, useAll<BatchView>('batches')];
   const [campaigns, messages, segments] = [useAll<CampaignView>('campaigns'), useAll<MessageView>('messages'), useAll<SegmentView>('segments')];
   if (!fields || !tags || !lists || !batches || !campaigns || !messages || !segments) return null;
   return { fields, tags, lists, batches, campaigns, chapters, messages, segments: segments.filter((segment) => segment.id !== editing) };

@@ -5,6 +5,7 @@ import type { PrintForm } from '@goodword/core/print';
 import { PURPOSES } from '@goodword/core/permission';
 import { get } from '../../app/api';
 import { useSession } from '../../app/session';
+import { useLists } from '../../app/groups';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { Choose, type Part, type Typed } from './parts';
 import { printActOf, printStart } from './printing';
@@ -83,7 +84,7 @@ const HOWS = [
 ] as const;
 
 function PermissionPart(part: Part) {
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') }).data ?? [];
+  const lists = useLists().data ?? [];
   const scopes = [
     ...PURPOSES.map((purpose) => [purpose, purpose] as const),
     ...lists.filter((list) => list.isPublic).map((list) => [`list:${list.id}`, list.name] as const),

@@ -1,17 +1,18 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
-import type { ListView, RecordView } from '@goodword/core/contract';
+import type { RecordView } from '@goodword/core/contract';
 import { CHANNEL_WORDS, ENTRY_WORDS, PURPOSES, ROAD_WORDS } from '@goodword/core/permission';
-import { call, get, ProblemError } from '../../app/api';
+import { call, ProblemError } from '../../app/api';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { refreshAll } from '../../app/refresh';
 import { channelsFor, HAND_STATES, kept, roadsFor, type HandState } from './entry';
 import { localDay } from '../../app/format';
+import { useLists } from '../../app/groups';
 
 /** One person's word, recorded by hand: dated, with how and in what words. */
 export function EntryForm({ record, onDone }: { record: RecordView; onDone: () => void }) {
   const queryClient = useQueryClient();
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const lists = useLists();
   const first = record.contactPoints[0]!;
   const { register, handleSubmit, watch } = useForm({
     defaultValues: {

@@ -2,11 +2,12 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Plus, Tag, X } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
-import type { CampaignView, ListView, RecordView, TagView } from '@goodword/core/contract';
+import type { CampaignView, RecordView } from '@goodword/core/contract';
 import { call, get } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { useMay } from '../../app/session';
 import { refreshAll } from '../../app/refresh';
+import { useLists, useTags } from '../../app/groups';
 
 const CHIP = 'inline-flex items-center gap-1 sheet px-2 py-[3px] text-[12.5px]';
 const ITEM = 'px-3 py-[6px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
@@ -57,8 +58,8 @@ export function GroupChips({ record }: { record: RecordView }) {
   const may = useMay('organizer');
   const format = useFormat();
   const queryClient = useQueryClient();
-  const tags = useQuery({ queryKey: ['tags'], queryFn: () => get<TagView[]>('tags') });
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => get<ListView[]>('lists') });
+  const tags = useTags();
+  const lists = useLists();
   const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns'), enabled: may });
   const put = useMutation({
     mutationFn: ({ id, standings }: CampaignView) => call('PUT', `campaigns/${id}/roster`, { group: { ids: [record.id] }, standing: standings[0] }),
