@@ -87,22 +87,27 @@ function noteRoom(lines: number, width: number): Content {
   return { canvas, margin: [0, 0, 0, 3] };
 }
 
-const RULES = {
-  hLineWidth: (at: number) => (at <= 1 ? 0.9 : 0.4),
+/** Lines over and under the names of the columns in ink; what stands above them has none. */
+const rules = (above: number) => ({
+  hLineWidth: (at: number) => (at < above ? 0 : at <= above + 1 ? 0.9 : 0.4),
   vLineWidth: () => 0,
-  hLineColor: (at: number) => (at <= 1 ? INK : HAIR),
+  hLineColor: (at: number) => (at <= above + 1 ? INK : HAIR),
   paddingTop: () => 4,
   paddingBottom: () => 3,
   paddingLeft: (at: number) => (at === 0 ? 0 : 5),
   paddingRight: () => 3,
-};
+});
 
-function table(sheet: Sheet, people: readonly SheetPerson[]): Content {
+/** The people under the names of the columns, and under a title where there is one: on every page, and never without a person. */
+function table(sheet: Sheet, people: readonly SheetPerson[], title?: string): Content {
   const width = PAPERS[sheet.paper].width - MARGINS[0] - MARGINS[2];
   const span = sheet.columns.length + 2;
   // What is left of the paper for a person, without the number and what stands between cells: a wider one would push the table over the edge.
   const room = width - NUMBER_WIDTH - 3 - 8 * (span - 1) - 4;
   const head: TableCell[] = ['', 'Who', ...sheet.columns].map((text) => ({ text, bold: true, fontSize: 8.5 }));
+  const blanks = (count: number) => Array.from({ length: count }, (): TableCell => ({}));
+  const above =
+    title === undefined ? [] : [[{ text: title, bold: true, fontSize: 12, colSpan: span, margin: [0, 8, 0, 1] }, ...blanks(span - 1)] as TableCell[]];
   const rows = people.map((person): TableCell[] => [
     { text: String(person.number), color: SECOND, fontSize: 8.5 },
     {
@@ -116,10 +121,14 @@ function table(sheet: Sheet, people: readonly SheetPerson[]): Content {
         noteRoom(sheet.noteLines, room),
       ],
     },
-    ...Array.from({ length: span - 2 }, () => ({})),
+    ...blanks(span - 2),
   ]);
   const widths = [NUMBER_WIDTH, ...Array.from({ length: span - 1 }, () => '*' as const)];
-  return { table: { headerRows: 1, dontBreakRows: true, widths, body: [head, ...rows] }, layout: RULES };
+  const heads = [...above, head];
+  return {
+    table: { headerRows: heads.length, keepWithHeaderRows: 1, dontBreakRows: true, widths, body: [...heads, ...rows] },
+    layout: rules(above.length),
+  };
 }
 
 /** A sheet to call from: numbered people, what is known of each, boxes to tick, and room for notes. */
@@ -134,16 +143,9 @@ export function doorSheet(sheet: Sheet, people: readonly SheetPerson[]): TDocume
   const parts = walks(people).map((walk): Content => {
     const where = [walk.street || 'No street on file', walk.side && SIDES[walk.side], walk.city].filter(Boolean).join(', ');
     const doors = walk.doors.map((door) => ({ ...door, cells: [door.street, ...door.cells] }));
-    return [
-      { text: where, bold: true, fontSize: 12, margin: [0, 8, 0, 4], headlineLevel: 1 },
-      table({ ...sheet, columns: ['Door', ...sheet.columns] }, doors),
-    ];
+    return table({ ...sheet, columns: ['Door', ...sheet.columns] }, doors, where);
   });
-  return {
-    ...frame(sheet, [heading(sheet), ...parts]),
-    // A street's name does not stand alone at the foot of a page.
-    pageBreakBefore: (node, nodes) => node.headlineLevel === 1 && nodes.getFollowingNodesOnPage().length === 0,
-  };
+  return frame(sheet, [heading(sheet), ...parts]);
 }
 
 /** Mailing labels at the places of a sheet of labels. Lines that are too many or too long are set smaller. */
