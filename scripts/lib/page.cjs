@@ -1,7 +1,9 @@
 /** What a page has and jsdom has not. */
+const { Blob, File } = require('node:buffer');
 const { TextDecoder, TextEncoder } = require('node:util');
 
-Object.assign(globalThis, { TextDecoder, TextEncoder, IS_REACT_ACT_ENVIRONMENT: true });
+// Files as Node has them: those of jsdom can't be read.
+Object.assign(globalThis, { Blob, File, TextDecoder, TextEncoder, IS_REACT_ACT_ENVIRONMENT: true });
 globalThis.ResizeObserver ??= class {
   observe() {}
   unobserve() {}
@@ -11,3 +13,6 @@ Element.prototype.scrollIntoView ??= () => {};
 Element.prototype.hasPointerCapture ??= () => false;
 Element.prototype.setPointerCapture ??= () => {};
 Element.prototype.releasePointerCapture ??= () => {};
+// Nothing is laid out here: whatever is measured is as large as a page.
+Object.defineProperty(Element.prototype, 'clientHeight', { configurable: true, get: () => 600 });
+Object.defineProperty(Element.prototype, 'clientWidth', { configurable: true, get: () => 960 });

@@ -242,6 +242,9 @@ function CellInput({ value, label, onDone }: { value: string; label: string; onD
       value={text}
       onChange={(event) => setText(event.target.value)}
       onBlur={() => end(text)}
+      // To put the caret somewhere is not to pick the cell, which would take the focus away.
+      onClick={(event) => event.stopPropagation()}
+      onDoubleClick={(event) => event.stopPropagation()}
       onKeyDown={(event) => {
         event.stopPropagation();
         if (event.key === 'Enter') end(text);

@@ -175,11 +175,15 @@ export default function LastLook() {
   const groups = useGroups();
   // Kept while the next one is counted, so that nothing jumps.
   const [seen, setSeen] = useState<{ look: Look; at: number } | null>(null);
+  // One after the other: the group that was chosen last is the one that stays, and the one that is counted.
+  const scope = { id: `last look ${id}` };
   const look = useMutation({
+    scope,
     mutationFn: () => call<Look>('POST', `messages/${id}/last-look`),
     onSuccess: (counted) => setSeen({ look: counted, at: Date.now() }),
   });
   const saveRecipients = useMutation({
+    scope,
     mutationFn: (recipients: Recipients) => call('PUT', `messages/${id}/recipients`, recipients),
     onMutate: (recipients) => queryClient.setQueryData(['message', id], (old: MessageView | undefined) => old && { ...old, recipients }),
     onSuccess: () => look.mutate(),

@@ -70,7 +70,7 @@ function Without({ value, onChange }: { value: number[]; onChange: (ids: number[
   const [search, setSearch] = useState('');
   const [open, setOpen] = useState(false);
   const found = useQuery({
-    queryKey: ['find', search],
+    queryKey: ['supporters', 'named', search],
     queryFn: () => get<Page<SupporterRow>>(`supporters${query({ search, limit: 6 })}`),
     enabled: search.length >= 2,
   });

@@ -61,9 +61,14 @@ export function Confirm({
   grave?: boolean;
 }) {
   const [error, setError] = useState<unknown>(null);
+  // A second press while the first is on its way would do it twice.
+  const [acting, setActing] = useState(false);
   const run = () => {
     setError(null);
-    onAct().then(onClose, setError);
+    setActing(true);
+    onAct()
+      .then(onClose, setError)
+      .finally(() => setActing(false));
   };
   return (
     <AlertDialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
@@ -79,7 +84,7 @@ export function Confirm({
             <AlertDialog.Cancel asChild>
               <Button>Leave it as it is</Button>
             </AlertDialog.Cancel>
-            <Button weight={grave ? 'grave' : 'main'} onClick={run}>
+            <Button weight={grave ? 'grave' : 'main'} onClick={run} disabled={acting}>
               {act}
             </Button>
           </div>

@@ -1,0 +1,70 @@
+import { screen, waitFor } from '@testing-library/react';
+import { Route, Routes, useLocation } from 'react-router';
+import { show, type Answers } from '../testing';
+import Finder from './Finder';
+
+const Where = () => <p>at {useLocation().pathname + useLocation().search}</p>;
+
+const find = (answers: Answers) => {
+  const closed: number[] = [];
+  const shown = show(
+    <>
+      <Finder onClose={() => closed.push(1)} />
+      <Routes>
+        <Route path="*" element={<Where />} />
+      </Routes>
+    </>,
+    { answers },
+  );
+  return { ...shown, closed, type: (text: string) => shown.user.type(screen.getByRole('combobox'), text) };
+};
+
+const FOUND: Answers = {
+  'GET find?text=elif': [
+    { kind: 'supporter', id: 101, name: 'Elif Owusu', note: 'elif@example.net' },
+    { kind: 'supporter', id: 102, name: '', note: '+1 206 555 0142' },
+    { kind: 'message', id: 4, name: 'Elif’s thanks', note: 'draft' },
+    { kind: 'message', id: 5, name: 'Elif’s news', note: 'sent' },
+  ],
+};
+
+test('stations and deeds are offered before a letter is typed, and the server is not asked', () => {
+  const { asked } = find({});
+  expect(screen.getByText('Bring in a file')).toBeTruthy();
+  expect(screen.getByText('Hear back')).toBeTruthy();
+  expect(asked).toEqual([]);
+});
+
+test('people are found, with what tells them apart; who has no name is said to have none', async () => {
+  const { type } = find(FOUND);
+  await type('elif');
+  expect(await screen.findByText('elif@example.net')).toBeTruthy();
+  expect(screen.getByText('No name on file')).toBeTruthy();
+});
+
+test.each([
+  ['Elif Owusu', '/sort/supporters/101'],
+  ['Elif’s thanks', '/write/4'],
+  ['Elif’s news', '/hear-back/5'],
+])('%s leads to %s', async (name, path) => {
+  const { type, user, closed } = find(FOUND);
+  await type('elif');
+  await user.click(await screen.findByText(name));
+  expect(screen.getByText(`at ${path}`)).toBeTruthy();
+  expect(closed).toEqual([1]);
+});
+
+test('Enter before the answer is there opens the first of it when it comes', async () => {
+  let answer: (found: unknown) => void = () => undefined;
+  const { type, closed } = find({ 'GET find?text=elif': () => new Promise((done) => (answer = done)) });
+  await type('elif{Enter}');
+  expect(closed).toEqual([]);
+  answer([{ kind: 'list', id: 2, name: 'Elif’s crew', note: '' }]);
+  await waitFor(() => expect(screen.getByText('at /sort?list=2')).toBeTruthy());
+});
+
+test('nothing of that name says what else to try', async () => {
+  const { type } = find({ 'GET find?text=zzzz': [] });
+  await type('zzzz');
+  expect(await screen.findByText(/Try a last name, the start of an email, or four digits/)).toBeTruthy();
+});

@@ -1,0 +1,198 @@
+import { waitFor } from '@testing-library/react';
+import type { BatchView, LayoutView } from '@goodword/core/contract';
+import { reply, serve, type Asked } from '../testing';
+import { offeredName, planOf, stepsOf, useDraft } from './draft';
+import type { Ask } from './intake.worker';
+
+const HOUSE = { fields: [], country: 'US', currency: 'USD', layouts: [] as LayoutView[] };
+const FILE = 'Email,First name,Cell\nann@example.org,Ann,206 555 0101\nbo@example,Bo,\ncy@example.org,Cy,206 555 0103\n';
+
+type Heard = (event: { data?: unknown }) => void;
+
+/** The worker's own code, in this thread; `gone` has the browser end it at the next question. */
+class HereWorker {
+  static made: HereWorker[] = [];
+  static gone = false;
+  private readonly heard: Record<string, Heard[]> = { message: [], error: [] };
+  ended = false;
+
+  constructor() {
+    HereWorker.made.push(this);
+  }
+  addEventListener(kind: string, hear: Heard) {
+    this.heard[kind]!.push(hear);
+  }
+  removeEventListener(kind: string, hear: Heard) {
+    this.heard[kind] = this.heard[kind]!.filter((one) => one !== hear);
+  }
+  terminate() {
+    this.ended = true;
+  }
+  postMessage(question: Ask) {
+    if (HereWorker.gone) return void setTimeout(() => this.tell('error', {}));
+    Object.assign(globalThis, { postMessage: (data: unknown) => this.tell('message', { data }) });
+    setTimeout(() => (globalThis as unknown as { onmessage: Heard }).onmessage({ data: question }));
+  }
+  get listeners(): number {
+    return this.heard.message!.length + this.heard.error!.length;
+  }
+  private tell(kind: string, event: { data?: unknown }) {
+    for (const hear of [...this.heard[kind]!]) hear(event);
+  }
+}
+
+beforeAll(async () => {
+  // A form takes files of jsdom alone.
+  Object.assign(globalThis, { Worker: HereWorker, FormData: class extends Map { append = this.set } }); // prettier-ignore
+  await import('./intake.worker');
+});
+let asked: Asked[];
+beforeEach(() => {
+  useDraft.getState().reset();
+  HereWorker.gone = false;
+  asked = serve({ 'POST batches': { id: 7 }, 'PUT batches/7/draft': () => reply(204, null) });
+});
+
+const now = () => useDraft.getState();
+const fileOf = (text: string | Uint8Array, name = 'sign-ups.csv') => new File([text as string], name);
+const taken = async (text: string | Uint8Array = FILE, house = HOUSE) => {
+  await now().take(fileOf(text), house, null);
+  await waitFor(() => expect(now().judging).toBe(false));
+};
+const saved = () => asked.filter(({ path }) => path === 'batches/7/draft').map(({ body }) => body as { step: string; plan: { columns: unknown[] } });
+
+describe('a file on its way in', () => {
+  test('is read and guessed in the page while the server takes it, and judged by its values', async () => {
+    await taken();
+    expect(now()).toMatchObject({ step: 'Columns', batchId: 7, problem: null, reading: null });
+    expect(now().columns).toEqual([{ to: 'email' }, { to: 'firstName' }, { to: 'mobile' }]);
+    expect(now().judgement).toMatchObject({ counted: 3, ready: 2, failed: 1, faultsByColumn: [1, 0, 0] });
+    expect(now().judgement!.cells['2:0']!.words).toContain('has no ending such as .org');
+  });
+
+  test('is kept on the server a moment after the last of several changes, once', async () => {
+    await taken();
+    await waitFor(() => expect(saved()).toHaveLength(1), { timeout: 3000 });
+    now().choose(2, { to: 'leave' });
+    now().choose(1, { to: 'lastName' });
+    now().rename('Harbor day');
+    await waitFor(() => expect(saved()).toHaveLength(2), { timeout: 3000 });
+    expect(saved()[1]).toMatchObject({ name: 'Harbor day', plan: { columns: [{ to: 'email' }, { to: 'lastName' }, { to: 'leave' }] } });
+  });
+
+  test('is judged anew when a cell is mended, and again when that is undone', async () => {
+    await taken();
+    now().mend({ kind: 'edit', row: 1, column: 0, value: 'bo@example.org' });
+    await waitFor(() => expect(now().judgement).toMatchObject({ ready: 3, failed: 0 }));
+    now().unmend(0);
+    await waitFor(() => expect(now().judgement).toMatchObject({ ready: 2, failed: 1 }));
+  });
+
+  test('that is a picture is told and not sent', async () => {
+    await now().take(fileOf(new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0, 0, 13])), HOUSE, null);
+    expect(now().problem).toMatch(/picture/);
+    expect([now().file, asked]).toEqual([null, []]);
+  });
+
+  test('that holds nothing is told, whatever the server says of it', async () => {
+    await now().take(fileOf('Email,Name\n'), HOUSE, null);
+    expect(now().problem).toMatch(/only a header/);
+    expect(now().analysis).toBeNull();
+  });
+
+  test('that the server does not take says why', async () => {
+    asked = serve({ 'POST batches': () => reply(413, { title: 'Too large', status: 413, detail: 'The file is larger than 100 MB.' }) });
+    await now().take(fileOf(FILE), HOUSE, null);
+    expect(now().problem).toBe('The file is larger than 100 MB.');
+  });
+
+  test('in a browser that gives up is told in a sentence, and can be read again', async () => {
+    HereWorker.gone = true;
+    await now().take(fileOf(FILE), HOUSE, null);
+    expect(now().problem).toMatch(/The browser gave up reading the file/);
+    expect(HereWorker.made.at(-1)!.ended).toBe(true);
+    HereWorker.gone = false;
+    await taken();
+    expect(now()).toMatchObject({ problem: null, step: 'Columns' });
+    // Nothing is left listening.
+    expect(HereWorker.made.at(-1)!.listeners).toBe(0);
+  });
+
+  test('is read anew as what a person says it is, and what was mended in the old reading goes', async () => {
+    await taken('Email;Note\nann@example.org;a,b\nbo@example.org;c,d\n');
+    expect(now().analysis!.found.header).toEqual(['Email', 'Note']);
+    now().mend({ kind: 'edit', row: 0, column: 1, value: 'x' });
+    await now().readAgain({ delimiter: ',' }, null, HOUSE);
+    expect(now().analysis!.found.header).toHaveLength(1);
+    expect(now().parts.mends).toEqual([]);
+    expect(now().readAs).toEqual({ delimiter: ',' });
+  });
+
+  test('with the headers of a layout that is remembered gets its columns', async () => {
+    const layout = {
+      ...{ id: 3, name: 'Pier sheet', what: 'people', header: ['Email', 'First name', 'Cell'] },
+      columns: [{ to: 'email' }, { to: 'lastName' }, { to: 'leave' }],
+    };
+    await taken(FILE, { ...HOUSE, layouts: [layout as unknown as LayoutView] });
+    expect(now().columns).toEqual(layout.columns);
+    expect(now().layout).toMatchObject({ exact: true });
+  });
+});
+
+describe('a batch taken up again', () => {
+  const BATCH = {
+    ...{ id: 7, name: 'Harbor day', fileName: 'sign-ups.csv', what: 'people', state: 'draft' },
+    found: { kind: 'text', encoding: 'utf-8', delimiter: ',', headerLine: 0 },
+    draft: { step: 'Permission', plan: { columns: [{ to: 'email' }, { to: 'lastName' }, { to: 'leave' }], tagIds: [5], permission: {} } },
+  } as unknown as BatchView;
+
+  test('stands where it was left, with what was settled', async () => {
+    asked = serve({
+      'GET batches/7': BATCH,
+      'GET batches/7/text': () => ({ ok: true, blob: async () => new Blob([FILE]), text: async () => '' }),
+    });
+    await now().open(BATCH, HOUSE);
+    expect(now()).toMatchObject({ step: 'Permission', batchId: 7, name: 'Harbor day', parts: { tagIds: [5] } });
+    expect(now().columns).toEqual([{ to: 'email' }, { to: 'lastName' }, { to: 'leave' }]);
+  });
+
+  test('whose file is no longer kept says so', async () => {
+    asked = serve({ 'GET batches/7': BATCH, 'GET batches/7/text': () => reply(404, { detail: 'gone' }) });
+    await now().open(BATCH, HOUSE);
+    expect(now().problem).toBe('The file of this batch is no longer kept.');
+  });
+
+  test('that could not be read says why, and the way is free for another', async () => {
+    asked = serve({ 'GET batches/7': { ...BATCH, found: null, state: 'unreadable', problem: 'The workbook is locked with a password.' } });
+    await now().open(BATCH, HOUSE);
+    expect(now()).toMatchObject({ problem: 'The workbook is locked with a password.', batchId: null, file: null });
+  });
+});
+
+test.each([
+  ['harbor_sign-ups.csv', 'harbor sign ups, 27 Nov 2026'],
+  ['.csv', 'Batch, 27 Nov 2026'],
+  [`${'x'.repeat(200)}.xlsx`, `${'x'.repeat(90)}, 27 Nov 2026`],
+])('%s is called %s', (file, name) => expect(offeredName(file, new Date(2026, 10, 27))).toBe(name));
+
+test('each kind of file has the steps that it needs', () => {
+  expect(stepsOf('people')).toContain('Permission');
+  expect(stepsOf('here')).toEqual(['File', 'Columns', 'Where they go', 'Matches']);
+  expect(stepsOf('gifts')).toEqual(['File', 'Columns', 'Matches']);
+  expect(stepsOf('refusals')).toEqual(['File', 'Columns', 'Matches']);
+});
+
+test('there is a plan when both channels are answered; of other files nothing is asked', () => {
+  const at = (email: string, text: string, what = 'people') =>
+    planOf({
+      columns: [],
+      readAs: { sheet: 2, delimiter: ';' },
+      parts: { what } as never,
+      permission: { email: { said: email }, text: { said: text } } as never,
+    });
+  expect(at('nothing', 'unanswered')).toBeNull();
+  expect(at('bought', 'nothing')).toBeNull();
+  // The server chose the sheet when it read the file; what is read since is its text.
+  expect(at('nothing', 'nothing')).toMatchObject({ reading: { delimiter: ';' }, permission: { email: { said: 'nothing' } } });
+  expect(at('unanswered', 'unanswered', 'gifts')).toMatchObject({ permission: { text: { said: 'nothing' } } });
+});

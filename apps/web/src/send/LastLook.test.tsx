@@ -1,0 +1,165 @@
+import { act, screen, waitFor } from '@testing-library/react';
+import { Route, Routes } from 'react-router';
+import type { LastLook as Look, Recipients } from '@goodword/core/contract';
+import { reply, show, type Answers, type Asked } from '../testing';
+import { useMarginStore } from '../ui/margin';
+import LastLook from './LastLook';
+
+const LIST = { isPublic: true, description: '', why: '', onPreferences: true, byForm: true, folder: '' };
+const LOOK: Look = {
+  ...{ group: 120, reached: 100, parts: null, holes: [], faults: [], inOrder: ['The footer names you and where you are'] },
+  held: [
+    { reason: 'said-no', people: 15 },
+    { reason: 'no-permission', people: 5 },
+  ],
+};
+
+/** A draft on the server: what its group comes to follows from who is chosen. */
+function server({ look = LOOK, testedAt = '2026-11-26T10:00:00Z', slow = false }: { look?: Look; testedAt?: string | null; slow?: boolean } = {}) {
+  const message = {
+    ...{
+      id: 4,
+      name: 'Planks are in',
+      channel: 'email',
+      purpose: 'appeals',
+      listId: null,
+      state: 'draft',
+      updatedAt: 'x',
+      scheduledAt: null,
+      testedAt,
+    },
+    recipients: { from: [{ kind: 'list', id: 1 }], minus: [], without: [] } as Recipients,
+  };
+  const answers: Answers = {
+    'GET messages/4': () => ({ ...message }),
+    'GET segments': [{ id: 3, name: 'Menders' }],
+    'GET lists?counted=false': [{ ...LIST, id: 1, name: 'Ferry news' }],
+    'GET tags?counted=false': [{ id: 5, name: 'oar makers' }],
+    'GET batches': [
+      { id: 8, name: 'Harbor day', state: 'done' },
+      { id: 9, name: 'Half done', state: 'draft' },
+    ],
+    'PUT messages/4/recipients': async ({ body }: Asked) => {
+      const chosen = body as Recipients;
+      // The first of two changes takes longer than the second.
+      if (slow && chosen.from.length === 2) await new Promise((done) => setTimeout(done, 80));
+      message.recipients = chosen;
+    },
+    'POST messages/4/last-look': () => ({ ...look, reached: look.reached - message.recipients.from.length + 1 }),
+    'POST messages/4/test': { to: 'rosa@lanternferry.test' },
+    'POST messages/4/send': () => reply(204, null),
+    'GET supporters': { rows: [{ id: 101, firstName: 'Elif', lastName: 'Owusu', email: 'elif@example.net', mobile: null }], next: null },
+    'GET supporters/101': { firstName: 'Elif', lastName: 'Owusu' },
+    'GET messages/4/preview': () => reply(404, { title: 'Nobody', status: 404, detail: 'Nobody to show it for.' }),
+  };
+  return { message, answers };
+}
+
+const page = (answers: Answers, role: 'organizer' | 'viewer' = 'organizer') =>
+  show(
+    <Routes>
+      <Route path="/send/:id" element={<LastLook />} />
+      <Route path="*" element={<p>somewhere else</p>} />
+    </Routes>,
+    { answers, role, at: '/send/4' },
+  );
+const notes = () => useMarginStore.getState().notes;
+
+test('the group is counted down by reasons, each of which opens its people', async () => {
+  const { answers } = server();
+  const { user, asked } = page({ ...answers, 'GET messages/4/last-look/people': { rows: [], next: null } });
+  await screen.findByText('In the group');
+  expect(screen.getByRole('button', { name: '15 held back: Said no. See them' }).textContent).toBe('−15');
+  await user.click(screen.getByRole('button', { name: '15 held back: Said no. See them' }));
+  expect(await screen.findByText('Held back from this message')).toBeTruthy();
+  await waitFor(() => expect(asked.some(({ path }) => path.startsWith('messages/4/last-look/people?verdict=said-no'))).toBe(true));
+});
+
+test('it leaves with the number that was seen, so that another number is refused', async () => {
+  const { answers } = server();
+  const { user, asked } = page(answers);
+  await user.click(await screen.findByRole('button', { name: 'Send now to 100' }));
+  await screen.findByText('somewhere else');
+  expect(asked.find(({ path }) => path === 'messages/4/send')!.body).toEqual({ at: null, expected: 100 });
+});
+
+test('a time makes it a schedule', async () => {
+  const { answers } = server();
+  const { user, asked } = page(answers);
+  await screen.findByRole('button', { name: 'Send now to 100' });
+  const when = screen.getByLabelText(/^When it leaves, your time/);
+  await user.type(when, '2026-12-01T09:30');
+  await user.click(screen.getByRole('button', { name: 'Schedule for 100' }));
+  await waitFor(() =>
+    expect(asked.find(({ path }) => path === 'messages/4/send')!.body).toMatchObject({ at: new Date('2026-12-01T09:30').toISOString() }),
+  );
+});
+
+test('without a test nothing leaves; what the server refuses is told where one pressed', async () => {
+  const { answers, message } = server({ testedAt: null });
+  const refused = reply(409, { title: 'Counted anew', status: 409, detail: 'It would reach 99 now. Look once more.' });
+  const { user } = page({ ...answers, 'POST messages/4/send': () => refused });
+  const send = await screen.findByRole<HTMLButtonElement>('button', { name: 'Send now to 100' });
+  expect(send.disabled).toBe(true);
+  expect(notes().map(({ key }) => key)).toContain('test');
+  message.testedAt = '2026-11-26T10:00:00Z';
+  await user.click(screen.getByRole('button', { name: 'Send me a test' }));
+  expect(await screen.findByText('Sent to rosa@lanternferry.test')).toBeTruthy();
+  await waitFor(() => expect(send.disabled).toBe(false));
+  await user.click(send);
+  expect(await screen.findByText('It would reach 99 now. Look once more.')).toBeTruthy();
+});
+
+test('of two changes of the group the later stays, though the first takes longer', async () => {
+  const { answers, message } = server({ slow: true });
+  const { user } = page(answers);
+  await screen.findByText('In the group');
+  await user.click(screen.getByRole('button', { name: 'or in…' }));
+  expect(screen.queryByRole('menuitem', { name: 'Half done' })).toBeNull(); // Nobody of it is here yet.
+  await user.click(await screen.findByRole('menuitem', { name: 'oar makers' }));
+  await user.click(screen.getAllByRole('button', { name: 'or in…' })[0]!);
+  await user.click(await screen.findByRole('menuitem', { name: 'Menders' }));
+  await screen.findByRole('button', { name: 'Send now to 98' });
+  expect(message.recipients.from).toHaveLength(3);
+});
+
+test('a person is struck out by name, though the same letters were looked for elsewhere before', async () => {
+  const { answers, message } = server();
+  const { user, queries } = page(answers);
+  await screen.findByText('In the group');
+  act(() => void queries.setQueryData(['find', 'elif'], [{ kind: 'supporter', id: 101, name: 'Elif Owusu', note: '' }]));
+  await user.click(screen.getByRole('button', { name: 'a person…' }));
+  await user.type(screen.getByLabelText('Find a person to strike out'), 'elif');
+  await user.click(await screen.findByRole('button', { name: /Elif Owusu/ }));
+  await waitFor(() => expect(message.recipients.without).toEqual([101]));
+  await user.click(await screen.findByRole('button', { name: 'Let Elif Owusu back in' }));
+  await waitFor(() => expect(message.recipients.without).toEqual([]));
+});
+
+test('a hole in the words, and words that may not leave, are faults with the way to mend them', async () => {
+  const { answers } = server({
+    look: { ...LOOK, holes: [{ name: 'first name', people: 1 }], faults: [{ message: 'The subject is empty.' } as never] },
+  });
+  page(answers);
+  const send = await screen.findByRole<HTMLButtonElement>('button', { name: 'Send now to 100' });
+  await waitFor(() => expect(notes().filter(({ tone }) => tone === 'fault')).toHaveLength(2));
+  expect(notes().find(({ key }) => key === 'hole-first name')!.title).toBe('1 person has no first name');
+  expect(send.disabled).toBe(true);
+  act(() => notes()[0]!.remedy!.act());
+  await screen.findByText('somewhere else');
+});
+
+test('a viewer sees whom it would reach and sends nothing', async () => {
+  const { answers } = server();
+  page(answers, 'viewer');
+  await screen.findByText('In the group');
+  expect(screen.queryByRole('button', { name: /^Send now/ })).toBeNull();
+});
+
+test('what is scheduled can be taken back', async () => {
+  const { answers, message } = server();
+  Object.assign(message, { state: 'scheduled', scheduledAt: '2026-12-01T09:30:00Z' });
+  const { user, asked } = page({ ...answers, 'POST messages/4/unschedule': () => reply(204, null) });
+  await user.click(await screen.findByRole('button', { name: 'Take it back from its schedule' }));
+  await waitFor(() => expect(asked.some(({ path }) => path === 'messages/4/unschedule')).toBe(true));
+});
