@@ -1,4 +1,4 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
 import { memo, useCallback, useEffect, startTransition, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { useLit } from '../ui/margin';
 
@@ -35,6 +35,37 @@ const MOVES: Record<string, [number, number]> = {
   PageDown: [12, 0],
   PageUp: [-12, 0],
 };
+
+type Watched = Virtualizer<HTMLDivElement, Element>;
+
+/*
+ * The frame is watched and not measured: to ask a page for a size right after it has changed makes it lay all of it out
+ * on the spot, in one go with drawing it, where it would have done so by itself a moment later.
+ */
+function watchSize({ scrollElement: frame }: Watched, tell: (size: { width: number; height: number }) => void) {
+  if (!frame) return;
+  const observer = new ResizeObserver(([entry]) => entry && tell({ width: entry.contentRect.width, height: entry.contentRect.height }));
+  observer.observe(frame);
+  return () => observer.disconnect();
+}
+
+function watchScroll({ scrollElement: frame }: Watched, tell: (offset: number, scrolling: boolean) => void) {
+  if (!frame) return;
+  tell(0, false);
+  const going = () => tell(frame.scrollTop, true);
+  const over = () => tell(frame.scrollTop, false);
+  frame.addEventListener('scroll', going, { passive: true });
+  frame.addEventListener('scrollend', over, { passive: true });
+  return () => {
+    frame.removeEventListener('scroll', going);
+    frame.removeEventListener('scrollend', over);
+  };
+}
+
+/** To where it stands already nothing is scrolled: that too would ask for a layout. */
+function scroll(offset: number, { behavior }: { behavior?: ScrollBehavior }, { scrollElement, scrollOffset }: Watched): void {
+  if (offset !== (scrollOffset ?? 0)) scrollElement?.scrollTo({ top: offset, ...(behavior ? { behavior } : {}) });
+}
 
 function HeadCell({ column, flex, children }: { column: number; flex: string; children: ReactNode }) {
   const lit = useLit(`column-${column}`);
@@ -130,7 +161,10 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
   // The heads are on the page before the cells: laying out both at once would hold it up for longer than one notices.
   const [headed, setHeaded] = useState(false);
   useEffect(() => startTransition(() => setHeaded(true)), []);
-  const virtual = useVirtualizer({
+  const virtual = useVirtualizer<HTMLDivElement, Element>({
+    observeElementRect: watchSize,
+    observeElementOffset: watchScroll,
+    scrollToFn: scroll,
     count: headed ? rows.length : 0,
     getScrollElement: () => frame.current,
     estimateSize: () => 31,
