@@ -1,11 +1,11 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { BulkAct, CampaignView, ExportForm, FieldView, ListView, TagView } from '@goodword/core/contract';
+import type { BulkAct, CampaignView, ExportForm, FieldView } from '@goodword/core/contract';
 import type { PrintForm } from '@goodword/core/print';
 import { PURPOSES } from '@goodword/core/permission';
 import { get } from '../../app/api';
 import { useSession } from '../../app/session';
-import { useLists } from '../../app/groups';
+import { useLists, useTags } from '../../app/groups';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { Choose, type Part, type Typed } from './parts';
 import { printActOf, printStart } from './printing';
@@ -27,7 +27,8 @@ const PUT = [
 ] as const;
 
 function GroupPart({ kind, ...part }: Part & { kind: 'tag' | 'list' }) {
-  const { data } = useQuery({ queryKey: [`${kind}s`], queryFn: () => get<(TagView | ListView)[]>(`${kind}s`) });
+  const [tags, lists] = [useTags(), useLists()];
+  const { data } = kind === 'tag' ? tags : lists;
   return (
     <>
       <Choose label="What to do" name="on" options={PUT} {...part} />

@@ -38,7 +38,7 @@ function AddNote({ supporterId }: { supporterId: number }) {
         maxLength={4000}
         value={body}
         onChange={(event) => setBody(event.target.value)}
-        onKeyDown={(event) => event.key === 'Enter' && (event.ctrlKey || event.metaKey) && body.trim() !== '' && add.mutate()}
+        onKeyDown={(event) => event.key === 'Enter' && (event.ctrlKey || event.metaKey) && body.trim() !== '' && !add.isPending && add.mutate()}
       />
       <Problem error={add.error} />
       {body.trim() !== '' && (
