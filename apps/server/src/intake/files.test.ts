@@ -119,6 +119,7 @@ describe('workbooks', () => {
 
   test('what is hostile or broken ends with a sentence', async () => {
     await expect(read(Buffer.from('PK\u0003\u0004 and nothing of a workbook behind'))).rejects.toThrow(Unreadable);
+    await expect(read(readFileSync(join(fixtures, 'sign-ups.xlsx')).subarray(0, 5000))).rejects.toThrow(/was cut off on its way here/);
     await expect(read(bomb())).rejects.toThrow(/larger than a table of people ever is/);
     const big = join(folder, 'big.xlsx');
     writeFileSync(big, workbook({ A: rows(...Array.from({ length: 20_000 }, (_v, i) => [`p${i}@x.org`, `Person ${i}`, i, i * 2])) }));

@@ -44,12 +44,11 @@ function read(bytes: Buffer): XLSX.WorkBook {
       cellStyles: true,
     });
   } catch (error) {
-    const locked = /password|encrypt/i.test((error as Error).message);
-    throw new Refused(
-      locked
-        ? 'The workbook is locked with a password. Save it without one and drop it here.'
-        : `The workbook can't be read: ${(error as Error).message}. Save it anew as XLSX or CSV.`,
-    );
+    const { message } = error as Error;
+    if (/password|encrypt/i.test(message)) throw new Refused('The workbook is locked with a password. Save it without one and drop it here.');
+    if (/zip|compress|corrupt|truncat|unexpected|signature|out of (?:range|bounds)/i.test(message))
+      throw new Refused('The workbook is damaged, or was cut off on its way here. Get it once more, or open it and save it anew as XLSX or CSV.');
+    throw new Refused(`The workbook can't be read: ${message}. Save it anew as XLSX or CSV.`);
   }
 }
 

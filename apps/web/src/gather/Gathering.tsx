@@ -56,6 +56,7 @@ function Wizard({ house, id }: { house: House; id: number }) {
     void navigate('/gather');
   };
   const steps = stepsOf(parts.what);
+  const unread = batchId !== null && !analysis && !reading && problem !== null;
   // A step is drawn in pieces between which the page answers; until it is there, the one before stays.
   const shown = useDeferredValue(analysis ? step : 'File');
   const leave = () =>
@@ -76,7 +77,25 @@ function Wizard({ house, id }: { house: House; id: number }) {
         )}
       </Heading>
       <Steps steps={[...steps, 'Check and bring in']} at={step} onGo={(to) => (steps as readonly string[]).includes(to) && go(to as Step)} />
-      {!analysis && batchId !== null && reading ? <Loading what="the file" /> : (shown === 'File' || !analysis) && <FileStep house={house} />}
+      {unread && (
+        <section className="sheet p-6 flex flex-col items-start gap-4">
+          <p role="alert" className="text-madder font-semibold">
+            {problem}
+          </p>
+          <p className="text-ink2">Nobody has come in. The file stays under Gather until you throw it away.</p>
+          <div className="flex gap-2">
+            <Button weight="main" onClick={() => (reset(), void navigate('/gather/new'))}>
+              Choose another file
+            </Button>
+            <Button onClick={() => setThrowing(true)}>Throw this one away</Button>
+          </div>
+        </section>
+      )}
+      {!analysis && batchId !== null && reading ? (
+        <Loading what="the file" />
+      ) : (
+        !unread && (shown === 'File' || !analysis) && <FileStep house={house} />
+      )}
       {analysis && shown === 'Columns' && <ColumnsStep house={house} />}
       {analysis && shown === 'Where they go' && <GroupsStep />}
       {analysis && shown === 'Permission' && <PermissionStep />}

@@ -149,6 +149,7 @@ test.each<[string, Partial<Found>, string, unknown[] | null]>([
   ['rows too short', { shorter: 1 }, 'shorter', null],
   ['letters broken once', { unscramble: true }, 'unscramble', ['readAgain', { unscramble: false }]],
   ['two encodings', { encoding: 'mixed' }, 'mixed', null],
+  ['a line that names the separator', { separatorLine: true }, 'separator', null],
 ])('the file itself: %s', (_name, found, key, asks) => {
   const { note, asked } = margin({ found });
   expect(note(key)).toBeDefined();

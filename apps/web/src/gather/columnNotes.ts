@@ -168,6 +168,8 @@ function fileNotes(draft: DraftState, acts: Acts): Note[] {
       set('The first line is the header', { headerLine: 0 }),
       'good',
     );
+  if (found.separatorLine)
+    add('separator', 'A first line names the separator', 'It is followed and passed over. Another can be chosen over the sheet.', undefined, 'good');
   if (found.headerLine === null)
     add(
       'no-header',

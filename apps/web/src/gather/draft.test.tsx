@@ -162,10 +162,10 @@ describe('a batch taken up again', () => {
     expect(now().problem).toBe('The file of this batch is no longer kept.');
   });
 
-  test('that could not be read says why, and the way is free for another', async () => {
+  test('that could not be read says why, and is still the batch that it is', async () => {
     asked = serve({ 'GET batches/7': { ...BATCH, found: null, state: 'unreadable', problem: 'The workbook is locked with a password.' } });
     await now().open(BATCH, HOUSE);
-    expect(now()).toMatchObject({ problem: 'The workbook is locked with a password.', batchId: null, file: null });
+    expect(now()).toMatchObject({ problem: 'The workbook is locked with a password.', batchId: 7, reading: null, analysis: null });
   });
 });
 

@@ -267,7 +267,7 @@ export const useDraft = create<DraftState>()((set, state) => {
     for (;;) {
       const batch = await call<BatchView>('GET', `batches/${id}`);
       if (state().batchId !== id) return;
-      if (batch.state === 'unreadable') return set({ reading: null, problem: batch.problem, file: null, batchId: null });
+      if (batch.state === 'unreadable') return set({ reading: null, problem: batch.problem });
       if (batch.found) {
         const response = await fetch(`/api/batches/${id}/text`);
         if (!response.ok) return set({ reading: null, problem: 'The file of this batch is no longer kept.' });

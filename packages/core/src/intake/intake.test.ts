@@ -11,6 +11,7 @@ import {
   matchRow,
   permissionFaults,
   profileColumn,
+  readFile,
   readSheet,
   writeCsv,
   type ColumnChoice,
@@ -87,6 +88,13 @@ describe('files that are not what they seem', () => {
     expect(read('a;b\n"x,y,z";1').delimiter).toBe(';');
     expect(read('a\tb\nx\t1').delimiter).toBe('\t');
     expect(read('only\nx').rows).toEqual([['x']]);
+  });
+
+  test('a line that names the separator is followed, passed over and told', () => {
+    const named = readFile(new TextEncoder().encode('sep=;\na;b\n1,5;2\n'));
+    expect(named).toMatchObject({ ok: true, sheet: { header: ['a', 'b'], rows: [['1,5', '2']] }, found: { delimiter: ';', separatorLine: true } });
+    const plain = readFile(new TextEncoder().encode('a;b\n1;2\n'));
+    expect(plain.ok && 'separatorLine' in plain.found).toBe(false);
   });
 
   test.each([

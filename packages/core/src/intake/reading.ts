@@ -37,6 +37,8 @@ export interface Found {
   /** Whether the encoding is known; a guess is shown as one. */
   sure: boolean;
   delimiter: Delimiter;
+  /** A first line such as `sep=;` says which. */
+  separatorLine?: true;
   headerLine: number | null;
   /** Lines over the header, as they stand. */
   titles: string[];

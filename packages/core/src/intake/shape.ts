@@ -71,13 +71,14 @@ export function openFile(start: Uint8Array, whole: boolean, reading: FileReading
   const records = recordsOf(cut, guessed.encoding, delimiter, whole).filter((record) => filled(record) > 0);
   const headerLine = reading.headerLine !== undefined ? reading.headerLine : guessHeader(records);
   const unscramble = reading.unscramble ?? records.some((record) => record.some((cell) => unscrambled(cell) !== null));
-  return { ...guessed, delimiter, headerLine, unscramble, keepAside: reading.keepAside ?? false };
+  return { ...guessed, delimiter, ...(named ? { separatorLine: true } : {}), headerLine, unscramble, keepAside: reading.keepAside ?? false };
 }
 
 export interface Opening {
   encoding: Encoding;
   sure: boolean;
   delimiter: Delimiter;
+  separatorLine?: true;
   headerLine: number | null;
   unscramble: boolean;
   keepAside: boolean;
@@ -180,9 +181,24 @@ export class FileReader {
   found(kind: Found['kind'] = 'text'): Found {
     const keys = this.header.map(nameMatchKey);
     const doubled = [...new Set(this.header.filter((name, i) => name !== '' && keys.indexOf(keys[i]!) !== i))];
-    const { encoding, sure, delimiter, headerLine, unscramble } = this.opening;
+    const { encoding, sure, delimiter, separatorLine, headerLine, unscramble } = this.opening;
     const { header, titles, rows, asides, longer, shorter } = this;
-    return { kind, encoding, sure, delimiter, headerLine, titles, header, rows, unscramble, asides, longer, shorter, doubled };
+    return {
+      kind,
+      encoding,
+      sure,
+      delimiter,
+      ...(separatorLine ? { separatorLine } : {}),
+      headerLine,
+      titles,
+      header,
+      rows,
+      unscramble,
+      asides,
+      longer,
+      shorter,
+      doubled,
+    };
   }
 }
 

@@ -1,0 +1,62 @@
+import { act, screen, waitFor } from '@testing-library/react';
+import { Route, Routes } from 'react-router';
+import { reply, show, type Answers } from '../testing';
+import { useDraft } from './draft';
+import Gathering from './Gathering';
+
+const BATCH = { id: 3, name: 'cut, 27 Nov 2026', fileName: 'cut.xlsx', what: 'people', found: null, draft: null, plan: null, problem: null };
+const PROBLEM = 'The workbook can’t be read. Save it anew as XLSX or CSV.';
+const HOUSE: Answers = { 'GET fields': [], 'GET layouts': [] };
+
+const gather = (answers: Answers, at: string) => {
+  act(() => useDraft.getState().reset());
+  return show(
+    <Routes>
+      <Route path="/gather/new" element={<Gathering />} />
+      <Route path="/gather/:id" element={<Gathering />} />
+      <Route path="/gather" element={<p>all batches</p>} />
+    </Routes>,
+    { answers: { ...HOUSE, ...answers }, at },
+  );
+};
+
+beforeAll(() => Object.assign(globalThis, { FormData: class extends Map { append = this.set } })); // prettier-ignore
+
+describe('a workbook that the server can’t read', () => {
+  test('says so where it was dropped, and leaves the way to another', async () => {
+    let state = 'reading';
+    const { user, asked } = gather(
+      { 'POST batches': { id: 3 }, 'GET batches/3': () => ({ ...BATCH, state, problem: state === 'unreadable' ? PROBLEM : null }) },
+      '/gather/new',
+    );
+    await screen.findByText('Drop a file here');
+    await act(async () => {
+      // A zip file, so that the server is asked what is in it.
+      void useDraft
+        .getState()
+        .take(new File(['PK\u0003\u0004 cut off'], 'cut.xlsx'), { fields: [], country: 'US', currency: 'USD', layouts: [] }, null);
+    });
+    await waitFor(() => expect(asked.some(({ path }) => path === 'batches/3')).toBe(true));
+    state = 'unreadable';
+    expect(await screen.findByRole('alert', {}, { timeout: 3000 })).toHaveProperty('textContent', PROBLEM);
+    const times = asked.length;
+    await new Promise((done) => setTimeout(done, 700));
+    // It is not asked for again and again.
+    expect(asked.length).toBe(times);
+    await user.click(screen.getByRole('button', { name: 'Choose another file' }));
+    expect(await screen.findByText('Drop a file here')).toBeTruthy();
+    expect(screen.queryByRole('alert')).toBeNull();
+  });
+
+  test('says so when it is taken up again from the list, and is thrown away', async () => {
+    const { user, asked } = gather(
+      { 'GET batches/3': { ...BATCH, state: 'unreadable', problem: PROBLEM }, 'DELETE batches/3': () => reply(204, null) },
+      '/gather/3',
+    );
+    expect(await screen.findByRole('alert')).toHaveProperty('textContent', PROBLEM);
+    await user.click(screen.getByRole('button', { name: 'Throw this one away' }));
+    await user.click(await screen.findByRole('button', { name: 'Throw the batch away' }));
+    expect(await screen.findByText('all batches')).toBeTruthy();
+    expect(asked.some(({ method }) => method === 'DELETE')).toBe(true);
+  });
+});
