@@ -2,7 +2,7 @@ import type { GiftsColumn } from './columns';
 import { KERNEL_BYTES } from './kernel-bytes';
 
 /*
- * Loops over everybody, four or sixteen at a time, by the machine's own instructions for that (kernel.wat): a quarter of
+ * Loops over everybody, four or sixteen at a time, by the machine's own instructions for that (kernel.wat): a third to a sixth of
  * the time that the same loop takes written out in TypeScript. Columns stay what they are; a block of people after the
  * other is laid into the kernel's memory, which is small enough to stay in the nearer caches.
  */
