@@ -1,4 +1,5 @@
 import 'reflect-metadata';
+import { constants, setPriority } from 'node:os';
 import { NestFactory } from '@nestjs/core';
 import { Logger } from 'nestjs-pino';
 import { AppModule } from './app.module';
@@ -8,6 +9,8 @@ import { createWorker } from './create-worker';
 
 async function main(): Promise<void> {
   keepHeapSmall();
+  // Whoever waits for a page goes before work that nobody waits for; processes begun by this one inherit it.
+  setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
   const config = readConfigOrExit(process.env);
   const context = await NestFactory.createApplicationContext(AppModule.with(config), { bufferLogs: true });
   context.useLogger(context.get(Logger));

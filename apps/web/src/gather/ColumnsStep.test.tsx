@@ -27,7 +27,7 @@ const ROWS = [
 
 beforeAll(() => {
   // The worker answers nothing here: what is judged is given.
-  Object.assign(globalThis, { Worker: class { addEventListener() {} postMessage() {} } }); // prettier-ignore
+  Object.assign(globalThis, { Worker: class { addEventListener() {} removeEventListener() {} postMessage() {} } }); // prettier-ignore
 });
 
 async function step(of: Partial<DraftState> = {}, found: object = {}) {

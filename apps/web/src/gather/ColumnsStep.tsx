@@ -19,7 +19,8 @@ import { columnNotes } from './columnNotes';
 import { KIND_WORDS } from './columnWords';
 import { Constants } from './Constants';
 import { stepsOf, useDraft } from './draft';
-import { PREVIEW, type Judgement } from './intake.worker';
+import type { Judgement } from './intake.worker';
+import { PREVIEW } from './measures';
 import { SheetGrid } from './SheetGrid';
 import type { House } from './useHouse';
 

@@ -62,7 +62,7 @@ const taken = async (text: string | Uint8Array = FILE, house = HOUSE) => {
 const saved = () => asked.filter(({ path }) => path === 'batches/7/draft').map(({ body }) => body as { step: string; plan: { columns: unknown[] } });
 
 describe('a file on its way in', () => {
-  test('is read and guessed in the page while the server takes it, and judged by its values', async () => {
+  test('is read and guessed in the page, taken by the server, and judged by its values', async () => {
     await taken();
     expect(now()).toMatchObject({ step: 'Columns', batchId: 7, problem: null, reading: null });
     expect(now().columns).toEqual([{ to: 'email' }, { to: 'firstName' }, { to: 'mobile' }]);
@@ -137,6 +137,71 @@ describe('a file on its way in', () => {
     expect(now().columns).toEqual(layout.columns);
     expect(now().layout).toMatchObject({ exact: true });
   });
+});
+
+describe('a long file', () => {
+  const ROWS = 45_000;
+  const LONG_FILE =
+    'Email,First name,Cell\n' + Array.from({ length: ROWS }, (_none, i) => `pier.${i}@example.org,Person ${i} of the pier,`).join('\n');
+  const sent = () => asked.filter(({ path }) => path === 'batches').length;
+  const begun = (file = fileOf(LONG_FILE)) => ({ file, over: now().take(file, HOUSE, null) });
+  const glimpsed = () => waitFor(() => expect(now().analysis?.whole).toBe(false), { interval: 1 });
+
+  test('shows its start at once, goes to the server when all of it has been read, and is judged whole', async () => {
+    const { over } = begun();
+    await glimpsed();
+    expect(now()).toMatchObject({ step: 'Columns', reading: 'Reading the rest of the file…', batchId: null });
+    expect(now().analysis!.preview).toHaveLength(200);
+    expect(sent()).toBe(0);
+    await over;
+    expect(now()).toMatchObject({ batchId: 7, reading: null, judging: false });
+    expect(now().analysis).toMatchObject({ whole: true, found: { rows: ROWS } });
+    expect(now().judgement).toMatchObject({ counted: ROWS, ready: ROWS });
+    expect(sent()).toBe(1);
+  });
+
+  test('keeps what a person chose of a column while the rest was being read', async () => {
+    const { over } = begun();
+    await glimpsed();
+    now().choose(1, { to: 'lastName' });
+    await over;
+    expect(now().columns).toEqual([{ to: 'email' }, { to: 'lastName' }, { to: 'mobile' }]);
+    expect(now().analysis!.whole).toBe(true);
+    expect(now().judgement).toMatchObject({ counted: ROWS });
+  });
+
+  test('that is read anew as something else meanwhile is read once as that, and sent once', async () => {
+    const { over } = begun();
+    await glimpsed();
+    const again = now().readAgain({ delimiter: ';' }, null, HOUSE);
+    await Promise.all([over, again]);
+    expect(now().analysis).toMatchObject({ whole: true, found: { header: ['Email,First name,Cell'], delimiter: ';' } });
+    expect(sent()).toBe(1);
+    expect(HereWorker.made.at(-1)!.listeners).toBe(0);
+  });
+
+  test('for which another is chosen is neither read on nor sent', async () => {
+    const { over } = begun();
+    await glimpsed();
+    await now().take(fileOf(FILE), HOUSE, null);
+    await over;
+    expect(now()).toMatchObject({ batchId: 7, analysis: { found: { rows: 3 } }, judgement: { counted: 3 } });
+    expect(sent()).toBe(1);
+  });
+});
+
+test('a batch that another file has taken the place of does not become the batch on the page', async () => {
+  const answers: ((value: unknown) => void)[] = [];
+  serve({ 'POST batches': () => new Promise((done) => answers.push(done)), 'PUT batches/8/draft': () => reply(204, null) });
+  const first = now().take(fileOf(FILE), HOUSE, null);
+  await waitFor(() => expect(answers).toHaveLength(1));
+  const second = now().take(fileOf('Email\neva@example.org\n'), HOUSE, null);
+  await waitFor(() => expect(answers).toHaveLength(2));
+  answers[1]!(reply(201, { id: 8 }));
+  await second;
+  answers[0]!(reply(201, { id: 7 }));
+  await first;
+  expect(now()).toMatchObject({ batchId: 8, analysis: { found: { header: ['Email'] } } });
 });
 
 describe('a batch taken up again', () => {

@@ -15,7 +15,9 @@ import {
   type Mend,
 } from '@goodword/core/intake';
 import { call } from '../app/api';
+import { atRest } from '../app/rest';
 import type { Analysis, Answer, Ask, Judgement } from './intake.worker';
+import { LONG } from './measures';
 
 export const STEPS = ['File', 'Columns', 'Where they go', 'Permission', 'Matches'] as const;
 export type Step = (typeof STEPS)[number];
@@ -88,6 +90,9 @@ const EMPTY = {
 
 let worker: Worker | null = null;
 let asked = 0;
+/** Ends the waiting for answers to the last question: a newer one takes its place. */
+let endLast = () => {};
+let turns = 0;
 let blob: Blob | null = null;
 let saving: ReturnType<typeof setTimeout> | undefined;
 
@@ -100,12 +105,13 @@ const WORKER_GONE =
  */
 function ask(question: Ask, hear: (answer: Answer) => void): Promise<void> {
   const own = (worker ??= new Worker(new URL('./intake.worker.ts', import.meta.url), { type: 'module' }));
+  endLast();
   return new Promise((done) => {
-    const end = () => {
+    const end = (endLast = () => {
       own.removeEventListener('message', listen);
       own.removeEventListener('error', gone);
       done();
-    };
+    });
     const listen = ({ data }: MessageEvent<Answer>) => {
       if (data.id !== question.id) return;
       if (question.id === asked) hear(data);
@@ -136,7 +142,8 @@ export function offeredName(fileName: string, day: Date): string {
 export const useDraft = create<DraftState>()((set, state) => {
   const judge = async () => {
     const { analysis, columns, parts } = state();
-    if (!analysis) return;
+    // Before all of it has been read there is nothing to judge by; it is judged after that.
+    if (!analysis?.whole) return;
     set({ judging: true });
     const plan = { what: parts.what, columns, constants: parts.constants, mends: parts.mends, phoneCountry: parts.phoneCountry };
     await ask({ kind: 'judge', id: ++asked, plan }, (answer) => {
@@ -144,31 +151,53 @@ export const useDraft = create<DraftState>()((set, state) => {
       else if (answer.judgement) set({ judgement: answer.judgement, judging: !answer.done });
     });
   };
-  /** Reads the file in the worker and guesses; a layout that fits goes before the guess. */
-  const read = async (house: House, what: BatchKind | null, keep: Partial<IntakeDraft['plan']> | null) => {
+  /** One reading of the file in the worker, with its guesses; a layout that fits goes before the guess, and what is kept before both. */
+  const look = (kind: 'glimpse' | 'read', house: House, what: BatchKind | null, keep: () => readonly ColumnChoice[] | undefined) => {
     const knownHouse = { fields: house.fields, country: state().parts.phoneCountry ?? house.country, currency: house.currency };
-    set({ reading: 'Reading the file…', problem: null, judgement: null });
-    await ask({ kind: 'read', id: ++asked, source: blob!, reading: state().readAs, what, house: knownHouse }, (answer) => {
+    return ask({ kind, id: ++asked, source: blob!, reading: state().readAs, what, house: knownHouse }, (answer) => {
       if (!answer.ok) return set({ reading: null, problem: answer.reason, analysis: null });
-      const { analysis, done } = answer;
+      const { analysis } = answer;
       if (!analysis) return;
       const guessed = analysis.guesses.map(({ choice }) => choice);
       const fit = bestLayout(
         analysis.found.header,
         house.layouts.filter((layout) => layout.what === analysis.what),
       );
-      const kept = keep?.columns?.length === analysis.found.header.length ? keep.columns : null;
+      const kept = keep()?.length === analysis.found.header.length ? keep() : undefined;
       const columns = kept ?? (fit?.exact ? applyLayout(analysis.found.header, guessed, fit.layout) : guessed);
       set({
         analysis,
         columns: withOrders(columns, analysis),
         layout: kept ? null : fit,
         parts: { ...state().parts, what: analysis.what },
-        reading: done ? null : 'Reading the rest of the file…',
+        reading: analysis.whole ? null : 'Reading the rest of the file…',
         ...(state().step === 'File' ? { step: 'Columns' as const } : {}),
       });
     });
-    await judge();
+  };
+  /**
+   * The start of a long file is drawn before all of it is read, and all of it is read before `then` is begun and the rows
+   * are judged: side by side they would take the processor from the drawing and from each other. Another reading of the same
+   * file, asked for meanwhile, takes the place of this one.
+   */
+  const read = async (house: House, what: BatchKind | null, keep: readonly ColumnChoice[] | undefined, then = () => {}) => {
+    const [own, turn] = [blob!, ++turns];
+    const long = own.size > LONG;
+    let glimpsed: readonly ColumnChoice[] | undefined;
+    set({ reading: 'Reading the file…', problem: null, judgement: null });
+    if (long) {
+      await look('glimpse', house, what, () => keep);
+      glimpsed = state().columns;
+      await atRest();
+    }
+    if (blob === own && turn === turns && !state().problem) {
+      // What a person chose meanwhile stays.
+      await look('read', house, what, () => (glimpsed && state().columns !== glimpsed ? state().columns : keep));
+      if (long) await atRest();
+    }
+    if (blob !== own) return;
+    then();
+    if (turn === turns) await judge();
   };
   const later = () => {
     clearTimeout(saving);
@@ -194,14 +223,20 @@ export const useDraft = create<DraftState>()((set, state) => {
       const refused = notASheet(nature);
       if (refused) return set({ reading: null, problem: refused, file: null });
       blob = file;
-      const uploaded = upload(file, state().name, what).then(
-        (id) => set({ batchId: id }),
-        (error: Error) => set({ problem: error.message, reading: null }),
-      );
-      if (nature === 'text') await Promise.all([uploaded, read(house, what, null)]);
-      else {
+      let uploaded = Promise.resolve();
+      const begin = () => {
+        uploaded = upload(file, state().name, what).then(
+          (id) => void (blob === file && set({ batchId: id })),
+          (error: Error) => void (blob === file && set({ problem: error.message, reading: null })),
+        );
+      };
+      if (nature === 'text') {
+        await read(house, what, undefined, begin);
+        await uploaded;
+      } else {
         // Workbooks and cards are turned into text by the server, in a process that a hostile file can't hurt.
         set({ reading: 'The server reads the file…' });
+        begin();
         await uploaded;
         await fromServer(house, null);
       }
@@ -226,7 +261,7 @@ export const useDraft = create<DraftState>()((set, state) => {
       const readAs = { ...state().readAs, ...change };
       const found = state().analysis?.found;
       set({ readAs, parts: { ...state().parts, mends: [], ...(what ? { what } : {}) } });
-      if (change.sheet === undefined) await read(house, what ?? state().parts.what, null);
+      if (change.sheet === undefined) await read(house, what ?? state().parts.what, undefined);
       else {
         set({ reading: `The server reads sheet ${change.sheet + 1}…`, analysis: null, readAs: { sheet: change.sheet } });
         await call('PUT', `batches/${state().batchId}/reading`, { reading: { sheet: change.sheet } });
@@ -274,7 +309,7 @@ export const useDraft = create<DraftState>()((set, state) => {
         blob = await response.blob();
         const { kind, encoding, delimiter, headerLine, workbook } = batch.found;
         if (kind !== 'text') set({ readAs: { encoding, delimiter, headerLine, ...(workbook ? { sheet: workbook.sheet } : {}), ...state().readAs } });
-        await read(house, state().parts.what ?? batch.what, keep);
+        await read(house, state().parts.what ?? batch.what, keep?.columns);
         const { analysis } = state();
         if (analysis) set({ analysis: { ...analysis, found: { ...analysis.found, kind, ...(workbook ? { workbook } : {}) } } });
         return;

@@ -22,16 +22,13 @@ import {
   type KnownField,
   type Line,
 } from '@goodword/core/intake';
+import { FIRST, PREVIEW } from './measures';
 
-/** Rows that are shown under the columns. */
-export const PREVIEW = 2000;
 /** Rows of the very first look: each that is handed over costs the page a moment. */
 const GLIMPSE = 200;
 /** Rows up to which a file stays in memory; a longer one is read again for each judgement. */
 const KEPT = 100_000;
 const PIECE = 4 << 20;
-/** The first look at a long file, for a preview at once. */
-const FIRST = 1 << 20;
 /** Rows judged before looking whether a newer question has come. */
 const BREATH = 2000;
 
@@ -73,9 +70,17 @@ interface House {
   currency: string;
 }
 
+interface Read {
+  id: number;
+  source: Blob;
+  reading: FileReading;
+  what: BatchKind | null;
+  house: House;
+}
+
 export type Ask =
-  | { kind: 'read'; id: number; source: Blob; reading: FileReading; what: BatchKind | null; house: House }
-  | { kind: 'judge'; id: number; plan: JudgedPlan };
+  /** The start of a long file, for a preview at once; a file that is soon read has none. */
+  ({ kind: 'glimpse' } & Read) | ({ kind: 'read' } & Read) | { kind: 'judge'; id: number; plan: JudgedPlan };
 
 export type Answer = { id: number; ok: true; analysis?: Analysis; judgement?: Judgement; done: boolean } | { id: number; ok: false; reason: string };
 
@@ -133,10 +138,8 @@ class Survey {
   }
 }
 
-/** A preview of the start at once, then the whole file. */
-async function read(ask: Extract<Ask, { kind: 'read' }>): Promise<void> {
+async function read(ask: Read): Promise<void> {
   [source, reading, house, kept] = [ask.source, ask.reading, ask.house, []];
-  if (ask.source.size > 2 * FIRST) await previewStart(ask);
   const survey = new Survey();
   let last: FileReader | null = null;
   for await (const { reader, lines } of linesOf(ask.source, ask.reading)) {
@@ -150,12 +153,14 @@ async function read(ask: Extract<Ask, { kind: 'read' }>): Promise<void> {
   self.postMessage(empty ? { id: ask.id, ok: false, reason: empty } : { id: ask.id, ok: true, analysis, done: true });
 }
 
-async function previewStart(ask: Extract<Ask, { kind: 'read' }>): Promise<void> {
+async function glimpse(ask: Read): Promise<void> {
+  house = ask.house;
   const start = await bytesOf(ask.source.slice(0, FIRST));
   const reader = new FileReader(openFile(start, false, ask.reading));
   const survey = new Survey(GLIMPSE);
   survey.take(reader, reader.push(start.subarray(0, start.lastIndexOf(10) + 1)));
-  if (reader.header.length > 0) self.postMessage({ id: ask.id, ok: true, analysis: survey.analysis(reader, false, ask.what), done: false });
+  const analysis = reader.header.length > 0 ? survey.analysis(reader, false, ask.what) : undefined;
+  self.postMessage({ id: ask.id, ok: true, ...(analysis ? { analysis } : {}), done: true });
 }
 
 async function* keptOrRead(): AsyncGenerator<Line[]> {
@@ -266,6 +271,6 @@ class Judge {
 self.onmessage = (event: MessageEvent<Ask>) => {
   const ask = event.data;
   newest = ask.id;
-  const work = ask.kind === 'judge' ? judge(ask) : read(ask);
-  work.catch((error: unknown) => self.postMessage({ id: ask.id, ok: false, reason: (error as Error).message } satisfies Answer));
+  const work = { glimpse, read, judge }[ask.kind] as (ask: Ask) => Promise<void>;
+  work(ask).catch((error: unknown) => self.postMessage({ id: ask.id, ok: false, reason: (error as Error).message } satisfies Answer));
 };
