@@ -116,7 +116,7 @@ export class ChoosingService {
     if (email && !email.ok) return { fault: { input: 'email', phrase: 'badEmail', value: yours.email.slice(0, 60) } };
     if (mobile && !mobile.ok) return { fault: { input: 'mobile', phrase: 'badMobile', value: yours.mobile.slice(0, 60) } };
     await this.write(held, async (tx) => {
-      const person = (await this.supporters.find(tx, held.supporterId))!;
+      const person = await this.supporters.hold(tx, held.supporterId);
       const [first, last] = [yours.firstName.trim().slice(0, 100), yours.lastName.trim().slice(0, 100)];
       if (first !== person.first_name || last !== person.last_name) {
         await this.supporters.rename(tx, held.supporterId, first, last);

@@ -28,6 +28,7 @@ export class FieldFilesService {
     const mime = await kindOf(file);
     const storageKey = await this.storage.put(file.bytes);
     await this.database.write(scope, async (tx) => {
+      await this.supporters.hold(tx, id);
       const before = await this.valueIn(tx, id, fieldId);
       const fileId = await tx.insert('field_file', {
         supporter_id: id,
@@ -65,7 +66,7 @@ export class FieldFilesService {
   }
 
   private async fileField(db: Scoped, id: number, fieldId: number) {
-    if (!(await this.supporters.find(db, id))) throw new NotFound('supporter');
+    await this.supporters.need(db, id);
     const field = (await this.fields.all(db)).find((one) => one.id === fieldId);
     if (!field) throw new NotFound('field');
     if (field.type !== 'file') throw new Conflict(`${field.name} takes no files.`);

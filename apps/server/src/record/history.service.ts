@@ -36,12 +36,12 @@ export class HistoryService {
 
   async undo(scope: Scope, supporterId: number, auditId: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      const person = await this.supporters.find(tx, supporterId);
+      const person = await this.supporters.hold(tx, supporterId);
       const [entry] = await tx.sql<HistoryRow>(
         "SELECT id, words, back AS undo_step, undone_at FROM audit WHERE organization_id = :org AND subject = 'supporter' AND subject_id = :supporterId AND id = :auditId FOR UPDATE",
         { supporterId, auditId },
       );
-      if (!person || !entry) throw new NotFound('change');
+      if (!entry) throw new NotFound('change');
       if (entry.undone_at) throw new Conflict('This was undone already.');
       if (!entry.undo_step) throw new Conflict('This is of a kind that is not undone.');
       await this.step(tx, person, entry.undo_step);

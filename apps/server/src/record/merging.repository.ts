@@ -151,11 +151,11 @@ export class MergingRepository {
     await this.setOwn(tx, kept, await this.ownBack(tx, kept, was));
   }
 
-  /** Records that were brought into this one and not parted again since. */
-  async into(db: Scoped, keptId: number): Promise<MergingRow[]> {
+  /** Records that were brought into this one and not parted again since; `hold`: as of this moment, until the transaction ends. */
+  async into(db: Scoped, keptId: number, hold = false): Promise<MergingRow[]> {
     return db.sql<MergingRow>(
       `SELECT g.*, TRIM(CONCAT(s.first_name, ' ', s.last_name)) AS name FROM merging g JOIN supporter s ON s.id = g.gone_id
-        WHERE g.organization_id = :org AND g.kept_id = :keptId AND g.undone_at IS NULL ORDER BY g.id DESC`,
+        WHERE g.organization_id = :org AND g.kept_id = :keptId AND g.undone_at IS NULL ORDER BY g.id DESC ${hold ? 'FOR UPDATE' : ''}`,
       { keptId },
     );
   }

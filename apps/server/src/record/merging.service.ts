@@ -66,6 +66,7 @@ export class MergingService {
 
   async merge(scope: Scope, keptId: number, goneId: number, keep: Record<string, Choice>): Promise<void> {
     await this.database.write(scope, async (tx) => {
+      await this.supporters.holdBoth(tx, keptId, goneId);
       const [kept, gone] = await this.sides(tx, keptId, goneId);
       const lines = this.lines(kept, gone, await this.fields.all(tx), await this.team.organization(scope));
       const chosen = (key: string) => keep[key] ?? lines.find((line) => line.key === key)?.usual ?? 'kept';
@@ -92,8 +93,8 @@ export class MergingService {
   }
 
   async part(tx: Scoped, keptId: number, mergingId: number): Promise<void> {
-    if (!(await this.supporters.find(tx, keptId))) throw new NotFound('supporter');
-    const merging = (await this.mergings.into(tx, keptId)).find((one) => one.id === mergingId);
+    await this.supporters.hold(tx, keptId);
+    const merging = (await this.mergings.into(tx, keptId, true)).find((one) => one.id === mergingId);
     if (!merging) throw new Conflict('These records were parted already, or the other one has been erased.');
     const points = await this.pointsOf(tx, [keptId]);
     await this.mergings.part(tx, merging);

@@ -28,7 +28,7 @@ export class RecordService {
 
   async around(scope: Scope, id: number): Promise<Pick<RecordView, 'rosters' | 'household' | 'greeting' | 'mergedFrom'>> {
     const db = this.database.read(scope);
-    const person = await this.person(db, id);
+    const person = await this.supporters.need(db, id);
     const { locale } = await this.team.organization(scope);
     const [household, mergings, rosters] = await Promise.all([
       this.households.of(db, id, locale),
@@ -46,14 +46,14 @@ export class RecordService {
   async timeline(scope: Scope, id: number, asked: string | undefined): Promise<TimelineItem[]> {
     const kinds = asked === undefined ? TIMELINE_KINDS : asked.split(',').map(kindOf);
     const db = this.database.read(scope);
-    await this.person(db, id);
+    await this.supporters.need(db, id);
     const ids = await this.mergings.idsIn(db, id);
     return this.timelines.of(db, [id, ...ids.filter((one) => one !== id)], await this.team.organization(scope), kinds);
   }
 
   async addNote(scope: Scope, id: number, body: string): Promise<{ id: number }> {
     return this.database.write(scope, async (tx) => {
-      await this.person(tx, id);
+      await this.supporters.hold(tx, id);
       return { id: await this.notes.add(tx, id, 'note', body) };
     });
   }
@@ -61,7 +61,7 @@ export class RecordService {
   /** Notes are changed by who wrote them; owners may as well. */
   async changeNote(scope: Scope, id: number, noteId: number, body: string | null): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
-      await this.person(tx, id);
+      await this.supporters.hold(tx, id);
       const note = await this.notes.find(tx, id, noteId);
       if (!note) throw new NotFound('note');
       if (note.made_by !== scope.actorId && scope.role !== 'owner') throw new Forbidden('Only who wrote a note changes it, or an owner.');
@@ -75,7 +75,7 @@ export class RecordService {
   async join(scope: Scope, id: number, withId: number): Promise<void> {
     if (id === withId) throw new Conflict('A household has two people at the least. Choose somebody else.');
     await this.database.write(scope, async (tx) => {
-      const [person, other] = [await this.person(tx, id), await this.person(tx, withId)];
+      const [person, other] = await this.supporters.holdBoth(tx, id, withId);
       const before = await this.households.idOf(tx, id);
       const home = (await this.households.idOf(tx, withId)) ?? before;
       if (home !== null && home === before && home === (await this.households.idOf(tx, withId)))
@@ -93,7 +93,7 @@ export class RecordService {
 
   async leave(scope: Scope, id: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      await this.person(tx, id);
+      await this.supporters.hold(tx, id);
       const before = await this.households.idOf(tx, id);
       if (before === null) throw new Conflict('They are in no household.');
       await this.households.move(tx, id, null);
@@ -103,7 +103,7 @@ export class RecordService {
 
   async greet(scope: Scope, id: number, greeting: string): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
-      await this.person(tx, id);
+      await this.supporters.hold(tx, id);
       const home = await this.households.idOf(tx, id);
       if (home === null) throw new Conflict('They are in no household. Put them in one first.');
       await this.households.greet(tx, home, greeting.trim() || null);
@@ -119,12 +119,6 @@ export class RecordService {
   private async tell(tx: Scoped, id: number, words: string, before: number | null, after: number | null): Promise<void> {
     const undo: UndoStep = { kind: 'household', before, after };
     await audit(tx, { act: 'household', subject: 'supporter', subjectId: id, words, undo });
-  }
-
-  private async person(db: Scoped, id: number): Promise<PersonRow> {
-    const person = await this.supporters.find(db, id);
-    if (!person) throw new NotFound('supporter');
-    return person;
   }
 }
 

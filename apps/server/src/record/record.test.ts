@@ -324,6 +324,26 @@ describe('two records of one person', () => {
     expect((await house.client.call('DELETE', `/api/supporters/${kept}/merging/${one.mergedFrom[0]!.mergingId}`)).status).toBe(409);
   });
 
+  test('are brought together once, however often and by however many that is asked at the same time', async () => {
+    const before = await told([kept, gone]);
+    const shirt = await field('Shirt size');
+    const ask = (into: number, from: number) =>
+      house.client.call('POST', `/api/supporters/${into}/merging`, { goneId: from, keep: { [`field:${shirt}`]: 'gone' } });
+    // Twice by an impatient hand, and once the other way round by somebody else.
+    const answers = await Promise.all([ask(kept, gone), ask(kept, gone), ask(gone, kept)]);
+    expect(answers.map(({ status }) => status).filter((status) => status < 300)).toHaveLength(1);
+    expect(answers.filter(({ status }) => status >= 300).map(({ status }) => status)).toEqual([404, 404]);
+    const [id, other] = (await house.client.call('GET', `/api/supporters/${kept}`)).status === 200 ? [kept, gone] : [gone, kept];
+    const one = await record(id);
+    expect(one.mergedFrom).toHaveLength(1);
+    expect(one.fields.find(({ name }) => name === 'Shirt size')!.shown).toBe(id === kept ? 'M' : 'S');
+    const part = () => house.client.call('DELETE', `/api/supporters/${id}/merging/${one.mergedFrom[0]!.mergingId}`);
+    expect((await Promise.all([part(), part()])).map(({ status }) => status).sort()).toEqual([204, 409]);
+    expect(await told([kept, gone])).toEqual(before);
+    expect((await record(other)).mergedFrom).toEqual([]);
+    expect((await states()).differing).toBe(0);
+  });
+
   test('what was edited after bringing them together stays where it was edited', async () => {
     const [shirt, crossing] = [await field('Shirt size'), await field('Favourite crossing')];
     await house.client.post(`/api/supporters/${kept}/merging`, { goneId: gone, keep: {} });
@@ -349,6 +369,38 @@ describe('two records of one person', () => {
       .raw('SELECT GROUP_CONCAT(CONCAT(first_name, last_name)) AS names FROM supporter WHERE id IN (?, ?)', [kept, gone])) as [{ names: string }[]];
     const [kinds] = (await house.database.unscoped().raw('SELECT was FROM merging WHERE kept_id = ?', [kept])) as [{ was: object }[]];
     expect([people[0]!.names, kinds.map(({ was }) => was)]).toEqual([',', kinds.map(() => ({}))]);
+  });
+
+  test('no edit is lost on the one that goes at that moment', async () => {
+    const rows = ['o.berg@example.org,Oona,Berg,', 'oona@example.net,Oona,,'];
+    await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), { columns: COLUMNS, permission: { email: NOTHING, text: NOTHING } });
+    const [stays, goes] = [await idOf('o.berg@example.org'), await idOf('oona@example.net')];
+    const crossing = await field('Favourite crossing');
+    const edits = [
+      () => house.client.call('PUT', `/api/supporters/${goes}/fields/${crossing}`, { text: 'Dusk' }),
+      () => house.client.call('POST', `/api/supporters/${goes}/notes`, { body: 'Rang about the keys' }),
+      () => house.client.call('POST', `/api/supporters/${goes}/gifts`, { amount: 900, on: houseDay() }),
+    ];
+    const [merged, ...done] = await Promise.all([
+      house.client.call('POST', `/api/supporters/${stays}/merging`, { goneId: goes, keep: { [`field:${crossing}`]: 'gone' } }),
+      ...edits.map((edit) => edit()),
+    ]);
+    expect(merged.status).toBe(204);
+    // Each came before, and came over, or is told that nobody is there any more.
+    const one = await record(stays);
+    const notes = (await timeline(stays)).filter(({ title }) => title === 'Note').length;
+    expect(done.map(({ status }) => (status < 300 ? 'over' : status))).toEqual([
+      one.fields.find(({ name }) => name === 'Favourite crossing')!.shown === 'Dusk' ? 'over' : 404,
+      notes === 1 ? 'over' : 404,
+      one.gifts.length === 1 ? 'over' : 404,
+    ]);
+    const [left] = (await house.database
+      .unscoped()
+      .raw('SELECT COUNT(*) AS n FROM (SELECT id FROM gift WHERE supporter_id = ? UNION ALL SELECT id FROM note WHERE supporter_id = ?) l', [
+        goes,
+        goes,
+      ])) as [{ n: number }[]];
+    expect(left[0]!.n).toBe(0);
   });
 });
 

@@ -2,7 +2,6 @@ import { Inject, Injectable } from '@nestjs/common';
 import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
-import { NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { addressHash } from '../platform/tokens';
@@ -27,7 +26,7 @@ export class ErasureService {
   async erase(scope: Scope, id: number): Promise<void> {
     const files = await this.database.write(scope, async (tx) => {
       tx.changed('people', 0, [id]);
-      if (!(await this.supporters.find(tx, id))) throw new NotFound('supporter');
+      await this.supporters.hold(tx, id);
       const points = await this.supporters.points(tx, [id]);
       const kept = [...(await this.erasures.evidenceKeys(tx, id)), ...(await this.erasures.batchFiles(tx, id))];
       const shared = new Set(await this.erasures.sharedPoints(tx, id));

@@ -98,7 +98,7 @@ export class PersonLedger {
     const faults = handFaults(entry);
     if (faults) throw new Invalid([faults]);
     await this.database.write(scope, async (tx) => {
-      const point = (await this.supporters.points(tx, [(await this.person(tx, id)).id])).find((one) => one.id === entry.contactPointId);
+      const point = (await this.supporters.points(tx, [(await this.supporters.hold(tx, id)).id])).find((one) => one.id === entry.contactPointId);
       if (!point) throw new NotFound('address');
       if (!CHANNELS_OF[point.kind].includes(entry.channel))
         throw new Invalid([{ field: 'channel', code: 'channel', message: `${point.shown} is no address for this channel.` }]);
@@ -124,7 +124,7 @@ export class PersonLedger {
   async object(scope: Scope, id: number, objection: Objection): Promise<void> {
     const saidAt = saidOn(objection.on, 'no', await this.today(scope));
     await this.database.write(scope, async (tx) => {
-      const points = await this.supporters.points(tx, [(await this.person(tx, id)).id]);
+      const points = await this.supporters.points(tx, [(await this.supporters.hold(tx, id)).id]);
       for (const point of points) {
         for (const channel of CHANNELS_OF[point.kind])
           await this.ledger.record(tx, {
@@ -169,7 +169,7 @@ export class PersonLedger {
   async setPlace(scope: Scope, id: number, place: Place): Promise<void> {
     if (place.region && !place.country) throw new Invalid([{ field: 'region', code: 'country', message: 'Choose the country of the region first.' }]);
     await this.database.write(scope, async (tx) => {
-      const before = await this.person(tx, id);
+      const before = await this.supporters.hold(tx, id);
       await this.supporters.setPlace(tx, id, place);
       const undo: UndoStep = { kind: 'place', before: { country: before.country, region: before.region }, after: { ...place } };
       const words = (at: Place) => (at.country ? placeWords(at.region ? `${at.country}-${at.region}` : at.country) : 'not known');
@@ -187,7 +187,7 @@ export class PersonLedger {
 
   /** Keeps a picture or PDF of the sheet signed. What it is, is read from its bytes and not from its name. */
   async addEvidence(scope: Scope, id: number, file: { name: string; bytes: Buffer }): Promise<{ id: number }> {
-    await this.person(this.database.read(scope), id);
+    await this.supporters.need(this.database.read(scope), id);
     const { mime, bytes } = await evidenceOf(file.bytes);
     const storageKey = await this.storage.put(bytes);
     const sha256 = createHash('sha256').update(bytes).digest('hex');
@@ -198,7 +198,7 @@ export class PersonLedger {
 
   async readEvidence(scope: Scope, id: number, evidenceId: number): Promise<{ name: string; mime: string; bytes: Buffer }> {
     const db = this.database.read(scope);
-    await this.person(db, id);
+    await this.supporters.need(db, id);
     const row = await this.evidence.find(db, id, evidenceId);
     if (!row?.storage_key) throw new NotFound('evidence');
     return { name: row.name, mime: row.mime, bytes: await this.storage.get(row.storage_key) };
@@ -207,7 +207,7 @@ export class PersonLedger {
   /** Everything about one person's permission, for anyone who asks. */
   async report(scope: Scope, id: number): Promise<PermissionReport> {
     const db = this.database.read(scope);
-    const person = await this.person(db, id);
+    const person = await this.supporters.need(db, id);
     const [{ standings, entries, rows }, organization, sent] = await Promise.all([
       this.of(db, person),
       this.team.organization(scope),
@@ -232,12 +232,6 @@ export class PersonLedger {
           .map((one) => ({ message: one.name, channel: one.channel, at: one.sent_at?.toISOString() ?? null, outcome: one.state })),
       })),
     };
-  }
-
-  private async person(db: Scoped, id: number): Promise<PersonRow> {
-    const person = await this.supporters.find(db, id);
-    if (!person) throw new NotFound('supporter');
-    return person;
   }
 }
 

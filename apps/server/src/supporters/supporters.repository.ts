@@ -3,6 +3,7 @@ import type { PermissionState } from '@goodword/core/permission';
 import { nameMatchKey } from '@goodword/core/intake';
 import { bindingsOf, personVerdictSql, type Asking } from '../permission/verdict.sql';
 import type { Bound, Scoped } from '../platform/database';
+import { NotFound } from '../platform/errors';
 
 export interface PersonRow {
   id: number;
@@ -151,6 +152,33 @@ export class SupportersRepository {
 
   async find(db: Scoped, id: number): Promise<PersonRow | undefined> {
     return (await this.byIds(db, [id]))[0];
+  }
+
+  /** As `find`, and throws NotFound. */
+  async need(db: Scoped, id: number): Promise<PersonRow> {
+    const person = await this.find(db, id);
+    if (!person) throw new NotFound('supporter');
+    return person;
+  }
+
+  /**
+   * As `need`, and nobody else holds the record until the transaction ends. Whatever edits a record begins with this, so
+   * that no edit lands on one that is being brought into another or erased at that moment. The first reading of the
+   * transaction: what it reads afterwards is no older.
+   */
+  async hold(tx: Scoped, id: number): Promise<PersonRow> {
+    await this.lock(tx, [id]);
+    return this.need(tx, id);
+  }
+
+  async holdBoth(tx: Scoped, one: number, other: number): Promise<[PersonRow, PersonRow]> {
+    await this.lock(tx, [one, other]);
+    return [await this.need(tx, one), await this.need(tx, other)];
+  }
+
+  /** In the order of ids, so that two who want the same two don't wait for each other. */
+  private async lock(tx: Scoped, ids: readonly number[]): Promise<void> {
+    await tx.sql('SELECT id FROM supporter WHERE organization_id = :org AND id IN (:ids) ORDER BY id FOR UPDATE', { ids });
   }
 
   async points(db: Scoped, supporterIds: readonly number[]): Promise<PointRow[]> {

@@ -7,7 +7,7 @@ import type { PermissionState } from '@goodword/core/permission';
 import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
-import { Database, isDuplicate, type Scoped } from '../platform/database';
+import { Database, isDuplicate } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
@@ -16,7 +16,7 @@ import { FieldsRepository, valueOf } from './fields.repository';
 import { GroupsRepository } from './groups.repository';
 import { PersonLedger } from './person-ledger.service';
 import { SupporterRows } from './rows.service';
-import { SupportersRepository, type PersonRow } from './supporters.repository';
+import { SupportersRepository } from './supporters.repository';
 
 export interface SupporterQuery {
   after?: string;
@@ -91,7 +91,7 @@ export class SupportersService {
 
   async record(scope: Scope, id: number): Promise<KnownOf> {
     const db = this.database.read(scope);
-    const person = await this.person(db, id);
+    const person = await this.supporters.need(db, id);
     const [points, sharers, fields, values, tags, lists, gifts, { standings, entries, rulesOf }, organization] = await Promise.all([
       this.supporters.points(db, [id]),
       this.supporters.sharers(db, id),
@@ -133,7 +133,7 @@ export class SupportersService {
 
   async rename(scope: Scope, id: number, names: { firstName: string; lastName: string }): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      const person = await this.person(tx, id);
+      const person = await this.supporters.hold(tx, id);
       await this.supporters.rename(tx, id, names.firstName, names.lastName);
       const full = (first: string, last: string) => `${first} ${last}`.trim();
       const [before, after] = [full(person.first_name, person.last_name), full(names.firstName, names.lastName)];
@@ -145,7 +145,7 @@ export class SupportersService {
 
   async setField(scope: Scope, id: number, fieldId: number, text: string): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      await this.person(tx, id);
+      await this.supporters.hold(tx, id);
       const field = (await this.fields.all(tx)).find((one) => one.id === fieldId);
       if (!field) throw new NotFound('field');
       const coerced = text.trim() === '' ? null : coerce(field.type, text, 'month-first');
@@ -176,7 +176,7 @@ export class SupportersService {
     if (!cleaned.ok)
       throw new Invalid([{ field: 'text', code: 'address', message: `${cleaned.reason.charAt(0).toUpperCase()}${cleaned.reason.slice(1)}.` }]);
     await this.database.write(scope, async (tx) => {
-      await this.person(tx, id);
+      await this.supporters.hold(tx, id);
       const doNotContact = await this.doNotContact.isClosed(tx, kind, cleaned.normal);
       const known = (await this.supporters.points(tx, [id])).some((point) => point.kind === kind && point.normal === cleaned.normal);
       if (known) throw new Conflict(`${cleaned.shown} is on this record already.`);
@@ -196,7 +196,7 @@ export class SupportersService {
   /** Takes an address off a person. What was agreed or refused there stays with the address. */
   async dropPoint(scope: Scope, id: number, pointId: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      await this.person(tx, id);
+      await this.supporters.hold(tx, id);
       const point = (await this.supporters.points(tx, [id])).find((one) => one.id === pointId);
       if (!point) throw new NotFound('address');
       await this.supporters.dropPoint(tx, id, pointId);
@@ -208,7 +208,7 @@ export class SupportersService {
   /** The address that heads the others of its kind is the one that is written to first. */
   async putPointFirst(scope: Scope, id: number, pointId: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      await this.person(tx, id);
+      await this.supporters.hold(tx, id);
       const points = await this.supporters.points(tx, [id]);
       const point = points.find((one) => one.id === pointId);
       if (!point) throw new NotFound('address');
@@ -219,7 +219,7 @@ export class SupportersService {
 
   async release(scope: Scope, id: number, pointId: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      const point = (await this.supporters.points(tx, [(await this.person(tx, id)).id])).find((one) => one.id === pointId);
+      const point = (await this.supporters.points(tx, [(await this.supporters.hold(tx, id)).id])).find((one) => one.id === pointId);
       if (!point) throw new NotFound('address');
       await this.supporters.release(tx, pointId);
       await audit(tx, { act: 'release', subject: 'supporter', subjectId: id, words: `${point.shown} taken off hold`, before: point.hold_reason });
@@ -232,7 +232,7 @@ export class SupportersService {
       throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day of the gift, not later than today.' }]);
     const manner = await this.manner(scope);
     await this.database.write(scope, async (tx) => {
-      await this.person(tx, id);
+      await this.supporters.hold(tx, id);
       await this.supporters.addGift(tx, { supporterId: id, amount: gift.amount, on, note: gift.note });
       await this.ledger.relate(tx, id, 'gift', new Date(on * 86_400_000 + 43_200_000), formatMoney(gift.amount, manner));
       await audit(tx, { act: 'gift', subject: 'supporter', subjectId: id, words: `Gift of ${formatMoney(gift.amount, manner)} entered by hand` });
@@ -241,7 +241,7 @@ export class SupportersService {
 
   async putInGroup(scope: Scope, kind: 'tag' | 'list', id: number, groupId: number, on: boolean): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      await this.person(tx, id);
+      await this.supporters.hold(tx, id);
       const group = await this.groups.find(tx, kind, groupId);
       if (!group) throw new NotFound(kind);
       const changed = on ? await this.groups.put(tx, kind, id, groupId) : await this.groups.takeOff(tx, kind, id, groupId);
@@ -302,12 +302,6 @@ export class SupportersService {
       await this.groups.remove(tx, kind, id);
       await audit(tx, { act: 'delete', subject: kind, subjectId: id, words: `${group?.name ?? kind} deleted` });
     });
-  }
-
-  private async person(db: Scoped, id: number): Promise<PersonRow> {
-    const person = await this.supporters.find(db, id);
-    if (!person) throw new NotFound('supporter');
-    return person;
   }
 
   private async manner(scope: Scope): Promise<Manner> {

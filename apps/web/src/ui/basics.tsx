@@ -9,11 +9,16 @@ const WEIGHTS: Record<Weight, string> = {
   grave: 'bg-sheet text-madder border-madder hover:bg-[#fbeef0]',
 };
 
-export function Button({ weight = 'plain', className = '', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight }) {
+/**
+ * A button that does something: a double click is one press, the second click of which may otherwise do the same once
+ * more, or land on whatever took the button's place. Plain ones may be pressed fast.
+ */
+export function Button({ weight = 'plain', className = '', onClick, ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight }) {
   return (
     <button
       type="button"
       {...rest}
+      onClick={(event) => (weight === 'plain' || event.detail < 2 ? onClick?.(event) : event.preventDefault())}
       className={`inline-flex items-center gap-2 rounded-paper border px-4 min-h-[36px] font-semibold disabled:opacity-50 disabled:cursor-not-allowed ${WEIGHTS[weight]} ${className}`}
     />
   );
