@@ -38,7 +38,7 @@ test('a list is called through by keys, and its sheet is entered from paper by k
   await page.getByLabel('Campaign').selectOption({ label: 'Winter hull appeal' });
   await noViolations(page);
   await page.getByRole('button', { name: 'Make the list' }).click();
-  await expect(page.getByText(/0 of \d+ calls answered/)).toBeVisible();
+  await expect(page.getByText(/0 of \d+ called/)).toBeVisible();
 
   const name = page.getByRole('region', { name: 'This call' }).getByRole('heading', { level: 2 });
   const first = await name.textContent();
@@ -50,7 +50,7 @@ test('a list is called through by keys, and its sheet is entered from paper by k
   await page.keyboard.press('Escape');
   await page.keyboard.press('Enter');
   await expect(name).not.toHaveText(first!);
-  await expect(page.getByText(/1 of \d+ calls answered/)).toBeVisible();
+  await expect(page.getByText(/1 of \d+ called/)).toBeVisible();
   await noViolations(page);
   await page.keyboard.press('ArrowLeft');
   await expect(name).toHaveText(first!);
@@ -74,7 +74,7 @@ test('a list is called through by keys, and its sheet is entered from paper by k
   await page.keyboard.press('Tab');
   await page.keyboard.type('Ask again in spring');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/2 of \d+ calls answered/)).toBeVisible();
+  await expect(page.getByText(/2 of \d+ called/)).toBeVisible();
   await noViolations(page);
 });
 

@@ -25,7 +25,7 @@ export class CallsController {
 
   @Route('get', ':id/people', {
     role: 'organizer',
-    summary: 'Its people after a place; who=may for those who may be called, who=open for those still to be',
+    summary: 'Its people after a place; who=may for those who may be called, who=open for those still to be, who=again for those not reached',
     params: schema.idParams,
     query: schema.callPeople,
   })

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { CallWho } from '@goodword/core/contract';
+import { CALL_AGAIN, type CallWho } from '@goodword/core/contract';
 import type { Purpose, Verdict } from '@goodword/core/permission';
 import { bindingsOf, personVerdictSql, type Asking } from '../permission/verdict.sql';
 import type { Bound, Scoped } from '../platform/database';
@@ -16,7 +16,8 @@ export interface CallListRow {
   made_by_name: string | null;
   made_at: Date;
   people: number;
-  answered: number;
+  called: number;
+  again: number;
   held: number;
 }
 
@@ -35,10 +36,12 @@ export interface CallMemberRow {
 
 const SLICE = 5000;
 
+const HERE = 'AND m.held IS NULL AND s.erased_at IS NULL';
 const WHO: Record<CallWho, string> = {
   all: '',
-  may: 'AND m.held IS NULL AND s.erased_at IS NULL',
-  open: 'AND m.outcome IS NULL AND m.held IS NULL AND s.erased_at IS NULL',
+  may: HERE,
+  open: `AND m.outcome IS NULL ${HERE}`,
+  again: `AND m.outcome IN (:again) ${HERE}`,
 };
 
 /** Lists of people to be called, frozen in their order, and what came of each call. */
@@ -109,7 +112,7 @@ export class CallsRepository {
         LEFT JOIN note n ON n.id = m.note_id LEFT JOIN roster r ON r.campaign_id = c.campaign_id AND r.supporter_id = m.supporter_id
         WHERE m.organization_id = :org AND m.call_list_id = :id AND m.position > :after AND (:chapter IS NULL OR s.chapter_id = :chapter)
           ${WHO[who]} ORDER BY m.position LIMIT :limit`,
-      { id, after, limit },
+      { id, after, limit, again: CALL_AGAIN },
     );
   }
 
@@ -153,11 +156,12 @@ export class CallsRepository {
     return db.sql<CallListRow>(
       `SELECT c.*, g.name AS campaign, g.standings, t.name AS made_by_name,
           (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id) AS people,
-          (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id AND m.outcome IS NOT NULL) AS answered,
+          (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id AND m.outcome IS NOT NULL) AS called,
+          (SELECT COUNT(*) FROM call_list_member m JOIN supporter s ON s.id = m.supporter_id WHERE m.call_list_id = c.id ${WHO.again}) AS again,
           (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id AND m.held IS NOT NULL) AS held
         FROM call_list c LEFT JOIN campaign g ON g.id = c.campaign_id LEFT JOIN teammate t ON t.id = c.made_by
         WHERE c.organization_id = :org AND (:chapter IS NULL OR c.chapter_id = :chapter) ${rest}`,
-      bindings,
+      { ...bindings, again: CALL_AGAIN },
     );
   }
 }

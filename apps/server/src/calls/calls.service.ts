@@ -81,7 +81,7 @@ export class CallsService {
     const members = await this.membersNow(db, list, query);
     return {
       rows: await this.rows(scope, list, members),
-      total: { all: list.people, may: list.people - list.held, open: list.people - list.held - list.answered }[query.who],
+      total: { all: list.people, may: list.people - list.held, open: list.people - list.held - list.called, again: list.again }[query.who],
       next: members.length === query.limit ? String(members.at(-1)!.position) : null,
     };
   }
@@ -204,7 +204,8 @@ export class CallsService {
       script: row.script,
       purpose: row.purpose,
       people: row.people,
-      answered: row.answered,
+      called: row.called,
+      again: row.again,
       held: row.held,
       outcomes: outcomes.filter((one) => one.listId === row.id).map(({ outcome, people }) => ({ outcome, people })),
       options: optionsOf(row),

@@ -60,7 +60,8 @@ test('people are numbered by name, and who may not be called is passed over with
   expect(await show()).toMatchObject({
     people: 4,
     held: 2,
-    answered: 0,
+    called: 0,
+    again: 0,
     options: ['asked', 'pledged', 'no answer', 'call again'],
     campaign: { name: 'Hull' },
   });
@@ -89,9 +90,9 @@ test('an answer goes where it belongs: the standing on the roster, the note on t
   // Entered again, as happens with paper: the note is the same note.
   await answer(1, { outcome: 'asked', note: 'Will bring cash' });
   expect((await notes()).map(({ note }) => note!.body)).toEqual(['Will bring cash']);
-  expect(await show()).toMatchObject({ answered: 1, outcomes: [{ outcome: 'asked', people: 1 }] });
+  expect(await show()).toMatchObject({ called: 1, again: 0, outcomes: [{ outcome: 'asked', people: 1 }] });
   await answer(1, { outcome: null, note: '' });
-  expect([await notes(), (await show()).answered]).toEqual([[], 0]);
+  expect([await notes(), (await show()).called]).toEqual([[], 0]);
 });
 
 test('"no answer" moves nobody on the roster, and an outcome that is none is told', async () => {
@@ -100,6 +101,23 @@ test('"no answer" moves nobody on the roster, and an outcome that is none is tol
   const wrong = await answer(2, { outcome: 'perhaps' });
   expect([wrong.status, wrong.body.detail]).toEqual([422, expect.anything()]);
   expect((await answer(9, { outcome: 'asked' })).status).toBe(404);
+});
+
+test('who was not reached or had no time is called once more, in rounds of their own', async () => {
+  const again = async () => (await people('?who=again')).map(({ name, note }) => [name, note]);
+  const first = await answer(1, { outcome: 'call again', note: 'After six' });
+  expect(first.status).toBe(200);
+  await answer(2, { outcome: 'no answer' });
+  expect(await show()).toMatchObject({ called: 2, again: 2 });
+  const [one, other] = [(await people())[0]!.name, (await people())[1]!.name];
+  expect(await again()).toEqual([
+    [one, 'After six'],
+    [other, ''],
+  ]);
+  expect(await people('?who=open')).toEqual([]);
+  await answer(1, { outcome: 'pledged', note: 'After six' });
+  expect(await again()).toEqual([[other, '']]);
+  expect(await show()).toMatchObject({ called: 2, again: 1 });
 });
 
 test('who says so on the telephone is never called again', async () => {

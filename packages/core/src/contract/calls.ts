@@ -8,6 +8,9 @@ import { id, name, page, purpose } from './common';
 /** What can come of a call where no campaign gives its standings; with one, they stand behind these. */
 export const CALL_OUTCOMES = ['no answer', 'call again', 'talked'] as const;
 
+/** After these somebody is to be called once more: they were not reached, or had no time. */
+export const CALL_AGAIN: readonly string[] = ['no answer', 'call again'];
+
 export interface MakeCallList {
   name: string;
   group: PeopleGroup;
@@ -24,7 +27,10 @@ export interface CallListView {
   script: string;
   purpose: Purpose;
   people: number;
-  answered: number;
+  /** Of whom it is known what came of a call, `again` included. */
+  called: number;
+  /** Who was not reached or had no time, and may be called once more. */
+  again: number;
   /** Who may not be called for this, and is passed over. */
   held: number;
   outcomes: { outcome: string; people: number }[];
@@ -61,10 +67,10 @@ export const makeCallList = Joi.object({
 export const callPeople = Joi.object({
   ...page,
   after: Joi.number().integer().min(0).default(0),
-  who: Joi.string().valid('all', 'may', 'open').default('all'),
+  who: Joi.string().valid('all', 'may', 'open', 'again').default('all'),
 });
-/** Everybody on the list, those who may be called, or those of them not yet answered. */
-export type CallWho = 'all' | 'may' | 'open';
+/** Everybody on the list, those who may be called, those of them not called yet, or to be called once more. */
+export type CallWho = 'all' | 'may' | 'open' | 'again';
 export const callParams = Joi.object({ id: id.required(), position: id.required() });
 export const answerCall = Joi.object({
   outcome: Joi.string().trim().min(1).max(60).allow(null).required(),

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { CallListView, PrintAct } from '@goodword/core/contract';
 import { call, get } from '../../app/api';
-import { plural, useFormat } from '../../app/format';
+import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { useSession } from '../../app/session';
 import { Button, Heading, Loading, Problem } from '../../ui/basics';
@@ -46,7 +46,13 @@ export default function CallList() {
     <>
       <Heading
         title={list.name}
-        note={`${format.number(list.answered)} of ${format.number(open)} ${plural(open, 'call', 'calls')} answered${list.campaign ? `, for ${list.campaign.name}` : ''}${list.held > 0 ? `; ${format.number(list.held)} passed over` : ''}`}
+        note={[
+          `${format.number(list.called)} of ${format.number(open)} called${list.campaign ? ` for ${list.campaign.name}` : ''}`,
+          list.again > 0 && `${format.number(list.again)} to be called again`,
+          list.held > 0 && `${format.number(list.held)} passed over`,
+        ]
+          .filter(Boolean)
+          .join('; ')}
       >
         <Button onClick={() => setRemoving(true)}>Delete</Button>
         <Button onClick={() => void print()}>Print the sheet</Button>

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { CallListView, CallRow, Page } from '@goodword/core/contract';
+import type { CallListView, CallRow, CallWho, Page } from '@goodword/core/contract';
 import { call, get, query } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { Button, Loading, Problem } from '../../ui/basics';
@@ -130,16 +130,41 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
   );
 }
 
+/** The end of the list: what came of it, and who is left. */
+function RoundOver({ list, round, nobody, onBegin }: { list: CallListView; round: CallWho; nobody: boolean; onBegin: (who: CallWho) => void }) {
+  const format = useFormat();
+  // Of those who are left somebody may have said no since: a round in which there was nobody is not offered once more.
+  const people = { open: list.people - list.held - list.called, again: list.again };
+  const offered = (['open', 'again'] as const).filter((who) => people[who] > 0 && !(nobody && who === round));
+  return (
+    <div className="sheet p-8">
+      <p className="subtitle">{offered.length === 0 ? 'Everybody who may be called has been called.' : 'That was the last of the list.'}</p>
+      <p className="text-ink2 py-2">{list.outcomes.map(({ outcome, people }) => `${format.number(people)} ${outcome}`).join(', ')}</p>
+      <div className="flex gap-2">
+        {offered.map((who) => (
+          <Button key={who} onClick={() => onBegin(who)}>
+            {who === 'open'
+              ? `Go on with the ${format.number(people.open)} left for later`
+              : `Call the ${format.number(people.again)} again who were not reached`}
+          </Button>
+        ))}
+      </div>
+    </div>
+  );
+}
+
 /** Calling through a list on the screen, one person after the other. */
 export function CallThrough({ list }: { list: CallListView }) {
+  // A first round through those not called yet; others through whoever was not reached.
+  const [round, setRound] = useState<CallWho>('open');
   const [path, setPath] = useState<number[]>([]);
   const [after, setAfter] = useState(0);
   const [back, setBack] = useState<number | null>(null);
   const { data, error } = useQuery({
-    queryKey: ['calls', list.id, 'next', back ?? after, back !== null],
+    queryKey: ['calls', list.id, 'next', round, back ?? after, back !== null],
     queryFn: () =>
       get<Page<CallRow>>(
-        `calls/${list.id}/people${query({ after: back === null ? after : back - 1, limit: 1, who: back === null ? 'open' : 'may' })}`,
+        `calls/${list.id}/people${query({ after: back === null ? after : back - 1, limit: 1, who: back === null ? round : 'may' })}`,
       ),
     staleTime: Infinity,
     gcTime: 0,
@@ -147,16 +172,8 @@ export function CallThrough({ list }: { list: CallListView }) {
   if (error) return <Problem error={error} />;
   if (!data) return <Loading what="the next person" />;
   const [row] = data.rows;
-  if (!row)
-    return (
-      <div className="sheet p-8">
-        <p className="subtitle">
-          {list.people - list.held - list.answered <= 0 ? 'Everybody who may be called has been called.' : 'That was the last of the list.'}
-        </p>
-        <p className="text-ink2 py-2">{list.outcomes.map(({ outcome, people }) => `${people} ${outcome}`).join(', ')}</p>
-        {list.people - list.held - list.answered > 0 && <Button onClick={() => (setAfter(0), setBack(null))}>Begin again with those left</Button>}
-      </div>
-    );
+  const begin = (who: CallWho) => (setRound(who), setAfter(0), setBack(null), setPath([]));
+  if (!row) return <RoundOver list={list} round={round} nobody={path.length === 0} onBegin={begin} />;
   const next = () => {
     setPath((old) => [...old, row.position]);
     setBack(null);

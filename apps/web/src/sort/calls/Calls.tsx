@@ -50,7 +50,8 @@ export default function Calls() {
                     </span>
                   </span>
                   <span>
-                    {format.number(list.answered)} of {format.number(list.people - list.held)} answered
+                    {format.number(list.called)} of {format.number(list.people - list.held)} called
+                    {list.again > 0 && <span className="block text-ink2 text-[12.5px]">{format.number(list.again)} to be called again</span>}
                   </span>
                   <span className="text-ink2 text-[13px]">
                     {list.outcomes.map(({ outcome, people }) => `${outcome} ${format.number(people)}`).join(', ')}
