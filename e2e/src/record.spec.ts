@@ -109,6 +109,9 @@ test('two records are brought together side by side by keys, and parted again', 
   await bring.press('Enter');
   await expect(page.getByText(gone.email, { exact: true })).toBeVisible();
   await expect(page.getByText(/^With the record of/)).toBeVisible();
+  // An old address leads to the record that stands in its place.
+  await page.goto(`/sort/supporters/${gone.id}`);
+  await expect(page).toHaveURL(new RegExp(`/sort/supporters/${kept.id}$`));
   await page.getByRole('button', { name: 'Part them again' }).click();
   await expect(page.getByText(/^With the record of/)).toHaveCount(0);
   await page.goto(`/sort/supporters/${gone.id}`);

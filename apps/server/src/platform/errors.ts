@@ -19,6 +19,18 @@ export class NotFound extends DomainError {
   }
 }
 
+/** A supporter's record that was brought into another one, which stands in its place. */
+export class BroughtTogether extends DomainError {
+  readonly status = 404;
+  readonly title = 'Brought into another record';
+  constructor(
+    readonly instead: number,
+    name: string,
+  ) {
+    super(`This record was brought into that of ${name || 'somebody without a name'}. Open that one instead; the two can be parted again there.`);
+  }
+}
+
 export class Invalid extends DomainError {
   readonly status = 422;
   readonly title = 'Something needs mending';

@@ -7,7 +7,7 @@ import { PHRASES } from './pages/phrases';
 import type { Problem } from '@goodword/core/contract';
 import { CONFIG, type Config } from './config';
 import { isLostConnection } from './database';
-import { DomainError, Invalid, Unavailable } from './errors';
+import { BroughtTogether, DomainError, Invalid, Unavailable } from './errors';
 
 const SUPPORTERS_PAGES = /^\/(join|confirm|choices|leave)\//;
 
@@ -45,6 +45,7 @@ export class ProblemFilter implements ExceptionFilter {
     const domain = isLostConnection(error)
       ? new Unavailable('The database does not answer just now. Nothing is lost; try again in a moment.')
       : error;
+    if (domain instanceof BroughtTogether) return { ...this.problem(domain.status, domain.title, domain.message), instead: domain.instead };
     if (domain instanceof DomainError)
       return this.problem(domain.status, domain.title, domain.message, domain instanceof Invalid ? domain.faults : undefined);
     const status = error instanceof HttpException ? error.getStatus() : ((error as { status?: number }).status ?? 500);

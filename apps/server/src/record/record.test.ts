@@ -306,7 +306,9 @@ describe('two records of one person', () => {
       'Favourite crossing: Dawn',
     ]);
     expect([one.firstName, one.lastName, one.gifts.length, one.mergedFrom[0]!.name]).toEqual(['Nunzia', 'Berg', 1, 'Nunzia']);
-    expect((await house.client.call('GET', `/api/supporters/${gone}`)).status).toBe(404);
+    // Whoever still has the address of the other one is told which record stands in its place.
+    const old = await house.client.call<{ instead: number; detail: string }>('GET', `/api/supporters/${gone}`);
+    expect([old.status, old.body.instead, old.body.detail]).toEqual([404, kept, expect.stringContaining('into that of Nunzia Berg')]);
     expect(await countOf({ kind: 'all', rules: [] })).toBe(everybody - 1);
     expect(await countOf(gaveAndBerg)).toBe(1);
     expect((await timeline(kept)).map(({ title }) => title)).toEqual(expect.arrayContaining(['Note', 'Gave $25', 'Said no: email']));

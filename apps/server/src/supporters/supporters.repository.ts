@@ -3,7 +3,7 @@ import type { PermissionState } from '@goodword/core/permission';
 import { nameMatchKey } from '@goodword/core/intake';
 import { bindingsOf, personVerdictSql, type Asking } from '../permission/verdict.sql';
 import type { Bound, Scoped } from '../platform/database';
-import { NotFound } from '../platform/errors';
+import { BroughtTogether, NotFound } from '../platform/errors';
 
 export interface PersonRow {
   id: number;
@@ -154,11 +154,28 @@ export class SupportersRepository {
     return (await this.byIds(db, [id]))[0];
   }
 
-  /** As `find`, and throws NotFound. */
+  /** As `find`; throws NotFound, or BroughtTogether where another record stands in its place. */
   async need(db: Scoped, id: number): Promise<PersonRow> {
     const person = await this.find(db, id);
-    if (!person) throw new NotFound('supporter');
-    return person;
+    if (person) return person;
+    const instead = await this.instead(db, id);
+    if (instead) throw new BroughtTogether(instead.id, `${instead.first_name} ${instead.last_name}`.trim());
+    throw new NotFound('supporter');
+  }
+
+  /** The record into which this one was brought, however many times over. */
+  private async instead(db: Scoped, id: number): Promise<PersonRow | undefined> {
+    const rows = await db.sql<{ id: number }>(
+      `WITH RECURSIVE way AS (SELECT merged_into AS id FROM supporter WHERE organization_id = :org AND id = :id AND merged_into IS NOT NULL
+        UNION SELECT s.merged_into FROM supporter s JOIN way ON s.id = way.id WHERE s.organization_id = :org AND s.merged_into IS NOT NULL) SELECT id FROM way`,
+      { id },
+    );
+    return (
+      await this.byIds(
+        db,
+        rows.map((row) => row.id),
+      )
+    )[0];
   }
 
   /**

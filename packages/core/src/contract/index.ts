@@ -76,6 +76,8 @@ export interface Problem {
   status: number;
   detail: string;
   faults?: { field: string; code: string; message: string }[];
+  /** The supporter whose record stands in the place of the one asked for. */
+  instead?: number;
 }
 
 export interface TodayView {

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useParams } from 'react-router';
+import { Navigate, useParams } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
-import { call, get } from '../../app/api';
+import { call, get, ProblemError } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
@@ -63,6 +63,8 @@ function Who({ record }: { record: RecordView }) {
 export default function Record() {
   const id = Number(useParams().id);
   const { data: record, error } = useQuery({ queryKey: ['record', id], queryFn: () => get<RecordView>(`supporters/${id}`) });
+  const instead = error instanceof ProblemError ? error.problem.instead : undefined;
+  if (instead) return <Navigate to={`/sort/supporters/${instead}`} replace />;
   if (error) return <Problem error={error} />;
   if (!record) return <Loading what="the record" />;
   return (
