@@ -28,7 +28,7 @@ function membership(kind: 'tag' | 'list', groupId: number, on: boolean): SetAct 
   const table = `supporter_${kind}`;
   const put = (tx: Scoped, slice: BulkSlice) =>
     tx.execute(
-      `INSERT IGNORE INTO ${table} (organization_id, supporter_id, ${kind}_id, added_by) SELECT :org, m.supporter_id, :groupId, :actor FROM bulk_member m WHERE ${SLICE} AND m.changed = 1`,
+      `INSERT IGNORE INTO ${table} (organization_id, supporter_id, ${kind}_id, added_by) SELECT :org, m.supporter_id, k.id, :actor FROM bulk_member m JOIN ${kind} k ON k.organization_id = :org AND k.id = :groupId WHERE ${SLICE} AND m.changed = 1`,
       { ...slice, groupId, actor: tx.scope.actorId },
     );
   const take = (tx: Scoped, slice: BulkSlice) =>

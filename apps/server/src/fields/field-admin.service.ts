@@ -40,7 +40,6 @@ export class FieldAdminService {
   async change(scope: Scope, id: number, change: ChangeField): Promise<void> {
     const field = await this.field(this.database.read(scope), id);
     if (nameKey(change.name) !== nameKey(field.name)) {
-      await this.names.checkName(scope, change.name);
       const using = await this.messagesNaming(scope, field.name);
       if (using.length > 0)
         throw new Conflict(
@@ -49,6 +48,8 @@ export class FieldAdminService {
     }
     await this.database.write(scope, async (tx) => {
       tx.unchanged();
+      await tx.alone();
+      if (nameKey(change.name) !== nameKey(field.name)) await this.names.checkName(scope, change.name);
       await this.admin.change(tx, id, change);
       await audit(tx, {
         act: 'change',

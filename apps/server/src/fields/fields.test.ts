@@ -179,6 +179,13 @@ test('names stay unique and can be written; a field that a message names is not 
   expect((await fieldsByName('Hours'))[0]).toMatchObject({ section: 'On the water', help: 'Of this year' });
 });
 
+test('of fields made at the same time by names that read alike, one is made', async () => {
+  const names = ['Tide table', 'tide-table', 'TIDE  TABLE', 'Tide_table'];
+  const answers = await Promise.all(names.map((name) => house.client.call('POST', '/api/fields', { name, type: 'text', fallback: null })));
+  expect(answers.map(({ status }) => status).sort()).toEqual([201, 409, 409, 409]);
+  expect((await house.client.get<{ name: string }[]>('/api/fields')).filter(({ name }) => /^tide/i.test(name))).toHaveLength(1);
+});
+
 test('fields stand in the order that they are put in', async () => {
   const ids = (await all()).map((field) => field.id).reverse();
   await house.client.put('/api/house/fields/order', { ids });

@@ -252,7 +252,7 @@ export class BringInRepository {
       for (const groupId of kind === 'tag' ? resolved.tagIds : resolved.listIds) {
         await tx.execute(
           `INSERT IGNORE INTO supporter_${kind} (organization_id, supporter_id, ${kind}_id, batch_id, added_by)
-            SELECT :org, r.supporter_id, :groupId, r.batch_id, b.created_by FROM batch_row r JOIN batch b ON b.id = r.batch_id WHERE ${COMES}`,
+            SELECT :org, r.supporter_id, k.id, r.batch_id, b.created_by FROM batch_row r JOIN batch b ON b.id = r.batch_id JOIN ${kind} k ON k.organization_id = :org AND k.id = :groupId WHERE ${COMES}`,
           { ...slice, groupId },
         );
       }

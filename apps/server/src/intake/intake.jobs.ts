@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
 import type { BatchState } from '@goodword/core/contract';
 import { allColumns, layoutKey, Unreadable, withDomains, type Candidate, type IntakePlan, type Line } from '@goodword/core/intake';
+import { nameKey } from '@goodword/core/merge';
 import type { HouseRules } from '@goodword/core/permission';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { Database, isLostConnection, type Scoped } from '../platform/database';
@@ -305,7 +306,7 @@ export class IntakeJobs {
       const resolved: Resolved = { fields: {}, tagIds: [...plan.tagIds], listIds: [...plan.listIds] };
       for (const [column, choice] of allColumns(plan).entries()) {
         if (choice.to !== 'newField') continue;
-        const known = (await this.fields.all(tx)).find((field) => field.name.toLowerCase() === choice.name.toLowerCase());
+        const known = (await this.fields.all(tx)).find((field) => nameKey(field.name) === nameKey(choice.name));
         resolved.fields[column] = known?.id ?? (await this.fields.make(tx, { ...choice, batchId: batch.id }));
       }
       for (const name of plan.newTags)

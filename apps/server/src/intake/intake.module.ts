@@ -19,6 +19,7 @@ import { RetentionController } from './retention.controller';
 import { RetentionService } from './retention.service';
 import { SheetsService } from './sheets.service';
 import { StagingRepository } from './staging.repository';
+import { PlanFaultsService } from './plan-faults.service';
 import { TakeOutRepository } from './take-out.repository';
 
 const withLedger = <T>(provide: new (ledger: LedgerRepository) => T) => ({
@@ -34,6 +35,7 @@ const withLedger = <T>(provide: new (ledger: LedgerRepository) => T) => ({
     IntakeService,
     IntakeJobs,
     LooksService,
+    PlanFaultsService,
     SheetsService,
     RetentionService,
     BatchNotices,

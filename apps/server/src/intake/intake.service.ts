@@ -3,7 +3,6 @@ import { open } from 'node:fs/promises';
 import { dayInZone, isoDay } from '@goodword/core/common';
 import type { BatchPreview, BatchRowView, BatchView, IntakeDraft, Page } from '@goodword/core/contract';
 import { columnFaults, natureOf, notASheet, permissionFaults, type BatchKind, type FileReading, type IntakePlan } from '@goodword/core/intake';
-import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -14,6 +13,7 @@ import { STORAGE, type Storage } from '../platform/storage';
 import { TeamRepository } from '../team/team.repository';
 import { BatchesRepository, NOBODY, type BatchRow, type RowsQuery } from './batches.repository';
 import { readingOf } from './intake.jobs';
+import { PlanFaultsService } from './plan-faults.service';
 import { linesOf, openingOf } from './reading';
 import { TakeOutRepository } from './take-out.repository';
 
@@ -26,7 +26,7 @@ export class IntakeService {
     @Inject(Database) private readonly database: Database,
     @Inject(STORAGE) private readonly storage: Storage,
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
-    @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
+    @Inject(PlanFaultsService) private readonly faults: PlanFaultsService,
     @Inject(TakeOutRepository) private readonly taker: TakeOutRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
@@ -146,7 +146,7 @@ export class IntakeService {
       const batch = await this.held(tx, id);
       if (![...MAY_CHANGE, 'reading'].includes(batch.state))
         throw new Conflict('This batch was brought in already. Take it back out to change its plan.');
-      const faults = [...columnFaults(plan), ...(await this.placeFaults(tx, plan))];
+      const faults = [...columnFaults(plan), ...(await this.faults.of(tx, plan))];
       if (plan.what === 'people') faults.push(...permissionFaults(plan, isoDay(dayInZone(Date.now(), time_zone))));
       if (plan.what === 'refusals' && plan.refusal === null && !plan.columns.some(({ to }) => to === 'status'))
         faults.push('Say what these people did: left, bounced or complained, or match a column that says it.');
@@ -167,33 +167,20 @@ export class IntakeService {
     });
   }
 
-  /** Whether everything that the plan names is there, and may be used so. */
-  private async placeFaults(tx: Scoped, plan: IntakePlan): Promise<string[]> {
-    const faults: string[] = [];
-    if (plan.roster) {
-      const campaign = await this.campaigns.find(tx, plan.roster.campaignId);
-      if (!campaign) faults.push('The campaign is no longer there. Choose another.');
-      else if (!campaign.standings.includes(plan.roster.standing))
-        faults.push(`“${plan.roster.standing}” is no standing of ${campaign.name}. Choose one of ${campaign.standings.join(', ')}.`);
-    }
-    if (plan.listIds.length > 0 && plan.what === 'people') {
-      const lists = await tx.sql<{ id: number; name: string }>(
-        'SELECT id, name FROM list WHERE organization_id = :org AND is_public = 1 AND id IN (:ids)',
-        { ids: plan.listIds },
-      );
-      const agreed = new Set(Object.values(plan.permission).flatMap((said) => (said.said === 'yes' ? said.scopes : [])));
-      for (const { id, name } of lists) {
-        if (!agreed.has(`list:${id}`) && !agreed.has('all') && !agreed.has('marketing'))
-          faults.push(
-            `“${name}” is a list that supporters see, so being on it needs their agreement to it. Tick it under permission, or take it off.`,
-          );
-      }
-    }
-    return faults;
-  }
-
   async bringIn(scope: Scope, id: number): Promise<void> {
-    await this.move(scope, id, ['checked', 'stopped'], 'bringing', 'batch-bring-in', 'Check it first; then it can be brought in.');
+    await this.move(
+      scope,
+      id,
+      ['checked', 'stopped'],
+      'bringing',
+      'batch-bring-in',
+      'Check it first; then it can be brought in.',
+      async (tx, batch) => {
+        // It may have been checked days ago. One that is half in already goes on as it began.
+        const faults = batch.state === 'checked' ? await this.faults.of(tx, batch.plan!) : [];
+        if (faults.length > 0) throw new Conflict(`Something has changed since it was checked. ${faults.join(' ')} Then check it again.`);
+      },
+    );
   }
 
   async stop(scope: Scope, id: number): Promise<void> {
@@ -234,10 +221,12 @@ export class IntakeService {
     to: string,
     job: 'batch-bring-in' | 'batch-take-out',
     otherwise: string,
+    before: (tx: Scoped, batch: BatchRow) => Promise<void> = async () => {},
   ): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       const batch = await this.held(tx, id);
       if (!from.includes(batch.state)) throw new Conflict(otherwise);
+      await before(tx, batch);
       await this.batches.change(tx, id, { state: to, problem: null });
       await enqueue(tx.knex, scope, job, id);
       await audit(tx, { act: to, subject: 'batch', subjectId: id, words: `${batch.name}: ${to}` });

@@ -54,7 +54,7 @@ export class HouseRulesService {
   async save(scope: Scope, after: HouseRules, basedOn: number): Promise<RulesWeighed> {
     return this.database.write(scope, async (tx) => {
       tx.changed('reach', 0, 'everybody');
-      await tx.execute('SELECT id FROM organization WHERE id = :org FOR UPDATE');
+      await tx.alone();
       if ((await this.houseRules.newest(tx)) !== basedOn)
         throw new Conflict('Somebody else has changed the house rules meanwhile. Load the page again, and make your change to theirs.');
       const weighed = await this.weighed(tx, after);

@@ -58,6 +58,14 @@ export class Scoped {
   /** Addresses whose permission or health this transaction changes; whom that concerns is asked at its end. */
   readonly reached = new Set<number>();
 
+  /**
+   * One after the other within an organization, until the transaction ends: for what must hold of all that it has, such as
+   * names of fields that read differently. To come before anything is read.
+   */
+  async alone(): Promise<void> {
+    await this.sql('SELECT id FROM organization WHERE id = :org FOR UPDATE');
+  }
+
   /** Says that this transaction changes nothing that columns are made of. What others say beside it still counts. */
   unchanged(): void {
     this.changed('nothing', 0, []);

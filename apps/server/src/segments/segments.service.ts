@@ -133,6 +133,9 @@ export class SegmentsService {
     try {
       return await this.database.write(scope, async (tx) => {
         tx.unchanged();
+        await tx.alone();
+        // Once more: somebody may have put this one inside the other meanwhile.
+        await this.expanded(scope, segment.tree, id === null ? [] : [id]);
         const saved = id ?? (await this.segments.make(tx, segment));
         if (id !== null) await this.segments.change(tx, id, segment);
         await this.segments.keepVersion(tx, saved, segment, people);

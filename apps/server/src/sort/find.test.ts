@@ -76,6 +76,17 @@ describe('segments', () => {
     expect([gone.status, gone.body.detail]).toEqual([409, expect.stringContaining('Cast, not Castle')]);
   });
 
+  test('put inside each other by two people at the same time, one of them is told', async () => {
+    const empty: Rule = { kind: 'all', rules: [] };
+    const [one, other] = [await keep('Ring, one half', empty), await keep('Ring, other half', empty)];
+    const put = (into: { id: number }, name: string, inner: { id: number }) =>
+      house.client.call('PUT', `/api/segments/${into.id}`, { name, tree: { kind: 'segment', segmentId: inner.id, in: true } });
+    const answers = await Promise.all([put(one, 'Ring, one half', other), put(other, 'Ring, other half', one)]);
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 422]);
+    // Both can still be counted.
+    for (const { id } of [one, other]) expect((await count({ kind: 'segment', segmentId: id, in: true })).total).toBeGreaterThan(0);
+  });
+
   test('a question that a field can’t be asked is told', async () => {
     const answer = await house.client.call<{ detail: string }>('POST', '/api/segments/count', {
       tree: { kind: 'field', field: 'lastName', op: 'at-least', value: 3 },

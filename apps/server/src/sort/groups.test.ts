@@ -33,6 +33,31 @@ const has = (tagId: number): Rule => ({ kind: 'tag', tagId, has: true });
 const countOf = async (tree: Rule) => (await house.client.post<{ total: number }>('/api/segments/count', { tree, reach: false })).total;
 
 describe('tags', () => {
+  test('made one with each other from both sides at the same time, one of the two stays and nobody is lost', async () => {
+    const [one, other] = [await tag('tillers'), await tag('tiller hands')];
+    await put(ids[0]!, one);
+    await put(ids[1]!, other);
+    const join = (from: number, into: number) => house.client.call('POST', `/api/tags/${from}/join`, { intoId: into });
+    const answers = await Promise.all([join(one, other), join(other, one), join(one, other)]);
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 404, 404]);
+    const left = (await tags()).filter(({ name }) => name.startsWith('tiller'));
+    expect(left.map(({ people }) => people)).toEqual([2]);
+    await house.client.call('DELETE', `/api/tags/${left[0]!.id}`);
+  });
+
+  test('put on somebody while it is made one with another, the other is on them, or it is told', async () => {
+    const [from, into] = [await tag('bailers'), await tag('bailing hands')];
+    const [joined, ...puts] = await Promise.all([
+      house.client.call('POST', `/api/tags/${from}/join`, { intoId: into }),
+      ...ids.map((id) => house.client.call('PUT', `/api/supporters/${id}/tags/${from}`)),
+    ]);
+    expect(joined.status).toBe(200);
+    const told = puts.map(({ status }) => status).filter((status) => status === 404).length;
+    expect((await tags()).find(({ id }) => id === into)!.people).toBe(ids.length - told);
+    expect(await countOf(has(into))).toBe(ids.length - told);
+    await house.client.call('DELETE', `/api/tags/${into}`);
+  });
+
   test('two are made one: people, segments and drafts that had the one have the other', async () => {
     const [from, into] = [await tag('menders'), await tag('plank menders')];
     await put(ids[0]!, from);

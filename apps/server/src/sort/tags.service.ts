@@ -31,6 +31,7 @@ export class TagsService {
   async merge(scope: Scope, fromId: number, intoId: number): Promise<{ people: number }> {
     if (fromId === intoId) throw new Conflict('This is one and the same tag. Choose another.');
     return this.database.write(scope, async (tx) => {
+      await this.groups.hold(tx, 'tag', [fromId, intoId]);
       const [from, into] = [await this.groups.find(tx, 'tag', fromId), await this.groups.find(tx, 'tag', intoId)];
       if (!from || !into) throw new NotFound('tag');
       const forms = (await this.forms.all(tx)).filter((form) => form.definition.tagIds.includes(fromId));

@@ -7,6 +7,11 @@ import { Conflict, Invalid } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { FieldsRepository } from './fields.repository';
 
+/** Why a field can't go by a name; null where it can. */
+export function nameFault(name: string): string | null {
+  return /[{},"“”\\]/.test(name) ? "A field name can't hold braces, quotes or commas: it must be writable as a merge field." : null;
+}
+
 @Injectable()
 export class FieldsService {
   constructor(
@@ -33,9 +38,11 @@ export class FieldsService {
     scope: Scope,
     field: { name: string; type: string; fallback: string | null; section?: string; choices?: string[] },
   ): Promise<{ id: number }> {
-    await this.checkName(scope, field.name);
     return this.database.write(scope, async (tx) => {
       tx.unchanged();
+      // One after the other: two names that read the same would both be free.
+      await tx.alone();
+      await this.checkName(scope, field.name);
       const id = await this.fields.make(tx, field);
       await audit(tx, { act: 'make', subject: 'field', subjectId: id, words: `Field ${field.name} made` });
       return { id };
@@ -44,10 +51,8 @@ export class FieldsService {
 
   /** Refuses a name that can't be written in a message, or that another field goes by. */
   async checkName(scope: Scope, name: string): Promise<void> {
-    if (/[{},"“”\\]/.test(name))
-      throw new Invalid([
-        { field: 'name', code: 'name', message: "A field name can't hold braces, quotes or commas: it must be writable as a merge field." },
-      ]);
+    const fault = nameFault(name);
+    if (fault) throw new Invalid([{ field: 'name', code: 'name', message: fault }]);
     const registry = await this.registry(scope);
     const clash = registry.names.find((known) => nameKey(known.name) === nameKey(name));
     if (clash) throw new Conflict(`There is a field named ${clash.name} already. Use it, or take another name.`);

@@ -241,6 +241,7 @@ export class SupportersService {
 
   async putInGroup(scope: Scope, kind: 'tag' | 'list', id: number, groupId: number, on: boolean): Promise<void> {
     await this.database.write(scope, async (tx) => {
+      await this.groups.hold(tx, kind, [groupId], 'too');
       await this.supporters.hold(tx, id);
       const group = await this.groups.find(tx, kind, groupId);
       if (!group) throw new NotFound(kind);
@@ -298,6 +299,7 @@ export class SupportersService {
     const notice = await this.groupDeletion(scope, kind, id, blocked);
     if (notice.blocked) throw new Conflict(notice.blocked);
     await this.database.write(scope, async (tx) => {
+      await this.groups.hold(tx, kind, [id]);
       const group = await this.groups.find(tx, kind, id);
       await this.groups.remove(tx, kind, id);
       await audit(tx, { act: 'delete', subject: kind, subjectId: id, words: `${group?.name ?? kind} deleted` });

@@ -72,6 +72,7 @@ function Tags() {
             {tag.name}
           </label>
         ))}
+        <Gone what="tag" ids={parts.tagIds} known={tags.data} onDrop={toggle} />
         {parts.newTags.map((tag) => (
           <button
             key={tag}
@@ -108,6 +109,28 @@ function Tags() {
   );
 }
 
+/** What a batch of another day names that has been deleted since: it can only be taken off. */
+function Gone({
+  what,
+  ids,
+  known,
+  onDrop,
+}: {
+  what: string;
+  ids: readonly number[];
+  known: readonly { id: number }[] | undefined;
+  onDrop: (id: number) => void;
+}) {
+  if (!known) return null;
+  return ids
+    .filter((id) => !known.some((one) => one.id === id))
+    .map((id) => (
+      <button key={id} className="rounded-paper border border-madder text-madder px-3 py-1" onClick={() => onDrop(id)}>
+        A {what} that is no longer there: take it off
+      </button>
+    ));
+}
+
 /** Lists by folder, the loose ones first. */
 export function byFolder(lists: readonly ListName[]): [string, ListName[]][] {
   const folders = new Map<string, ListName[]>();
@@ -129,6 +152,7 @@ function Lists() {
     <fieldset className="flex flex-col gap-2">
       <legend className="subtitle pb-1">Lists</legend>
       <p className="text-ink2">Being on a list is not permission. That comes next.</p>
+      <Gone what="list" ids={parts.listIds} known={lists.data} onDrop={toggle} />
       {folders.map(([folder, some]) => (
         <div key={folder}>
           {folder && <p className="font-semibold text-[13px] pt-1">{folder}</p>}

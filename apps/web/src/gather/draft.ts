@@ -6,6 +6,7 @@ import {
   EMPTY_PLAN,
   natureOf,
   notASheet,
+  withFieldsNow,
   type BatchKind,
   type ChannelPermission,
   type ColumnChoice,
@@ -167,7 +168,7 @@ export const useDraft = create<DraftState>()((set, state) => {
       const columns = kept ?? (fit?.exact ? applyLayout(analysis.found.header, guessed, fit.layout) : guessed);
       set({
         analysis,
-        columns: withOrders(columns, analysis),
+        columns: withOrders(withFieldsNow(columns, guessed, house.fields), analysis),
         layout: kept ? null : fit,
         parts: { ...state().parts, what: analysis.what },
         reading: analysis.whole ? null : 'Reading the rest of the file…',

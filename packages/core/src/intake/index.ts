@@ -62,7 +62,7 @@ export {
   type KnownField,
 } from './guess';
 export { gatherSpellings, type Gathering } from './spellings';
-export { applyLayout, bestLayout, layoutKey, type Layout, type LayoutFit } from './layouts';
+export { applyLayout, bestLayout, layoutKey, withFieldsNow, type Layout, type LayoutFit } from './layouts';
 export { BATCH_KINDS, cleanRow, serialDay, type BatchKind, type CellFault, type CleanRow, type GiftCells, type RowRules } from './row';
 export {
   LOOK_KINDS,

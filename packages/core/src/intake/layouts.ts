@@ -1,5 +1,6 @@
 import { nameMatchKey } from './clean';
 import type { ColumnChoice } from './columns';
+import type { KnownField } from './guess';
 import type { BatchKind } from './row';
 
 /** What was decided for the columns of a file, kept for the next file of the same source. */
@@ -41,4 +42,17 @@ export function bestLayout<L extends Layout>(header: readonly string[], layouts:
 export function applyLayout(header: readonly string[], guess: readonly ColumnChoice[], layout: Layout): ColumnChoice[] {
   const byKey = new Map(layout.header.map((name, i) => [nameMatchKey(name), layout.columns[i]!]));
   return header.map((name, i) => byKey.get(nameMatchKey(name)) ?? guess[i]!);
+}
+
+/**
+ * Choices of another day as the fields are today: a field that has gone is what is guessed now, and one that takes
+ * another type is read as that. Where nothing differs, the choice itself.
+ */
+export function withFieldsNow(columns: readonly ColumnChoice[], guess: readonly ColumnChoice[], fields: readonly KnownField[]): ColumnChoice[] {
+  return columns.map((choice, i) => {
+    if (choice.to !== 'field') return choice;
+    const field = fields.find(({ id }) => id === choice.fieldId);
+    if (!field) return guess[i] ?? { to: 'leave' };
+    return field.type === choice.type ? choice : { to: 'field', fieldId: field.id, type: field.type };
+  });
 }

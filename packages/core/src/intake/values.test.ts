@@ -26,6 +26,7 @@ import {
   serialDay,
   targetOf,
   withDomains,
+  withFieldsNow,
   type ColumnChoice,
 } from '.';
 
@@ -277,6 +278,24 @@ test('a remembered layout is found by its headers, applied by name, and passed o
   expect(bestLayout(['Vorname', 'Email', 'Neu'], [layout])).toMatchObject({ exact: false, known: 2 });
   expect(bestLayout(['Foo', 'Email'], [layout])).toBeNull();
   expect(applyLayout(['Vorname', 'Neu'], [{ to: 'lastName' }, { to: 'mobile' }], layout)).toEqual([{ to: 'firstName' }, { to: 'mobile' }]);
+});
+
+test('choices of another day are of the fields of today: gone ones are guessed anew, and types are what they are now', () => {
+  const fields = [
+    { id: 1, name: 'Boat', type: 'choice' as const },
+    { id: 2, name: 'Hours', type: 'number' as const },
+  ];
+  const columns: ColumnChoice[] = [
+    { to: 'email' },
+    { to: 'field', fieldId: 1, type: 'choice' },
+    { to: 'field', fieldId: 2, type: 'date', order: 'day-first' },
+    { to: 'field', fieldId: 3, type: 'text' },
+    { to: 'field', fieldId: 3, type: 'text' },
+  ];
+  const guess: ColumnChoice[] = [{ to: 'leave' }, { to: 'leave' }, { to: 'leave' }, { to: 'firstName' }];
+  const now = withFieldsNow(columns, guess, fields);
+  expect(now).toEqual([columns[0], columns[1], { to: 'field', fieldId: 2, type: 'number' }, { to: 'firstName' }, { to: 'leave' }]);
+  expect(withFieldsNow(now, guess, fields)).toEqual(now);
 });
 
 test('postcodes and countries compare however they are written', () => {
