@@ -110,24 +110,31 @@ export class IntakeJobs {
     });
   }
 
-  /** Cleans and matches every row and stages it with its verdict. Begins anew when interrupted. */
+  /**
+   * Cleans and matches every row and stages it with its verdict. Begins anew when interrupted, and leaves everything to
+   * the next check when a person has changed the plan or the reading meanwhile: that one has been set going already.
+   */
   async check(job: Running): Promise<void> {
     await this.guarded(job, 'checking', async (scope, batch) => {
       const plan = batch.plan!;
       const organization = await this.team.organization(scope);
       const stager = await this.stagerFor(scope, batch, plan, organization);
       const facts = new AddressFacts({ database: this.database, staging: this.staging, domains: this.domains, lines: this.lineTypes }, scope);
-      await this.database.quietly(scope, (tx) => this.batches.clearStaged(tx, batch.id));
+      await this.database.quietly(scope, async (tx) => {
+        await this.batches.hold(tx, batch.id);
+        await stillAsked(job);
+        await this.batches.clearStaged(tx, batch.id);
+      });
       let rowNo = 0;
       // The next slices are cleaned and looked up while these are written.
       const writing: Promise<void>[] = [];
       try {
         for await (const { rows, onFile, kinds } of this.looked(scope, batch, stager, facts)) {
-          if (await job.stopped()) return this.leave(scope, batch.id, 'draft', Promise.all(writing));
+          await stillAsked(job);
           const staged = await eachInBreaths(rows, (row) => stager.stage(row, candidatesAt(onFile)));
           rowNo += rows.length;
           if (writing.length === WRITES_AT_ONCE) await writing.shift();
-          writing.push(this.writeStaged(scope, batch.id, staged, kinds, rowNo));
+          writing.push(this.writeStaged(job, scope, batch.id, staged, kinds, rowNo));
           writing.at(-1)!.catch(() => undefined);
         }
         await Promise.all(writing);
@@ -135,14 +142,24 @@ export class IntakeJobs {
         // Nothing of this check may be written into the next one.
         await Promise.allSettled(writing);
       }
-      await this.settle(scope, batch, plan, rowNo);
+      await this.settle(job, scope, batch, plan, rowNo);
     });
   }
 
-  private async writeStaged(scope: Scope, id: number, staged: StagedRow[], kinds: ReadonlyMap<string, LineType>, done: number): Promise<void> {
+  private async writeStaged(
+    job: Running,
+    scope: Scope,
+    id: number,
+    staged: StagedRow[],
+    kinds: ReadonlyMap<string, LineType>,
+    done: number,
+  ): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       await this.staging.stage(tx, id, staged, kinds);
       await this.batches.change(tx, id, { next_row: done });
+      // The batch is held from here on: whoever changes its plan has done so before, or waits until these rows are there to be
+      // cleared.
+      await stillAsked(job);
     });
   }
 
@@ -202,7 +219,7 @@ export class IntakeJobs {
   }
 
   /** What can only be told of the whole file: who stays as they are, which gifts are here, what will be written. */
-  private async settle(scope: Scope, batch: BatchRow, plan: IntakePlan, rows: number): Promise<void> {
+  private async settle(job: Running, scope: Scope, batch: BatchRow, plan: IntakePlan, rows: number): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       const facts = await this.facts(tx, scope, plan);
       if (plan.what === 'gifts') await this.others.markDoubled(tx, batch.id, facts.currency);
@@ -216,6 +233,7 @@ export class IntakeJobs {
         stay_no: will.saidNo,
         will: JSON.stringify(will),
       });
+      await stillAsked(job);
     });
   }
 
@@ -356,8 +374,7 @@ export class IntakeJobs {
     });
   }
 
-  private async leave(scope: Scope, id: number, state: string, after: Promise<unknown> = Promise.resolve()): Promise<void> {
-    await after;
+  private async leave(scope: Scope, id: number, state: string): Promise<void> {
     await this.database.quietly(scope, (tx) => this.batches.change(tx, id, { state }));
   }
 
@@ -369,6 +386,7 @@ export class IntakeJobs {
     try {
       await work(scope, batch);
     } catch (error) {
+      if (error instanceof Superseded || (state === 'checking' && !isLostConnection(error) && (await job.stopped()))) return;
       // A lost connection leaves the job to be taken up again; anything else would only fail again.
       if (isLostConnection(error)) throw error;
       const words =
@@ -380,6 +398,14 @@ export class IntakeJobs {
       );
     }
   }
+}
+
+/** A newer job has taken the place of this one. */
+class Superseded extends Error {}
+
+/** Throws, and so rolls back, where somebody asked for something else meanwhile or this process holds the job no longer. */
+async function stillAsked(job: Running): Promise<void> {
+  if (await job.stopped()) throw new Superseded();
 }
 
 /** How a batch's text is read when it is read again: as was found, but where a person chose. */

@@ -1,5 +1,5 @@
 import type { BatchView } from '@goodword/core/contract';
-import { openHouse, type House } from '../testing/harness';
+import { openHouse, until, type House } from '../testing/harness';
 import { batchAt, planFor } from '../testing/steps';
 
 // No worker at first: what a person does while a file waits to be read is done before the reading, every time.
@@ -28,4 +28,48 @@ test('a plan that comes before the file was read is checked after it; a reading 
   expect((await batchAt(house.client, planned, 'checked')).counts).toEqual({ new: 1 });
   const draft = await batchAt(house.client, reread, 'draft');
   expect(draft.found).toMatchObject({ encoding: 'windows-1250', rows: 1 });
+});
+
+describe('while a batch is being checked', () => {
+  const rows = Array.from({ length: 6000 }, (_none, i) => `m${i}@example.org,Mo${i},Meanwhile,`);
+  const taken = async () => {
+    const id = await take(Buffer.from(['Email,First,Last,Mobile', ...rows].join('\n')));
+    await batchAt(house.client, id, 'draft');
+    return id;
+  };
+  const plan = (id: number, columns = planFor().columns) => house.client.put(`/api/batches/${id}/plan`, planFor({ columns }));
+  const staged = async (id: number) =>
+    (
+      await house.database
+        .read(house.scope)
+        .sql<{ n: number; named: number }>(
+          "SELECT COUNT(*) AS n, CAST(COALESCE(SUM(last_name <> ''), 0) AS UNSIGNED) AS named FROM batch_row WHERE organization_id = :org AND batch_id = :id",
+          { id },
+        )
+    )[0]!;
+  const begun = (id: number) =>
+    until(
+      'some rows to be checked',
+      () => staged(id),
+      ({ n }) => n > 0,
+    );
+  test('another plan takes the place of the first, however often it is sent', async () => {
+    const id = await taken();
+    await plan(id);
+    await begun(id);
+    const without = planFor().columns.map((choice) => (choice.to === 'lastName' ? { to: 'leave' as const } : choice));
+    await Promise.all([plan(id, without), plan(id, without), plan(id, without)]);
+    const checked = await batchAt(house.client, id, 'checked');
+    expect(checked).toMatchObject({ state: 'checked', problem: null, counts: { new: 6000 } });
+    expect(await staged(id)).toEqual({ n: 6000, named: 0 });
+  });
+
+  test('another reading ends the check, and the batch waits as a draft of what was read', async () => {
+    const id = await taken();
+    await plan(id);
+    await begun(id);
+    await house.client.put(`/api/batches/${id}/reading`, { reading: { delimiter: ';' } });
+    const draft = await batchAt(house.client, id, 'draft');
+    expect(draft).toMatchObject({ state: 'draft', problem: null, found: { delimiter: ';', header: ['Email,First,Last,Mobile'] } });
+  });
 });

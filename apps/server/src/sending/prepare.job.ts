@@ -28,7 +28,7 @@ export class PrepareJob {
       if (await job.stopped()) return;
       const last = await this.database.quietly(scope, async (tx) => {
         const current = await this.messages.lock(tx, refId);
-        if (current?.state !== 'preparing') return null;
+        if (current?.state !== 'preparing' || (await job.stopped())) return null;
         const written = await this.sending.prepareSlice(tx, refId, after, SLICE, await this.service.asking(tx, current));
         await this.messages.change(tx, refId, written === null ? { state: 'sending' } : { prepared_to: written });
         return written;
@@ -45,6 +45,8 @@ export class PrepareJob {
     await this.database.quietly(job.scope, async (tx) => {
       const current = await this.messages.lock(tx, job.refId);
       if (!current || !['scheduled', 'preparing'].includes(current.state)) return;
+      // Taken back and scheduled anew meanwhile, perhaps for others: that is for the job that was set going then.
+      if (await job.stopped()) return;
       await this.sending.freezeGroup(tx, job.refId, ids);
       await this.messages.keepLinks(tx, job.refId, composed.links);
       await this.messages.change(tx, job.refId, { state: 'preparing', started_at: new Date() });
