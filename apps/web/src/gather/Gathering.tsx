@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useEffect, useState } from 'react';
-import { useLocation, useNavigate, useParams } from 'react-router';
+import { useCallback, useDeferredValue, useEffect, useState } from 'react';
+import { useBeforeUnload, useLocation, useNavigate, useParams } from 'react-router';
 import type { BatchView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { plural, useFormat } from '../app/format';
@@ -45,7 +45,10 @@ function Opened({ house, batch }: { house: House; batch: BatchView }) {
 function Wizard({ house, id }: { house: House; id: number }) {
   const format = useFormat();
   const navigate = useNavigate();
-  const { step, go, file, analysis, reading, batchId, reset, save, parts, problem } = useDraft();
+  const { step, go, file, analysis, reading, batchId, reset, save, send, parts, problem, unsent } = useDraft();
+  const onlyHere = file !== null && batchId === null;
+  // Whoever closes the page before the server has the file is asked first.
+  useBeforeUnload(useCallback((event) => onlyHere && event.preventDefault(), [onlyHere]));
   useEffect(() => {
     if (batchId !== null && id === 0) void navigate(`/gather/${batchId}?change=1`, { replace: true });
   }, [batchId, id]);
@@ -104,6 +107,14 @@ function Wizard({ house, id }: { house: House; id: number }) {
         <p role="alert" className="text-madder font-semibold pt-2">
           {problem}
         </p>
+      )}
+      {unsent && (
+        <div role="alert" className="flex items-center gap-3 pt-2">
+          <p className="text-madder font-semibold">The server does not have this file yet. {unsent}</p>
+          <Button className="whitespace-nowrap" onClick={() => void send()}>
+            Hand it over again
+          </Button>
+        </div>
       )}
       <Confirm
         open={throwing}

@@ -14,7 +14,7 @@ export function MatchesStep() {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const plan = planOf(draft);
-  const { parts, batchId } = draft;
+  const { parts, batchId, unsent } = draft;
   const steps = stepsOf(parts.what);
   const before = steps[steps.indexOf('Matches') - 1]!;
   const check = useMutation({
@@ -52,7 +52,7 @@ export function MatchesStep() {
       <div className="flex justify-between pt-3">
         <Button onClick={() => draft.go(before)}>Back to {before.toLowerCase()}</Button>
         <Button weight="main" disabled={!plan || batchId === null || check.isPending} onClick={() => check.mutate()}>
-          {batchId === null ? 'Handing the file over…' : 'Next: check the batch'}
+          {batchId !== null ? 'Next: check the batch' : unsent ? 'The server does not have the file' : 'Handing the file over…'}
         </Button>
       </div>
     </>

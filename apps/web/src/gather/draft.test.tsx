@@ -103,7 +103,38 @@ describe('a file on its way in', () => {
   test('that the server does not take says why', async () => {
     asked = serve({ 'POST batches': () => reply(413, { title: 'Too large', status: 413, detail: 'The file is larger than 100 MB.' }) });
     await now().take(fileOf(FILE), HOUSE, null);
-    expect(now().problem).toBe('The file is larger than 100 MB.');
+    expect(now()).toMatchObject({ unsent: 'The file is larger than 100 MB.', batchId: null });
+  });
+
+  test('that did not reach the server stays on the page with what was settled, and is handed over again', async () => {
+    let tries = 0;
+    asked = serve({
+      'POST batches': () => {
+        if (++tries < 3) throw new TypeError('Failed to fetch');
+        return { id: 7 };
+      },
+      'PUT batches/7/draft': () => reply(204, null),
+    });
+    await taken();
+    expect(now()).toMatchObject({ batchId: null, step: 'Columns', problem: null, judgement: { counted: 3 } });
+    expect(now().unsent).toMatch(/The server cannot be reached just now/);
+    now().choose(1, { to: 'lastName' });
+    await now().send();
+    expect(now()).toMatchObject({ batchId: null, columns: [{ to: 'email' }, { to: 'lastName' }, { to: 'mobile' }] });
+    await now().send();
+    expect(now()).toMatchObject({ batchId: 7, unsent: null });
+    await waitFor(() => expect(saved().at(-1)?.plan.columns[1]).toEqual({ to: 'lastName' }), { timeout: 3000 });
+  });
+
+  test('that is a workbook can be chosen again when it did not reach the server', async () => {
+    asked = serve({
+      'POST batches': () => {
+        throw new TypeError('Failed to fetch');
+      },
+    });
+    await now().take(fileOf(new Uint8Array([0x50, 0x4b, 3, 4, 20, 0]), 'people.xlsx'), HOUSE, null);
+    expect(now()).toMatchObject({ reading: null, unsent: null, analysis: null });
+    expect(now().problem).toMatch(/cannot be reached/);
   });
 
   test('in a browser that gives up is told in a sentence, and can be read again', async () => {
@@ -219,6 +250,29 @@ describe('a batch taken up again', () => {
     await now().open(BATCH, HOUSE);
     expect(now()).toMatchObject({ step: 'Permission', batchId: 7, name: 'Harbor day', parts: { tagIds: [5] } });
     expect(now().columns).toEqual([{ to: 'email' }, { to: 'lastName' }, { to: 'leave' }]);
+  });
+
+  test('waits while the server is away, says so, and goes on when it is back', async () => {
+    let [asks, texts] = [0, 0];
+    asked = serve({
+      'GET batches/7': () => {
+        if (++asks === 1) throw new TypeError('Failed to fetch');
+        return BATCH;
+      },
+      'GET batches/7/text': () =>
+        ++texts === 1 ? reply(503, null) : { ok: true, status: 200, blob: async () => new Blob([FILE]), text: async () => '' },
+    });
+    const over = now().open(BATCH, HOUSE);
+    await waitFor(() => expect(now().reading).toMatch(/does not answer just now/));
+    await over;
+    expect(now()).toMatchObject({ step: 'Permission', reading: null, problem: null, analysis: { whole: true } });
+    expect([asks, texts]).toEqual([2, 2]);
+  });
+
+  test('that is not for this teammate says why', async () => {
+    asked = serve({ 'GET batches/7': () => reply(403, { title: 'Not yours to do', status: 403, detail: 'That is for organizers.' }) });
+    await now().open(BATCH, HOUSE);
+    expect(now()).toMatchObject({ problem: 'That is for organizers.', reading: null });
   });
 
   test('whose file is no longer kept says so', async () => {

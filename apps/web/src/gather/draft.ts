@@ -15,7 +15,7 @@ import {
   type LayoutFit,
   type Mend,
 } from '@goodword/core/intake';
-import { call } from '../app/api';
+import { call, ProblemError } from '../app/api';
 import { atRest } from '../app/rest';
 import type { Analysis, Answer, Ask, Judgement } from './intake.worker';
 import { LONG } from './measures';
@@ -54,10 +54,14 @@ export interface DraftState {
   judging: boolean;
   reading: string | null;
   problem: string | null;
+  /** Why the server does not have the file, though the page has read it; null while it is under way and once it is there. */
+  unsent: string | null;
   parts: PlanParts;
   permission: Record<'email' | 'text', Said>;
   go(step: Step): void;
   take(file: File, house: House, what: BatchKind | null): Promise<void>;
+  /** Hands the file to the server, once more where that did not work. */
+  send(): Promise<void>;
   open(batch: BatchView, house: House): Promise<void>;
   readAgain(change: FileReading, what: BatchKind | null, house: House): Promise<void>;
   choose(column: number, choice: ColumnChoice): void;
@@ -85,6 +89,7 @@ const EMPTY = {
   judging: false,
   reading: null,
   problem: null,
+  unsent: null,
   parts: { what: 'people' as BatchKind, ...NO_PARTS },
   permission: { email: { said: 'unanswered' as const }, text: { said: 'unanswered' as const } },
 };
@@ -95,6 +100,8 @@ let asked = 0;
 let endLast = () => {};
 let turns = 0;
 let blob: Blob | null = null;
+/** What a person said that the file is; null where that is to be guessed. */
+let said: BatchKind | null = null;
 let saving: ReturnType<typeof setTimeout> | undefined;
 
 const WORKER_GONE =
@@ -223,25 +230,27 @@ export const useDraft = create<DraftState>()((set, state) => {
       const nature = natureOf(new Uint8Array(await file.slice(0, 64 * 1024).arrayBuffer()));
       const refused = notASheet(nature);
       if (refused) return set({ reading: null, problem: refused, file: null });
-      blob = file;
-      let uploaded = Promise.resolve();
-      const begin = () => {
-        uploaded = upload(file, state().name, what).then(
-          (id) => void (blob === file && set({ batchId: id })),
-          (error: Error) => void (blob === file && set({ problem: error.message, reading: null })),
-        );
-      };
+      [blob, said] = [file, what];
       if (nature === 'text') {
-        await read(house, what, undefined, begin);
-        await uploaded;
+        let sent = Promise.resolve();
+        await read(house, what, undefined, () => (sent = state().send()));
+        await sent;
       } else {
         // Workbooks and cards are turned into text by the server, in a process that a hostile file can't hurt.
         set({ reading: 'The server reads the file…' });
-        begin();
-        await uploaded;
-        await fromServer(house, null);
+        await state().send();
+        if (state().batchId === null) set({ reading: null, problem: state().unsent, unsent: null });
+        else await fromServer(house, null);
       }
       later();
+    },
+    async send() {
+      const own = blob as File;
+      set({ unsent: null });
+      await upload(own, state().name, said).then(
+        (id) => void (blob === own && (set({ batchId: id }), later())),
+        (error: Error) => void (blob === own && set({ unsent: error.message })),
+      );
     },
     async open(batch, house) {
       const plan = batch.draft?.plan ?? batch.plan ?? {};
@@ -299,15 +308,16 @@ export const useDraft = create<DraftState>()((set, state) => {
   async function fromServer(house: House, keep: IntakeDraft['plan'] | null): Promise<void> {
     const id = state().batchId;
     if (id === null) return;
-    set({ reading: 'The server reads the file…' });
     for (;;) {
-      const batch = await call<BatchView>('GET', `batches/${id}`);
-      if (state().batchId !== id) return;
+      set({ reading: 'The server reads the file…' });
+      const batch = await patiently(() => call<BatchView>('GET', `batches/${id}`), id);
+      if (!batch) return;
       if (batch.state === 'unreadable') return set({ reading: null, problem: batch.problem });
       if (batch.found) {
-        const response = await fetch(`/api/batches/${id}/text`);
-        if (!response.ok) return set({ reading: null, problem: 'The file of this batch is no longer kept.' });
-        blob = await response.blob();
+        const text = await patiently(() => fetchText(id), id);
+        if (text === null) return;
+        if (text === 'gone') return set({ reading: null, problem: 'The file of this batch is no longer kept.' });
+        blob = text;
         const { kind, encoding, delimiter, headerLine, workbook } = batch.found;
         if (kind !== 'text') set({ readAs: { encoding, delimiter, headerLine, ...(workbook ? { sheet: workbook.sheet } : {}), ...state().readAs } });
         await read(house, state().parts.what ?? batch.what, keep?.columns);
@@ -315,10 +325,34 @@ export const useDraft = create<DraftState>()((set, state) => {
         if (analysis) set({ analysis: { ...analysis, found: { ...analysis.found, kind, ...(workbook ? { workbook } : {}) } } });
         return;
       }
-      await new Promise((done) => setTimeout(done, 300));
+      await pause(300);
+    }
+  }
+
+  /** Asks again and again while the server can't be reached, and says so; null where the page has gone on to another batch, or what is refused is told. */
+  async function patiently<T>(ask: () => Promise<T>, id: number): Promise<T | null> {
+    for (;;) {
+      try {
+        const answer = await ask();
+        return state().batchId === id ? answer : null;
+      } catch (error) {
+        if (state().batchId !== id) return null;
+        if (!isAway(error)) return (set({ reading: null, problem: (error as Error).message }), null);
+        set({ reading: 'The server does not answer just now; it is asked again…' });
+        await pause(1000);
+      }
     }
   }
 });
+
+const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
+const isAway = (error: unknown) => !(error instanceof ProblemError) || [0, 502, 503, 504].includes(error.problem.status);
+
+async function fetchText(id: number): Promise<Blob | 'gone'> {
+  const response = await fetch(`/api/batches/${id}/text`);
+  if (response.status >= 502) throw new Error('The server does not answer.');
+  return response.ok ? response.blob() : 'gone';
+}
 
 async function upload(file: File, name: string, what: BatchKind | null): Promise<number> {
   const form = new FormData();
