@@ -134,7 +134,8 @@ export class IntakeService {
   async keep(scope: Scope, id: number, draft: IntakeDraft): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       const batch = await this.batch(tx, id);
-      if (!MAY_CHANGE.includes(batch.state)) throw new Conflict('This batch was brought in already.');
+      // While the file is still being read on the server, its columns are being matched on the page.
+      if (![...MAY_CHANGE, 'reading'].includes(batch.state)) throw new Conflict('This batch was brought in already.');
       await this.batches.change(tx, id, { draft: JSON.stringify(draft), name: draft.name });
     });
   }

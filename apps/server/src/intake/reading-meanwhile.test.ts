@@ -24,10 +24,17 @@ test('a plan that comes before the file was read is checked after it; a reading 
   const reread = await take(Buffer.from('Email;First;Last;Mobile\njan.early@example.org;Jan;Ko\xf1ski;\n', 'latin1'));
   await house.client.put(`/api/batches/${reread}/reading`, { reading: { encoding: 'windows-1250', delimiter: ';' } });
 
+  // What a person settles on the page while the server has yet to read the file is kept.
+  const settled = await take(Buffer.from('Email,First,Last,Mobile\nsue.early@example.org,Sue,Early,\n'));
+  const draft = { step: 'Permission', name: 'Early birds', plan: { what: 'people', columns: planFor().columns } };
+  expect((await house.client.call('PUT', `/api/batches/${settled}/draft`, draft)).status).toBeLessThan(300);
+
   house.startWorker();
+  const kept = await batchAt(house.client, settled, 'draft');
+  expect(kept).toMatchObject({ name: 'Early birds', draft });
   expect((await batchAt(house.client, planned, 'checked')).counts).toEqual({ new: 1 });
-  const draft = await batchAt(house.client, reread, 'draft');
-  expect(draft.found).toMatchObject({ encoding: 'windows-1250', rows: 1 });
+  const again = await batchAt(house.client, reread, 'draft');
+  expect(again.found).toMatchObject({ encoding: 'windows-1250', rows: 1 });
 });
 
 describe('while a batch is being checked', () => {
