@@ -56,12 +56,12 @@ export class Stager {
 
   constructor(
     private readonly plan: IntakePlan,
-    organization: { country: string; currency: string },
+    organization: { country: string },
     private readonly decided: ReadonlyMap<number, Decided> = new Map(),
     private readonly standings: readonly string[] | null = null,
   ) {
     const country = plan.phoneCountry ?? organization.country;
-    this.rules = { what: plan.what, columns: allColumns(plan), country, currency: organization.currency };
+    this.rules = { what: plan.what, columns: allColumns(plan), country };
     this.mend = menderOf(plan.mends, plan.columns, country);
   }
 

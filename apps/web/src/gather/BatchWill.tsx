@@ -1,5 +1,4 @@
 import type { BatchView, BatchWill, RowsOnly } from '@goodword/core/contract';
-import { minorDigits } from '@goodword/core/intake';
 import { useFormat } from '../app/format';
 import type { Opened } from './BatchCounts';
 
@@ -20,9 +19,7 @@ function permissionLines(will: BatchWill): Line[] {
 /** What is written beside the people themselves, in counts. */
 export function WhatItWrites({ batch, will, onOpen }: { batch: BatchView; will: BatchWill; onOpen: (opened: Opened) => void }) {
   const format = useFormat();
-  const money = will.giftsTotal.map(({ currency, minor }) =>
-    new Intl.NumberFormat(undefined, { style: 'currency', currency }).format(minor / 10 ** minorDigits(currency)),
-  );
+  const money = will.giftsTotal.map(({ currency, minor }) => new Intl.NumberFormat(undefined, { style: 'currency', currency }).format(minor / 100));
   const lines: Line[] = [
     ...permissionLines(will),
     [will.changes, 'values of people who are here, changed or added', 'changes'],

@@ -7,7 +7,7 @@ import type { Judgement } from './intake.worker';
 
 const { what: _what, ...PARTS } = EMPTY_PLAN;
 const HOUSE = {
-  ...{ country: 'US', currency: 'USD', layouts: [] },
+  ...{ country: 'US', layouts: [] },
   fields: [{ id: 2, name: 'Shirt size', type: 'choice', choices: ['S', 'M'] }],
 } as never;
 const FOUND = {

@@ -4,7 +4,7 @@ import { reply, serve, type Asked } from '../testing';
 import { offeredName, planOf, stepsOf, useDraft } from './draft';
 import type { Ask } from './intake.worker';
 
-const HOUSE = { fields: [], country: 'US', currency: 'USD', layouts: [] as LayoutView[] };
+const HOUSE = { fields: [], country: 'US', layouts: [] as LayoutView[] };
 const FILE = 'Email,First name,Cell\nann@example.org,Ann,206 555 0101\nbo@example,Bo,\ncy@example.org,Cy,206 555 0103\n';
 
 type Heard = (event: { data?: unknown }) => void;

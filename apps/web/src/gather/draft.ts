@@ -35,7 +35,6 @@ type PlanParts = Omit<IntakePlan, 'columns' | 'permission' | 'reading'>;
 interface House {
   fields: FieldView[];
   country: string;
-  currency: string;
   layouts: LayoutView[];
 }
 
@@ -161,7 +160,7 @@ export const useDraft = create<DraftState>()((set, state) => {
   };
   /** One reading of the file in the worker, with its guesses; a layout that fits goes before the guess, and what is kept before both. */
   const look = (kind: 'glimpse' | 'read', house: House, what: BatchKind | null, keep: () => readonly ColumnChoice[] | undefined) => {
-    const knownHouse = { fields: house.fields, country: state().parts.phoneCountry ?? house.country, currency: house.currency };
+    const knownHouse = { fields: house.fields, country: state().parts.phoneCountry ?? house.country };
     return ask({ kind, id: ++asked, source: blob!, reading: state().readAs, what, house: knownHouse }, (answer) => {
       if (!answer.ok) return set({ reading: null, problem: answer.reason, analysis: null });
       const { analysis } = answer;

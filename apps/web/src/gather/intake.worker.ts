@@ -67,7 +67,6 @@ export type JudgedPlan = Pick<IntakePlan, 'what' | 'columns' | 'constants' | 'me
 interface House {
   fields: (KnownField & { choices?: string[] | null })[];
   country: string;
-  currency: string;
 }
 
 interface Read {
@@ -87,7 +86,7 @@ export type Answer = { id: number; ok: true; analysis?: Analysis; judgement?: Ju
 let newest = 0;
 let source: Blob | null = null;
 let reading: FileReading = {};
-let house: House = { fields: [], country: 'US', currency: 'USD' };
+let house: House = { fields: [], country: 'US' };
 let kept: Line[] | null = null;
 
 const bytesOf = async (blob: Blob) => new Uint8Array(await blob.arrayBuffer());
@@ -222,7 +221,6 @@ class Judge {
       what: this.plan.what,
       columns: this.columns,
       country: this.country,
-      currency: house.currency,
     });
     out.counted += 1;
     if (clean.fatal) out.failed += 1;

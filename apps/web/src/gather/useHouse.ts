@@ -9,6 +9,6 @@ export function useHouse() {
   const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
   const layouts = useQuery({ queryKey: ['layouts'], queryFn: () => get<LayoutView[]>('layouts') });
   if (!fields.data || !layouts.data) return null;
-  return { fields: fields.data, layouts: layouts.data, country: organization.country, currency: organization.currency };
+  return { fields: fields.data, layouts: layouts.data, country: organization.country };
 }
 export type House = NonNullable<ReturnType<typeof useHouse>>;

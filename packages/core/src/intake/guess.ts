@@ -109,7 +109,7 @@ export function guessType(profile: ColumnProfile, sample: readonly string[] = []
   if (profile.filled === 0) return 'text';
   if (profile.dates > 0.9) return 'date';
   if (profile.yesNo > 0.95 && profile.distinct <= 4) return 'yesno';
-  const signed = sample.filter((cell) => /\p{Sc}|^[A-Z]{3} ?\d/u.test(cell) && readMoney(cell, 'USD') !== null).length;
+  const signed = sample.filter((cell) => /\p{Sc}|^[A-Z]{3} ?\d/u.test(cell) && readMoney(cell) !== null).length;
   if (sample.length > 0 && signed > sample.length / 2) return 'money';
   if (profile.numbers > 0.95) return 'number';
   return profile.distinct <= 12 && profile.filled >= profile.distinct * 2 ? 'choice' : 'text';

@@ -17,7 +17,7 @@ import {
   type ColumnChoice,
 } from '.';
 
-const rulesOf = (columns: ColumnChoice[]) => ({ what: 'people' as const, columns, country: 'US', currency: 'USD' });
+const rulesOf = (columns: ColumnChoice[]) => ({ what: 'people' as const, columns, country: 'US' });
 const read = (text: string) => {
   const result = readSheet(text);
   if (!result.ok) throw new Error(result.reason);

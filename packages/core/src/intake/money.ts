@@ -15,20 +15,12 @@ const SIGNS: Record<string, string> = {
   C$: 'CAD',
 };
 
-/** Digits after the mark in a currency (ISO 4217, through Intl). */
-export function minorDigits(currency: string): number {
-  try {
-    return new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
-  } catch {
-    return 2;
-  }
-}
-
 /**
  * An amount with its sign and separators as any of the common locales writes it. `(25.00)`, `-25` and `25-` are minus;
- * the currency is what the text itself says, by code or sign, else null. Minor units of that currency, or of the default.
+ * the currency is what the text itself says, by code or sign, else null. In hundredths of the currency's unit, as money is kept
+ * everywhere, whether the currency itself has two digits after its mark, none or three.
  */
-export function readMoney(text: string, currency: string): { minor: number; currency: string | null } | null {
+export function readMoney(text: string): { minor: number; currency: string | null } | null {
   let plain = text.trim();
   const minus = /^\(.*\)$/.test(plain) || /^[-−]|[-−]$/.test(plain) || /^\D{0,4}[-−]\s*\d/.test(plain);
   plain = plain.replace(/[()−]/g, '').replace(/^-|-$/g, '').trim();
@@ -41,6 +33,6 @@ export function readMoney(text: string, currency: string): { minor: number; curr
   const digits = plain.replace(/[A-Z]{0,3}\p{Sc}[A-Z]{0,2}|zł|^[A-Z]{3}\b|\b[A-Z]{3}$/gu, '').replace(/[-−]/g, '');
   const number = parseNumber(digits.trim());
   if (number === null) return null;
-  const minor = Math.round(Math.abs(number) * 10 ** minorDigits(named ?? currency));
+  const minor = Math.round(Math.abs(number) * 100);
   return { minor: minus ? -minor : minor, currency: named };
 }

@@ -15,7 +15,7 @@ export interface CellFault {
   reason: string;
 }
 
-/** A gift as its row tells it; amount in minor units of its currency, negative for a refund. */
+/** A gift as its row tells it; amount in hundredths of its currency, negative for a refund. */
 export interface GiftCells {
   amount: number | null;
   currency: string | null;
@@ -62,7 +62,6 @@ export interface RowRules {
   columns: readonly ColumnChoice[];
   /** Country of telephone numbers without a country code, where the row itself names none. */
   country: string;
-  currency: string;
 }
 
 const EMPTY_POST: PostalAddress = { street: '', city: '', region: '', postcode: '', country: '' };
@@ -193,7 +192,7 @@ class RowReader {
     const { gift } = this.row;
     switch (to) {
       case 'amount': {
-        const money = readMoney(cell, gift.currency ?? this.rules.currency);
+        const money = readMoney(cell);
         if (!money) return this.fault(column, `expected an amount, got "${cell.slice(0, 40)}"`);
         gift.amount = money.minor;
         gift.currency = money.currency ?? gift.currency;
@@ -272,13 +271,6 @@ class RowReader {
 
   finish(): CleanRow {
     const { row, rules, cells } = this;
-    const { gift } = row;
-    // A currency column may stand after the amount: the amount is then read again in it.
-    const amountColumn = rules.columns.findIndex((choice) => choice.to === 'amount');
-    if (gift.currency && amountColumn >= 0 && gift.amount !== null) {
-      const again = readMoney(cells[amountColumn] ?? '', gift.currency);
-      if (again) gift.amount = Math.sign(gift.amount) * Math.abs(again.minor);
-    }
     row.fatal = fatalFault(row, cells, rules);
     return row;
   }

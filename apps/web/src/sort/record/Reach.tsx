@@ -2,9 +2,10 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
+import { readMoney } from '@goodword/core/intake';
 import { call } from '../../app/api';
 import { useFormat, localDay } from '../../app/format';
-import { useMay } from '../../app/session';
+import { useMay, useSession } from '../../app/session';
 import { NewFieldSheet } from '../../house/fields/FieldSheet';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
@@ -135,6 +136,11 @@ function Addresses({ record }: { record: RecordView }) {
       <Row label="Place">
         <PlaceRow record={record} />
       </Row>
+      {act.error && (
+        <p role="alert" className="text-madder py-1">
+          {act.error.message}
+        </p>
+      )}
       {record.contactPoints.length === 0 && <p className="text-ink2 py-2">No address on file.</p>}
       {adding && <AddAddress record={record} />}
     </Section>
@@ -145,7 +151,17 @@ function AddGift({ record, onDone }: { record: RecordView; onDone: () => void })
   const queryClient = useQueryClient();
   const [amount, setAmount] = useState('');
   const [on, setOn] = useState(localDay());
-  const minor = Math.round(Number(amount.replace(',', '.')) * 100);
+  const format = useFormat();
+  const { organization } = useSession();
+  // As amounts are read in files: with the separators of any common locale.
+  const read = readMoney(amount);
+  const foreign = read?.currency && read.currency !== organization.currency ? read.currency : null;
+  const minor = foreign ? 0 : (read?.minor ?? 0);
+  const hint = foreign
+    ? `Gifts are kept in ${organization.currency}, not in ${foreign}.`
+    : minor > 0
+      ? format.money(minor)
+      : amount.trim() !== '' && 'An amount such as 25 or 1,250.50';
   const add = useMutation({
     mutationFn: () => call('POST', `supporters/${record.id}/gifts`, { amount: minor, on, note: '' }),
     onSuccess: () => (void refreshAll(queryClient), onDone()),
@@ -153,7 +169,7 @@ function AddGift({ record, onDone }: { record: RecordView; onDone: () => void })
   return (
     <form className="py-2 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
       <div className="grid grid-cols-2 gap-2">
-        <Labelled label="Amount">
+        <Labelled label="Amount" {...(hint ? { hint } : {})}>
           <input className="input" inputMode="decimal" autoFocus value={amount} onChange={(event) => setAmount(event.target.value)} />
         </Labelled>
         <Labelled label="On">
