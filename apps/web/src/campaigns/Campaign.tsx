@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import type { BatchView, CampaignView, ListView, Page, RosterGroup, RosterRow, SegmentView, SupporterRow, TagView } from '@goodword/core/contract';
+import type { BatchView, CampaignView, Page, RosterGroup, RosterRow, SegmentView, SupporterRow } from '@goodword/core/contract';
 import { call, get, query } from '../app/api';
 import { plural, useFormat } from '../app/format';
+import { useLists, useTags } from '../app/groups';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
@@ -158,11 +159,13 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
   const [standing, setStanding] = useState(campaign.standings[0]!);
   const [search, setSearch] = useState('');
   const path = KINDS.find(([one]) => one === kind)?.[2] ?? 'lists';
-  const groups = useQuery({
+  const [lists, tags] = [useLists(), useTags()];
+  const others = useQuery({
     queryKey: [path],
-    queryFn: () => get<(ListView | TagView | SegmentView | BatchView)[]>(path),
-    enabled: kind !== 'person',
+    queryFn: () => get<(SegmentView | BatchView)[]>(path),
+    enabled: kind === 'segment' || kind === 'batch',
   });
+  const groups: { data?: readonly { id: number; name: string }[] } = kind === 'list' ? lists : kind === 'tag' ? tags : others;
   const people = useQuery({
     queryKey: ['find-person', search],
     queryFn: () => get<Page<SupporterRow>>(`supporters${query({ search, limit: 20 })}`),

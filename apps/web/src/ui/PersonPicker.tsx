@@ -16,7 +16,7 @@ export function PersonPicker({
 }) {
   const [text, setText] = useState('');
   const search = text.trim();
-  const { data = [] } = useQuery({
+  const { data = [], isPending } = useQuery({
     queryKey: ['find', search],
     queryFn: () => get<Found[]>(`find${query({ text: search })}`),
     enabled: search.length >= 2,
@@ -27,7 +27,7 @@ export function PersonPicker({
     <Command shouldFilter={false} label={label} className="sheet p-2">
       <Command.Input className="input" autoFocus placeholder="Name, email or last digits" value={text} onValueChange={setText} aria-label={label} />
       <Command.List className="max-h-[300px] overflow-y-auto">
-        {search.length >= 2 && people.length === 0 && <p className="p-3 text-ink2">Nobody by that name or address.</p>}
+        {search.length >= 2 && people.length === 0 && !isPending && <p className="p-3 text-ink2">Nobody by that name or address.</p>}
         {people.map((person) => (
           <Command.Item
             key={person.id}

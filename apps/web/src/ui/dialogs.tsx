@@ -56,7 +56,8 @@ export function Confirm({
   onClose: () => void;
   title: string;
   body: ReactNode;
-  act: string;
+  /** Null where it can't be done as things stand: the body says why. */
+  act: string | null;
   onAct: () => Promise<unknown>;
   grave?: boolean;
 }) {
@@ -84,9 +85,11 @@ export function Confirm({
             <AlertDialog.Cancel asChild>
               <Button>Leave it as it is</Button>
             </AlertDialog.Cancel>
-            <Button weight={grave ? 'grave' : 'main'} onClick={run} disabled={acting}>
-              {act}
-            </Button>
+            {act !== null && (
+              <Button weight={grave ? 'grave' : 'main'} onClick={run} disabled={acting}>
+                {act}
+              </Button>
+            )}
           </div>
         </AlertDialog.Content>
       </AlertDialog.Portal>

@@ -76,6 +76,9 @@ test('one that is used says by what', async () => {
   const { user } = sheet({ 'GET house/fields/3/deletion': { values: 1, blocked: 'The segment “Menders” asks for it. Change that first.' } });
   await user.click(screen.getByRole('button', { name: 'Delete the field…' }));
   expect(await screen.findByText('The segment “Menders” asks for it. Change that first.')).toBeTruthy();
+  expect(screen.queryByRole('button', { name: 'Delete Favourite crossing' })).toBeNull();
+  await user.click(screen.getByRole('button', { name: 'Leave it as it is' }));
+  expect(screen.queryByRole('alertdialog')).toBeNull();
 });
 
 describe('a new field', () => {

@@ -166,7 +166,7 @@ function Deleting({ field, onDone }: { field: FieldAdminView; onDone: () => void
           open={asking}
           onClose={() => setAsking(false)}
           title={`Delete ${field.name}?`}
-          act={`Delete ${field.name}`}
+          act={data.blocked ? null : `Delete ${field.name}`}
           body={
             <p>
               {data.blocked ??

@@ -21,7 +21,7 @@ function Removing({ path, name, onDone }: { path: string; name: string; onDone: 
       open
       onClose={onDone}
       title={`Delete ${name}?`}
-      act={`Delete ${name}`}
+      act={notice.blocked ? null : `Delete ${name}`}
       onAct={async () => (await call('DELETE', path), void refreshAll(queryClient))}
       body={<p>{notice.blocked ? `It can't go yet: ${notice.blocked}` : notice.takes}</p>}
     />
