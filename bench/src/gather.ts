@@ -72,7 +72,7 @@ async function fillMillion(house: House): Promise<void> {
       "INSERT INTO contact_point (organization_id, kind, normal, shown) SELECT :org, 'email', CONCAT('person.', id, '@example.org'), CONCAT('person.', id, '@example.org') FROM supporter WHERE organization_id = :org",
     );
     await tx.execute(
-      "INSERT INTO supporter_contact (organization_id, supporter_id, contact_point_id) SELECT :org, SUBSTRING(normal, 8, LOCATE('@', normal) - 8), id FROM contact_point WHERE organization_id = :org",
+      "INSERT INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind) SELECT :org, SUBSTRING(normal, 8, LOCATE('@', normal) - 8), id, kind FROM contact_point WHERE organization_id = :org",
     );
     await tx.knex.raw('ANALYZE TABLE supporter, contact_point, supporter_contact');
   });

@@ -49,8 +49,9 @@ async function fill(house: House, connection: Connection): Promise<void> {
     for (const { points } of all())
       for (const p of points) yield [org, p.id, 'email', `p${p.id}@example.org`, `p${p.id}@example.org`, Number(p.onHold), Number(p.doNotContact)];
   });
-  await load(connection, 'supporter_contact', 'organization_id, supporter_id, contact_point_id, position', function* () {
-    for (const { members } of all()) for (const m of members) for (const [position, point] of m.points.entries()) yield [org, m.id, point, position];
+  await load(connection, 'supporter_contact', 'organization_id, supporter_id, contact_point_id, kind, position', function* () {
+    for (const { members } of all())
+      for (const m of members) for (const [position, point] of m.points.entries()) yield [org, m.id, point, 'email', position];
   });
   await load(
     connection,

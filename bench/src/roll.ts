@@ -36,9 +36,9 @@ async function fill(house: House, people: number): Promise<void> {
     await run(
       `INSERT INTO contact_point (organization_id, id, kind, normal, shown) SELECT :org, seq + ${people}, 'mobile', CONCAT('+1206', LPAD(seq, 7, '0')), CONCAT('+1206', LPAD(seq, 7, '0')) ${all} WHERE seq % 2 = 0`,
     );
-    await run(`INSERT INTO supporter_contact (organization_id, supporter_id, contact_point_id) SELECT :org, seq, seq ${all}`);
+    await run(`INSERT INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind) SELECT :org, seq, seq, 'email' ${all}`);
     await run(
-      `INSERT INTO supporter_contact (organization_id, supporter_id, contact_point_id, position) SELECT :org, seq, seq + ${people}, 1 ${all} WHERE seq % 2 = 0`,
+      `INSERT INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind, position) SELECT :org, seq, seq + ${people}, 'mobile', 1 ${all} WHERE seq % 2 = 0`,
     );
     await run(
       `INSERT INTO permission_state (organization_id, contact_point_id, supporter_id, channel, scope, yes_at) SELECT :org, seq, seq, 'email', 'appeals', '2026-01-15' ${all} WHERE seq % 3 > 0`,

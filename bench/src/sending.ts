@@ -38,8 +38,8 @@ async function writeMessage(house: House): Promise<number> {
     );
     await db.insertAll(
       'supporter_contact',
-      ['supporter_id', 'contact_point_id'],
-      ids.map((i) => [i, i]),
+      ['supporter_id', 'contact_point_id', 'kind'],
+      ids.map((i) => [i, i, 'email']),
     );
     const entry = ['contact_point_id', 'supporter_id', 'channel', 'scope', 'state', 'said_at', 'by_person', 'how'];
     await db.insertAll(

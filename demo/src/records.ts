@@ -43,11 +43,11 @@ export async function writePeople({ db, people, ids, today }: Made): Promise<voi
           p.onHold && kind === 'email' ? '5.1.1 No such mailbox here' : null,
         ]);
       }
-      contactRows.push([i + 1, points.get(normal)!, position]);
+      contactRows.push([i + 1, points.get(normal)!, kind, position]);
     }
   });
   await db.insertAll('contact_point', ['id', 'kind', 'normal', 'shown', 'on_hold', 'hold_reason'], pointRows);
-  await db.insertAll('supporter_contact', ['supporter_id', 'contact_point_id', 'position'], contactRows);
+  await db.insertAll('supporter_contact', ['supporter_id', 'contact_point_id', 'kind', 'position'], contactRows);
   await db.insertAll(
     'supporter_tag',
     ['supporter_id', 'tag_id'],
@@ -76,14 +76,14 @@ async function writeHomes(db: Made['db'], people: Made['people'], known: number)
   people.forEach(({ street }, i) => {
     if (!street) return;
     if (!points.has(street)) points.set(street, known + points.size + 1);
-    contacts.push([i + 1, points.get(street)!, 2]);
+    contacts.push([i + 1, points.get(street)!, 'post', 2]);
   });
   const row = ([street, id]: [string, number]): Bound[] => {
     const parts = { street, city: 'Port Alder', region: '', postcode: '', country: 'US' };
     return [id, 'post', normalAddress(parts), shownAddress(parts), JSON.stringify(parts)];
   };
   await db.insertAll('contact_point', ['id', 'kind', 'normal', 'shown', 'parts'], [...points].map(row));
-  await db.insertAll('supporter_contact', ['supporter_id', 'contact_point_id', 'position'], contacts);
+  await db.insertAll('supporter_contact', ['supporter_id', 'contact_point_id', 'kind', 'position'], contacts);
   const homes = [...new Set(people.flatMap(({ home }) => home ?? []))];
   await db.insertAll(
     'household',

@@ -205,8 +205,8 @@ export class BringInRepository {
 
   private async linkAddresses(tx: Scoped, slice: Slice, kind: AddressKind): Promise<void> {
     await tx.execute(
-      `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position, batch_id)
-        SELECT STRAIGHT_JOIN :org, r.supporter_id, cp.id, IF(r.verdict = 'update', 1, 0), r.batch_id FROM batch_row r
+      `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind, position, batch_id)
+        SELECT STRAIGHT_JOIN :org, r.supporter_id, cp.id, cp.kind, IF(r.verdict = 'update', 1, 0), r.batch_id FROM batch_row r
         ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind} WHERE ${COMES}`,
       slice,
     );
@@ -224,8 +224,8 @@ export class BringInRepository {
 
   private async linkMoreAddresses(tx: Scoped, slice: Slice, kind: (typeof MORE_ADDRESSES)[number]): Promise<void> {
     await tx.execute(
-      `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position, batch_id)
-        SELECT STRAIGHT_JOIN :org, r.supporter_id, cp.id, 2 + m.n, r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}'
+      `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind, position, batch_id)
+        SELECT STRAIGHT_JOIN :org, r.supporter_id, cp.id, cp.kind, 2 + m.n, r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}'
         ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = m.normal WHERE ${COMES}`,
       slice,
     );

@@ -130,7 +130,12 @@ async function settle(tx: Scoped, w: World) {
       });
     people.push(id);
     for (const [position, point] of addresses.entries())
-      await tx.insert('supporter_contact', { supporter_id: id, contact_point_id: points[point]!, position });
+      await tx.insert('supporter_contact', {
+        supporter_id: id,
+        contact_point_id: points[point]!,
+        kind: w.channel === 'email' ? 'email' : 'mobile',
+        position,
+      });
   }
   const ledger = new LedgerRepository();
   const entries: PermissionEntry[] = [];

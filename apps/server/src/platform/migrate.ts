@@ -6,6 +6,7 @@ import * as sort from './migrations/004_sort';
 import * as record from './migrations/005_record';
 import * as tagDeeds from './migrations/006_tag_deeds';
 import * as rowsInPlace from './migrations/007_rows_in_place';
+import * as kindsOfLinks from './migrations/008_kinds_of_links';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -15,6 +16,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '005_record': record,
   '006_tag_deeds': tagDeeds,
   '007_rows_in_place': rowsInPlace,
+  '008_kinds_of_links': kindsOfLinks,
 };
 
 const source: Knex.MigrationSource<string> = {
@@ -26,8 +28,4 @@ const source: Knex.MigrationSource<string> = {
 /** Brings the schema to the newest version; a database that is there already is left as it is. */
 export async function migrate(knex: Knex): Promise<void> {
   await knex.migrate.latest({ migrationSource: source });
-}
-
-export async function rollback(knex: Knex): Promise<void> {
-  await knex.migrate.rollback({ migrationSource: source }, true);
 }

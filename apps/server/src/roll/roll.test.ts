@@ -92,7 +92,7 @@ async function settle(people: Person[]): Promise<number[]> {
 
 async function agree(tx: Parameters<Parameters<Database['write']>[1]>[0], id: number, i: number, state: 'yes' | 'no'): Promise<void> {
   const contactPointId = await tx.insert('contact_point', { kind: 'email', normal: `p${i}@example.org`, shown: `p${i}@example.org` });
-  await tx.insert('supporter_contact', { supporter_id: id, contact_point_id: contactPointId });
+  await tx.insert('supporter_contact', { supporter_id: id, contact_point_id: contactPointId, kind: 'email' });
   await new LedgerRepository().record(tx, {
     contactPointId,
     supporterId: id,

@@ -13,36 +13,34 @@ import {
 import { COLUMN_OF } from '../permission/ledger.repository';
 import type { Asking } from '../permission/verdict.sql';
 import type { Bound, Scoped } from '../platform/database';
-import { IdIndex } from './id-index';
 import type { Ordinals } from './ordinals';
 
 export type Decided = Decision & { until: number | null };
 
 interface Link {
-  point: number;
   contactPointId: number;
   position: number;
 }
 
 const ON_HOLD = 1;
 const DO_NOT_CONTACT = 2;
-const NOBODY = -1;
 const NO_MARKS: Marks = {};
 /** As the bindings of a verdict name them. */
 const kindOf = (channel: string) => (channel === 'email' ? 'email' : channel === 'post' ? 'post' : 'mobile');
 
 /**
- * Decides for everybody at once with the core's own function, from four readings of covering indexes: addresses of the
- * channel and their health, whose they are, what was said there, and what was sent lately. Most people have one sound
+ * Decides for everybody at once with the core's own function, from four readings of covering indexes: whose the addresses of
+ * the channel are, which of them can't be written to, what was said there, and what was sent lately. Most people have one sound
  * address and either agreed to it or said nothing; they are decided once for each set of rules and not one by one. The
  * set-based statement remains for those of whom something changed.
  */
 export class Standings {
-  private readonly points = new IdIndex();
-  private health = new Uint8Array(1 << 12);
-  /** The first address of each, by its number; the second and further ones stand in `more`. */
-  private first = new Int32Array(0);
-  private firstIds = new Uint32Array(0);
+  /** Addresses on hold or not to be contacted. */
+  private readonly health = new Map<number, number>();
+  /** Numbers that can't be texted, which are as good as none. */
+  private readonly landlines = new Set<number>();
+  /** The id of the first address of each, 0 where there is none; the second and further ones stand in `more`. */
+  private first = new Uint32Array(0);
   private firstPositions = new Uint16Array(0);
   private readonly more = new Map<number, Link[]>();
   private agreed = new Uint8Array(0);
@@ -67,26 +65,27 @@ export class Standings {
   }
 
   private makeRoom({ size }: Ordinals): void {
-    this.first = new Int32Array(size).fill(NOBODY);
-    this.firstIds = new Uint32Array(size);
+    this.first = new Uint32Array(size);
     this.firstPositions = new Uint16Array(size);
     this.agreed = new Uint8Array(size);
     this.ownYes = new Float64Array(size);
   }
 
   /**
-   * Addresses, whose they are, and what was said there. Each needs the one before, but all are read side by side: while the
-   * rows of one are put away, the database makes those of another.
+   * Whose the addresses are, which of them are in trouble, and what was said there. All are read side by side: while the rows
+   * of one are put away, the database makes those of another. Then they are joined.
    */
   private async readAddresses(db: Scoped, here: Promise<void>): Promise<void> {
     const [links, yes, marks] = [new Triples(), new Triples(), [] as unknown[][]];
-    const readLinks = db.scan('SELECT supporter_id, contact_point_id, position FROM supporter_contact WHERE organization_id = :org', {}, (row) =>
-      links.push(Number(row[0]), Number(row[1]), Number(row[2])),
+    const readLinks = db.scan(
+      'SELECT supporter_id, contact_point_id, position FROM supporter_contact WHERE organization_id = :org AND kind = :kind',
+      { kind: kindOf(this.asking.channel) },
+      (row) => links.push(Number(row[0]), Number(row[1]), Number(row[2])),
     );
-    await Promise.all([this.readPoints(db), readLinks, this.readSaid(db, marks, yes), here]);
+    await Promise.all([this.readTroubles(db), readLinks, this.readSaid(db, marks, yes), here]);
     this.makeRoom(this.people);
-    links.each((supporterId, contactPointId, position) => this.keepLink(supporterId, contactPointId, position));
     for (const row of marks) this.keepMarks(row);
+    links.each((supporterId, contactPointId, position) => this.keepLink(supporterId, contactPointId, position));
     yes.each((contactPointId, supporterId, own) => this.keepYes(contactPointId, supporterId, own));
   }
 
@@ -101,13 +100,11 @@ export class Standings {
 
   /** One sound address at most, where nobody refused, and nothing beyond a yes: all such people of a place are alike. */
   private isPlain(ordinal: number): boolean {
-    const point = this.first[ordinal]!;
-    if (this.troubled.has(ordinal) || this.more.has(ordinal) || this.recent.has(ordinal)) return false;
-    return point === NOBODY || (this.health[point] === 0 && !this.noAt.has(point));
+    return !this.troubled.has(ordinal) && !this.more.has(ordinal) && !this.recent.has(ordinal);
   }
 
   private plainly(ordinal: number, known: Map<string, Decided>): Decided {
-    const kind = this.first[ordinal] === NOBODY ? 'none' : this.agreed[ordinal] === 1 ? 'yes' : 'never';
+    const kind = this.first[ordinal] === 0 ? 'none' : this.agreed[ordinal] === 1 ? 'yes' : 'never';
     // Of most it is not known where they live, which is a place like any other.
     const key = this.places.has(ordinal) ? `${kind} ${this.placeKey(ordinal)}` : kind;
     let decided = known.get(key);
@@ -133,23 +130,20 @@ export class Standings {
   }
 
   private addresses(ordinal: number): Address[] {
-    const point = this.first[ordinal]!;
-    if (point === NOBODY) return [];
-    const first: Link = { point, contactPointId: this.firstIds[ordinal]!, position: this.firstPositions[ordinal]! };
+    if (this.first[ordinal] === 0) return [];
+    const first: Link = { contactPointId: this.first[ordinal]!, position: this.firstPositions[ordinal]! };
     return [first, ...(this.more.get(ordinal) ?? [])]
       .sort((a, b) => a.position - b.position || a.contactPointId - b.contactPointId)
-      .map((link) => ({
-        contactPointId: link.contactPointId,
-        onHold: (this.health[link.point]! & ON_HOLD) !== 0,
-        doNotContact: (this.health[link.point]! & DO_NOT_CONTACT) !== 0,
-      }));
+      .map(({ contactPointId }) => {
+        const health = this.health.get(contactPointId) ?? 0;
+        return { contactPointId, onHold: (health & ON_HOLD) !== 0, doNotContact: (health & DO_NOT_CONTACT) !== 0 };
+      });
   }
 
   private marksAt(ordinal: number, contactPointId: number): Marks {
-    const point = this.points.of(contactPointId)!;
-    let marks = this.marks.get(`${ordinal}:${point}`) ?? NO_MARKS;
-    if (this.first[ordinal] === point && this.agreed[ordinal] === 1) marks = joinMarks(marks, yesOf(this.ownYes[ordinal]!));
-    const no = this.noAt.get(point);
+    let marks = this.marks.get(`${ordinal}:${contactPointId}`) ?? NO_MARKS;
+    if (this.first[ordinal] === contactPointId && this.agreed[ordinal] === 1) marks = joinMarks(marks, yesOf(this.ownYes[ordinal]!));
+    const no = this.noAt.get(contactPointId);
     return no === undefined ? marks : joinMarks(marks, { no: { at: no, entryId: 0 } });
   }
 
@@ -161,29 +155,30 @@ export class Standings {
     return placeKeyOf(this.asking.rules, this.placeOf(ordinal));
   }
 
-  private async readPoints(db: Scoped): Promise<void> {
-    const lines = this.asking.channel === 'text' ? "AND NOT (line <=> 'landline')" : '';
+  private async readTroubles(db: Scoped): Promise<void> {
+    const texted = this.asking.channel === 'text';
     await db.scan(
-      `SELECT id, on_hold, do_not_contact FROM contact_point WHERE organization_id = :org AND kind = :kind ${lines}`,
+      `SELECT id, on_hold, do_not_contact, line <=> 'landline' FROM contact_point WHERE organization_id = :org AND kind = :kind
+        AND (on_hold <> 0 OR do_not_contact <> 0 ${texted ? "OR line = 'landline'" : ''})`,
       { kind: kindOf(this.asking.channel) },
-      ([id, onHold, closed]) => {
-        const point = this.points.add(Number(id));
-        if (point >= this.health.length) this.health = grown(this.health);
-        this.health[point] = (onHold ? ON_HOLD : 0) | (closed ? DO_NOT_CONTACT : 0);
+      ([id, onHold, closed, landline]) => {
+        if (texted && landline) this.landlines.add(Number(id));
+        else this.health.set(Number(id), (onHold ? ON_HOLD : 0) | (closed ? DO_NOT_CONTACT : 0));
       },
     );
   }
 
+  /** Whose an address is; after what was refused has been put away. */
   private keepLink(supporterId: number, contactPointId: number, position: number): void {
-    const [ordinal, point] = [this.people.ordinalOf(supporterId), this.points.of(contactPointId)];
-    if (ordinal === undefined || point === undefined) return;
-    if (this.first[ordinal] === NOBODY) {
-      this.first[ordinal] = point;
-      this.firstIds[ordinal] = contactPointId;
+    const ordinal = this.people.ordinalOf(supporterId);
+    if (ordinal === undefined || this.landlines.has(contactPointId)) return;
+    if (this.health.has(contactPointId) || this.noAt.has(contactPointId)) this.troubled.add(ordinal);
+    if (this.first[ordinal] === 0) {
+      this.first[ordinal] = contactPointId;
       this.firstPositions[ordinal] = position;
       return;
     }
-    const link: Link = { point, contactPointId, position };
+    const link: Link = { contactPointId, position };
     const known = this.more.get(ordinal);
     if (known) known.push(link);
     else this.more.set(ordinal, [link]);
@@ -210,8 +205,7 @@ export class Standings {
   }
 
   private keepMarks(row: unknown[]): void {
-    const [point, ordinal] = [this.points.of(Number(row[0])), this.people.ordinalOf(Number(row[1]))];
-    if (point === undefined) return;
+    const [point, ordinal] = [Number(row[0]), this.people.ordinalOf(Number(row[1]))];
     const marks: Marks = {};
     MARK_KINDS.forEach((kind, i) => {
       const at = row[4 + i] as Date | null;
@@ -225,9 +219,9 @@ export class Standings {
   }
 
   private keepYes(contactPointId: number, supporterId: number, own: number): void {
-    const [point, ordinal] = [this.points.of(contactPointId), this.people.ordinalOf(supporterId)];
-    if (point === undefined || ordinal === undefined) return;
-    if (this.first[ordinal] !== point) return this.join(ordinal, point, yesOf(own));
+    const ordinal = this.people.ordinalOf(supporterId);
+    if (ordinal === undefined) return;
+    if (this.first[ordinal] !== contactPointId) return this.join(ordinal, contactPointId, yesOf(own));
     this.agreed[ordinal] = 1;
     this.ownYes[ordinal] = Math.max(this.ownYes[ordinal]!, own);
   }
@@ -293,10 +287,4 @@ class Triples {
   each(take: (a: number, b: number, c: number) => void): void {
     for (let at = 0; at < this.length; at += 3) take(this.numbers[at]!, this.numbers[at + 1]!, this.numbers[at + 2]!);
   }
-}
-
-function grown(old: Uint8Array): Uint8Array<ArrayBuffer> {
-  const larger = new Uint8Array(old.length * 2);
-  larger.set(old);
-  return larger;
 }

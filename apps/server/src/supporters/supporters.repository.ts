@@ -301,8 +301,9 @@ export class SupportersRepository {
   async hangPoint(tx: Scoped, supporterId: number, pointId: number): Promise<void> {
     tx.changed('reach', 0, [supporterId]);
     await tx.execute(
-      `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, position)
-        SELECT :org, :supporterId, :pointId, COUNT(*) FROM supporter_contact WHERE supporter_id = :supporterId`,
+      `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind, position)
+        SELECT :org, :supporterId, cp.id, cp.kind, (SELECT COUNT(*) FROM supporter_contact WHERE supporter_id = :supporterId) FROM contact_point cp
+        WHERE cp.organization_id = :org AND cp.id = :pointId`,
       { supporterId, pointId },
     );
   }

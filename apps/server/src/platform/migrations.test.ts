@@ -1,0 +1,77 @@
+import type { Knex } from 'knex';
+import * as rowsInPlace from './migrations/007_rows_in_place';
+import * as kindsOfLinks from './migrations/008_kinds_of_links';
+import { makeOrganization, openTestDatabase } from './test-database';
+
+/*
+ * What changes tables that hold something already is tried on such tables: the newest schema is taken back by one, filled as
+ * the program before would have filled it, and brought forward again.
+ */
+let knex: Knex;
+let organizationId: number;
+let close: () => Promise<void>;
+beforeAll(async () => {
+  const opened = await openTestDatabase();
+  knex = opened.database.unscoped();
+  close = opened.close;
+  organizationId = (await makeOrganization(opened.database)).scope.organizationId;
+});
+afterAll(() => close());
+
+const insert = async (table: string, row: object): Promise<number> =>
+  ((await knex(table).insert({ organization_id: organizationId, ...row })) as [number])[0];
+const shapeOf = async (table: string) =>
+  ((await knex.raw(`SHOW CREATE TABLE ${table}`)) as [{ 'Create Table': string }[]])[0][0]!['Create Table'].replace(/ AUTO_INCREMENT=\d+/, '');
+
+test('links get the kind of their address, those of no address go, and records brought together before can be parted', async () => {
+  const newest = await shapeOf('supporter_contact');
+  await kindsOfLinks.down(knex);
+  expect(await shapeOf('supporter_contact')).not.toContain('by_kind');
+  const email = await insert('contact_point', { kind: 'email', normal: 'ada@example.org', shown: 'ada@example.org' });
+  const mobile = await insert('contact_point', { kind: 'mobile', normal: '+12065550101', shown: '+1 206 555 0101' });
+  for (const id of [email, mobile, 999_999]) await insert('supporter_contact', { supporter_id: 1, contact_point_id: id });
+  const links = [email, mobile].map((id) => ({
+    organization_id: organizationId,
+    supporter_id: 2,
+    contact_point_id: id,
+    position: 0,
+    batch_id: null,
+  }));
+  const was = (rows: object) => JSON.stringify({ facts: {}, rows, gained: {} });
+  const merging = (rows: object, undone: Date | null = null) =>
+    insert('merging', { kept_id: 1, gone_id: 2, was: was(rows), made_by: null, undone_at: undone });
+  const [open, parted, bare] = [
+    await merging({ supporter_contact: links }),
+    await merging({ supporter_contact: links }, new Date()),
+    await merging({}),
+  ];
+
+  await kindsOfLinks.up(knex);
+  expect(await shapeOf('supporter_contact')).toBe(newest);
+  const kinds = (await knex('supporter_contact').orderBy('contact_point_id').select('contact_point_id', 'kind')) as object[];
+  expect(kinds).toEqual([
+    { contact_point_id: email, kind: 'email' },
+    { contact_point_id: mobile, kind: 'mobile' },
+  ]);
+  const kindsIn = async (id: number) => {
+    const kept = (await knex('merging').where('id', id).first('was')) as { was: unknown };
+    const { rows } = (typeof kept.was === 'string' ? JSON.parse(kept.was) : kept.was) as { rows: { supporter_contact?: { kind?: string }[] } };
+    return rows.supporter_contact?.map(({ kind }) => kind);
+  };
+  expect([await kindsIn(open), await kindsIn(parted), await kindsIn(bare)]).toEqual([['email', 'mobile'], [undefined, undefined], undefined]);
+});
+
+test('whom a staged row is about is nobody where it was not known, and not known again the other way', async () => {
+  const newest = await shapeOf('batch_row');
+  await rowsInPlace.down(knex);
+  const batch = { batch_id: 1, verdict: 'new', first_name: 'Ada', last_name: 'Lin' };
+  await insert('batch_row', { ...batch, row_no: 1, supporter_id: null });
+  await insert('batch_row', { ...batch, row_no: 2, supporter_id: 7 });
+  const about = async () =>
+    ((await knex('batch_row').orderBy('row_no').select('supporter_id')) as { supporter_id: number | null }[]).map((row) => row.supporter_id);
+  await rowsInPlace.up(knex);
+  expect([await about(), await shapeOf('batch_row')]).toEqual([[0, 7], newest]);
+  await rowsInPlace.down(knex);
+  expect(await about()).toEqual([null, 7]);
+  await rowsInPlace.up(knex);
+});
