@@ -1,8 +1,9 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Found } from '@goodword/core/contract';
+import { isFresh, useWaitingEnter } from '../ui/waitingEnter';
 import { get, query } from './api';
 import { STATIONS } from './stations';
 
@@ -32,16 +33,13 @@ const DEEDS: Offered[] = [
 /** What the letters mean; not fresh while what is shown still belongs to fewer letters. */
 function useFound(text: string): { found: Offered[]; fresh: boolean } {
   const search = text.trim();
-  const {
-    data: answer = [],
-    isPlaceholderData,
-    isFetching,
-  } = useQuery({
+  const asked = useQuery({
     queryKey: ['find', search],
     queryFn: () => get<Found[]>(`find${query({ text: search })}`),
     enabled: search.length >= 2,
     placeholderData: keepPreviousData,
   });
+  const answer = asked.data ?? [];
   const stations = [{ path: '/', name: 'Today' }, ...STATIONS].map(({ path, name }): Offered => ({
     key: path,
     words: name,
@@ -57,7 +55,7 @@ function useFound(text: string): { found: Offered[]; fresh: boolean } {
       to: TO[found.kind](found),
     })),
   ];
-  return { found, fresh: search.length < 2 || (!isPlaceholderData && !(isFetching && answer.length === 0)) };
+  return { found, fresh: search.length < 2 || isFresh(asked) };
 }
 
 /** Ctrl+K: finds anybody and anything by a few letters. */
@@ -65,15 +63,12 @@ export default function Finder({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate();
   const [text, setText] = useState('');
   const { found, fresh } = useFound(text);
-  // Enter pressed before the answer is there opens the first of it when it comes.
-  const [waits, setWaits] = useState(false);
   const open = (to: string) => {
     onClose();
     void navigate(to);
   };
-  useEffect(() => {
-    if (waits && fresh && found[0]) open(found[0].to);
-  });
+  const [first] = found;
+  const enter = useWaitingEnter(fresh, first && (() => open(first.to)));
   return (
     <Command.Dialog
       open
@@ -85,13 +80,8 @@ export default function Finder({ onClose }: { onClose: () => void }) {
     >
       <Command.Input
         value={text}
-        onValueChange={(next) => (setWaits(false), setText(next))}
-        onKeyDown={(event) => {
-          if (event.key !== 'Enter' || fresh) return;
-          event.preventDefault();
-          event.stopPropagation();
-          setWaits(true);
-        }}
+        onValueChange={(next) => (enter.forget(), setText(next))}
+        onKeyDown={enter.onKeyDown}
         placeholder="A name, an address, a list, a message"
         className="input !border-0 text-[16px]"
       />

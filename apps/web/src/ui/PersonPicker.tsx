@@ -3,6 +3,7 @@ import { Command } from 'cmdk';
 import { useState } from 'react';
 import type { Found } from '@goodword/core/contract';
 import { get, query } from '../app/api';
+import { isFresh, useWaitingEnter } from './waitingEnter';
 
 /** Chooses one supporter by a few letters of a name, an address or last digits; arrows and Enter choose. */
 export function PersonPicker({
@@ -16,24 +17,39 @@ export function PersonPicker({
 }) {
   const [text, setText] = useState('');
   const search = text.trim();
-  const { data = [], isPending } = useQuery({
+  const [marked, setMarked] = useState('');
+  const asked = useQuery({
     queryKey: ['find', search],
     queryFn: () => get<Found[]>(`find${query({ text: search })}`),
     enabled: search.length >= 2,
     placeholderData: keepPreviousData,
   });
-  const people = search.length < 2 ? [] : data.filter(({ kind, id }) => kind === 'supporter' && id !== without);
+  const people = search.length < 2 ? [] : (asked.data ?? []).filter(({ kind, id }) => kind === 'supporter' && id !== without);
+  const pick = (person: Found) => onPick({ id: person.id, name: person.name || 'No name on file' });
+  const [first] = people;
+  const fresh = search.length < 2 || isFresh(asked);
+  const enter = useWaitingEnter(fresh, first && (() => pick(first)));
+  // Somebody is marked as soon as there is anybody, whoever was marked for fewer letters.
+  const value = people.some(({ id }) => String(id) === marked) ? marked : String(first?.id ?? '');
   return (
-    <Command shouldFilter={false} label={label} className="sheet p-2">
-      <Command.Input className="input" autoFocus placeholder="Name, email or last digits" value={text} onValueChange={setText} aria-label={label} />
+    <Command shouldFilter={false} label={label} className="sheet p-2" value={value} onValueChange={setMarked}>
+      <Command.Input
+        className="input"
+        autoFocus
+        placeholder="Name, email or last digits"
+        value={text}
+        onValueChange={(next) => (enter.forget(), setText(next))}
+        onKeyDown={enter.onKeyDown}
+        aria-label={label}
+      />
       <Command.List className="max-h-[300px] overflow-y-auto">
-        {search.length >= 2 && people.length === 0 && !isPending && <p className="p-3 text-ink2">Nobody by that name or address.</p>}
+        {search.length >= 2 && people.length === 0 && fresh && <p className="p-3 text-ink2">Nobody by that name or address.</p>}
         {people.map((person) => (
           <Command.Item
             key={person.id}
             value={String(person.id)}
             className="px-3 py-2 rounded-[3px] cursor-pointer data-[selected=true]:bg-bench"
-            onSelect={() => onPick({ id: person.id, name: person.name || 'No name on file' })}
+            onSelect={() => pick(person)}
           >
             <span className="font-semibold">{person.name || 'No name on file'}</span> <span className="text-ink2">{person.note}</span>
           </Command.Item>
