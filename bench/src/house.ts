@@ -71,6 +71,34 @@ export function jobOf(scope: Scope, refId: number): Running {
   return { scope, refId, stopped: async () => false };
 }
 
+/** Pages yet to be written and changes yet to be cleared away below which a database is at rest. */
+const REST = { Innodb_buffer_pool_pages_dirty: 500, Innodb_history_list_length: 1000 };
+const PATIENCE_S = 180;
+
+/**
+ * Waits until the database has written down and cleared away what was just filled in: while it does, it takes processor and
+ * memory from whatever is measured beside it. Throws where that takes longer than three minutes.
+ */
+export async function atRest({ database }: House): Promise<void> {
+  const knex = database.unscoped();
+  const hurry = ['innodb_max_dirty_pages_pct', 'innodb_io_capacity_max', 'innodb_io_capacity'] as const;
+  const [[was]] = (await knex.raw(`SELECT ${hurry.map((name) => `@@${name} AS ${name}`).join(', ')}`)) as [Record<(typeof hurry)[number], number>[]];
+  const set = async (values: Record<string, number>, order: readonly string[]) => {
+    for (const name of order) await knex.raw(`SET GLOBAL ${name} = ?`, [values[name]!]);
+  };
+  await set({ innodb_max_dirty_pages_pct: 0, innodb_io_capacity_max: 40_000, innodb_io_capacity: 20_000 }, hurry);
+  for (let waited = 0; ; waited++) {
+    const [rows] = (await knex.raw('SHOW GLOBAL STATUS WHERE Variable_name IN (?)', [Object.keys(REST)])) as [
+      { Variable_name: string; Value: string }[],
+    ];
+    const busy = rows.filter(({ Variable_name: name, Value }) => Number(Value) > REST[name as keyof typeof REST]);
+    if (busy.length === 0) break;
+    if (waited === PATIENCE_S) throw new Error(`expected the database to come to rest, got ${JSON.stringify(busy)}`);
+    await new Promise((done) => setTimeout(done, 1000));
+  }
+  await set(was!, [...hurry].reverse());
+}
+
 export async function seconds(work: () => Promise<unknown>): Promise<number> {
   const began = process.hrtime.bigint();
   await work();

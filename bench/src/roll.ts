@@ -3,7 +3,7 @@ import { RollEngine } from '@goodword/server/roll/engine';
 import { GroupsRepository } from '@goodword/server/supporters/groups.repository';
 import { SupportersRepository } from '@goodword/server/supporters/supporters.repository';
 import { benchBulk, type BulkFigures } from './bulk';
-import { openHouse, seconds, type House } from './house';
+import { atRest, openHouse, seconds, type House } from './house';
 
 const TODAY = 20_780;
 const FIELDS = 20;
@@ -132,6 +132,7 @@ async function several(times: number, work: (i: number) => Promise<unknown>): Pr
 export async function benchRoll(server: string, people: number): Promise<RollFigures> {
   const house = await openHouse(server, `bench_roll_${people}`, 'smtp://127.0.0.1:9');
   await fill(house, people);
+  await atRest(house);
   const { database, scope } = house;
   const everybody = { ...scope, chapterId: null };
   const db = database.read(everybody);
