@@ -39,6 +39,8 @@ test('rows that want a look lead to them, as long as they can still be settled',
 
 test('rows to mend are counted together, and are a fault only where some stay out', () => {
   expect(margin({ counts: { failed: 2 }, withFaults: 3 }).note('mend')).toMatchObject({ tone: 'fault', title: '5 rows to mend' });
+  const one = margin({ counts: {}, withFaults: 1 }).note('mend')!;
+  expect([one.title, one.body]).toEqual(['1 row to mend', expect.stringMatching(/^1 comes in without a cell\. Mend/)]);
   expect(margin({ withFaults: 3 }).note('mend')).toMatchObject({ tone: 'doubt' });
   // The rows as they stood in the file are gone with it.
   expect(margin({ counts: { failed: 2 }, fileKept: false }).note('mend')).toBeUndefined();
@@ -51,6 +53,7 @@ test('hints open to the rows that have them', () => {
 });
 
 test('a past no is told of people, and not of a file of refusals', () => {
+  expect(margin({ stayNo: 1 }).note('no')!.title).toBe('1 said no before, and stays no');
   expect(margin({ stayNo: 3 }).note('no')!.title).toBe('3 said no before, and stay no');
   expect(margin({ stayNo: 3, what: 'refusals' }).note('no')).toBeUndefined();
 });

@@ -27,8 +27,13 @@ export function batchNotes(batch: BatchView | undefined, acts: { open(opened: Op
     add(
       'mend',
       failed > 0 ? 'fault' : 'doubt',
-      `${failed + batch.withFaults} rows to mend`,
-      `${failed} do not come in, ${batch.withFaults} come in without a cell. Mend them in the file and bring it in again: nobody comes in twice.`,
+      `${failed + batch.withFaults} ${plural(failed + batch.withFaults, 'row', 'rows')} to mend`,
+      `${[
+        failed > 0 && `${failed} ${plural(failed, 'does', 'do')} not come in`,
+        batch.withFaults > 0 && `${batch.withFaults} ${plural(batch.withFaults, 'comes', 'come')} in without a cell`,
+      ]
+        .filter(Boolean)
+        .join(', ')}. Mend them in the file and bring it in again: nobody comes in twice.`,
       { words: 'Download them with the reasons', act: () => void window.open(`/api/batches/${batch.id}/rows-to-mend.csv`) },
     );
   if (batch.withHints > 0)
@@ -43,7 +48,12 @@ export function batchNotes(batch: BatchView | undefined, acts: { open(opened: Op
       },
     );
   if (batch.stayNo > 0 && batch.what === 'people')
-    add('no', 'doubt', `${batch.stayNo} said no before, and stay no`, 'The file says yes for them, but only they can come back, by their own act.');
+    add(
+      'no',
+      'doubt',
+      `${batch.stayNo} said no before, and ${plural(batch.stayNo, 'stays', 'stay')} no`,
+      'The file says yes for them, but only they can come back, by their own act.',
+    );
   const { will } = batch;
   if (will && will.signedLongAgo > 0)
     add(
