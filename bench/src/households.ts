@@ -31,6 +31,9 @@ const SAYINGS: [RecordedState, Road, boolean][] = [
   ['yes', 'paper', true],
   ['no', 'one-click', true],
   ['no', 'file', false],
+  // Said without an address, so that it holds at every one.
+  ['no', 'phone', true],
+  ['no', 'reply', true],
   ['asked', 'form', true],
   ['implied', 'gift', false],
   ['implied', 'gift', false],
@@ -73,7 +76,7 @@ export function* households(people: number, now: number, seed = 1847): Generator
           const at = now - Math.floor(next() * 800) * DAY - Math.floor(next() * 3) * 1000;
           entries.push({
             id: (entry += 1),
-            contactPointId: id,
+            contactPointId: how === 'phone' ? null : id,
             supporterId: member.id,
             channel: 'email',
             scope: pick(SCOPES),

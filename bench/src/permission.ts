@@ -1,8 +1,13 @@
 import { Readable } from 'node:stream';
 import { createConnection, type Connection } from 'mysql2/promise';
-import { decide, oneCopyPerAddress, PRESETS, startingRules, withOption, type Decision, type HouseRules, type Scope } from '@goodword/core/permission';
-import { LedgerRepository } from '@goodword/server/permission/ledger.repository';
-import { bindingsOf, groupVerdictSql } from '@goodword/server/permission/verdict.sql';
+import { decideFromEntries, PRESETS, startingRules, withOption, type Decision, type HouseRules, type Scope } from '@goodword/core/permission';
+import { FactsRepository } from '@goodword/server/permission/ledger/facts.repository';
+import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
+import type { Scoped } from '@goodword/server/platform/database';
+import { lookGroups } from '@goodword/server/roll/look';
+import { Ordinals } from '@goodword/server/roll/ordinals';
+import { Standings } from '@goodword/server/roll/standings';
+import { VERDICTS } from '@goodword/server/roll/verdicts';
 import { openHouse, seconds, type House } from './house';
 import { households, type Household } from './households';
 
@@ -63,7 +68,7 @@ async function fill(house: House, connection: Connection): Promise<void> {
           yield [
             e.id,
             org,
-            e.contactPointId,
+            e.contactPointId ?? '\\N',
             e.supporterId!,
             'email',
             e.scope,
@@ -79,20 +84,11 @@ async function fill(house: House, connection: Connection): Promise<void> {
 
 function decideFor(household: Household): (Decision & { supporterId: number })[] {
   const points = new Map(household.points.map((point) => [point.id, point]));
-  return household.members.map((member) => ({
-    supporterId: member.id,
-    ...decide({
-      supporterId: member.id,
-      channel: 'email',
-      scope: SCOPE,
-      now: NOW,
-      place: member.place,
-      addresses: member.points.map((id) => ({ contactPointId: id, onHold: points.get(id)!.onHold, doNotContact: points.get(id)!.doNotContact })),
-      entries: household.entries,
-      recent: [],
-      rules: RULES,
-    }),
-  }));
+  return household.members.map(({ id: supporterId, place, points: own }) => {
+    const addresses = own.map((id) => ({ contactPointId: id, onHold: points.get(id)!.onHold, doNotContact: points.get(id)!.doNotContact }));
+    const question = { supporterId, channel: 'email', scope: SCOPE, now: NOW, place, addresses, recent: [], rules: RULES } as const;
+    return { supporterId, ...decideFromEntries(question, household.entries) };
+  });
 }
 
 /**
@@ -101,22 +97,28 @@ function decideFor(household: Household): (Decision & { supporterId: number })[]
  */
 export function plainSql(): string {
   const states = [
-    ['n1', '0', 'all'],
-    ['n2', '0', 'marketing'],
-    ['n3', '0', 'appeals'],
-    ['o1', 's.id', 'all'],
-    ['o2', 's.id', 'marketing'],
-    ['o3', 's.id', 'appeals'],
+    ['n1', 'cp.id', '0', 'all'],
+    ['n2', 'cp.id', '0', 'marketing'],
+    ['n3', 'cp.id', '0', 'appeals'],
+    ['p1', '0', 's.id', 'all'],
+    ['p2', '0', 's.id', 'marketing'],
+    ['p3', '0', 's.id', 'appeals'],
+    ['o1', 'cp.id', 's.id', 'all'],
+    ['o2', 'cp.id', 's.id', 'marketing'],
+    ['o3', 'cp.id', 's.id', 'appeals'],
   ].map(
-    ([alias, person, scope]) =>
-      `LEFT JOIN permission_state ${alias} ON ${alias}.organization_id = :org AND ${alias}.contact_point_id = cp.id AND ${alias}.supporter_id = ${person} AND ${alias}.channel = 'email' AND ${alias}.scope = '${scope}'`,
+    ([alias, point, person, scope]) =>
+      `LEFT JOIN permission_state ${alias} ON ${alias}.organization_id = :org AND ${alias}.contact_point_id = ${point} AND ${alias}.supporter_id = ${person} AND ${alias}.channel = 'email' AND ${alias}.scope = '${scope}'`,
   );
   const zero = "TIMESTAMP'1000-01-01 00:00:00.000'";
   const greatest = (column: string, aliases: string[]) => `GREATEST(${aliases.map((alias) => `COALESCE(${alias}.${column}, ${zero})`).join(', ')})`;
   const own = (column: string) => greatest(column, ['o1', 'o2', 'o3']);
   const lapse = (column: string, us: number, ca: number, gb: number | null) =>
     `COALESCE(TIMESTAMP(DATE(${own(column)}) + INTERVAL (CASE rules WHEN 'US' THEN ${us} WHEN 'CA' THEN ${ca} ${gb ? `WHEN 'GB' THEN IF(${own(column)} >= '2026-02-05', ${gb}, NULL)` : ''} END) MONTH, '23:59:59.999'), ${zero}) >= :now AND ${own(column)} > ${zero}`;
-  const pauses = ['o1', 'o2', 'o3'].map((alias) => `IF(${alias}.pause_at = ${own('pause_at')}, ${alias}.pause_until, ${zero})`).join(', ');
+  const persons = ['p1', 'p2', 'p3'];
+  const pauses = persons.map((alias) => `IF(${alias}.pause_at = ${greatest('pause_at', persons)}, ${alias}.pause_until, ${zero})`).join(', ');
+  const refused = ['n1', 'n2', 'n3', ...persons];
+  const no = `GREATEST(${greatest('no_at', refused)}, ${greatest('stop_at', refused)})`;
   return `SELECT verdict, COUNT(*) AS n FROM (
     SELECT supporter_id, contact_point_id, IF(verdict = 'send' AND ROW_NUMBER() OVER (PARTITION BY contact_point_id, verdict ORDER BY supporter_id) > 1, 'shared-address', verdict) AS verdict FROM (
       SELECT supporter_id, contact_point_id, verdict, ROW_NUMBER() OVER (PARTITION BY supporter_id ORDER BY verdict = 'send' DESC, position, contact_point_id) AS choice FROM (
@@ -125,7 +127,7 @@ export function plainSql(): string {
             WHEN NOT (state = 'yes' OR (state = 'implied' AND rules IN ('US', 'CA', 'GB')) OR (state = 'never' AND rules = 'CA')) THEN IF(state = 'asked', 'asked', 'no-permission')
             WHEN paused >= :now THEN 'paused' ELSE 'send' END AS verdict FROM (
           SELECT s.id AS supporter_id, cp.id AS contact_point_id, sc.position, cp.on_hold, cp.do_not_contact, GREATEST(${pauses}) AS paused, rules,
-            CASE WHEN ${greatest('no_at', ['n1', 'n2', 'n3'])} > ${zero} AND NOT ${own('own_yes_at')} > ${greatest('no_at', ['n1', 'n2', 'n3'])} THEN 'no'
+            CASE WHEN ${no} > ${zero} AND NOT ${own('own_yes_at')} > ${no} THEN 'no'
               WHEN ${own('yes_at')} > ${zero} THEN 'yes'
               WHEN ${own('stated_at')} >= :now OR (${lapse('gift_at', 18, 24, 24)}) OR (${lapse('membership_at', 18, 24, 24)}) OR (${lapse('volunteering_at', 18, 24, 24)}) OR (${lapse('inquiry_at', 3, 6, 24)}) THEN 'implied'
               WHEN ${own('asked_at')} > ${zero} THEN 'asked' ELSE 'never' END AS state
@@ -137,7 +139,10 @@ export function plainSql(): string {
 
 export interface PermissionFigures {
   people: number;
-  ours: number;
+  /** With nothing read; from columns that are there, the middle of five; a last look of everybody, written down. */
+  cold: number;
+  warm: number;
+  look: number;
   yardstick: number;
   withEvidence: number;
   decisionsPerSecond: number;
@@ -145,7 +150,34 @@ export interface PermissionFigures {
   differences: number;
 }
 
-/** The verdict over a million people, beside the plain statement, and every one of them held against decide(). */
+/** As the roll reads and decides for everybody, at the moment of this bench. */
+class Everybody {
+  readonly people = new Ordinals();
+  readonly verdicts = new Uint8Array(PEOPLE + 10);
+  readonly points = new Uint32Array(PEOPLE + 10);
+  private readonly standings = new Standings(this.people, { channel: 'email', scope: SCOPE, rules: RULES, now: new Date(NOW) });
+
+  async read(db: Scoped): Promise<void> {
+    await db.scan('SELECT id, chapter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL ORDER BY id', {}, ([id, chapter]) =>
+      this.people.put(Number(id), Number(chapter)),
+    );
+    this.people.settle();
+    await this.standings.read(db, Promise.resolve());
+  }
+
+  decide(): void {
+    this.standings.decide((ordinal, { verdict }, point) => {
+      this.verdicts[ordinal] = VERDICTS.indexOf(verdict);
+      this.points[ordinal] = point;
+    });
+  }
+
+  get ids(): Uint32Array {
+    return Uint32Array.from({ length: this.people.size }, (_none, ordinal) => this.people.ids[ordinal]!);
+  }
+}
+
+/** The verdict over a million people, beside the plain statement, and every one of them held against the core one by one. */
 export async function benchPermission(server: string): Promise<PermissionFigures> {
   const house = await openHouse(server, 'bench_permission', 'smtp://127.0.0.1:9');
   const connection = await createConnection({ uri: `${server}/bench_permission`, timezone: 'Z', flags: ['+LOCAL_FILES'] });
@@ -153,49 +185,32 @@ export async function benchPermission(server: string): Promise<PermissionFigures
   const scope = { ...house.scope, chapterId: null };
   const folded = await seconds(() => house.database.write(scope, (tx) => new LedgerRepository().rebuild(tx)));
   await connection.query('ANALYZE TABLE supporter, contact_point, supporter_contact, permission_state');
-  const asking = { channel: 'email' as const, scope: SCOPE, rules: RULES, now: new Date(NOW) };
-  const everybody = 'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL';
-  const verdicts = groupVerdictSql(everybody, asking);
   const db = house.database.read(scope);
-  const counts = async (sql: string) =>
-    new Map((await db.sql<{ verdict: string; n: number }>(sql, bindingsOf(asking))).map((row) => [row.verdict, row.n]));
-  const [mine, plain] = [new Map<string, number>(), new Map<string, number>()];
-  const put = (into: Map<string, number>, from: Map<string, number>) => from.forEach((n, verdict) => into.set(verdict, n));
-  // Each twice, the second counts: the first reads the pages.
-  let [ours, yardstick] = [0, 0];
-  for (let round = 0; round < 2; round++) {
-    yardstick = await seconds(async () => put(plain, await counts(plainSql())));
-    ours = await seconds(async () => put(mine, await counts(`SELECT verdict, COUNT(*) AS n FROM (${verdicts}) v GROUP BY verdict`)));
-  }
-  const same = mine.size === plain.size && [...mine].every(([verdict, n]) => plain.get(verdict) === n);
-  if (!same) throw new Error(`expected the same counts, got ${JSON.stringify([...mine])} and ${JSON.stringify([...plain])}`);
-  let differences = 0;
-  const withEvidence = await seconds(async () => {
-    await house.database
-      .unscoped()
-      .raw(
-        'CREATE TABLE looked (supporter_id BIGINT UNSIGNED PRIMARY KEY, contact_point_id BIGINT UNSIGNED NULL, state VARCHAR(10), entry_id BIGINT UNSIGNED NULL, verdict VARCHAR(20))',
-      );
-    await house.database.write(scope, (tx) => tx.execute(`INSERT INTO looked ${verdicts}`, bindingsOf(asking)));
+  const everybody = new Everybody();
+  const cold = await seconds(async () => {
+    await everybody.read(db);
+    everybody.decide();
   });
-  const answers = new Map<number, { contact_point_id: number | null; state: string; entry_id: number | null; verdict: string }>();
-  let after = 0;
-  const decided = households(PEOPLE, NOW);
-  const deciding = await seconds(async () => {
-    for (const household of decided) {
-      for (const one of oneCopyPerAddress(decideFor(household))) {
-        if (!answers.has(one.supporterId)) after = await readSome(house, after, answers);
-        const answer = answers.get(one.supporterId);
-        answers.delete(one.supporterId);
-        const agree =
-          answer?.verdict === one.verdict &&
-          answer.state === one.state &&
-          answer.contact_point_id === one.contactPointId &&
-          answer.entry_id === one.entryId;
-        if (!agree) differences += 1;
-      }
-    }
+  const warms: number[] = [];
+  for (let round = 0; round < 5; round++) warms.push(await seconds(async () => everybody.decide()));
+  const { ids } = everybody;
+  let groups: ReturnType<typeof lookGroups> = {};
+  const look = await seconds(async () => {
+    groups = lookGroups(ids, everybody);
+    await house.database.write(scope, async (tx) => {
+      tx.unchanged();
+      for (const [verdict, some] of Object.entries(groups))
+        await tx.insert('look_group', { message_id: 1, verdict, people: some.length, ids: Buffer.from(some.buffer) });
+    });
   });
+  const plain = new Map<string, number>();
+  const yardstick = await seconds(async () => {
+    for (const row of await db.sql<{ verdict: string; n: number }>(plainSql(), { now: new Date(NOW) })) plain.set(row.verdict, row.n);
+  });
+  const mine = Object.entries(groups).map(([verdict, some]): [string, number] => [verdict, some.length]);
+  const same = mine.length === plain.size && mine.every(([verdict, n]) => plain.get(verdict) === n);
+  if (!same) throw new Error(`expected the same counts, got ${JSON.stringify(mine)} and ${JSON.stringify([...plain])}`);
+  const { differences, withEvidence } = await compare(db, everybody);
   let people = 0;
   const bare = await seconds(async () => {
     for (const household of households(PEOPLE, NOW)) people += decideFor(household).length;
@@ -203,20 +218,41 @@ export async function benchPermission(server: string): Promise<PermissionFigures
   const inventing = await seconds(async () => {
     for (const household of households(PEOPLE, NOW)) people -= household.members.length;
   });
-  if (people !== 0 || deciding <= 0) throw new Error('expected the same people in every round');
+  if (people !== 0) throw new Error('expected the same people in every round');
   await connection.end();
   await house.context.close();
-  return { people: PEOPLE, ours, yardstick, withEvidence, decisionsPerSecond: PEOPLE / (bare - inventing), folded, differences };
+  const warm = warms.sort((a, b) => a - b)[2]!;
+  return { people: PEOPLE, cold, warm, look, yardstick, withEvidence, decisionsPerSecond: PEOPLE / (bare - inventing), folded, differences };
 }
 
-async function readSome(
-  house: House,
-  after: number,
-  into: Map<number, { contact_point_id: number | null; state: string; entry_id: number | null; verdict: string }>,
-): Promise<number> {
-  const [rows] = (await house.database.unscoped().raw('SELECT * FROM looked WHERE supporter_id > ? ORDER BY supporter_id LIMIT 20000', [after])) as [
-    { supporter_id: number; contact_point_id: number | null; state: string; entry_id: number | null; verdict: string }[],
-  ];
-  for (const row of rows) into.set(row.supporter_id, row);
-  return rows.at(-1)?.supporter_id ?? after;
+/** Every decision, from columns and from facts in slices with their entries, against the core's over the household's own entries. */
+async function compare(db: Scoped, everybody: Everybody): Promise<{ differences: number; withEvidence: number }> {
+  const facts = new FactsRepository();
+  const asking = { channel: 'email' as const, scope: SCOPE, rules: RULES, now: new Date(NOW) };
+  let [differences, withEvidence] = [0, 0];
+  let pending: (Decision & { supporterId: number })[] = [];
+  const settle = async () => {
+    const some = pending;
+    pending = [];
+    let read = new Map<number, Decision>();
+    withEvidence += await seconds(async () => {
+      read = await facts.decide(
+        db,
+        some.map(({ supporterId }) => supporterId),
+        asking,
+      );
+    });
+    for (const { supporterId, ...expected } of some) {
+      const [ordinal, found] = [everybody.people.ordinalOf(supporterId)!, read.get(supporterId)!];
+      const columns = VERDICTS[everybody.verdicts[ordinal]!] === expected.verdict && everybody.points[ordinal] === (expected.contactPointId ?? 0);
+      const same = (Object.keys(expected) as (keyof Decision)[]).every((key) => expected[key] === found[key]);
+      if (!columns || !same) differences += 1;
+    }
+  };
+  for (const household of households(PEOPLE, NOW)) {
+    pending.push(...decideFor(household));
+    if (pending.length >= 5000) await settle();
+  }
+  await settle();
+  return { differences, withEvidence };
 }

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 import { createTransport, type SMTPPoolOptions } from 'nodemailer';
 import { HouseRulesRepository } from '@goodword/server/permission/house-rules.repository';
-import { LedgerRepository } from '@goodword/server/permission/ledger.repository';
+import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
 import { ComposingService } from '@goodword/server/messages/composing.service';
 import { MergeValuesRepository } from '@goodword/server/messages/merge-values.repository';
 import { MessagesRepository } from '@goodword/server/messages/messages.repository';
@@ -41,13 +41,11 @@ async function writeMessage(house: House): Promise<number> {
       ['supporter_id', 'contact_point_id', 'kind'],
       ids.map((i) => [i, i, 'email']),
     );
-    const entry = ['contact_point_id', 'supporter_id', 'channel', 'scope', 'state', 'said_at', 'by_person', 'how'];
-    await db.insertAll(
-      'permission_entry',
-      entry,
-      ids.map((i) => [i, i, 'email', 'appeals', 'yes', new Date('2026-01-15'), 0, 'paper']),
+    const yes = { channel: 'email', scope: 'appeals', state: 'yes', saidAt: new Date('2026-01-15'), byPerson: false, how: 'paper' } as const;
+    await new LedgerRepository().recordAll(
+      db,
+      ids.map((i) => ({ ...yes, contactPointId: i, supporterId: i })),
     );
-    await new LedgerRepository().fold(db, '1 = 1', {});
     const tag = await db.insert('tag', { name: 'bench' });
     await db.insertAll(
       'supporter_tag',

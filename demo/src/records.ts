@@ -1,6 +1,6 @@
 import { cleanMobile, normalAddress, shownAddress } from '@goodword/core/intake';
 import type { Bound } from '@goodword/server/platform/database';
-import { LedgerRepository } from '@goodword/server/permission/ledger.repository';
+import { LedgerRepository, type NewEntry } from '@goodword/server/permission/ledger/ledger.repository';
 import { DAY, LISTS, TAGS, type Made } from './house';
 import type { Agreement } from './people';
 
@@ -134,47 +134,26 @@ async function writeEntries({ db, people, ids }: Made, points: Map<string, numbe
     'launch-day': `list:${ids.lists[1]}`,
     'board-notes': `list:${ids.lists[2]}`,
   };
-  const rows = people.flatMap((p, i) =>
-    p.agreements.map((a): Bound[] => {
-      const point = points.get((a.channel === 'email' ? p.email : p.mobile)!)!;
+  const entries = people.flatMap((p, i) =>
+    p.agreements.map((a): NewEntry => {
       const own = ['form', 'one-click', 'keyword'].includes(a.how);
-      return [
-        point,
-        i + 1,
-        a.channel,
-        listScope[a.scope] ?? a.scope,
-        a.state,
-        at(a.ago),
-        null,
-        own,
-        a.how,
-        WORDS[a.how],
-        own ? 'From before Good Word' : 'Membership drawer',
-        own ? null : ids.team[1]!,
-        at(a.ago),
-      ];
+      return {
+        contactPointId: points.get((a.channel === 'email' ? p.email : p.mobile)!)!,
+        supporterId: i + 1,
+        channel: a.channel,
+        scope: (listScope[a.scope] ?? a.scope) as NewEntry['scope'],
+        state: a.state,
+        saidAt: at(a.ago),
+        byPerson: own,
+        how: a.how,
+        words: WORDS[a.how],
+        source: own ? 'From before Good Word' : 'Membership drawer',
+        recordedAt: at(a.ago),
+        recordedBy: own ? null : ids.team[1]!,
+      };
     }),
   );
-  await db.insertAll(
-    'permission_entry',
-    [
-      'contact_point_id',
-      'supporter_id',
-      'channel',
-      'scope',
-      'state',
-      'said_at',
-      'until_at',
-      'by_person',
-      'how',
-      'words',
-      'source',
-      'recorded_by',
-      'recorded_at',
-    ],
-    rows,
-  );
-  await new LedgerRepository().fold(db, '1 = 1', {});
+  await new LedgerRepository().recordAll(db, entries);
 }
 
 /** Where a number is from, as it would have been told when it came in. */

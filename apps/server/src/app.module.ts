@@ -23,7 +23,7 @@ import { WaysOutModule } from './waysout/waysout.module';
 
 /** Paths that carry signed tokens are cut short in the log: a token is a key. */
 function withoutToken(url: string): string {
-  return url.replace(/^\/(leave|confirm|choices|o|f)\/[^/?]{8,}/, '/$1/…');
+  return url.replace(/^\/(leave|confirm|choices|never-ask|o|f)\/[^/?]{8,}/, '/$1/…');
 }
 
 @Module({})

@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { LedgerRepository } from './permission/ledger.repository';
+import { LedgerRepository } from './permission/ledger/ledger.repository';
 import { Database } from './platform/database';
 import { programScope } from './platform/scope';
 

@@ -38,6 +38,7 @@ describe('every route', () => {
       'get /leave/:token',
       'get /media/:id',
       'get /metrics',
+      'get /never-ask/:token',
       'get /o/:token.gif',
       'post /api/session',
       'post /choices/:token',
@@ -46,6 +47,7 @@ describe('every route', () => {
       'post /join/:slug',
       'post /join/:slug/begun',
       'post /leave/:token',
+      'post /never-ask/:token',
     ]);
   });
 

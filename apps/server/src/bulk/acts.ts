@@ -1,6 +1,7 @@
 import type { BulkAct } from '@goodword/core/contract';
 import type { FieldValue } from '@goodword/core/fields';
-import type { LedgerRepository } from '../permission/ledger.repository';
+import { ADDRESS_KIND, type Road, type Scope as PermissionScope } from '@goodword/core/permission';
+import type { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
 import { valueColumns } from '../supporters/fields.repository';
 
@@ -149,33 +150,38 @@ function field(fieldId: number, value: FieldValue | null): SetAct {
 
 /** An agreement that a person vouches for, at the first address of each; it never lifts a no, as no third party's does. */
 function permission(act: Extract<BulkAct, { do: 'permission' }>, ledger: LedgerRepository): SetAct {
-  const kind = act.channel === 'email' ? 'email' : 'mobile';
+  const kind = ADDRESS_KIND[act.channel];
+  const serves = `cp.kind = '${kind}' ${act.channel === 'text' ? "AND NOT (cp.line <=> 'landline')" : ''}`;
+  const saidAt = new Date(Math.min(Date.parse(`${act.on}T12:00:00Z`), Date.now()));
   return {
     async apply(tx, slice) {
-      const source = `By hand for a group (${Number(slice.bulkId)})`;
       await tx.execute(
-        `UPDATE bulk_member m ${HERE} SET m.changed = 1 WHERE ${SLICE} AND EXISTS (SELECT 1 FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id AND cp.kind = '${kind}'
-          ${kind === 'mobile' ? "AND NOT (cp.line <=> 'landline')" : ''} WHERE sc.supporter_id = m.supporter_id)`,
+        `UPDATE bulk_member m ${HERE} SET m.changed = 1 WHERE ${SLICE} AND EXISTS (SELECT 1 FROM supporter_contact sc
+          JOIN contact_point cp ON cp.id = sc.contact_point_id AND ${serves} WHERE sc.supporter_id = m.supporter_id)`,
         slice,
       );
-      for (const scope of act.scopes)
-        await tx.execute(
-          `INSERT INTO permission_entry (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at, by_person, how, words, source, recorded_by)
-            SELECT :org, (SELECT cp.id FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id AND cp.kind = '${kind}' ${kind === 'mobile' ? "AND NOT (cp.line <=> 'landline')" : ''}
-              WHERE sc.supporter_id = m.supporter_id ORDER BY sc.position, cp.id LIMIT 1), m.supporter_id, :channel, :scope, 'yes', :saidAt, 0, :how, :words, :source, :actor
-            FROM bulk_member m WHERE ${SLICE} AND m.changed = 1`,
-          {
-            ...slice,
+      const firsts = await tx.sql<{ supporterId: number; contactPointId: number }>(
+        `SELECT m.supporter_id AS supporterId, (SELECT cp.id FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
+            AND ${serves} WHERE sc.supporter_id = m.supporter_id ORDER BY sc.position, cp.id LIMIT 1) AS contactPointId
+          FROM bulk_member m WHERE ${SLICE} AND m.changed = 1`,
+        slice,
+      );
+      await ledger.recordAll(
+        tx,
+        act.scopes.flatMap((scope) =>
+          firsts.map((first) => ({
+            ...first,
             channel: act.channel,
-            scope,
-            saidAt: new Date(Math.min(Date.parse(`${act.on}T12:00:00Z`), Date.now())),
-            how: act.how,
+            scope: scope as PermissionScope,
+            state: 'yes' as const,
+            saidAt,
+            byPerson: false,
+            how: act.how as Road,
             words: `${act.words} (vouched for by ${act.voucher})`,
-            source,
-            actor: tx.scope.actorId,
-          },
-        );
-      await ledger.fold(tx, 'source = :source AND supporter_id > :from AND supporter_id <= :to', { ...slice, source });
+            source: `By hand for a group (${Number(slice.bulkId)})`,
+          })),
+        ),
+      );
     },
     undo: null,
   };

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { coerce, type FieldValue } from '@goodword/core/fields';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { Database, isLostConnection, type Scoped } from '../platform/database';
 import { NotFound } from '../platform/errors';
 import type { Running } from '../platform/jobs';

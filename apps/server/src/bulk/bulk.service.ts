@@ -14,7 +14,7 @@ import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { setActOf } from './acts';
 import { BulkRepository, type BulkRow } from './bulk.repository';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 
 const PRINT_WORDS = { call: 'a call sheet', door: 'a door-to-door sheet', labels: 'labels', letters: 'letters' } as const;
 const FORM_WORDS = { csv: 'CSV', xlsx: 'a workbook', vcard: 'vCards', json: 'JSON' } as const;

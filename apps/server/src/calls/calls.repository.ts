@@ -1,7 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { CALL_AGAIN, type CallWho } from '@goodword/core/contract';
 import type { Purpose, Verdict } from '@goodword/core/permission';
-import { bindingsOf, personVerdictSql, type Asking } from '../permission/verdict.sql';
 import type { Bound, Scoped } from '../platform/database';
 
 export interface CallListRow {
@@ -34,8 +33,6 @@ export interface CallMemberRow {
   gone: number;
 }
 
-const SLICE = 5000;
-
 const HERE = 'AND m.held IS NULL AND s.erased_at IS NULL';
 const WHO: Record<CallWho, string> = {
   all: '',
@@ -47,20 +44,6 @@ const WHO: Record<CallWho, string> = {
 /** Lists of people to be called, frozen in their order, and what came of each call. */
 @Injectable()
 export class CallsRepository {
-  /** What a message by this channel would meet at each of these people now, and the address that it would go to. */
-  async verdicts(db: Scoped, ids: readonly number[], asking: Asking): Promise<Map<number, { verdict: Verdict; contactPointId: number | null }>> {
-    const out = new Map<number, { verdict: Verdict; contactPointId: number | null }>();
-    const people = 'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND id IN (:ids)';
-    for (let at = 0; at < ids.length; at += SLICE) {
-      const rows = await db.sql<{ supporter_id: number; verdict: Verdict; contact_point_id: number | null }>(
-        `SELECT v.supporter_id, v.verdict, v.contact_point_id FROM (${personVerdictSql(people, asking)}) v`,
-        { ...bindingsOf(asking), ids: ids.slice(at, at + SLICE) },
-      );
-      for (const row of rows) out.set(row.supporter_id, { verdict: row.verdict, contactPointId: row.contact_point_id });
-    }
-    return out;
-  }
-
   async make(
     tx: Scoped,
     list: { name: string; campaignId: number | null; script: string; purpose: Purpose },

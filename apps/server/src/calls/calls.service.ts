@@ -2,11 +2,12 @@ import { Inject, Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
 import { CALL_OUTCOMES, type CallAnswer, type CallListView, type CallRow, type CallWho, type MakeCallList, type Page } from '@goodword/core/contract';
 import { compile, render } from '@goodword/core/merge';
-import { VERDICT_WORDS, type Purpose } from '@goodword/core/permission';
+import { VERDICT_WORDS, type Decision, type Purpose, type Verdict } from '@goodword/core/permission';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { MergeValuesRepository } from '../messages/merge-values.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { FactsRepository } from '../permission/ledger/facts.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -34,6 +35,7 @@ export class CallsService {
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(NotesRepository) private readonly notes: NotesRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(FactsRepository) private readonly facts: FactsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
@@ -59,10 +61,13 @@ export class CallsService {
   }
 
   /** Who of these may not be called for this now, with the reason. */
-  private async heldOf(db: Scoped, ids: readonly number[], purpose: Purpose) {
-    const asking = { channel: 'call' as const, scope: purpose, rules: await this.houseRules.rules(db), now: new Date() };
-    const verdicts = await this.calls.verdicts(db, ids, asking);
-    return new Map(ids.flatMap((id) => (verdicts.get(id)?.verdict === 'send' ? [] : [[id, verdicts.get(id)?.verdict ?? ('no-address' as const)]])));
+  private async heldOf(db: Scoped, ids: readonly number[], purpose: Purpose): Promise<Map<number, Verdict>> {
+    const decided = await this.decide(db, ids, purpose);
+    return new Map([...decided].flatMap(([id, { verdict }]) => (verdict === 'send' ? [] : [[id, verdict]])));
+  }
+
+  private async decide(db: Scoped, ids: readonly number[], purpose: Purpose): Promise<Map<number, Decision>> {
+    return this.facts.decide(db, ids, { channel: 'call', scope: purpose, rules: await this.houseRules.rules(db), now: new Date() });
   }
 
   async all(scope: Scope): Promise<CallListView[]> {
@@ -145,31 +150,31 @@ export class CallsService {
     return body === '' ? null : member.note_id;
   }
 
-  /** Said on the telephone: no more calls, at this number. */
+  /** Said on the telephone: no more calls, at any number of theirs. */
   private async refuse(tx: Scoped, member: CallMemberRow, list: CallListRow): Promise<void> {
-    for (const point of (await this.supporters.points(tx, [member.supporter_id])).filter(({ kind }) => kind === 'mobile'))
-      await this.ledger.record(tx, {
-        contactPointId: point.id,
-        supporterId: member.supporter_id,
-        channel: 'call',
-        scope: 'marketing',
-        state: 'no',
-        saidAt: new Date(),
-        byPerson: true,
-        how: 'phone',
-        words: 'No more calls',
-        source: `Said when called: ${list.name}`,
-      });
+    await this.ledger.record(tx, {
+      contactPointId: null,
+      supporterId: member.supporter_id,
+      channel: 'call',
+      scope: 'marketing',
+      state: 'no',
+      saidAt: new Date(),
+      byPerson: true,
+      how: 'phone',
+      words: 'No more calls',
+      source: `Said when called: ${list.name}`,
+    });
   }
 
   private async rows(scope: Scope, list: CallListRow, members: readonly CallMemberRow[]): Promise<CallRow[]> {
     const db = this.database.read(scope);
     const ids = members.map((member) => member.supporter_id);
-    const [organization, registry, points, gifts] = await Promise.all([
+    const [organization, registry, points, gifts, decided] = await Promise.all([
       this.team.organization(scope),
       this.fields.registry(scope),
       this.supporters.points(db, ids),
       this.supporters.gifts(db, ids),
+      this.decide(db, ids, list.purpose),
     ]);
     const sender = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
     const values = await this.mergeValues.of(db, ids, organization, sender);
@@ -181,7 +186,8 @@ export class CallsService {
         position: member.position,
         supporterId: id,
         name: member.gone ? 'No longer here' : `${member.first_name} ${member.last_name}`.trim() || 'No name on file',
-        phone: points.find((point) => point.supporter_id === id && point.kind === 'mobile')?.shown ?? null,
+        // The number that permission chose, and no other.
+        phone: points.find((point) => point.supporter_id === id && point.id === decided.get(id)?.contactPointId)?.shown ?? null,
         held: member.gone ? 'No longer here' : member.held && VERDICT_WORDS[member.held],
         standing: member.standing,
         outcome: member.outcome,

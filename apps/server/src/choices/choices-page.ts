@@ -20,9 +20,10 @@ export function choicesPage(view: ChoicesView, path: string, said: Said = {}): s
   const title = phrase(p.choicesTitle, { organization });
   const day = (at: number) => new Intl.DateTimeFormat(view.language, { dateStyle: 'long', timeZone: 'UTC' }).format(at);
   const done = said.done ? `<p class="done" role="status">${e(p[said.done])}</p>` : '';
-  const paused = view.pausedUntil
-    ? `<form method="post"><p class="done">${e(phrase(p.paused, { day: day(view.pausedUntil) }))}</p><button name="act" value="pause-0" class="plain">${e(p.unpause)}</button></form>`
-    : '';
+  const paused =
+    view.pausedUntil && view.inTime
+      ? `<form method="post"><p class="done">${e(phrase(p.paused, { day: day(view.pausedUntil) }))}</p><button name="act" value="pause-0" class="plain">${e(p.unpause)}</button></form>`
+      : '';
   const body = `<h1>${e(title)}</h1>${done}${paused}${choosing(view, p)}
 <h2>${e(p.pauseTitle)}</h2><p>${e(p.pauseBody)}</p><form method="post">${[30, 60, 90].map((days) => `<button class="plain" name="act" value="pause-${days}">${e(phrase(p.pauseDays, { days }))}</button>`).join('')}</form>
 ${view.fresh ? personal(view, p, path, said) : stale(p)}
@@ -43,14 +44,16 @@ function choosing(view: ChoicesView, p: Phrases): string {
   );
   const stopped = view.stopped.map(() => `<p>${e(phrase(p.stoppedTexts, { number: view.organization.text_from }))}</p>`);
   const nothing = `<form method="post"><button class="plain" name="act" value="nothing">${e(p.nothing)}</button></form>`;
+  // A link older than its time shows nothing but the ways out.
+  if (!view.inTime) return nothing;
   if (view.choices.length === 0) return stopped.join('') + nothing;
-  return `<p>${e(p.choicesIntro)}</p><form method="post">${groups.join('')}${stopped.join('')}<button name="act" value="choose">${e(p.save)}</button></form>${nothing}`;
+  return `<p>${e(p.choicesIntro)}</p><form method="post"><input type="hidden" name="wasSaid" value="1">${groups.join('')}${stopped.join('')}<button name="act" value="choose">${e(p.save)}</button></form>${nothing}`;
 }
 
 function box(choice: Choice, p: Phrases): string {
   const key = `${choice.channel}.${choice.scope}`;
   const why = choice.why ? `<br><span class="small">${e(p.whyTitle)}: ${lines(choice.why)}</span>` : '';
-  return `<input type="hidden" name="shown" value="${key}"><label class="check"><input type="checkbox" name="on" value="${key}"${choice.on ? ' checked' : ''}><span>${e(choice.name)} <span class="small">(${e(statePhrase(p, choice.state))})</span>${why}</span></label>`;
+  return `<input type="hidden" name="shown" value="${key}">${choice.on ? `<input type="hidden" name="was" value="${key}">` : ''}<label class="check"><input type="checkbox" name="on" value="${key}"${choice.on ? ' checked' : ''}><span>${e(choice.name)} <span class="small">(${e(statePhrase(p, choice.state))})</span>${why}</span></label>`;
 }
 
 function personal(view: ChoicesView, p: Phrases, path: string, said: Said): string {

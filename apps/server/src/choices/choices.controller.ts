@@ -1,4 +1,4 @@
-import { Controller, Inject, Param, Req, Res } from '@nestjs/common';
+import { Controller, HttpCode, Inject, Param, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { schema } from '@goodword/core/contract';
 import { LANGUAGES, type Language } from '@goodword/core/forms';
@@ -9,10 +9,9 @@ import { Caller, Id, Route } from '../platform/api';
 import { NotFound } from '../platform/errors';
 import { RateLimit } from '../platform/rate-limit';
 import type { Scope } from '../platform/scope';
-import { SupportersService } from '../supporters/supporters.service';
 import { choicesPage, type Said } from './choices-page';
 import { ChoicesService, type Held } from './choices.service';
-import { ChoosingService } from './choosing.service';
+import { ChoosingService, type PostedChoices } from './choosing.service';
 
 type Posted = Record<string, string | string[] | undefined>;
 
@@ -25,7 +24,6 @@ export class ChoicesController {
   constructor(
     @Inject(ChoicesService) private readonly choices: ChoicesService,
     @Inject(ChoosingService) private readonly choosing: ChoosingService,
-    @Inject(SupportersService) private readonly supporters: SupportersService,
   ) {}
 
   @Route('get', 'choices/:token', { role: 'anyone', summary: 'What a supporter gets, and why', params: schema.tokenParams, query: schema.pageQuery })
@@ -67,14 +65,14 @@ export class ChoicesController {
     await this.show(held, token, request, response, await this.done(held, (request.body ?? {}) as Posted, language, request.ip ?? ''));
   }
 
-  @Route('get', 'api/supporters/:id/choices-link', {
+  @Route('post', 'api/supporters/:id/choices-link', {
     role: 'organizer',
-    summary: "A fresh link to one person's preference page",
+    summary: 'Sends one person a fresh link to their preference page; nobody else sees it',
     params: schema.idParams,
   })
-  async link(@Caller() scope: Scope, @Id() id: number): Promise<{ url: string }> {
-    await this.supporters.record(scope, id);
-    return { url: this.choices.linkFor(id) };
+  @HttpCode(200)
+  async link(@Caller() scope: Scope, @Id() id: number): Promise<{ to: string }> {
+    return { to: await this.choices.sendLink(scope, id) };
   }
 
   private async done(held: Held, posted: Posted, language: Language, origin: string): Promise<Said> {
@@ -88,8 +86,7 @@ export class ChoicesController {
     }
     switch (act) {
       case 'choose':
-        await this.choosing.choose(held, new Set(many(posted.shown)), new Set(many(posted.on)), language, origin);
-        return { done: 'saved' };
+        return { done: await this.choosing.choose(held, choicesOf(posted), language, origin) };
       case 'nothing':
         await this.choosing.nothing(held, origin, p.nothing);
         return { done: 'left' };
@@ -140,6 +137,11 @@ export class ChoicesController {
   private language(request: Request): Language {
     return languageOf(request, LANGUAGES, 'en');
   }
+}
+
+function choicesOf(posted: Posted): PostedChoices {
+  const was = posted.wasSaid === undefined ? null : new Set(many(posted.was));
+  return { shown: new Set(many(posted.shown)), was, ticked: new Set(many(posted.on)) };
 }
 
 function many(value: string | string[] | undefined): string[] {

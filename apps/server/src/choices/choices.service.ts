@@ -1,34 +1,38 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
-import type { Language } from '@goodword/core/forms';
+import { LANGUAGES, type Language } from '@goodword/core/forms';
 import { escapeHtml } from '@goodword/core/letter';
 import {
+  ADDRESS_KIND,
+  CHANNELS,
   isPaused,
   mayWrite,
-  rulesFor,
+  standing,
+  standingNo,
   type Channel,
   type PermissionState,
+  type PlaceRules,
   type Purpose,
   type Scope as PermissionScope,
+  VERDICT_WORDS,
 } from '@goodword/core/permission';
 import { phrase, PHRASES } from '../platform/pages/phrases';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { LedgerRepository } from '../permission/ledger.repository';
-import { standingAt } from '../permission/standings';
+import { FactsRepository, PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { CONFIG, type Config } from '../platform/config';
 import { Database, type Scoped } from '../platform/database';
-import { NotFound } from '../platform/errors';
+import { Conflict, NotFound, Unavailable } from '../platform/errors';
 import { MAIL_OUT, type MailOut } from '../platform/mail-out';
-import { programScope } from '../platform/scope';
+import { programScope, type Scope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
-import { CHANNELS_OF, PersonLedger } from '../supporters/person-ledger.service';
+import { PersonLedger } from '../supporters/person-ledger.service';
 import { SupportersRepository, type PersonRow, type PointRow } from '../supporters/supporters.repository';
 import { SupportersService } from '../supporters/supporters.service';
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { WaysOutRepository } from '../waysout/waysout.repository';
 import { ChoicesRepository, type Holder } from './choices.repository';
 
-/** Links older than this still close everything; what shows or changes personal data wants a fresh one. */
+/** Links older than this still close everything; what opens anything wants a newer one. */
 export const FRESH_DAYS = 30;
 const DAY_MS = 86_400_000;
 const OFFERED: readonly Purpose[] = ['news', 'appeals', 'volunteering'];
@@ -49,18 +53,26 @@ export interface ChoicesView {
   person: PersonRow;
   language: Language;
   fresh: boolean;
+  inTime: boolean;
   email: string | null;
   mobile: string | null;
   choices: Choice[];
+  /** The address that each channel's choices are about. */
+  points: Partial<Record<Channel, number>>;
+  rules: PlaceRules;
   /** Channels closed by a STOP: only a text from the phone opens them again. */
   stopped: Channel[];
   pausedUntil: number | null;
   erasureAsked: boolean;
 }
 
-/** Who holds a link, and how fresh it is. */
+/** Who holds a link, the address that it came to, and what it opens. */
 export interface Held extends Holder {
+  contactPointId: number | null;
+  /** Asked for and sent to the address lately: opens what is held about the person. */
   fresh: boolean;
+  /** Not older than its time: choices can be made by it. Ways out work for ever. */
+  inTime: boolean;
 }
 
 /** Reading for the preference page: whose link it is, what they get and why, a copy of all that is held, and fresh links. */
@@ -78,27 +90,37 @@ export class ChoicesService {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(SupportersService) private readonly records: SupportersService,
     @Inject(PersonLedger) private readonly personLedger: PersonLedger,
-    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
+    @Inject(FactsRepository) private readonly facts: FactsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {
-    this.tokens = new Tokens(config.SECRET);
+    this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
 
   /** A link of one's own: what a message carries, or one that was asked for. Throws NotFound for any other. */
   async hold(token: string): Promise<Held> {
     const own = this.tokens.read('choices', token);
-    if (own) return this.held(own.id, Math.floor(Date.now() / DAY_MS) - own.extra <= FRESH_DAYS);
+    if (own) {
+      const fresh = today() - own.extra <= FRESH_DAYS;
+      return this.held(own.id, { contactPointId: own.more || null, fresh, inTime: fresh });
+    }
     const read = this.tokens.read('leave', token);
     const delivery = read ? await this.waysOut.delivery(this.database, read.id) : null;
     if (!delivery) return this.refuse('a preference link that is none of ours');
-    const sentAt = await this.choices.sentAt(this.database.read(programScope(delivery.organizationId)), delivery.id);
-    return this.held(delivery.supporterId, sentAt !== null && Date.now() - sentAt.getTime() <= FRESH_DAYS * DAY_MS);
+    const db = this.database.read(programScope(delivery.organizationId));
+    const sentAt = await this.choices.sentAt(db, delivery.id);
+    return this.held(delivery.supporterId, {
+      contactPointId: await this.waysOut.currentPoint(db, delivery.supporterId, delivery.contactPointId),
+      // The link of a message goes wherever the message is passed on to: it is no key to the person.
+      fresh: false,
+      inTime: sentAt !== null && Date.now() - sentAt.getTime() <= FRESH_DAYS * DAY_MS,
+    });
   }
 
-  private async held(supporterId: number, fresh: boolean): Promise<Held> {
+  private async held(supporterId: number, link: Omit<Held, keyof Holder>): Promise<Held> {
     const holder = await this.choices.holder(this.database, supporterId);
-    return holder ? { ...holder, fresh } : this.refuse('a preference link of somebody erased');
+    return holder ? { ...holder, ...link } : this.refuse('a preference link of somebody erased');
   }
 
   private refuse(why: string): never {
@@ -106,8 +128,9 @@ export class ChoicesService {
     throw new NotFound('page behind this link');
   }
 
-  linkFor(supporterId: number): string {
-    return `${this.config.PUBLIC_URL}/choices/${this.tokens.make('choices', supporterId, Math.floor(Date.now() / DAY_MS))}`;
+  /** A link of their own, for the address that it is sent to. */
+  private linkFor(supporterId: number, contactPointId: number): string {
+    return `${this.config.PUBLIC_URL}/choices/${this.tokens.make('choices', supporterId, today(), contactPointId)}`;
   }
 
   async view(held: Held, language: Language): Promise<ChoicesView> {
@@ -118,40 +141,41 @@ export class ChoicesService {
   async read(db: Scoped, held: Held, language: Language): Promise<ChoicesView> {
     const person = await this.supporters.find(db, held.supporterId);
     if (!person) throw new NotFound('page behind this link');
-    const [points, states, all, lists, organization, erasureAsked] = await Promise.all([
+    const all = await this.houseRules.rules(db);
+    const [points, cells, lists, organization, erasureAsked] = await Promise.all([
       this.supporters.points(db, [held.supporterId]),
-      this.ledger.statesOf(db, [held.supporterId]),
-      this.houseRules.rules(db),
+      this.cells.one(db, held.supporterId, all),
       this.choices.lists(db),
       this.team.organization(db.scope),
       this.choices.erasureAsked(db, held.supporterId),
     ]);
-    const rules = rulesFor(all, person);
     const p = PHRASES[language];
     const now = Date.now();
-    const first = firstPoints(points);
-    const stand = (channel: Channel, scope: PermissionScope) =>
-      standingAt(states, { contactPointId: first.get(channel)!.id, channel, scope }, now, rules);
-    const stopped = first.has('text') && stand('text', 'all').state === 'no' ? (['text'] as Channel[]) : [];
+    const first = firstPoints(points, held.contactPointId);
+    const marksOf = (channel: Channel, scope: PermissionScope) => cells.marksAt({ contactPointId: first.get(channel)!.id, channel, scope });
+    const stopped = first.has('text') && standingNo(marksOf('text', 'all')) ? (['text'] as Channel[]) : [];
     const choices: Choice[] = [];
     for (const channel of first.keys()) {
       const offer = (scope: PermissionScope, name: string, why: string, purpose: Purpose | 'lists') => {
-        const { state } = stand(channel, scope);
-        choices.push({ channel, scope, name, why, state, on: mayWrite(rules, channel, purpose, state) });
+        const { state } = standing(marksOf(channel, scope), now, cells.rules);
+        choices.push({ channel, scope, name, why, state, on: mayWrite(cells.rules.now, channel, purpose, state) });
       };
       if (stopped.includes(channel)) continue;
       for (const list of lists) offer(`list:${list.id}`, list.name, list.why || list.description, 'lists');
       for (const purpose of OFFERED) offer(purpose, p[purpose as 'news'], '', purpose);
     }
-    const pauses = [...first.keys()].map((channel) => stand(channel, 'all').marks).filter((marks) => isPaused(marks, now));
+    const pauses = [...first.keys()].map((channel) => marksOf(channel, 'all')).filter((marks) => isPaused(marks, now));
     return {
       organization,
       person,
       language,
       fresh: held.fresh,
+      inTime: held.inTime,
       email: first.get('email')?.shown ?? null,
       mobile: first.get('text')?.shown ?? null,
       choices,
+      points: Object.fromEntries([...first].map(([channel, point]) => [channel, point.id])),
+      rules: cells.rules.now,
       stopped,
       pausedUntil: pauses.length > 0 ? Math.max(...pauses.map((marks) => marks.pause!.until!)) : null,
       erasureAsked,
@@ -188,17 +212,35 @@ export class ChoicesService {
     };
   }
 
-  /** Sends a fresh link to the address on file: whoever holds an old one gets nothing but this. */
-  async freshLink(held: Held, language: Language): Promise<void> {
+  /** Sends the person a link of their own, as they have asked for. Where they want no word at all by email, none goes. */
+  async sendLink(scope: Scope, supporterId: number): Promise<string> {
+    const db = this.database.read(scope);
+    const person = await this.supporters.need(db, supporterId);
+    const rules = await this.houseRules.rules(db);
+    const asking = { channel: 'email', scope: 'service', rules, now: new Date(), ownAct: true } as const;
+    const { verdict, contactPointId } = (await this.facts.decide(db, [supporterId], asking)).get(supporterId)!;
+    if (verdict !== 'send') throw new Conflict(`No mail can go to them: ${VERDICT_WORDS[verdict].toLowerCase()}.`);
+    const language = LANGUAGES.find((one) => one === person.language) ?? 'en';
+    const to = await this.freshLink({ organizationId: scope.organizationId, supporterId, contactPointId }, language);
+    if (to === null) throw new Unavailable('The link could not be handed over to the mail server. Try again in a moment.');
+    return to;
+  }
+
+  /**
+   * Sends a fresh link to the address that the old one came to, else to the first on file: whoever holds an old one gets
+   * nothing but this. Returns where it went, null where no address takes mail.
+   */
+  async freshLink(held: Holder & { contactPointId: number | null }, language: Language): Promise<string | null> {
     const scope = programScope(held.organizationId);
     const [organization, points] = await Promise.all([
       this.team.organization(scope),
       this.supporters.points(this.database.read(scope), [held.supporterId]),
     ]);
-    const point = points.find((one) => one.kind === 'email' && one.on_hold === 0);
-    if (!point) return;
+    const open = points.filter((one) => one.kind === 'email' && one.on_hold === 0);
+    const point = open.find((one) => one.id === held.contactPointId) ?? open[0];
+    if (!point) return null;
     const p = PHRASES[language];
-    const link = this.linkFor(held.supporterId);
+    const link = this.linkFor(held.supporterId, point.id);
     const title = phrase(p.choicesTitle, { organization: organization.name });
     const result = await this.mailOut.send({
       from: `"${organization.name.replace(/["\\\r\n]/g, '')}" <${organization.from_email}>`,
@@ -210,13 +252,21 @@ export class ChoicesService {
       html: `<!doctype html><html lang="${language}"><body><p><a href="${link}">${escapeHtml(title)}</a></p><p>${escapeHtml(organization.name)}, ${escapeHtml(organization.postal_address)}</p></body></html>`,
       headers: { 'Auto-Submitted': 'auto-generated' },
     });
-    if (result.kind !== 'accepted') this.log.warn({ result: result.kind }, 'a fresh link could not be handed over');
+    if (result.kind === 'accepted') return point.shown;
+    this.log.warn({ result: result.kind }, 'a fresh link could not be handed over');
+    return null;
   }
 }
 
-/** The address of each channel that counts first. */
-function firstPoints(points: readonly PointRow[]): Map<Channel, PointRow> {
+/** The address of each channel that counts first: that which the link came to, else the first on file. */
+function firstPoints(points: readonly PointRow[], linkTo: number | null): Map<Channel, PointRow> {
   const out = new Map<Channel, PointRow>();
-  for (const point of points) for (const channel of CHANNELS_OF[point.kind]) if (!out.has(channel)) out.set(channel, point);
+  const ordered = [...points].sort((a, b) => Number(b.id === linkTo) - Number(a.id === linkTo));
+  for (const channel of CHANNELS) {
+    const point = ordered.find(({ kind }) => kind === ADDRESS_KIND[channel]);
+    if (point) out.set(channel, point);
+  }
   return out;
 }
+
+const today = () => Math.floor(Date.now() / DAY_MS);

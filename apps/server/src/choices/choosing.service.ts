@@ -1,22 +1,29 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { Language } from '@goodword/core/forms';
 import { cleanEmail, cleanMobile } from '@goodword/core/intake';
-import type { Channel, Scope as PermissionScope } from '@goodword/core/permission';
+import { asksToConfirm, CHANNELS, type Channel, type Scope as PermissionScope } from '@goodword/core/permission';
 import { standardTextAsk } from '@goodword/core/text';
 import { ConfirmationsRepository } from '../forms/confirmations.repository';
 import { DoNotContactService } from '../permission/do-not-contact.service';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
 import { programScope } from '../platform/scope';
-import { CHANNELS_OF } from '../supporters/person-ledger.service';
-import { SupportersRepository, type PointRow } from '../supporters/supporters.repository';
+import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { ChoicesRepository } from './choices.repository';
-import { ChoicesService, FRESH_DAYS, type Held } from './choices.service';
+import { ChoicesService, FRESH_DAYS, type Choice, type ChoicesView, type Held } from './choices.service';
 
 const DAY_MS = 86_400_000;
+
+/** Keys of boxes: all that were on the page, those that were on when it was shown, those that are ticked now. */
+export interface PostedChoices {
+  shown: ReadonlySet<string>;
+  /** Null from a page that does not say. */
+  was: ReadonlySet<string> | null;
+  ticked: ReadonlySet<string>;
+}
 
 /** What supporters do on their preference page: choose, pause, leave, correct, ask to be erased. Each act is theirs, with its words. */
 @Injectable()
@@ -32,67 +39,104 @@ export class ChoosingService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  /** What was ticked of what was shown: only differences are recorded, each with the words that stood beside its box. */
-  async choose(held: Held, shown: ReadonlySet<string>, ticked: ReadonlySet<string>, language: Language, origin: string): Promise<void> {
-    await this.write(held, async (tx) => {
+  /**
+   * What was ticked of what was shown: each box that was changed is an act, with the words that stood beside it. A no is
+   * written down whatever stands now. A yes wants a link in its time, and for texts and calls an answer from the phone
+   * where the rule of the place says so.
+   */
+  async choose(held: Held, posted: PostedChoices, language: Language, origin: string): Promise<'saved' | 'phoneAsked' | 'wantsFresh'> {
+    return this.write(held, async (tx) => {
       const view = await this.choices.read(tx, held, language);
-      const points = await this.supporters.points(tx, [held.supporterId]);
+      const entries: NewEntry[] = [];
+      const toConfirm = new Map<Channel, Choice[]>();
+      let refused = false;
       for (const choice of view.choices) {
         const key = `${choice.channel}.${choice.scope}`;
-        if (!shown.has(key) || ticked.has(key) === choice.on) continue;
-        const on = ticked.has(key);
-        const words = on && choice.channel === 'text' ? `${choice.name}. ${standardTextAsk(view.organization.name, 2)}` : choice.name;
-        // A no closes every address of the channel; a yes is said at the first.
-        const at = points.filter((point) => CHANNELS_OF[point.kind].includes(choice.channel));
-        for (const point of on ? at.slice(0, 1) : at)
-          await this.record(tx, held, point, choice.channel, choice.scope, on ? 'yes' : 'no', words, origin);
-        if (on && choice.scope.startsWith('list:')) await this.putOnList(tx, held, Number(choice.scope.slice(5)));
+        if (!posted.shown.has(key)) continue;
+        const [was, on] = [posted.was ? posted.was.has(key) : choice.on, posted.ticked.has(key)];
+        if (was === on) continue;
+        if (!on) entries.push(this.entry(held, choice.channel, choice.scope, 'no', choice.name, origin));
+        else if (choice.state === 'yes') continue;
+        else if (!opens(held, view, choice.channel)) refused = true;
+        else if (mustAskPhone(choice.channel, view)) toConfirm.set(choice.channel, [...(toConfirm.get(choice.channel) ?? []), choice]);
+        else entries.push(this.yes(held, view, choice, 'yes', origin));
       }
+      for (const [channel, asks] of toConfirm) entries.push(...(await this.askPhone(tx, held, view, channel, asks, origin)));
+      await this.ledger.recordAll(tx, entries);
+      for (const { scope, state } of entries)
+        if (state === 'yes' && scope.startsWith('list:')) await this.putOnList(tx, held, Number(scope.slice(5)));
+      return refused ? 'wantsFresh' : toConfirm.size > 0 ? 'phoneAsked' : 'saved';
     });
+  }
+
+  private yes(held: Held, view: ChoicesView, choice: Choice, state: 'yes' | 'asked', origin: string): NewEntry {
+    const texted = choice.channel === 'text' ? `. ${standardTextAsk(view.organization.name, 2)}` : '';
+    const entry = this.entry(held, choice.channel, choice.scope, state, `${choice.name}${texted}`, origin);
+    return { ...entry, contactPointId: view.points[choice.channel] ?? null };
+  }
+
+  /** A link in a mail says nothing of whose telephone it is: the phone is asked, and they stand as Asked until it answers. */
+  private async askPhone(tx: Scoped, held: Held, view: ChoicesView, channel: Channel, asks: readonly Choice[], origin: string): Promise<NewEntry[]> {
+    const point = (await this.supporters.points(tx, [held.supporterId])).find(({ id }) => id === view.points[channel]);
+    if (!point) return [];
+    const entries = asks.map((choice) => this.yes(held, view, choice, 'asked', origin));
+    await this.confirmations.add(tx, {
+      kind: 'join',
+      formId: null,
+      version: null,
+      supporterId: held.supporterId,
+      contactPointId: point.id,
+      normal: point.normal,
+      channel,
+      asks: entries.map(({ scope, words = '' }) => ({ scope, words })),
+      expiresAt: new Date(Date.now() + view.rules.confirm.withinDays * DAY_MS),
+    });
+    return entries;
   }
 
   async nothing(held: Held, origin: string, words: string): Promise<void> {
-    await this.everyChannel(held, (tx, point, channel) => this.record(tx, held, point, channel, 'all', 'no', words, origin));
+    await this.write(held, (tx) =>
+      this.ledger.recordAll(
+        tx,
+        CHANNELS.map((channel) => this.entry(held, channel, 'all', 'no', words, origin)),
+      ),
+    );
   }
 
-  /** A pause of so many days on everything, or its end (0). */
+  /** A pause of so many days on everything, or its end (0), which opens and so wants a link in its time. */
   async pause(held: Held, days: number, origin: string, words: string): Promise<void> {
-    const until = new Date(days === 0 ? Date.now() : Math.floor(Date.now() / DAY_MS + days) * DAY_MS + DAY_MS - 1);
-    await this.everyChannel(held, (tx, point, channel) => this.record(tx, held, point, channel, 'all', 'pause', words, origin, until));
+    if (days === 0 && !held.inTime) return;
+    const untilAt = new Date(days === 0 ? Date.now() : Math.floor(Date.now() / DAY_MS + days) * DAY_MS + DAY_MS - 1);
+    await this.write(held, (tx) =>
+      this.ledger.recordAll(
+        tx,
+        CHANNELS.map((channel) => ({ ...this.entry(held, channel, 'all', 'pause', words, origin), untilAt })),
+      ),
+    );
   }
 
-  private async everyChannel(held: Held, act: (tx: Scoped, point: PointRow, channel: Channel) => Promise<void>): Promise<void> {
-    await this.write(held, async (tx) => {
-      for (const point of await this.supporters.points(tx, [held.supporterId]))
-        for (const channel of CHANNELS_OF[point.kind]) await act(tx, point, channel);
-    });
-  }
-
-  private async record(
-    tx: Scoped,
+  /** What was said on the page that a mail opened, through its address; of other channels without one. */
+  private entry(
     held: Held,
-    point: PointRow,
     channel: Channel,
     scope: PermissionScope,
-    state: 'yes' | 'no' | 'pause',
+    state: 'yes' | 'no' | 'asked' | 'pause',
     words: string,
     origin: string,
-    until?: Date,
-  ): Promise<void> {
-    await this.ledger.record(tx, {
-      contactPointId: point.id,
+  ): NewEntry {
+    return {
+      contactPointId: channel === 'email' ? held.contactPointId : null,
       supporterId: held.supporterId,
       channel,
       scope,
       state,
       saidAt: new Date(),
-      untilAt: until ?? null,
       byPerson: true,
       how: 'preferences',
       words,
       source: 'On their preference page',
       origin,
-    });
+    };
   }
 
   private async putOnList(tx: Scoped, held: Held, listId: number): Promise<void> {
@@ -140,23 +184,17 @@ export class ChoosingService {
         const closed = await this.doNotContact.isClosed(tx, kind, cleaned.normal);
         const contactPointId = await this.supporters.ensurePoint(tx, { kind, normal: cleaned.normal, shown: cleaned.shown, doNotContact: closed });
         const channel = kind === 'email' ? ('email' as const) : ('text' as const);
-        // What they agreed to at the old address goes with them, said anew at the new one.
-        const asks = view.choices
-          .filter((choice) => choice.channel === channel && choice.state === 'yes')
-          .map((choice) => ({
-            scope: choice.scope,
-            words: `${choice.name}: ${phrase(p.addressBody, { organization: organization.name, address: cleaned.shown })}`,
-          }));
         await this.confirmations.add(tx, {
           kind: 'address',
           formId: null,
           version: null,
           supporterId: held.supporterId,
           contactPointId,
+          normal: cleaned.normal,
           channel,
-          asks,
+          asks: [{ scope: 'all', words: phrase(p.addressBody, { organization: organization.name, address: cleaned.shown }) }],
+          pending: { replaces: points.find((point) => point.id === view.points[channel])?.id ?? null },
           expiresAt: new Date(Date.now() + FRESH_DAYS * DAY_MS),
-          saidNo: false,
         });
       }
     });
@@ -169,7 +207,16 @@ export class ChoosingService {
     });
   }
 
-  private async write(held: Held, work: (tx: Scoped) => Promise<void>): Promise<void> {
-    await this.database.write(programScope(held.organizationId), work);
+  private write<T>(held: Held, work: (tx: Scoped) => Promise<T>): Promise<T> {
+    return this.database.write(programScope(held.organizationId), work);
   }
+}
+
+/** A yes wants a link in its time, and by email one that came to the very address that the yes is about. */
+function opens(held: Held, view: ChoicesView, channel: Channel): boolean {
+  return held.inTime && (channel !== 'email' || view.points.email === held.contactPointId);
+}
+
+function mustAskPhone(channel: Channel, view: ChoicesView): boolean {
+  return (channel === 'text' || channel === 'call') && asksToConfirm(view.rules, channel);
 }

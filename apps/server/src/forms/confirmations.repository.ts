@@ -1,6 +1,30 @@
 import { Injectable } from '@nestjs/common';
-import type { Scope as PermissionScope, SendingChannel } from '@goodword/core/permission';
+import type { FieldValue } from '@goodword/core/fields';
+import { looseEmail, mailboxOf } from '@goodword/core/intake';
+import type { Channel, Scope as PermissionScope } from '@goodword/core/permission';
 import type { Database, Scoped } from '../platform/database';
+
+/** One thing that is asked to be confirmed; on the channel of the request where it names none. */
+export interface ConfirmAsk {
+  scope: PermissionScope;
+  words: string;
+  channel?: Channel;
+}
+
+/** What comes of a confirmation beside permission: kept with the question until the person has answered it. */
+export interface Pending {
+  firstName?: string;
+  lastName?: string;
+  country?: string | null;
+  language?: string | null;
+  values?: { fieldId: number; value: FieldValue }[];
+  tagIds?: number[];
+  listIds?: number[];
+  /** Further addresses that become theirs. */
+  addresses?: { kind: 'email' | 'mobile'; normal: string; shown: string }[];
+  /** The address that gives way to the one that is confirmed. */
+  replaces?: number | null;
+}
 
 export interface ConfirmationRow {
   id: number;
@@ -10,8 +34,9 @@ export interface ConfirmationRow {
   version: number | null;
   supporter_id: number;
   contact_point_id: number;
-  channel: SendingChannel;
-  asks: { scope: PermissionScope; words: string }[];
+  channel: Channel;
+  asks: ConfirmAsk[];
+  pending: Pending | null;
   /** What the mail says, where a batch and no form asks. */
   request: { subject: string; body: string } | null;
   state: 'waiting' | 'handing' | 'sent' | 'confirmed' | 'dropped';
@@ -19,10 +44,12 @@ export interface ConfirmationRow {
   asked_at: Date;
   expires_at: Date;
   confirmed_at: Date | null;
+  mailbox: string;
   normal: string;
   shown: string;
   on_hold: number;
   do_not_contact: number;
+  landline: number;
 }
 
 export interface NewConfirmation {
@@ -31,63 +58,114 @@ export interface NewConfirmation {
   version: number | null;
   supporterId: number;
   contactPointId: number;
-  channel: SendingChannel;
-  asks: { scope: PermissionScope; words: string }[];
+  /** The address in its normal form. */
+  normal: string;
+  channel: Channel;
+  asks: ConfirmAsk[];
+  pending?: Pending;
   expiresAt: Date;
-  saidNo: boolean;
 }
 
-/** Whoever types an address into form after form gets its owner at most so many mails a day. */
-const MOST_A_DAY = 3;
-const POINT =
-  'SELECT c.*, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact FROM confirmation c JOIN contact_point cp ON cp.id = c.contact_point_id';
+/** Requests that went to a mailbox or number. */
+export interface RequestsSent {
+  /** Since it last answered one. */
+  unanswered: number[];
+  all: number[];
+  neverAgain: boolean;
+}
+
+const POINT = `SELECT c.*, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact, cp.line <=> 'landline' AS landline
+  FROM confirmation c JOIN contact_point cp ON cp.id = c.contact_point_id`;
 
 @Injectable()
 export class ConfirmationsRepository {
-  /** Adds one that is due at once; after too many in a day, or where a STOP forbids it, it is kept but never sent. */
+  /** Adds one that is due at once. Whether it may go is decided when it is about to. */
   async add(tx: Scoped, one: NewConfirmation): Promise<number> {
-    const [recent] = await tx.sql<{ n: number }>(
-      'SELECT COUNT(*) AS n FROM confirmation WHERE organization_id = :org AND contact_point_id = :point AND channel = :channel AND asked_at > UTC_TIMESTAMP(3) - INTERVAL 1 DAY',
-      { point: one.contactPointId, channel: one.channel },
-    );
-    const dropped = (recent?.n ?? 0) >= MOST_A_DAY || (one.channel === 'text' && one.saidNo);
     return tx.insert('confirmation', {
       kind: one.kind,
       form_id: one.formId,
       version: one.version,
       supporter_id: one.supporterId,
       contact_point_id: one.contactPointId,
+      mailbox: mailboxOf(one.normal),
       channel: one.channel,
       asks: JSON.stringify(one.asks),
+      pending: one.pending ? JSON.stringify(one.pending) : null,
       expires_at: one.expiresAt,
-      due_at: dropped ? null : new Date(),
-      state: dropped ? 'dropped' : 'waiting',
-      detail: dropped
-        ? one.saidNo && one.channel === 'text'
-          ? 'The number has stopped our texts; only START from it lifts that'
-          : 'Asked too often today'
-        : null,
+      due_at: new Date(),
+      state: 'waiting',
     });
   }
 
-  /** Takes the next one that is due, in any organization, marked as under way. */
-  async claim(database: Database): Promise<{ id: number; organizationId: number; sentBefore: number } | null> {
+  /** The next one that is due, in any organization. */
+  async due(database: Database): Promise<{ id: number; organizationId: number } | null> {
     const knex = database.unscoped();
-    return knex.transaction(async (trx) => {
-      const row = (await trx('confirmation')
-        .whereIn('state', ['waiting', 'sent'])
-        .where('due_at', '<=', knex.raw('UTC_TIMESTAMP(3)'))
-        .orderBy('due_at')
-        .forUpdate()
-        .skipLocked()
-        .first('id', 'organization_id', 'sent')) as { id: number; organization_id: number; sent: number } | undefined;
-      if (!row) return null;
-      // From here on it counts as sent: after a crash in the middle it is not sent again, the reminder comes in its time.
-      await trx('confirmation')
-        .where('id', row.id)
-        .update({ state: 'handing', sent: row.sent + 1, due_at: null });
-      return { id: row.id, organizationId: row.organization_id, sentBefore: row.sent };
+    const row = (await knex('confirmation')
+      .whereIn('state', ['waiting', 'sent'])
+      .where('due_at', '<=', knex.raw('UTC_TIMESTAMP(3)'))
+      .orderBy('due_at')
+      .first('id', 'organization_id')) as { id: number; organization_id: number } | undefined;
+    return row ? { id: row.id, organizationId: row.organization_id } : null;
+  }
+
+  /**
+   * Holds one that is still due, and every other that goes to the same mailbox: whoever sends another one there waits and
+   * counts this one. Undefined where somebody else was faster.
+   */
+  async holdDue(tx: Scoped, id: number): Promise<ConfirmationRow | undefined> {
+    const [row] = await tx.sql<ConfirmationRow>(
+      `${POINT} WHERE c.organization_id = :org AND c.id = :id AND c.state IN ('waiting', 'sent') AND c.due_at <= UTC_TIMESTAMP(3)
+        FOR UPDATE SKIP LOCKED`,
+      { id },
+    );
+    if (row) await tx.sql('SELECT id FROM confirmation WHERE organization_id = :org AND mailbox = :mailbox FOR UPDATE', { mailbox: row.mailbox });
+    return row;
+  }
+
+  async requestsTo(tx: Scoped, mailbox: string): Promise<RequestsSent> {
+    const sent = await tx.sql<{ at: Date }>(
+      'SELECT at FROM confirmation_sent WHERE organization_id = :org AND mailbox = :mailbox ORDER BY at LOCK IN SHARE MODE',
+      { mailbox },
+    );
+    const [answered] = await tx.sql<{ at: Date | null; never: number | null }>(
+      `SELECT MAX(c.confirmed_at) AS at, MAX(cp.never_ask) AS never FROM confirmation c JOIN contact_point cp ON cp.id = c.contact_point_id
+        WHERE c.organization_id = :org AND c.mailbox = :mailbox`,
+      { mailbox },
+    );
+    const since = answered?.at?.getTime() ?? -Infinity;
+    const all = sent.map(({ at }) => at.getTime());
+    return { all, unanswered: all.filter((at) => at > since), neverAgain: answered?.never === 1 };
+  }
+
+  /** Addresses on file that lead to the same mailbox. */
+  async pointsOfMailbox(db: Scoped, row: Pick<ConfirmationRow, 'contact_point_id' | 'normal' | 'mailbox'>): Promise<number[]> {
+    if (!row.normal.includes('@')) return [row.contact_point_id];
+    const alike = await db.sql<{ id: number; normal: string }>(
+      "SELECT id, normal FROM contact_point WHERE organization_id = :org AND loose = :loose AND kind = 'email'",
+      { loose: looseEmail(row.normal) },
+    );
+    return alike.filter(({ normal }) => mailboxOf(normal) === mailboxOf(row.normal)).map(({ id }) => id);
+  }
+
+  /** It counts as sent from here on: after a crash in the middle it is not sent again, the reminder comes in its time. */
+  async claim(tx: Scoped, row: ConfirmationRow): Promise<number> {
+    await this.change(tx, row.id, { state: 'handing', sent: row.sent + 1, due_at: null });
+    return tx.insert('confirmation_sent', {
+      confirmation_id: row.id,
+      contact_point_id: row.contact_point_id,
+      mailbox: row.mailbox,
+      channel: row.channel,
     });
+  }
+
+  /** What the request said, once it has gone; one that did not go is none. */
+  async keepSent(tx: Scoped, sentId: number, words: string | null): Promise<void> {
+    if (words === null) await tx.execute('DELETE FROM confirmation_sent WHERE organization_id = :org AND id = :sentId', { sentId });
+    else
+      await tx.execute('UPDATE confirmation_sent SET words = :words WHERE organization_id = :org AND id = :sentId', {
+        sentId,
+        words: words.slice(0, 4000),
+      });
   }
 
   /** What a dead worker left under way counts as sent. */
@@ -116,8 +194,19 @@ export class ConfirmationsRepository {
   /** The open questions at a number, for an answer that says yes. */
   async openAt(tx: Scoped, contactPointId: number): Promise<ConfirmationRow[]> {
     return tx.sql<ConfirmationRow>(
-      `${POINT} WHERE c.organization_id = :org AND c.contact_point_id = :contactPointId AND c.channel = 'text' AND c.state IN ('handing', 'sent') AND c.expires_at > UTC_TIMESTAMP(3) FOR UPDATE`,
+      `${POINT} WHERE c.organization_id = :org AND c.contact_point_id = :contactPointId AND c.channel IN ('text', 'call')
+        AND c.state IN ('handing', 'sent') AND c.expires_at > UTC_TIMESTAMP(3) FOR UPDATE`,
       { contactPointId },
+    );
+  }
+
+  /** Nothing is asked of a mailbox any more: what waits is dropped. */
+  async neverAsk(tx: Scoped, row: Pick<ConfirmationRow, 'contact_point_id' | 'mailbox'>): Promise<void> {
+    await tx.execute('UPDATE contact_point SET never_ask = 1 WHERE organization_id = :org AND id = :id', { id: row.contact_point_id });
+    await tx.execute(
+      `UPDATE confirmation SET state = 'dropped', due_at = NULL, detail = 'They asked never to be asked again'
+        WHERE organization_id = :org AND mailbox = :mailbox AND state IN ('waiting', 'sent')`,
+      { mailbox: row.mailbox },
     );
   }
 

@@ -1,27 +1,48 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import type { Language } from '@goodword/core/forms';
-import { escapeHtml } from '@goodword/core/letter';
-import { mayAskToConfirm, rulesFor } from '@goodword/core/permission';
+import {
+  joinMarks,
+  mayAskToConfirm,
+  requestStands,
+  rulesFor,
+  standingNo,
+  type Cell,
+  type Channel,
+  type Marks,
+  type Place,
+} from '@goodword/core/permission';
 import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
-import { phrase, PHRASES } from '../platform/pages/phrases';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { PersonCellsRepository } from '../permission/ledger/facts.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
 import { Database, type Scoped } from '../platform/database';
-import { MAIL_OUT, type HandOver, type MailOut } from '../platform/mail-out';
+import type { HandOver } from '../platform/mail-out';
 import { programScope } from '../platform/scope';
-import { TEXT_OUT, type TextOut } from '../platform/text-out';
 import { Tokens } from '../platform/tokens';
+import { FieldsRepository } from '../supporters/fields.repository';
+import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
+import { carriedOver } from './address-correction';
 import { ConfirmationsRepository, type ConfirmationRow } from './confirmations.repository';
 import { FormsRepository } from './forms.repository';
+import { JoiningRepository } from './joining.repository';
+import { RequestMail } from './request-mail';
 
 const DAY_MS = 86_400_000;
 const REMIND_AFTER_DAYS = 3;
 
 export type Confirmed = { kind: 'done' | 'again'; row: ConfirmationRow } | { kind: 'expired'; row: ConfirmationRow } | { kind: 'unknown' };
+
+/** A request that is about to go. */
+interface Claimed {
+  row: ConfirmationRow;
+  sentId: number;
+  place: Place;
+  /** Nobody who had said no is reminded. */
+  remind: boolean;
+}
 
 /** Requests to confirm: sent once with one reminder, and what comes of them. */
 @Injectable()
@@ -31,122 +52,97 @@ export class ConfirmationsService {
 
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(CONFIG) private readonly config: Config,
-    @Inject(MAIL_OUT) private readonly mailOut: MailOut,
-    @Inject(TEXT_OUT) private readonly textOut: TextOut,
+    @Inject(CONFIG) config: Config,
+    @Inject(RequestMail) private readonly mail: RequestMail,
     @Inject(ConfirmationsRepository) private readonly confirmations: ConfirmationsRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
+    @Inject(JoiningRepository) private readonly joining: JoiningRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {
-    this.tokens = new Tokens(config.SECRET);
+    this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
 
   /** Sends the next confirmation that is due; false when there is none. */
   async sendOne(): Promise<boolean> {
-    const claimed = await this.confirmations.claim(this.database);
-    if (!claimed) {
+    const due = await this.confirmations.due(this.database);
+    if (!due) {
       await this.confirmations.sweep(this.database);
       return false;
     }
-    const scope = programScope(claimed.organizationId);
-    const db = this.database.read(scope);
-    const row = await this.confirmations.find(db, claimed.id);
-    if (!row) return true;
-    const place = await db.sql<{ country: string | null; region: string | null }>(
-      'SELECT country, region FROM supporter WHERE organization_id = :org AND id = :id AND erased_at IS NULL',
-      { id: row.supporter_id },
-    );
-    const address = { onHold: row.on_hold === 1, doNotContact: row.do_not_contact === 1 };
-    // A STOP that came after the question was asked: what stood at that moment is kept with the question itself.
-    const saidNo = row.channel === 'text' && (await this.stopped(db, row.contact_point_id));
-    if (
-      place.length === 0 ||
-      row.expires_at.getTime() < Date.now() ||
-      !mayAskToConfirm({ channel: row.channel, address, saidNo, sentBefore: claimed.sentBefore })
-    ) {
-      await this.settle(row, { state: 'dropped', detail: 'The address may not be written to any more' });
-      return true;
-    }
+    const scope = programScope(due.organizationId);
+    const claimed = await this.database.quietly(scope, (tx) => this.claim(tx, due.id));
+    if (!claimed) return true;
     const organization = await this.team.organization(scope);
-    const result = await this.handOver(row, organization, claimed.sentBefore);
-    await this.after(row, result, claimed.sentBefore, place[0]!, organization);
+    const { result, words } = await this.mail.send(claimed.row, organization);
+    await this.after(claimed, result, words, organization);
     return true;
   }
 
-  private async after(
-    row: ConfirmationRow,
-    result: HandOver,
-    sentBefore: number,
-    place: { country: string | null; region: string | null },
-    organization: OrganizationRow,
-  ): Promise<void> {
-    if (result.kind === 'unreachable' || (result.kind === 'refused' && !result.permanent))
-      return this.settle(row, {
-        state: sentBefore === 0 ? 'waiting' : 'sent',
-        sent: sentBefore,
-        due_at: new Date(Date.now() + 30_000),
-        detail: result.detail.slice(0, 300),
-      });
-    if (result.kind === 'refused') return this.settle(row, { state: 'dropped', detail: result.detail.slice(0, 300) });
-    let due: Date | null = null;
-    if (sentBefore === 0) {
-      const at = Date.now() + REMIND_AFTER_DAYS * DAY_MS;
-      const hours = rulesFor(await this.houseRules.rules(this.database.read(programScope(row.organization_id))), place).hours.text;
-      due = new Date(row.channel === 'text' ? nextDecentMoment(hours, zonesOf(place, organization.time_zone), at) : at);
+  /** Decides whether the request may go, with everything else that went to the mailbox in hand, and marks it as gone. */
+  private async claim(tx: Scoped, id: number): Promise<Claimed | null> {
+    const row = await this.confirmations.holdDue(tx, id);
+    if (!row) return null;
+    const place = await this.joining.person(tx, row.supporter_id);
+    const marks = await this.marksAbout(tx, row);
+    const { unanswered, all, neverAgain } = await this.confirmations.requestsTo(tx, row.mailbox);
+    const address = { onHold: row.on_hold === 1, doNotContact: row.do_not_contact === 1 };
+    const request = { channel: row.channel, address, marks, unanswered, all, neverAgain, now: Date.now(), isReminder: row.sent > 0 };
+    const stands = requestStands(row.asked_at.getTime(), marks) && row.expires_at.getTime() > Date.now();
+    const reachable = row.channel === 'email' || row.landline === 0;
+    if (!place || !stands || !reachable || !mayAskToConfirm(request)) {
+      await this.confirmations.change(tx, id, { state: 'dropped', due_at: null, detail: 'The address may not be asked any more' });
+      return null;
     }
-    await this.settle(row, { state: 'sent', due_at: due, detail: null });
+    const sentId = await this.confirmations.claim(tx, row);
+    return { row, sentId, place, remind: !standingNo(marks) };
   }
 
-  private async settle(row: ConfirmationRow, values: Parameters<ConfirmationsRepository['change']>[2]): Promise<void> {
+  /** Everything on the channel that bears at the address, and at every other that leads to the same mailbox. */
+  private async marksAbout(tx: Scoped, row: ConfirmationRow): Promise<Marks> {
+    const person = await this.cells.one(tx, row.supporter_id, await this.houseRules.rules(tx));
+    const cells: Cell[] = [...person.cells];
+    for (const point of await this.confirmations.pointsOfMailbox(tx, row)) cells.push(...(await this.cells.atAddress(tx, point)));
+    // A call is asked for by text: what stops texts stops the question too.
+    const channels: Channel[] = row.channel === 'call' ? ['call', 'text'] : [row.channel];
+    const about = (cell: Cell) =>
+      channels.includes(cell.channel) &&
+      (cell.supporterId === 0 || (cell.supporterId === row.supporter_id && [0, row.contact_point_id].includes(cell.contactPointId)));
+    return cells.filter(about).reduce<Marks>((marks, cell) => joinMarks(marks, cell.marks), {});
+  }
+
+  private async after({ row, sentId, place, remind }: Claimed, result: HandOver, words: string, organization: OrganizationRow): Promise<void> {
     await this.database.quietly(programScope(row.organization_id), async (tx) => {
       const now = await this.confirmations.find(tx, row.id, true);
-      // Confirmed while the answer of the gateway was on its way: that stands.
-      if (now?.state === 'handing') await this.confirmations.change(tx, row.id, values);
+      const settle = async (values: Parameters<ConfirmationsRepository['change']>[2]) => {
+        // Confirmed while the answer of the gateway was on its way: that stands.
+        if (now?.state === 'handing') await this.confirmations.change(tx, row.id, values);
+      };
+      if (result.kind === 'unreachable' || (result.kind === 'refused' && !result.permanent)) {
+        await this.confirmations.keepSent(tx, sentId, null);
+        const state = row.sent === 0 ? 'waiting' : 'sent';
+        return settle({ state, sent: row.sent, due_at: new Date(Date.now() + 30_000), detail: result.detail.slice(0, 300) });
+      }
+      if (result.kind === 'refused') {
+        await this.confirmations.keepSent(tx, sentId, null);
+        return settle({ state: 'dropped', detail: result.detail.slice(0, 300) });
+      }
+      await this.confirmations.keepSent(tx, sentId, words);
+      const due = row.sent === 0 && remind ? await this.reminderAt(tx, row, place, organization) : null;
+      await settle({ state: 'sent', due_at: due, detail: null });
     });
   }
 
-  private async stopped(db: Scoped, contactPointId: number): Promise<boolean> {
-    const rows = await db.sql(
-      `SELECT 1 FROM permission_state n WHERE n.organization_id = :org AND n.contact_point_id = :contactPointId AND n.supporter_id = 0 AND n.channel = 'text' AND n.scope IN ('all', 'marketing') AND n.no_at IS NOT NULL
-        AND NOT EXISTS (SELECT 1 FROM permission_state y WHERE y.organization_id = :org AND y.contact_point_id = n.contact_point_id AND y.channel = 'text' AND y.own_yes_at > n.no_at)`,
-      { contactPointId },
-    );
-    return rows.length > 0;
-  }
-
-  private async handOver(row: ConfirmationRow, organization: OrganizationRow, sentBefore: number): Promise<HandOver> {
-    const key = `confirm-${row.id}-${sentBefore}`;
-    if (row.channel === 'text') {
-      const body =
-        row.kind === 'address'
-          ? `${organization.name}: reply YES if we shall use this number for you. If not, do nothing.`
-          : `${organization.name}: reply YES to get the texts you asked for. Message and data rates may apply. HELP for help, STOP to leave.`;
-      return this.textOut.send({ from: organization.text_from, to: row.normal, body, key });
-    }
-    const db = this.database.read(programScope(row.organization_id));
-    const form = row.form_id ? await this.forms.definitionOf(db, row.form_id, row.version ?? 1) : undefined;
-    const language: Language = form?.language ?? 'en';
-    const p = PHRASES[language];
-    const link = `${this.config.PUBLIC_URL}/confirm/${this.tokens.make('confirm', row.id)}`;
-    const subject = row.kind === 'address' ? p.addressTitle : (row.request?.subject ?? form?.confirm.subject ?? p.confirmTitle);
-    const words =
-      row.kind === 'address'
-        ? phrase(p.addressBody, { organization: organization.name, address: row.shown })
-        : (row.request?.body ?? form?.confirm.words ?? '');
-    const what = [...new Set(row.asks.map((ask) => ask.words))];
-    return this.mailOut.send({
-      from: `"${organization.name.replace(/["\\\r\n]/g, '')}" <${organization.from_email}>`,
-      to: row.normal,
-      returnPath: organization.from_email,
-      messageId: `<${key}@${organization.list_domain}>`,
-      subject: sentBefore === 0 ? subject : `${subject} (2)`,
-      text: `${words}\n\n${what.map((one) => `- ${one}`).join('\n')}\n\n${link}\n\n${organization.name}, ${organization.postal_address}\n`,
-      html: `<!doctype html><html lang="${language}"><body style="font:16px/1.5 Arial,sans-serif;color:#17252B"><p>${escapeHtml(words)}</p><ul>${what.map((one) => `<li>${escapeHtml(one)}</li>`).join('')}</ul><p><a href="${link}" style="display:inline-block;padding:12px 18px;background:#17252B;color:#fff;border-radius:4px;text-decoration:none">${escapeHtml(p.confirmButton)}</a></p><p style="font-size:13px;color:#51626A">${escapeHtml(organization.name)}, ${escapeHtml(organization.postal_address)}</p></body></html>`,
-      headers: { 'Auto-Submitted': 'auto-generated' },
-    });
+  private async reminderAt(tx: Scoped, row: ConfirmationRow, place: Place, organization: OrganizationRow): Promise<Date> {
+    const at = Date.now() + REMIND_AFTER_DAYS * DAY_MS;
+    if (row.channel === 'email') return new Date(at);
+    const { hours } = rulesFor(await this.houseRules.rules(tx), place);
+    return new Date(nextDecentMoment(hours.text, zonesOf(place, organization.time_zone), at));
   }
 
   /** What a token stands for, without acting. */
@@ -158,9 +154,15 @@ export class ConfirmationsService {
       return { kind: 'unknown' };
     }
     if (row.state === 'confirmed') return { kind: 'again', row };
-    // Erased meanwhile, or superseded: there is nothing left to confirm.
-    if (row.kind === 'join' && row.asks.length === 0) return { kind: 'unknown' };
-    return { kind: row.expires_at.getTime() < Date.now() ? 'expired' : 'done', row };
+    // Erased meanwhile: there is nothing left to confirm.
+    if (row.asks.length === 0) return { kind: 'unknown' };
+    const db = this.database.read(programScope(row.organization_id));
+    return { kind: (await this.isOpen(db, row)) ? 'done' : 'expired', row };
+  }
+
+  /** Whoever says no after a request was made has answered it: an older request lifts nothing. */
+  private async isOpen(db: Scoped, row: ConfirmationRow): Promise<boolean> {
+    return row.expires_at.getTime() >= Date.now() && requestStands(row.asked_at.getTime(), await this.marksAbout(db, row));
   }
 
   /** The press of the button: a yes for each thing asked, from the address itself. Twice is once. */
@@ -171,6 +173,7 @@ export class ConfirmationsService {
       const row = await this.confirmations.find(tx, found.row.id, true);
       if (!row) return { kind: 'unknown' };
       if (row.state === 'confirmed') return { kind: 'again', row };
+      if (!(await this.isOpen(tx, row))) return { kind: 'expired', row };
       await this.fulfil(tx, row, { origin, by: 'Confirmed by the button in our mail' });
       return { kind: 'done', row };
     });
@@ -178,39 +181,89 @@ export class ConfirmationsService {
 
   /** An answer YES from the phone itself. Returns what was confirmed. */
   async confirmByText(tx: Scoped, contactPointId: number): Promise<ConfirmationRow[]> {
-    const open = await this.confirmations.openAt(tx, contactPointId);
-    for (const row of open) await this.fulfil(tx, row, { origin: null, by: 'Confirmed by answering YES' });
-    return open;
+    const confirmed: ConfirmationRow[] = [];
+    for (const row of await this.confirmations.openAt(tx, contactPointId)) {
+      if (!(await this.isOpen(tx, row))) continue;
+      await this.fulfil(tx, row, { origin: null, by: 'Confirmed by answering YES' });
+      confirmed.push(row);
+    }
+    return confirmed;
+  }
+
+  /** Whose mailbox a link "never ask me again" is about; null for one that is none of ours. */
+  async neverAskLook(token: string): Promise<ConfirmationRow | null> {
+    const read = this.tokens.read('never-ask', token);
+    return (read && (await this.confirmations.byToken(this.database, read.id))) || null;
+  }
+
+  async neverAsk(token: string): Promise<ConfirmationRow | null> {
+    const row = await this.neverAskLook(token);
+    if (row) await this.database.quietly(programScope(row.organization_id), (tx) => this.confirmations.neverAsk(tx, row));
+    return row;
   }
 
   private async fulfil(tx: Scoped, row: ConfirmationRow, how: { origin: string | null; by: string }): Promise<void> {
     const form = row.form_id ? await this.forms.find(tx, row.form_id) : undefined;
     const source = form ? `Form “${form.name}”, version ${row.version ?? 1}. ${how.by}` : how.by;
-    if (row.kind === 'address') await this.attach(tx, row);
-    for (const ask of row.asks)
-      await this.ledger.record(tx, {
-        contactPointId: row.contact_point_id,
-        supporterId: row.supporter_id,
-        channel: row.channel,
-        scope: ask.scope,
-        state: 'yes',
-        saidAt: new Date(),
-        byPerson: true,
-        how: row.kind === 'address' ? 'preferences' : 'form',
-        words: ask.words,
-        source,
-        origin: how.origin,
-      });
+    if (row.kind === 'address') await this.correctAddress(tx, row);
+    else
+      await this.ledger.recordAll(
+        tx,
+        row.asks.map((ask) => ({
+          contactPointId: row.contact_point_id,
+          supporterId: row.supporter_id,
+          channel: ask.channel ?? row.channel,
+          scope: ask.scope,
+          state: 'yes',
+          saidAt: new Date(),
+          byPerson: true,
+          how: form ? 'form' : 'preferences',
+          words: ask.words,
+          source,
+          origin: how.origin,
+        })),
+      );
+    await this.applyPending(tx, row);
     await this.confirmations.change(tx, row.id, { state: 'confirmed', confirmed_at: new Date(), due_at: null });
     if (row.form_id) await this.forms.count(tx, row.form_id, 'confirmed');
   }
 
-  /** The new address comes first from now on, in the place of the one it replaces. */
-  private async attach(tx: Scoped, row: ConfirmationRow): Promise<void> {
+  /** What the form said about somebody known counts now that they have shown that it was them. It fills blanks only. */
+  private async applyPending(tx: Scoped, row: ConfirmationRow): Promise<void> {
+    const { pending, supporter_id: id } = row;
+    if (!pending) return;
+    const { firstName = '', lastName = '', country = null, language = null } = pending;
+    if (firstName || lastName || country || language) await this.joining.fillBlanks(tx, id, { firstName, lastName, country, language });
+    const there = new Set((await this.fields.valuesOf(tx, [id])).map((value) => value.field_id));
+    for (const { fieldId, value } of pending.values ?? []) if (!there.has(fieldId)) await this.fields.set(tx, id, fieldId, value);
+    for (const tagId of pending.tagIds ?? []) await this.groups.put(tx, 'tag', id, tagId);
+    for (const listId of pending.listIds ?? []) await this.groups.put(tx, 'list', id, listId);
+    for (const { kind, normal, shown } of pending.addresses ?? [])
+      await this.supporters.addPoint(tx, id, { kind, normal, shown, doNotContact: false });
+    if (row.kind === 'join') await this.supporters.hangPoint(tx, id, row.contact_point_id);
+  }
+
+  /**
+   * The new address takes the place of the one it corrects, with what was agreed and refused there; links in mails to the
+   * old one act for it.
+   */
+  private async correctAddress(tx: Scoped, row: ConfirmationRow): Promise<void> {
     const kind = row.channel === 'email' ? 'email' : 'mobile';
-    const before = (await this.supporters.points(tx, [row.supporter_id])).find((point) => point.kind === kind);
-    await this.supporters.addPoint(tx, row.supporter_id, { kind, normal: row.normal, shown: row.shown, doNotContact: row.do_not_contact === 1 });
-    if (before && before.id !== row.contact_point_id) await this.supporters.replacePoint(tx, row.supporter_id, before.id, row.contact_point_id);
+    const points = await this.supporters.points(tx, [row.supporter_id]);
+    const before = points.find((point) => point.id === row.pending?.replaces) ?? points.find((point) => point.kind === kind);
+    const point = { kind, normal: row.normal, shown: row.shown, doNotContact: row.do_not_contact === 1 };
+    await this.supporters.addPoint(tx, row.supporter_id, point);
+    if (before && before.id !== row.contact_point_id) {
+      const change = { supporterId: row.supporter_id, from: before.id, to: row.contact_point_id };
+      const [entries, atOld, atNew] = [
+        await this.ledger.entriesOf(tx, row.supporter_id),
+        await this.cells.atAddress(tx, change.from),
+        await this.cells.atAddress(tx, change.to),
+      ];
+      await this.supporters.replacePoint(tx, row.supporter_id, change.from, change.to);
+      await this.ledger.recordAll(tx, carriedOver(entries, atOld, atNew, change));
+      await tx.insert('address_change', { supporter_id: row.supporter_id, from_point_id: change.from, to_point_id: change.to });
+    }
     await audit(tx, {
       act: 'contact',
       subject: 'supporter',

@@ -11,6 +11,7 @@ import { RateLimit } from '../platform/rate-limit';
 import { programScope } from '../platform/scope';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
+import type { ConfirmationRow } from './confirmations.repository';
 import { ConfirmationsService, type Confirmed } from './confirmations.service';
 import { FormsRepository, type FormRow } from './forms.repository';
 import { FormsService } from './forms.service';
@@ -108,6 +109,35 @@ export class JoinController {
   @Route('post', 'confirm/:token', { role: 'anyone', summary: 'Confirm', params: schema.tokenParams, ownProof: true })
   async confirm(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
     await this.confirmation(request, response, await this.confirmations.confirm(token, request.ip ?? ''), true);
+  }
+
+  @Route('get', 'never-ask/:token', { role: 'anyone', summary: 'The page to be asked no more by: shows a button', params: schema.tokenParams })
+  async neverAskPage(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    await this.neverAsked(request, response, await this.confirmations.neverAskLook(token), false);
+  }
+
+  @Route('post', 'never-ask/:token', {
+    role: 'anyone',
+    summary: 'Never ask this mailbox again (also the one-click POST of RFC 8058)',
+    params: schema.tokenParams,
+    ownProof: true,
+  })
+  @HttpCode(200)
+  async neverAsk(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    await this.neverAsked(request, response, await this.confirmations.neverAsk(token), true);
+  }
+
+  private async neverAsked(request: Request, response: Response, row: ConfirmationRow | null, acted: boolean): Promise<void> {
+    const language = languageOf(request, LANGUAGES, 'en');
+    const p = PHRASES[language];
+    if (!row) return this.say(response, 404, p.dead, p.deadBody, language);
+    if (acted) return this.say(response, 200, p.neverAsk, p.neverAskDone, language);
+    const button = `<form method="post"><button>${escapeHtml(p.neverAsk)}</button></form>`;
+    const body = `<h1>${escapeHtml(p.neverAsk)}</h1><p>${escapeHtml(p.neverAskBody)}</p>${button}`;
+    response
+      .set('cache-control', 'no-store')
+      .type('html')
+      .send(supporterPage(p.neverAsk, body, { language }));
   }
 
   private async confirmation(request: Request, response: Response, found: Confirmed, acted: boolean): Promise<void> {

@@ -1,18 +1,18 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { matchRow } from '@goodword/core/intake';
 import type { FormAnswer, FormAsk, Language } from '@goodword/core/forms';
-import { mustConfirm, rulesFor, type SendingChannel } from '@goodword/core/permission';
+import { mustConfirm } from '@goodword/core/permission';
 import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { LedgerRepository } from '../permission/ledger.repository';
-import { standingAt } from '../permission/standings';
+import { PersonCellsRepository } from '../permission/ledger/facts.repository';
+import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { programScope } from '../platform/scope';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersRepository } from '../supporters/supporters.repository';
-import { ConfirmationsRepository } from './confirmations.repository';
+import { ConfirmationsRepository, type Pending } from './confirmations.repository';
 import { FormsRepository, type FormRow } from './forms.repository';
 import { JoiningRepository } from './joining.repository';
 
@@ -28,6 +28,7 @@ export class JoinService {
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
   ) {}
@@ -41,89 +42,120 @@ export class JoinService {
   }
 
   /** As `join`, inside a transaction; a keyword comes from the phone itself, so there is nothing to confirm. */
-  async record(
+  async record(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around): Promise<void> {
+    await this.hold(tx, answer);
+    const found = await this.person(tx, form, answer, around);
+    const points = await this.points(tx, answer);
+    // Somebody new is what the form says. Somebody known stays as they are until they have shown that it was them.
+    const isProven = !found.known || around.how === 'keyword';
+    if (isProven) await this.apply(tx, form, answer, around, found);
+    const pending = isProven ? undefined : await this.pendingOf(tx, form, answer, around, found.supporterId);
+    await this.recordAsks(tx, form, answer, around, { ...found, points, pending });
+  }
+
+  private async recordAsks(
     tx: Scoped,
     form: FormRow,
     answer: FormAnswer,
-    around: { origin: string | null; language: Language | null; how: 'form' | 'keyword' },
+    around: Around,
+    about: { supporterId: number; points: Points; pending: Pending | undefined },
   ): Promise<void> {
-    await this.hold(tx, answer);
-    const { supporterId, known } = await this.person(tx, form, answer, around.language);
-    const points = await this.addresses(tx, supporterId, answer);
-    await this.values(tx, supporterId, answer, known);
-    for (const tagId of form.definition.tagIds) await this.groups.put(tx, 'tag', supporterId, tagId);
-    for (const listId of form.definition.listIds) await this.groups.put(tx, 'list', supporterId, listId);
-    const place = (await this.joining.person(tx, supporterId))!;
-    const rules = rulesFor(await this.houseRules.rules(tx), place);
+    const { supporterId, points } = about;
+    const person = await this.cells.one(tx, supporterId, await this.houseRules.rules(tx));
+    const rules = person.rules.now;
+    const toConfirm: (FormAsk & { at: Point })[] = [];
+    const entries: NewEntry[] = [];
     for (const channel of ['email', 'text', 'call'] as const) {
       const asks = answer.agreed.filter((ask) => ask.channel === channel);
-      const point = channel === 'email' ? points.email : points.mobile;
-      if (asks.length === 0 || point === undefined) continue;
-      const states = await this.ledger.statesOf(tx, [supporterId]);
-      const stand = (ask: FormAsk) => standingAt(states, { contactPointId: point, channel, scope: ask.scope }, Date.now(), rules).state;
-      const saidNo = asks.some((ask) => stand(ask) === 'no');
-      const open = asks.filter((ask) => stand(ask) !== 'yes');
-      const confirm = mustConfirm({ how: around.how, channel, states: asks.map(stand), formAsks: form.definition.confirm.email === 'always', rules });
-      for (const ask of asks)
-        await this.ledger.record(tx, {
-          contactPointId: point,
+      const at = channel === 'email' ? points.email : points.mobile;
+      if (asks.length === 0 || !at) continue;
+      const stand = (ask: FormAsk) => person.standingAt({ contactPointId: at.id, channel, scope: ask.scope }, Date.now()).state;
+      const states = asks.map(stand);
+      const formAsks = channel === 'email' && form.definition.confirm.email === 'always';
+      const confirm = mustConfirm({ how: around.how, channel, states, proven: false, formAsks, rules });
+      asks.forEach((ask, i) => {
+        const open = confirm && states[i] !== 'yes';
+        if (open) toConfirm.push({ ...ask, at });
+        entries.push({
+          contactPointId: at.id,
           supporterId,
           channel,
           scope: ask.scope,
-          state: confirm && open.includes(ask) ? 'asked' : 'yes',
+          state: open ? 'asked' : 'yes',
           saidAt: new Date(),
-          byPerson: true,
+          // What nothing is left to confirm of is no new word of theirs: anybody can have typed it.
+          byPerson: states[i] !== 'yes' || around.how === 'keyword',
           how: around.how,
           words: ask.words,
           source: `Form “${form.name}”, version ${form.version}`,
           origin: around.origin,
         });
-      // Nobody is asked by a call: after a no to calls, the question waits for a person who speaks to them.
-      if (confirm && channel !== 'call')
-        await this.ask(tx, form, supporterId, point, channel, open, { saidNo, withinDays: rules.confirm.withinDays });
+      });
     }
+    await this.ledger.recordAll(tx, entries);
+    await this.ask(tx, form, supporterId, toConfirm, { pending: about.pending, withinDays: rules.confirm.withinDays });
   }
 
+  /** One request to the mailbox and one to the phone, whatever they were asked. */
   private async ask(
     tx: Scoped,
     form: FormRow,
     supporterId: number,
-    contactPointId: number,
-    channel: SendingChannel,
-    asks: readonly FormAsk[],
-    rule: { saidNo: boolean; withinDays: number },
+    asks: readonly (FormAsk & { at: Point })[],
+    about: { pending: Pending | undefined; withinDays: number },
   ): Promise<void> {
-    await this.confirmations.add(tx, {
-      kind: 'join',
-      formId: form.id,
-      version: form.version,
-      supporterId,
-      contactPointId,
-      channel,
-      asks: asks.map(({ scope, words }) => ({ scope, words })),
-      expiresAt: new Date(Date.now() + rule.withinDays * 86_400_000),
-      saidNo: rule.saidNo,
-    });
+    const byPoint = new Map<number, (FormAsk & { at: Point })[]>();
+    for (const ask of asks) byPoint.set(ask.at.id, [...(byPoint.get(ask.at.id) ?? []), ask]);
+    for (const some of byPoint.values()) {
+      const { at } = some[0]!;
+      await this.confirmations.add(tx, {
+        kind: 'join',
+        formId: form.id,
+        version: form.version,
+        supporterId,
+        contactPointId: at.id,
+        normal: at.normal,
+        channel: some.some(({ channel }) => channel === 'text') ? 'text' : some[0]!.channel,
+        asks: some.map(({ scope, words, channel }) => ({ scope, words, channel })),
+        // Only the address that was theirs before shows who they are.
+        ...(about.pending && (await this.joining.hasPoint(tx, supporterId, at.id)) ? { pending: about.pending } : {}),
+        expiresAt: new Date(Date.now() + about.withinDays * 86_400_000),
+      });
+    }
   }
 
-  /** The same address and an agreeing name is the same person; another name is somebody who shares the address. */
-  private async person(tx: Scoped, form: FormRow, answer: FormAnswer, language: Language | null): Promise<{ supporterId: number; known: boolean }> {
+  /**
+   * The same address and an agreeing name is the same person; another name is somebody who shares the address. Only an
+   * address that something is agreed to for tells who they are: another one may be anybody's.
+   */
+  private async person(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around): Promise<{ supporterId: number; known: boolean }> {
+    const tells = (kind: 'email' | 'mobile') => answer.agreed.some(({ channel }) => (kind === 'email') === (channel === 'email'));
+    const [email, mobile] = [tells('email') ? answer.email : null, tells('mobile') ? answer.mobile : null];
     const candidates = [
-      ...(answer.email ? await this.joining.candidates(tx, { kind: 'email', normal: answer.email.normal }) : []),
-      ...(answer.mobile ? await this.joining.candidates(tx, { kind: 'mobile', normal: answer.mobile.normal }) : []),
+      ...(email ? await this.joining.candidates(tx, { kind: 'email', normal: email.normal }) : []),
+      ...(mobile ? await this.joining.candidates(tx, { kind: 'mobile', normal: mobile.normal }) : []),
     ];
     const match = matchRow(answer, candidates);
-    const about = {
-      firstName: answer.firstName,
-      lastName: answer.lastName,
-      country: answer.country ?? answer.mobile?.country?.slice(0, 2) ?? null,
-      language,
-    };
     // The email of one person with the mobile of another: the email decides, and the number is shared from now on.
     const id = match.kind === 'same' ? match.id : match.kind === 'look' && match.why === 'two-people' ? match.candidates[0]!.id : null;
-    if (id === null) return { supporterId: await this.joining.make(tx, { ...about, chapterId: form.definition.chapterId }), known: false };
+    if (id !== null) return { supporterId: id, known: true };
+    const made = { ...ownOf(answer, around.language), chapterId: form.definition.chapterId };
+    return { supporterId: await this.joining.make(tx, made), known: false };
+  }
+
+  private async apply(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around, found: { supporterId: number; known: boolean }): Promise<void> {
+    const id = found.supporterId;
+    if (found.known) await this.joining.fillBlanks(tx, id, ownOf(answer, around.language));
+    for (const { kind, normal, shown } of addressesOf(answer)) await this.supporters.addPoint(tx, id, { kind, normal, shown, doNotContact: false });
+    const there = new Set(found.known ? (await this.fields.valuesOf(tx, [id])).map((row) => row.field_id) : []);
+    for (const { fieldId, value } of answer.values) if (!there.has(fieldId)) await this.fields.set(tx, id, fieldId, value);
+    for (const tagId of form.definition.tagIds) await this.groups.put(tx, 'tag', id, tagId);
+    for (const listId of form.definition.listIds) await this.groups.put(tx, 'list', id, listId);
+  }
+
+  /** What is kept with the question until it is answered; names that differ are told in the history and change nothing. */
+  private async pendingOf(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around, id: number): Promise<Pending> {
     const before = await this.joining.person(tx, id);
-    await this.joining.fillBlanks(tx, id, about);
     const differing = [
       ['First name', before?.first_name, answer.firstName],
       ['Last name', before?.last_name, answer.lastName],
@@ -137,7 +169,18 @@ export class JoinService {
         before: old,
         after: now,
       });
-    return { supporterId: id, known: true };
+    const own = ownOf(answer, around.language);
+    const theirs = new Set((await this.supporters.points(tx, [id])).map((point) => `${point.kind}:${point.normal}`));
+    return {
+      ...own,
+      // Only blanks are filled.
+      firstName: before?.first_name ? '' : own.firstName,
+      lastName: before?.last_name ? '' : own.lastName,
+      values: answer.values,
+      tagIds: form.definition.tagIds,
+      listIds: form.definition.listIds,
+      addresses: addressesOf(answer).filter(({ kind, normal }) => !theirs.has(`${kind}:${normal}`)),
+    };
   }
 
   /**
@@ -145,26 +188,42 @@ export class JoinService {
    * moment (a button pressed twice) waits here, and then finds the person that the first has made.
    */
   private async hold(tx: Scoped, answer: FormAnswer): Promise<void> {
-    for (const kind of ['email', 'mobile'] as const) {
-      const address = answer[kind];
-      if (!address) continue;
-      const doNotContact = await this.doNotContact.isClosed(tx, kind, address.normal);
-      await this.supporters.ensurePoint(tx, { kind, normal: address.normal, shown: address.shown, doNotContact });
+    for (const { kind, normal, shown } of addressesOf(answer)) {
+      const doNotContact = await this.doNotContact.isClosed(tx, kind, normal);
+      await this.supporters.ensurePoint(tx, { kind, normal, shown, doNotContact });
     }
   }
 
-  private async addresses(tx: Scoped, supporterId: number, answer: FormAnswer): Promise<{ email?: number; mobile?: number }> {
-    const out: { email?: number; mobile?: number } = {};
-    for (const kind of ['email', 'mobile'] as const) {
-      const address = answer[kind];
-      if (address)
-        out[kind] = await this.supporters.addPoint(tx, supporterId, { kind, normal: address.normal, shown: address.shown, doNotContact: false });
-    }
+  private async points(tx: Scoped, answer: FormAnswer): Promise<Points> {
+    const out: Points = {};
+    for (const { kind, normal, shown } of addressesOf(answer))
+      out[kind] = { id: await this.supporters.ensurePoint(tx, { kind, normal, shown, doNotContact: false }), normal };
     return out;
   }
+}
 
-  private async values(tx: Scoped, supporterId: number, answer: FormAnswer, known: boolean): Promise<void> {
-    const there = new Set(known ? (await this.fields.valuesOf(tx, [supporterId])).map((row) => row.field_id) : []);
-    for (const { fieldId, value } of answer.values) if (!there.has(fieldId)) await this.fields.set(tx, supporterId, fieldId, value);
-  }
+/** How somebody came to join, and from where. */
+interface Around {
+  origin: string | null;
+  language: Language | null;
+  how: 'form' | 'keyword';
+}
+
+interface Point {
+  id: number;
+  normal: string;
+}
+
+type Points = Partial<Record<'email' | 'mobile', Point>>;
+
+function addressesOf(answer: FormAnswer): { kind: 'email' | 'mobile'; normal: string; shown: string }[] {
+  return (['email', 'mobile'] as const).flatMap((kind) => {
+    const address = answer[kind];
+    return address ? [{ kind, normal: address.normal, shown: address.shown }] : [];
+  });
+}
+
+function ownOf(answer: FormAnswer, language: Language | null) {
+  const country = answer.country ?? answer.mobile?.country?.slice(0, 2) ?? null;
+  return { firstName: answer.firstName, lastName: answer.lastName, country, language };
 }

@@ -29,6 +29,14 @@ export class JoiningRepository {
     return id;
   }
 
+  async hasPoint(tx: Scoped, supporterId: number, contactPointId: number): Promise<boolean> {
+    const rows = await tx.sql(
+      'SELECT 1 FROM supporter_contact WHERE organization_id = :org AND supporter_id = :supporterId AND contact_point_id = :contactPointId',
+      { supporterId, contactPointId },
+    );
+    return rows.length > 0;
+  }
+
   async person(
     tx: Scoped,
     id: number,
@@ -47,6 +55,7 @@ export class JoiningRepository {
     person: { firstName: string; lastName: string; country: string | null; language: string | null },
   ): Promise<void> {
     tx.changed('people', 0, [id]);
+    // A place that was not known is learned; it is no move.
     await tx.execute(
       `UPDATE supporter SET first_name = IF(first_name = '', :firstName, first_name), last_name = IF(last_name = '', :lastName, last_name),
         country = COALESCE(country, :country), language = COALESCE(language, :language) WHERE organization_id = :org AND id = :id`,

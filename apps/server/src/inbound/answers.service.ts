@@ -4,7 +4,7 @@ import { simpleParser, type ParsedMail } from 'mailparser';
 import { isStopMail, ownWords, plainlySaysStop } from '@goodword/core/text';
 import { TagDeedsService } from '../messages/tag-deeds.service';
 import { DoNotContactService } from '../permission/do-not-contact.service';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { programScope } from '../platform/scope';
@@ -35,7 +35,7 @@ export class AnswersService {
     @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
     @Inject(CONFIG) config: Config,
   ) {
-    this.tokens = new Tokens(config.SECRET);
+    this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
 
   /** `leave-TOKEN@…`, `answer-TOKEN@…`, with a token of ours; and `complaints@…`, whose report carries one. */
@@ -44,9 +44,12 @@ export class AnswersService {
   }
 
   private read(address: string): { kind: 'leave' | 'answer'; deliveryId: number } | null {
-    const found = /^(leave|answer)-([a-z2-7]+)@/i.exec(address);
-    const token = found ? this.tokens.read('leave', found[2]!) : null;
-    return token ? { kind: found![1]!.toLowerCase() as 'leave' | 'answer', deliveryId: token.id } : null;
+    // The case of an address may be lost on its way; a token has one.
+    const found = /^(leave|answer)-([a-z2-7]+)@/.exec(address.toLowerCase());
+    if (!found) return null;
+    const kind = found[1] as 'leave' | 'answer';
+    const read = this.tokens.read(kind === 'leave' ? 'leave-by-mail' : 'answer', found[2]!) ?? this.tokens.read('leave', found[2]!);
+    return read ? { kind, deliveryId: read.id } : null;
   }
 
   async receive(address: string, raw: Buffer): Promise<void> {
@@ -112,6 +115,7 @@ export class AnswersService {
       how,
       words: words.slice(0, 500),
       source: `From “${delivery.messageName}”`,
+      deliveryId: delivery.id,
     });
   }
 

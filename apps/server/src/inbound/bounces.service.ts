@@ -37,12 +37,12 @@ export class BouncesService {
     @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
     @Inject(CONFIG) config: Config,
   ) {
-    this.tokens = new Tokens(config.SECRET);
+    this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
 
   /** The delivery behind a return path such as `b-TOKEN@…`; null for any other address. */
   deliveryIdOf(address: string): number | null {
-    const token = /^b-([a-z2-7]+)@/i.exec(address)?.[1];
+    const token = /^b-([a-z2-7]+)@/i.exec(address)?.[1]?.toLowerCase();
     return token ? (this.tokens.read('bounce', token)?.id ?? null) : null;
   }
 

@@ -3,6 +3,7 @@ import { FormsModule } from '../forms/forms.module';
 import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
 import { SendingModule } from '../sending/sending.module';
+import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { TodayModule } from '../today/today.module';
 import { WaysOutModule } from '../waysout/waysout.module';
@@ -15,7 +16,7 @@ import { TextsController } from './texts.controller';
 import { TextsService } from './texts.service';
 
 @Module({
-  imports: [MessagesModule, PermissionModule, SendingModule, WaysOutModule, FormsModule, TodayModule, TeamModule],
+  imports: [MessagesModule, PermissionModule, SendingModule, SupportersModule, WaysOutModule, FormsModule, TodayModule, TeamModule],
   controllers: [TextsController, TextAnswersController],
   providers: [TextsService, AnswersService, BouncesService, InboundRepository, MailInService],
 })

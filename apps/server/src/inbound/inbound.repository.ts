@@ -1,6 +1,5 @@
 import { Injectable } from '@nestjs/common';
 import type { TextAnswers } from '@goodword/core/contract';
-import type { Scope as PermissionScope } from '@goodword/core/permission';
 import { Database, isDuplicate, type Scoped } from '../platform/database';
 
 export interface NumberOwner {
@@ -53,14 +52,6 @@ export class InboundRepository {
     return row && { id: row.id, messageId: row.message_id, supporterId: row.supporter_id };
   }
 
-  async ownerOf(db: Scoped, contactPointId: number): Promise<number | null> {
-    const [row] = await db.sql<{ supporter_id: number }>(
-      'SELECT supporter_id FROM supporter_contact WHERE organization_id = :org AND contact_point_id = :contactPointId ORDER BY supporter_id LIMIT 1',
-      { contactPointId },
-    );
-    return row?.supporter_id ?? null;
-  }
-
   /** Keeps an incoming text once; false when the gateway has repeated itself. */
   async keepReply(
     tx: Scoped,
@@ -105,23 +96,6 @@ export class InboundRepository {
   /** What an incoming text turned out to be; it needs no answer by a person then. */
   async settleReply(tx: Scoped, key: string, keyword: string): Promise<void> {
     await tx.execute('UPDATE reply SET keyword = :keyword WHERE organization_id = :org AND provider_key = :key', { key, keyword });
-  }
-
-  async standsAtNo(db: Scoped, contactPointId: number): Promise<boolean> {
-    const rows = await db.sql(
-      `SELECT 1 FROM permission_state n WHERE n.organization_id = :org AND n.contact_point_id = :contactPointId AND n.supporter_id = 0 AND n.channel = 'text' AND n.scope = 'all' AND n.no_at IS NOT NULL
-        AND NOT EXISTS (SELECT 1 FROM permission_state y WHERE y.organization_id = :org AND y.contact_point_id = n.contact_point_id AND y.channel = 'text' AND y.own_yes_at > n.no_at)`,
-      { contactPointId },
-    );
-    return rows.length > 0;
-  }
-
-  /** Scopes of texts that each person at the number had agreed to before: what START opens again. */
-  async agreedBefore(db: Scoped, contactPointId: number): Promise<{ supporter_id: number; scope: PermissionScope }[]> {
-    return db.sql(
-      "SELECT supporter_id, scope FROM permission_state WHERE organization_id = :org AND contact_point_id = :contactPointId AND supporter_id > 0 AND channel = 'text' AND yes_at IS NOT NULL",
-      { contactPointId },
-    );
   }
 
   async setState(tx: Scoped, deliveryId: number, state: 'delivered' | 'bounced' | 'failed', detail: string): Promise<boolean> {

@@ -6,15 +6,32 @@ import { ConfirmationsService } from '../forms/confirmations.service';
 import { FormsRepository, type FormRow } from '../forms/forms.repository';
 import { JoinService } from '../forms/join.service';
 import { TagDeedsService } from '../messages/tag-deeds.service';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { marksFor, standingNo } from '@goodword/core/permission';
+import { PersonCellsRepository } from '../permission/ledger/facts.repository';
+import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
+import { SupportersRepository } from '../supporters/supporters.repository';
 import { Database, type Scoped } from '../platform/database';
 import { programScope } from '../platform/scope';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
 import { WaysOutRepository } from '../waysout/waysout.repository';
 import { OutboxRepository } from '../sending/outbox.repository';
 import { answersOf, type Answers } from './answers';
-import { InboundRepository } from './inbound.repository';
+import { InboundRepository, type LastDelivery } from './inbound.repository';
 import { TasksRepository } from '../today/tasks.repository';
+
+/** A text that was read, and whose number it came from. */
+interface About {
+  point: number;
+  owners: readonly number[];
+  last: LastDelivery | undefined;
+  words: string;
+  answers: Answers;
+}
+
+function entryOf({ point, words }: About): Omit<NewEntry, 'supporterId' | 'state'> {
+  const said = { channel: 'text', scope: 'all', saidAt: new Date(), byPerson: true, how: 'keyword', words, source: 'Texted to us' } as const;
+  return { ...said, contactPointId: point };
+}
 
 const ANSWER_WITHIN_MS = 5 * 60_000;
 
@@ -27,6 +44,8 @@ export class TextsService {
     @Inject(Database) private readonly database: Database,
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
     @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
@@ -51,7 +70,8 @@ export class TextsService {
     const keyword = readKeyword(text.text);
     const point = await this.inbound.point(tx, 'mobile', text.from);
     const last = await this.inbound.lastDelivery(tx, point);
-    const supporterId = last?.supporterId ?? (await this.inbound.ownerOf(tx, point));
+    const owners = await this.supporters.ownersOf(tx, point);
+    const supporterId = last?.supporterId ?? owners[0] ?? null;
     const fresh = await this.inbound.keepReply(tx, {
       key: text.id,
       channel: 'text',
@@ -72,7 +92,7 @@ export class TextsService {
       await this.waysOut.event(tx, last, 'replied', text.text);
       await this.tagDeeds.done(tx, last, 'replied');
     }
-    return this.obey(tx, keyword, { point, supporterId, last, words: text.text, answers });
+    return this.obey(tx, keyword, { point, owners, last, words: text.text, answers });
   }
 
   /** A word that joins, or a YES to an open question. Returns the one answer, or null where the text is neither. */
@@ -104,46 +124,45 @@ export class TextsService {
     await this.tasks.add(tx, { kind: 'stop', contactPointId: point, supporterId, replyKey: text.id, words: text.text });
   }
 
-  private async obey(
-    tx: Scoped,
-    keyword: Keyword,
-    about: {
-      point: number;
-      supporterId: number | null;
-      last: Awaited<ReturnType<InboundRepository['lastDelivery']>>;
-      words: string;
-      answers: Answers;
-    },
-  ): Promise<string | null> {
-    const entry = {
-      contactPointId: about.point,
-      channel: 'text' as const,
-      saidAt: new Date(),
-      byPerson: true,
-      how: 'keyword' as const,
-      words: about.words,
-      source: 'Texted to us',
-    };
+  private async obey(tx: Scoped, keyword: Keyword, about: About): Promise<string | null> {
     switch (keyword) {
-      case 'stop': {
-        // Asked before the entry: whoever has stopped already is not answered a second time.
-        const already = await this.inbound.standsAtNo(tx, about.point);
-        await this.ledger.record(tx, { ...entry, supporterId: about.supporterId, scope: 'all', state: 'no' });
-        if (about.last && (await this.waysOut.mark(tx, about.last.id, 'left_it')))
-          await this.waysOut.event(tx, about.last, 'left', `Texted ${about.words.slice(0, 40)}`);
-        return already ? null : about.answers.stop;
-      }
-      case 'start': {
-        if (!(await this.inbound.standsAtNo(tx, about.point))) return null;
-        const before = await this.inbound.agreedBefore(tx, about.point);
-        for (const { supporter_id, scope } of before) await this.ledger.record(tx, { ...entry, supporterId: supporter_id, scope, state: 'yes' });
-        return before.length > 0 ? about.answers.start : null;
-      }
+      case 'stop':
+        return this.stop(tx, about);
+      case 'start':
+        return this.start(tx, about);
       case 'help':
         return about.answers.help;
       case 'none':
         return null;
     }
+  }
+
+  /** Closes the number, and everybody whose it is wherever they can be texted: nobody knows who of several said it. */
+  private async stop(tx: Scoped, about: About): Promise<string | null> {
+    const already = await this.isStopped(tx, about.point);
+    const people = about.owners.length > 0 ? about.owners : [null];
+    await this.ledger.recordAll(
+      tx,
+      people.map((supporterId) => ({ ...entryOf(about), supporterId, state: 'no' })),
+    );
+    if (about.last && (await this.waysOut.mark(tx, about.last.id, 'left_it')))
+      await this.waysOut.event(tx, about.last, 'left', `Texted ${about.words.slice(0, 40)}`);
+    // Whoever has stopped already is not answered a second time.
+    return already ? null : about.answers.stop;
+  }
+
+  /** Opens again what STOP closed at this number and nothing else; a question of what was meant is answered by it. */
+  private async start(tx: Scoped, about: About): Promise<string | null> {
+    const [stopped, asked] = [await this.isStopped(tx, about.point), await this.tasks.answerByStart(tx, about.point)];
+    if (asked) await this.supporters.release(tx, about.point);
+    if (!stopped) return asked ? about.answers.start : null;
+    await this.ledger.record(tx, { ...entryOf(about), supporterId: null, state: 'start' });
+    return about.answers.start;
+  }
+
+  private async isStopped(tx: Scoped, point: number): Promise<boolean> {
+    const cells = await this.cells.atAddress(tx, point);
+    return standingNo(marksFor(cells, { contactPointId: point, supporterId: 0, channel: 'text', scope: 'all' })) !== undefined;
   }
 
   /**

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { BatchState, BatchWill, IntakeDraft, RowsOnly, RowVerdict } from '@goodword/core/contract';
-import type { BatchKind, CleanRow, FileReading, Found, Guess, IntakePlan, LookKind, Scored } from '@goodword/core/intake';
+import type { BatchKind, CleanRow, FileReading, Found, Guess, IntakePlan, LookKind, RowPlace, Scored } from '@goodword/core/intake';
 import type { FieldValue } from '@goodword/core/fields';
 import type { Bound, Scoped } from '../platform/database';
 import type { ValueRow } from '../supporters/fields.repository';
@@ -54,6 +54,7 @@ export interface StagedRow {
   /** Of a file of gifts: not here, so brought in as never asked or left. */
   stranger: boolean;
   clean: CleanRow | null;
+  place: RowPlace | null;
   /** By field id, or by minus (column + 1) for a field that is yet to be made. */
   values: { fieldId: number; value: FieldValue }[];
 }
@@ -372,10 +373,6 @@ const COMES = "verdict IN ('new', 'shares', 'update', 'same', 'gift')";
 /** Whether an address of the row is here, and something is so about it. */
 const at = (what: string) =>
   `${COMES} AND EXISTS (SELECT 1 FROM contact_point cp WHERE cp.organization_id = :org AND ((cp.kind = 'email' AND cp.normal = batch_row.email) OR (cp.kind = 'mobile' AND cp.normal = batch_row.mobile)) AND ${what})`;
-const stands = (what: string) =>
-  at(
-    `EXISTS (SELECT 1 FROM permission_state ps WHERE ps.organization_id = :org AND ps.contact_point_id = cp.id AND ps.channel IN ('email', 'text') AND ${what})`,
-  );
 
 const ONLY: Record<RowsOnly, string> = {
   faults: "reason <> '' AND verdict IN (:coming)",
@@ -386,10 +383,10 @@ const ONLY: Record<RowsOnly, string> = {
   refusing: `${COMES} AND (email_says = 0 OR text_says = 0)`,
   groups: "verdict IN ('new', 'shares', 'update')",
   changes: "verdict = 'update'",
-  saidNo: stands('ps.supporter_id = 0 AND ps.no_at IS NOT NULL'),
+  saidNo: `${COMES} AND (stands & 1) <> 0`,
   doNotContact: at('cp.do_not_contact = 1'),
   onHold: at('cp.on_hold = 1'),
-  alreadyYes: stands('batch_row.supporter_id > 0 AND ps.supporter_id = batch_row.supporter_id AND ps.yes_at IS NOT NULL'),
+  alreadyYes: `${COMES} AND (stands & 2) <> 0`,
 };
 
 const VERDICT_OF = { merge: 'update', new: 'shares', skip: 'skipped' } as const;

@@ -1,10 +1,9 @@
-import { Injectable } from '@nestjs/common';
-import type { ChannelPermission, ConfirmRequest, IntakePlan } from '@goodword/core/intake';
+import { Inject, Injectable } from '@nestjs/common';
+import type { IntakePlan } from '@goodword/core/intake';
 import type { HouseRules } from '@goodword/core/permission';
-import { LedgerRepository } from '../permission/ledger.repository';
-import { confirmDaysSql } from '../permission/place.sql';
 import type { Bound, Scoped } from '../platform/database';
 import type { BatchRow, Resolved } from './batches.repository';
+import { RowPermissionRepository } from './row-permission.repository';
 
 /** Rows `from` to `to`, both included, of one batch. */
 export interface Slice extends Record<string, Bound> {
@@ -32,44 +31,20 @@ export const OWN_COLUMNS = [
   ['last_name', -2],
   ['external_id', -3],
   ['postcode', -4],
+  ['country', -5],
+  ['region', -6],
 ] as const;
 
-/** Which columns a plan's evidence comes from. */
-export interface Dated {
-  signedOn: boolean;
-  signedWords: boolean;
-}
-
 /** What the staged rows of a batch hold, so that statements over what is not there are left out. */
-export interface Holds extends Dated {
+export interface Holds {
   /** Kinds of what stands beside the rows, and the addresses of the rows themselves. */
   more: ReadonlySet<string>;
   own: ReadonlySet<AddressKind>;
   values: boolean;
   updates: boolean;
-  /** Channels of which some row says no. */
-  refused: ReadonlySet<'email' | 'text'>;
 }
 
 type AddressKind = 'email' | 'mobile';
-/** What a batch can write into the ledger; each makes the mark of its name. */
-type Entered = 'yes' | 'no' | 'asked';
-
-export function datedOf(plan: IntakePlan): Dated {
-  const targets = new Set([...plan.columns, ...plan.constants.map(({ choice }) => choice)].map((choice) => choice.to));
-  return { signedOn: targets.has('signedOn'), signedWords: targets.has('signedWords') };
-}
-
-/** The moment and the words of a channel's yes, as SQL over a staged row `r`: from columns where there are, else for all. */
-export function saidSql(holds: Dated, channel: 'email' | 'text'): { at: string; words: string; joins: string } {
-  const signed = holds.signedOn ? "LEFT JOIN batch_more sg ON sg.batch_id = r.batch_id AND sg.row_no = r.row_no AND sg.kind = 'signed'" : '';
-  const worded = holds.signedWords ? "LEFT JOIN batch_more sw ON sw.batch_id = r.batch_id AND sw.row_no = r.row_no AND sw.kind = 'words'" : '';
-  return {
-    at: holds.signedOn ? `LEAST(COALESCE(TIMESTAMP(sg.value, '12:00:00'), :${channel}At), UTC_TIMESTAMP(3))` : `:${channel}At`,
-    words: holds.signedWords ? `COALESCE(CONCAT(sw.value, :${channel}Vouched), :${channel}Words)` : `:${channel}Words`,
-    joins: `${signed} ${worded}`,
-  };
-}
 
 /**
  * Brings staged rows in, a slice in one transaction and every step one statement over the slice. Each step could be run
@@ -78,14 +53,14 @@ export function saidSql(holds: Dated, channel: 'email' | 'text'): { at: string; 
  */
 @Injectable()
 export class BringInRepository {
-  constructor(private readonly ledger: LedgerRepository) {}
+  constructor(@Inject(RowPermissionRepository) private readonly permission: RowPermissionRepository) {}
 
   /** What the staged rows hold; asked once for a batch. */
-  async holds(db: Scoped, batchId: number, plan: IntakePlan): Promise<Holds> {
+  async holds(db: Scoped, batchId: number): Promise<Holds> {
     const of = { batchId };
     const more = await db.sql<{ kind: string }>('SELECT DISTINCT kind FROM batch_more WHERE organization_id = :org AND batch_id = :batchId', of);
-    const [row] = await db.sql<Record<'email' | 'mobile' | 'noEmail' | 'noText' | 'updates' | 'vals', number | null>>(
-      `SELECT MAX(r.email IS NOT NULL) AS email, MAX(r.mobile IS NOT NULL) AS mobile, MAX(r.email_says <=> 0) AS noEmail, MAX(r.text_says <=> 0) AS noText, MAX(r.verdict = 'update') AS updates,
+    const [row] = await db.sql<Record<'email' | 'mobile' | 'updates' | 'vals', number | null>>(
+      `SELECT MAX(r.email IS NOT NULL) AS email, MAX(r.mobile IS NOT NULL) AS mobile, MAX(r.verdict = 'update') AS updates,
           EXISTS (SELECT 1 FROM batch_value v WHERE v.organization_id = :org AND v.batch_id = :batchId) AS vals
         FROM batch_row r WHERE r.organization_id = :org AND r.batch_id = :batchId`,
       of,
@@ -93,10 +68,8 @@ export class BringInRepository {
     const those = <K extends string>(some: Record<K, number | null | undefined>): Set<K> =>
       new Set((Object.keys(some) as K[]).filter((key) => Number(some[key]) === 1));
     return {
-      ...datedOf(plan),
       more: new Set(more.map(({ kind }) => kind)),
       own: those({ email: row?.email, mobile: row?.mobile }),
-      refused: those({ email: row?.noEmail, text: row?.noText }),
       values: Number(row?.vals) === 1,
       updates: Number(row?.updates) === 1,
     };
@@ -128,11 +101,7 @@ export class BringInRepository {
     }
     await this.groups(tx, slice, resolved, holds);
     if (plan.roster) await this.roster(tx, slice, plan.roster);
-    if (plan.what !== 'people') return;
-    const made = new Set<Entered>();
-    await this.permission(tx, slice, 'email', plan, batch, holds, within.rules, made);
-    await this.permission(tx, slice, 'text', plan, batch, holds, within.rules, made);
-    await this.ledger.fold(tx, 'batch_id = :batchId AND batch_row BETWEEN :from AND :to', slice, made);
+    if (plan.what === 'people') await this.permission.write(tx, batch, plan, within, { rules: within.rules, now: Date.now() });
   }
 
   /** Whom these rows are about. */
@@ -157,8 +126,8 @@ export class BringInRepository {
 
   private async makePeople(tx: Scoped, slice: Slice, chapterId: number): Promise<void> {
     await tx.execute(
-      `INSERT IGNORE INTO supporter (organization_id, chapter_id, first_name, last_name, country, external_id, postcode, batch_id, batch_row)
-        SELECT :org, :chapterId, r.first_name, r.last_name, r.country, r.external_id, r.postcode, r.batch_id, r.row_no FROM batch_row r WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`,
+      `INSERT IGNORE INTO supporter (organization_id, chapter_id, first_name, last_name, country, region, external_id, postcode, batch_id, batch_row)
+        SELECT :org, :chapterId, r.first_name, r.last_name, r.country, r.region, r.external_id, r.postcode, r.batch_id, r.row_no FROM batch_row r WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`,
       { ...slice, chapterId },
     );
     await tx.execute(
@@ -175,6 +144,7 @@ export class BringInRepository {
   private async updateOwn(tx: Scoped, slice: Slice): Promise<void> {
     const [some] = await tx.sql<{ n: number }>(`SELECT EXISTS (SELECT 1 FROM batch_row r WHERE ${ROWS} AND r.verdict = 'update') AS n`, slice);
     if (some?.n !== 1) return;
+    await this.settlePlaces(tx, slice);
     for (const [column, key] of OWN_COLUMNS) {
       const last = `(SELECT r.supporter_id, MAX(r.row_no) AS row_no FROM batch_row r WHERE ${ROWS} AND r.verdict = 'update' AND COALESCE(r.${column}, '') <> '' GROUP BY r.supporter_id) l`;
       const differs = `${last} JOIN batch_row r ON r.batch_id = :batchId AND r.row_no = l.row_no JOIN supporter s ON s.id = l.supporter_id AND NOT (BINARY s.${column} <=> BINARY r.${column})`;
@@ -186,6 +156,26 @@ export class BringInRepository {
       if (kept === 0 && !(await this.differsStill(tx, slice, differs))) continue;
       await tx.execute(`UPDATE ${differs} SET s.${column} = r.${column}, s.updated_at = UTC_TIMESTAMP(3) WHERE s.organization_id = :org`, slice);
     }
+  }
+
+  /**
+   * A place that only a telephone number tells fills what is not known. One that the row says itself replaces, and where
+   * the person was before is kept: what began there needs the rule of that place too.
+   */
+  private async settlePlaces(tx: Scoped, slice: Slice): Promise<void> {
+    const known = `batch_row r JOIN supporter s ON s.organization_id = :org AND s.id = r.supporter_id AND s.country IS NOT NULL`;
+    await tx.execute(`UPDATE ${known} SET r.country = NULL, r.region = NULL WHERE ${ROWS} AND r.verdict = 'update' AND r.place_said = 0`, slice);
+    await tx.execute(
+      `INSERT INTO place_before (organization_id, supporter_id, country, region)
+        SELECT DISTINCT :org, s.id, s.country, s.region FROM ${known} WHERE ${ROWS} AND r.verdict = 'update' AND r.place_said = 1
+          AND (s.country <> r.country OR (s.region IS NOT NULL AND NOT (s.region <=> r.region)))`,
+      slice,
+    );
+    // Of another country, the region of before is none of its.
+    await tx.execute(
+      `UPDATE ${known} SET s.region = NULL WHERE ${ROWS} AND r.verdict = 'update' AND r.place_said = 1 AND s.country <> r.country AND r.region IS NULL`,
+      slice,
+    );
   }
 
   /** A person whose value before is kept from an earlier row may still have to be changed by a later one. */
@@ -289,90 +279,4 @@ export class BringInRepository {
       bindings,
     );
   }
-
-  /**
-   * Entries of one channel: the yes that the plan vouches for, and every no that a consent column says. People who are to
-   * confirm stand as asked, unless they said yes or no before, or signed too long ago to be asked. What was written is told
-   * in `made`.
-   */
-  private async permission(
-    tx: Scoped,
-    slice: Slice,
-    channel: 'email' | 'text',
-    plan: IntakePlan,
-    batch: BatchRow,
-    holds: Holds,
-    rules: HouseRules,
-    made: Set<Entered>,
-  ): Promise<void> {
-    const said = plan.permission[channel];
-    const { at, words, joins } = saidSql(holds, channel);
-    const says = `r.${channel}_says`;
-    const facts = entryFacts(said, channel, batch.created_at);
-    const kind = channel === 'email' ? 'email' : 'mobile';
-    const ways = (['own', 'more'] as const).filter((way) => (way === 'own' ? holds.own.has(kind) : holds.more.has(kind)));
-    const asking = channel === 'email' && plan.confirm !== null;
-    const ask = asking ? toAskSql(at, rules) : '';
-    const insertAt = async (way: 'own' | 'more', state: Entered, scope: string, when: string, how: string) => {
-      const [moment, text] = state === 'no' ? [`:${channel}At`, NO_WORDS] : [at, words];
-      // Somebody whom this very row makes has no entry yet; for the others it is looked whether the same is there.
-      const there = `EXISTS (SELECT 1 FROM permission_entry o WHERE o.organization_id = :org AND o.contact_point_id = cp.id AND o.supporter_id <=> r.supporter_id
-            AND o.channel = :channel AND o.scope = :scope AND o.state = :state AND o.how = :how AND o.said_at = ${moment} AND o.words = ${text} AND o.taken_back_at IS NULL)`;
-      const rows = await tx.execute(
-        `INSERT INTO permission_entry (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at, by_person, how, words, source, batch_id, batch_row, recorded_by)
-          SELECT STRAIGHT_JOIN :org, cp.id, r.supporter_id, :channel, :scope, :state, ${moment}, 0, :how, ${text}, CONCAT(:source, ', row ', r.row_no), r.batch_id, r.row_no, :recordedBy
-          FROM batch_row r ${asking ? 'JOIN supporter s ON s.id = r.supporter_id' : ''} ${pointsSql(channel, way)} ${joins}
-          WHERE ${COMES} AND ${when} AND ((r.verdict IN ('new', 'shares') AND r.same_as_row IS NULL) OR NOT ${there})`,
-        { ...slice, channel, scope, state, source: batch.file_name, how, recordedBy: batch.created_by, ...facts },
-      );
-      if (rows > 0) made.add(state);
-    };
-    const insert = async (...what: [state: Entered, scope: string, when: string, how: string]) => {
-      for (const way of ways) await insertAt(way, ...what);
-    };
-    if (holds.refused.has(channel)) await insert('no', 'all', `${says} = 0`, 'file');
-    if (said.said === 'nothing') return;
-    const when = said.from === 'column' ? `${says} = 1` : `COALESCE(${says}, 1) = 1`;
-    for (const scope of said.scopes) {
-      if (asking) await insert('asked', scope, `${when} AND (${ask})`, said.how);
-      await insert('yes', scope, asking ? `${when} AND NOT (${ask})` : when, said.how);
-    }
-    if (asking) await this.askToConfirm(tx, slice, said.scopes, said.words, plan.confirm!);
-  }
-
-  /** One request for each who stands as asked by this batch. */
-  private async askToConfirm(tx: Scoped, slice: Slice, scopes: readonly string[], words: string, request: ConfirmRequest): Promise<void> {
-    await tx.execute(
-      `INSERT INTO confirmation (organization_id, kind, batch_id, supporter_id, contact_point_id, channel, asks, request, due_at, expires_at)
-        SELECT DISTINCT :org, 'join', e.batch_id, e.supporter_id, e.contact_point_id, 'email', :asks, :request, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3) + INTERVAL 30 DAY
-        FROM permission_entry e WHERE e.organization_id = :org AND e.batch_id = :batchId AND e.batch_row BETWEEN :from AND :to AND e.state = 'asked'
-        AND NOT EXISTS (SELECT 1 FROM confirmation c WHERE c.organization_id = :org AND c.contact_point_id = e.contact_point_id AND c.supporter_id = e.supporter_id AND c.batch_id = e.batch_id)`,
-      { ...slice, asks: JSON.stringify(scopes.map((scope) => ({ scope, words }))), request: JSON.stringify(request) },
-    );
-  }
-}
-
-/** The moment and words of a channel's entries, bound under names of the channel. */
-export function entryFacts(said: ChannelPermission, channel: 'email' | 'text', otherwise: Date): Record<string, Bound> {
-  const [on, voucher, words] = said.said === 'yes' ? [Date.parse(`${said.on}T12:00:00Z`), said.voucher, said.words] : [otherwise.getTime(), '', ''];
-  const vouched = ` (vouched for by ${voucher})`;
-  return { [`${channel}At`]: new Date(Math.min(on, Date.now())), [`${channel}Words`]: `${words}${vouched}`, [`${channel}Vouched`]: vouched };
-}
-
-const NO_WORDS = "'A consent column of the file says no'";
-
-/** The addresses of a row on a channel, its own or the further ones; a landline takes no texts, so nobody agreed to any there. */
-function pointsSql(channel: 'email' | 'text', way: 'own' | 'more'): string {
-  const kind = channel === 'email' ? 'email' : 'mobile';
-  const line = channel === 'text' ? "AND NOT (cp.line <=> 'landline')" : '';
-  const [more, normal] = way === 'own' ? ['', `r.${kind}`] : [`${MORE} AND m.kind = '${kind}'`, 'm.normal'];
-  return `${more} ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${normal} ${line}`;
-}
-
-/** Whoever signed recently and has neither said yes nor no there may be asked. */
-function toAskSql(at: string, rules: HouseRules): string {
-  const days = confirmDaysSql(rules, { country: 's.country', region: 's.region' });
-  return `${at} >= UTC_TIMESTAMP(3) - INTERVAL ${days} DAY AND cp.on_hold = 0 AND cp.do_not_contact = 0
-    AND NOT EXISTS (SELECT 1 FROM permission_state n WHERE n.organization_id = :org AND n.contact_point_id = cp.id AND n.supporter_id = 0 AND n.channel = 'email' AND n.no_at IS NOT NULL)
-    AND NOT EXISTS (SELECT 1 FROM permission_state y WHERE y.organization_id = :org AND y.contact_point_id = cp.id AND y.supporter_id = r.supporter_id AND y.channel = 'email' AND y.scope IN (:scope, 'all') AND y.yes_at IS NOT NULL)`;
 }

@@ -1,14 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import type { BatchWill } from '@goodword/core/contract';
-import type { IntakePlan } from '@goodword/core/intake';
+import { allColumns, type IntakePlan } from '@goodword/core/intake';
 import { UNION_COUNTRIES, type HouseRules } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
-import { byPlaceSql, confirmDaysSql } from '../permission/place.sql';
-import { entryFacts, OWN_COLUMNS, saidSql, type Dated } from './bring-in.repository';
+import { byPlaceSql } from '../permission/place.sql';
+import { OWN_COLUMNS } from './bring-in.repository';
 
-/** Where nothing was said there is no moment, and none is compared. */
-const NEVER = new Date(0);
-
+const PERSON_OF_ROW = 'COALESCE(NULLIF(r.supporter_id, 0), -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))';
 const MINE = 'r.organization_id = :org AND r.batch_id = :batchId';
 const COMING = `${MINE} AND r.verdict IN ('new', 'shares', 'update', 'same', 'gift')`;
 
@@ -30,7 +28,7 @@ export class CheckRepository {
     batchId: number,
     plan: IntakePlan,
     groups: { tagIds: number[]; listIds: number[]; allKnown: boolean },
-    facts: Facts,
+    writing: ReadonlySet<number>,
   ): Promise<void> {
     if (!groups.allKnown) return;
     const own = OWN_COLUMNS.map(([column]) => `(COALESCE(r.${column}, '') = '' OR BINARY s.${column} <=> BINARY r.${column})`);
@@ -60,7 +58,7 @@ export class CheckRepository {
       members('tag', groups.tagIds),
       members('list', groups.listIds),
       roster,
-      ...(plan.what === 'people' ? (['email', 'text'] as const).map((channel) => this.entered(channel, plan, facts)) : []),
+      ...(plan.what === 'people' ? ['r.row_no NOT IN (:writing)'] : []),
     ];
     const here = plan.what === 'here' ? [members('tag', groups.tagIds), members('list', groups.listIds), more("'tag'", tagged), roster] : changes;
     await tx.execute(
@@ -68,8 +66,7 @@ export class CheckRepository {
       {
         batchId,
         standing: plan.roster?.standing ?? '',
-        ...entryFacts(plan.permission.email, 'email', NEVER),
-        ...entryFacts(plan.permission.text, 'text', NEVER),
+        writing: [0, ...writing],
       },
     );
     // A row that says nothing new still stands where another row of the same person says otherwise: the last one counts.
@@ -80,27 +77,9 @@ export class CheckRepository {
     );
   }
 
-  /** Whether every entry that the plan would write for a row on a channel is there already. */
-  private entered(channel: 'email' | 'text', plan: IntakePlan, facts: Facts): string {
-    const said = plan.permission[channel];
-    const kind = channel === 'email' ? 'email' : 'mobile';
-    const no = `(NOT (r.${channel}_says <=> 0) OR EXISTS (SELECT 1 FROM contact_point cp JOIN permission_entry o ON o.organization_id = :org AND o.contact_point_id = cp.id AND o.state = 'no' AND o.how = 'file'
-      AND o.channel = '${channel}' WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind}))`;
-    if (said.said === 'nothing') return no;
-    const { at, words, joins } = saidSql(facts.dated, channel);
-    const when = said.from === 'column' ? `r.${channel}_says <=> 1` : `COALESCE(r.${channel}_says, 1) = 1`;
-    const entry = (scope: string) =>
-      `EXISTS (SELECT 1 FROM contact_point cp JOIN permission_entry o ON o.organization_id = :org AND o.contact_point_id = cp.id AND o.supporter_id = r.supporter_id ${joins}
-        WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind} AND o.channel = '${channel}' AND o.scope = '${scope}' AND o.state IN ('yes', 'asked') AND o.how = '${said.how}'
-        AND o.said_at = ${at} AND o.words = ${words} AND o.taken_back_at IS NULL)`;
-    return `${no} AND (r.${kind} IS NULL OR NOT (${when}) OR (${said.scopes.map(entry).join(' AND ')}))`;
-  }
-
-  async will(db: Scoped, batchId: number, plan: IntakePlan, facts: Facts): Promise<BatchWill> {
+  /** `entries` is what will be written into the ledger, counted by whoever writes it. */
+  async will(db: Scoped, batchId: number, plan: IntakePlan, facts: Facts, entries: BatchWill['entries']): Promise<BatchWill> {
     const of = { batchId };
-    const entries: BatchWill['entries'] = {};
-    if (plan.what === 'people')
-      for (const channel of ['email', 'text'] as const) entries[channel] = await this.entries(db, batchId, channel, plan, facts);
     const count = async (sql: string, bindings: Record<string, Bound> = {}) =>
       Number((await db.sql<{ n: number | null }>(sql, { ...of, ...bindings }))[0]?.n ?? 0);
     const points = (['email', 'mobile'] as const)
@@ -110,13 +89,13 @@ export class CheckRepository {
       )
       .join(' UNION ALL ');
     const people = (condition: string) => count(`SELECT COUNT(DISTINCT p.person) AS n FROM (${points}) p WHERE ${condition}`);
-    const state = (what: string) =>
-      `EXISTS (SELECT 1 FROM permission_state ps WHERE ps.organization_id = :org AND ps.contact_point_id = p.id AND ${what})`;
+    const stands = (bit: number) =>
+      count(`SELECT COUNT(DISTINCT ${PERSON_OF_ROW}) AS n FROM batch_row r WHERE ${COMING} AND (r.stands & ${bit}) <> 0`);
     const [saidNo, doNotContact, onHold, alreadyYes, ownChanges, changes, coming, tagged] = [
-      await people(state("ps.supporter_id = 0 AND ps.no_at IS NOT NULL AND ps.channel IN ('email', 'text')")),
+      await stands(1),
       await people('p.do_not_contact = 1'),
       await people('p.on_hold = 1'),
-      await people(`p.person > 0 AND ${state("ps.supporter_id = p.person AND ps.yes_at IS NOT NULL AND ps.channel IN ('email', 'text')")}`),
+      await stands(2),
       await count(
         `SELECT SUM(${OWN_COLUMNS.map(([column]) => `(COALESCE(r.${column}, '') <> '' AND NOT (BINARY s.${column} <=> BINARY r.${column}))`).join(' + ')}) AS n
           FROM batch_row r JOIN supporter s ON s.id = r.supporter_id WHERE ${MINE} AND r.verdict = 'update'`,
@@ -149,49 +128,12 @@ export class CheckRepository {
     };
   }
 
-  /** Entries to be written for a channel: for each person and address once, and not where the very same is there already. */
-  private async entries(
-    db: Scoped,
-    batchId: number,
-    channel: 'email' | 'text',
-    plan: IntakePlan,
-    facts: Facts,
-  ): Promise<{ yes: number; no: number; asked: number }> {
-    const said = plan.permission[channel];
-    const kind = channel === 'email' ? 'email' : 'mobile';
-    const one = async (sql: string) =>
-      Number((await db.sql<{ n: number }>(sql, { batchId, ...entryFacts(plan.permission[channel], channel, NEVER) }))[0]?.n ?? 0);
-    const each = (condition: string) => `SELECT COUNT(DISTINCT a.person, a.normal) AS n FROM (${addressesSql(kind)}) a ${condition}`;
-    const no = await one(each('WHERE a.says = 0'));
-    if (said.said === 'nothing') return { yes: 0, no, asked: 0 };
-    const when = said.from === 'column' ? 'a.says = 1' : 'COALESCE(a.says, 1) = 1';
-    const { at, words, joins } = saidSql(facts.dated, channel);
-    const joined = joins.replaceAll('r.', 'a.');
-    let [yes, asked] = [0, 0];
-    for (const scope of said.scopes) {
-      const there = `EXISTS (SELECT 1 FROM contact_point cp JOIN permission_entry o ON o.organization_id = :org AND o.contact_point_id = cp.id WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal
-        AND o.supporter_id = a.supporter_id AND o.channel = '${channel}' AND o.scope = '${scope}' AND o.state IN ('yes', 'asked') AND o.how = '${said.how}' AND o.said_at = ${at} AND o.words = ${words} AND o.taken_back_at IS NULL)`;
-      const all = await one(each(`${joined} WHERE ${when} AND NOT ${there}`));
-      const ask =
-        channel === 'email' && plan.confirm
-          ? await one(
-              each(
-                `${joined} LEFT JOIN supporter s ON s.id = a.supporter_id WHERE ${when} AND NOT ${there}
-                  AND ${at} >= UTC_TIMESTAMP(3) - INTERVAL ${confirmDaysSql(facts.rules, PLACE_OF_ROW('a'))} DAY AND NOT ${SETTLED}`,
-              ),
-            )
-          : 0;
-      yes += all - ask;
-      asked += ask;
-    }
-    return { yes, no, asked };
-  }
-
   /** Rows whose day of permission lies before the months after which evidence counts as old. */
   private async signedLongAgo(db: Scoped, batchId: number, plan: IntakePlan, facts: Facts): Promise<number> {
     const said = (['email', 'text'] as const).map((channel) => plan.permission[channel]).find((one) => one.said === 'yes');
     if (said?.said !== 'yes') return 0;
-    const at = facts.dated.signedOn
+    const dated = allColumns(plan).some(({ to }) => to === 'signedOn');
+    const at = dated
       ? "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'signed'), :day)"
       : ':day';
     const [row] = await db.sql<{ n: number }>(
@@ -226,17 +168,14 @@ export class CheckRepository {
   }
 }
 
-/** Whoever said yes or no before is not asked to confirm. */
-const SETTLED = `EXISTS (SELECT 1 FROM contact_point cp WHERE cp.organization_id = :org AND cp.kind = 'email' AND cp.normal = a.normal AND (cp.on_hold = 1 OR cp.do_not_contact = 1 OR EXISTS
-  (SELECT 1 FROM permission_state ps WHERE ps.organization_id = :org AND ps.contact_point_id = cp.id AND ps.channel = 'email' AND ((ps.supporter_id = 0 AND ps.no_at IS NOT NULL)
-    OR (ps.supporter_id = a.supporter_id AND ps.yes_at IS NOT NULL)))))`;
-
 /** What the statements need to know beside the plan. */
 export interface Facts {
-  dated: Dated;
   currency: string;
   rules: HouseRules;
 }
 
 /** Where somebody of a row lives: as is known of who is here, and as the row says of who is new. */
-const PLACE_OF_ROW = (row: string) => ({ country: `IF(${row}.supporter_id = 0, ${row}.country, s.country)`, region: 's.region' });
+const PLACE_OF_ROW = (row: string) => ({
+  country: `IF(${row}.supporter_id = 0, ${row}.country, s.country)`,
+  region: `IF(${row}.supporter_id = 0, ${row}.region, s.region)`,
+});

@@ -18,8 +18,9 @@ import { GroupsRepository } from '../supporters/groups.repository';
 import { AddressFacts } from './address-facts';
 import { BatchNotices } from './batch-notices';
 import { BatchesRepository, type BatchRow, type Resolved, type StagedRow } from './batches.repository';
-import { BringInRepository, datedOf, type Holds } from './bring-in.repository';
+import { BringInRepository, type Holds } from './bring-in.repository';
 import { CheckRepository, type Facts } from './check.repository';
+import { RowPermissionRepository } from './row-permission.repository';
 import { LayoutsRepository } from './layouts.repository';
 import { OtherFilesRepository } from './other-files.repository';
 import { linesOf, openingOf, readThrough } from './reading';
@@ -66,6 +67,7 @@ export class IntakeJobs {
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
     @Inject(StagingRepository) private readonly staging: StagingRepository,
     @Inject(CheckRepository) private readonly checker: CheckRepository,
+    @Inject(RowPermissionRepository) private readonly permission: RowPermissionRepository,
     @Inject(BringInRepository) private readonly bringer: BringInRepository,
     @Inject(OtherFilesRepository) private readonly others: OtherFilesRepository,
     @Inject(TakeOutRepository) private readonly taker: TakeOutRepository,
@@ -221,11 +223,20 @@ export class IntakeJobs {
   /** What can only be told of the whole file: who stays as they are, which gifts are here, what will be written. */
   private async settle(job: Running, scope: Scope, batch: BatchRow, plan: IntakePlan, rows: number): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
-      const facts = await this.facts(tx, scope, plan);
+      const facts = await this.facts(tx, scope);
+      const [staged, permissionFacts] = [
+        { ...batch, row_count: rows },
+        { rules: facts.rules, now: Date.now() },
+      ];
       if (plan.what === 'gifts') await this.others.markDoubled(tx, batch.id, facts.currency);
-      else if (plan.what !== 'refusals') await this.checker.markSame(tx, batch.id, plan, await this.knownGroups(tx, plan), facts);
+      else if (plan.what !== 'refusals') {
+        const writing = plan.what === 'people' ? await this.permission.writing(tx, staged, plan, permissionFacts) : new Set<number>();
+        await this.checker.markSame(tx, batch.id, plan, await this.knownGroups(tx, plan), writing);
+      }
       await this.applyKept(tx, batch.id);
-      const will = await this.checker.will(tx, batch.id, plan, facts);
+      await this.permission.markStanding(tx, staged);
+      const entries = plan.what === 'people' ? await this.permission.forecast(tx, staged, plan, permissionFacts) : {};
+      const will = await this.checker.will(tx, batch.id, plan, facts, entries);
       await this.batches.change(tx, batch.id, {
         state: 'checked',
         next_row: 0,
@@ -244,9 +255,9 @@ export class IntakeJobs {
     }
   }
 
-  private async facts(db: Scoped, scope: Scope, plan: IntakePlan): Promise<Facts> {
+  private async facts(db: Scoped, scope: Scope): Promise<Facts> {
     const [organization, rules] = await Promise.all([this.team.organization(scope), this.houseRules.rules(db)]);
-    return { dated: datedOf(plan), currency: organization.currency, rules };
+    return { currency: organization.currency, rules };
   }
 
   private async knownGroups(db: Scoped, plan: IntakePlan): Promise<{ tagIds: number[]; listIds: number[]; allKnown: boolean }> {
@@ -261,10 +272,10 @@ export class IntakeJobs {
     await this.guarded(job, 'bringing', async (scope, batch) => {
       const plan = batch.plan!;
       const resolved = await this.resolve(scope, batch, plan);
-      const { currency, rules } = await this.facts(this.database.read(scope), scope, plan);
+      const { currency, rules } = await this.facts(this.database.read(scope), scope);
       let next = (await this.batches.find(this.database.read(scope), batch.id))?.next_row ?? 0;
       const [began, first] = [Date.now(), next];
-      const holds = await this.bringer.holds(this.database.read(scope), batch.id, plan);
+      const holds = await this.bringer.holds(this.database.read(scope), batch.id);
       const people = (from: number) => this.people(scope, batch, plan, holds, from);
       // The people of the next rows are made while what hangs on these is written: two statements at a time.
       let ahead = people(next);

@@ -1,6 +1,6 @@
 import { Module } from '@nestjs/common';
 import { CampaignsModule } from '../campaigns/campaigns.module';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { PermissionModule } from '../permission/permission.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
@@ -17,6 +17,7 @@ import { LooksService } from './looks.service';
 import { OtherFilesRepository } from './other-files.repository';
 import { RetentionController } from './retention.controller';
 import { RetentionService } from './retention.service';
+import { RowPermissionRepository } from './row-permission.repository';
 import { SheetsService } from './sheets.service';
 import { StagingRepository } from './staging.repository';
 import { PlanFaultsService } from './plan-faults.service';
@@ -43,7 +44,8 @@ const withLedger = <T>(provide: new (ledger: LedgerRepository) => T) => ({
     StagingRepository,
     CheckRepository,
     LayoutsRepository,
-    withLedger(BringInRepository),
+    RowPermissionRepository,
+    BringInRepository,
     withLedger(OtherFilesRepository),
     withLedger(TakeOutRepository),
   ],

@@ -1,8 +1,11 @@
 import { Injectable } from '@nestjs/common';
-import { LedgerRepository } from '../permission/ledger.repository';
-import type { Scoped } from '../platform/database';
+import { channelsOf, type AddressKind } from '@goodword/core/permission';
+import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
+import type { Bound, Scoped } from '../platform/database';
 import type { BatchRow } from './batches.repository';
 import { ROWS, type Slice } from './bring-in.repository';
+
+const DAY_MS = 86_400_000;
 
 /** An address that refused and is not here. */
 export interface Unknown {
@@ -30,15 +33,7 @@ export class OtherFilesRepository {
         UNION ALL SELECT r.batch_id, r.row_no, m.normal, ${status} FROM batch_more m JOIN batch_row r ON r.batch_id = m.batch_id AND r.row_no = m.row_no
         WHERE ${ROWS} AND r.verdict IN ('no', 'hold') AND m.kind = '${kind}'`;
       const points = `(${addresses}) a JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal`;
-      await tx.execute(
-        `INSERT INTO permission_entry (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at, by_person, how, words, source, batch_id, batch_row, recorded_by)
-          SELECT :org, cp.id, NULL, '${kind === 'email' ? 'email' : 'text'}', 'all', 'no', COALESCE(TIMESTAMP(sg.value, '12:00:00'), b.created_at), 0,
-            IF(a.status = 'complained', 'complaint', 'file'), CONCAT('Carried over from another system: ', a.status), CONCAT(:source, ', row ', a.row_no), a.batch_id, a.row_no, b.created_by
-          FROM ${points} JOIN batch b ON b.id = a.batch_id LEFT JOIN batch_more sg ON sg.batch_id = a.batch_id AND sg.row_no = a.row_no AND sg.kind = 'signed'
-          WHERE a.status IN ('left', 'complained') AND NOT EXISTS (SELECT 1 FROM permission_entry o WHERE o.organization_id = :org AND o.contact_point_id = cp.id AND o.state = 'no'
-            AND o.channel = '${kind === 'email' ? 'email' : 'text'}' AND o.scope = 'all' AND o.taken_back_at IS NULL)`,
-        bindings,
-      );
+      await this.close(tx, batch, points, kind, bindings);
       await tx.execute(
         `INSERT IGNORE INTO batch_hold (organization_id, batch_id, contact_point_id) SELECT DISTINCT :org, a.batch_id, cp.id FROM ${points} WHERE a.status IN ('bounced', 'complained') AND cp.on_hold = 0`,
         bindings,
@@ -56,8 +51,54 @@ export class OtherFilesRepository {
       for (const { id } of await tx.sql<{ id: number }>(`SELECT DISTINCT cp.id FROM ${points}`, bindings)) tx.reached.add(id);
       unknown.push(...away.map(({ normal }) => ({ kind, normal })));
     }
-    await this.ledger.fold(tx, 'batch_id = :batchId AND batch_row BETWEEN :from AND :to', slice);
     return unknown;
+  }
+
+  /** Said through the address: it is closed for whoever shares it, and each of them wherever they can be reached. */
+  private async close(tx: Scoped, batch: BatchRow, points: string, kind: AddressKind, bindings: Record<string, Bound>): Promise<void> {
+    const channel = kind === 'email' ? 'email' : 'text';
+    const rows = await tx.sql<{ rowNo: number; contactPointId: number; supporterId: number | null; status: string; signed: string | null }>(
+      `SELECT a.row_no AS rowNo, cp.id AS contactPointId, sc.supporter_id AS supporterId, a.status, sg.value AS signed FROM ${points}
+        LEFT JOIN supporter_contact sc ON sc.organization_id = :org AND sc.contact_point_id = cp.id
+        LEFT JOIN batch_more sg ON sg.batch_id = a.batch_id AND sg.row_no = a.row_no AND sg.kind = 'signed'
+        WHERE a.status IN ('left', 'complained') ORDER BY a.row_no, cp.id, sc.supporter_id`,
+      bindings,
+    );
+    const known = await this.ledger.saidAt(
+      tx,
+      rows.map((row) => row.contactPointId),
+      channel,
+    );
+    const entries = rows.map((row): NewEntry => ({
+      contactPointId: row.contactPointId,
+      supporterId: row.supporterId,
+      channel,
+      scope: 'all',
+      state: 'no',
+      saidAt: row.signed ? new Date(`${row.signed}T12:00:00Z`) : batch.created_at,
+      byPerson: false,
+      how: row.status === 'complained' ? 'complaint' : 'file',
+      words: `Carried over from another system: ${row.status}`,
+      source: `${batch.file_name}, row ${row.rowNo}`,
+      recordedBy: batch.created_by,
+      batch: { id: batch.id, row: row.rowNo },
+    }));
+    // The same file once more says nothing new.
+    const isKnown = (entry: NewEntry) =>
+      known.some(
+        (one) =>
+          one.contactPointId === entry.contactPointId &&
+          one.supporterId === entry.supporterId &&
+          one.scope === 'all' &&
+          one.state === 'no' &&
+          one.how === entry.how &&
+          one.words === entry.words &&
+          one.saidAt === entry.saidAt.getTime(),
+      );
+    await this.ledger.recordAll(
+      tx,
+      entries.filter((entry) => !isKnown(entry)),
+    );
   }
 
   /** Gifts of the rows, and the relationship that each gift makes; one with an own id that is here already is left. */
@@ -71,23 +112,38 @@ export class OtherFilesRepository {
           AND NOT EXISTS (SELECT 1 FROM gift o WHERE o.organization_id = :org AND o.batch_id = r.batch_id AND o.batch_row = r.row_no)`,
       bindings,
     );
-    for (const [kind, channels] of [
-      ['email', ['email']],
-      ['mobile', ['call']],
-      ['post', ['post']],
-    ] as const) {
-      for (const channel of channels) {
-        await tx.execute(
-          `INSERT INTO permission_entry (organization_id, contact_point_id, supporter_id, channel, scope, state, said_at, by_person, how, words, source, batch_id, batch_row, recorded_by)
-            SELECT :org, cp.id, g.supporter_id, '${channel}', 'marketing', 'implied', TIMESTAMP('1970-01-01 12:00:00') + INTERVAL g.given_on DAY, 0, 'gift', 'A gift', CONCAT(:source, ', row ', g.batch_row), g.batch_id, g.batch_row, g.recorded_by
-            FROM gift g JOIN supporter_contact sc ON sc.supporter_id = g.supporter_id JOIN contact_point cp ON cp.id = sc.contact_point_id AND cp.kind = '${kind}'
-            WHERE g.organization_id = :org AND g.batch_id = :batchId AND g.batch_row BETWEEN :from AND :to AND g.amount > 0
-              AND NOT EXISTS (SELECT 1 FROM permission_entry o WHERE o.organization_id = :org AND o.contact_point_id = cp.id AND o.batch_id = g.batch_id AND o.batch_row = g.batch_row AND o.channel = '${channel}')`,
-          bindings,
-        );
-      }
-    }
-    await this.ledger.fold(tx, 'batch_id = :batchId AND batch_row BETWEEN :from AND :to', slice);
+    await this.relate(tx, batch, slice);
+  }
+
+  /** The relationship that each gift makes, at every address that it can count for. */
+  private async relate(tx: Scoped, batch: BatchRow, slice: Slice): Promise<void> {
+    const rows = await tx.sql<{ row: number; supporterId: number; day: number; recordedBy: number | null; id: number; kind: AddressKind }>(
+      `SELECT g.batch_row AS row, g.supporter_id AS supporterId, g.given_on AS day, g.recorded_by AS recordedBy, sc.contact_point_id AS id, sc.kind
+        FROM gift g JOIN supporter_contact sc ON sc.supporter_id = g.supporter_id
+        WHERE g.organization_id = :org AND g.batch_id = :batchId AND g.batch_row BETWEEN :from AND :to AND g.amount > 0
+        ORDER BY g.batch_row, sc.contact_point_id`,
+      slice,
+    );
+    const there = await this.ledger.rowsOf(tx, slice);
+    const entries = rows.flatMap(({ row, supporterId, day, recordedBy, id, kind }) =>
+      channelsOf(kind)
+        .filter((channel) => channel !== 'text' && !there.has(`${row}:${id}:${channel}`))
+        .map((channel): NewEntry => ({
+          contactPointId: id,
+          supporterId,
+          channel,
+          scope: 'marketing',
+          state: 'implied',
+          saidAt: new Date(day * DAY_MS + DAY_MS / 2),
+          byPerson: false,
+          how: 'gift',
+          words: 'A gift',
+          source: `${batch.file_name}, row ${row}`,
+          recordedBy,
+          batch: { id: batch.id, row },
+        })),
+    );
+    await this.ledger.recordAll(tx, entries);
   }
 
   /** Rows whose gift is here already: the same own id, here or earlier in the file; without one, the same person, day and amount. */

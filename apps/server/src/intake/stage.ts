@@ -7,6 +7,7 @@ import {
   menderOf,
   nameMatchKey,
   normalPostcode,
+  placeOfRow,
   withConstants,
   type Aside,
   type Candidate,
@@ -56,7 +57,7 @@ export class Stager {
 
   constructor(
     private readonly plan: IntakePlan,
-    organization: { country: string },
+    private readonly organization: { country: string },
     private readonly decided: ReadonlyMap<number, Decided> = new Map(),
     private readonly standings: readonly string[] | null = null,
   ) {
@@ -114,6 +115,7 @@ export class Stager {
       sameAsRow: sameId !== null && sameId < 0 ? -sameId : null,
       supporterId: sameId !== null && sameId > 0 ? sameId : null,
       clean,
+      place: placeOfRow(clean, this.organization.country),
       why: match?.kind === 'look' ? match.why : null,
       candidates: match?.kind === 'look' ? match.candidates : [],
       hint: clean.hints.map((hint) => hint.reason).join('; '),
@@ -204,6 +206,7 @@ export function emptyStaged(rowNo: number, verdict: RowVerdict, reason: string):
     sameAsRow: null,
     supporterId: null,
     clean: null,
+    place: null,
     why: null as LookKind | null,
     candidates: [],
     hint: '',

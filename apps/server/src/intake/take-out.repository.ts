@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
+import { keptAtSql, saidBesidesSql } from '../permission/ledger/state.sql';
 import type { Scoped } from '../platform/database';
 import { OWN_COLUMNS } from './bring-in.repository';
 
@@ -28,6 +29,7 @@ export class TakeOutRepository {
       "UPDATE confirmation SET state = 'dropped', due_at = NULL WHERE organization_id = :org AND batch_id = :batchId AND state IN ('waiting', 'sent')",
       of,
     );
+    await this.ledger.keepRefusalsOf(tx, batchId, `SELECT r.supporter_id FROM batch_row r WHERE ${GOES}`);
     await this.ledger.takeBackBatch(tx, batchId);
     await this.removePeople(tx, of);
     await this.removeAddresses(tx, of);
@@ -118,7 +120,7 @@ export class TakeOutRepository {
       `DELETE cp FROM contact_point cp WHERE cp.organization_id = :org AND cp.batch_id = :batchId
         AND NOT EXISTS (SELECT 1 FROM supporter_contact sc WHERE sc.contact_point_id = cp.id)
         AND NOT EXISTS (SELECT 1 FROM delivery d WHERE d.organization_id = :org AND d.contact_point_id = cp.id)
-        AND NOT EXISTS (SELECT 1 FROM permission_entry e WHERE e.organization_id = :org AND e.contact_point_id = cp.id AND (e.state = 'no' OR NOT (e.batch_id <=> :batchId) AND e.state <> 'back'))`,
+        AND NOT ${keptAtSql('cp.id', ':batchId')}`,
       of,
     );
   }
@@ -144,5 +146,5 @@ const HAPPENED = `EXISTS (SELECT 1 FROM delivery d WHERE d.organization_id = :or
   OR EXISTS (SELECT 1 FROM reply p WHERE p.organization_id = :org AND p.supporter_id = r.supporter_id)
   OR EXISTS (SELECT 1 FROM gift g WHERE g.organization_id = :org AND g.supporter_id = r.supporter_id AND NOT (g.batch_id <=> r.batch_id))
   OR EXISTS (SELECT 1 FROM audit a WHERE a.organization_id = :org AND a.subject = 'supporter' AND a.subject_id = r.supporter_id)
-  OR EXISTS (SELECT 1 FROM permission_entry e WHERE e.organization_id = :org AND e.supporter_id = r.supporter_id AND NOT (e.batch_id <=> r.batch_id) AND e.state <> 'back')
+  OR ${saidBesidesSql('r.supporter_id', 'r.batch_id')}
   OR EXISTS (SELECT 1 FROM batch_row o WHERE o.organization_id = :org AND o.supporter_id = r.supporter_id AND o.batch_id <> r.batch_id AND o.verdict IN ('update', 'same', 'gift'))`;

@@ -119,7 +119,7 @@ describe('a file brought in twice, and taken back out', () => {
         expect(twice).toEqual(between);
         for (const id of [second.id, first.id]) {
           await house.client.post(`/api/batches/${id}/take-out`);
-          await batchAt(house.client, id, 'taken-out');
+          expect((await batchAt(house.client, id, 'taken-out')).problem).toBeNull();
         }
         const { states: statesBefore, ...rest } = before;
         const { states: statesAfter, ...after } = await derived();

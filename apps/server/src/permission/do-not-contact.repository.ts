@@ -67,7 +67,10 @@ export class DoNotContactRepository {
       for (let at = 0; at < all.length; at += 2000) await set('kind = :kind AND normal IN (:normals)', { kind, normals: all.slice(at, at + 2000) });
     }
     for (const one of entries) {
-      if (one.kind === 'domain') await set(DOMAIN, { suffix: `%@${one.shown.replace(/[\\%_]/g, '\\$&')}` });
+      if (one.kind === 'domain') {
+        const domain = one.shown.replace(/[\\%_]/g, '\\$&');
+        await set(DOMAIN, { suffix: `%@${domain}`, below: `%@%.${domain}` });
+      }
       if (one.kind === 'range') await set(RANGE, { from: one.from, to: one.to });
     }
     return closed;
@@ -107,9 +110,9 @@ export class DoNotContactRepository {
   }
 
   /** Whether any entry closes an address: its own keyed hash, its domain's, or a range that it lies in. */
-  async isClosed(db: Scoped, kind: 'email' | 'mobile', normal: string, hashes: { own: string; domain: string }): Promise<boolean> {
+  async isClosed(db: Scoped, kind: 'email' | 'mobile', normal: string, hashes: { own: string; domains: string[] }): Promise<boolean> {
     const rows = await db.sql(
-      `SELECT 1 FROM do_not_contact WHERE organization_id = :org AND ((kind = :kind AND key_hash = :own) OR (:kind = 'email' AND kind = 'domain' AND key_hash = :domain)
+      `SELECT 1 FROM do_not_contact WHERE organization_id = :org AND ((kind = :kind AND key_hash = :own) OR (:kind = 'email' AND kind = 'domain' AND key_hash IN (:domains))
         OR (:kind = 'mobile' AND kind = 'range' AND :normal BETWEEN range_from AND range_to AND CHAR_LENGTH(:normal) = CHAR_LENGTH(range_from))) LIMIT 1`,
       { kind, normal, ...hashes },
     );
@@ -117,5 +120,5 @@ export class DoNotContactRepository {
   }
 }
 
-const DOMAIN = "kind = 'email' AND normal LIKE :suffix";
+const DOMAIN = "kind = 'email' AND (normal LIKE :suffix OR normal LIKE :below)";
 const RANGE = "kind = 'mobile' AND normal BETWEEN :from AND :to AND CHAR_LENGTH(normal) = CHAR_LENGTH(:from)";

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { DncAdded, DncRow, Page } from '@goodword/core/contract';
-import { readRefusal, type Refusal } from '@goodword/core/intake';
+import { domainsOf, readRefusal, type Refusal } from '@goodword/core/intake';
 import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
 import { Database, type Scoped } from '../platform/database';
@@ -88,8 +88,7 @@ export class DoNotContactService {
 
   /** Whether an address that comes in, by whatever road, is closed. */
   isClosed(db: Scoped, kind: 'email' | 'mobile', normal: string): Promise<boolean> {
-    const domain = normal.slice(normal.lastIndexOf('@') + 1);
-    return this.list.isClosed(db, kind, normal, { own: this.hash(kind, normal), domain: this.hash('domain', domain) });
+    return this.list.isClosed(db, kind, normal, { own: this.hash(kind, normal), domains: ['', ...this.domainHashes(normal)] });
   }
 
   /** Whether nothing is closed at all, so that nobody who comes in needs to be looked up. */
@@ -102,14 +101,17 @@ export class DoNotContactService {
     const { hashes, ranges } = await this.list.everything(tx);
     if (points.length === 0 || hashes.size + ranges.length === 0) return;
     const closed = points.filter(({ kind, normal }) => {
-      const domain = normal.slice(normal.lastIndexOf('@') + 1);
       return (
         hashes.has(this.hash(kind, normal)) ||
-        (kind === 'email' && hashes.has(this.hash('domain', domain))) ||
+        (kind === 'email' && this.domainHashes(normal).some((hash) => hashes.has(hash))) ||
         (kind === 'mobile' && ranges.some(({ from, to }) => normal.length === from.length && normal >= from && normal <= to))
       );
     });
     await this.list.mark(tx, closed);
+  }
+
+  private domainHashes(normal: string): string[] {
+    return domainsOf(normal).map((domain) => this.hash('domain', domain));
   }
 
   private hash(kind: string, normal: string): string {
@@ -134,7 +136,7 @@ function covers(
     case 'mobile':
       return entry.shown === null || (point.kind === entry.kind && point.normal === entry.shown);
     case 'domain':
-      return point.kind === 'email' && point.normal.endsWith(`@${entry.shown}`);
+      return point.kind === 'email' && entry.shown !== null && domainsOf(point.normal).includes(entry.shown);
     case 'range':
       return point.kind === 'mobile' && point.normal >= entry.range_from! && point.normal <= entry.range_to!;
   }

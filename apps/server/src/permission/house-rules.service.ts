@@ -6,9 +6,7 @@ import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { HouseRulesRepository } from './house-rules.repository';
-import { bindingsOf, personVerdictSql } from './verdict.sql';
-
-const EVERYBODY = 'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL';
+import { RollService } from '../roll/roll.service';
 
 /** The rules of the house: reading them, weighing a change before it is made, and making it. */
 @Injectable()
@@ -16,6 +14,7 @@ export class HouseRulesService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
+    @Inject(RollService) private readonly roll: RollService,
   ) {}
 
   async view(scope: Scope): Promise<RulesView> {
@@ -73,7 +72,8 @@ export class HouseRulesService {
     for (const { channel, askedFor } of changedQuestions(before, after)) {
       const effect: RuleEffect = { channel, askedFor, opens: 0, closes: 0 };
       for (const asked of await this.questions(db, askedFor)) {
-        const moved = await this.moved(db, asked.people, { channel, scope: asked.scope }, before, after);
+        const question = { channel, scope: asked.scope, listId: asked.listId, before, after };
+        const moved = await this.roll.ask(db.scope, 'moved', question);
         effect.opens += moved.opens;
         effect.closes += moved.closes;
       }
@@ -83,32 +83,9 @@ export class HouseRulesService {
   }
 
   /** Purposes concern everybody; a public list only those who are on it. */
-  private async questions(db: Scoped, askedFor: RuleEffect['askedFor']): Promise<{ scope: PermissionScope; people: string }[]> {
-    if (askedFor !== 'lists') return [{ scope: askedFor, people: EVERYBODY }];
+  private async questions(db: Scoped, askedFor: RuleEffect['askedFor']): Promise<{ scope: PermissionScope; listId: number | null }[]> {
+    if (askedFor !== 'lists') return [{ scope: askedFor, listId: null }];
     const lists = await db.sql<{ id: number }>('SELECT id FROM list WHERE organization_id = :org AND is_public = 1');
-    return lists.map(({ id }) => ({
-      scope: `list:${id}`,
-      people: `SELECT m.supporter_id FROM supporter_list m JOIN supporter s ON s.id = m.supporter_id AND s.erased_at IS NULL WHERE m.organization_id = :org AND m.list_id = ${id}`,
-    }));
-  }
-
-  private async moved(
-    db: Scoped,
-    people: string,
-    question: { channel: RuleEffect['channel']; scope: PermissionScope },
-    before: HouseRules,
-    after: HouseRules,
-  ): Promise<{ opens: number; closes: number }> {
-    const now = new Date();
-    const [asking, then] = [
-      { ...question, now, rules: before },
-      { ...question, now, rules: after },
-    ];
-    const [row] = await db.sql<{ opens: number | null; closes: number | null }>(
-      `SELECT SUM(b.verdict <> 'send' AND a.verdict = 'send') AS opens, SUM(b.verdict = 'send' AND a.verdict <> 'send') AS closes
-        FROM (${personVerdictSql(people, asking)}) b JOIN (${personVerdictSql(people, then)}) a ON a.supporter_id = b.supporter_id`,
-      bindingsOf(asking),
-    );
-    return { opens: Number(row?.opens ?? 0), closes: Number(row?.closes ?? 0) };
+    return lists.map(({ id }) => ({ scope: `list:${id}`, listId: id }));
   }
 }

@@ -118,7 +118,7 @@ describe('rules are obeyed', () => {
     expect(house.gateway.texts.filter((one) => one.to === '+64211712345')).toHaveLength(1);
   });
 
-  test('the cap holds back whoever has had enough, and not a receipt', async () => {
+  test('the cap holds back whoever has had enough, service messages to a group too, and not an answer to one of them', async () => {
     await setRules(having({ US: { ...US, caps: { ...US.caps, email: { messages: 1, days: 7 } } } }));
     const batch = await bringIn(house.client, 'Email,First,Last,Mobile\ncap@example.org,Kit,Rowe,\n');
     const group = { from: [{ kind: 'batch' as const, id: batch.id }] };
@@ -129,7 +129,11 @@ describe('rules are obeyed', () => {
       reached: 0,
       held: [{ reason: 'had-enough', people: 1 }],
     });
-    expect((await lastLook(house.client, await draftEmail(house.client, group, { purpose: 'service' }))).reached).toBe(1);
+    const service = await draftEmail(house.client, group, { purpose: 'service' });
+    expect(await lastLook(house.client, service)).toMatchObject({ reached: 0, held: [{ reason: 'had-enough', people: 1 }] });
+    const { rows } = await house.client.get<{ rows: { id: number }[] }>('/api/supporters?search=cap@example.org');
+    const may = await house.client.get<{ verdict: string }>(`/api/supporters/${rows[0]!.id}/may-write?channel=email&purpose=service`);
+    expect(may.verdict).toBe('send');
     await setRules(BASE);
   });
 

@@ -4,12 +4,24 @@ import { DoNotContactService } from './do-not-contact.service';
 import { EvidenceRepository } from './evidence.repository';
 import { HouseRulesRepository } from './house-rules.repository';
 import { HouseRulesService } from './house-rules.service';
-import { LedgerRepository } from './ledger.repository';
+import { FactsRepository, PersonCellsRepository } from './ledger/facts.repository';
+import { LedgerRepository } from './ledger/ledger.repository';
+import { RollModule } from '../roll/roll.module';
 import { PermissionController } from './permission.controller';
 
 @Module({
+  imports: [RollModule],
   controllers: [PermissionController],
-  providers: [LedgerRepository, EvidenceRepository, HouseRulesRepository, HouseRulesService, DoNotContactRepository, DoNotContactService],
-  exports: [LedgerRepository, EvidenceRepository, HouseRulesRepository, DoNotContactService],
+  providers: [
+    LedgerRepository,
+    FactsRepository,
+    PersonCellsRepository,
+    EvidenceRepository,
+    HouseRulesRepository,
+    HouseRulesService,
+    DoNotContactRepository,
+    DoNotContactService,
+  ],
+  exports: [LedgerRepository, FactsRepository, PersonCellsRepository, EvidenceRepository, HouseRulesRepository, DoNotContactService],
 })
 export class PermissionModule {}

@@ -33,6 +33,3 @@ export function byPlaceSql(rules: HouseRules, person: PlaceSql, value: (place: P
     .map(([n, keys]) => `WHEN ${key} IN (${quotedList(keys)}) THEN ${Math.round(n)}`)
     .join(' ')} ELSE ${most} END)`;
 }
-
-/** Within how many days of acting somebody may be asked to confirm, by the rules of their place. */
-export const confirmDaysSql = (rules: HouseRules, person: PlaceSql) => byPlaceSql(rules, person, (place) => place.confirm.withinDays);

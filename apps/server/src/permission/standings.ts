@@ -1,15 +1,5 @@
-import {
-  bearingScopes,
-  isPaused,
-  joinMarks,
-  standing,
-  type Channel,
-  type Marks,
-  type PermissionState,
-  type PlaceRules,
-  type Scope,
-} from '@goodword/core/permission';
-import { marksOf, type StateRow } from './ledger.repository';
+import { ADDRESS_KIND, isPaused, type AddressKind, type Channel, type PermissionState, type Scope } from '@goodword/core/permission';
+import type { PersonCells } from './ledger/facts.repository';
 
 export interface PersonStanding {
   channel: Channel;
@@ -24,58 +14,46 @@ export interface PersonStanding {
 
 const RANK: Record<PermissionState, number> = { yes: 4, implied: 3, asked: 2, no: 1, never: 0 };
 
-/**
- * How one person stands for every scope that anything is recorded of, at the best of their addresses. `rows` are the
- * state rows that bear on the person.
- */
-export function standingsOf(rows: readonly StateRow[], now: number, rules: PlaceRules): PersonStanding[] {
+/** An address of a person. */
+interface Point {
+  id: number;
+  kind: AddressKind;
+}
+
+/** How one person stands at one of their addresses, for every scope that anything is recorded of. */
+export interface AddressStanding extends PersonStanding {
+  contactPointId: number;
+}
+
+/** How one person stands at each address for every scope that anything is recorded of. */
+export function standingsAtEach(person: PersonCells, points: readonly Point[], now: number): AddressStanding[] {
+  const asked = new Map(person.cells.map(({ channel, scope }) => [`${channel}:${scope}`, { channel, scope }]));
+  return [...asked.values()].flatMap(({ channel, scope }) =>
+    addressesFor(channel, points).map((contactPointId) => {
+      const at = { contactPointId, channel, scope };
+      const marks = person.marksAt(at);
+      const { state, entryId, until = null } = person.standingAt(at, now);
+      const pausedUntil = scope !== 'service' && isPaused(marks, now) ? marks.pause!.until! : null;
+      return { ...at, state, entryId, until, pausedUntil };
+    }),
+  );
+}
+
+/** Where nothing serves the channel any more, what was said without an address still stands. */
+function addressesFor(channel: Channel, points: readonly Point[]): number[] {
+  const ids = points.filter(({ kind }) => kind === ADDRESS_KIND[channel]).map(({ id }) => id);
+  return ids.length > 0 ? ids : [0];
+}
+
+/** As `standingsAtEach`, at the best of their addresses for each channel and scope. */
+export function standingsOf(person: PersonCells, points: readonly Point[], now: number): PersonStanding[] {
   const out = new Map<string, PersonStanding>();
-  for (const [channel, scope, points] of questions(rows)) {
-    for (const point of points) {
-      const marks = marksAt(rows, point, channel, scope);
-      const { state, entryId, until = null } = standing(marks, now, rules);
-      const known = out.get(`${channel}:${scope}`);
-      if (!known || RANK[state] > RANK[known.state]) {
-        const pausedUntil = scope !== 'service' && isPaused(marks, now) ? marks.pause!.until! : null;
-        out.set(`${channel}:${scope}`, { channel, scope, state, entryId, until, pausedUntil });
-      }
-    }
+  for (const { contactPointId: _at, ...one } of standingsAtEach(person, points, now)) {
+    const key = `${one.channel}:${one.scope}`;
+    const known = out.get(key);
+    if (!known || RANK[one.state] > RANK[known.state]) out.set(key, one);
   }
   return [...out.values()];
-}
-
-/** How somebody stands at one address for one question. `rows` are the state rows that bear on the person. */
-export function standingAt(
-  rows: readonly StateRow[],
-  at: { contactPointId: number; channel: Channel; scope: Scope },
-  now: number,
-  rules: PlaceRules,
-): { state: PermissionState; marks: Marks } {
-  const marks = marksAt(rows, at.contactPointId, at.channel, at.scope);
-  return { state: standing(marks, now, rules).state, marks };
-}
-
-function marksAt(rows: readonly StateRow[], point: number, channel: Channel, scope: Scope): Marks {
-  return rows
-    .filter((row) => row.contact_point_id === point && row.channel === channel && bearingScopes(scope).includes(row.scope))
-    .map(bearing)
-    .reduce<Marks>(joinMarks, {});
-}
-
-/** An address-wide row bears only with its no. */
-function bearing(row: StateRow): Marks {
-  const marks = marksOf(row);
-  return row.supporter_id === 0 ? (marks.no ? { no: marks.no } : {}) : marks;
-}
-
-function questions(rows: readonly StateRow[]): [Channel, Scope, number[]][] {
-  const byQuestion = new Map<string, [Channel, Scope, number[]]>();
-  for (const row of rows) {
-    const key = `${row.channel}:${row.scope}`;
-    const points = [...new Set(rows.filter((other) => other.channel === row.channel).map((other) => other.contact_point_id))];
-    if (!byQuestion.has(key)) byQuestion.set(key, [row.channel, row.scope, points]);
-  }
-  return [...byQuestion.values()];
 }
 
 /** The one word for a channel in a table: No where everything is refused, else the best of what any scope allows. */

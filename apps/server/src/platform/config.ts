@@ -9,6 +9,8 @@ export interface Config {
   PUBLIC_URL: string;
   /** Signs tokens and keys hashes; 32 bytes in hex or more. */
   SECRET: string;
+  /** The secret of before, whose links are still read; empty where it never changed. */
+  SECRET_BEFORE: string;
   DATA_DIR: string;
   /** Built web application to serve; empty serves none. */
   WEB_DIR: string;
@@ -58,6 +60,7 @@ const schema = Joi.object<Config>({
     .custom((url: string, helpers) => (isSafePublicUrl(url) ? url.replace(/\/$/, '') : helpers.error('string.uriCustomScheme', { scheme: 'https' })))
     .required(),
   SECRET: Joi.string().hex().min(64).required(),
+  SECRET_BEFORE: Joi.string().hex().min(64).allow('').default(''),
   DATA_DIR: Joi.string().required(),
   WEB_DIR: Joi.string().allow('').default(''),
   SMTP_URL: Joi.string()

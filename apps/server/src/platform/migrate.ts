@@ -7,6 +7,7 @@ import * as record from './migrations/005_record';
 import * as tagDeeds from './migrations/006_tag_deeds';
 import * as rowsInPlace from './migrations/007_rows_in_place';
 import * as kindsOfLinks from './migrations/008_kinds_of_links';
+import * as whoseANoIs from './migrations/009_whose_a_no_is';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -17,6 +18,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '006_tag_deeds': tagDeeds,
   '007_rows_in_place': rowsInPlace,
   '008_kinds_of_links': kindsOfLinks,
+  '009_whose_a_no_is': whoseANoIs,
 };
 
 const source: Knex.MigrationSource<string> = {

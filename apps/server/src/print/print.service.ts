@@ -5,12 +5,13 @@ import type { PrintAct } from '@goodword/core/contract';
 import { formatDay, formatMoney, formatValue } from '@goodword/core/fields';
 import { addressee, greetingOf, oneEach } from '@goodword/core/household';
 import type { LetterDoc } from '@goodword/core/letter';
-import { VERDICT_WORDS, type Verdict } from '@goodword/core/permission';
+import { VERDICT_WORDS, type Decision, type Verdict } from '@goodword/core/permission';
 import { CallsRepository } from '../calls/calls.repository';
 import { CallsService, MOST_CALLS } from '../calls/calls.service';
 import { MergeValuesRepository } from '../messages/merge-values.repository';
 import { MessagesRepository } from '../messages/messages.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { FactsRepository } from '../permission/ledger/facts.repository';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
@@ -60,6 +61,7 @@ export class PrintService {
     @Inject(Database) private readonly database: Database,
     @Inject(CallsRepository) private readonly calls: CallsRepository,
     @Inject(CallsService) private readonly callLists: CallsService,
+    @Inject(FactsRepository) private readonly facts: FactsRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(HouseholdsRepository) private readonly households: HouseholdsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
@@ -88,11 +90,11 @@ export class PrintService {
   async make(scope: Scope, act: PrintAct, ids: readonly number[]): Promise<Printed> {
     const db = this.database.read(scope);
     const organization = await this.team.organization(scope);
-    const here = await this.here(db, ids);
     const channel = act.form === 'call' ? 'call' : 'post';
     const asking = { channel, scope: act.purpose, rules: await this.houseRules.rules(db), now: new Date() } as const;
-    const verdicts = await this.calls.verdicts(db, ids, asking);
-    const verdictOf = ({ person }: Here): Verdict => verdicts.get(person.id)?.verdict ?? 'no-address';
+    const decided = await this.facts.decide(db, ids, asking);
+    const here = await this.here(db, ids, decided);
+    const verdictOf = ({ person }: Here): Verdict => decided.get(person.id)?.verdict ?? 'no-address';
     const may = here.filter((one) => verdictOf(one) === 'send');
     const held = heldWords(here.filter((one) => verdictOf(one) !== 'send').map(verdictOf));
     const document = await this.document(scope, act, may, held, organization);
@@ -150,7 +152,8 @@ export class PrintService {
     );
     const letters = (act.together ? oneEach(may) : may.map((one) => [one])).map((together) => {
       const own = values.get(together[0]!.person.id) ?? {};
-      const greeting = together.length > 1 ? own.greeting : greetingOf([nameOf(together[0]!)], null, organization.locale);
+      // Only those who are written to are greeted: whoever of the household objected is not.
+      const greeting = greetingOf(together.map(nameOf), null, organization.locale);
       return { address: addressLines(together, organization), values: { ...own, greeting } };
     });
     const around = {
@@ -235,7 +238,8 @@ export class PrintService {
     }));
   }
 
-  private async here(db: Scoped, ids: readonly number[]): Promise<Here[]> {
+  /** People with what is printed of them. Of several numbers or streets it is the one that permission chose. */
+  private async here(db: Scoped, ids: readonly number[], decided: ReadonlyMap<number, Decision>): Promise<Here[]> {
     const [people, points, homes] = await Promise.all([
       this.supporters.byIds(db, ids),
       this.supporters.pointsWithParts(db, ids),
@@ -245,7 +249,8 @@ export class PrintService {
     for (const point of points) pointsOf.set(point.supporter_id, [...(pointsOf.get(point.supporter_id) ?? []), point]);
     return people
       .map((person): Here => {
-        const own = pointsOf.get(person.id) ?? [];
+        const chosen = decided.get(person.id)?.contactPointId;
+        const own = [...(pointsOf.get(person.id) ?? [])].sort((a, b) => Number(b.id === chosen) - Number(a.id === chosen));
         const post = own.find(({ kind }) => kind === 'post');
         return { person, householdId: homes.get(person.id) ?? null, points: own, post: post ? (post.parts ?? { street: post.shown }) : null };
       })

@@ -1,8 +1,9 @@
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
 
 /** Things that happened to one person, each with an id of its own: they come over whole, and go back by their ids. */
-const FACTS = ['gift', 'permission_entry', 'delivery', 'delivery_event', 'reply', 'evidence', 'confirmation', 'task', 'note', 'field_file'] as const;
+const FACTS = ['gift', 'delivery', 'delivery_event', 'reply', 'evidence', 'confirmation', 'task', 'note', 'field_file'] as const;
 
 /** What a person is in or has, one row for each: they come over where the other record has no such row. */
 const SETS = {
@@ -19,6 +20,11 @@ type Row = Record<string, Bound>;
 /** What both records were before, so that they can be parted again. */
 export interface MergedWas {
   facts: Record<string, number[]>;
+  /** Entries of the ledger that came over, and those that were written because one of the two was closed. */
+  entries?: number[];
+  closed?: number[];
+  /** Where the one kept was before, as the merging wrote it down. */
+  placeBefore?: number | null;
   batchRows: [batchId: number, rowNo: number][];
   /** Rows of the record that went. */
   rows: Record<SetTable, Row[]>;
@@ -49,6 +55,8 @@ const tables = Object.entries(SETS) as [SetTable, string][];
 /** Bringing two records of one person together, and parting them again. */
 @Injectable()
 export class MergingRepository {
+  constructor(@Inject(LedgerRepository) private readonly ledger: LedgerRepository) {}
+
   async own(db: Scoped, id: number): Promise<Row & { created_at: Date; household_id: number | null }> {
     const [row] = await db.sql<Row & { created_at: Date; household_id: number | null }>(
       `SELECT ${OWN.join(', ')}, created_at, household_id FROM supporter WHERE organization_id = :org AND id = :id`,
@@ -65,7 +73,7 @@ export class MergingRepository {
   async counts(db: Scoped, id: number): Promise<Record<string, number>> {
     const of = (table: string) => `SELECT '${table}' AS what, COUNT(*) AS n FROM ${table} WHERE organization_id = :org AND supporter_id = :id`;
     const rows = await db.sql<{ what: string; n: number }>([...FACTS, ...Object.keys(SETS)].map(of).join(' UNION ALL '), { id });
-    return Object.fromEntries(rows.map(({ what, n }) => [what, n]));
+    return { ...Object.fromEntries(rows.map(({ what, n }) => [what, n])), entries: await this.ledger.countOf(db, id) };
   }
 
   /** Moves everything of `gone` to `kept`. `fields` are those whose value gives way to the other record's, `own` what the kept row becomes. */
@@ -84,6 +92,7 @@ export class MergingRepository {
     if (was.gaveWay.length > 0)
       await tx.execute('DELETE FROM field_value WHERE organization_id = :org AND supporter_id = :kept AND field_id IN (:fields)', { kept, fields });
     for (const table of FACTS) was.facts[table] = await this.moveFacts(tx, table, kept, gone);
+    was.entries = await this.ledger.moveAll(tx, gone, kept);
     for (const [table, key] of tables) {
       was.rows[table] = await this.rowsOf(tx, table, gone);
       const known = new Set((await this.rowsOf(tx, table, kept)).map((row) => Number(row[key])));
@@ -118,8 +127,9 @@ export class MergingRepository {
         externalId: was.gone.externalId,
       },
     );
+    await this.ledger.moveBack(tx, was.entries ?? was.facts.permission_entry ?? [], kept, gone);
     for (const [table, ids] of Object.entries(was.facts))
-      if (ids.length > 0)
+      if (ids.length > 0 && table !== 'permission_entry')
         await tx.execute(
           `UPDATE IGNORE ${factTable(table)} SET supporter_id = :gone WHERE organization_id = :org AND supporter_id = :kept AND id IN (:ids)`,
           {

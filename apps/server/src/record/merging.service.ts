@@ -1,8 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { FieldView, MergeLine, MergePreview, UndoStep } from '@goodword/core/contract';
 import { formatValue, type Manner } from '@goodword/core/fields';
-import { placeWords } from '@goodword/core/permission';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { placeWords, standingNo } from '@goodword/core/permission';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { PersonCellsRepository, type PersonCells } from '../permission/ledger/facts.repository';
+import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
 import { Database, type Bound, type Scoped } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
@@ -25,7 +27,7 @@ interface Side {
 const COMES: [table: string, one: string, many: string][] = [
   ['supporter_contact', 'address', 'addresses'],
   ['gift', 'gift', 'gifts'],
-  ['permission_entry', 'entry of the permission ledger', 'entries of the permission ledger'],
+  ['entries', 'entry of the permission ledger', 'entries of the permission ledger'],
   ['delivery', 'message', 'messages'],
   ['reply', 'reply', 'replies'],
   ['note', 'note', 'notes'],
@@ -44,6 +46,8 @@ export class MergingService {
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(HouseholdsRepository) private readonly households: HouseholdsRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
@@ -70,12 +74,17 @@ export class MergingService {
       const [kept, gone] = await this.sides(tx, keptId, goneId);
       const lines = this.lines(kept, gone, await this.fields.all(tx), await this.team.organization(scope));
       const chosen = (key: string) => keep[key] ?? lines.find((line) => line.key === key)?.usual ?? 'kept';
-      const points = await this.pointsOf(tx, [keptId, goneId]);
+      const points = await this.supporters.points(tx, [keptId, goneId]);
+      const rules = await this.houseRules.rules(tx);
+      const before = await this.cells.of(tx, [keptId, goneId], rules);
       const fields = [...kept.values.keys()].filter((id) => gone.values.has(id) && chosen(`field:${id}`) === 'gone');
       const was = await this.mergings.bringTogether(tx, keptId, goneId, fields, ownOf(kept.own, gone.own, chosen));
       await this.households.move(tx, goneId, null);
+      const pointIds = points.map(({ id }) => id);
+      await this.ledger.refold(tx, pointIds, [keptId, goneId]);
+      was.closed = await this.keepClosed(tx, keptId, pointIds, [...before.values()]);
+      was.placeBefore = await this.placesDiffer(tx, keptId, kept.own, gone.own);
       const mergingId = await this.mergings.keep(tx, keptId, goneId, was);
-      await this.ledger.refold(tx, points);
       const undo: UndoStep = { kind: 'merging', mergingId };
       await audit(tx, {
         act: 'merge',
@@ -84,6 +93,40 @@ export class MergingService {
         words: `The record of ${nameOf(gone.person)} was brought into this one`,
         undo,
       });
+    });
+  }
+
+  /**
+   * A merge opens nothing: where one of the two stood at no and the two together would not, since the other had agreed
+   * later, a refusal is written down for the record that is kept.
+   */
+  private async keepClosed(tx: Scoped, keptId: number, pointIds: readonly number[], before: readonly PersonCells[]): Promise<number[]> {
+    const rules = await this.houseRules.rules(tx);
+    const together = await this.cells.one(tx, keptId, rules);
+    const asked = new Map(before.flatMap(({ cells }) => cells).map(({ channel, scope }) => [`${channel}:${scope}`, { channel, scope }]));
+    const entries = [...asked.values()].flatMap(({ channel, scope }): NewEntry[] => {
+      const opened = pointIds.some((contactPointId) => {
+        const at = { contactPointId, channel, scope };
+        return before.some((person) => standingNo(person.marksAt(at))) && !standingNo(together.marksAt(at));
+      });
+      if (!opened) return [];
+      const words = 'One of the two records stood at no when they were brought together';
+      const no = { contactPointId: null, supporterId: keptId, channel, scope, state: 'no', saidAt: new Date(), byPerson: false } as const;
+      return [{ ...no, how: 'hand', words, source: 'Bringing records together' }];
+    });
+    return this.ledger.recordAll(tx, entries);
+  }
+
+  /** What began where the other record was needs the rule of that place too. */
+  private async placesDiffer(tx: Scoped, keptId: number, kept: Own, gone: Own): Promise<number | null> {
+    const now = await this.mergings.own(tx, keptId);
+    const other = [kept, gone].find((own) => own.country && (own.country !== now.country || own.region !== now.region));
+    if (!other || !now.country) return null;
+    return tx.insert('place_before', {
+      supporter_id: keptId,
+      country: other.country ?? null,
+      region: other.region ?? null,
+      changed_by: tx.scope.actorId,
     });
   }
 
@@ -97,9 +140,15 @@ export class MergingService {
     const merging = (await this.mergings.into(tx, keptId, true)).find((one) => one.id === mergingId);
     if (!merging) throw new Conflict('These records were parted already, or the other one has been erased.');
     const points = await this.pointsOf(tx, [keptId]);
+    const { closed = [], placeBefore = null } = merging.was;
+    await this.ledger.takeBack(tx, closed, 'as the records were parted');
+    // What was refused in the time together stays with both.
+    const refused = (await this.ledger.refusalsSince(tx, keptId, merging.made_at)).map((entry) => ({ ...entry, supporterId: merging.gone_id }));
     await this.mergings.part(tx, merging);
     await this.mergings.undone(tx, mergingId);
-    await this.ledger.refold(tx, [...points, ...(await this.pointsOf(tx, [merging.gone_id]))]);
+    if (placeBefore !== null) await tx.execute('DELETE FROM place_before WHERE organization_id = :org AND id = :placeBefore', { placeBefore });
+    await this.ledger.refold(tx, [...points, ...(await this.pointsOf(tx, [merging.gone_id]))], [keptId, merging.gone_id]);
+    await this.ledger.recordAll(tx, refused);
     const home = merging.was.gone.householdId;
     if (home !== null && (await this.households.exists(tx, home))) await this.households.move(tx, merging.gone_id, home);
     for (const id of [keptId, merging.gone_id])

@@ -1,6 +1,6 @@
 import type { MergePreview } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { houseDay, openHouse, type House } from '../testing/harness';
 import { recording } from '../testing/recording';
 import { agreed, bringIn, COLUMNS, NOTHING } from '../testing/steps';

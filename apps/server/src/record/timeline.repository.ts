@@ -2,7 +2,8 @@ import { Inject, Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
 import type { TimelineItem, TimelineKind } from '@goodword/core/contract';
 import { formatMoney, type Manner } from '@goodword/core/fields';
-import { CHANNEL_WORDS, ROAD_WORDS, VERDICT_WORDS, type Channel, type Road, type Verdict } from '@goodword/core/permission';
+import { CHANNEL_WORDS, ROAD_WORDS, VERDICT_WORDS, type Channel, type Verdict } from '@goodword/core/permission';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Scoped } from '../platform/database';
 import { NotesRepository } from './notes.repository';
 
@@ -24,7 +25,10 @@ const EVENT_WORDS: Record<string, [string, TimelineItem['tone']]> = {
 /** Everything that passed between us and one person, newest first; what happened to records since brought into theirs as well. */
 @Injectable()
 export class TimelineRepository {
-  constructor(@Inject(NotesRepository) private readonly notes: NotesRepository) {}
+  constructor(
+    @Inject(NotesRepository) private readonly notes: NotesRepository,
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+  ) {}
 
   async of(db: Scoped, ids: readonly number[], manner: Manner, kinds: readonly TimelineKind[], limit = 200): Promise<TimelineItem[]> {
     const readers: Record<TimelineKind, () => Promise<TimelineItem[]>> = {
@@ -64,15 +68,17 @@ export class TimelineRepository {
   }
 
   private async entries(db: Scoped, ids: readonly number[], limit: number): Promise<TimelineItem[]> {
-    const rows = await db.sql<{ recorded_at: Date; state: string; channel: Channel; scope: string; how: Road; source: string }>(
-      // Two ways to an entry, each by its own index: one condition for both goes through everybody's.
-      `SELECT recorded_at, state, channel, scope, how, source FROM permission_entry WHERE organization_id = :org AND supporter_id IN (:ids)
-        UNION ALL SELECT e.recorded_at, e.state, e.channel, e.scope, e.how, e.source FROM supporter_contact sc JOIN permission_entry e ON e.organization_id = :org AND e.contact_point_id = sc.contact_point_id
-          WHERE sc.supporter_id IN (:ids) AND e.state = 'no' AND NOT (e.supporter_id <=> sc.supporter_id) AND COALESCE(e.supporter_id, 0) NOT IN (:ids) ORDER BY recorded_at DESC LIMIT :limit`,
-      { ids, limit },
-    );
+    const rows = await this.ledger.newestAbout(db, ids, limit);
     return rows.map((row) => {
-      const said = { yes: 'Said yes', no: 'Said no', asked: 'Asked to confirm', implied: 'Implied permission' }[row.state] ?? row.state;
+      const said = {
+        yes: 'Said yes',
+        no: 'Said no',
+        asked: 'Asked to confirm',
+        implied: 'Implied permission',
+        start: 'START',
+        pause: 'Pause',
+        back: 'Taken back',
+      }[row.state];
       const tone = row.state === 'no' ? 'bad' : row.state === 'yes' ? 'good' : 'plain';
       return item(
         row.recorded_at,

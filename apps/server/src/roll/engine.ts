@@ -3,7 +3,9 @@ import type { Reading, Rule, Trace } from '@goodword/core/segment';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
-import { OrganizationRoll, type Around, type Counted, type OrderRef } from './organization-roll';
+import { OrganizationRoll, type Around, type Counted, type MovedQuestion, type OrderRef } from './organization-roll';
+import { lookGroups, type LookGroups } from './look';
+import type { Asked } from './verdicts';
 
 /** Questions about sets of people. Segments inside a rule are expanded before it is asked. */
 export interface RollQuestions {
@@ -12,6 +14,9 @@ export interface RollQuestions {
   page: { rule: Rule; reading: Reading; by: OrderRef; descending: boolean; after: number | null; limit: number };
   trace: { rules: Rule[]; reading: Reading; supporterId: number };
   find: { words: string[]; limit: number };
+  /** Ids in rising order. */
+  look: { asked: Asked; ids: Uint32Array };
+  moved: MovedQuestion;
 }
 
 export interface RollAnswers {
@@ -21,6 +26,8 @@ export interface RollAnswers {
   /** One for each rule; null where the person is not in the caller's scope. */
   trace: (Trace | null)[];
   find: number[];
+  look: LookGroups;
+  moved: { opens: number; closes: number };
 }
 
 /** Who answers: in this thread, or by way of another. */
@@ -88,5 +95,7 @@ const ANSWER: { [Q in keyof RollQuestions]: (roll: OrganizationRoll, around: Aro
   members: (roll, around, { rule, reading }) => roll.members(around, rule, reading),
   page: (roll, around, { rule, reading, ...page }) => roll.page(around, rule, reading, page),
   find: (roll, around, { words, limit }) => roll.find(around, words, limit),
+  look: async (roll, around, { asked, ids }) => lookGroups(ids, await roll.verdictsOf(around, asked, ids)),
+  moved: (roll, around, question) => roll.moved(around, question),
   trace: (roll, around, { rules, reading, supporterId }) => roll.trace(around, rules, supporterId, reading),
 };

@@ -1,6 +1,6 @@
 import { Bits, dayInZone, type Day } from '@goodword/core/common';
 import type { FieldType } from '@goodword/core/fields';
-import type { HouseRules } from '@goodword/core/permission';
+import type { Channel, HouseRules, Scope as PermissionScope } from '@goodword/core/permission';
 import {
   columnKey,
   evaluate,
@@ -23,7 +23,8 @@ import { mended, orderBy } from './orders';
 import { Ordinals } from './ordinals';
 import { PeopleRows } from './people-rows';
 import { fieldSource, sourceOf, type Source, type TypeOf } from './sources';
-import { HeldVerdicts } from './verdicts';
+import { Standings } from './standings';
+import { HeldVerdicts, type Asked, type VerdictsOf } from './verdicts';
 
 /** What people can be put in order by: names, or a field everybody has, or a custom one. */
 export type OrderRef = 'name' | string | number;
@@ -112,6 +113,38 @@ export class OrganizationRoll {
   async members(around: Around, rule: Rule, reading: Reading): Promise<Uint32Array> {
     await this.ready(around, [rule]);
     return Uint32Array.from(this.passing(around.db, rule, reading).ordinals(), (ordinal) => this.people.ids[ordinal]!);
+  }
+
+  /** The verdicts of these people for a question, in their order; of whoever is not in the caller's scope: no address. */
+  async verdictsOf(around: Around, asked: Asked, ids: Uint32Array): Promise<VerdictsOf> {
+    const line: Line = { kind: 'may', may: true, ...asked };
+    await this.ready(around, [line]);
+    return this.verdicts.get(columnKey(line).split(':').slice(1).join(':'))!.held.of(this.people, ids);
+  }
+
+  /**
+   * How many a change of rules opens and closes, of everybody in the caller's scope or of those who are on a list. Read for
+   * the question and not kept: rules are weighed seldom.
+   */
+  async moved(around: Around, { channel, scope, listId, before, after }: MovedQuestion): Promise<{ opens: number; closes: number }> {
+    const onList: Line[] = listId === null ? [] : [{ kind: 'list', listId, on: true }];
+    await this.ready(around, onList);
+    const of = this.within(around.db);
+    const people = onList[0] ? evaluate(onList[0], this.view(), { today: 0 }).and(of) : of;
+    const rules = withLongestCaps(before, after);
+    const standings = new Standings(this.people, { channel, scope, rules, now: new Date() });
+    await standings.read(around.db.ofAll(), Promise.resolve());
+    const could = new Bits(this.people.size);
+    standings.decide((ordinal, { verdict }) => {
+      if (verdict === 'send') could.add(ordinal);
+    }, before);
+    let [opens, closes] = [0, 0];
+    standings.decide((ordinal, { verdict }) => {
+      if (!people.has(ordinal) || (verdict === 'send') === could.has(ordinal)) return;
+      if (verdict === 'send') opens++;
+      else closes++;
+    }, after);
+    return { opens, closes };
   }
 
   /** So many of those who pass, in an order, after somebody; with how many there are in all. */
@@ -244,9 +277,9 @@ export class OrganizationRoll {
     const changes = await this.log.next(db);
     if (changes.some(({ what }) => what === 'all')) return this.begin(db);
     for (const change of together(changes)) await this.apply(db, change, rules);
-    for (const { held } of this.verdicts.values()) {
+    for (const [key, { held }] of this.verdicts) {
       const due = held.due(Date.now());
-      if (due.length > 0) await held.readSome(db, this.people, await rules(), due);
+      if (due.length > 0 && !(await held.readSome(db, this.people, await rules(), due))) this.verdicts.delete(key);
     }
     return { here: Promise.resolve() };
   }
@@ -287,8 +320,7 @@ export class OrganizationRoll {
     }
     if (what !== 'people' && what !== 'reach') return;
     for (const [key, { held }] of this.verdicts) {
-      if (ids === 'everybody') this.verdicts.delete(key);
-      else await held.readSome(db, this.people, await rules(), ids);
+      if (ids === 'everybody' || !(await held.readSome(db, this.people, await rules(), ids))) this.verdicts.delete(key);
     }
   }
 
@@ -428,6 +460,24 @@ function beginners(dictionary: readonly string[], word: string): Uint8Array {
 function beginsIn(plain: string, word: string): boolean {
   for (let at = plain.indexOf(word); at >= 0; at = plain.indexOf(word, at + 1)) if (at === 0 || " -\u2019'".includes(plain[at - 1]!)) return true;
   return false;
+}
+
+/** A change of rules, weighed for one question. */
+export interface MovedQuestion {
+  channel: Channel;
+  scope: PermissionScope;
+  /** Only those on this list; null for everybody. */
+  listId: number | null;
+  before: HouseRules;
+  after: HouseRules;
+}
+
+/** Rules by which everything is read that either of two sets needs: as many messages back as the longer cap looks. */
+function withLongestCaps(before: HouseRules, after: HouseRules): HouseRules {
+  return {
+    ...after,
+    places: { ...after.places, ...Object.fromEntries(Object.entries(before.places).map(([key, place]) => [`${key} before`, place])) },
+  };
 }
 
 /** A rule counted. */

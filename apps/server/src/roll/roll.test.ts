@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Rule } from '@goodword/core/segment';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Bound, Database, Scoped } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { makeOrganization, openTestDatabase } from '../platform/test-database';

@@ -1,21 +1,26 @@
 import {
-  bearingScopes,
-  decideBy,
+  ADDRESS_KIND,
+  decide,
   joinMarks,
-  MARK_KINDS,
   placeKeyOf,
   type Address,
   type Decision,
+  type HouseRules,
   type Marks,
+  type PastPlace,
   type Place,
   type PlaceKey,
 } from '@goodword/core/permission';
-import { COLUMN_OF } from '../permission/ledger.repository';
-import type { Asking } from '../permission/verdict.sql';
-import type { Bound, Scoped } from '../platform/database';
+import { longestCap, type Asking } from '../permission/ledger/facts.repository';
+import { scanSaid } from '../permission/ledger/columns';
+import type { Scoped } from '../platform/database';
 import type { Ordinals } from './ordinals';
 
-export type Decided = Decision & { until: number | null };
+/**
+ * Takes the decision of one person. The address that was chosen is given apart, 0 where there is none: people who are
+ * alike share one decision.
+ */
+export type EachDecided = (ordinal: number, decided: Decision, contactPointId: number) => void;
 
 interface Link {
   contactPointId: number;
@@ -25,14 +30,12 @@ interface Link {
 const ON_HOLD = 1;
 const DO_NOT_CONTACT = 2;
 const NO_MARKS: Marks = {};
-/** As the bindings of a verdict name them. */
-const kindOf = (channel: string) => (channel === 'email' ? 'email' : channel === 'post' ? 'post' : 'mobile');
 
 /**
- * Decides for everybody at once with the core's own function, from four readings of covering indexes: whose the addresses of
- * the channel are, which of them can't be written to, what was said there, and what was sent lately. Most people have one sound
- * address and either agreed to it or said nothing; they are decided once for each set of rules and not one by one. The
- * set-based statement remains for those of whom something changed.
+ * Decides for everybody at once with the core's own function, from four readings of covering indexes: whose the addresses
+ * of the channel are, which of them can't be written to, what was said there, and what was sent lately. Most people have
+ * one sound address and either agreed to it or said nothing; they are decided once for each set of rules and not one by
+ * one.
  */
 export class Standings {
   /** Addresses on hold or not to be contacted. */
@@ -48,9 +51,13 @@ export class Standings {
   /** Marks beyond a plain yes, by person and address. */
   private readonly marks = new Map<string, Marks>();
   private readonly troubled = new Set<number>();
-  private readonly noAt = new Map<number, number>();
+  /** What everybody at an address is bound by. */
+  private readonly ofAddress = new Map<number, Marks>();
+  /** What people said of all their addresses. */
+  private readonly ofPerson = new Map<number, Marks>();
   private readonly recent = new Map<number, number[]>();
   private readonly places = new Map<number, Place>();
+  private readonly before = new Map<number, PastPlace[]>();
 
   constructor(
     private readonly people: Ordinals,
@@ -60,7 +67,7 @@ export class Standings {
   /** Reads it all; people may still be read meanwhile, until `here`. */
   async read(db: Scoped, here: Promise<void>): Promise<void> {
     const severalPlaces = Object.keys(this.asking.rules.places).length > 1;
-    const ofPeople = here.then(() => Promise.all([this.readRecent(db), severalPlaces ? this.readPlaces(db) : null]));
+    const ofPeople = here.then(() => Promise.all([this.readRecent(db), ...(severalPlaces ? [this.readPlaces(db), this.readPlacesBefore(db)] : [])]));
     await Promise.all([this.readAddresses(db, here), ofPeople]);
   }
 
@@ -76,25 +83,33 @@ export class Standings {
    * of one are put away, the database makes those of another. Then they are joined.
    */
   private async readAddresses(db: Scoped, here: Promise<void>): Promise<void> {
-    const [links, yes, marks] = [new Triples(), new Triples(), [] as unknown[][]];
+    const [links, yes, marks] = [new Triples(), new Triples(), [] as [number, number, Marks][]];
     const readLinks = db.scan(
       'SELECT supporter_id, contact_point_id, position FROM supporter_contact WHERE organization_id = :org AND kind = :kind',
-      { kind: kindOf(this.asking.channel) },
+      { kind: ADDRESS_KIND[this.asking.channel] },
       (row) => links.push(Number(row[0]), Number(row[1]), Number(row[2])),
     );
-    await Promise.all([this.readTroubles(db), readLinks, this.readSaid(db, marks, yes), here]);
+    const readSaid = scanSaid(db, this.asking.channel, this.asking.scope, {
+      marks: (contactPointId, supporterId, said) => marks.push([contactPointId, supporterId, said]),
+      yes: (contactPointId, supporterId, own) => yes.push(contactPointId, supporterId, own),
+    });
+    await Promise.all([this.readTroubles(db), readLinks, readSaid, here]);
     this.makeRoom(this.people);
-    for (const row of marks) this.keepMarks(row);
+    for (const [contactPointId, supporterId, said] of marks) this.keepMarks(contactPointId, supporterId, said);
     links.each((supporterId, contactPointId, position) => this.keepLink(supporterId, contactPointId, position));
     yes.each((contactPointId, supporterId, own) => this.keepYes(contactPointId, supporterId, own));
   }
 
-  /** Hands out the decision of everybody. */
-  decide(each: (ordinal: number, decided: Decided) => void): void {
-    const plain = new Map<string, Decided>();
+  /** Hands out the decision of everybody; by other rules than they were read for, where these are given. */
+  decide(each: EachDecided, rules: HouseRules = this.asking.rules): void {
+    const plain = new Map<string, Decision>();
     for (let ordinal = 0; ordinal < this.people.size; ordinal++) {
       if (!this.people.alive.has(ordinal)) continue;
-      each(ordinal, this.isPlain(ordinal) ? this.plainly(ordinal, plain) : this.oneByOne(ordinal));
+      if (this.isPlain(ordinal)) each(ordinal, this.plainly(ordinal, plain, rules), this.first[ordinal]!);
+      else {
+        const decided = this.oneByOne(ordinal, rules);
+        each(ordinal, decided, decided.contactPointId ?? 0);
+      }
     }
   }
 
@@ -103,25 +118,27 @@ export class Standings {
     return !this.troubled.has(ordinal) && !this.more.has(ordinal) && !this.recent.has(ordinal);
   }
 
-  private plainly(ordinal: number, known: Map<string, Decided>): Decided {
+  private plainly(ordinal: number, known: Map<string, Decision>, rules: HouseRules): Decision {
     const kind = this.first[ordinal] === 0 ? 'none' : this.agreed[ordinal] === 1 ? 'yes' : 'never';
     // Of most it is not known where they live, which is a place like any other.
-    const key = this.places.has(ordinal) ? `${kind} ${this.placeKey(ordinal)}` : kind;
+    const key = this.places.has(ordinal) ? `${kind} ${this.placeKey(ordinal, rules)}` : kind;
     let decided = known.get(key);
-    if (!decided) known.set(key, (decided = this.oneByOne(ordinal)));
+    if (!decided) known.set(key, (decided = this.oneByOne(ordinal, rules)));
     return decided;
   }
 
-  private oneByOne(ordinal: number): Decided {
-    const { channel, scope, rules, now } = this.asking;
-    return decideBy(
+  private oneByOne(ordinal: number, rules: HouseRules): Decision {
+    const { channel, scope, now, ownAct = false } = this.asking;
+    return decide(
       {
         supporterId: this.people.ids[ordinal]!,
         channel,
         scope,
         rules,
+        ownAct,
         now: now.getTime(),
         place: this.placeOf(ordinal),
+        before: this.before.get(ordinal) ?? [],
         addresses: this.addresses(ordinal),
         recent: this.recent.get(ordinal) ?? [],
       },
@@ -143,16 +160,16 @@ export class Standings {
   private marksAt(ordinal: number, contactPointId: number): Marks {
     let marks = this.marks.get(`${ordinal}:${contactPointId}`) ?? NO_MARKS;
     if (this.first[ordinal] === contactPointId && this.agreed[ordinal] === 1) marks = joinMarks(marks, yesOf(this.ownYes[ordinal]!));
-    const no = this.noAt.get(contactPointId);
-    return no === undefined ? marks : joinMarks(marks, { no: { at: no, entryId: 0 } });
+    for (const more of [this.ofAddress.get(contactPointId), this.ofPerson.get(ordinal)]) if (more) marks = joinMarks(marks, more);
+    return marks;
   }
 
   private placeOf(ordinal: number): Place {
     return this.places.get(ordinal) ?? { country: null, region: null };
   }
 
-  private placeKey(ordinal: number): PlaceKey {
-    return placeKeyOf(this.asking.rules, this.placeOf(ordinal));
+  private placeKey(ordinal: number, rules: HouseRules): PlaceKey {
+    return placeKeyOf(rules, this.placeOf(ordinal));
   }
 
   private async readTroubles(db: Scoped): Promise<void> {
@@ -160,7 +177,7 @@ export class Standings {
     await db.scan(
       `SELECT id, on_hold, do_not_contact, line <=> 'landline' FROM contact_point WHERE organization_id = :org AND kind = :kind
         AND (on_hold <> 0 OR do_not_contact <> 0 ${texted ? "OR line = 'landline'" : ''})`,
-      { kind: kindOf(this.asking.channel) },
+      { kind: ADDRESS_KIND[this.asking.channel] },
       ([id, onHold, closed, landline]) => {
         if (texted && landline) this.landlines.add(Number(id));
         else this.health.set(Number(id), (onHold ? ON_HOLD : 0) | (closed ? DO_NOT_CONTACT : 0));
@@ -172,7 +189,7 @@ export class Standings {
   private keepLink(supporterId: number, contactPointId: number, position: number): void {
     const ordinal = this.people.ordinalOf(supporterId);
     if (ordinal === undefined || this.landlines.has(contactPointId)) return;
-    if (this.health.has(contactPointId) || this.noAt.has(contactPointId)) this.troubled.add(ordinal);
+    if (this.health.has(contactPointId) || this.ofAddress.has(contactPointId)) this.troubled.add(ordinal);
     if (this.first[ordinal] === 0) {
       this.first[ordinal] = contactPointId;
       this.firstPositions[ordinal] = position;
@@ -184,38 +201,13 @@ export class Standings {
     else this.more.set(ordinal, [link]);
   }
 
-  /** Whatever is more than a yes, and every plain yes. */
-  private async readSaid(db: Scoped, marks: unknown[][], yes: Triples): Promise<void> {
-    const { channel, scope } = this.asking;
-    const of: Record<string, Bound> = { channel, scopes: bearingScopes(scope) };
-    const said = 'FROM permission_state WHERE organization_id = :org AND channel = :channel AND scope IN (:scopes)';
-    // What outweighs a yes, or counts where there is none.
-    const plain = 'yes_at IS NOT NULL AND no_at IS NULL AND pause_at IS NULL';
-    const columns = MARK_KINDS.map((kind) => `${COLUMN_OF[kind]}_at`);
-    await Promise.all([
-      db.scan(`SELECT contact_point_id, supporter_id, pause_until, pause_entry, ${columns.join(', ')} ${said} AND NOT (${plain})`, of, (row) =>
-        marks.push(row),
-      ),
-      db.scan(
-        `SELECT contact_point_id, supporter_id, CAST(UNIX_TIMESTAMP(own_yes_at) * 1000 AS UNSIGNED) ${said} AND ${plain}`,
-        of,
-        ([contactPointId, supporterId, own]) => yes.push(Number(contactPointId), Number(supporterId), Number(own ?? 0)),
-      ),
-    ]);
-  }
-
-  private keepMarks(row: unknown[]): void {
-    const [point, ordinal] = [Number(row[0]), this.people.ordinalOf(Number(row[1]))];
-    const marks: Marks = {};
-    MARK_KINDS.forEach((kind, i) => {
-      const at = row[4 + i] as Date | null;
-      if (!at) return;
-      if (kind === 'no') this.noAt.set(point, Math.max(this.noAt.get(point) ?? -Infinity, at.getTime()));
-      else if (kind === 'pause')
-        marks.pause = { at: at.getTime(), entryId: Number(row[3]), until: (row[2] as Date | null)?.getTime() ?? at.getTime() };
-      else marks[kind] = { at: at.getTime(), entryId: 0 };
-    });
-    if (ordinal !== undefined) this.join(ordinal, point, marks);
+  private keepMarks(contactPointId: number, supporterId: number, marks: Marks): void {
+    if (supporterId === 0) return join(this.ofAddress, contactPointId, marks);
+    const ordinal = this.people.ordinalOf(supporterId);
+    if (ordinal === undefined) return;
+    if (contactPointId > 0) return this.join(ordinal, contactPointId, marks);
+    join(this.ofPerson, ordinal, marks);
+    this.troubled.add(ordinal);
   }
 
   private keepYes(contactPointId: number, supporterId: number, own: number): void {
@@ -233,22 +225,21 @@ export class Standings {
   }
 
   private async readRecent(db: Scoped): Promise<void> {
-    const { channel, scope, rules, now } = this.asking;
-    const days = Object.values(rules.places).map((place) => (scope === 'service' ? 0 : (place.caps[channel]?.days ?? 0)));
-    const longest = Math.max(0, ...days);
+    const { channel, now, messageId = 0 } = this.asking;
+    const longest = longestCap(this.asking);
     if (longest === 0) return;
     const add = (supporterId: unknown, at: number) => {
       const ordinal = this.people.ordinalOf(Number(supporterId));
       if (ordinal !== undefined) this.recent.set(ordinal, [...(this.recent.get(ordinal) ?? []), at]);
     };
-    const mine = 'FROM delivery WHERE organization_id = :org AND channel = :channel AND counts = 1';
+    const mine = 'FROM delivery WHERE organization_id = :org AND channel = :channel AND counts = 1 AND message_id <> :messageId';
     await db.scan(
       `SELECT supporter_id, sent_at ${mine} AND sent_at > :since AND state IN ('sent', 'delivered')`,
-      { channel, since: new Date(now.getTime() - longest * 86_400_000) },
+      { channel, messageId, since: new Date(now.getTime() - longest * 86_400_000) },
       ([id, at]) => add(id, (at as Date).getTime()),
     );
     // On its way this very moment.
-    await db.scan(`SELECT supporter_id ${mine} AND state IN ('handing', 'unsure')`, { channel }, ([id]) => add(id, now.getTime()));
+    await db.scan(`SELECT supporter_id ${mine} AND state IN ('handing', 'unsure')`, { channel, messageId }, ([id]) => add(id, now.getTime()));
   }
 
   private async readPlaces(db: Scoped): Promise<void> {
@@ -261,6 +252,24 @@ export class Standings {
       },
     );
   }
+
+  private async readPlacesBefore(db: Scoped): Promise<void> {
+    await db.scan(
+      'SELECT supporter_id, country, region, until_at FROM place_before WHERE organization_id = :org ORDER BY supporter_id, until_at, id',
+      {},
+      ([id, country, region, until]) => {
+        const ordinal = this.people.ordinalOf(Number(id));
+        if (ordinal === undefined) return;
+        const past = { country: country as string | null, region: region as string | null, until: (until as Date).getTime() };
+        this.before.set(ordinal, [...(this.before.get(ordinal) ?? []), past]);
+      },
+    );
+  }
+}
+
+function join(into: Map<number, Marks>, key: number, marks: Marks): void {
+  const known = into.get(key);
+  into.set(key, known ? joinMarks(known, marks) : marks);
 }
 
 function yesOf(own: number): Marks {

@@ -37,7 +37,7 @@ export class EnvelopeService {
     @Inject(MAIL_OUT) private readonly mailOut: MailOut,
     @Inject(TEXT_OUT) private readonly textOut: TextOut,
   ) {
-    this.tokens = new Tokens(config.SECRET);
+    this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
 
   async handOver(context: MessageContext, recipient: Recipient): Promise<HandOver> {
@@ -62,11 +62,12 @@ export class EnvelopeService {
     const pixel = !track.opens ? '' : `<img src="${base}/o/${this.tokens.make('open', recipient.deliveryId)}.gif" width="1" height="1" alt="">`;
     return {
       ...this.addressed(context, recipient.to, recipient.key, { ...recipient.values, ...links, leave, pixel }),
-      replyTo: `answer-${token}@${organization.list_domain}`,
+      // What whoever is written to next sees: it opens nothing.
+      replyTo: `answer-${this.tokens.make('answer', recipient.deliveryId)}@${organization.list_domain}`,
       returnPath: `b-${this.tokens.make('bounce', recipient.deliveryId)}@${organization.list_domain}`,
       headers: {
         'List-Id': listId(message, context.listName, organization),
-        'List-Unsubscribe': `<${leave}>, <mailto:leave-${token}@${organization.list_domain}?subject=unsubscribe>`,
+        'List-Unsubscribe': `<${leave}>, <mailto:leave-${this.tokens.make('leave-by-mail', recipient.deliveryId)}@${organization.list_domain}?subject=unsubscribe>`,
         'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
       },
     };

@@ -5,9 +5,10 @@ import { isLostConnection, type Database } from '../platform/database';
 import { programScope, type Scope } from '../platform/scope';
 import { ComposingService } from '../messages/composing.service';
 import { MergeValuesRepository } from '../messages/merge-values.repository';
-import { MessagesRepository, scopeOf } from '../messages/messages.repository';
+import { MessagesRepository } from '../messages/messages.repository';
 import type { TeamRepository } from '../team/team.repository';
 import type { EnvelopeService, MessageContext } from './envelope.service';
+import { askingOf } from './sending.service';
 import type { LeasedDelivery, Outcome, OutboxRepository } from './outbox.repository';
 
 interface Parts {
@@ -211,7 +212,7 @@ class Door {
       tx.changed('messages', 0, people);
       if (outcomes.length > 0) await outbox.record(tx, outcomes);
       if (waiting.length === 0) return new Set<number>();
-      const asking = { channel: message.channel, scope: scopeOf(message), rules: await houseRules.rules(tx), now: new Date() };
+      const asking = askingOf(message, await houseRules.rules(tx));
       const ids = waiting.map((one) => one.delivery.id);
       return outbox.door(tx, this.holder, message.id, ids, asking, this.context.organization.time_zone);
     });

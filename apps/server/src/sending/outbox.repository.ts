@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { rulesFor, type Verdict } from '@goodword/core/permission';
+import { rulesFor, type Place, type Verdict } from '@goodword/core/permission';
 import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
-import { addressVerdictSql, bindingsOf, type Asking } from '../permission/verdict.sql';
+import { FactsRepository, type Asking } from '../permission/ledger/facts.repository';
 import { Database, type Scoped } from '../platform/database';
 import type { HandOver } from '../platform/mail-out';
 import type { Scope } from '../platform/scope';
@@ -25,9 +25,8 @@ export interface Outcome {
 
 interface AtDoor {
   id: number;
-  verdict: Verdict | null;
-  country: string | null;
-  region: string | null;
+  verdict: Verdict;
+  place: Place;
 }
 
 const MOST_ATTEMPTS = 8;
@@ -35,7 +34,10 @@ const MOST_ATTEMPTS = 8;
 /** Hand-over's view of the outbox: leases, the decision at the door, and what came of it. */
 @Injectable()
 export class OutboxRepository {
-  constructor(@Inject(Database) private readonly database: Database) {}
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(FactsRepository) private readonly facts: FactsRepository,
+  ) {}
 
   /** Messages that are going out, in any organization. */
   async sendingMessages(): Promise<{ id: number; organization_id: number; chapter_id: number | null }[]> {
@@ -101,26 +103,21 @@ export class OutboxRepository {
     }
     // Held until the end of the transaction: a lease that ran out while the database was away may be another worker's by
     // now, and what this one saw before would let a mail go twice.
-    const held = await tx.sql<{ id: number }>(
-      "SELECT id FROM delivery WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker AND state IN ('leased', 'handing') FOR UPDATE",
+    const held = await tx.sql<{ id: number; supporterId: number; contactPointId: number }>(
+      `SELECT id, supporter_id AS supporterId, contact_point_id AS contactPointId FROM delivery
+        WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker AND state IN ('leased', 'handing') FOR UPDATE`,
       { ids, worker },
     );
     if (held.length === 0) return new Set();
-    const mine = held.map((row) => row.id);
-    const people = 'SELECT supporter_id FROM delivery WHERE organization_id = :org AND id IN (:mine)';
-    const rows = await tx.sql<AtDoor>(
-      `SELECT d.id, v.verdict, s.country, s.region FROM delivery d JOIN supporter s ON s.organization_id = :org AND s.id = d.supporter_id
-        LEFT JOIN (${addressVerdictSql(people, asking)}) v ON v.supporter_id = d.supporter_id AND v.contact_point_id = d.contact_point_id
-        WHERE d.organization_id = :org AND d.id IN (:mine)`,
-      { ...bindingsOf(asking, messageId), mine },
-    );
+    const decided = await this.facts.decideAt(tx, held, { ...asking, messageId });
+    const rows = held.map(({ id }, i): AtDoor => ({ id, verdict: decided[i]!.decision.verdict, place: decided[i]!.place }));
     const sending = rows.filter((row) => row.verdict === 'send');
     const go = await this.atDecentHours(tx, sending, asking, homeZone);
     if (go.length > 0) await tx.execute("UPDATE delivery SET state = 'handing' WHERE organization_id = :org AND id IN (:go)", { go });
     for (const refused of rows.filter((row) => row.verdict !== 'send')) {
       await tx.execute("UPDATE delivery SET state = 'door', door_verdict = :verdict, leased_by = NULL WHERE organization_id = :org AND id = :id", {
         id: refused.id,
-        verdict: refused.verdict ?? 'no-address',
+        verdict: refused.verdict,
       });
       await this.event(tx, [refused.id], 'door', '');
     }
@@ -134,7 +131,7 @@ export class OutboxRepository {
     const go: number[] = [];
     const waiting = new Map<number, number[]>();
     for (const row of rows) {
-      const at = nextDecentMoment(rulesFor(asking.rules, row).hours.text, zonesOf(row, homeZone), now);
+      const at = nextDecentMoment(rulesFor(asking.rules, row.place).hours.text, zonesOf(row.place, homeZone), now);
       if (at === now) go.push(row.id);
       else waiting.set(at, [...(waiting.get(at) ?? []), row.id]);
     }

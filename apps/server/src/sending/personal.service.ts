@@ -32,9 +32,10 @@ export class PersonalService {
   }
 
   private async decide(db: Scoped, id: number, { channel, purpose }: { channel: SendingChannel; purpose: Purpose }): Promise<PersonalVerdict> {
-    const now = new Date();
-    const found = await this.sending.verdictOf(db, id, { channel, scope: purpose, rules: await this.houseRules.rules(db), now });
-    return { verdict: found.verdict, words: VERDICT_WORDS[found.verdict], to: found.shown };
+    const rules = await this.houseRules.rules(db);
+    const asking = { channel, scope: purpose, rules, now: new Date(), ownAct: purpose === 'service' };
+    const { decision, shown } = await this.sending.decisionOf(db, id, asking);
+    return { verdict: decision.verdict, words: VERDICT_WORDS[decision.verdict], to: shown };
   }
 
   /** Sends it now. Whatever stands in the way is told before anything is kept. */

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
+import { RollModule } from '../roll/roll.module';
 import { SegmentsModule } from '../segments/segments.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
@@ -14,7 +15,7 @@ import { SendingRepository } from './sending.repository';
 import { SendingService } from './sending.service';
 
 @Module({
-  imports: [MessagesModule, PermissionModule, SegmentsModule, SupportersModule, TeamModule],
+  imports: [MessagesModule, PermissionModule, RollModule, SegmentsModule, SupportersModule, TeamModule],
   controllers: [SendingController, PersonalController],
   providers: [SendingService, PersonalService, SendingRepository, OutboxRepository, EnvelopeService, PrepareJob],
   exports: [OutboxRepository, EnvelopeService, PrepareJob],

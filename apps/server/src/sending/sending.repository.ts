@@ -1,11 +1,18 @@
+import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import type { HeldReason, Verdict } from '@goodword/core/permission';
-import { bindingsOf, groupVerdictSql, type Asking } from '../permission/verdict.sql';
-import type { Scoped } from '../platform/database';
+import { oneCopyPerAddress, type Decision, type Verdict } from '@goodword/core/permission';
+import { FactsRepository, type Asking } from '../permission/ledger/facts.repository';
+import type { Bound, Scoped } from '../platform/database';
+import type { LookGroups } from '../roll/look';
+
+/** Four bytes for each person, the highest first, so that a part of them can be read where they lie. */
+const BYTES = 4;
 
 /** The outbox: who is in a message's group, what was decided of each, and the deliveries that came of it. */
 @Injectable()
 export class SendingRepository {
+  constructor(private readonly facts: FactsRepository) {}
+
   async freezeGroup(tx: Scoped, messageId: number, ids: readonly number[]): Promise<void> {
     await tx.execute('DELETE FROM message_group WHERE organization_id = :org AND message_id = :messageId', { messageId });
     await tx.insertAll(
@@ -15,64 +22,82 @@ export class SendingRepository {
     );
   }
 
-  /** Decides for the whole frozen group and keeps the verdicts for the last look. */
-  async look(tx: Scoped, messageId: number, asking: Asking): Promise<void> {
-    await tx.execute('DELETE FROM last_look WHERE organization_id = :org AND message_id = :messageId', { messageId });
-    const people = 'SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId';
-    await tx.execute(
-      `INSERT INTO last_look (organization_id, message_id, supporter_id, verdict, contact_point_id, entry_id)
-        SELECT :org, :messageId, supporter_id, verdict, contact_point_id, entry_id FROM (${groupVerdictSql(people, asking)}) v`,
-      { ...bindingsOf(asking, messageId), messageId },
-    );
+  /** Keeps what a last look came to, so that its numbers open. */
+  async keepLook(tx: Scoped, messageId: number, groups: LookGroups): Promise<void> {
+    await tx.execute('DELETE FROM look_group WHERE organization_id = :org AND message_id = :messageId', { messageId });
+    for (const [verdict, ids] of Object.entries(groups))
+      await tx.insert('look_group', { message_id: messageId, verdict, people: ids.length, ids: packed(ids) });
   }
 
   /** What a message would meet at one person now, and the address that it would go to. */
-  async verdictOf(db: Scoped, supporterId: number, asking: Asking): Promise<{ verdict: Verdict; shown: string | null }> {
-    const [row] = await db.sql<{ verdict: Verdict; shown: string | null }>(
-      `SELECT v.verdict, cp.shown FROM (${groupVerdictSql('SELECT :supporterId AS supporter_id', asking)}) v
-        LEFT JOIN contact_point cp ON cp.organization_id = :org AND cp.id = v.contact_point_id`,
-      { ...bindingsOf(asking), supporterId },
-    );
-    return row ?? { verdict: 'no-address', shown: null };
+  async decisionOf(db: Scoped, supporterId: number, asking: Asking): Promise<{ decision: Decision; shown: string | null }> {
+    const decision = (await this.facts.decide(db, [supporterId], asking)).get(supporterId)!;
+    const [point] = await db.sql<{ shown: string }>('SELECT shown FROM contact_point WHERE organization_id = :org AND id = :id', {
+      id: decision.contactPointId ?? 0,
+    });
+    return { decision, shown: point?.shown ?? null };
   }
 
   async lookCounts(db: Scoped, messageId: number): Promise<Map<Verdict, number>> {
-    const rows = await db.sql<{ verdict: Verdict; n: number }>(
-      'SELECT verdict, COUNT(*) AS n FROM last_look WHERE organization_id = :org AND message_id = :messageId GROUP BY verdict',
+    const rows = await db.sql<{ verdict: Verdict; people: number }>(
+      'SELECT verdict, people FROM look_group WHERE organization_id = :org AND message_id = :messageId',
       { messageId },
     );
-    return new Map(rows.map((row) => [row.verdict, row.n]));
+    return new Map(rows.map((row) => [row.verdict, row.people]));
   }
 
-  async lookPeople(db: Scoped, messageId: number, verdict: Verdict | HeldReason, after: number, limit: number): Promise<number[]> {
-    const rows = await db.sql<{ supporter_id: number }>(
-      'SELECT supporter_id FROM last_look WHERE organization_id = :org AND message_id = :messageId AND verdict = :verdict AND supporter_id > :after ORDER BY supporter_id LIMIT :limit',
-      { messageId, verdict, after, limit },
+  /** So many people of a verdict, behind the first `from` of them. */
+  async lookPeople(db: Scoped, messageId: number, verdict: Verdict, from: number, limit: number): Promise<number[]> {
+    const [row] = await db.sql<{ ids: Buffer }>(
+      `SELECT SUBSTRING(ids, 1 + ${BYTES} * :from, ${BYTES} * :limit) AS ids FROM look_group
+        WHERE organization_id = :org AND message_id = :messageId AND verdict = :verdict`,
+      { messageId, verdict, from, limit },
     );
-    return rows.map((row) => row.supporter_id);
+    return row ? unpacked(row.ids) : [];
   }
 
   /**
-   * Writes the deliveries of the next people of the frozen group, each with its verdict. Returns the last id written, or
-   * null when there was nobody left. A delivery is unique by message and person, so a slice may be written again.
+   * Writes the deliveries of the next people of the frozen group, each with its verdict and the entry that it rests on.
+   * Returns the last id written, or null when there was nobody left. A delivery is unique by message and person, so a
+   * slice may be written again.
    */
   async prepareSlice(tx: Scoped, messageId: number, after: number, size: number, asking: Asking): Promise<number | null> {
     const ids = await tx.sql<{ supporter_id: number }>(
-      'SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId AND supporter_id > :after ORDER BY supporter_id LIMIT :size',
+      `SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId AND supporter_id > :after
+        ORDER BY supporter_id LIMIT :size`,
       { messageId, after, size },
     );
     const last = ids.at(-1)?.supporter_id;
     if (last === undefined) return null;
-    const people =
-      'SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId AND supporter_id > :after AND supporter_id <= :last';
-    const taken = `EXISTS (SELECT 1 FROM delivery o WHERE o.organization_id = :org AND o.contact_point_id = v.contact_point_id AND o.message_id = :messageId AND o.verdict = 'send' AND o.supporter_id < v.supporter_id)`;
-    await tx.execute(
-      `INSERT IGNORE INTO delivery (organization_id, message_id, supporter_id, channel, contact_point_id, entry_id, verdict, state, provider_key, counts)
-        SELECT :org, :messageId, w.supporter_id, :channel, w.contact_point_id, w.entry_id, w.verdict, IF(w.verdict = 'send', 'ready', 'held'), UUID(), IF(:scope = 'service', 0, 1)
-        FROM (SELECT v.supporter_id, v.contact_point_id, v.entry_id, IF(v.verdict = 'send' AND ${taken}, 'shared-address', v.verdict) AS verdict FROM (${groupVerdictSql(people, asking)}) v) w`,
-      { ...bindingsOf(asking, messageId), messageId, after, last },
+    const decided = await this.facts.decide(
+      tx,
+      ids.map((row) => row.supporter_id),
+      { ...asking, messageId },
+    );
+    const rows = [...decided].map(([supporterId, decision]) => ({ supporterId, ...decision }));
+    const written = oneCopyPerAddress(rows, await this.copiesAt(tx, messageId, after, rows));
+    await tx.insertAll(
+      'delivery',
+      [...['message_id', 'supporter_id', 'channel', 'contact_point_id', 'entry_id', 'verdict', 'state'], ...['provider_key', 'counts']],
+      written.map((one): Bound[] => [
+        ...[messageId, one.supporterId, asking.channel, one.contactPointId, one.entryId, one.verdict],
+        ...[one.verdict === 'send' ? 'ready' : 'held', randomUUID(), asking.ownAct ? 0 : 1],
+      ]),
+      true,
     );
     return last;
+  }
+
+  /** Addresses of these people that somebody before them gets the copy of. */
+  private async copiesAt(db: Scoped, messageId: number, upTo: number, rows: readonly { contactPointId: number | null }[]): Promise<Set<number>> {
+    const points = rows.flatMap(({ contactPointId }) => contactPointId ?? []);
+    if (points.length === 0) return new Set();
+    const taken = await db.sql<{ id: number }>(
+      `SELECT contact_point_id AS id FROM delivery WHERE organization_id = :org AND contact_point_id IN (:points)
+        AND message_id = :messageId AND verdict = 'send' AND supporter_id <= :upTo`,
+      { messageId, points, upTo },
+    );
+    return new Set(taken.map(({ id }) => id));
   }
 
   /** Deliveries that have not left are stopped for good. */
@@ -89,4 +114,14 @@ export class SendingRepository {
     );
     return row?.n ?? 0;
   }
+}
+
+function packed(ids: Uint32Array): Buffer {
+  const out = Buffer.allocUnsafe(ids.length * BYTES);
+  ids.forEach((id, i) => out.writeUInt32BE(id, i * BYTES));
+  return out;
+}
+
+function unpacked(bytes: Buffer): number[] {
+  return Array.from({ length: bytes.length / BYTES }, (_none, i) => bytes.readUInt32BE(i * BYTES));
 }

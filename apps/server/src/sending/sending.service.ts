@@ -1,10 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { GroupRef, LastLook, Page, Recipients, SupporterRow } from '@goodword/core/contract';
 import { holes, type MergeValues } from '@goodword/core/merge';
-import { HELD_REASONS, type Verdict } from '@goodword/core/permission';
+import { HELD_REASONS, type HouseRules, type Verdict } from '@goodword/core/permission';
 import type { Rule } from '@goodword/core/segment';
 import { countParts } from '@goodword/core/text';
-import type { Asking } from '../permission/verdict.sql';
+import type { Asking } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
@@ -12,6 +12,7 @@ import { Conflict, NotFound, Unavailable } from '../platform/errors';
 import { cancel, enqueue } from '../platform/jobs';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
+import { RollService } from '../roll/roll.service';
 import { SegmentsService } from '../segments/segments.service';
 import { SupporterRows } from '../supporters/rows.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
@@ -39,6 +40,7 @@ export class SendingService {
     @Inject(SupporterRows) private readonly rows: SupporterRows,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(EnvelopeService) private readonly envelopes: EnvelopeService,
+    @Inject(RollService) private readonly roll: RollService,
   ) {}
 
   async saveRecipients(scope: Scope, id: number, recipients: Recipients): Promise<void> {
@@ -84,7 +86,7 @@ export class SendingService {
   }
 
   async asking(db: Scoped, message: MessageRow): Promise<Asking> {
-    return { channel: message.channel, scope: scopeOf(message), rules: await this.houseRules.rules(db), now: new Date() };
+    return askingOf(message, await this.houseRules.rules(db));
   }
 
   /** Counts the group down to those who will get it, as of now, and looks at the words with these people in mind. */
@@ -92,17 +94,16 @@ export class SendingService {
     const message = await this.message(this.database.read(scope), id);
     const chapterScope = this.chapterOf(scope, message);
     const ids = await this.group(chapterScope, message.recipients);
-    const counts = await this.database.quietly(chapterScope, async (tx) => {
-      await this.sending.freezeGroup(tx, id, ids);
-      await this.sending.look(tx, id, await this.asking(tx, message));
-      return this.sending.lookCounts(tx, id);
-    });
+    const asked = { channel: message.channel, scope: scopeOf(message) };
+    const groups = await this.roll.ask(chapterScope, 'look', { asked, ids: Uint32Array.from(ids) });
+    await this.database.quietly(chapterScope, (tx) => this.sending.keepLook(tx, id, groups));
+    const people = (verdict: Verdict) => groups[verdict]?.length ?? 0;
     const { composed } = await this.composing.compose(chapterScope, message);
     const faults = await this.composing.faults(chapterScope, message);
     return {
       group: ids.length,
-      held: HELD_REASONS.flatMap((reason) => (counts.has(reason) ? [{ reason, people: counts.get(reason)! }] : [])),
-      reached: counts.get('send') ?? 0,
+      held: HELD_REASONS.flatMap((reason) => (people(reason) > 0 ? [{ reason, people: people(reason) }] : [])),
+      reached: people('send'),
       ...(await this.lookAtWords(chapterScope, message, composed)),
       faults,
       inOrder: inOrder(message, faults.length),
@@ -127,23 +128,22 @@ export class SendingService {
     const db = this.database.read(scope);
     const organization = await this.team.organization(scope);
     const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;
-    for (let after = 0; ;) {
-      const ids = await this.sending.lookPeople(db, message.id, 'send', after, CHUNK);
+    for (let from = 0; ; from += CHUNK) {
+      const ids = await this.sending.lookPeople(db, message.id, 'send', from, CHUNK);
       const values = await this.mergeValues.of(db, ids, organization, sender);
       values.forEach(each);
       if (ids.length < CHUNK) return;
-      after = ids.at(-1)!;
     }
   }
 
   async lookPeople(scope: Scope, id: number, query: { verdict: Verdict; after?: string; limit: number }): Promise<Page<SupporterRow>> {
     const db = this.database.read(scope);
     const message = await this.message(db, id);
-    const after = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
-    const ids = await this.sending.lookPeople(db, message.id, query.verdict, after, query.limit);
+    const from = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
+    const ids = await this.sending.lookPeople(db, message.id, query.verdict, from, query.limit);
     const total = (await this.sending.lookCounts(db, message.id)).get(query.verdict) ?? 0;
     const rows = await this.rows.of(db, await this.supporters.byIds(db, ids));
-    return { rows, total, next: ids.length === query.limit ? encodeCursor([ids.at(-1)!]) : null };
+    return { rows, total, next: ids.length === query.limit ? encodeCursor([from + ids.length]) : null };
   }
 
   /** Sends the message to the teammate alone, filled for the first of its group. */
@@ -248,6 +248,16 @@ export class SendingService {
       throw new Conflict('This message is for all chapters. Work in "All chapters" to send it.');
     return { ...scope, chapterId: message.chapter_id };
   }
+}
+
+/**
+ * What is asked of the ledger for a message. A service message to one person answers what they have set going themselves;
+ * one to a group does not, and is held by the cap as any other.
+ */
+export function askingOf(message: MessageRow, rules: HouseRules): Asking {
+  const scope = scopeOf(message);
+  const ownAct = scope === 'service' && message.personal_to !== null;
+  return { channel: message.channel, scope, rules, ownAct, now: new Date(), messageId: message.id };
 }
 
 /** Single people are no rule: they are named. */

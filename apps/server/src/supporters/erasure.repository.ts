@@ -1,8 +1,16 @@
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
+import type { AddressKind } from '@goodword/core/permission';
+import { PersonCellsRepository } from '../permission/ledger/facts.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Scoped } from '../platform/database';
 
 @Injectable()
 export class ErasureRepository {
+  constructor(
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
+  ) {}
+
   /** Files that hold something of the person: evidence, and values of fields. */
   async evidenceKeys(tx: Scoped, supporterId: number): Promise<string[]> {
     const rows = await tx.sql<{ storage_key: string }>(
@@ -37,23 +45,38 @@ export class ErasureRepository {
     return rows.map(({ id }) => id);
   }
 
-  /** Addresses of the person that somebody else has too. */
-  async sharedPoints(tx: Scoped, supporterId: number): Promise<number[]> {
-    const rows = await tx.sql<{ id: number }>(
-      `SELECT m.contact_point_id AS id FROM supporter_contact m WHERE m.organization_id = :org AND m.supporter_id = :supporterId
-        AND EXISTS (SELECT 1 FROM supporter_contact o WHERE o.contact_point_id = m.contact_point_id AND o.supporter_id <> m.supporter_id)`,
-      { supporterId },
+  /** Addresses that are or ever were the person's, so far as anything was said, sent or answered there. */
+  async everyPoint(tx: Scoped, supporterIds: readonly number[]): Promise<{ id: number; kind: AddressKind; normal: string; shown: string }[]> {
+    const of = (table: string) =>
+      `SELECT contact_point_id AS id FROM ${table} WHERE organization_id = :org AND supporter_id IN (:supporterIds) AND contact_point_id IS NOT NULL`;
+    const changed = 'FROM address_change WHERE organization_id = :org AND supporter_id IN (:supporterIds)';
+    const said = (await Promise.all(supporterIds.map((id) => this.ledger.pointsOf(tx, id)))).flat();
+    return tx.sql(
+      `SELECT id, kind, normal, shown FROM contact_point WHERE organization_id = :org AND (id IN (:said) OR id IN (
+        ${['supporter_contact', 'delivery', 'confirmation', 'reply'].map(of).join(' UNION ')}
+        UNION SELECT from_point_id ${changed} UNION SELECT to_point_id ${changed}))`,
+      { supporterIds, said: [...said, 0] },
     );
-    return rows.map((row) => row.id);
   }
 
-  async hasRefused(tx: Scoped, contactPointId: number): Promise<boolean> {
-    const rows = await tx.sql(
-      `SELECT 1 FROM contact_point WHERE organization_id = :org AND id = :contactPointId AND (do_not_contact = 1
-        OR EXISTS (SELECT 1 FROM permission_state ps WHERE ps.organization_id = :org AND ps.contact_point_id = contact_point.id AND ps.no_at IS NOT NULL))`,
+  /** Those of some addresses that somebody else has. */
+  async othersPoints(tx: Scoped, supporterIds: readonly number[], pointIds: readonly number[]): Promise<Set<number>> {
+    const rows = await tx.sql<{ id: number }>(
+      `SELECT DISTINCT contact_point_id AS id FROM supporter_contact
+        WHERE organization_id = :org AND contact_point_id IN (:points) AND supporter_id NOT IN (:supporterIds)`,
+      { supporterIds, points: [...pointIds, 0] },
+    );
+    return new Set(rows.map((row) => row.id));
+  }
+
+  /** Whether nobody is to be written to there again: on do-not-contact, or refused by anybody there or by the person. */
+  async hasRefused(tx: Scoped, contactPointId: number, supporterIds: readonly number[]): Promise<boolean> {
+    const [point] = await tx.sql<{ do_not_contact: number }>(
+      'SELECT do_not_contact FROM contact_point WHERE organization_id = :org AND id = :contactPointId',
       { contactPointId },
     );
-    return rows.length > 0;
+    const cells = [...(await this.cells.atAddress(tx, contactPointId)), ...(await this.cells.everywhere(tx, supporterIds))];
+    return point?.do_not_contact === 1 || cells.some(({ marks }) => marks.no !== undefined || marks.stop !== undefined);
   }
 
   /** The keyed hash alone says that an address is not to be written to, without saying which it is. */
@@ -81,7 +104,6 @@ export class ErasureRepository {
   async blankPerson(tx: Scoped, supporterId: number): Promise<void> {
     const statements = [
       "UPDATE supporter SET first_name = '', last_name = '', country = NULL, region = NULL, language = NULL, external_id = NULL, postcode = NULL, household_id = NULL, erased_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :supporterId",
-      "UPDATE permission_entry SET words = IF(words = '', '', '(erased)'), source = IF(source = '', '', '(erased)'), origin = NULL WHERE organization_id = :org AND supporter_id = :supporterId",
       'DELETE FROM field_value WHERE organization_id = :org AND supporter_id = :supporterId',
       'DELETE FROM supporter_tag WHERE organization_id = :org AND supporter_id = :supporterId',
       'DELETE FROM supporter_list WHERE organization_id = :org AND supporter_id = :supporterId',
@@ -91,7 +113,9 @@ export class ErasureRepository {
       "UPDATE evidence SET name = '(erased)', storage_key = NULL WHERE organization_id = :org AND supporter_id = :supporterId",
       "UPDATE delivery SET detail = NULL, state = IF(state IN ('ready', 'leased'), 'stopped', state) WHERE organization_id = :org AND supporter_id = :supporterId",
       "UPDATE delivery_event SET detail = '' WHERE organization_id = :org AND supporter_id = :supporterId AND kind NOT IN ('followed')",
-      "UPDATE audit SET words = '(erased)', before_value = NULL, after_value = NULL, back = NULL WHERE organization_id = :org AND subject = 'supporter' AND subject_id = :supporterId",
+      `UPDATE audit SET words = '(erased)', before_value = NULL, after_value = NULL, back = NULL WHERE organization_id = :org AND
+        ((subject = 'supporter' AND subject_id = :supporterId) OR (subject = 'message' AND subject_id IN
+          (SELECT id FROM message WHERE organization_id = :org AND personal_to = :supporterId)))`,
       'DELETE FROM note WHERE organization_id = :org AND supporter_id = :supporterId',
       "UPDATE merging SET was = '{}', undone_at = COALESCE(undone_at, UTC_TIMESTAMP(3)) WHERE organization_id = :org AND (kept_id = :supporterId OR gone_id = :supporterId)",
       "UPDATE field_file SET name = '(erased)', storage_key = NULL WHERE organization_id = :org AND supporter_id = :supporterId",
@@ -103,9 +127,11 @@ export class ErasureRepository {
       'DELETE m FROM batch_more m JOIN batch_row r ON r.batch_id = m.batch_id AND r.row_no = m.row_no WHERE r.organization_id = :org AND r.supporter_id = :supporterId',
       'DELETE FROM roster WHERE organization_id = :org AND supporter_id = :supporterId',
       'DELETE FROM batch_before WHERE organization_id = :org AND supporter_id = :supporterId',
-      "UPDATE confirmation SET asks = '[]', state = IF(state IN ('waiting', 'sent'), 'dropped', state) WHERE organization_id = :org AND supporter_id = :supporterId",
+      "UPDATE confirmation_sent SET words = '(erased)', mailbox = '(erased)' WHERE organization_id = :org AND confirmation_id IN (SELECT id FROM confirmation WHERE organization_id = :org AND supporter_id = :supporterId)",
+      "UPDATE confirmation SET asks = '[]', pending = NULL, mailbox = '', state = IF(state IN ('waiting', 'sent'), 'dropped', state) WHERE organization_id = :org AND supporter_id = :supporterId",
       "UPDATE task SET words = '', done_at = COALESCE(done_at, UTC_TIMESTAMP(3)), outcome = COALESCE(outcome, 'erased') WHERE organization_id = :org AND supporter_id = :supporterId",
     ];
     for (const statement of statements) await tx.execute(statement, { supporterId });
+    await this.ledger.blank(tx, supporterId);
   }
 }

@@ -27,17 +27,22 @@ export class ErasureService {
     const files = await this.database.write(scope, async (tx) => {
       tx.changed('people', 0, [id]);
       await this.supporters.hold(tx, id);
-      const points = await this.supporters.points(tx, [id]);
+      const people = [...(await this.erasures.mergedInto(tx, id)), id];
+      const points = await this.erasures.everyPoint(tx, people);
       const kept = [...(await this.erasures.evidenceKeys(tx, id)), ...(await this.erasures.batchFiles(tx, id))];
-      const shared = new Set(await this.erasures.sharedPoints(tx, id));
+      const others = await this.erasures.othersPoints(
+        tx,
+        people,
+        points.map((point) => point.id),
+      );
       for (const point of points) {
         const hash = addressHash(this.config.SECRET, point.kind, point.normal);
         // Somebody else's address too: it stays theirs, and what it refused stays with it.
-        if (shared.has(point.id)) continue;
-        if (await this.erasures.hasRefused(tx, point.id)) await this.erasures.keepHash(tx, point.kind, hash);
+        if (others.has(point.id) || point.shown === '(erased)') continue;
+        if (await this.erasures.hasRefused(tx, point.id, people)) await this.erasures.keepHash(tx, point.kind, hash);
         await this.erasures.blankPoint(tx, point.id, `erased:${hash}:${point.id}`);
       }
-      for (const one of [...(await this.erasures.mergedInto(tx, id)), id]) await this.erasures.blankPerson(tx, one);
+      for (const one of people) await this.erasures.blankPerson(tx, one);
       await audit(tx, {
         act: 'erase',
         subject: 'supporter',

@@ -19,7 +19,7 @@ export function permissionPage(report: PermissionReport): string {
     const sent = entry.sentOnItsStrength.map(
       (one) => `${e(one.message)} (${CHANNEL_WORDS[one.channel].toLowerCase()}, ${one.at ? day(one.at) : 'under way'}, ${e(one.outcome)})`,
     );
-    return `<article><p><strong>${day(entry.at)}: ${ENTRY_WORDS[entry.state]}, ${e(entry.scopeName)}, by ${CHANNEL_WORDS[entry.channel].toLowerCase()} at ${e(entry.address)}</strong> <small>entry ${entry.id}${entry.takenBack ? ', taken back' : ''}</small></p>
+    return `<article><p><strong>${day(entry.at)}: ${ENTRY_WORDS[entry.state]}, ${e(entry.scopeName)}, by ${CHANNEL_WORDS[entry.channel].toLowerCase()} at ${e(entry.address ?? 'every address')}</strong> <small>entry ${entry.id}${entry.takenBack ? ', taken back' : ''}</small></p>
       <p>${ROAD_WORDS[entry.how]}${entry.until ? `, until ${day(entry.until)}` : ''}${entry.words ? `: “${e(entry.words)}”` : ''}</p>
       <p><small>${[entry.source && e(entry.source), entry.evidence && `evidence: ${e(entry.evidence.name)}`, entry.origin && `from ${e(entry.origin)}`, `recorded ${e(entry.recordedAt)} by ${e(entry.recordedBy ?? 'the program')}`].filter(Boolean).join('; ')}</small></p>
       ${sent.length > 0 ? `<p><small>Sent on its strength: ${sent.join('; ')}</small></p>` : ''}</article>`;

@@ -1,9 +1,12 @@
 import { createHash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import sharp from 'sharp';
-import { dayInZone, isoDay, parseIsoDay } from '@goodword/core/common';
+import { dayInZone, parseIsoDay, startOfDay } from '@goodword/core/common';
 import type { EntryView, PermissionReport, StandingView, UndoStep } from '@goodword/core/contract';
 import {
+  CHANNELS,
+  channelsOf,
+  HAND_EVIDENCE,
   isRelationship,
   placeKeyOf,
   placeWords,
@@ -18,7 +21,8 @@ import {
 } from '@goodword/core/permission';
 import { EvidenceRepository, type EvidenceRow } from '../permission/evidence.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { LedgerRepository, type EntryRow } from '../permission/ledger.repository';
+import { LedgerRepository, type EntryRow } from '../permission/ledger/ledger.repository';
+import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { standingsOf } from '../permission/standings';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
@@ -27,7 +31,7 @@ import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { TeamRepository } from '../team/team.repository';
 import { GroupsRepository } from './groups.repository';
-import { SupportersRepository, type PersonRow, type PointRow } from './supporters.repository';
+import { SupportersRepository, type PersonRow } from './supporters.repository';
 
 export interface HandEntry {
   contactPointId: number;
@@ -47,11 +51,9 @@ export interface Objection {
   words: string;
 }
 
-/** Channels that a kind of address serves. */
-export const CHANNELS_OF: Record<PointRow['kind'], readonly Channel[]> = { email: ['email'], mobile: ['text', 'call'], post: ['post'] };
-
 /** Longest that a pause can be asked for by hand. */
 const LONGEST_PAUSE_DAYS = 730;
+const NOON_MS = 12 * 3_600_000;
 
 /** What one person agreed to: reading it, adding to it by hand, and showing it to anyone as evidence. */
 @Injectable()
@@ -60,6 +62,7 @@ export class PersonLedger {
     @Inject(Database) private readonly database: Database,
     @Inject(STORAGE) private readonly storage: Storage,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(EvidenceRepository) private readonly evidence: EvidenceRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
@@ -69,10 +72,11 @@ export class PersonLedger {
 
   /** Standings and entries of one person, with what the house rules of their place make of them. */
   async of(db: Scoped, person: PersonRow): Promise<{ standings: StandingView[]; entries: EntryView[]; rulesOf: string; rows: EntryRow[] }> {
-    const [rows, states, rules, lists, files] = await Promise.all([
+    const rules = await this.houseRules.rules(db);
+    const [rows, cells, points, lists, files] = await Promise.all([
       this.ledger.entriesOf(db, person.id),
-      this.ledger.statesOf(db, [person.id]),
-      this.houseRules.rules(db),
+      this.cells.one(db, person.id, rules),
+      this.supporters.points(db, [person.id]),
       this.groups.lists(db),
       this.evidence.of(db, person.id),
     ]);
@@ -80,7 +84,7 @@ export class PersonLedger {
     const words = (scope: PermissionScope) => scopeWords(scope, (id) => nameOf.get(id));
     const place = rulesFor(rules, person);
     return {
-      standings: standingsOf(states, Date.now(), place).map((one) => ({
+      standings: standingsOf(cells, points, Date.now()).map((one) => ({
         ...one,
         scopeName: words(one.scope),
         until: iso(one.until),
@@ -92,78 +96,83 @@ export class PersonLedger {
     };
   }
 
-  /** An entry by hand counts as the person's own where it is dated and has its words: the evidence for coming back. */
+  /**
+   * An entry by hand counts as the person's own where it is dated and says by what act of theirs they agreed: the evidence
+   * for coming back. A no or a pause that was not said through an address holds at every one.
+   */
   async addEntry(scope: Scope, id: number, entry: HandEntry): Promise<void> {
-    const saidAt = saidOn(entry.on, entry.state, await this.today(scope));
     const faults = handFaults(entry);
     if (faults) throw new Invalid([faults]);
+    const saidAt = await this.saidOn(scope, entry.on, entry.state);
     await this.database.write(scope, async (tx) => {
       const point = (await this.supporters.points(tx, [(await this.supporters.hold(tx, id)).id])).find((one) => one.id === entry.contactPointId);
       if (!point) throw new NotFound('address');
-      if (!CHANNELS_OF[point.kind].includes(entry.channel))
+      if (!channelsOf(point.kind).includes(entry.channel))
         throw new Invalid([{ field: 'channel', code: 'channel', message: `${point.shown} is no address for this channel.` }]);
       if (entry.evidenceId && !(await this.evidence.find(tx, id, entry.evidenceId))) throw new NotFound('evidence');
       await this.ledger.record(tx, {
         ...entry,
+        contactPointId: isSaidThrough(entry) ? point.id : null,
         supporterId: id,
         saidAt,
         untilAt: entry.state === 'pause' ? new Date(`${entry.until}T23:59:59.999Z`) : null,
-        // A relationship is something that happened, not something said.
-        byPerson: entry.state !== 'implied',
+        byPerson: isOwnAct(entry),
         evidenceId: entry.evidenceId ?? null,
         source: 'Entered on the record',
       });
     });
   }
 
-  private async today(scope: Scope): Promise<string> {
-    return isoDay(dayInZone(Date.now(), (await this.team.organization(scope)).time_zone));
-  }
-
   /** Objection to all marketing (GDPR art. 21(2)-(3)): one act that closes every channel at every address. */
   async object(scope: Scope, id: number, objection: Objection): Promise<void> {
-    const saidAt = saidOn(objection.on, 'no', await this.today(scope));
+    const saidAt = await this.saidOn(scope, objection.on, 'no');
     await this.database.write(scope, async (tx) => {
-      const points = await this.supporters.points(tx, [(await this.supporters.hold(tx, id)).id]);
-      for (const point of points) {
-        for (const channel of CHANNELS_OF[point.kind])
-          await this.ledger.record(tx, {
-            contactPointId: point.id,
-            supporterId: id,
-            channel,
-            scope: 'marketing',
-            state: 'no',
-            saidAt,
-            byPerson: true,
-            how: 'objection',
-            words: objection.words,
-            source: `Entered on the record, ${objection.how}`,
-          });
-      }
+      await this.supporters.hold(tx, id);
+      await this.ledger.recordAll(
+        tx,
+        CHANNELS.map((channel) => ({
+          contactPointId: null,
+          supporterId: id,
+          channel,
+          scope: 'marketing',
+          state: 'no',
+          saidAt,
+          byPerson: true,
+          how: 'objection',
+          words: objection.words,
+          source: `Entered on the record, ${objection.how}`,
+        })),
+      );
       await audit(tx, { act: 'objection', subject: 'supporter', subjectId: id, words: 'Objected to all marketing' });
     });
+  }
+
+  /**
+   * The moment that a day given by hand stands for, in the house's zone. A no of today counts from now, of a day gone by
+   * from its end, and a yes from the beginning of its day: of one day, the no counts.
+   */
+  private async saidOn(scope: Scope, on: string, state: RecordedState): Promise<Date> {
+    const zone = (await this.team.organization(scope)).time_zone;
+    const [day, today] = [parseIsoDay(on), dayInZone(Date.now(), zone)];
+    if (day === null || day > today)
+      throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day they said so, not later than today.' }]);
+    if (state === 'no' && day < today) return new Date(startOfDay(day + 1, zone) - 1);
+    return state === 'yes' ? new Date(startOfDay(day, zone)) : state === 'no' ? new Date() : new Date(startOfDay(day, zone) + NOON_MS);
   }
 
   /** A relationship that the law of some places takes as agreement for a while; whether and how long is asked when it matters. */
   async relate(tx: Scoped, id: number, relationship: Road, at: Date, words: string): Promise<void> {
     if (!isRelationship(relationship)) throw new Error(`expected a relationship, got "${relationship}"`);
-    for (const point of await this.supporters.points(tx, [id])) {
-      for (const channel of CHANNELS_OF[point.kind]) {
-        if (channel === 'text') continue;
-        await this.ledger.record(tx, {
-          contactPointId: point.id,
-          supporterId: id,
-          channel,
-          scope: 'marketing',
-          state: 'implied',
-          saidAt: at,
-          byPerson: false,
-          how: relationship,
-          words,
-          source: 'From the record of it',
-        });
-      }
-    }
+    const points = await this.supporters.points(tx, [id]);
+    const entry = { supporterId: id, scope: 'marketing', state: 'implied', saidAt: at, byPerson: false, how: relationship, words } as const;
+    await this.ledger.recordAll(
+      tx,
+      points.flatMap((point) =>
+        channelsOf(point.kind)
+          .filter((channel) => channel !== 'text')
+          .map((channel) => ({ ...entry, contactPointId: point.id, channel, source: 'From the record of it' })),
+      ),
+    );
   }
 
   async setPlace(scope: Scope, id: number, place: Place): Promise<void> {
@@ -237,15 +246,14 @@ export class PersonLedger {
 
 const iso = (at: number | null) => (at === null ? null : new Date(at).toISOString());
 
-/**
- * The moment that a day given by hand stands for: now where it is today in the house (in UTC it may be tomorrow already). On a day gone by, noon; for a no the end of the
- * day, so that it closes whatever else was said that day.
- */
-function saidOn(on: string, state: RecordedState, today: string): Date {
-  const at = new Date(`${on}T${state === 'no' ? '23:59:59.999' : '12:00:00'}Z`);
-  if (parseIsoDay(on) === null || Date.parse(`${on}T12:00:00Z`) > Date.now() + 86_400_000)
-    throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day they said so, not later than today.' }]);
-  return on >= today ? new Date() : at;
+/** Whether the person said it themselves, by an act that there is evidence of. */
+function isOwnAct({ state, how }: HandEntry): boolean {
+  return state === 'no' || state === 'pause' || (state === 'yes' && (HAND_EVIDENCE as readonly Road[]).includes(how));
+}
+
+/** What was agreed was agreed for an address. A refusal is for all of them, unless it came back through one. */
+function isSaidThrough({ state, how }: HandEntry): boolean {
+  return state === 'yes' || state === 'implied' || (state === 'no' && how === 'reply');
 }
 
 function handFaults(entry: HandEntry): { field: string; code: string; message: string } | null {

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import type { PermissionReport, RecordView } from '@goodword/core/contract';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { houseDay, openHouse, type House } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, messageAt, NOTHING, send } from '../testing/steps';
 import { personBy, standingsOf } from '../testing/supporter';
@@ -93,15 +93,16 @@ describe('entries by hand', () => {
     expect([answer.status, answer.body.faults[0]!.field]).toEqual([422, field]);
   });
 
-  test('what was said last today counts, and a no of another day closes the whole of it', async () => {
+  test('of one day the no counts, whatever was written down last, and it is a yes of a later day that lifts it', async () => {
     const person = await someone('today');
     const say = (more: object) => house.client.post(`/api/supporters/${person.id}/permission`, entry(person, more));
     const stands = async () => (await record(person.id)).standings.find((one) => one.scope === 'appeals')!.state;
     await say({ on: TODAY });
-    await say({ on: TODAY, state: 'no', words: '' });
-    expect(await stands()).toBe('no');
-    await say({ on: TODAY });
+    await say({ on: houseDay(-1), state: 'no', words: '' });
     expect(await stands()).toBe('yes');
+    await say({ on: TODAY, state: 'no', words: '' });
+    await say({ on: TODAY });
+    expect(await stands()).toBe('no');
     const other = await someone('otherday');
     for (const state of ['no', 'yes']) await house.client.post(`/api/supporters/${other.id}/permission`, entry(other, { on: '2026-03-01', state }));
     expect((await record(other.id)).standings.find((one) => one.scope === 'appeals')!.state).toBe('no');

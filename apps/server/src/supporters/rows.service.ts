@@ -2,9 +2,8 @@ import { Inject, Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
 import type { SupporterRow } from '@goodword/core/contract';
 import { formatValue, type Manner } from '@goodword/core/fields';
-import { rulesFor } from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { channelWord, standingsOf } from '../permission/standings';
 import type { Scoped } from '../platform/database';
 import { FieldsRepository, valueOf } from './fields.repository';
@@ -15,7 +14,7 @@ import { SupportersRepository, type PersonRow } from './supporters.repository';
 export class SupporterRows {
   constructor(
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
-    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
   ) {}
@@ -23,21 +22,18 @@ export class SupporterRows {
   /** `fieldIds` are custom fields that are shown beside. */
   async of(db: Scoped, people: readonly PersonRow[], fieldIds: readonly number[] = []): Promise<SupporterRow[]> {
     const ids = people.map((person) => person.id);
-    const [points, gifts, tags, states, rules, values] = await Promise.all([
+    const rules = await this.houseRules.rules(db);
+    const [points, gifts, tags, cells, values] = await Promise.all([
       this.supporters.points(db, ids),
       this.supporters.gifts(db, ids),
       this.supporters.tagCounts(db, ids),
-      this.ledger.statesOf(db, ids),
-      this.houseRules.rules(db),
+      this.cells.of(db, ids, rules),
       this.valuesOf(db, ids, fieldIds),
     ]);
     const now = Date.now();
     return people.map((person) => {
-      const standings = standingsOf(
-        states.filter((state) => state.for_supporter === person.id),
-        now,
-        rulesFor(rules, person),
-      );
+      const own = points.filter((point) => point.supporter_id === person.id);
+      const standings = standingsOf(cells.get(person.id)!, own, now);
       const gift = gifts.find((one) => one.supporter_id === person.id);
       const shown = (kind: string) => points.find((point) => point.supporter_id === person.id && point.kind === kind)?.shown ?? null;
       return {

@@ -1,7 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import type { PermissionState } from '@goodword/core/permission';
 import { nameMatchKey } from '@goodword/core/intake';
-import { bindingsOf, personVerdictSql, type Asking } from '../permission/verdict.sql';
+import type { Place } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
 import { BroughtTogether, NotFound } from '../platform/errors';
 
@@ -47,7 +46,6 @@ export interface SupporterFilter {
   batch?: number;
   /** Only people with an address on hold. */
   hold?: boolean;
-  permission?: { channel: 'email' | 'text'; state: PermissionState; asking: Asking };
 }
 
 interface Condition {
@@ -101,14 +99,6 @@ function conditions(filter: SupporterFilter): Condition[] {
     out.push({
       sql: 'EXISTS (SELECT 1 FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id WHERE sc.supporter_id = s.id AND cp.on_hold = 1)',
       bindings: {},
-    });
-  }
-  if (filter.permission) {
-    const people =
-      'SELECT id AS supporter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND (:chapter IS NULL OR chapter_id = :chapter)';
-    out.push({
-      sql: `s.id IN (SELECT supporter_id FROM (${personVerdictSql(people, filter.permission.asking)}) v WHERE v.state = :wanted)`,
-      bindings: { ...bindingsOf(filter.permission.asking), wanted: filter.permission.state },
     });
   }
   return out;
@@ -249,10 +239,21 @@ export class SupportersRepository {
     await tx.supporters().where('supporter.id', id).update({ first_name: firstName, last_name: lastName, updated_at: new Date() });
   }
 
-  async setPlace(tx: Scoped, id: number, place: { country: string | null; region: string | null }): Promise<void> {
-    // Another place has other rules, so everything of the person may be different.
+  /** Another place has other rules, so everything of the person may be different; where they were before is kept. */
+  async setPlace(tx: Scoped, id: number, place: Place): Promise<void> {
     tx.changed('people', 0, [id]);
+    await this.keepPlaceBefore(tx, id, place);
     await tx.supporters().where('supporter.id', id).update({ country: place.country, region: place.region, updated_at: new Date() });
+  }
+
+  /** Where somebody was until now, unless that was not known: a place that is learned is no move. Returns the row's id. */
+  async keepPlaceBefore(tx: Scoped, id: number, next: Place): Promise<number | null> {
+    const [now] = await tx.sql<Place>('SELECT country, region FROM supporter WHERE organization_id = :org AND id = :id', { id });
+    if (!now?.country || (now.country === next.country && now.region === next.region)) return null;
+    // A region that is learned within a country is no move either.
+    if (now.country === next.country && now.region === null) return null;
+    const past = { supporter_id: id, country: now.country, region: now.region, changed_by: tx.scope.actorId };
+    return tx.insert('place_before', past);
   }
 
   /** Finds or makes an address, which may be nobody's yet, and holds it until the transaction ends. Returns its id. */
@@ -322,6 +323,21 @@ export class SupportersRepository {
     await tx.execute('UPDATE contact_point SET on_hold = 0, hold_reason = NULL, hold_at = NULL WHERE organization_id = :org AND id = :pointId', {
       pointId,
     });
+  }
+
+  /** Everybody whose address it is. */
+  async ownersOf(db: Scoped, contactPointId: number): Promise<number[]> {
+    const rows = await db.sql<{ supporter_id: number }>(
+      'SELECT supporter_id FROM supporter_contact WHERE organization_id = :org AND contact_point_id = :contactPointId ORDER BY supporter_id',
+      { contactPointId },
+    );
+    return rows.map((row) => row.supporter_id);
+  }
+
+  /** Whether a question of what somebody meant is open at an address. */
+  async isAsked(db: Scoped, pointId: number): Promise<boolean> {
+    const open = "SELECT 1 FROM task WHERE organization_id = :org AND kind = 'stop' AND contact_point_id = :pointId AND done_at IS NULL LIMIT 1";
+    return (await db.sql(open, { pointId })).length > 0;
   }
 
   async addGift(tx: Scoped, gift: { supporterId: number; amount: number; on: number; note: string }): Promise<number> {

@@ -3,9 +3,7 @@ import { isoDay, parseIsoDay } from '@goodword/core/common';
 import type { DeletionNotice, Page, RecordView, SupporterRow, UndoStep } from '@goodword/core/contract';
 import { coerce, formatMoney, formatValue, type Manner } from '@goodword/core/fields';
 import { cleanEmail, cleanMobile } from '@goodword/core/intake';
-import type { PermissionState } from '@goodword/core/permission';
 import { DoNotContactService } from '../permission/do-not-contact.service';
-import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -26,8 +24,6 @@ export interface SupporterQuery {
   list?: number;
   batch?: number;
   hold?: boolean;
-  channel?: 'email' | 'text';
-  state?: PermissionState;
 }
 
 /** What a tag (its name alone) or a list is given. */
@@ -70,21 +66,12 @@ export class SupportersService {
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(PersonLedger) private readonly ledger: PersonLedger,
-    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
   async page(scope: Scope, query: SupporterQuery): Promise<Page<SupporterRow>> {
     const db = this.database.read(scope);
-    const permission =
-      query.channel && query.state
-        ? {
-            channel: query.channel,
-            state: query.state,
-            asking: { channel: query.channel, scope: 'appeals' as const, rules: await this.houseRules.rules(db), now: new Date() },
-          }
-        : undefined;
-    const { rows, total } = await this.supporters.page(db, { ...query, permission }, decodeCursor(query.after, 3), query.limit);
+    const { rows, total } = await this.supporters.page(db, query, decodeCursor(query.after, 3), query.limit);
     const last = rows.length === query.limit ? rows.at(-1)! : null;
     return { rows: await this.rows.of(db, rows), total, next: last ? encodeCursor([last.last_name, last.first_name, last.id]) : null };
   }
@@ -221,6 +208,11 @@ export class SupportersService {
     await this.database.write(scope, async (tx) => {
       const point = (await this.supporters.points(tx, [(await this.supporters.hold(tx, id)).id])).find((one) => one.id === pointId);
       if (!point) throw new NotFound('address');
+      // Nobody lifts it but by deciding what they meant; the person does by START.
+      if (await this.supporters.isAsked(tx, pointId))
+        throw new Conflict(
+          `Whether they meant to stop is still open: ${point.hold_reason ?? 'read what they wrote'}. Answer that under Today, and the hold goes with it.`,
+        );
       await this.supporters.release(tx, pointId);
       await audit(tx, { act: 'release', subject: 'supporter', subjectId: id, words: `${point.shown} taken off hold`, before: point.hold_reason });
     });

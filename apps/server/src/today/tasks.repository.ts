@@ -46,6 +46,16 @@ export class TasksRepository {
     });
   }
 
+  /** A START from the number answers what was asked of it; false where nothing was. */
+  async answerByStart(tx: Scoped, contactPointId: number): Promise<boolean> {
+    const answered = await tx.execute(
+      `UPDATE task SET done_at = UTC_TIMESTAMP(3), outcome = 'start' WHERE organization_id = :org AND kind = 'stop'
+        AND contact_point_id = :contactPointId AND done_at IS NULL`,
+      { contactPointId },
+    );
+    return answered > 0;
+  }
+
   async stops(db: Scoped): Promise<StopTask[]> {
     const rows = await db.sql<{ taskId: number; supporterId: number | null; name: string; words: string; at: Date }>(
       `SELECT t.id AS taskId, t.supporter_id AS supporterId, COALESCE(NULLIF(${NAME}, ''), cp.shown, 'Somebody') AS name, t.words, t.asked_at AS at FROM task t

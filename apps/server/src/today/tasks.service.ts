@@ -1,11 +1,11 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
-import { Database } from '../platform/database';
+import { Database, type Scoped } from '../platform/database';
 import { Conflict, Forbidden, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { SupportersRepository } from '../supporters/supporters.repository';
-import { TasksRepository } from './tasks.repository';
+import { TasksRepository, type TaskRow } from './tasks.repository';
 
 export type TaskOutcome = 'meant' | 'not-meant' | 'done' | 'declined';
 
@@ -30,22 +30,12 @@ export class TasksService {
       } else {
         if (outcome !== 'meant' && outcome !== 'not-meant') throw new Conflict('Say whether they meant to stop.');
         // Meant: the no is dated when they said it, and the hold has done its work either way.
-        if (outcome === 'meant')
-          await this.ledger.record(tx, {
-            contactPointId: task.contact_point_id!,
-            supporterId: task.supporter_id,
-            channel: task.point_kind === 'email' ? 'email' : 'text',
-            scope: 'all',
-            state: 'no',
-            saidAt: task.asked_at,
-            byPerson: true,
-            how: 'reply',
-            words: task.words,
-            source: 'In their own words, read by a person',
-          });
-        await this.supporters.release(tx, task.contact_point_id!);
+        if (outcome === 'meant') await this.stop(tx, task);
       }
       await this.tasks.settle(tx, id, outcome);
+      // What else was asked of the address still holds it.
+      const point = task.kind === 'stop' ? task.contact_point_id : null;
+      if (point !== null && !(await this.supporters.isAsked(tx, point))) await this.supporters.release(tx, point);
       await audit(tx, {
         act: `task-${outcome}`,
         subject: task.supporter_id ? 'supporter' : 'task',
@@ -56,5 +46,27 @@ export class TasksService {
             : 'Request to be erased declined',
       });
     });
+  }
+
+  /** The channel is closed at the address; of a number that several share, for each of them. */
+  private async stop(tx: Scoped, task: TaskRow): Promise<void> {
+    const isEmail = task.point_kind === 'email';
+    const sharers = isEmail ? [] : await this.supporters.ownersOf(tx, task.contact_point_id!);
+    const people = sharers.length > 0 ? sharers : [task.supporter_id];
+    await this.ledger.recordAll(
+      tx,
+      people.map((supporterId) => ({
+        contactPointId: task.contact_point_id,
+        supporterId,
+        channel: isEmail ? 'email' : 'text',
+        scope: 'all',
+        state: 'no',
+        saidAt: task.asked_at,
+        byPerson: true,
+        how: 'reply',
+        words: task.words,
+        source: 'In their own words, read by a person',
+      })),
+    );
   }
 }

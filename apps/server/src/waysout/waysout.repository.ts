@@ -60,15 +60,18 @@ export class WaysOutRepository {
     };
   }
 
-  /** Whether the person stands at no for a scope: the address has said no to it, and the person has not come back since. */
-  async standsAtNo(db: Scoped, delivery: TokenDelivery, scope: PermissionScope): Promise<boolean> {
-    const [row] = await db.sql<{ no_at: Date | null; own_yes_at: Date | null }>(
-      `SELECT MAX(IF(supporter_id = 0, no_at, NULL)) AS no_at, MAX(IF(supporter_id = :supporterId, own_yes_at, NULL)) AS own_yes_at FROM permission_state
-        WHERE organization_id = :org AND contact_point_id = :contactPointId AND supporter_id IN (0, :supporterId) AND channel = :channel AND scope IN (:scope, 'all')`,
-      { supporterId: delivery.supporterId, contactPointId: delivery.contactPointId, channel: delivery.channel, scope },
+  /** The address that the person has now in the place of one that they corrected; the same where they did not. */
+  async currentPoint(db: Scoped, supporterId: number, contactPointId: number): Promise<number> {
+    const rows = await db.sql<{ from_point_id: number; to_point_id: number }>(
+      'SELECT from_point_id, to_point_id FROM address_change WHERE organization_id = :org AND supporter_id = :supporterId ORDER BY id',
+      { supporterId },
     );
-    const { no_at, own_yes_at } = row ?? { no_at: null, own_yes_at: null };
-    return no_at !== null && !(own_yes_at !== null && own_yes_at > no_at);
+    return rows.reduce((at, change) => (change.from_point_id === at ? change.to_point_id : at), contactPointId);
+  }
+
+  /** One press after the other, where two come at once. */
+  async hold(tx: Scoped, deliveryId: number): Promise<void> {
+    await tx.sql('SELECT id FROM delivery WHERE organization_id = :org AND id = :deliveryId FOR UPDATE', { deliveryId });
   }
 
   /** Sets a mark on the delivery; true when it was not there before. */

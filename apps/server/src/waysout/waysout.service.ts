@@ -1,7 +1,9 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import type { Scope as PermissionScope } from '@goodword/core/permission';
+import { standingNo, type Scope as PermissionScope } from '@goodword/core/permission';
 import { TagDeedsService } from '../messages/tag-deeds.service';
-import { LedgerRepository } from '../permission/ledger.repository';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { PersonCellsRepository } from '../permission/ledger/facts.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { NotFound } from '../platform/errors';
@@ -10,6 +12,11 @@ import { Tokens, type TokenUse } from '../platform/tokens';
 import { WaysOutRepository, type TokenDelivery } from './waysout.repository';
 
 export type LeaveAct = 'this' | 'all' | 'back';
+
+/** How long a leaving can be undone on its own page; whoever comes back later does so on the preference page. */
+const UNDO_DAYS = 7;
+const SAME_PRESS_MS = 60_000;
+const undoableSince = () => new Date(Date.now() - UNDO_DAYS * 86_400_000);
 
 @Injectable()
 export class WaysOutService {
@@ -20,10 +27,12 @@ export class WaysOutService {
     @Inject(Database) private readonly database: Database,
     @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
     @Inject(CONFIG) config: Config,
   ) {
-    this.tokens = new Tokens(config.SECRET);
+    this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
   }
 
   async find(use: TokenUse, token: string): Promise<TokenDelivery & { extra: number }> {
@@ -36,49 +45,54 @@ export class WaysOutService {
     return { ...delivery, extra: read.extra };
   }
 
-  /** How the person stands now, for the page. */
-  async standing(delivery: TokenDelivery): Promise<{ leftThis: boolean; leftAll: boolean }> {
+  /** How the person stands now, for the page; and whether what this link closed can still be undone. */
+  async standing(delivery: TokenDelivery): Promise<{ leftThis: boolean; leftAll: boolean; canUndo: boolean }> {
     const db = this.database.read(programScope(delivery.organizationId));
-    const [leftThis, leftAll] = await Promise.all([
-      this.waysOut.standsAtNo(db, delivery, delivery.scope),
-      this.waysOut.standsAtNo(db, delivery, 'all'),
-    ]);
-    return { leftThis, leftAll: leftThis && leftAll };
+    const person = await this.cells.one(db, delivery.supporterId, await this.houseRules.rules(db));
+    const contactPointId = await this.waysOut.currentPoint(db, delivery.supporterId, delivery.contactPointId);
+    const isNo = (scope: PermissionScope) => standingNo(person.marksAt({ contactPointId, channel: delivery.channel, scope })) !== undefined;
+    const canUndo = (await this.ledger.leavingsOf(db, delivery.id, undoableSince())).length > 0;
+    return { leftThis: isNo(delivery.scope), leftAll: isNo(delivery.scope) && isNo('all'), canUndo };
   }
 
-  /** Acts at once; the same act twice leaves one entry. `road` is a mail where the way out was one. */
+  /**
+   * Acts at once and is always written down, also where it changes nothing; a press that is repeated within a minute is
+   * the same one. `road` is a mail where the way out was one.
+   */
   async leave(delivery: TokenDelivery, act: LeaveAct, origin: string, road: 'one-click' | 'reply' = 'one-click', said?: string): Promise<void> {
+    if (act === 'back') return this.undoLeaving(delivery);
+    const scope: PermissionScope = act === 'all' ? 'all' : delivery.scope;
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
-      const scope: PermissionScope = act === 'all' ? 'all' : delivery.scope;
-      const closed = await this.waysOut.standsAtNo(tx, delivery, scope);
-      if (closed === (act !== 'back')) return;
+      tx.unchanged();
+      await this.waysOut.hold(tx, delivery.id);
+      if (await this.ledger.hasJustLeft(tx, delivery.id, { scope, how: road }, new Date(Date.now() - SAME_PRESS_MS))) return;
       await this.ledger.record(tx, {
         contactPointId: delivery.contactPointId,
         supporterId: delivery.supporterId,
         channel: delivery.channel,
         scope,
-        state: act === 'back' ? 'yes' : 'no',
+        state: 'no',
         saidAt: new Date(),
         byPerson: true,
         how: road,
-        words: said
-          ? said.slice(0, 500)
-          : act === 'back'
-            ? `Keep sending me ${delivery.scopeName}`
-            : act === 'all'
-              ? 'Send me nothing more'
-              : `No more ${delivery.scopeName}`,
+        words: said?.slice(0, 500) ?? (act === 'all' ? 'Send me nothing more' : `No more ${delivery.scopeName}`),
         source: `From “${delivery.messageName}”`,
         origin,
+        deliveryId: delivery.id,
       });
-      if (act === 'back') return;
+      const way = road === 'reply' ? 'By mail' : 'One click';
       if (await this.waysOut.mark(tx, delivery.id, 'left_it'))
-        await this.waysOut.event(
-          tx,
-          delivery,
-          'left',
-          `${road === 'reply' ? 'By mail' : 'One click'}, ${act === 'all' ? 'everything' : delivery.scopeName}`,
-        );
+        await this.waysOut.event(tx, delivery, 'left', `${way}, ${act === 'all' ? 'everything' : delivery.scopeName}`);
+    });
+  }
+
+  /** Undoes just what this link closed, for some days; a no that was said in any other way stays, whenever that was. */
+  private async undoLeaving(delivery: TokenDelivery): Promise<void> {
+    await this.database.write(programScope(delivery.organizationId), async (tx) => {
+      tx.unchanged();
+      await this.waysOut.hold(tx, delivery.id);
+      const ids = await this.ledger.leavingsOf(tx, delivery.id, undoableSince());
+      await this.ledger.takeBack(tx, ids, 'by the one who left, on the page of that message');
     });
   }
 

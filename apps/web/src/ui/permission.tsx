@@ -23,10 +23,8 @@ export function ChannelChip({ channel, state }: { channel: Channel; state: Permi
 }
 
 /** An entry that takes another back says nothing by itself. */
-export function BackChip() {
-  return (
-    <span className="inline-block rounded-[3px] border border-[#8b989d] px-[7px] py-[1px] text-[11.5px] font-semibold text-ink2">Taken back</span>
-  );
+export function BackChip({ words }: { words: string }) {
+  return <span className="inline-block rounded-[3px] border border-[#8b989d] px-[7px] py-[1px] text-[11.5px] font-semibold text-ink2">{words}</span>;
 }
 
 /** A pause changes no state, so it has no state's ink. */

@@ -93,3 +93,15 @@ export function fiscalStart(day: Day, month: number): Day {
   const { year, month: now } = dateParts(day);
   return Date.UTC(now >= month ? year : year - 1, month - 1, 1) / DAY_MS;
 }
+
+/** The first moment of a calendar day in an IANA time zone; where clocks skip midnight, the first that there is. */
+export function startOfDay(day: Day, zone: string): Instant {
+  // Zones lie at most 14 hours ahead of UTC and 12 behind.
+  let [before, after] = [day * DAY_MS - 15 * 3_600_000, day * DAY_MS + 15 * 3_600_000];
+  while (after - before > 1) {
+    const middle = Math.floor((before + after) / 2);
+    if (dayInZone(middle, zone) < day) before = middle;
+    else after = middle;
+  }
+  return after;
+}

@@ -13,6 +13,7 @@ export {
   monthStart,
   nextYearStart,
   parseIsoDay,
+  startOfDay,
   yearStart,
 } from './calendar';
 export { distanceKm, parsePoint, type Point } from './distance';

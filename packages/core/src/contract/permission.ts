@@ -28,6 +28,7 @@ const placeRules = Joi.object({
   confirm: Joi.object({
     email: Joi.boolean().required(),
     text: Joi.boolean().required(),
+    call: Joi.boolean().default(true),
     withinDays: Joi.number().integer().min(1).max(365).required(),
   }).required(),
   oldAfterMonths: Joi.number().integer().min(1).max(240).required(),

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import type { FieldType, FieldValue } from '../fields';
 import type { Channel, PermissionState, RecordedState, Road, Scope } from '../permission';
-import { ROADS, STATES } from '../permission';
+import { ROADS } from '../permission';
 import { FIELD_TYPES } from '../fields';
 import { channel, id, isoDay, name, page, scope } from './common';
 import type { HouseholdView, NoteView } from './record';
@@ -13,9 +13,7 @@ export const supporterQuery = Joi.object({
   list: id,
   batch: id,
   hold: Joi.boolean(),
-  channel: Joi.string().valid('email', 'text'),
-  state: Joi.string().valid(...STATES),
-}).and('channel', 'state');
+});
 
 /** Names alone where nobody asks how many people each has. */
 export const groupsQuery = Joi.object({ counted: Joi.boolean().default(true) });
@@ -166,7 +164,8 @@ export interface EntryView {
   words: string;
   source: string;
   recordedBy: string | null;
-  address: string;
+  /** Null where it was said without one, and holds at every address. */
+  address: string | null;
   takenBack: boolean;
   /** Older than the house rules of the person's place want evidence to be. */
   old: boolean;

@@ -170,6 +170,12 @@ export function looseEmail(normal: string): string {
   return `${local}@${normal.slice(at + 1)}`;
 }
 
+/** The mailbox that an address leads to: without what follows a plus in its local part (subaddress, RFC 5233). A number is its own. */
+export function mailboxOf(normal: string): string {
+  const [at, plus] = [normal.lastIndexOf('@'), normal.indexOf('+')];
+  return plus > 0 && plus < at ? normal.slice(0, plus) + normal.slice(at) : normal;
+}
+
 /** A name as it should stand in a greeting: single spaces, and not all in one case where it was typed so. */
 export function cleanName(text: string): string {
   if (/^[A-Z][a-z]{0,98}$/.test(text)) return text;

@@ -16,6 +16,7 @@ export {
   cutNameEmail,
   cutPhones,
   looseEmail,
+  mailboxOf,
   nameMatchKey,
   type Address,
   type Cleaned,
@@ -77,6 +78,7 @@ export {
   type MatchKey,
   type Scored,
 } from './match';
-export { readRefusal, type Refusal } from './refusals';
+export { placeOfRow, type RowPlace } from './place';
+export { domainsOf, readRefusal, type Refusal } from './refusals';
 export { domainsOfRow, withDomains, type DomainFacts } from './domains';
 export { writeCard, type CardPerson } from './vcard-writer';

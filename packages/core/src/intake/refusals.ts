@@ -36,3 +36,9 @@ function readRange(from: string, to: string, country: string): ReturnType<typeof
     return { ok: false, reason: 'expected a range from a lower to a higher number of the same length' };
   return { ok: true, refusal: { kind: 'range', from: a.normal, to: b.normal } };
 }
+
+/** The domains that an address lies under, its own first: what closes a domain closes whatever is below it. */
+export function domainsOf(email: string): string[] {
+  const labels = email.slice(email.lastIndexOf('@') + 1).split('.');
+  return labels.slice(0, -1).map((_label, i) => labels.slice(i).join('.'));
+}

@@ -1,17 +1,18 @@
 import fc from 'fast-check';
 import {
-  decide,
-  foldEntry,
+  decideFromEntries,
+  foldEntries,
   isRelationship,
-  mayAskToConfirm,
-  mustConfirm,
+  marksFor,
   oneCopyPerAddress,
   PRESETS,
   RELATIONSHIPS,
   ROADS,
   standing,
   startingRules,
-  type Marks,
+  steady,
+  withOption,
+  type Cell,
   type PermissionEntry,
   type Question,
   type Road,
@@ -23,39 +24,50 @@ const US = PRESETS['united-states'].rules;
 const WHERE: Pick<Question, 'place' | 'rules' | 'recent'> = { place: { country: 'US', region: null }, rules: startingRules('US'), recent: [] };
 
 /*
- * Entries in a line: "person> email:appeals yes 10" is person 1's own act on day 10; "file>" is a third party's;
- * "other>" is the other person at the same address. Days stand for moments.
+ * Entries in a line: "person> email:appeals yes 10" is person 1's own act on day 10, at address 7; "file>" is a third
+ * party's about them; "other>" is person 2, who shares the address. "person@9>" acts at another address of theirs,
+ * "person@*>" without one; "nobody>" is an address of which nobody knows who spoke. "yes/reply" says how. Days stand for
+ * moments.
  */
+const LINE =
+  /^(person|file|other|nobody)(?:@(\d+|\*))?> (email|text|call):(\S+) (yes|no|asked|implied|pause|start)(?:\/([a-z-]+))? (\d+)(?: until (\d+))?$/;
+
 function entry(line: string, id: number): PermissionEntry {
-  const found = /^(person|file|other)> (email|text):(\S+) (yes|no|asked|implied|pause) (\d+)(?: until (\d+))?$/.exec(line);
+  const found = LINE.exec(line);
   if (!found) throw new Error(`expected "who> channel:scope state day", got "${line}"`);
-  const [, who, channel, scope, state, at, until] = found;
+  const [, who, at, channel, scope, state, how, day, until] = found;
   return {
     id,
-    contactPointId: 7,
-    supporterId: who === 'other' ? 2 : 1,
+    contactPointId: at === '*' ? null : Number(at ?? 7),
+    supporterId: { person: 1, file: 1, other: 2, nobody: null }[who as 'person'],
     channel: channel as 'email',
     scope: scope as 'news',
     state: state as 'yes',
-    at: Number(at),
+    at: Number(day),
     until: until ? Number(until) : null,
-    how: who === 'file' ? 'file' : 'form',
+    how: (how as Road) ?? (who === 'file' ? 'file' : 'form'),
     byPerson: who !== 'file',
   };
 }
 
+const AT_7: Question['addresses'] = [{ contactPointId: 7, onHold: false, doNotContact: false }];
+
 function ask(question: string, lines: string[], address = {}, more: Partial<Question> = {}): Verdict {
   const [channel, scope] = question.split(':') as ['email' | 'text', 'appeals'];
-  return decide({
-    supporterId: 1,
-    channel,
-    scope,
-    now: 100,
-    ...WHERE,
-    addresses: [{ contactPointId: 7, onHold: false, doNotContact: false, ...address }],
-    entries: lines.map((line, i) => entry(line, i + 1)),
-    ...more,
-  }).verdict;
+  const asked = { supporterId: 1, channel, scope, now: 100, ...WHERE, addresses: [{ ...AT_7[0]!, ...address }], ...more };
+  return decideFromEntries(
+    asked,
+    lines.map((line, i) => entry(line, i + 1)),
+  ).verdict;
+}
+
+/** Whom a message reaches who has the addresses 7 and 9, the first first. */
+function reached(question: string, lines: string[]): number | Verdict {
+  const [channel, scope] = question.split(':') as ['email', 'appeals'];
+  const addresses = [7, 9].map((contactPointId) => ({ contactPointId, onHold: false, doNotContact: false }));
+  const entries = lines.map((line, i) => entry(line, i + 1));
+  const { verdict, contactPointId } = decideFromEntries({ supporterId: 1, channel, scope, now: 100, ...WHERE, addresses }, entries);
+  return verdict === 'send' ? contactPointId! : verdict;
 }
 
 describe('deciding for one person', () => {
@@ -107,6 +119,84 @@ describe('deciding for one person', () => {
     expect(ask(question, lines)).toBe(expected);
   });
 
+  const addresses: [string, string, string[], number | Verdict][] = [
+    ['a no through one address is a no at the other', 'email:news', ['file@9> email:news yes 5', 'person> email:all no 10'], 'said-no'],
+    ['whenever the other came', 'email:news', ['person> email:all no 10', 'file@9> email:all yes 20'], 'said-no'],
+    [
+      'a no without an address closes every one',
+      'email:news',
+      ['file> email:news yes 5', 'file@9> email:news yes 5', 'person@*> email:all no 10'],
+      'said-no',
+    ],
+    [
+      'a no of somebody else closes the shared address alone',
+      'email:news',
+      ['file> email:news yes 5', 'file@9> email:news yes 5', 'other> email:all no 10'],
+      9,
+    ],
+    ['and not where it was said without one', 'email:news', ['file> email:news yes 5', 'other@*> email:all no 10'], 7],
+    ['coming back opens where it was said', 'email:news', ['person> email:all no 10', 'person@9> email:news yes 20'], 9],
+    [
+      'an objection outweighs what is agreed to for another address later by others',
+      'email:appeals',
+      ['person@*> email:marketing no 10', 'file@9> email:appeals yes 20'],
+      'said-no',
+    ],
+    ['a no of nobody known holds at the address', 'email:news', ['file> email:news yes 5', 'nobody> email:all no 10', 'file@9> email:news yes 5'], 9],
+    [
+      'a pause is of the person',
+      'email:news',
+      ['file> email:news yes 5', 'file@9> email:news yes 5', 'person> email:all pause 10 until 200'],
+      'paused',
+    ],
+    [
+      'STOP, then START from the number',
+      'text:news',
+      ['person> text:news yes 5', 'person> text:all no/keyword 10', 'nobody> text:all start/keyword 20'],
+      7,
+    ],
+    ['START makes nobody agree', 'text:news', ['person> text:all no/keyword 10', 'nobody> text:all start/keyword 20'], 'no-permission'],
+    [
+      'START opens at that number alone',
+      'text:news',
+      ['person@9> text:news yes 5', 'person> text:all no/keyword 10', 'nobody> text:all start/keyword 20'],
+      'no-permission',
+    ],
+    [
+      'START opens nothing that was left otherwise',
+      'text:news',
+      ['person> text:news yes 5', 'person> text:news no/preferences 8', 'person> text:all no/keyword 10', 'nobody> text:all start/keyword 20'],
+      'said-no',
+    ],
+    [
+      'a STOP after START',
+      'text:news',
+      ['person> text:news yes 5', 'nobody> text:all start/keyword 20', 'person> text:all no/keyword 30'],
+      'said-no',
+    ],
+    [
+      'START at the moment of the STOP is not later',
+      'text:news',
+      ['person> text:news yes 5', 'person> text:all no/keyword 10', 'nobody> text:all start/keyword 10'],
+      'said-no',
+    ],
+    [
+      'a no read in an answer by text is a STOP',
+      'text:news',
+      ['person> text:news yes 5', 'person> text:all no/reply 10', 'nobody> text:all start/keyword 20'],
+      7,
+    ],
+    [
+      'one told on the telephone is none',
+      'text:news',
+      ['person> text:news yes 5', 'person@*> text:all no/phone 10', 'nobody> text:all start/keyword 20'],
+      'said-no',
+    ],
+  ];
+  test.each(addresses)('at several addresses: %s', (_name, question, lines, expected) => {
+    expect(reached(question, lines)).toBe(expected);
+  });
+
   test('reasons are tried in their order', () => {
     const no = ['person> email:all no 10'];
     expect(ask('email:news', no, { onHold: true, doNotContact: true })).toBe('do-not-contact');
@@ -114,67 +204,65 @@ describe('deciding for one person', () => {
     expect(ask('email:news', [], { onHold: true })).toBe('on-hold');
   });
 
-  test('a verdict names the entry it rests on', () => {
-    const entries = ['file> email:news yes 10', 'person> email:news no 20', 'person> email:news yes 30', 'file> email:news yes 40'];
-    const decision = decide({
-      supporterId: 1,
-      channel: 'email',
-      scope: 'news',
-      now: 100,
-      ...WHERE,
-      addresses: [{ contactPointId: 7, onHold: false, doNotContact: false }],
-      entries: entries.map((line, i) => entry(line, i + 1)),
-    });
-    expect(decision).toEqual({ verdict: 'send', contactPointId: 7, state: 'yes', entryId: 3 });
+  test('a verdict names the entry it rests on: the own agreement where there is one', () => {
+    const lines = ['file> email:news yes 10', 'person> email:news no 20', 'person> email:news yes 30', 'file> email:news yes 40'];
+    const asked = { supporterId: 1, channel: 'email', scope: 'news', now: 100, ...WHERE, addresses: AT_7 } as const;
+    const rests = (some: string[]) =>
+      decideFromEntries(
+        asked,
+        some.map((line, i) => entry(line, i + 1)),
+      );
+    expect(rests(lines)).toEqual({ verdict: 'send', contactPointId: 7, state: 'yes', entryId: 3, until: null });
+    expect(rests(['person> email:news yes 10', 'file> email:news yes 40']).entryId).toBe(1);
+    expect(rests(['person> email:news yes 10', 'person> email:all no 20', 'person@*> email:news no 15']).entryId).toBe(2);
   });
 
   test('the second address serves when the first may not', () => {
-    const decision = decide({
-      supporterId: 1,
-      channel: 'email',
-      scope: 'news',
-      now: 100,
-      ...WHERE,
-      addresses: [
-        { contactPointId: 9, onHold: true, doNotContact: false },
-        { contactPointId: 7, onHold: false, doNotContact: false },
-      ],
-      entries: [entry('person> email:news yes 10', 1)],
-    });
-    expect(decision).toMatchObject({ verdict: 'send', contactPointId: 7 });
+    const addresses = [{ contactPointId: 9, onHold: true, doNotContact: false }, ...AT_7];
+    const asked = { supporterId: 1, channel: 'email', scope: 'news', now: 100, ...WHERE, addresses } as const;
+    expect(decideFromEntries(asked, [entry('person> email:news yes 10', 1)])).toMatchObject({ verdict: 'send', contactPointId: 7 });
   });
 
-  test('the cap counts the days before this moment and never service messages', () => {
+  test('a landline is no address for texts, and one for calls', () => {
+    const line = { landline: true };
+    expect(ask('text:news', ['person> text:news yes 10'], line)).toBe('no-address');
+    expect(ask('call:news', ['person> call:news yes 10'], line)).toBe('send');
+  });
+
+  test('what began in another place needs the rule of both, and the shorter of the two lasts', () => {
+    const months = (n: number) => Date.UTC(2026, 5 + n, 1);
+    const gift = { ...entry('file> email:marketing implied/gift 0', 1), at: months(0), until: null };
+    const rules = {
+      ...startingRules('US'),
+      places: { ...startingRules('US').places, GB: withOption(PRESETS['united-kingdom'].rules, 'charity-soft-opt-in', true) },
+    };
+    const at = (now: number, place: string, before: [string, number][]) => {
+      const past = before.map(([country, until]) => ({ country, region: null, until }));
+      const asked = { supporterId: 1, channel: 'email', scope: 'appeals', now, rules, recent: [], addresses: AT_7 } as const;
+      return decideFromEntries({ ...asked, place: { country: place, region: null }, before: past }, [gift]).verdict;
+    };
+    expect(at(months(1), 'US', [])).toBe('send');
+    // Strict places know no implied permission: moving out of one opens nothing, moving into one closes.
+    expect([at(months(2), 'US', [['FR', months(1)]]), at(months(2), 'FR', [['US', months(1)]])]).toEqual(['no-permission', 'no-permission']);
+    // It began after the move.
+    expect(at(months(2), 'US', [['FR', months(0)]])).toBe('send');
+    // 18 months in the one, 24 in the other.
+    expect([at(months(17), 'GB', [['US', months(1)]]), at(months(19), 'GB', [['US', months(1)]]), at(months(19), 'GB', [])]).toEqual([
+      'send',
+      'no-permission',
+      'send',
+    ]);
+  });
+
+  test('the cap counts the days before this moment, and lets by what answers an act of their own', () => {
     const yes = ['person> email:news yes 10'];
     const now = 100 * DAY;
     const recent = (n: number, daysAgo: number) => ({ now, recent: Array.from({ length: n }, () => now - daysAgo * DAY) });
     expect(ask('email:news', yes, {}, recent(6, 6))).toBe('had-enough');
     expect(ask('email:news', yes, {}, recent(5, 6))).toBe('send');
     expect(ask('email:news', yes, {}, recent(6, 7))).toBe('send');
-    expect(ask('email:service', yes, {}, recent(60, 1))).toBe('send');
-  });
-
-  test('a confirmation goes once and once more, and never after a STOP', () => {
-    const address = { onHold: false, doNotContact: false };
-    expect([0, 1, 2].map((sentBefore) => mayAskToConfirm({ channel: 'email', address, saidNo: true, sentBefore }))).toEqual([true, true, false]);
-    expect(mayAskToConfirm({ channel: 'text', address, saidNo: true, sentBefore: 0 })).toBe(false);
-    expect(mayAskToConfirm({ channel: 'text', address, saidNo: false, sentBefore: 0 })).toBe(true);
-    expect(mayAskToConfirm({ channel: 'email', address: { ...address, doNotContact: true }, saidNo: false, sentBefore: 0 })).toBe(false);
-    expect(mayAskToConfirm({ channel: 'email', address: { ...address, onHold: true }, saidNo: false, sentBefore: 0 })).toBe(false);
-  });
-
-  test('a form is confirmed by rule, by wish, and always after a no; a keyword never', () => {
-    const must = (more: Partial<Parameters<typeof mustConfirm>[0]>) =>
-      mustConfirm({ how: 'form', channel: 'email', states: ['never'], formAsks: false, rules: US, ...more });
-    expect(must({})).toBe(false);
-    expect(must({ formAsks: true })).toBe(true);
-    expect(must({ rules: PRESETS['european-union'].rules })).toBe(true);
-    expect(must({ states: ['never', 'no'] })).toBe(true);
-    expect(must({ channel: 'text' })).toBe(true);
-    expect(must({ channel: 'call', formAsks: true })).toBe(false);
-    expect(must({ channel: 'call', states: ['no'] })).toBe(true);
-    expect(must({ formAsks: true, states: ['yes', 'yes'] })).toBe(false);
-    expect(must({ how: 'keyword', channel: 'text', states: ['no'] })).toBe(false);
+    expect(ask('email:service', yes, {}, recent(60, 1))).toBe('had-enough');
+    expect(ask('email:service', yes, {}, { ...recent(60, 1), ownAct: true })).toBe('send');
   });
 
   test('which roads are relationships', () => {
@@ -195,62 +283,78 @@ test('one copy per address goes to the lowest id', () => {
 
 const anyEntry = fc.record({
   id: fc.integer({ min: 1, max: 500 }),
-  contactPointId: fc.constant(7),
-  supporterId: fc.constant(1),
+  contactPointId: fc.constantFrom(7, 7, 9, null),
+  supporterId: fc.constantFrom(1, 1, 2, null),
   how: fc.constantFrom<Road>(...ROADS),
   channel: fc.constant('email' as const),
-  scope: fc.constant('news' as const),
-  state: fc.constantFrom('yes' as const, 'no' as const, 'asked' as const, 'implied' as const, 'pause' as const),
+  scope: fc.constantFrom('news' as const, 'all' as const),
+  state: fc.constantFrom('yes' as const, 'no' as const, 'asked' as const, 'implied' as const, 'pause' as const, 'start' as const),
   at: fc.integer({ min: 0, max: 50 }),
   until: fc.integer({ min: 0, max: 150 }),
   byPerson: fc.boolean(),
 });
+const history = (maxLength: number) => fc.array(anyEntry, { maxLength });
 
 describe('properties of the ledger', () => {
-  const fold = (entries: PermissionEntry[]) => entries.reduce<Marks>(foldEntry, {});
+  const asked = { contactPointId: 7, supporterId: 1, channel: 'email', scope: 'news' } as const;
+  const stateOf = (entries: PermissionEntry[]) => standing(marksFor(foldEntries(entries), asked), 100, steady(US));
+  const sorted = (cells: Cell[]) => cells.map((cell) => JSON.stringify(cell, Object.keys(cell).sort())).sort();
 
   test('the order and number of arrivals do not matter', () => {
     fc.assert(
       fc.property(fc.uniqueArray(anyEntry, { selector: (e) => e.id, maxLength: 12 }), fc.infiniteStream(fc.nat()), (entries, keys) => {
         const order = new Map(entries.map((e) => [e.id, keys.next().value as number]));
         const shuffled = [...entries, ...entries].sort((a, b) => order.get(a.id)! - order.get(b.id)!);
-        expect(fold(shuffled)).toEqual(fold(entries));
+        expect(sorted(foldEntries(shuffled))).toEqual(sorted(foldEntries(entries)));
       }),
     );
   });
 
   test('nothing a third party adds opens what a no has closed', () => {
     fc.assert(
-      fc.property(fc.array(anyEntry, { maxLength: 10 }), fc.array(anyEntry, { maxLength: 10 }), (before, added) => {
-        fc.pre(standing(fold(before), 100, US).state === 'no');
-        const third = added.map((e) => ({ ...e, byPerson: false }));
-        expect(standing(fold([...before, ...third]), 100, US).state).toBe('no');
+      fc.property(history(10), history(10), (before, added) => {
+        fc.pre(stateOf(before).state === 'no');
+        const third = added.filter((e) => e.state !== 'start').map((e) => ({ ...e, byPerson: false }));
+        expect(stateOf([...before, ...third]).state).toBe('no');
       }),
     );
   });
 
-  test('a no after everything else always closes', () => {
+  test('nothing said by another person or at another address opens what a no has closed', () => {
     fc.assert(
-      fc.property(fc.array(anyEntry, { maxLength: 10 }), (entries) => {
-        const no = { ...entry('person> email:news no 99', 999) };
-        expect(standing(fold([...entries, no]), 100, US)).toEqual({ state: 'no', entryId: 999 });
+      fc.property(history(10), history(10), (before, added) => {
+        fc.pre(stateOf(before).state === 'no');
+        const elsewhere = added.filter((e) => e.state !== 'start' && (e.supporterId !== 1 || e.contactPointId !== 7));
+        expect(stateOf([...before, ...elsewhere]).state).toBe('no');
+      }),
+    );
+  });
+
+  test('START lifts what STOP closed and nothing else', () => {
+    fc.assert(
+      fc.property(history(10), (before) => {
+        const stops = (e: PermissionEntry) => e.state === 'no' && ['keyword', 'reply'].includes(e.how) && e.contactPointId !== null;
+        const start = entry('nobody> email:all start/keyword 99', 999);
+        const otherwise = before.filter((e) => !stops(e) && e.state !== 'start');
+        expect(stateOf([...before, start]).state).toBe(stateOf(otherwise).state);
+      }),
+    );
+  });
+
+  test('a no after everything else always closes, whether by the person or at the address', () => {
+    fc.assert(
+      fc.property(history(10), fc.constantFrom('person> ', 'person@*> ', 'person@9> ', 'other> ', 'nobody> '), (entries, who) => {
+        const no = entry(`${who}email:news no 99`, 999);
+        expect(stateOf([...entries, no])).toEqual({ state: 'no', entryId: 999 });
       }),
     );
   });
 
   test('adding a no never adds a recipient', () => {
     fc.assert(
-      fc.property(fc.array(anyEntry, { maxLength: 10 }), anyEntry, (entries, one) => {
-        const verdict = (all: PermissionEntry[]) =>
-          decide({
-            ...WHERE,
-            supporterId: 1,
-            channel: 'email',
-            scope: 'news',
-            now: 100,
-            addresses: [{ contactPointId: 7, onHold: false, doNotContact: false }],
-            entries: all,
-          }).verdict;
+      fc.property(history(10), anyEntry, (entries, one) => {
+        const question = { ...WHERE, supporterId: 1, channel: 'email', scope: 'news', now: 100, addresses: AT_7 } as const;
+        const verdict = (all: PermissionEntry[]) => decideFromEntries(question, all).verdict;
         fc.pre(verdict(entries) !== 'send');
         expect(verdict([...entries, { ...one, id: 900, state: 'no' }])).not.toBe('send');
       }),

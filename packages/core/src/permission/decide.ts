@@ -1,7 +1,7 @@
 import type { Instant } from '../common';
-import { marksFor, type Mark, type Marks } from './fold';
+import { foldEntries, marksFor, type Cell, type Mark, type Marks } from './fold';
 import { askedFor, lapseOf, mayWrite, rulesFor, type HouseRules, type PlaceRules } from './house-rules';
-import type { Place } from './places';
+import { placeAt, type PastPlace, type Place } from './places';
 import { RELATIONSHIPS, type Channel, type PermissionEntry, type PermissionState, type Scope } from './vocabulary';
 
 const DAY_MS = 86_400_000;
@@ -14,14 +14,31 @@ export interface Standing {
   until?: Instant;
 }
 
+/** The rules that bear on one person: of the place where they are, and of the place where they were at a moment. */
+export interface RulesInForce {
+  now: PlaceRules;
+  at(moment: Instant): PlaceRules;
+}
+
+/** The rules for somebody who has always been where they are. */
+export function steady(rules: PlaceRules): RulesInForce {
+  return { now: rules, at: () => rules };
+}
+
+export function rulesInForce(rules: HouseRules, place: Place, before: readonly PastPlace[] = []): RulesInForce {
+  const now = rulesFor(rules, place);
+  return before.length === 0 ? steady(now) : { now, at: (moment) => rulesFor(rules, placeAt(place, before, moment)) };
+}
+
 /**
- * The state that marks come to at a moment, by the rules of a place. A no stands until the person's own express
- * agreement, strictly later; agreement by any source outranks an implied permission, that outranks a question still open.
+ * The state that marks come to at a moment. A no stands until the person's own express agreement at the address, strictly
+ * later; a STOP also until a later START from the number. Agreement by any source outranks an implied permission, that
+ * outranks a question still open.
  */
-export function standing(marks: Marks, now: Instant, rules: PlaceRules): Standing {
-  if (marks.no && !(marks.ownYes && marks.ownYes.at > marks.no.at)) return { state: 'no', entryId: marks.no.entryId };
-  // After a no, the agreement rests on what the person said themselves; otherwise on the latest agreement.
-  const yes = marks.no ? marks.ownYes : marks.yes;
+export function standing(marks: Marks, now: Instant, rules: RulesInForce): Standing {
+  const no = standingNo(marks);
+  if (no) return { state: 'no', entryId: no.entryId };
+  const yes = marks.ownYes ?? marks.yes;
   if (yes) return { state: 'yes', entryId: yes.entryId };
   const implied = impliedBy(marks, rules);
   if (implied && implied.at >= now) return { state: 'implied', entryId: implied.entryId, until: implied.at };
@@ -29,17 +46,35 @@ export function standing(marks: Marks, now: Instant, rules: PlaceRules): Standin
   return { state: 'never', entryId: null };
 }
 
-/** The implied permission that lasts longest, its last moment as `at`; the first in the order of the marks among equals. */
-function impliedBy(marks: Marks, rules: PlaceRules): Mark | undefined {
-  const from = rules.impliedFrom === null ? -Infinity : Date.parse(rules.impliedFrom);
+/** The refusal that stands, the newest where there are two; none where it was lifted. */
+export function standingNo(marks: Marks): Mark | undefined {
+  const lifted = marks.ownYes?.at ?? -Infinity;
+  const no = marks.no && marks.no.at >= lifted ? marks.no : undefined;
+  const stop = marks.stop && marks.stop.at >= Math.max(lifted, marks.start?.at ?? -Infinity) ? marks.stop : undefined;
+  if (!no || !stop) return no ?? stop;
+  return stop.at > no.at ? stop : no;
+}
+
+/**
+ * The implied permission that lasts longest, its last moment as `at`; the first in the order of the marks among equals. A
+ * relationship must count where it began and where the person is now, and lasts as long as the shorter of the two rules.
+ */
+function impliedBy(marks: Marks, rules: RulesInForce): Mark | undefined {
   let best = marks.stated;
   for (const relationship of RELATIONSHIPS) {
-    const [mark, months] = [marks[relationship], rules.lasts[relationship]];
-    if (!mark || months === null || mark.at < from) continue;
-    const at = lapseOf(mark.at, months);
-    if (!best || at > best.at) best = { at, entryId: mark.entryId };
+    const mark = marks[relationship];
+    if (!mark) continue;
+    const at = Math.min(...[rules.now, rules.at(mark.at)].map((one) => lapseBy(one, relationship, mark.at)));
+    if (at > (best?.at ?? -Infinity)) best = { at, entryId: mark.entryId };
   }
   return best;
+}
+
+/** The last moment of a relationship by the rules of one place; -Infinity where it counts for nothing there. */
+function lapseBy(rules: PlaceRules, relationship: (typeof RELATIONSHIPS)[number], began: Instant): Instant {
+  const months = rules.lasts[relationship];
+  if (months === null || (rules.impliedFrom !== null && began < Date.parse(rules.impliedFrom))) return -Infinity;
+  return lapseOf(began, months);
 }
 
 /**
@@ -74,6 +109,8 @@ export interface Decision {
   contactPointId: number | null;
   state: PermissionState;
   entryId: number | null;
+  /** Last moment of an implied permission. */
+  until: Instant | null;
 }
 
 /** What is asked: a person, a channel, a scope and a moment, with all that is known of them. */
@@ -83,36 +120,33 @@ export interface Question {
   scope: Scope;
   now: Instant;
   place: Place;
+  /** Where they were before, oldest first. */
+  before?: readonly PastPlace[];
   addresses: readonly Address[];
-  entries: readonly PermissionEntry[];
   /** Moments of the messages on this channel that the person got already and that count for the cap. */
   recent: readonly Instant[];
+  /** It answers what they have just set going themselves; the cap does not hold it. */
+  ownAct?: boolean;
   rules: HouseRules;
 }
 
 /**
  * Decides for a person, a channel, a scope and a moment, and says what the verdict rests on. The first address that
- * may be written to is taken; where there is none, the reason is that of the first address.
+ * may be written to is taken; where there is none, the reason is that of the first address. The only place where this is
+ * worked out: for one person, for a slice at the door, for the rows of a batch, for a million in columns.
  *
- * Whether somebody else in the group already gets the copy of a shared address is not a matter of one person: see
- * {@link oneCopyPerAddress}.
+ * `marksAt` gives the marks that bear at an address (see {@link marksFor}). Whether somebody else in the group already
+ * gets the copy of a shared address is not a matter of one person: see {@link oneCopyPerAddress}.
  */
-export function decide(question: Question): Decision {
-  const { supporterId, channel, scope, entries } = question;
-  const { until: _until, ...decision } = decideBy(question, (contactPointId) => marksFor(entries, { contactPointId, supporterId, channel, scope }));
-  return decision;
-}
-
-/** As {@link decide}, from the marks that bear at each address, where they were folded before; with the last moment of an implied permission. */
-export function decideBy(question: Omit<Question, 'entries'>, marksAt: (contactPointId: number) => Marks): Decision & { until: Instant | null } {
-  const rules = rulesFor(question.rules, question.place);
-  const enough = hadEnough(question, rules);
-  let first: (Decision & { until: Instant | null }) | undefined;
+export function decide(question: Question, marksAt: (contactPointId: number) => Marks): Decision {
+  const rules = rulesInForce(question.rules, question.place, question.before);
+  const enough = hadEnough(question, rules.now);
+  let first: Decision | undefined;
   for (const address of question.addresses) {
     if (address.landline && question.channel === 'text') continue;
     const marks = marksAt(address.contactPointId);
     const { state, entryId, until = null } = standing(marks, question.now, rules);
-    const verdict = verdictOf(address, state, marks, question, rules, enough);
+    const verdict = verdictOf(address, state, marks, question, rules.now, enough);
     const decision = { verdict, contactPointId: address.contactPointId, state, entryId, until };
     if (verdict === 'send') return decision;
     first ??= decision;
@@ -120,22 +154,26 @@ export function decideBy(question: Omit<Question, 'entries'>, marksAt: (contactP
   return first ?? { verdict: 'no-address', contactPointId: null, state: 'never', entryId: null, until: null };
 }
 
+/** As {@link decide}, from cells of marks: the person's own, and those of everybody at their addresses. */
+export function decideFromCells(question: Question, cells: readonly Cell[]): Decision {
+  const { supporterId, channel, scope } = question;
+  return decide(question, (contactPointId) => marksFor(cells, { contactPointId, supporterId, channel, scope }));
+}
+
+/** As {@link decide}, from entries that were not taken back. */
+export function decideFromEntries(question: Question, entries: Iterable<PermissionEntry>): Decision {
+  return decideFromCells(question, foldEntries(entries));
+}
+
 /** Whether the cap of the place is reached. It counts from exactly so many days before this moment, that moment left out. */
-function hadEnough(question: Omit<Question, 'entries'>, rules: PlaceRules): boolean {
-  const cap = question.scope === 'service' ? null : rules.caps[question.channel];
+function hadEnough(question: Question, rules: PlaceRules): boolean {
+  const cap = question.ownAct ? null : rules.caps[question.channel];
   if (!cap) return false;
   const since = question.now - cap.days * DAY_MS;
   return question.recent.filter((at) => at > since).length >= cap.messages;
 }
 
-function verdictOf(
-  address: Address,
-  state: PermissionState,
-  marks: Marks,
-  question: Omit<Question, 'entries'>,
-  rules: PlaceRules,
-  enough: boolean,
-): Verdict {
+function verdictOf(address: Address, state: PermissionState, marks: Marks, question: Question, rules: PlaceRules, enough: boolean): Verdict {
   if (address.doNotContact) return 'do-not-contact';
   if (state === 'no') return 'said-no';
   if (address.onHold) return 'on-hold';
@@ -150,46 +188,18 @@ export function isPaused(marks: Marks, now: Instant): boolean {
 }
 
 /**
- * Whether what somebody typed into a form must be confirmed before it counts: where the rule or the form asks for it,
- * and wherever an address has said no, since somebody else may have typed it. A keyword comes from the phone itself.
+ * One copy per address: of the people who would be written to at the same address, the one with the lowest id keeps the
+ * message and the others are held back as sharing it. `taken` holds addresses that a copy goes to already; that of this
+ * verdict is added. To be asked in rising order of supporter id.
  */
-export function mustConfirm(act: {
-  how: 'form' | 'keyword';
-  channel: Channel;
-  states: readonly PermissionState[];
-  formAsks: boolean;
-  rules: PlaceRules;
-}): boolean {
-  if (act.how === 'keyword' || act.states.every((state) => state === 'yes')) return false;
-  const byRule = (act.channel === 'email' && (act.formAsks || act.rules.confirm.email)) || (act.channel === 'text' && act.rules.confirm.text);
-  return byRule || act.states.includes('no');
+export function firstCopy(taken: Set<number>, verdict: Verdict, contactPointId: number | null): Verdict {
+  if (verdict !== 'send' || contactPointId === null) return verdict;
+  if (taken.has(contactPointId)) return 'shared-address';
+  taken.add(contactPointId);
+  return 'send';
 }
 
-/**
- * Whether a request to confirm may go to an address: only after the person has just acted, once and one reminder. A
- * confirmation is the one thing that may go to somebody Asked. By email also to an address that had left, since acting
- * anew is how people come back; by text never after a STOP, which only a text from that phone lifts (START).
- */
-export function mayAskToConfirm(ask: {
-  channel: Channel;
-  address: Pick<Address, 'onHold' | 'doNotContact'>;
-  saidNo: boolean;
-  sentBefore: number;
-}): boolean {
-  if (ask.address.onHold || ask.address.doNotContact || ask.sentBefore >= 2) return false;
-  return ask.channel === 'email' || (ask.channel === 'text' && !ask.saidNo);
-}
-
-/**
- * One copy per address: of the people who would be written to at the same address, the one with the lowest id keeps
- * the message and the others are held back as sharing it. Expects decisions in rising order of supporter id.
- */
-export function oneCopyPerAddress<T extends Decision>(decisions: readonly T[]): T[] {
-  const taken = new Set<number>();
-  return decisions.map((decision) => {
-    if (decision.verdict !== 'send' || decision.contactPointId === null) return decision;
-    if (taken.has(decision.contactPointId)) return { ...decision, verdict: 'shared-address' as const };
-    taken.add(decision.contactPointId);
-    return decision;
-  });
+/** As {@link firstCopy}, for decisions in rising order of supporter id. */
+export function oneCopyPerAddress<T extends Pick<Decision, 'verdict' | 'contactPointId'>>(decisions: readonly T[], taken = new Set<number>()): T[] {
+  return decisions.map((decision) => ({ ...decision, verdict: firstCopy(taken, decision.verdict, decision.contactPointId) }));
 }

@@ -1,5 +1,14 @@
 import type { Instant } from '../common';
-import { bearingScopes, isRelationship, RELATIONSHIPS, type PermissionEntry, type Scope } from './vocabulary';
+import {
+  bearingScopes,
+  RELATIONSHIPS,
+  type Channel,
+  type PermissionEntry,
+  type RecordedState,
+  type Relationship,
+  type Road,
+  type Scope,
+} from './vocabulary';
 
 /** A moment and the entry that fixed it. */
 export interface Mark {
@@ -10,43 +19,115 @@ export interface Mark {
 }
 
 /**
- * The kinds of marks: `ownYes` is the person's own latest express agreement, the only thing that lifts an older no;
- * `stated` an implied permission with a last moment of its own (which is its `at`); one for each relationship, whose
- * length is a house rule; and the newest pause.
+ * Whose a mark is. A no through an address is the address's (whoever shares it) and the person's (wherever they can be
+ * reached); START is the number's; a pause the person's; everything else one person's at one address.
  */
-export const MARK_KINDS = ['no', 'ownYes', 'yes', 'stated', ...RELATIONSHIPS, 'asked', 'pause'] as const;
-export type MarkKind = (typeof MARK_KINDS)[number];
+export type Holder = 'address' | 'person' | 'both';
+
+/** Which entries make a mark of a kind, what moment it carries, and whose it is. */
+export interface MarkRule {
+  state: RecordedState;
+  /** Only these ways of saying it, or all but these. */
+  how?: readonly Road[];
+  notHow?: readonly Road[];
+  /** True: only what was said through an address; with `notHow`, those ways count where there was none. */
+  through?: true;
+  byPerson?: true;
+  at: 'said' | 'until';
+  holders: readonly Holder[];
+}
+
+/** A STOP from the number, by keyword or in the person's own words: what START from there opens again. */
+const STOPPING = ['keyword', 'reply'] as const;
+
+function relationship(how: Relationship): MarkRule {
+  return { state: 'implied', how: [how], at: 'said', holders: ['both'] };
+}
 
 /**
- * What all entries of one contact point, person, channel and scope come to. Each mark is the greatest of its kind, so
- * folding is commutative, associative and idempotent: entries may arrive in any order and any number of times, and the
- * table derived from them can be kept by upserts and rebuilt by one GROUP BY with the same result.
+ * The one table of what entries come to. `foldEntry` reads it, and the statement by which a database folds many entries
+ * at once is made from it.
  *
- * `no` is kept per address (for everyone who shares it), the rest per person at the address.
+ * `no`, `stop`: refusals, apart because START lifts a STOP and nothing else. `start`: START from the number. `ownYes`: the
+ * person's own latest express agreement, the only thing that lifts an older no. `stated`: an implied permission with a
+ * last moment of its own (which is its `at`). One for each relationship, whose length is a house rule.
+ */
+export const MARK_RULES = {
+  no: { state: 'no', notHow: STOPPING, through: true, at: 'said', holders: ['address', 'person'] },
+  stop: { state: 'no', how: STOPPING, through: true, at: 'said', holders: ['address', 'person'] },
+  start: { state: 'start', at: 'said', holders: ['address'] },
+  ownYes: { state: 'yes', byPerson: true, at: 'said', holders: ['both'] },
+  yes: { state: 'yes', at: 'said', holders: ['both'] },
+  stated: { state: 'implied', notHow: RELATIONSHIPS, at: 'until', holders: ['both'] },
+  gift: relationship('gift'),
+  membership: relationship('membership'),
+  volunteering: relationship('volunteering'),
+  inquiry: relationship('inquiry'),
+  asked: { state: 'asked', at: 'said', holders: ['both'] },
+  pause: { state: 'pause', at: 'said', holders: ['person'] },
+} as const satisfies Record<string, MarkRule>;
+export type MarkKind = keyof typeof MARK_RULES;
+export const MARK_KINDS = Object.keys(MARK_RULES) as MarkKind[];
+
+/**
+ * What entries come to, one mark of a kind. Each mark is the greatest of its kind, so folding is commutative, associative
+ * and idempotent: entries may arrive in any order and any number of times, and the table derived from them can be kept by
+ * upserts and rebuilt by one GROUP BY with the same result.
  */
 export type Marks = Partial<Record<MarkKind, Mark>>;
+
+/** Where marks are kept: at an address for a person. 0 stands for everybody at the address, and for every address. */
+export interface Cell {
+  contactPointId: number;
+  supporterId: number;
+  channel: Channel;
+  scope: Scope;
+  marks: Marks;
+}
 
 function later(a: Mark | undefined, b: Mark): Mark {
   if (!a || b.at > a.at || (b.at === a.at && b.entryId > a.entryId)) return b;
   return a;
 }
 
-function marksOf(entry: PermissionEntry): Marks {
-  const mark = { at: entry.at, entryId: entry.id };
-  switch (entry.state) {
-    case 'no':
-      return { no: mark };
-    case 'yes':
-      return entry.byPerson ? { yes: mark, ownYes: mark } : { yes: mark };
-    case 'implied':
-      return isRelationship(entry.how) ? { [entry.how]: mark } : { stated: { ...mark, at: entry.until ?? entry.at } };
-    case 'asked':
-      return { asked: mark };
-    case 'pause':
-      return { pause: { ...mark, until: entry.until ?? entry.at } };
-    case 'back':
-      return {};
+/** Whether an entry makes a mark by a rule. */
+export function makes(rule: MarkRule, entry: PermissionEntry): boolean {
+  if (entry.state !== rule.state || (rule.byPerson && !entry.byPerson)) return false;
+  const said = !rule.through || entry.contactPointId !== null;
+  if (rule.how) return rule.how.includes(entry.how) && said;
+  return !rule.notHow?.includes(entry.how) || (rule.through === true && !said);
+}
+
+/** The cell of a holder, or null where the entry names none: nobody in particular, or no address. */
+function cellOf(holder: Holder, entry: PermissionEntry): { contactPointId: number; supporterId: number } | null {
+  const { contactPointId, supporterId } = entry;
+  switch (holder) {
+    case 'address':
+      return contactPointId === null ? null : { contactPointId, supporterId: 0 };
+    case 'person':
+      return supporterId === null ? null : { contactPointId: 0, supporterId };
+    case 'both':
+      return contactPointId === null || supporterId === null ? null : { contactPointId, supporterId };
   }
+}
+
+function markOf(rule: MarkRule, entry: PermissionEntry): Mark {
+  const at = rule.at === 'until' ? (entry.until ?? entry.at) : entry.at;
+  return { at, entryId: entry.id, ...(rule.state === 'pause' ? { until: entry.until ?? entry.at } : {}) };
+}
+
+/** The cells that one entry writes into. Entries that were taken back are not to be handed in. */
+export function cellsOf(entry: PermissionEntry): Cell[] {
+  const cells: Cell[] = [];
+  for (const kind of MARK_KINDS) {
+    const rule: MarkRule = MARK_RULES[kind];
+    if (!makes(rule, entry)) continue;
+    for (const holder of rule.holders) {
+      const at = cellOf(holder, entry);
+      if (at) cells.push({ ...at, channel: entry.channel, scope: entry.scope, marks: { [kind]: markOf(rule, entry) } });
+    }
+  }
+  return cells;
 }
 
 export function joinMarks(a: Marks, b: Marks): Marks {
@@ -58,29 +139,41 @@ export function joinMarks(a: Marks, b: Marks): Marks {
   return out;
 }
 
-/** Adds one entry to the marks of its own address, person, channel and scope. */
-export function foldEntry(marks: Marks, entry: PermissionEntry): Marks {
-  return joinMarks(marks, marksOf(entry));
+/** Which address of whom, for what. */
+export interface Asked {
+  contactPointId: number;
+  supporterId: number;
+  channel: Channel;
+  scope: Scope;
 }
 
 /**
- * The marks that bear on one question: may this person be written to at this address, on this channel, for this scope?
- * Entries for wider scopes bear on every scope within them; a no bears on everyone at the address; the rest only on the
- * person who said it.
+ * The marks that bear on one question: those of the person and of everybody, at this address and at every address, for
+ * the scope and for every wider one.
  */
-export function marksFor(
-  entries: Iterable<PermissionEntry>,
-  question: { contactPointId: number; supporterId: number; channel: string; scope: Scope },
-): Marks {
-  const scopes = bearingScopes(question.scope);
+export function marksFor(cells: Iterable<Cell>, asked: Asked): Marks {
+  const scopes = bearingScopes(asked.scope);
   let marks: Marks = {};
-  for (const entry of entries) {
+  for (const cell of cells) {
     const bears =
-      entry.contactPointId === question.contactPointId &&
-      entry.channel === question.channel &&
-      scopes.includes(entry.scope) &&
-      (entry.state === 'no' || entry.supporterId === question.supporterId);
-    if (bears) marks = foldEntry(marks, entry);
+      (cell.contactPointId === asked.contactPointId || cell.contactPointId === 0) &&
+      (cell.supporterId === asked.supporterId || cell.supporterId === 0) &&
+      cell.channel === asked.channel &&
+      scopes.includes(cell.scope);
+    if (bears) marks = joinMarks(marks, cell.marks);
   }
   return marks;
+}
+
+/** All that some entries come to, cell by cell. */
+export function foldEntries(entries: Iterable<PermissionEntry>): Cell[] {
+  const cells = new Map<string, Cell>();
+  for (const entry of entries) {
+    for (const cell of cellsOf(entry)) {
+      const key = `${cell.contactPointId}:${cell.supporterId}:${cell.channel}:${cell.scope}`;
+      const known = cells.get(key);
+      cells.set(key, known ? { ...known, marks: joinMarks(known.marks, cell.marks) } : cell);
+    }
+  }
+  return [...cells.values()];
 }

@@ -138,7 +138,7 @@ describe('a change of rules', () => {
 });
 
 test('a refusal names the place and what its rule asks for', () => {
-  const decision = { verdict: 'no-permission' as const, contactPointId: 7, state: 'never' as const, entryId: null };
+  const decision = { verdict: 'no-permission' as const, contactPointId: 7, state: 'never' as const, entryId: null, until: null };
   const asked = { channel: 'email' as const, scope: 'appeals' as const, rules: START };
   expect(explain(decision, { ...asked, place: { country: 'FR', region: null } })).toBe(
     'Never asked, and for this the rule of the place (European Union, from “European Union”) asks for an express yes.',

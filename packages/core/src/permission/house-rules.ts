@@ -51,7 +51,7 @@ export interface PlaceRules {
   caps: Record<Channel, Cap | null>;
   track: { opens: boolean; links: boolean };
   /** Whether a form asks to confirm by default, and how many days after the act a confirmation may still be asked for. */
-  confirm: { email: boolean; text: boolean; withinDays: number };
+  confirm: { email: boolean; text: boolean; call: boolean; withinDays: number };
   /** Evidence older than this many months is pointed out. */
   oldAfterMonths: number;
 }

@@ -1,5 +1,20 @@
 export * from './vocabulary';
-export { foldEntry, joinMarks, MARK_KINDS, marksFor, type Mark, type MarkKind, type Marks } from './fold';
+export {
+  cellsOf,
+  foldEntries,
+  joinMarks,
+  makes,
+  MARK_KINDS,
+  MARK_RULES,
+  marksFor,
+  type Asked,
+  type Cell,
+  type Holder,
+  type Mark,
+  type MarkKind,
+  type MarkRule,
+  type Marks,
+} from './fold';
 export {
   ASKED_FOR,
   askedFor,
@@ -20,24 +35,38 @@ export {
   type PresetName,
 } from './house-rules';
 export { askedForWords, clockWords, NEED_WORDS, ruleChangeWords } from './rule-words';
-export { ELSEWHERE, isPlaceKey, keysFor, UNION, UNION_COUNTRIES, type Place, type PlaceKey } from './places';
+export { ELSEWHERE, isPlaceKey, keysFor, placeAt, UNION, UNION_COUNTRIES, type PastPlace, type Place, type PlaceKey } from './places';
 export { PRESETS, startingRules, withOption, type Preset, type PresetOption } from './presets';
 export {
   decide,
-  decideBy,
+  decideFromCells,
+  decideFromEntries,
+  firstCopy,
   HELD_REASONS,
   isPaused,
-  mayAskToConfirm,
-  mustConfirm,
   oneCopyPerAddress,
+  rulesInForce,
   standing,
+  standingNo,
+  steady,
   type Address,
   type Decision,
   type HeldReason,
   type Question,
+  type RulesInForce,
   type Standing,
   type Verdict,
 } from './decide';
+export {
+  asksToConfirm,
+  mayAskToConfirm,
+  MOST_REQUESTS,
+  mustConfirm,
+  QUIET_DAYS_AFTER_NO,
+  requestStands,
+  vouchedState,
+  type Request,
+} from './confirm';
 export {
   CHANNEL_WORDS,
   ENTRY_WORDS,

@@ -1,3 +1,5 @@
+import type { Instant } from '../common';
+
 /** Where a supporter is, as far as it is known: ISO 3166-1 alpha-2, and the part after the dash of ISO 3166-2. */
 export interface Place {
   country: string | null;
@@ -30,4 +32,14 @@ export function keysFor(place: Place): PlaceKey[] {
     ...((UNION_COUNTRIES as readonly string[]).includes(country) ? [UNION] : []),
     ELSEWHERE,
   ];
+}
+
+/** Where somebody was until a moment. */
+export interface PastPlace extends Place {
+  until: Instant;
+}
+
+/** Where somebody was at a moment. `before` is ordered by its moments. */
+export function placeAt(now: Place, before: readonly PastPlace[], at: Instant): Place {
+  return before.find(({ until }) => at < until) ?? now;
 }

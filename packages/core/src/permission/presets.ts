@@ -35,7 +35,7 @@ const STRICT: PlaceRules = {
   hours: { call: { from: 9 * 60, to: 20 * 60 }, text: { from: 9 * 60, to: 20 * 60 } },
   caps: { email: { messages: 6, days: 7 }, text: { messages: 3, days: 7 }, call: null, post: null },
   track: { opens: false, links: true },
-  confirm: { email: true, text: true, withinDays: 30 },
+  confirm: { email: true, text: true, call: true, withinDays: 30 },
   oldAfterMonths: 24,
 };
 
@@ -75,7 +75,6 @@ export const PRESETS: Record<PresetName, Preset> = {
       lasts: { gift: 18, membership: 18, volunteering: 18, inquiry: 3 },
       hours: { call: { from: 8 * 60, to: 21 * 60 }, text: { from: 8 * 60, to: 21 * 60 } },
       track: { opens: true, links: true },
-      confirm: { email: false, text: true, withinDays: 30 },
       oldAfterMonths: 60,
     },
   },
@@ -110,7 +109,6 @@ export const PRESETS: Record<PresetName, Preset> = {
       lasts: { gift: 24, membership: 24, volunteering: 24, inquiry: 6 },
       hours: { call: { from: 9 * 60, to: 21 * 60 }, text: { from: 9 * 60, to: 21 * 60 } },
       track: { opens: true, links: true },
-      confirm: { email: false, text: true, withinDays: 30 },
       oldAfterMonths: 36,
     },
   },
@@ -136,7 +134,6 @@ export const PRESETS: Record<PresetName, Preset> = {
       ...STRICT,
       preset: 'united-kingdom',
       needs: { ...STRICT.needs, post: row('nothing', 'nothing') },
-      confirm: { email: false, text: true, withinDays: 30 },
     },
   },
   'european-union': {

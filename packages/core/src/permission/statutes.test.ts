@@ -1,7 +1,7 @@
 import { withinHours, zonesOf } from '../schedule';
 import { plainlySaysStop, readKeyword } from '../text';
 import {
-  decide,
+  decideFromEntries,
   lapseOf,
   mayAskToConfirm,
   PRESETS,
@@ -34,27 +34,30 @@ interface Said {
 }
 
 function verdict(country: string, question: [Channel, Scope], on: string, said: Said[], rules: HouseRules = START): Verdict {
-  return decide({
+  const entries = said.map((one, i) => ({
+    id: i + 1,
+    contactPointId: 7,
     supporterId: 1,
     channel: question[0],
-    scope: question[1],
-    now: Date.parse(on),
-    place: { country, region: null },
-    addresses: [{ contactPointId: 7, onHold: false, doNotContact: false }],
-    entries: said.map((one, i) => ({
-      id: i + 1,
-      contactPointId: 7,
+    scope: one.scope ?? 'marketing',
+    state: one.state,
+    at: Date.parse(one.on),
+    how: one.how,
+    byPerson: one.byPerson ?? true,
+  }));
+  return decideFromEntries(
+    {
       supporterId: 1,
       channel: question[0],
-      scope: one.scope ?? 'marketing',
-      state: one.state,
-      at: Date.parse(one.on),
-      how: one.how,
-      byPerson: one.byPerson ?? true,
-    })),
-    recent: [],
-    rules,
-  }).verdict;
+      scope: question[1],
+      now: Date.parse(on),
+      place: { country, region: null },
+      addresses: [{ contactPointId: 7, onHold: false, doNotContact: false }],
+      recent: [],
+      rules,
+    },
+    entries,
+  ).verdict;
 }
 
 const related = (how: Road, on: string): Said[] => [{ state: 'implied', how, on, byPerson: false }];
@@ -269,8 +272,10 @@ test('a stricter state has rules of its own: hours to 8 p.m. (Fla. Stat. 501.059
 });
 
 test('47 CFR 64.1200(a)(12): after a STOP no second question goes to the phone', () => {
-  const address = { onHold: false, doNotContact: false };
-  expect(mayAskToConfirm({ channel: 'text', address, saidNo: true, sentBefore: 0 })).toBe(false);
+  const stop = { at: 1, entryId: 1 };
+  const request = { now: 2, unanswered: [], all: [], isReminder: false, neverAgain: false, address: { onHold: false, doNotContact: false } };
+  expect(mayAskToConfirm({ ...request, channel: 'text', marks: { stop } })).toBe(false);
+  expect(mayAskToConfirm({ ...request, channel: 'text', marks: {} })).toBe(true);
 });
 
 test('a lapse falls on the last day of a month that has no such day', () => {

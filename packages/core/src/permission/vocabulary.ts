@@ -7,6 +7,17 @@ export type Channel = (typeof CHANNELS)[number];
 export const SENDING_CHANNELS = ['email', 'text'] as const;
 export type SendingChannel = (typeof SENDING_CHANNELS)[number];
 
+export const ADDRESS_KINDS = ['email', 'mobile', 'post'] as const;
+export type AddressKind = (typeof ADDRESS_KINDS)[number];
+
+/** The kind of address that a channel reaches people at. */
+export const ADDRESS_KIND: Record<Channel, AddressKind> = { email: 'email', text: 'mobile', call: 'mobile', post: 'post' };
+
+/** The channels that a kind of address serves. */
+export function channelsOf(kind: AddressKind): Channel[] {
+  return CHANNELS.filter((channel) => ADDRESS_KIND[channel] === kind);
+}
+
 export const PURPOSES = ['news', 'appeals', 'volunteering', 'service'] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
@@ -21,10 +32,10 @@ export type PermissionState = (typeof STATES)[number];
 
 /**
  * What an entry can record: the states but "never", which is the absence of entries; a pause, which changes no state and
- * holds everything but service messages until its last moment; and that an earlier entry is taken back, since entries are
- * never removed.
+ * holds everything but service messages until its last moment; that a number opens again what its STOP closed; and that
+ * an earlier entry is taken back, since entries are never removed.
  */
-export const RECORDED_STATES = ['yes', 'implied', 'asked', 'no', 'pause', 'back'] as const;
+export const RECORDED_STATES = ['yes', 'implied', 'asked', 'no', 'pause', 'start', 'back'] as const;
 export type RecordedState = (typeof RECORDED_STATES)[number];
 
 /** What somebody did that the law of a place may take as agreement for a while. */
@@ -50,13 +61,20 @@ export const ROADS = [
 ] as const;
 export type Road = (typeof ROADS)[number];
 
+/** Ways in which a person says by hand of a teammate what they agreed to: each is an act of their own, with evidence. */
+export const HAND_EVIDENCE = ['paper', 'phone', 'in-person', 'reply', 'form'] as const satisfies readonly Road[];
+
+/** Ways in which nobody says anything about themselves: they never lift a no, whoever records them. */
+export const THIRD_PARTY = ['file', 'feed', 'hand', 'complaint', ...RELATIONSHIPS] as const satisfies readonly Road[];
+
 /**
  * One act of record, never changed once written. `byPerson` is true where the person acted themselves (form, reply,
- * one-click, keyword) or one person was recorded by hand with dated evidence; false for files, feeds and gifts.
+ * one-click, keyword) or one person was recorded by hand with dated evidence of it; false for files, feeds and gifts.
  */
 export interface PermissionEntry {
   id: number;
-  contactPointId: number;
+  /** The address that it was said through; null for what was said without one, which holds at every address. */
+  contactPointId: number | null;
   /** The person who said it; null where only the address is known. */
   supporterId: number | null;
   channel: Channel;

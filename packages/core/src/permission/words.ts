@@ -19,6 +19,7 @@ export const ENTRY_WORDS: Record<RecordedState, string> = {
   asked: 'Asked',
   no: 'No',
   pause: 'Pause',
+  start: 'Open again by START',
   back: 'Taken back',
 };
 

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { EntryView, RecordView, SegmentView } from '@goodword/core/contract';
-import { CHANNEL_WORDS, ROAD_WORDS, type Channel } from '@goodword/core/permission';
+import { CHANNEL_WORDS, ENTRY_WORDS, ROAD_WORDS, type Channel } from '@goodword/core/permission';
 import type { Explanation } from '@goodword/core/segment';
 import { get } from '../../app/api';
 import { useFormat } from '../../app/format';
@@ -45,14 +45,22 @@ function Entry({ entry, supporterId }: { entry: EntryView; supporterId: number }
   const format = useFormat();
   return (
     <li className={`grid grid-cols-[58px_1fr] gap-2 border-t border-hair py-3 ${entry.takenBack ? 'opacity-60' : ''}`}>
-      <span>{entry.state === 'pause' ? <PauseChip /> : entry.state === 'back' ? <BackChip /> : <StateChip state={entry.state} />}</span>
+      <span>
+        {entry.state === 'pause' ? (
+          <PauseChip />
+        ) : entry.state === 'back' || entry.state === 'start' ? (
+          <BackChip words={ENTRY_WORDS[entry.state]} />
+        ) : (
+          <StateChip state={entry.state} />
+        )}
+      </span>
       <div>
         <p className="font-semibold text-[13px]">
           {CHANNEL_WORDS[entry.channel]}, {entry.scopeName}: {ROAD_WORDS[entry.how]}
         </p>
         {entry.words && <p className="text-ink2 text-[12.5px]">“{entry.words}”</p>}
         <p className="text-ink2 text-[12.5px]">
-          {[entry.source, entry.recordedBy && `recorded by ${entry.recordedBy}`, entry.address].filter(Boolean).join(', ')}
+          {[entry.source, entry.recordedBy && `recorded by ${entry.recordedBy}`, entry.address ?? 'every address'].filter(Boolean).join(', ')}
         </p>
         <p className="text-ink3 text-[12px]">
           {format.day(entry.at)}

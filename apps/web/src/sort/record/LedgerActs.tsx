@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RecordView } from '@goodword/core/contract';
-import { call, get } from '../../app/api';
+import { call } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Button, Labelled, Problem } from '../../ui/basics';
@@ -12,7 +12,7 @@ import { localDay } from '../../app/format';
 export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord: () => void }) {
   const may = useMay('organizer');
   const [objecting, setObjecting] = useState(false);
-  const link = useMutation({ mutationFn: () => get<{ url: string }>(`supporters/${record.id}/choices-link`) });
+  const link = useMutation({ mutationFn: () => call<{ to: string }>('POST', `supporters/${record.id}/choices-link`) });
   return (
     <div className="flex flex-col gap-2 pb-3 items-start">
       {may && record.contactPoints.length > 0 && (
@@ -37,12 +37,10 @@ export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord:
       </p>
       {may &&
         (link.data ? (
-          <Labelled label="Their preference page" hint="Signed for this person; fresh for 30 days, and a way out for ever">
-            <input className="input" readOnly autoFocus value={link.data.url} onFocus={(event) => event.target.select()} />
-          </Labelled>
+          <p role="status">A link to their preference page is on its way to {link.data.to}. Nobody but them sees it.</p>
         ) : (
-          <button className="link" onClick={() => link.mutate()}>
-            Link to their preference page
+          <button className="link" onClick={() => link.mutate()} disabled={link.isPending}>
+            Send them a link to their preference page
           </button>
         ))}
       <Problem error={link.error} />

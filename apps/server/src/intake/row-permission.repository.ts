@@ -1,0 +1,252 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { ConfirmRequest, IntakePlan } from '@goodword/core/intake';
+import { mailboxOf } from '@goodword/core/intake';
+import { ADDRESS_KIND, rulesFor, standingNo, type Cell, type HouseRules, type SendingChannel } from '@goodword/core/permission';
+import { PersonCellsRepository } from '../permission/ledger/facts.repository';
+import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
+import type { Bound, Scoped } from '../platform/database';
+import type { BatchRow } from './batches.repository';
+import { cellsByPoint, entryKey, onceEach, rowEntries, type ClaimRow, type RowEntry } from './row-permission';
+
+/** Rows `from` to `to`, both included. */
+interface Within {
+  from: number;
+  to: number;
+}
+
+export interface PermissionFacts {
+  rules: HouseRules;
+  now: number;
+}
+
+/** How many entries of each state a batch comes to on one channel. */
+export type EntryCounts = Record<'yes' | 'no' | 'asked', number>;
+
+const SLICE = 5000;
+const CHANNELS = ['email', 'text'] as const;
+const PERSON = 'COALESCE(NULLIF(r.supporter_id, 0), -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))';
+const COMES = "r.verdict IN ('new', 'shares', 'update', 'same', 'gift')";
+const ROWS = 'r.organization_id = :org AND r.batch_id = :batchId AND r.row_no BETWEEN :from AND :to';
+
+/** What stands of the addresses of a row before it comes in. */
+const STANDS_NO = 1;
+const STANDS_YES = 2;
+
+/**
+ * Permission of the rows of a batch: facts are read, the core says what becomes of them, for the forecast and for bringing
+ * in alike.
+ */
+@Injectable()
+export class RowPermissionRepository {
+  constructor(
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
+  ) {}
+
+  /** Writes what the rows say, once each, and the requests to confirm of those who stand as asked. */
+  async write(tx: Scoped, batch: BatchRow, plan: IntakePlan, within: Within, facts: PermissionFacts): Promise<void> {
+    for (const channel of CHANNELS) {
+      const entries = await this.fresh(tx, batch, plan, channel, within, facts, new Set());
+      await this.ledger.recordAll(
+        tx,
+        entries.map((entry) => this.newEntry(entry, batch, channel)),
+      );
+      if (plan.confirm) await this.askToConfirm(tx, batch, entries, plan.confirm);
+    }
+  }
+
+  /**
+   * Counts what a batch will write, marks the rows of which nothing new is said, and keeps of each row what stands at its
+   * addresses already.
+   */
+  async forecast(tx: Scoped, batch: BatchRow, plan: IntakePlan, facts: PermissionFacts): Promise<Record<SendingChannel, EntryCounts>> {
+    const counts = { email: { yes: 0, no: 0, asked: 0 }, text: { yes: 0, no: 0, asked: 0 } };
+    const several = await this.severalRows(tx, batch.id);
+    const seen = new Set<string>();
+    for (let from = 1; from <= batch.row_count; from += SLICE) {
+      const within = { from, to: Math.min(from + SLICE - 1, batch.row_count) };
+      for (const channel of CHANNELS) {
+        if (plan.what !== 'people') continue;
+        for (const entry of await this.fresh(tx, batch, plan, channel, within, facts, seen, several)) counts[channel][entry.state]++;
+      }
+    }
+    return counts;
+  }
+
+  /** Rows that would write something. */
+  async writing(tx: Scoped, batch: BatchRow, plan: IntakePlan, facts: PermissionFacts): Promise<Set<number>> {
+    const rows = new Set<number>();
+    for (let from = 1; from <= batch.row_count; from += SLICE) {
+      const within = { from, to: Math.min(from + SLICE - 1, batch.row_count) };
+      for (const channel of CHANNELS)
+        for (const { row } of await this.fresh(tx, batch, plan, channel, within, facts, new Set(), undefined, "r.verdict = 'update'"))
+          rows.add(row.rowNo);
+    }
+    return rows;
+  }
+
+  /** Keeps of each row whether a no or a yes stands at an address of it, as the core reads it. */
+  async markStanding(tx: Scoped, batch: BatchRow): Promise<void> {
+    for (let from = 1; from <= batch.row_count; from += SLICE) {
+      const within = { from, to: Math.min(from + SLICE - 1, batch.row_count) };
+      const marks = new Map<number, number>();
+      for (const channel of CHANNELS) {
+        const rows = (await this.claims(tx, batch.id, channel, within)).filter((row) => row.contactPointId !== null);
+        const at = cellsByPoint(await this.cellsOf(tx, rows, channel));
+        for (const row of rows) marks.set(row.rowNo, (marks.get(row.rowNo) ?? 0) | standsAt(at(row), row));
+      }
+      for (const value of [STANDS_NO, STANDS_YES, STANDS_NO | STANDS_YES]) {
+        const numbers = [...marks].filter(([, mark]) => mark === value).map(([rowNo]) => rowNo);
+        if (numbers.length > 0)
+          await tx.execute('UPDATE batch_row SET stands = :value WHERE organization_id = :org AND batch_id = :batchId AND row_no IN (:numbers)', {
+            batchId: batch.id,
+            value,
+            numbers,
+          });
+      }
+    }
+  }
+
+  /** Entries of a slice that are not there yet. */
+  private async fresh(
+    db: Scoped,
+    batch: BatchRow,
+    plan: IntakePlan,
+    channel: SendingChannel,
+    within: Within,
+    { rules, now }: PermissionFacts,
+    seen: Set<string>,
+    several?: ReadonlySet<number>,
+    which?: string,
+  ): Promise<RowEntry[]> {
+    const rows = await this.claims(db, batch.id, channel, within, which);
+    const asks = channel === 'email' && plan.confirm !== null;
+    const cells = asks ? await this.cellsOf(db, rows, channel) : [];
+    const entries = rowEntries(rows, {
+      plan,
+      channel,
+      now,
+      cells,
+      madeAt: batch.created_at.getTime(),
+      confirmDays: (place) => rulesFor(rules, place).confirm.withinDays,
+    });
+    const known = await this.knownKeys(db, rows, channel);
+    const once = onceEach(entries, new Set(known));
+    // Whoever stands in several rows may have said the same in one before; nobody else can have.
+    return several ? once.filter((entry) => !several.has(entry.row.person) || onceEach([entry], seen).length > 0) : once;
+  }
+
+  /** What these people have in the ledger already, of those who were here before. */
+  private async knownKeys(db: Scoped, rows: readonly ClaimRow[], channel: SendingChannel): Promise<string[]> {
+    const normals = new Map(rows.flatMap((row) => (row.contactPointId === null ? [] : [[row.contactPointId, row.normal] as const])));
+    const here = [...new Set(rows.filter((row) => row.supporterId > 0).map((row) => row.supporterId))];
+    const entries = await this.ledger.saidBy(db, here, channel);
+    return entries.map((entry) =>
+      entryKey({
+        ...entry,
+        person: entry.supporterId,
+        at: entry.contactPointId === null ? null : (normals.get(entry.contactPointId) ?? entry.contactPointId),
+      }),
+    );
+  }
+
+  private async cellsOf(db: Scoped, rows: readonly ClaimRow[], channel: SendingChannel): Promise<Cell[]> {
+    const points = rows.flatMap((row) => row.contactPointId ?? []);
+    const people = rows.flatMap((row) => (row.supporterId > 0 ? [row.supporterId] : []));
+    return this.cells.around(db, points, people, channel);
+  }
+
+  /** People who stand in more than one row. */
+  private async severalRows(db: Scoped, batchId: number): Promise<Set<number>> {
+    const rows = await db.sql<{ person: number }>(
+      `SELECT ${PERSON} AS person FROM batch_row r WHERE r.organization_id = :org AND r.batch_id = :batchId AND ${COMES}
+        GROUP BY person HAVING COUNT(*) > 1`,
+      { batchId },
+    );
+    return new Set(rows.map(({ person }) => Number(person)));
+  }
+
+  /** The rows themselves, and each of their addresses on the channel; a landline takes no texts, so nobody agreed to any there. */
+  private async claims(db: Scoped, batchId: number, channel: SendingChannel, within: Within, which = COMES): Promise<ClaimRow[]> {
+    const kind = ADDRESS_KIND[channel];
+    const [own, line] = channel === 'email' ? ['r.email', ''] : ['r.mobile', "AND NOT (COALESCE(cp.line, r.line) <=> 'landline')"];
+    const more = channel === 'email' ? '' : "AND NOT (cp.line <=> 'landline')";
+    const point = (normal: string) =>
+      `LEFT JOIN contact_point cp FORCE INDEX (by_normal) ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${normal}`;
+    const aside = (name: string, as: string) =>
+      `LEFT JOIN batch_more ${as} ON ${as}.batch_id = r.batch_id AND ${as}.row_no = r.row_no AND ${as}.kind = '${name}'`;
+    const select = (normal: string, joins: string, address: string) => `
+      SELECT STRAIGHT_JOIN r.row_no AS rowNo, ${PERSON} AS person, r.supporter_id AS supporterId, r.${channel}_says AS says, ${normal} AS normal,
+        ${address}, sg.value AS signed, sw.value AS words, IF(s.id IS NULL, r.country, s.country) AS country, IF(s.id IS NULL, r.region, s.region) AS region
+      FROM batch_row r ${joins} LEFT JOIN supporter s ON s.organization_id = :org AND s.id = r.supporter_id
+        ${aside('signed', 'sg')} ${aside('words', 'sw')} WHERE ${ROWS} AND ${which}`;
+    const here = 'cp.id AS contactPointId, cp.on_hold AS onHold, cp.do_not_contact AS doNotContact';
+    const nowhere = 'NULL AS contactPointId, 0 AS onHold, 0 AS doNotContact';
+    const further = `JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = '${kind}' ${point('m.normal')}`;
+    const bindings: Record<string, Bound> = { batchId, ...within };
+    const rows = await db.sql<ClaimSql>(
+      `${select('NULL', '', nowhere)} AND r.${channel}_says = 0
+        UNION ALL ${select(own, point(own), here)} AND ${own} IS NOT NULL ${line}
+        UNION ALL ${select('m.normal', further, here)} ${more} ORDER BY rowNo`,
+      bindings,
+    );
+    return rows.map(({ country, region, ...row }) => ({
+      ...row,
+      // Where one half of a union has none, numbers of the other come as text.
+      person: Number(row.person),
+      contactPointId: row.contactPointId === null ? null : Number(row.contactPointId),
+      onHold: Number(row.onHold) === 1,
+      doNotContact: Number(row.doNotContact) === 1,
+      place: { country, region },
+    }));
+  }
+
+  private newEntry({ row, ...entry }: RowEntry, batch: BatchRow, channel: SendingChannel): NewEntry {
+    return {
+      ...entry,
+      contactPointId: row.contactPointId,
+      supporterId: row.supporterId,
+      channel,
+      saidAt: new Date(entry.saidAt),
+      byPerson: false,
+      source: `${batch.file_name}, row ${row.rowNo}`,
+      recordedBy: batch.created_by,
+      batch: { id: batch.id, row: row.rowNo },
+    };
+  }
+
+  /** One request for each who stands as asked by this batch. */
+  private async askToConfirm(tx: Scoped, batch: BatchRow, entries: readonly RowEntry[], request: ConfirmRequest): Promise<void> {
+    const asked = new Map<string, RowEntry[]>();
+    for (const entry of entries.filter(({ state }) => state === 'asked')) {
+      const key = `${entry.row.supporterId}:${entry.row.contactPointId}`;
+      asked.set(key, [...(asked.get(key) ?? []), entry]);
+    }
+    const due = new Date();
+    await tx.insertAll(
+      'confirmation',
+      ['kind', 'batch_id', 'supporter_id', 'contact_point_id', 'mailbox', 'channel', 'asks', 'request', 'due_at', 'expires_at'],
+      [...asked.values()].map((some): Bound[] => [
+        ...['join', batch.id, some[0]!.row.supporterId, some[0]!.row.contactPointId, mailboxOf(some[0]!.row.normal!), 'email'],
+        JSON.stringify(some.map(({ scope, words }) => ({ scope, words: words.replace(/ \(vouched for by .*\)$/, '') }))),
+        ...[JSON.stringify(request), due, new Date(due.getTime() + 30 * 86_400_000)],
+      ]),
+    );
+  }
+}
+
+type ClaimSql = Omit<ClaimRow, 'place' | 'onHold' | 'doNotContact'> & {
+  onHold: number | null;
+  doNotContact: number | null;
+  country: string | null;
+  region: string | null;
+};
+
+function standsAt(cells: readonly Cell[], row: ClaimRow): number {
+  let stands = 0;
+  for (const cell of cells) {
+    if (standingNo(cell.marks)) stands |= STANDS_NO;
+    if (cell.supporterId === row.supporterId && row.supporterId > 0 && cell.marks.yes) stands |= STANDS_YES;
+  }
+  return stands;
+}

@@ -1,0 +1,123 @@
+import type { ChannelPermission, IntakePlan } from '@goodword/core/intake';
+import { joinMarks, marksFor, vouchedState, type Cell, type Marks, type Place, type Scope, type SendingChannel } from '@goodword/core/permission';
+
+/** One address of one row, or a row without any, with what is known of the person there. */
+export interface ClaimRow {
+  rowNo: number;
+  /** The person: an id of somebody here, or minus the row that makes them. */
+  person: number;
+  /** 0 where the person is still to be made. */
+  supporterId: number;
+  /** What the consent column says: 1 yes, 0 no, null nothing. */
+  says: number | null;
+  /** The address in its normal form; null for the row itself, which alone speaks for the person. */
+  normal: string | null;
+  /** The address on file, where there is one. */
+  contactPointId: number | null;
+  onHold: boolean;
+  doNotContact: boolean;
+  signed: string | null;
+  words: string | null;
+  place: Place;
+}
+
+/** An entry that a row comes to. */
+export interface RowEntry {
+  row: ClaimRow;
+  scope: Scope;
+  state: 'yes' | 'no' | 'asked';
+  how: 'file' | Extract<ChannelPermission, { said: 'yes' }>['how'];
+  saidAt: number;
+  words: string;
+}
+
+export interface ClaimFacts {
+  plan: IntakePlan;
+  channel: SendingChannel;
+  /** When the batch was made: the moment of a refusal that nothing dates. */
+  madeAt: number;
+  now: number;
+  /** Within how many days of acting somebody may be asked to confirm where they are. */
+  confirmDays: (place: Place) => number;
+  /** What was said before of these people and addresses on the channel. */
+  cells: readonly Cell[];
+}
+
+const NO_WORDS = 'A consent column of the file says no';
+
+/**
+ * What rows write into the ledger for a channel: the forecast of a batch counts them, and bringing in writes them down. A
+ * no in the consent column is the person's, for what the column is about; a yes is at each address, and becomes Asked
+ * where the core says so.
+ */
+export function rowEntries(rows: readonly ClaimRow[], facts: ClaimFacts): RowEntry[] {
+  const said = facts.plan.permission[facts.channel];
+  const at = facts.cells.length > 0 ? cellsByPoint(facts.cells) : null;
+  return rows.flatMap((row) => (row.normal === null ? refusals(row, said, facts) : agreements(row, said, facts, at)));
+}
+
+function refusals(row: ClaimRow, said: ChannelPermission, { madeAt, now }: ClaimFacts): RowEntry[] {
+  if (row.says !== 0) return [];
+  const scopes: readonly Scope[] = said.said === 'yes' && said.from === 'column' ? said.scopes : ['all'];
+  const saidAt = Math.min(said.said === 'yes' ? noon(said.on) : madeAt, now);
+  return scopes.map((scope) => ({ row, scope, state: 'no', how: 'file', saidAt, words: NO_WORDS }));
+}
+
+function agreements(row: ClaimRow, said: ChannelPermission, facts: ClaimFacts, at: ReturnType<typeof cellsByPoint> | null): RowEntry[] {
+  if (said.said === 'nothing' || !(said.from === 'column' ? row.says === 1 : row.says !== 0)) return [];
+  const vouched = ` (vouched for by ${said.voucher})`;
+  const saidAt = Math.min(noon(row.signed ?? said.on), facts.now);
+  const words = `${row.words ?? said.words}${vouched}`;
+  const cells = at?.(row) ?? [];
+  const claim = {
+    toConfirm: facts.channel === 'email' && facts.plan.confirm !== null,
+    saidAt,
+    now: facts.now,
+    withinDays: facts.confirmDays(row.place),
+    address: row,
+    channel: cells.reduce<Marks>((marks, cell) => joinMarks(marks, cell.marks), {}),
+  };
+  const asked = { contactPointId: row.contactPointId ?? 0, supporterId: row.supporterId, channel: facts.channel };
+  return said.scopes.map((scope) => {
+    const state = vouchedState({ ...claim, marks: marksFor(cells, { ...asked, scope }) });
+    return { row, scope, state, how: said.how, saidAt, words };
+  });
+}
+
+const noon = (day: string) => Date.parse(`${day}T12:00:00Z`);
+
+/** Cells that bear on a person at an address, found without going through all of them. */
+export function cellsByPoint(cells: readonly Cell[]): (row: ClaimRow) => Cell[] {
+  const [byPoint, byPerson] = [new Map<number, Cell[]>(), new Map<number, Cell[]>()];
+  for (const cell of cells) {
+    const [map, key] = cell.contactPointId > 0 ? [byPoint, cell.contactPointId] : [byPerson, cell.supporterId];
+    map.set(key, [...(map.get(key) ?? []), cell]);
+  }
+  return ({ contactPointId, supporterId }) => [
+    ...(contactPointId === null ? [] : (byPoint.get(contactPointId) ?? [])).filter((cell) => [0, supporterId].includes(cell.supporterId)),
+    ...(supporterId === 0 ? [] : (byPerson.get(supporterId) ?? [])),
+  ];
+}
+
+/** What tells two entries apart: the same person, address, scope, state, way, day and words are one. */
+export function entryKey(entry: {
+  person: number;
+  at: string | number | null;
+  scope: string;
+  state: string;
+  how: string;
+  saidAt: number;
+  words: string;
+}): string {
+  return [entry.person, entry.at ?? '', entry.scope, entry.state, entry.how, entry.saidAt, entry.words].join('\u0000');
+}
+
+/** Keeps each entry once, among these and those known before; `seen` grows by them. */
+export function onceEach(entries: readonly RowEntry[], seen: Set<string>): RowEntry[] {
+  return entries.filter(({ row, ...entry }) => {
+    const key = entryKey({ ...entry, person: row.person, at: row.normal });
+    if (seen.has(key)) return false;
+    seen.add(key);
+    return true;
+  });
+}

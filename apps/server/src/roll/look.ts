@@ -1,0 +1,25 @@
+import { firstCopy, type Verdict } from '@goodword/core/permission';
+import { VERDICTS, type VerdictsOf } from './verdicts';
+
+/** People by verdict, each group in rising order. */
+export type LookGroups = Partial<Record<Verdict, Uint32Array>>;
+
+/** Counts a group down: people by what the message meets at them, one copy to each address. `ids` must be in rising order. */
+export function lookGroups(ids: Uint32Array, { verdicts, points }: VerdictsOf): LookGroups {
+  const taken = new Set<number>();
+  const places = new Uint8Array(ids.length);
+  const counts = new Map<number, number>();
+  for (let i = 0; i < ids.length; i++) {
+    const place = VERDICTS.indexOf(firstCopy(taken, VERDICTS[verdicts[i]!]!, points[i] || null));
+    places[i] = place;
+    counts.set(place, (counts.get(place) ?? 0) + 1);
+  }
+  const out: LookGroups = {};
+  for (const [place, count] of counts) {
+    const some = new Uint32Array(count);
+    let n = 0;
+    for (let i = 0; i < ids.length; i++) if (places[i] === place) some[n++] = ids[i]!;
+    out[VERDICTS[place]!] = some;
+  }
+  return out;
+}
