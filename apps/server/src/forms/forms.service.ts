@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import QRCode from 'qrcode';
 import type { FormView } from '@goodword/core/contract';
 import { formFaults, type FormDefinition, type FormFault } from '@goodword/core/forms';
-import { readKeyword, standardTextAsk } from '@goodword/core/text';
+import { readAsks, standardTextAsk } from '@goodword/core/text';
 import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
 import { Database, isDuplicate, type Scoped } from '../platform/database';
@@ -129,7 +129,7 @@ export class FormsService {
   }
 
   private checkKeyword(keyword: string | null): void {
-    if (keyword && readKeyword(keyword) !== 'none')
+    if (keyword && readAsks(keyword) !== 'none')
       throw new Invalid([
         {
           field: 'definition.keyword',

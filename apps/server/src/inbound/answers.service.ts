@@ -1,7 +1,10 @@
 import { createHash } from 'node:crypto';
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import { simpleParser, type ParsedMail } from 'mailparser';
-import { isStopMail, ownWords, plainlySaysStop } from '@goodword/core/text';
+import { ownWords, readAsks, type Asks } from '@goodword/core/text';
+import { fill } from '../messages/composer';
+import { ComposingService } from '../messages/composing.service';
+import { MessagesRepository } from '../messages/messages.repository';
 import { TagDeedsService } from '../messages/tag-deeds.service';
 import { DoNotContactService } from '../permission/do-not-contact.service';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
@@ -13,7 +16,9 @@ import { OutboxRepository } from '../sending/outbox.repository';
 import { TasksRepository } from '../today/tasks.repository';
 import { WaysOutRepository, type TokenDelivery } from '../waysout/waysout.repository';
 import { WaysOutService } from '../waysout/waysout.service';
+import { isComplaint, readFeedbackReport } from './feedback-report';
 import { InboundRepository } from './inbound.repository';
+import { isFromMachine } from './machines';
 
 const LONGEST = 20_000;
 
@@ -33,6 +38,8 @@ export class AnswersService {
     @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
     @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(ComposingService) private readonly composing: ComposingService,
     @Inject(CONFIG) config: Config,
   ) {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
@@ -52,22 +59,22 @@ export class AnswersService {
     return read ? { kind, deliveryId: read.id } : null;
   }
 
-  async receive(address: string, raw: Buffer): Promise<void> {
+  /** `from` is the sender of the envelope, empty for the null sender. */
+  async receive(address: string, raw: Buffer, from: string): Promise<void> {
     if (/^complaints@/i.test(address)) return this.complain(raw);
     const read = this.read(address);
     const delivery = read ? await this.deliveries.delivery(this.database, read.deliveryId) : null;
     if (!read || !delivery) return this.log.warn({ address: address.slice(0, 12) }, 'a mail for a delivery that is gone');
-    const mail = await simpleParser(raw);
-    // A machine's answer (out of office, receipt) is nobody's word: RFC 3834 §5.
-    const automatic = /auto-(replied|generated|notified)/i.test(String(mail.headers.get('auto-submitted') ?? ''));
     if (read.kind === 'leave') return this.waysOut.leave(delivery, 'this', '', 'reply', 'Mailed the address to leave by');
-    if (!automatic) await this.answer(delivery, mail, raw);
+    const mail = await simpleParser(raw);
+    if (!isFromMachine(mail, from)) await this.answer(delivery, mail, raw);
   }
 
   private async answer(delivery: TokenDelivery, mail: ParsedMail, raw: Buffer): Promise<void> {
-    const words = ownWords(mail.text ?? '').slice(0, LONGEST);
+    const words = ownWords(mail.text ?? '', await this.letterOf(delivery)).slice(0, LONGEST);
     const subject = mail.subject ?? '';
-    const stop = isStopMail(subject, words);
+    const asks = askedBy(subject, words);
+    const stop = asks === 'stop';
     const key = mail.messageId?.slice(0, 100) ?? createHash('sha256').update(raw).digest('hex');
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       const fresh = await this.inbound.keepReply(tx, {
@@ -92,7 +99,7 @@ export class AnswersService {
         await this.deliveries.event(tx, delivery, 'replied', words);
         await this.tagDeeds.done(tx, delivery, 'replied');
       }
-      if (!plainlySaysStop(words)) return;
+      if (asks !== 'hold') return;
       await this.outbox.hold(tx, delivery.contactPointId, `Answered “${words.slice(0, 200)}”: waits for a person to say what is meant`);
       await this.tasks.add(tx, { kind: 'stop', contactPointId: delivery.contactPointId, supporterId: delivery.supporterId, replyKey: key, words });
     });
@@ -119,15 +126,25 @@ export class AnswersService {
     });
   }
 
-  /** A provider's report that somebody called a mail spam (RFC 5965). The delivery is the one whose token the mail carried. */
+  /** What they had been written, as text: its words are never theirs, however a mail reader quotes them. */
+  private async letterOf(delivery: TokenDelivery): Promise<string> {
+    const scope = programScope(delivery.organizationId);
+    const message = await this.messages.find(this.database.read(scope), delivery.messageId);
+    if (!message) return '';
+    const { composed } = await this.composing.compose(scope, message);
+    return fill(composed, {}).text;
+  }
+
+  /** A provider's report that somebody called a mail spam (RFC 5965): counted once, for the delivery that it is about. */
   private async complain(raw: Buffer): Promise<void> {
-    const text = raw.toString('utf8');
-    const isReport = /^content-type:\s*multipart\/report[^]*?report-type="?feedback-report/im.test(text) || /^feedback-type:\s*abuse/im.test(text);
-    const tokens = [...text.replace(/=\r?\n/g, '').matchAll(/\/leave\/([a-z2-7]{40,60})/gi)].map((found) => found[1]!);
-    const id = tokens.map((token) => this.tokens.read('leave', token)?.id).find((one) => one !== undefined);
-    const delivery = id === undefined ? null : await this.deliveries.delivery(this.database, id);
-    if (!isReport || !delivery) return this.log.warn({ isReport }, 'a complaint that names no mail of ours');
+    const report = await readFeedbackReport(raw);
+    if (!report || !isComplaint(report)) return this.log.warn({ type: report?.type }, 'a report that is no complaint');
+    const delivery = await this.reported(report.original);
+    if (!delivery) return this.log.warn('a complaint that names no mail of ours');
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
+      tx.unchanged();
+      await this.deliveries.hold(tx, delivery.id);
+      if (await this.deliveries.hasEvent(tx, delivery.id, 'complained')) return;
       await this.close(tx, delivery, 'complaint', 'Reported as spam');
       const [point] = await tx.sql<{ normal: string }>('SELECT normal FROM contact_point WHERE organization_id = :org AND id = :id', {
         id: delivery.contactPointId,
@@ -136,4 +153,22 @@ export class AnswersService {
       await this.deliveries.event(tx, delivery, 'complained', 'Reported as spam');
     });
   }
+
+  /** The delivery whose way out the reported mail carried, or whose Message-ID it had where links were taken out. */
+  private async reported(original: string): Promise<TokenDelivery | null> {
+    for (const [, token] of original.matchAll(/\/leave\/([a-z2-7]{40,60})/g)) {
+      const read = this.tokens.read('leave', token!);
+      if (read) return this.deliveries.delivery(this.database, read.id);
+    }
+    const key = /^message-id:\s*<([^@>\s]+)@/im.exec(original)?.[1];
+    const known = key ? await this.inbound.deliveryByKey(this.database, key) : undefined;
+    return known ? this.deliveries.delivery(this.database, known.id) : null;
+  }
+}
+
+/** What an answer asks for: its words decide; its subject only where there are next to none. */
+function askedBy(subject: string, words: string): Asks {
+  const asks = readAsks(words);
+  if (asks !== 'none' || words.length > 200) return asks;
+  return readAsks(subject.replace(/^((re|aw|sv|wg|fwd?|tr|rv)\s*:\s*)+/i, '')) === 'stop' ? 'stop' : 'none';
 }

@@ -10,7 +10,8 @@ export function answersOf(organization: { name: string; text_answers: TextAnswer
 
 export function startingAnswers(name: string): Answers {
   return {
-    stop: `${name}: you will get no more texts from us. Text START to come back.`,
+    // 47 CFR 64.1200(a)(12): it may not try to persuade anybody to come back.
+    stop: `${name}: you will get no more texts from us.`,
     help: `${name}: texts to people who asked for them. Message and data rates may apply. Text STOP to leave. Reply here and a person will read it.`,
     start: `${name}: welcome. You get the texts you asked for. Message and data rates may apply. Text STOP to leave, HELP for help.`,
   };

@@ -41,9 +41,10 @@ export class MailInService implements OnApplicationShutdown {
   private async take(stream: SMTPServerDataStream, session: SMTPServerSession): Promise<void> {
     const chunks: Buffer[] = [];
     for await (const chunk of stream) chunks.push(chunk as Buffer);
+    const raw = Buffer.concat(chunks);
+    const from = session.envelope.mailFrom ? session.envelope.mailFrom.address : '';
     for (const rcpt of session.envelope.rcptTo) {
-      const raw = Buffer.concat(chunks);
-      if (this.answers.takes(rcpt.address)) await this.answers.receive(rcpt.address, raw);
+      if (this.answers.takes(rcpt.address)) await this.answers.receive(rcpt.address, raw, from);
       else await this.bounces.receive(rcpt.address, raw);
     }
   }

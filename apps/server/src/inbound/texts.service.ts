@@ -1,6 +1,6 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import type { TextHook } from '@goodword/core/contract';
-import { isConfirmWord, keywordKey, plainlySaysStop, readKeyword, type Keyword } from '@goodword/core/text';
+import { isConfirmWord, keywordKey, readAsks, type Asks } from '@goodword/core/text';
 import { cleanMobile } from '@goodword/core/intake';
 import { ConfirmationsService } from '../forms/confirmations.service';
 import { FormsRepository, type FormRow } from '../forms/forms.repository';
@@ -67,7 +67,8 @@ export class TextsService {
 
   /** Keeps the text and does what it asks; returns the words to answer with, if any. */
   private async act(tx: Scoped, text: { id: string; from: string; text: string }, answers: Answers): Promise<string | null> {
-    const keyword = readKeyword(text.text);
+    const asks = readAsks(text.text);
+    const keyword = asks === 'hold' ? 'none' : asks;
     const point = await this.inbound.point(tx, 'mobile', text.from);
     const last = await this.inbound.lastDelivery(tx, point);
     const owners = await this.supporters.ownersOf(tx, point);
@@ -86,13 +87,13 @@ export class TextsService {
     if (keyword === 'none') {
       const answer = await this.join(tx, text, point, answers);
       if (answer) return answer;
-      if (plainlySaysStop(text.text)) await this.holdForAPerson(tx, point, supporterId, text);
+      if (asks === 'hold') await this.holdForAPerson(tx, point, supporterId, text);
     }
     if (keyword === 'none' && last && (await this.waysOut.mark(tx, last.id, 'replied'))) {
       await this.waysOut.event(tx, last, 'replied', text.text);
       await this.tagDeeds.done(tx, last, 'replied');
     }
-    return this.obey(tx, keyword, { point, owners, last, words: text.text, answers });
+    return this.obey(tx, asks, { point, owners, last, words: text.text, answers });
   }
 
   /** A word that joins, or a YES to an open question. Returns the one answer, or null where the text is neither. */
@@ -124,14 +125,15 @@ export class TextsService {
     await this.tasks.add(tx, { kind: 'stop', contactPointId: point, supporterId, replyKey: text.id, words: text.text });
   }
 
-  private async obey(tx: Scoped, keyword: Keyword, about: About): Promise<string | null> {
-    switch (keyword) {
+  private async obey(tx: Scoped, asks: Asks, about: About): Promise<string | null> {
+    switch (asks) {
       case 'stop':
         return this.stop(tx, about);
       case 'start':
         return this.start(tx, about);
       case 'help':
         return about.answers.help;
+      case 'hold':
       case 'none':
         return null;
     }

@@ -92,6 +92,11 @@ export class WaysOutRepository {
     });
   }
 
+  async hasEvent(db: Scoped, deliveryId: number, kind: string): Promise<boolean> {
+    const known = 'SELECT 1 FROM delivery_event WHERE organization_id = :org AND delivery_id = :deliveryId AND kind = :kind LIMIT 1';
+    return (await db.sql(known, { deliveryId, kind })).length > 0;
+  }
+
   async hasFollowed(db: Scoped, deliveryId: number, url: string): Promise<boolean> {
     const rows = await db.sql(
       "SELECT 1 FROM delivery_event WHERE organization_id = :org AND delivery_id = :deliveryId AND kind = 'followed' AND detail = :url",

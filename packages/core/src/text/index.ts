@@ -1,4 +1,6 @@
 export { BASIC, EXTENSION, septets } from './gsm7';
 export { countParts, ROOM, straighten, type Alphabet, type Parts } from './parts';
-export { isConfirmWord, isStopMail, keywordKey, ownWords, plainlySaysStop, readKeyword, STOP_WORDS, type Keyword } from './keywords';
+export { ownWords } from './own-words';
+export { isConfirmWord, keywordKey, readAsks, type Asks } from './reading';
+export { PLAIN_STOPS, WHOLE_STOPS } from './stop-words';
 export { standardTextAsk, textAskFaults } from './wording';

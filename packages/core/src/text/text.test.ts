@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { BASIC, countParts, EXTENSION, readKeyword, septets, straighten } from '.';
+import { BASIC, countParts, EXTENSION, septets, straighten } from '.';
 
 describe('the GSM 7 bit default alphabet (3GPP TS 23.038 §6.2.1, code points checked from the table, from memory)', () => {
   test('has 128 places', () => expect([...BASIC]).toHaveLength(128));
@@ -77,18 +77,4 @@ describe('parts (3GPP TS 23.040 §9.2.3.24.1: 160 or 153 septets, 70 or 67 units
       }),
     );
   });
-});
-
-describe('keywords', () => {
-  // 47 CFR 64.1200(a)(10)(i): "stop," "quit," "end," "revoke," "opt out," "cancel," or "unsubscribe".
-  test.each(['stop', 'Quit', 'END', 'revoke', 'opt out', 'Opt-Out', 'cancel', 'unsubscribe', ' Stop. ', 'STOPALL', 'Arrêt'])('%s leaves', (text) =>
-    expect(readKeyword(text)).toBe('stop'),
-  );
-  test.each([
-    ['help', 'help'],
-    ['Start', 'start'],
-    ['please stop by the shed', 'none'],
-    ['endless thanks', 'none'],
-    ['', 'none'],
-  ])('%s is %s', (text, keyword) => expect(readKeyword(text)).toBe(keyword));
 });
