@@ -1,6 +1,7 @@
-/** Types, lint, the direction of imports, and formatting. Runs all of them and ends non-zero when any has a fault. */
+/** Types, lint, the direction of imports, formatting, and who names the ledger's tables. Runs all of them and ends non-zero when any has a fault. */
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
+import { strangersToTheLedger } from './lib/ledger-rule.mjs';
 import { ensurePackages, ROOT, say } from './lib/prepare.mjs';
 
 ensurePackages();
@@ -15,5 +16,9 @@ const faulty = CHECKS.filter(([name, command, args]) => {
   say(`== ${name}`);
   return spawnSync(bin(command), args, { cwd: ROOT, stdio: 'inherit' }).status !== 0;
 });
+say('== ledger');
+const strangers = strangersToTheLedger(ROOT);
+for (const one of strangers) say(`The ledger is read and written in apps/server/src/permission/ledger alone: ${one}`);
+if (strangers.length > 0) faulty.push(['ledger']);
 say(faulty.length === 0 ? 'All in order.' : `Not in order: ${faulty.map(([name]) => name).join(', ')}`);
 process.exit(faulty.length === 0 ? 0 : 1);

@@ -307,7 +307,15 @@ export class IntakeJobs {
   private async people(scope: Scope, batch: BatchRow, plan: IntakePlan, holds: Holds, done: number): Promise<number> {
     const to = Math.min(done + SLICE, batch.row_count);
     if (to > done && plan.what !== 'here' && plan.what !== 'refusals')
-      await this.database.quietly(scope, (tx) => this.bringer.bringPeople(tx, batch, holds, { from: done + 1, to }), 'read committed');
+      await this.database.quietly(
+        scope,
+        (tx) => {
+          // The second half of these rows tells of their people.
+          tx.toldLater();
+          return this.bringer.bringPeople(tx, batch, holds, { from: done + 1, to });
+        },
+        'read committed',
+      );
     return to;
   }
 
@@ -379,6 +387,8 @@ export class IntakeJobs {
   async takeOut(job: Running): Promise<void> {
     await this.guarded(job, 'taking-out', async (scope, batch) => {
       await this.database.write({ ...scope, actorId: batch.created_by }, async (tx) => {
+        // It reaches tags, lists, values and gifts of whoever was on it.
+        tx.changed('all', 0, 'everybody');
         const stayed = await this.taker.takeOut(tx, batch.id);
         await this.batches.change(tx, batch.id, { state: 'taken-out', stayed, ended_at: new Date() });
       });

@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream';
 import knex, { type Knex } from 'knex';
 import { Unavailable } from './errors';
+import { untold, type ChangedWhat } from './telling';
 import type { Scope } from './scope';
 
 /** A value that may be bound to SQL. */
@@ -26,12 +27,6 @@ export function isDuplicate(error: unknown): boolean {
   return codeOf(error) === 'ER_DUP_ENTRY';
 }
 
-/**
- * What columns are made of: everything, who there is, their own columns (names, place), values of a field, members of a
- * tag, list, batch or roster, gifts, what became of messages, and whether they may be written to.
- */
-export type ChangedWhat = 'all' | 'nothing' | 'people' | 'own' | 'field' | 'tag' | 'list' | 'batch' | 'roster' | 'gifts' | 'messages' | 'reach';
-
 export interface Changed {
   what: ChangedWhat;
   /** Which field, tag, list, batch or campaign; 0 where there is but one. */
@@ -54,6 +49,16 @@ export class Scoped {
     readonly knex: Knex | Knex.Transaction,
     readonly scope: Scope,
   ) {}
+
+  /** Whether what was said is written into the change log at the end. */
+  isLogged = false;
+  /** Another transaction tells of what this one writes, when all of it is there. */
+  isToldElsewhere = false;
+
+  /** Says that what is written here is told by a later transaction of the same work, before anybody can need it. */
+  toldLater(): void {
+    this.isToldElsewhere = true;
+  }
 
   /** Addresses whose permission or health this transaction changes; whom that concerns is asked at its end. */
   readonly reached = new Set<number>();
@@ -235,6 +240,7 @@ export class Database {
 
   /** The last statement of a transaction, so that entries become visible soon after they get their place. */
   private async log(tx: Scoped): Promise<void> {
+    tx.isLogged = true;
     if (tx.reached.size > 0) {
       const at = await tx.sql<{ id: number }>(
         'SELECT DISTINCT supporter_id AS id FROM supporter_contact WHERE organization_id = :org AND contact_point_id IN (:points)',
@@ -254,7 +260,10 @@ export class Database {
   async quietly<T>(scope: Scope, work: (tx: Scoped) => Promise<T>, isolation?: Isolation): Promise<T> {
     for (let attempt = 1; ; attempt++) {
       try {
-        return await this.pool.transaction(async (trx) => work(new Scoped(trx, scope)), isolation ? { isolationLevel: isolation } : undefined);
+        return await this.pool.transaction(
+          async (trx) => (process.env.CHECK_TELLING ? checked(trx, new Scoped(trx, scope), work) : work(new Scoped(trx, scope))),
+          isolation ? { isolationLevel: isolation } : undefined,
+        );
       } catch (error) {
         if (!AGAIN.has(codeOf(error)) || attempt >= 8) throw error;
         await new Promise((done) => setTimeout(done, 10 * 2 ** attempt * Math.random()));
@@ -273,6 +282,28 @@ export class Database {
   async close(): Promise<void> {
     await this.pool.destroy();
   }
+}
+
+/** As tests run every transaction: what it writes is held against what it says (see telling.ts). */
+async function checked<T>(trx: Knex.Transaction, tx: Scoped, work: (tx: Scoped) => Promise<T>): Promise<T> {
+  const statements: string[] = [];
+  trx.on('query-response', (response: unknown, { sql }: { sql: string }) => {
+    // The builder's updates answer with a number, its inserts with ids, raw statements with what the driver says.
+    const [first] = Array.isArray(response) ? (response as unknown[]) : [response];
+    const rows = typeof first === 'object' && first !== null ? (first as { affectedRows?: number }).affectedRows : first;
+    if (Number(rows ?? 0) > 0) statements.push(sql);
+  });
+  const result = await work(tx);
+  // What is written to the log tells that the transaction was to tell.
+  const isLogged = tx.isLogged;
+  const found = untold(
+    statements,
+    tx.changes.map(({ what }) => what),
+    !isLogged,
+  );
+  if (found.length > 0 && !tx.isToldElsewhere)
+    throw new Error(`expected to be told of what this changes, got silence about: ${found[0]!.slice(0, 300)}`);
+  return result;
 }
 
 function setUpConnection(

@@ -127,9 +127,9 @@ export class MergingRepository {
         externalId: was.gone.externalId,
       },
     );
-    await this.ledger.moveBack(tx, was.entries ?? was.facts.permission_entry ?? [], kept, gone);
+    await this.ledger.moveBack(tx, was.entries ?? [], kept, gone);
     for (const [table, ids] of Object.entries(was.facts))
-      if (ids.length > 0 && table !== 'permission_entry')
+      if (ids.length > 0)
         await tx.execute(
           `UPDATE IGNORE ${factTable(table)} SET supporter_id = :gone WHERE organization_id = :org AND supporter_id = :kept AND id IN (:ids)`,
           {

@@ -1,4 +1,5 @@
-import type { ChangedWhat, Scoped } from '../platform/database';
+import type { Scoped } from '../platform/database';
+import type { ChangedWhat } from '../platform/telling';
 
 /** One entry: what changed, and for whom. */
 export interface Change {

@@ -1,6 +1,7 @@
 import type { FieldType } from '@goodword/core/fields';
 import type { Line } from '@goodword/core/segment';
-import type { Bound, ChangedWhat } from '../platform/database';
+import type { Bound } from '../platform/database';
+import type { ChangedWhat } from '../platform/telling';
 import { HeldBits, HeldDays, HeldMonthDays, HeldNumbers, HeldRuns, HeldStandings, HeldTexts, type Held } from './held';
 
 /** Where a column comes from: its query (the supporter's id first), how it is kept, and which changes touch it. */

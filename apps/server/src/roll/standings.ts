@@ -2,14 +2,14 @@ import {
   ADDRESS_KIND,
   decide,
   joinMarks,
-  placeKeyOf,
+  rulesFor,
   type Address,
   type Decision,
   type HouseRules,
   type Marks,
   type PastPlace,
   type Place,
-  type PlaceKey,
+  type PlaceRules,
 } from '@goodword/core/permission';
 import { longestCap, type Asking } from '../permission/ledger/facts.repository';
 import { scanSaid } from '../permission/ledger/columns';
@@ -30,6 +30,16 @@ interface Link {
 const ON_HOLD = 1;
 const DO_NOT_CONTACT = 2;
 const NO_MARKS: Marks = {};
+const NOWHERE: Place = { country: null, region: null };
+const NOBODY_BEFORE: readonly PastPlace[] = [];
+const NOTHING_RECENT: readonly number[] = [];
+/** Kinds of people who are decided once for all: no address, a yes at the only one, nothing said there. */
+const PLAIN = ['none', 'yes', 'never'] as const;
+
+interface AtPoint {
+  point: number;
+  marks: Marks;
+}
 
 /**
  * Decides for everybody at once with the core's own function, from four readings of covering indexes: whose the addresses
@@ -48,8 +58,8 @@ export class Standings {
   private readonly more = new Map<number, Link[]>();
   private agreed = new Uint8Array(0);
   private ownYes = new Float64Array(0);
-  /** Marks beyond a plain yes, by person and address. */
-  private readonly marks = new Map<string, Marks>();
+  /** Marks beyond a plain yes: of each person at each of their addresses. */
+  private readonly marks = new Map<number, AtPoint[]>();
   private readonly troubled = new Set<number>();
   /** What everybody at an address is bound by. */
   private readonly ofAddress = new Map<number, Marks>();
@@ -102,7 +112,7 @@ export class Standings {
 
   /** Hands out the decision of everybody; by other rules than they were read for, where these are given. */
   decide(each: EachDecided, rules: HouseRules = this.asking.rules): void {
-    const plain = new Map<string, Decision>();
+    const plain = PLAIN.map(() => new Map<PlaceRules, Decision>());
     for (let ordinal = 0; ordinal < this.people.size; ordinal++) {
       if (!this.people.alive.has(ordinal)) continue;
       if (this.isPlain(ordinal)) each(ordinal, this.plainly(ordinal, plain, rules), this.first[ordinal]!);
@@ -118,10 +128,9 @@ export class Standings {
     return !this.troubled.has(ordinal) && !this.more.has(ordinal) && !this.recent.has(ordinal);
   }
 
-  private plainly(ordinal: number, known: Map<string, Decision>, rules: HouseRules): Decision {
-    const kind = this.first[ordinal] === 0 ? 'none' : this.agreed[ordinal] === 1 ? 'yes' : 'never';
-    // Of most it is not known where they live, which is a place like any other.
-    const key = this.places.has(ordinal) ? `${kind} ${this.placeKey(ordinal, rules)}` : kind;
+  private plainly(ordinal: number, plain: readonly Map<PlaceRules, Decision>[], rules: HouseRules): Decision {
+    const known = plain[this.first[ordinal] === 0 ? 0 : this.agreed[ordinal] === 1 ? 1 : 2]!;
+    const key = rulesFor(rules, this.placeOf(ordinal));
     let decided = known.get(key);
     if (!decided) known.set(key, (decided = this.oneByOne(ordinal, rules)));
     return decided;
@@ -138,9 +147,9 @@ export class Standings {
         ownAct,
         now: now.getTime(),
         place: this.placeOf(ordinal),
-        before: this.before.get(ordinal) ?? [],
+        before: this.before.get(ordinal) ?? NOBODY_BEFORE,
         addresses: this.addresses(ordinal),
-        recent: this.recent.get(ordinal) ?? [],
+        recent: this.recent.get(ordinal) ?? NOTHING_RECENT,
       },
       (contactPointId) => this.marksAt(ordinal, contactPointId),
     );
@@ -148,28 +157,28 @@ export class Standings {
 
   private addresses(ordinal: number): Address[] {
     if (this.first[ordinal] === 0) return [];
+    const more = this.more.get(ordinal);
+    if (!more) return [this.address(this.first[ordinal]!)];
     const first: Link = { contactPointId: this.first[ordinal]!, position: this.firstPositions[ordinal]! };
-    return [first, ...(this.more.get(ordinal) ?? [])]
+    return [first, ...more]
       .sort((a, b) => a.position - b.position || a.contactPointId - b.contactPointId)
-      .map(({ contactPointId }) => {
-        const health = this.health.get(contactPointId) ?? 0;
-        return { contactPointId, onHold: (health & ON_HOLD) !== 0, doNotContact: (health & DO_NOT_CONTACT) !== 0 };
-      });
+      .map(({ contactPointId }) => this.address(contactPointId));
+  }
+
+  private address(contactPointId: number): Address {
+    const health = this.health.get(contactPointId) ?? 0;
+    return { contactPointId, onHold: (health & ON_HOLD) !== 0, doNotContact: (health & DO_NOT_CONTACT) !== 0 };
   }
 
   private marksAt(ordinal: number, contactPointId: number): Marks {
-    let marks = this.marks.get(`${ordinal}:${contactPointId}`) ?? NO_MARKS;
-    if (this.first[ordinal] === contactPointId && this.agreed[ordinal] === 1) marks = joinMarks(marks, yesOf(this.ownYes[ordinal]!));
-    for (const more of [this.ofAddress.get(contactPointId), this.ofPerson.get(ordinal)]) if (more) marks = joinMarks(marks, more);
-    return marks;
+    let marks = this.marks.get(ordinal)?.find(({ point }) => point === contactPointId)?.marks ?? NO_MARKS;
+    if (this.first[ordinal] === contactPointId && this.agreed[ordinal] === 1) marks = joined(marks, yesOf(this.ownYes[ordinal]!));
+    marks = joined(marks, this.ofAddress.get(contactPointId));
+    return joined(marks, this.ofPerson.get(ordinal));
   }
 
   private placeOf(ordinal: number): Place {
-    return this.places.get(ordinal) ?? { country: null, region: null };
-  }
-
-  private placeKey(ordinal: number, rules: HouseRules): PlaceKey {
-    return placeKeyOf(rules, this.placeOf(ordinal));
+    return this.places.get(ordinal) ?? NOWHERE;
   }
 
   private async readTroubles(db: Scoped): Promise<void> {
@@ -219,8 +228,11 @@ export class Standings {
   }
 
   private join(ordinal: number, point: number, marks: Marks): void {
-    const key = `${ordinal}:${point}`;
-    this.marks.set(key, joinMarks(this.marks.get(key) ?? NO_MARKS, marks));
+    const own = this.marks.get(ordinal);
+    const known = own?.find((one) => one.point === point);
+    if (known) known.marks = joinMarks(known.marks, marks);
+    else if (own) own.push({ point, marks });
+    else this.marks.set(ordinal, [{ point, marks }]);
     this.troubled.add(ordinal);
   }
 
@@ -265,6 +277,12 @@ export class Standings {
       },
     );
   }
+}
+
+/** Without an object for nothing. */
+function joined(marks: Marks, more: Marks | undefined): Marks {
+  if (!more) return marks;
+  return marks === NO_MARKS ? more : joinMarks(marks, more);
 }
 
 function join(into: Map<number, Marks>, key: number, marks: Marks): void {
