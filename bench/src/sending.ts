@@ -5,7 +5,7 @@ import { HouseRulesRepository } from '@goodword/server/permission/house-rules.re
 import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
 import { ComposingService } from '@goodword/server/messages/composing.service';
 import { MergeValuesRepository } from '@goodword/server/messages/merge-values.repository';
-import { MessagesRepository } from '@goodword/server/messages/messages.repository';
+import { MessagesRepository, scopeOf } from '@goodword/server/messages/messages.repository';
 import { SIGNED_HEADERS, type OutgoingMail } from '@goodword/server/platform/mail-out';
 import { EnvelopeService } from '@goodword/server/sending/envelope.service';
 import { HandOverLoop } from '@goodword/server/sending/hand-over';
@@ -85,6 +85,7 @@ async function rendered(house: House, messageId: number): Promise<OutgoingMail[]
   const values = await house.context.get(MergeValuesRepository).of(
     db,
     deliveries.map((one) => one.supporter_id),
+    { channel: message.channel, scope: scopeOf(message) },
     organization,
     undefined,
   );

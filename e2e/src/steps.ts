@@ -52,10 +52,10 @@ export async function textsAtAnyHour(page: Page): Promise<void> {
   const { csrf } = (await (await page.request.get('/api/session')).json()) as { csrf: string };
   const { version, rules } = (await (await page.request.get('/api/house-rules')).json()) as {
     version: number;
-    rules: { places: Record<string, { hours: { text: unknown } }> };
+    rules: { places: Record<string, { hours: { text: unknown; call: unknown } }> };
   };
-  if (Object.values(rules.places).every((place) => place.hours.text === null)) return;
-  for (const place of Object.values(rules.places)) place.hours.text = null;
+  if (Object.values(rules.places).every(({ hours }) => hours.text === null && hours.call === null)) return;
+  for (const place of Object.values(rules.places)) place.hours = { text: null, call: null };
   const answer = await page.request.put('/api/house-rules', { data: { rules, basedOn: version }, headers: { 'x-gw-csrf': csrf } });
   expect(answer.status()).toBe(200);
 }

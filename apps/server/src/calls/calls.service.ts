@@ -1,3 +1,4 @@
+import { callHours } from './call-hours';
 import { Inject, Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
 import { CALL_OUTCOMES, type CallAnswer, type CallListView, type CallRow, type CallWho, type MakeCallList, type Page } from '@goodword/core/contract';
@@ -169,25 +170,31 @@ export class CallsService {
   private async rows(scope: Scope, list: CallListRow, members: readonly CallMemberRow[]): Promise<CallRow[]> {
     const db = this.database.read(scope);
     const ids = members.map((member) => member.supporter_id);
-    const [organization, registry, points, gifts, decided] = await Promise.all([
+    const [organization, registry, points, gifts, decided, people, rules] = await Promise.all([
       this.team.organization(scope),
       this.fields.registry(scope),
       this.supporters.points(db, ids),
       this.supporters.gifts(db, ids),
       this.decide(db, ids, list.purpose),
+      this.supporters.byIds(db, ids),
+      this.houseRules.rules(db),
     ]);
+    const now = new Date();
+    const placeOf = new Map(people.map(({ id, country, region }) => [id, { country, region }]));
     const sender = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
-    const values = await this.mergeValues.of(db, ids, organization, sender);
+    const values = await this.mergeValues.of(db, ids, { channel: 'call', scope: list.purpose }, organization, sender);
     const script = compile(list.script, registry);
     return members.map((member) => {
       const id = member.supporter_id;
       const gift = gifts.find((one) => one.supporter_id === id && Number(one.amount) > 0);
+      const hours = callHours(placeOf.get(id) ?? { country: null, region: null }, rules, organization, now);
+      const chosen = points.find((point) => point.supporter_id === id && point.id === decided.get(id)?.contactPointId);
       return {
         position: member.position,
         supporterId: id,
         name: member.gone ? 'No longer here' : `${member.first_name} ${member.last_name}`.trim() || 'No name on file',
-        // The number that permission chose, and no other.
-        phone: points.find((point) => point.supporter_id === id && point.id === decided.get(id)?.contactPointId)?.shown ?? null,
+        phone: hours.from === null ? (chosen?.shown ?? null) : null,
+        hours,
         held: member.gone ? 'No longer here' : member.held && VERDICT_WORDS[member.held],
         standing: member.standing,
         outcome: member.outcome,

@@ -1,3 +1,4 @@
+import { holidaysOf } from '../permission/holidays';
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import {
   joinMarks,
@@ -142,7 +143,7 @@ export class ConfirmationsService {
     const at = Date.now() + REMIND_AFTER_DAYS * DAY_MS;
     if (row.channel === 'email') return new Date(at);
     const { hours } = rulesFor(await this.houseRules.rules(tx), place);
-    return new Date(nextDecentMoment(hours.text, zonesOf(place, organization.time_zone), at));
+    return new Date(nextDecentMoment(hours.text, zonesOf(place, organization.time_zone), at, holidaysOf(place, organization.country)));
   }
 
   /** What a token stands for, without acting. */

@@ -2,6 +2,9 @@ import { Inject, Injectable } from '@nestjs/common';
 import { formatDay, formatMoney, formatValue, type FieldType } from '@goodword/core/fields';
 import { cleanMobile } from '@goodword/core/intake';
 import type { MergeValues } from '@goodword/core/merge';
+import type { Channel, Scope as PermissionScope } from '@goodword/core/permission';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { FactsRepository } from '../permission/ledger/facts.repository';
 import type { Scoped } from '../platform/database';
 import { HouseholdsRepository } from '../record/households.repository';
 import { valueOf, type ValueRow } from '../supporters/fields.repository';
@@ -10,9 +13,19 @@ import type { OrganizationRow, TeammateRow } from '../team/team.repository';
 /** The values that messages merge, for many people in a few reads. */
 @Injectable()
 export class MergeValuesRepository {
-  constructor(@Inject(HouseholdsRepository) private readonly households: HouseholdsRepository) {}
+  constructor(
+    @Inject(HouseholdsRepository) private readonly households: HouseholdsRepository,
+    @Inject(FactsRepository) private readonly facts: FactsRepository,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
+  ) {}
 
-  async of(db: Scoped, ids: readonly number[], organization: OrganizationRow, sender: TeammateRow | undefined): Promise<Map<number, MergeValues>> {
+  async of(
+    db: Scoped,
+    ids: readonly number[],
+    about: { channel: Channel; scope: PermissionScope },
+    organization: OrganizationRow,
+    sender: TeammateRow | undefined,
+  ): Promise<Map<number, MergeValues>> {
     const out = new Map<number, MergeValues>();
     if (ids.length === 0) return out;
     const common = commonValues(organization, sender);
@@ -29,10 +42,16 @@ export class MergeValuesRepository {
         chapter: p.chapter,
       });
     }
-    const greetings = await this.households.greetings(db, ids, organization.locale);
+    const greetings = await this.households.greetings(db, ids, organization.locale, (others) => this.refusing(db, others, about));
     for (const [id, values] of out) values.greeting = greetings.get(id) || values.firstName;
     await Promise.all([this.points(db, ids, out), this.fields(db, ids, organization, out), this.gifts(db, ids, organization, out)]);
     return out;
+  }
+
+  /** Who of these people said no to what the message is about. */
+  private async refusing(db: Scoped, ids: number[], about: { channel: Channel; scope: PermissionScope }): Promise<ReadonlySet<number>> {
+    const decided = await this.facts.decide(db, ids, { ...about, rules: await this.houseRules.rules(db), now: new Date() });
+    return new Set(ids.filter((id) => decided.get(id)?.verdict === 'said-no'));
   }
 
   private async points(db: Scoped, ids: readonly number[], out: Map<number, MergeValues>): Promise<void> {

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { PermissionModule } from '../permission/permission.module';
 import { RecordModule } from '../record/record.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
@@ -11,7 +12,7 @@ import { MessagesService } from './messages.service';
 import { TagDeedsService } from './tag-deeds.service';
 
 @Module({
-  imports: [RecordModule, SupportersModule, TeamModule],
+  imports: [PermissionModule, RecordModule, SupportersModule, TeamModule],
   controllers: [MessagesController],
   providers: [MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, ImagesService, TagDeedsService],
   exports: [MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, TagDeedsService],

@@ -14,7 +14,7 @@ import { TeamRepository } from '../team/team.repository';
 import { fill } from './composer';
 import { ComposingService } from './composing.service';
 import { MergeValuesRepository } from './merge-values.repository';
-import { MessagesRepository, messageView, type MessageRow } from './messages.repository';
+import { MessagesRepository, messageView, scopeOf, type MessageRow } from './messages.repository';
 
 export interface MessageBody {
   name: string;
@@ -93,7 +93,8 @@ export class MessagesService {
     if (!person) throw new NotFound('supporter');
     const { composed, organization } = await this.composing.compose(scope, message);
     const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;
-    const values = (await this.mergeValues.of(db, [person.id], organization, sender)).get(person.id) ?? {};
+    const about = { channel: message.channel, scope: scopeOf(message) };
+    const values = (await this.mergeValues.of(db, [person.id], about, organization, sender)).get(person.id) ?? {};
     const filled = fill(composed, { ...values, leave: '#' });
     const missing = holes({ parts: composed.slots, faults: [] }, values).map((slot) => slot.name);
     return {

@@ -13,6 +13,16 @@ export interface RulesRow {
   made_at: Date;
 }
 
+export interface WaitingRow {
+  rules: HouseRules;
+  based_on: number;
+  words: string;
+  loosens: string[];
+  made_by: number;
+  made_name: string;
+  made_at: Date;
+}
+
 /** The rules of the house, each version kept. */
 @Injectable()
 export class HouseRulesRepository {
@@ -36,6 +46,37 @@ export class HouseRulesRepository {
       effects: JSON.stringify(change.effects),
       made_by: tx.scope.actorId,
     });
+  }
+
+  async wait(tx: Scoped, change: { rules: HouseRules; basedOn: number; words: string; loosens: readonly string[] }): Promise<void> {
+    await tx.execute('DELETE FROM rules_waiting WHERE organization_id = :org');
+    await tx.execute(
+      `INSERT INTO rules_waiting (organization_id, rules, based_on, words, loosens, made_by)
+        VALUES (:org, :rules, :basedOn, :words, :loosens, :by)`,
+      {
+        rules: JSON.stringify(change.rules),
+        basedOn: change.basedOn,
+        words: change.words.slice(0, 600),
+        loosens: JSON.stringify(change.loosens),
+        by: tx.scope.actorId,
+      },
+    );
+  }
+
+  async waiting(db: Scoped): Promise<WaitingRow | null> {
+    const [row] = await db.sql<WaitingRow>(
+      'SELECT w.*, t.name AS made_name FROM rules_waiting w JOIN teammate t ON t.id = w.made_by WHERE w.organization_id = :org',
+    );
+    return row ?? null;
+  }
+
+  async noneWaits(tx: Scoped): Promise<void> {
+    await tx.execute('DELETE FROM rules_waiting WHERE organization_id = :org');
+  }
+
+  async owners(db: Scoped): Promise<number> {
+    const [row] = await db.sql<{ n: number }>("SELECT COUNT(*) AS n FROM teammate WHERE organization_id = :org AND role = 'owner'");
+    return row?.n ?? 0;
   }
 
   /** How many supporters are where. */

@@ -1,9 +1,17 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { RuleEffect, RulesView, RulesWeighed } from '@goodword/core/contract';
-import { changedQuestions, placeKeyOf, ruleChangeWords, ruleFaults, type HouseRules, type Scope as PermissionScope } from '@goodword/core/permission';
+import {
+  changedQuestions,
+  loosenings,
+  placeKeyOf,
+  ruleChangeWords,
+  ruleFaults,
+  type HouseRules,
+  type Scope as PermissionScope,
+} from '@goodword/core/permission';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
-import { Conflict, Invalid } from '../platform/errors';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { HouseRulesRepository } from './house-rules.repository';
 import { RollService } from '../roll/roll.service';
@@ -19,11 +27,12 @@ export class HouseRulesService {
 
   async view(scope: Scope): Promise<RulesView> {
     const db = this.database.read(scope);
-    const [rules, version, history, places] = await Promise.all([
+    const [rules, version, history, places, waiting] = await Promise.all([
       this.houseRules.rules(db),
       this.houseRules.newest(db),
       this.houseRules.history(db, 50),
       this.houseRules.places(db),
+      this.houseRules.waiting(db),
     ]);
     const people: Record<string, number> = {};
     for (const { n, ...place } of places) {
@@ -41,6 +50,13 @@ export class HouseRulesService {
         by: row.made_name,
         at: row.made_at.toISOString(),
       })),
+      waiting: waiting && {
+        words: waiting.words,
+        loosens: waiting.loosens,
+        by: waiting.made_name,
+        mine: waiting.made_by === scope.actorId,
+        at: waiting.made_at.toISOString(),
+      },
     };
   }
 
@@ -49,19 +65,49 @@ export class HouseRulesService {
     return this.weighed(this.database.read(scope), after);
   }
 
-  /** Makes the change and keeps it with its effects, who and when. */
+  /** Makes the change and keeps it with its effects, who and when; where it needs a second owner, it waits for one. */
   async save(scope: Scope, after: HouseRules, basedOn: number): Promise<RulesWeighed> {
     return this.database.write(scope, async (tx) => {
       tx.changed('reach', 0, 'everybody');
       await tx.alone();
-      if ((await this.houseRules.newest(tx)) !== basedOn)
-        throw new Conflict('Somebody else has changed the house rules meanwhile. Load the page again, and make your change to theirs.');
+      await this.stillBasedOn(tx, basedOn);
       const weighed = await this.weighed(tx, after);
       if (weighed.words.length === 0) throw new Conflict('Nothing differs from the rules that hold already.');
-      const id = await this.houseRules.keep(tx, { rules: after, words: weighed.words.join(' '), effects: weighed.effects });
-      await audit(tx, { act: 'rules', subject: 'house-rules', subjectId: id, words: weighed.words.join(' ') });
+      const words = weighed.words.join(' ');
+      if (!weighed.waits) return this.make(tx, after, weighed);
+      await this.houseRules.wait(tx, { rules: after, basedOn, words, loosens: weighed.loosens });
+      await audit(tx, { act: 'rules-asked', subject: 'house-rules', subjectId: basedOn, words });
       return weighed;
     });
+  }
+
+  /** What an owner says to the change that waits. Nobody agrees to their own. */
+  async settle(scope: Scope, agrees: boolean): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      tx.changed('reach', 0, 'everybody');
+      await tx.alone();
+      const waiting = await this.houseRules.waiting(tx);
+      if (!waiting) throw new NotFound('change that waits');
+      if (agrees && waiting.made_by === scope.actorId) throw new Conflict('You asked for this change yourself: another owner must agree to it.');
+      await this.houseRules.noneWaits(tx);
+      if (!agrees)
+        return void (await audit(tx, { act: 'rules-declined', subject: 'house-rules', subjectId: waiting.based_on, words: waiting.words }));
+      await this.stillBasedOn(tx, waiting.based_on);
+      const weighed = await this.weighed(tx, waiting.rules);
+      await this.make(tx, waiting.rules, { ...weighed, words: [...weighed.words, `Asked for by ${waiting.made_name}.`] });
+    });
+  }
+
+  private async make(tx: Scoped, rules: HouseRules, weighed: RulesWeighed): Promise<RulesWeighed> {
+    const words = weighed.words.join(' ');
+    const id = await this.houseRules.keep(tx, { rules, words, effects: weighed.effects });
+    await audit(tx, { act: 'rules', subject: 'house-rules', subjectId: id, words });
+    return weighed;
+  }
+
+  private async stillBasedOn(tx: Scoped, basedOn: number): Promise<void> {
+    if ((await this.houseRules.newest(tx)) !== basedOn)
+      throw new Conflict('Somebody else has changed the house rules meanwhile. Load the page again, and make your change to theirs.');
   }
 
   private async weighed(db: Scoped, after: HouseRules): Promise<RulesWeighed> {
@@ -79,7 +125,14 @@ export class HouseRulesService {
       }
       effects.push(effect);
     }
-    return { words: ruleChangeWords(before, after), effects: effects.filter((effect) => effect.opens + effect.closes > 0) };
+    const moving = effects.filter((effect) => effect.opens + effect.closes > 0);
+    const loosens = loosenings(before, after);
+    const waits = Boolean(before.secondPair) && (loosens.length > 0 || moving.some((effect) => effect.opens > 0));
+    if (after.secondPair && !before.secondPair && (await this.houseRules.owners(db)) < 2)
+      throw new Invalid([
+        { field: 'secondPair', code: 'alone', message: 'There is only one owner. Invite a second one first, or nothing could be loosened.' },
+      ]);
+    return { words: ruleChangeWords(before, after), loosens, effects: moving, waits };
   }
 
   /** Purposes concern everybody; a public list only those who are on it. */

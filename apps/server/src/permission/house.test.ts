@@ -15,6 +15,8 @@ const BASE = rulesOfTests();
 const US = BASE.places.US!;
 const having = (places: Record<string, PlaceRules>): HouseRules => ({ ...BASE, places: { ...BASE.places, ...places } });
 
+const versionNow = async () => (await house.client.get<RulesView>('/api/house-rules')).version;
+
 async function setRules(rules: HouseRules): Promise<RulesWeighed> {
   const { version } = await house.client.get<RulesView>('/api/house-rules');
   return house.client.put<RulesWeighed>('/api/house-rules', { rules, basedOn: version });
@@ -62,6 +64,41 @@ describe('changing the rules', () => {
     expect((await lastLook(house.client, message)).reached).toBe(2);
     await setRules(BASE);
     expect((await lastLook(house.client, message)).reached).toBe(1);
+  });
+
+  test('a change that loosens says so, and waits for a second owner where the house wants two', async () => {
+    const before = (await house.client.get<RulesView>('/api/house-rules')).rules;
+    await house.database.unscoped()('teammate').whereNot('email', 'owner.all@lanternferry.test').update({ role: 'organizer' });
+    const alone = await house.client.call('PUT', '/api/house-rules', { rules: { ...before, secondPair: true }, basedOn: await versionNow() });
+    expect([alone.status, alone.text]).toEqual([422, expect.stringContaining('only one owner')]);
+    const second = await house.as('owner', null, 'second');
+    await setRules({ ...before, secondPair: true });
+
+    const round = {
+      ...before,
+      secondPair: true,
+      places: { ...before.places, US: { ...before.places.US!, hours: { text: null, call: { from: 0, to: 1440 } } } },
+    };
+    const shut = { ...round, places: { ...round.places, US: { ...before.places.US!, hours: { text: null, call: { from: 540, to: 1080 } } } } };
+    expect((await setRules(shut)).waits).toBe(false);
+    const asked = await setRules(round);
+    expect(asked).toMatchObject({ waits: true, loosens: ['United States: calls are made at more hours.'] });
+    const view = await house.client.get<RulesView>('/api/house-rules');
+    expect([view.rules, view.waiting]).toEqual([shut, expect.objectContaining({ mine: true, loosens: asked.loosens })]);
+    expect((await house.client.call('POST', '/api/house-rules/waiting', { agrees: true })).status).toBe(409);
+
+    await second.post('/api/house-rules/waiting', { agrees: true });
+    const made = await house.client.get<RulesView>('/api/house-rules');
+    expect([made.rules, made.waiting]).toEqual([round, null]);
+    expect(made.history[0]!.words).toContain('Asked for by The owner.');
+    expect((await second.call('POST', '/api/house-rules/waiting', { agrees: true })).status).toBe(404);
+
+    const one = await setRules(before);
+    expect(one.loosens).toEqual(['A change that opens anybody needs no second owner any more.']);
+    await second.post('/api/house-rules/waiting', { agrees: false });
+    expect((await house.client.get<RulesView>('/api/house-rules')).rules).toEqual(round);
+    await setRules(before);
+    await second.post('/api/house-rules/waiting', { agrees: true });
   });
 
   test('nobody overwrites another change, changes nothing, or takes the last rules away', async () => {
@@ -238,6 +275,6 @@ describe('do-not-contact', () => {
 });
 
 test('presets are what a new house starts with', () => {
-  expect(Object.keys(BASE.places)).toEqual(['US', 'CA', 'GB', 'EU', '*']);
+  expect(Object.keys(BASE.places)).toEqual(['US', 'US-FL', 'US-OK', 'US-WA', 'US-MD', 'CA', 'GB', 'EU', '*']);
   expect(BASE.places.CA!.lasts).toEqual(PRESETS.canada.rules.lasts);
 });

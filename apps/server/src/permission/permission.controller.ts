@@ -36,6 +36,16 @@ export class PermissionController {
     return this.houseRules.save(scope, body.rules, body.basedOn);
   }
 
+  @Route('post', 'house-rules/waiting', {
+    role: 'owner',
+    summary: 'Agree to a change of rules that another owner asked for, or turn it down',
+    body: schema.settleRules,
+  })
+  @HttpCode(204)
+  settle(@Caller() scope: Scope, @Input('body') body: { agrees: boolean }): Promise<void> {
+    return this.houseRules.settle(scope, body.agrees);
+  }
+
   @Route('get', 'do-not-contact', { role: 'organizer', summary: 'What is never written to', query: schema.dncQuery })
   list(@Caller() scope: Scope, @Input('query') query: { search?: string; after?: string; limit: number }): Promise<Page<DncRow>> {
     return this.doNotContact.page(scope, query);

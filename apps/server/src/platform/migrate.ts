@@ -8,6 +8,7 @@ import * as tagDeeds from './migrations/006_tag_deeds';
 import * as rowsInPlace from './migrations/007_rows_in_place';
 import * as kindsOfLinks from './migrations/008_kinds_of_links';
 import * as whoseANoIs from './migrations/009_whose_a_no_is';
+import * as rulesOfPlaces from './migrations/010_rules_of_places';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -19,6 +20,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '007_rows_in_place': rowsInPlace,
   '008_kinds_of_links': kindsOfLinks,
   '009_whose_a_no_is': whoseANoIs,
+  '010_rules_of_places': rulesOfPlaces,
 };
 
 const source: Knex.MigrationSource<string> = {

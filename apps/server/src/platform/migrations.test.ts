@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import * as rowsInPlace from './migrations/007_rows_in_place';
 import * as kindsOfLinks from './migrations/008_kinds_of_links';
+import * as rulesOfPlaces from './migrations/010_rules_of_places';
 import { makeOrganization, openTestDatabase } from './test-database';
 
 /*
@@ -74,4 +75,42 @@ test('whom a staged row is about is nobody where it was not known, and not known
   await rowsInPlace.down(knex);
   expect(await about()).toEqual([null, 7]);
   await rowsInPlace.up(knex);
+});
+
+test('a region that only stood in the postal address becomes the place, and rules kept before take the careful side', async () => {
+  await rulesOfPlaces.down(knex);
+  const chapter = (await knex('chapter').where({ organization_id: organizationId }).first('id')) as { id: number };
+  const someone = async (country: string | null, region: string | null, parts: object) => {
+    const id = await insert('supporter', { chapter_id: chapter.id, first_name: 'Ada', last_name: 'Lin', country, region });
+    const street = `${id} slip lane`;
+    const point = await insert('contact_point', { kind: 'post', normal: street, shown: street, parts: JSON.stringify(parts) });
+    await insert('supporter_contact', { supporter_id: id, contact_point_id: point, kind: 'post' });
+    return id;
+  };
+  const ids = [
+    await someone(null, null, { street: '1 Slip Lane', region: 'FL' }),
+    await someone('US', null, { street: '2 Slip Lane', region: 'Oklahoma', country: 'US' }),
+    await someone('US', 'WA', { street: '3 Slip Lane', region: 'FL', country: 'US' }),
+    await someone('GB', null, { street: '4 Slip Lane', region: 'FL', country: 'US' }),
+    await someone('US', null, { street: '5 Slip Lane', region: 'Nowhere' }),
+  ];
+  const old = { home: 'US', places: { CA: { preset: 'canada', confirm: { email: false, text: true, withinDays: 30 } } } };
+  await insert('house_rules', { rules: JSON.stringify(old), words: 'Ours', effects: '[]' });
+
+  await rulesOfPlaces.up(knex);
+  const places = (await knex('supporter').whereIn('id', ids).orderBy('id').select('country', 'region')) as object[];
+  expect(places).toEqual([
+    { country: 'US', region: 'FL' },
+    { country: 'US', region: 'OK' },
+    { country: 'US', region: 'WA' },
+    { country: 'GB', region: null },
+    { country: 'US', region: null },
+  ]);
+  const newest = (await knex('house_rules').where({ organization_id: organizationId }).orderBy('id', 'desc').first('rules')) as { rules: unknown };
+  const rules = (typeof newest.rules === 'string' ? JSON.parse(newest.rules) : newest.rules) as typeof old;
+  expect(rules.places.CA).toEqual({
+    preset: 'canada',
+    charityOnly: ['gift', 'volunteering'],
+    confirm: { email: true, text: true, call: true, withinDays: 30 },
+  });
 });

@@ -1,3 +1,4 @@
+import { callHours, hoursNotes } from '../calls/call-hours';
 import { Inject, Injectable } from '@nestjs/common';
 import { format as formatAddress } from '@fragaria/address-formatter';
 import { dayInZone } from '@goodword/core/common';
@@ -133,6 +134,10 @@ export class PrintService {
     const people = await this.sheetPeople(scope, act, on, organization, view.options);
     const numbers = new Map(members.map((member) => [member.supporter_id, member.position]));
     const sheet = await this.sheet(scope, { ...act, title: act.title || list.name }, held, organization);
+    const rules = await this.houseRules.rules(db);
+    const now = new Date();
+    const hours = on.map(({ person }) => ({ number: numbers.get(person.id)!, words: callHours(person, rules, organization, now).words }));
+    sheet.notes.unshift(...hoursNotes(hours));
     sheet.notes.unshift(`Answers are entered under Sort, Calls: “${list.name}”, by the numbers at the left.`);
     return callSheet(
       sheet,
@@ -147,13 +152,14 @@ export class PrintService {
     const values = await this.mergeValues.of(
       db,
       may.map(({ person }) => person.id),
+      { channel: 'post', scope: act.purpose },
       organization,
       sender,
     );
     const letters = (act.together ? oneEach(may) : may.map((one) => [one])).map((together) => {
       const own = values.get(together[0]!.person.id) ?? {};
       // Only those who are written to are greeted: whoever of the household objected is not.
-      const greeting = greetingOf(together.map(nameOf), null, organization.locale);
+      const greeting = greetingOf(inOrder(together).map(nameOf), null, organization.locale);
       return { address: addressLines(together, organization), values: { ...own, greeting } };
     });
     const around = {
@@ -270,9 +276,12 @@ export function addressLines(together: Here[], organization: Pick<OrganizationRo
     { road: street, city, state: region, postcode, countryCode: country || organization.country },
     { output: 'array', appendCountry: country !== '' && country !== organization.country },
   );
-  // In the order in which they are greeted.
-  const members = [...together].sort((a, b) => a.person.id - b.person.id);
-  return [addressee(members.map(nameOf), organization.locale) || 'To whom it concerns', ...lines].filter((line) => line.trim() !== '');
+  return [addressee(inOrder(together).map(nameOf), organization.locale) || 'To whom it concerns', ...lines].filter((line) => line.trim() !== '');
+}
+
+/** Members of a household in the order in which they are greeted. */
+function inOrder(together: readonly Here[]): Here[] {
+  return [...together].sort((a, b) => a.person.id - b.person.id);
 }
 
 /** "12 people are not on it: Said no (10), No address for this channel (2)." */

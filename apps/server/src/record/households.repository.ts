@@ -34,8 +34,16 @@ export class HouseholdsRepository {
     };
   }
 
-  /** How each of these people is greeted together with whom they live with; nobody who lives alone. */
-  async greetings(db: Scoped, supporterIds: readonly number[], locale: string): Promise<Map<number, string>> {
+  /**
+   * How each of these people is greeted together with whom they live with; nobody who lives alone. Of those who live with
+   * them, `leftOut` names who does not want to be written to: a greeting that a teammate made up could name them too.
+   */
+  async greetings(
+    db: Scoped,
+    supporterIds: readonly number[],
+    locale: string,
+    leftOut: (others: number[]) => Promise<ReadonlySet<number>>,
+  ): Promise<Map<number, string>> {
     if (supporterIds.length === 0) return new Map();
     const rows = await db.sql<MemberRow & { of: number }>(
       `SELECT s.id AS \`of\`, h.id AS household_id, h.greeting, m.id, m.first_name, m.last_name, 1 AS mine
@@ -45,7 +53,14 @@ export class HouseholdsRepository {
     );
     const members = new Map<number, typeof rows>();
     for (const row of rows) members.set(row.of, [...(members.get(row.of) ?? []), row]);
-    return new Map([...members].map(([id, some]) => [id, greetingOf(some.map(nameOf), some[0]!.greeting, locale)]));
+    const others = new Set(rows.filter((row) => row.id !== row.of).map((row) => row.id));
+    const out = others.size > 0 ? await leftOut([...others]) : new Set<number>();
+    return new Map(
+      [...members].map(([id, all]) => {
+        const greeted = all.filter((row) => row.id === id || !out.has(row.id));
+        return [id, greetingOf(greeted.map(nameOf), greeted.length < all.length ? null : all[0]!.greeting, locale)];
+      }),
+    );
   }
 
   async idsOf(db: Scoped, supporterIds: readonly number[]): Promise<Map<number, number>> {

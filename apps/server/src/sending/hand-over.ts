@@ -1,3 +1,4 @@
+import { scopeOf } from '../messages/messages.repository';
 import { hostname } from 'node:os';
 import type { MergeValues } from '@goodword/core/merge';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
@@ -77,7 +78,13 @@ export class HandOverLoop {
     try {
       const context = await this.context(scope, messageId);
       const ids = slice.map((delivery) => delivery.supporter_id);
-      const values = await this.parts.mergeValues.of(this.parts.database.read(scope), ids, context.organization, context.sender);
+      const values = await this.parts.mergeValues.of(
+        this.parts.database.read(scope),
+        ids,
+        { channel: context.message.channel, scope: scopeOf(context.message) },
+        context.organization,
+        context.sender,
+      );
       const door = new Door(this.parts, holder, scope, context);
       const unreachable = await this.lanes(door, context, slice, values);
       if (this.stopping || unreachable) await this.parts.outbox.giveBack(holder);

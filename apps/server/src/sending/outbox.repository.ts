@@ -1,3 +1,4 @@
+import { holidaysOf } from '../permission/holidays';
 import { Inject, Injectable } from '@nestjs/common';
 import { rulesFor, type Place, type Verdict } from '@goodword/core/permission';
 import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
@@ -131,7 +132,9 @@ export class OutboxRepository {
     const go: number[] = [];
     const waiting = new Map<number, number[]>();
     for (const row of rows) {
-      const at = nextDecentMoment(rulesFor(asking.rules, row.place).hours.text, zonesOf(row.place, homeZone), now);
+      const { hours } = rulesFor(asking.rules, row.place);
+      const holidays = holidaysOf(row.place, asking.rules.home.slice(0, 2));
+      const at = nextDecentMoment(hours.text, zonesOf(row.place, homeZone), now, holidays);
       if (at === now) go.push(row.id);
       else waiting.set(at, [...(waiting.get(at) ?? []), row.id]);
     }
@@ -200,6 +203,12 @@ export class OutboxRepository {
   }
 
   async event(tx: Scoped, ids: readonly number[], kind: string, detail: string): Promise<void> {
+    const people = 'SELECT supporter_id AS id FROM delivery WHERE organization_id = :org AND id IN (:ids)';
+    tx.changed(
+      'messages',
+      0,
+      (await tx.sql<{ id: number }>(people, { ids })).map(({ id }) => id),
+    );
     await tx.execute(
       'INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind, detail) SELECT organization_id, id, message_id, supporter_id, :kind, :detail FROM delivery WHERE organization_id = :org AND id IN (:ids)',
       { ids, kind, detail: detail.slice(0, 500) },

@@ -126,11 +126,12 @@ export class SendingService {
 
   private async overReached(scope: Scope, message: MessageRow, each: (values: MergeValues) => void): Promise<void> {
     const db = this.database.read(scope);
+    const about = { channel: message.channel, scope: scopeOf(message) };
     const organization = await this.team.organization(scope);
     const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;
     for (let from = 0; ; from += CHUNK) {
       const ids = await this.sending.lookPeople(db, message.id, 'send', from, CHUNK);
-      const values = await this.mergeValues.of(db, ids, organization, sender);
+      const values = await this.mergeValues.of(db, ids, about, organization, sender);
       values.forEach(each);
       if (ids.length < CHUNK) return;
     }
@@ -157,7 +158,8 @@ export class SendingService {
     const ids = await this.group(this.chapterOf(scope, message), message.recipients);
     const someone = (await this.supporters.byIds(db, ids.slice(0, 1)))[0] ?? (await this.supporters.page(db, {}, null, 1)).rows[0];
     const { composed, organization, listName } = await this.composing.compose(scope, message);
-    const values = someone ? ((await this.mergeValues.of(db, [someone.id], organization, teammate)).get(someone.id) ?? {}) : {};
+    const about = { channel: message.channel, scope: scopeOf(message) };
+    const values = someone ? ((await this.mergeValues.of(db, [someone.id], about, organization, teammate)).get(someone.id) ?? {}) : {};
     const outcome = await this.envelopes.sendTest({ message, composed, organization, sender: teammate, listName, to, values });
     if (outcome.kind === 'unreachable' || outcome.kind === 'unsure')
       throw new Unavailable(`The test could not be handed over: ${outcome.detail}. Try again in a moment.`);

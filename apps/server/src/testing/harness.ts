@@ -152,7 +152,7 @@ export interface House {
   env: Record<string, string>;
   worker: Worker;
   startWorker(): void;
-  as(role: string, chapterId?: number | null): Promise<Client>;
+  as(role: string, chapterId?: number | null, which?: string): Promise<Client>;
   close(): Promise<void>;
 }
 
@@ -189,8 +189,8 @@ export async function openHouse(options: { sink?: SinkOptions; env?: Record<stri
   const worker = createWorker(app, config);
   const hash = await hashPassword(PASSWORD);
   let running = false;
-  const as = async (role: string, chapterId: number | null = null) => {
-    const email = `${role}.${chapterId ?? 'all'}@lanternferry.test`;
+  const as = async (role: string, chapterId: number | null = null, which = '') => {
+    const email = `${role}.${chapterId ?? 'all'}${which}@lanternferry.test`;
     const known = await database.unscoped()('teammate').where('email', email).first('id');
     if (!known)
       await database
@@ -198,7 +198,7 @@ export async function openHouse(options: { sink?: SinkOptions; env?: Record<stri
         .insert({
           organization_id: scope.organizationId,
           chapter_id: chapterId,
-          name: `The ${role}`,
+          name: `The ${which}${role}`,
           email,
           role,
           password_hash: hash,

@@ -18,7 +18,7 @@ import { useMay } from '../app/session';
 import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
-import { addPlace, placeOrder, withoutPlace, withPlace } from './edit';
+import { addPlace, countriesIn, placeOrder, withoutPlace, withPlace } from './edit';
 import { HouseNav } from './HouseNav';
 import { PlaceSheet } from './PlaceSheet';
 
@@ -59,6 +59,7 @@ function Editor({ view }: { view: RulesView }) {
         )}
       </Heading>
       <HouseNav />
+      {view.waiting && <Waiting waiting={view.waiting} may={may} />}
       <div className="flex gap-4 grow min-h-0">
         <nav aria-label="Places" className="w-[220px] shrink-0 flex flex-col gap-3 overflow-y-auto" tabIndex={-1}>
           <ul className="sheet">
@@ -87,6 +88,7 @@ function Editor({ view }: { view: RulesView }) {
               ))}
             </select>
           </Labelled>
+          <House rules={rules} disabled={!may} onChange={setRules} />
         </nav>
         <PlaceSheet
           placeKey={key}
@@ -174,6 +176,69 @@ function AddPlace({ rules, onAdd }: { rules: Rules; onAdd: (rules: Rules, key: P
   );
 }
 
+/** What the house says of itself, whatever the place. */
+function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean; onChange: (rules: Rules) => void }) {
+  return (
+    <>
+      <Labelled label="We are a registered charity in" hint="Countries, two letters each, such as CA">
+        <input
+          className="input"
+          disabled={disabled}
+          key={rules.charityIn?.join() ?? ''}
+          defaultValue={rules.charityIn?.join(', ') ?? ''}
+          onBlur={(event) => {
+            const charityIn = countriesIn(event.target.value);
+            if (charityIn.join() !== (rules.charityIn ?? []).join()) onChange({ ...rules, charityIn });
+          }}
+        />
+      </Labelled>
+      <label className="flex gap-3 items-start">
+        <input
+          type="checkbox"
+          className="mt-1 accent-[#0F766B]"
+          disabled={disabled}
+          checked={rules.secondPair ?? false}
+          onChange={(event) => onChange({ ...rules, secondPair: event.target.checked })}
+        />
+        <span>A change that loosens anything needs a second owner</span>
+      </label>
+    </>
+  );
+}
+
+/** A change that another owner asked for, to be agreed to or turned down. */
+function Waiting({ waiting, may }: { waiting: NonNullable<RulesView['waiting']>; may: boolean }) {
+  const format = useFormat();
+  const queryClient = useQueryClient();
+  const settle = useMutation({
+    mutationFn: (agrees: boolean) => call('POST', 'house-rules/waiting', { agrees }),
+    onSuccess: () => void refreshAll(queryClient),
+  });
+  return (
+    <section className="sheet p-4 border-l-[3px] !border-l-ochremark shrink-0" aria-label="A change that waits">
+      <p>
+        <b>Waits for a second owner.</b> {waiting.words}
+      </p>
+      <p className="text-ink2 text-[12.5px]">
+        {waiting.by}, {format.moment(waiting.at)}. {waiting.loosens.join(' ')}
+      </p>
+      <Problem error={settle.error} />
+      {may && (
+        <div className="flex gap-3 pt-2">
+          {!waiting.mine && (
+            <Button weight="main" disabled={settle.isPending} onClick={() => settle.mutate(true)}>
+              I agree, make the change
+            </Button>
+          )}
+          <Button disabled={settle.isPending} onClick={() => settle.mutate(false)}>
+            {waiting.mine ? 'Take it back' : 'Turn it down'}
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
 function Weighing({ rules, version, onDone }: { rules: Rules; version: number; onDone: () => void }) {
   const format = useFormat();
   const queryClient = useQueryClient();
@@ -189,7 +254,7 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
   });
   if (weighed.error) return <Problem error={weighed.error} />;
   if (!weighed.data) return <Loading what="everybody on file" />;
-  const { words, effects } = weighed.data;
+  const { words, effects, loosens, waits } = weighed.data;
   return (
     <div className="sheet p-5 flex flex-col gap-4 overflow-y-auto">
       <ul className="list-disc pl-5">
@@ -197,6 +262,16 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
           <li key={one}>{one}</li>
         ))}
       </ul>
+      {loosens.length > 0 && (
+        <section className="border-l-[3px] border-ochremark pl-3" aria-label="What it loosens">
+          <h3 className="subtitle text-ochre">It loosens what the house promises</h3>
+          <ul className="list-disc pl-5">
+            {loosens.map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </ul>
+        </section>
+      )}
       {effects.length === 0 ? (
         <p className="text-ink2">Nobody on file is opened or closed by it today.</p>
       ) : (
@@ -223,8 +298,9 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
       )}
       <Problem error={save.error} />
       <Button weight="main" className="self-start" disabled={save.isPending} onClick={() => save.mutate()}>
-        Make the change
+        {waits ? 'Ask a second owner' : 'Make the change'}
       </Button>
+      {waits && <p className="text-ink2">The house wants two owners for a change that loosens. Until another agrees, nothing changes.</p>}
     </div>
   );
 }

@@ -14,13 +14,13 @@ import {
   withOption,
   type Cap,
   type Channel,
-  type Hours,
   type Need,
   type PlaceKey,
   type PlaceRules,
 } from '@goodword/core/permission';
 import { useFormat, localDay } from '../app/format';
-import { clockOf, minutesOf } from './edit';
+import { HoursLine } from './HoursLine';
+import { Count, Line, YesNo } from './parts';
 
 type Change = (change: (place: PlaceRules) => PlaceRules) => void;
 
@@ -42,10 +42,6 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
       {children}
     </section>
   );
-}
-
-function Line({ children }: { children: ReactNode }) {
-  return <p className="py-[5px] leading-[34px]">{children}</p>;
 }
 
 /** One place's rules, as a table of what must be on record and sentences for the rest. */
@@ -108,6 +104,14 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
               value={place.confirm.text}
               onPick={(text) => onChange((old) => ({ ...old, confirm: { ...old.confirm, text } }))}
             />
+            , for calls{' '}
+            <YesNo
+              label="Confirm for calls"
+              yes="always"
+              no="never"
+              value={place.confirm.call}
+              onPick={(forCalls) => onChange((old) => ({ ...old, confirm: { ...old.confirm, call: forCalls } }))}
+            />
             , within{' '}
             <Count
               label="Days to confirm"
@@ -117,6 +121,11 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
             />{' '}
             days of the act.
           </Line>
+          {!(place.confirm.email && place.confirm.text && place.confirm.call) && (
+            <p className="pb-2 text-ochre">
+              Whoever types somebody else’s address or number into a form is believed where it does not ask. After a no it always asks.
+            </p>
+          )}
           <Line>
             Evidence older than{' '}
             <Count
@@ -290,39 +299,6 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
   );
 }
 
-function HoursLine({ words, hours, onChange }: { words: string; hours: Hours | null; onChange: (hours: Hours | null) => void }) {
-  const clock = (end: 'from' | 'to') => (
-    <input
-      className="input !w-[74px] !min-h-[30px] !py-[3px] leading-normal text-center"
-      aria-label={`${words} ${end}`}
-      defaultValue={hours ? clockOf(hours[end]) : ''}
-      key={`${end}${hours?.[end] ?? ''}`}
-      onBlur={(event) => {
-        const minutes = minutesOf(event.target.value);
-        if (hours && minutes !== null) onChange({ ...hours, [end]: minutes });
-        else if (hours) event.target.value = clockOf(hours[end]);
-      }}
-    />
-  );
-  return (
-    <Line>
-      {words}{' '}
-      <YesNo
-        label={`${words}: hours`}
-        yes="from"
-        no="at any hour"
-        value={hours !== null}
-        onPick={(on) => onChange(on ? { from: 480, to: 1260 } : null)}
-      />{' '}
-      {hours && (
-        <>
-          {clock('from')} to {clock('to')} where they are.
-        </>
-      )}
-    </Line>
-  );
-}
-
 function CapLine({ channel, cap, onChange }: { channel: Channel; cap: Cap | null; onChange: (cap: Cap | null) => void }) {
   const many = channel === 'email' ? 'emails' : 'texts';
   return (
@@ -344,36 +320,5 @@ function CapLine({ channel, cap, onChange }: { channel: Channel; cap: Cap | null
         <>{many}.</>
       )}
     </Line>
-  );
-}
-
-function YesNo({ label, yes, no, value, onPick }: { label: string; yes: string; no: string; value: boolean; onPick: (value: boolean) => void }) {
-  return (
-    <select
-      className="input !w-auto !min-h-[30px] !py-[3px] leading-normal"
-      aria-label={label}
-      value={value ? 'yes' : 'no'}
-      onChange={(event) => onPick(event.target.value === 'yes')}
-    >
-      <option value="yes">{yes}</option>
-      <option value="no">{no}</option>
-    </select>
-  );
-}
-
-function Count({ label, value, most, onPick }: { label: string; value: number; most: number; onPick: (value: number) => void }) {
-  return (
-    <input
-      type="number"
-      className="input !w-[74px] !min-h-[30px] !py-[3px] leading-normal"
-      aria-label={label}
-      min={1}
-      max={most}
-      value={value}
-      onChange={(event) => {
-        const next = Math.round(Number(event.target.value));
-        if (next >= 1 && next <= most) onPick(next);
-      }}
-    />
   );
 }

@@ -1,5 +1,6 @@
 import { PRESETS, startingRules } from '@goodword/core/permission';
-import { addPlace, clockOf, minutesOf, placeOrder, withoutPlace, withPlace } from './edit';
+import { withHolidays, withWeekend } from './HoursLine';
+import { addPlace, clockOf, countriesIn, minutesOf, placeOrder, withoutPlace, withPlace } from './edit';
 
 const RULES = startingRules('US');
 
@@ -9,9 +10,9 @@ test('a clock is read and written the same, and nothing else is a clock', () => 
 });
 
 test('a place is added once, with the rules of a preset', () => {
-  const added = addPlace(RULES, 'us', 'fl', 'united-states');
-  expect(added?.key).toBe('US-FL');
-  expect(added?.rules.places['US-FL']).toBe(PRESETS['united-states'].rules);
+  const added = addPlace(RULES, 'us', 'me', 'united-states');
+  expect(added?.key).toBe('US-ME');
+  expect(added?.rules.places['US-ME']).toBe(PRESETS['united-states'].rules);
   expect(addPlace(RULES, 'US', '', 'strict')).toBeNull();
   expect(addPlace(RULES, 'Florida', '', 'strict')).toBeNull();
 });
@@ -19,7 +20,7 @@ test('a place is added once, with the rules of a preset', () => {
 test('home and everywhere else can not be taken out', () => {
   expect(withoutPlace(RULES, '*')).toBe(RULES);
   expect(withoutPlace(RULES, 'US')).toBe(RULES);
-  expect(Object.keys(withoutPlace(RULES, 'CA').places)).toEqual(['US', 'GB', 'EU', '*']);
+  expect(Object.keys(withoutPlace(RULES, 'CA').places)).toEqual(Object.keys(RULES.places).filter((key) => key !== 'CA'));
 });
 
 test('a change touches one place and leaves the others as they are', () => {
@@ -29,5 +30,19 @@ test('a change touches one place and leaves the others as they are', () => {
 });
 
 test('home is read first and everywhere else last', () => {
-  expect(placeOrder(RULES, (key) => key)).toEqual(['US', 'CA', 'EU', 'GB', '*']);
+  expect(placeOrder(RULES, (key) => key)).toEqual(['US', 'CA', 'EU', 'GB', 'US-FL', 'US-MD', 'US-OK', 'US-WA', '*']);
+});
+
+test('other hours at weekends and on holidays are put in and taken out again', () => {
+  const plain = { from: 540, to: 1290 };
+  const weekend = withWeekend({ ...plain, days: { fri: null } }, { from: 600, to: 1080 });
+  expect(weekend.days).toEqual({ fri: null, sat: { from: 600, to: 1080 }, sun: { from: 600, to: 1080 } });
+  expect(withWeekend(weekend, undefined).days).toEqual({ fri: null });
+  expect(withHolidays(withHolidays(plain, null), undefined)).toEqual(plain);
+  expect(withWeekend(withWeekend(plain, null), undefined)).toEqual(plain);
+});
+
+test('countries are read as people write them', () => {
+  expect(countriesIn(' ca, GB; ca Canada')).toEqual(['CA', 'GB']);
+  expect(countriesIn('')).toEqual([]);
 });

@@ -28,6 +28,11 @@ export function minutesOf(clock: string): number | null {
   return Number(found[2]) < 60 && minutes <= 1440 ? minutes : null;
 }
 
+/** The countries of "ca, GB": two letters each, each once; anything else is left out. */
+export function countriesIn(text: string): string[] {
+  return [...new Set(text.toUpperCase().split(/[^A-Z]+/))].filter((code) => code.length === 2).sort();
+}
+
 export const clockOf = clockWords;
 
 /** Places in the order in which they are read: home first, then by name, everywhere else last. */

@@ -40,12 +40,20 @@ export interface CallListView {
   madeAt: string;
 }
 
+/** The hours of somebody's place, in words, and when they begin; null while they last. */
+export interface CallHours {
+  words: string;
+  from: string | null;
+}
+
 export interface CallRow {
   /** The number on the printed sheet. */
   position: number;
   supporterId: number;
   name: string;
+  /** The number that permission chose; left out while it is no decent hour there. */
   phone: string | null;
+  hours: CallHours;
   /** Why this person is not to be called; null where they may be. */
   held: string | null;
   standing: string | null;

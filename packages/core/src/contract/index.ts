@@ -47,7 +47,17 @@ export { type CampaignView, type MakeCampaign, type RosterGroup, type RosterRow 
 export type { TextHook } from './public';
 export type { BulkAct, BulkState, BulkView, ExportForm, Found, PeopleColumns, PeopleView } from './bulk';
 export type { PeopleGroup } from './groups';
-export { CALL_AGAIN, CALL_OUTCOMES, type CallAnswer, type CallListView, type CallRow, type CallWho, type MakeCallList, type PrintAct } from './calls';
+export {
+  CALL_AGAIN,
+  CALL_OUTCOMES,
+  type CallAnswer,
+  type CallListView,
+  type CallHours,
+  type CallRow,
+  type CallWho,
+  type MakeCallList,
+  type PrintAct,
+} from './calls';
 export type { CountedStep, SegmentCount, SegmentSize, SegmentVersion, SegmentView } from './segments';
 export {
   GROUP_KINDS,

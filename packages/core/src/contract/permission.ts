@@ -1,13 +1,27 @@
 import Joi from 'joi';
-import { ASKED_FOR, CHANNELS, isPlaceKey, NEEDS, PRESET_NAMES, RELATIONSHIPS, type AskedFor, type Channel, type HouseRules } from '../permission';
+import {
+  ASKED_FOR,
+  CHANNELS,
+  isPlaceKey,
+  NEEDS,
+  PRESET_NAMES,
+  RELATIONSHIPS,
+  WEEKDAYS,
+  type AskedFor,
+  type Channel,
+  type HouseRules,
+} from '../permission';
 import { isoDay, page } from './common';
 
 const need = Joi.string().valid(...NEEDS);
 const each = <K extends string>(keys: readonly K[], value: Joi.Schema) =>
   Joi.object(Object.fromEntries(keys.map((key) => [key, value.required()]))).required();
+const ends = { from: Joi.number().integer().min(0).max(1439).required(), to: Joi.number().integer().min(0).max(1440).required() };
+const span = Joi.object(ends).allow(null);
 const hours = Joi.object({
-  from: Joi.number().integer().min(0).max(1439).required(),
-  to: Joi.number().integer().min(1).max(1440).required(),
+  ...ends,
+  days: Joi.object(Object.fromEntries(WEEKDAYS.map((day) => [day, span]))),
+  holidays: span,
 }).allow(null);
 const cap = Joi.object({
   messages: Joi.number().integer().min(1).max(1000).required(),
@@ -21,6 +35,7 @@ const placeRules = Joi.object({
   options: Joi.array().items(Joi.string().max(60)).max(20).required(),
   needs: each(CHANNELS, each(ASKED_FOR, need)),
   lasts: each(RELATIONSHIPS, Joi.number().integer().min(1).max(120).allow(null)),
+  charityOnly: Joi.array().items(Joi.string().valid(...RELATIONSHIPS)),
   impliedFrom: isoDay.allow(null).required(),
   hours: Joi.object({ call: hours.required(), text: hours.required() }).required(),
   caps: each(CHANNELS, cap),
@@ -38,12 +53,19 @@ const placeKey = Joi.string().custom((key: string, helpers) => (isPlaceKey(key) 
 
 const houseRules = Joi.object({
   home: placeKey.required(),
+  charityIn: Joi.array()
+    .items(Joi.string().pattern(/^[A-Z]{2}$/))
+    .max(250),
+  secondPair: Joi.boolean(),
   places: Joi.object().pattern(placeKey, placeRules).min(1).max(300).required(),
 }).required();
 
 export const weighRules = Joi.object({ rules: houseRules });
 /** `basedOn` is the version that was being changed: somebody else's change in between is not overwritten. */
 export const saveRules = Joi.object({ rules: houseRules, basedOn: Joi.number().integer().min(0).required() });
+
+/** What an owner says to a change that waits; whoever asked for it can only take it back. */
+export const settleRules = Joi.object({ agrees: Joi.boolean().required() });
 
 export const dncQuery = Joi.object({ ...page, search: Joi.string().trim().max(100).allow('') });
 /** One entry a line: an address, a domain (`@example.org`), a number, or a range of numbers (`+12065550100 - +12065550199`). */
@@ -75,11 +97,17 @@ export interface RulesView {
   /** How many supporters count to each place's rules. */
   people: Record<string, number>;
   history: { id: number; words: string; effects: RuleEffect[]; by: string | null; at: string }[];
+  /** A change that waits for a second owner. */
+  waiting: { words: string; loosens: string[]; by: string; mine: boolean; at: string } | null;
 }
 
 export interface RulesWeighed {
   words: string[];
+  /** What it loosens, a sentence each, whether or not it opens anybody today. */
+  loosens: string[];
   effects: RuleEffect[];
+  /** It needs a second owner: saved, it waits for one. */
+  waits: boolean;
 }
 
 export interface DncRow {

@@ -73,5 +73,5 @@ export {
   settle,
 } from './messages';
 export { leaveBody, textHook, tokenParams } from './public';
-export { addDnc, dncQuery, saveRules, settleTask, textAnswers, weighRules } from './permission';
+export { addDnc, dncQuery, saveRules, settleRules, settleTask, textAnswers, weighRules } from './permission';
 export { makeForm, openForm, pageQuery, postedChoices, postedForm, saveForm, slugParams } from './forms';

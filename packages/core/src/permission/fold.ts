@@ -132,10 +132,7 @@ export function cellsOf(entry: PermissionEntry): Cell[] {
 
 export function joinMarks(a: Marks, b: Marks): Marks {
   const out: Marks = { ...a };
-  for (const kind of MARK_KINDS) {
-    const mark = b[kind];
-    if (mark) out[kind] = later(out[kind], mark);
-  }
+  for (const kind in b) out[kind as MarkKind] = later(out[kind as MarkKind], b[kind as MarkKind]!);
   return out;
 }
 

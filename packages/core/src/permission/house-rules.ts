@@ -13,7 +13,17 @@ import {
 } from './vocabulary';
 
 /** Starting points for a place's rules (see presets.ts). */
-export const PRESET_NAMES = ['united-states', 'canada', 'united-kingdom', 'european-union', 'strict'] as const;
+export const PRESET_NAMES = [
+  'united-states',
+  'florida',
+  'oklahoma',
+  'washington',
+  'maryland',
+  'canada',
+  'united-kingdom',
+  'european-union',
+  'strict',
+] as const;
 export type PresetName = (typeof PRESET_NAMES)[number];
 
 /** What a rule is set for: a purpose, or all public lists. */
@@ -24,10 +34,24 @@ export type AskedFor = Purpose | 'lists';
 export const NEEDS = ['yes', 'implied', 'nothing'] as const;
 export type Need = (typeof NEEDS)[number];
 
-/** Minutes after local midnight, both ends allowed: 480 to 1260 is "not before 8 a.m. and not after 9 p.m.". */
-export interface Hours {
+/** In the order of JavaScript's days of the week. */
+export const WEEKDAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'] as const;
+export type Weekday = (typeof WEEKDAYS)[number];
+
+/**
+ * Minutes after local midnight, both ends allowed: 480 to 1260 is "not before 8 a.m. and not after 9 p.m."; where it begins
+ * after it ends it reaches over midnight.
+ */
+export interface Span {
   from: number;
   to: number;
+}
+
+/** The hours of a day; other ones on some weekdays and on holidays, null for none at all. */
+export interface Hours extends Span {
+  days?: Partial<Record<Weekday, Span | null>>;
+  /** Left out: a holiday is a day like any other. */
+  holidays?: Span | null;
 }
 
 /** At most so many messages to a person on a channel in any so many days; service messages don't count. */
@@ -45,6 +69,8 @@ export interface PlaceRules {
   needs: Record<Channel, Record<AskedFor, Need>>;
   /** Months that a relationship counts as implied permission; null where it never does. */
   lasts: Record<Relationship, number | null>;
+  /** Relationships that count only where the house is a registered charity of the place. */
+  charityOnly?: Relationship[];
   /** Relationships count only when they began on this day or later (ISO day); null for all. */
   impliedFrom: string | null;
   hours: { call: Hours | null; text: Hours | null };
@@ -59,6 +85,10 @@ export interface PlaceRules {
 /** The rules of the house: for each place, and which place somebody counts to whose place isn't known. */
 export interface HouseRules {
   home: PlaceKey;
+  /** Countries in which the house is a registered charity: what the law lets only those do counts there. */
+  charityIn?: string[];
+  /** Whether a change that opens anybody needs a second owner before it holds. */
+  secondPair?: boolean;
   places: Record<PlaceKey, PlaceRules>;
 }
 
@@ -68,11 +98,28 @@ export function placeKeyOf(rules: HouseRules, place: Place): PlaceKey {
   return [...known, ELSEWHERE].find((key) => rules.places[key]) ?? ELSEWHERE;
 }
 
+/** The rules of a place. Looked up once for each place of a set of rules: a million people are in some hundred places. */
 export function rulesFor(rules: HouseRules, place: Place): PlaceRules {
-  const found = rules.places[placeKeyOf(rules, place)];
+  let known = placed.get(rules);
+  if (!known) placed.set(rules, (known = new Map()));
+  const name = `${place.country ?? ''}-${place.region ?? ''}`;
+  let found = known.get(name);
+  if (found) return found;
+  const key = placeKeyOf(rules, place);
+  found = rules.places[key];
   if (!found) throw new Error('expected rules for everywhere else ("*"), got none');
+  known.set(name, (found = asCharity(rules, key, found)));
   return found;
 }
+
+/** Without the relationships that count for registered charities only, where the house is none there. */
+function asCharity(rules: HouseRules, key: PlaceKey, place: PlaceRules): PlaceRules {
+  const only = place.charityOnly ?? [];
+  if (only.length === 0 || rules.charityIn?.includes(key.slice(0, 2))) return place;
+  return { ...place, lasts: { ...place.lasts, ...Object.fromEntries(only.map((relationship) => [relationship, null])) } };
+}
+
+const placed = new WeakMap<HouseRules, Map<string, PlaceRules>>();
 
 export function askedFor(scope: Scope): AskedFor {
   return isListScope(scope) || scope === 'all' || scope === 'marketing' ? 'lists' : scope;
@@ -110,9 +157,15 @@ export function ruleFaults(rules: HouseRules): string[] {
   for (const [key, place] of Object.entries(rules.places)) {
     for (const asked of ASKED_FOR) if (place.needs.text[asked] !== 'yes') faults.push(`${key}: texts go to people who said yes, wherever they are.`);
     for (const hours of [place.hours.call, place.hours.text])
-      if (hours && hours.from >= hours.to) faults.push(`${key}: the hours must begin before they end.`);
+      if (hours && spansOf(hours).some((span) => span.from === span.to))
+        faults.push(`${key}: hours that end when they begin are none; choose others.`);
   }
   return [...new Set(faults)];
+}
+
+/** All spans that hours name. */
+export function spansOf(hours: Hours): Span[] {
+  return [hours, ...Object.values(hours.days ?? {}), hours.holidays].flatMap((span) => span ?? []);
 }
 
 /** The channel and purposes where two sets of rules differ for anybody: what a change must be counted for. */
@@ -127,7 +180,7 @@ export function changedQuestions(before: HouseRules, after: HouseRules): { chann
       purpose === 'service' ? null : rules.caps[channel],
     ]);
   };
-  const moved = before.home !== after.home;
+  const moved = before.home !== after.home || JSON.stringify(before.charityIn ?? []) !== JSON.stringify(after.charityIn ?? []);
   return CHANNELS.flatMap((channel) =>
     ASKED_FOR.filter(
       (purpose) =>

@@ -25,6 +25,7 @@ export {
   PRESET_NAMES,
   placeKeyOf,
   ruleFaults,
+  spansOf,
   rulesFor,
   type AskedFor,
   type Cap,
@@ -33,8 +34,11 @@ export {
   type Need,
   type PlaceRules,
   type PresetName,
+  type Span,
+  type Weekday,
+  WEEKDAYS,
 } from './house-rules';
-export { askedForWords, clockWords, NEED_WORDS, ruleChangeWords } from './rule-words';
+export { askedForWords, clockWords, hoursWords, loosenings, NEED_WORDS, ruleChangeWords } from './rule-words';
 export { ELSEWHERE, isPlaceKey, keysFor, placeAt, UNION, UNION_COUNTRIES, type PastPlace, type Place, type PlaceKey } from './places';
 export { PRESETS, startingRules, withOption, type Preset, type PresetOption } from './presets';
 export {

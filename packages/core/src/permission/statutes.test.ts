@@ -1,5 +1,5 @@
 import { withinHours, zonesOf } from '../schedule';
-import { plainlySaysStop, readKeyword } from '../text';
+import { readAsks } from '../text';
 import {
   decideFromEntries,
   lapseOf,
@@ -20,7 +20,9 @@ import {
  * Cases from statutes and regulations, each row naming its paragraph. Texts of the law are cited from memory; what
  * each paragraph asks is written in the row's own words.
  */
-const START = startingRules('US');
+const START: HouseRules = { ...startingRules('US'), charityIn: ['CA'] };
+/** Without a registration under the Income Tax Act. */
+const UNREGISTERED = startingRules('US');
 const UK_SOFT: HouseRules = { ...START, places: { ...START.places, GB: withOption(PRESETS['united-kingdom'].rules, 'charity-soft-opt-in', true) } };
 const CA_CHARITY: HouseRules = { ...START, places: { ...START.places, CA: withOption(PRESETS.canada.rules, 'charity-fundraising', true) } };
 const US_UNASKED: HouseRules = { ...START, places: { ...START.places, US: withOption(PRESETS['united-states'].rules, 'email-unasked', true) } };
@@ -73,6 +75,11 @@ describe('who may be written to', () => {
     [
       'CASL s. 10(13): and not on the day after',
       () => verdict('CA', APPEAL, '2026-03-06T00:00Z', related('gift', '2024-03-05T12:00Z')),
+      'no-permission',
+    ],
+    [
+      'CASL s. 10(13)(a): a gift to somebody who is no registered charity implies nothing',
+      () => verdict('CA', APPEAL, '2026-03-05T20:00Z', related('gift', '2026-03-05T12:00Z'), UNREGISTERED),
       'no-permission',
     ],
     [
@@ -195,8 +202,7 @@ describe('who may be written to', () => {
 
 test('47 CFR 64.1200(a)(10)(i): each of the words named ends consent by itself, in any dress', () => {
   for (const word of ['stop', 'quit', 'end', 'revoke', 'opt out', 'cancel', 'unsubscribe']) {
-    for (const dress of [word, word.toUpperCase(), `${word}!`, ` ${word}. `, `"${word}"`])
-      expect([dress, readKeyword(dress)]).toEqual([dress, 'stop']);
+    for (const dress of [word, word.toUpperCase(), `${word}!`, ` ${word}. `, `"${word}"`]) expect([dress, readAsks(dress)]).toEqual([dress, 'stop']);
   }
 });
 
@@ -231,8 +237,8 @@ test('47 CFR 64.1200(a)(10)(ii): other reasonable words are seen too, and people
     'How do I get on the list?',
     '',
   ];
-  expect(stops.filter((text) => !plainlySaysStop(text) && readKeyword(text) !== 'stop')).toEqual([]);
-  expect(others.filter((text) => plainlySaysStop(text))).toEqual([]);
+  expect(stops.filter((text) => !['stop', 'hold'].includes(readAsks(text)))).toEqual([]);
+  expect(others.filter((text) => readAsks(text) !== 'none')).toEqual([]);
 });
 
 describe('47 CFR 64.1200(c)(1): not before 8 a.m. and not after 9 p.m. where the person is', () => {
@@ -245,11 +251,12 @@ describe('47 CFR 64.1200(c)(1): not before 8 a.m. and not after 9 p.m. where the
     ['New York, 21:00:00.001', { country: 'US', region: 'NY' }, '2026-01-16T02:00:00.001Z', false],
     ['New York in summer time, 08:00', { country: 'US', region: 'NY' }, '2026-07-15T12:00:00.000Z', true],
     [
-      'Arizona keeps no summer time, but the Navajo Nation does: 08:00 there is 07:00 in Phoenix',
+      'Arizona keeps no summer time, but the Navajo Nation does: 20:30 in Phoenix is 21:30 there',
       { country: 'US', region: 'AZ' },
-      '2026-07-15T14:00:00.000Z',
+      '2026-07-16T03:30:00.000Z',
       false,
     ],
+    ['Arizona in winter, when both keep the same time: 20:30 in Phoenix', { country: 'US', region: 'AZ' }, '2026-01-16T03:30:00.000Z', true],
     ['Arizona, 08:00 in Phoenix', { country: 'US', region: 'AZ' }, '2026-07-15T15:00:00.000Z', true],
     ['Hawaii, 08:00', { country: 'US', region: 'HI' }, '2026-01-15T18:00:00.000Z', true],
     ['Florida, two zones: 08:00 Eastern is too early in the Panhandle', { country: 'US', region: 'FL' }, '2026-01-15T13:00:00.000Z', false],

@@ -1,2 +1,2 @@
-export { localTime, nextDecentMoment, withinHours } from './hours';
+export { localTime, nextDecentMoment, spanOf, withinHours, type IsHoliday } from './hours';
 export { ZONED_REGIONS, zonesOf } from './zones';

@@ -10,10 +10,14 @@ const [ATLANTIC, NEWFOUNDLAND] = ['America/Halifax', 'America/St_Johns'];
  */
 const REGIONS: Record<string, Record<string, readonly string[]>> = {
   US: {
-    ...spread([EASTERN], 'CT DC DE GA MA MD ME NC NH NJ NY OH PA RI SC VA VT WV MI'),
+    ...spread([EASTERN], 'CT DC DE GA MA MD ME NC NH NJ NY OH PA RI SC VA VT WV'),
+    // The four counties beside Wisconsin.
+    MI: [EASTERN, CENTRAL],
     ...spread([CENTRAL], 'AL AR IA IL LA MN MO MS OK WI'),
     ...spread([MOUNTAIN], 'CO MT NM UT WY'),
-    ...spread([PACIFIC], 'CA NV WA'),
+    ...spread([PACIFIC], 'CA WA'),
+    // West Wendover and Jackpot.
+    NV: [PACIFIC, MOUNTAIN],
     ...spread([EASTERN, CENTRAL], 'FL IN KY TN'),
     ...spread([CENTRAL, MOUNTAIN], 'KS ND NE SD TX'),
     ...spread([MOUNTAIN, PACIFIC], 'ID OR'),
@@ -23,17 +27,18 @@ const REGIONS: Record<string, Record<string, readonly string[]>> = {
     PR: ['America/Puerto_Rico'],
   },
   CA: {
-    ...spread(['America/Toronto', CENTRAL], 'ON'),
-    QC: ['America/Toronto', 'America/Blanc-Sablon'],
+    ...spread(['America/Toronto', CENTRAL, 'America/Atikokan'], 'ON'),
+    // The Magdalen Islands; the Lower North Shore keeps no summer time.
+    QC: ['America/Toronto', ATLANTIC, 'America/Blanc-Sablon'],
     ...spread([ATLANTIC], 'NB NS PE'),
     NL: [NEWFOUNDLAND, ATLANTIC],
     MB: ['America/Winnipeg'],
     SK: ['America/Regina', 'America/Edmonton'],
     AB: ['America/Edmonton'],
-    BC: ['America/Vancouver', 'America/Edmonton'],
+    BC: ['America/Vancouver', 'America/Edmonton', 'America/Fort_Nelson'],
     YT: ['America/Whitehorse'],
     NT: ['America/Edmonton'],
-    NU: ['America/Iqaluit', 'America/Winnipeg', 'America/Edmonton'],
+    NU: ['America/Iqaluit', 'America/Winnipeg', 'America/Edmonton', 'America/Atikokan'],
   },
 };
 

@@ -53,7 +53,21 @@ export async function up(knex: Knex): Promise<void> {
   for (const table of TABLES) await knex.raw(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
   for (const change of CHANGES) await knex.raw(`ALTER TABLE ${change}`);
   await knex.raw('DROP TABLE last_look');
+  await moveEntriesOfMergings(knex);
   await deriveStates(knex);
+}
+
+/** Entries that came over when records were brought together are kept apart from the other facts. */
+async function moveEntriesOfMergings(knex: Knex): Promise<void> {
+  const mergings = (await knex('merging').whereNull('undone_at').select('id', 'was')) as { id: number; was: unknown }[];
+  for (const { id, was } of mergings) {
+    const kept = (typeof was === 'string' ? JSON.parse(was) : was) as { facts?: Record<string, number[]>; entries?: number[] };
+    if (!kept.facts?.permission_entry) continue;
+    const { permission_entry: entries, ...facts } = kept.facts;
+    await knex('merging')
+      .where('id', id)
+      .update({ was: JSON.stringify({ ...kept, facts, entries }) });
+  }
 }
 
 /**

@@ -9,7 +9,7 @@ const LIST: CallListView = {
 };
 const rowOf = (position: number): CallRow => ({
   ...{ position, supporterId: 100 + position, name: `Person ${position}`, phone: '+1 206 555 0101', held: null, standing: null, outcome: null },
-  ...{ note: '', lastGift: null, script: '' },
+  ...{ note: '', lastGift: null, script: '', hours: { words: 'from 08:00 to 21:00', from: null } },
 });
 
 /** A list whose open people are `left`, and those to be called again `again`. */
@@ -104,4 +104,11 @@ describe('at the end of the list', () => {
     await waitFor(() => expect(screen.getByText('Everybody who may be called has been called.')).toBeTruthy());
     expect(screen.queryByRole('button')).toBeNull();
   });
+});
+
+test('outside the hours of their place the number is not there, and when it will be is', async () => {
+  const closed = { ...rowOf(1), phone: null, hours: { words: 'from 08:00 to 21:00', from: '2026-11-21T16:00:00Z' } };
+  show(<CallThrough list={LIST} />, { answers: { 'GET calls/3/people': () => ({ rows: [closed], total: 1, next: null }) } });
+  expect(await screen.findByText('Not now.')).toBeTruthy();
+  expect(screen.queryByRole('link', { name: /206 555/ })).toBeNull();
 });

@@ -76,12 +76,19 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
             {[
               `Number ${row.position}`,
               row.standing && `stands at “${row.standing}”`,
+              row.hours.from === null && row.phone && `calls ${row.hours.words} there`,
               row.lastGift ? `last gave ${format.money(row.lastGift.amount)} on ${format.day(row.lastGift.on)}` : 'no gift yet',
             ]
               .filter(Boolean)
               .join(', ')}
           </p>
         </div>
+        {row.hours.from !== null && (
+          <p className="max-w-[300px] text-right text-ochre">
+            <b>Not now.</b> Calls are made {row.hours.words} where they are. The number is shown again on {format.moment(row.hours.from)} by your
+            clock.
+          </p>
+        )}
         {row.phone && (
           <a className="font-title font-bold text-[24px] hover:underline whitespace-nowrap" href={`tel:${row.phone.replace(/\s/g, '')}`}>
             {row.phone}

@@ -1,0 +1,87 @@
+import { WEEKDAYS, type Hours, type Span, type Weekday } from '@goodword/core/permission';
+import { clockOf, minutesOf } from './edit';
+import { Line, Pick, YesNo } from './parts';
+
+type Other = 'same' | 'from' | 'none';
+const OTHER: Record<Other, string> = { same: 'the same', from: 'from', none: 'not at all' };
+const WEEKEND: readonly Weekday[] = ['sat', 'sun'];
+const DAY: Span = { from: 480, to: 1260 };
+
+interface Props {
+  words: string;
+  hours: Hours | null;
+  onChange: (hours: Hours | null) => void;
+}
+
+/** When something may leave, in a sentence: every day, and what differs on weekends and holidays. */
+export function HoursLine({ words, hours, onChange }: Props) {
+  if (!hours)
+    return (
+      <Line>
+        {words} <YesNo label={`${words}: hours`} yes="from" no="at any hour" value={false} onPick={() => onChange({ ...DAY })} />
+      </Line>
+    );
+  return (
+    <Line>
+      {words} <YesNo label={`${words}: hours`} yes="from" no="at any hour" value onPick={() => onChange(null)} />{' '}
+      <Clocks words={words} span={hours} onChange={(span) => onChange({ ...hours, ...span })} /> where they are; at weekends{' '}
+      <OtherSpan words={`${words} at weekends`} span={weekendOf(hours)} like={hours} onChange={(span) => onChange(withWeekend(hours, span))} />, on
+      holidays{' '}
+      <OtherSpan words={`${words} on holidays`} span={hours.holidays} like={hours} onChange={(span) => onChange(withHolidays(hours, span))} />.
+    </Line>
+  );
+}
+
+/** What both days of the weekend have; where they differ, Saturday's. */
+function weekendOf(hours: Hours): Span | null | undefined {
+  return hours.days?.sat === undefined ? hours.days?.sun : hours.days.sat;
+}
+
+export function withWeekend(hours: Hours, span: Span | null | undefined): Hours {
+  const { days = {}, ...rest } = hours;
+  const kept = WEEKDAYS.filter((day) => !WEEKEND.includes(day) && days[day] !== undefined).map((day) => [day, days[day]]);
+  const all = Object.fromEntries([...kept, ...(span === undefined ? [] : WEEKEND.map((day) => [day, span]))]) as Hours['days'];
+  return Object.keys(all!).length === 0 ? rest : { ...rest, days: all };
+}
+
+export function withHolidays({ holidays: _was, ...hours }: Hours, span: Span | null | undefined): Hours {
+  return span === undefined ? hours : { ...hours, holidays: span };
+}
+
+function OtherSpan(props: { words: string; span: Span | null | undefined; like: Span; onChange: (span: Span | null | undefined) => void }) {
+  const { words, span, like, onChange } = props;
+  const value: Other = span === undefined ? 'same' : span === null ? 'none' : 'from';
+  const pick = (other: Other) => onChange(other === 'same' ? undefined : other === 'none' ? null : { from: like.from, to: like.to });
+  return (
+    <>
+      <Pick label={words} options={OTHER} value={value} onPick={pick} />
+      {span && (
+        <>
+          {' '}
+          <Clocks words={words} span={span} onChange={onChange} />
+        </>
+      )}
+    </>
+  );
+}
+
+function Clocks({ words, span, onChange }: { words: string; span: Span; onChange: (span: Span) => void }) {
+  const clock = (end: 'from' | 'to') => (
+    <input
+      className="input !w-[74px] !min-h-[30px] !py-[3px] leading-normal text-center"
+      aria-label={`${words} ${end}`}
+      defaultValue={clockOf(span[end])}
+      key={`${end}${span[end]}`}
+      onBlur={(event) => {
+        const minutes = minutesOf(event.target.value);
+        if (minutes === null) event.target.value = clockOf(span[end]);
+        else onChange({ from: span.from, to: span.to, [end]: minutes });
+      }}
+    />
+  );
+  return (
+    <>
+      {clock('from')} to {clock('to')}
+    </>
+  );
+}
