@@ -5,6 +5,7 @@ import { HouseRulesRepository } from '@goodword/server/permission/house-rules.re
 import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
 import { ComposingService } from '@goodword/server/messages/composing.service';
 import { MergeValuesRepository } from '@goodword/server/messages/merge-values.repository';
+import { FactsRepository } from '@goodword/server/permission/ledger/facts.repository';
 import { MessagesRepository, scopeOf } from '@goodword/server/messages/messages.repository';
 import { SIGNED_HEADERS, type OutgoingMail } from '@goodword/server/platform/mail-out';
 import { EnvelopeService } from '@goodword/server/sending/envelope.service';
@@ -77,7 +78,7 @@ async function writeMessage(house: House): Promise<number> {
 async function rendered(house: House, messageId: number): Promise<OutgoingMail[]> {
   const db = house.database.read(house.scope);
   const message = (await house.context.get(MessagesRepository).find(db, messageId))!;
-  const { composed, organization, listName } = await house.context.get(ComposingService).compose(house.scope, message);
+  const { composed, organization, listName, whyOf } = await house.context.get(ComposingService).compose(house.scope, message);
   const deliveries = await db.sql<{ id: number; supporter_id: number; provider_key: string }>(
     'SELECT id, supporter_id, provider_key FROM delivery WHERE organization_id = :org AND message_id = :messageId',
     { messageId },
@@ -90,7 +91,7 @@ async function rendered(house: House, messageId: number): Promise<OutgoingMail[]
     undefined,
   );
   const rules = await house.context.get(HouseRulesRepository).rules(db);
-  const context = { message, composed, organization, sender: undefined, listName, rules };
+  const context = { message, composed, organization, sender: undefined, listName, whyOf, rules };
   const envelopes = house.context.get(EnvelopeService);
   return deliveries.map((one) =>
     envelopes.mail(context, {
@@ -98,6 +99,7 @@ async function rendered(house: House, messageId: number): Promise<OutgoingMail[]
       key: one.provider_key,
       to: `p${one.supporter_id}@example.org`,
       place: { country: null, region: null },
+      basis: null,
       values: values.get(one.supporter_id) ?? {},
     }),
   );
@@ -143,6 +145,7 @@ export async function benchSending(server: string): Promise<{ ours: number; yard
     envelopes: get(EnvelopeService),
     messages: get(MessagesRepository),
     composing: get(ComposingService),
+    facts: get(FactsRepository),
     mergeValues: get(MergeValuesRepository),
     houseRules: get(HouseRulesRepository),
     team: get(TeamRepository),

@@ -1,7 +1,7 @@
 import { createServer } from 'node:http';
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { noViolations } from './axe';
-import { arrived, linkIn, newestMail, signIn, textsAtAnyHour } from './steps';
+import { arrived, linkIn, mailedChoices, newestMail, signIn, textsAtAnyHour } from './steps';
 
 const handsets = process.env.GW_HANDSETS ?? '';
 const SCRIPTLESS = { viewport: { width: 360, height: 740 }, javaScriptEnabled: false };
@@ -59,8 +59,7 @@ test('a supporter joins, confirms, pauses, leaves and comes back, on a telephone
 
   let choices = '';
   await test.step('the preference page', async () => {
-    await page.getByRole('button', { name: 'Link to their preference page' }).click();
-    choices = new URL(await page.getByLabel('Their preference page').inputValue()).pathname;
+    choices = await mailedChoices(page);
     await supporter.goto(choices);
     await fits(supporter);
     await expect(supporter.getByLabel(/^Ferry news \(yes\)/)).toBeChecked();
@@ -135,8 +134,7 @@ test("supporters' pages pass axe and work by keyboard alone", async ({ page }) =
 test('the preference page passes axe in every language, and asks for a text to confirm a new number', async ({ page }) => {
   await signIn(page);
   await page.goto('/sort/supporters/21');
-  await page.getByRole('button', { name: 'Link to their preference page' }).click();
-  const path = new URL(await page.getByLabel('Their preference page').inputValue()).pathname;
+  const path = await mailedChoices(page);
   for (const language of ['en', 'es', 'fr', 'de']) {
     await page.goto(`${path}?lang=${language}`);
     await expect(page.locator('html')).toHaveAttribute('lang', language);

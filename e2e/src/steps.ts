@@ -68,6 +68,17 @@ export async function newestMail(to: string, count = 1): Promise<string> {
   return (await (await fetch(`${mailroom}/api/mails/${newest.id}/raw`)).text()).replace(/=\r?\n/g, '').replace(/=3D/g, '=');
 }
 
+/** Asks for the link to a supporter's preference page from their record, and reads it in the mail to them. */
+export async function mailedChoices(page: Page): Promise<string> {
+  await page.getByRole('button', { name: 'Send them a link to their preference page' }).click();
+  const said = page.getByText(/A link to their preference page is on its way to/);
+  await expect(said).toBeVisible();
+  const to = /on its way to (\S+@\S+?)\. /.exec((await said.textContent())!)![1]!;
+  let mail = '';
+  await expect.poll(async () => (mail = await newestMail(to)), { timeout: 20_000 }).toContain('/choices/');
+  return linkIn(mail, 'choices');
+}
+
 export function linkIn(mail: string, path: string): string {
   const found = new RegExp(`/${path}/[a-z2-7]+`).exec(mail);
   if (!found) throw new Error(`expected a link to /${path}/ in the mail`);

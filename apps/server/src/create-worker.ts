@@ -7,6 +7,7 @@ import { RetentionService } from './intake/retention.service';
 import { ComposingService } from './messages/composing.service';
 import { MergeValuesRepository } from './messages/merge-values.repository';
 import { MessagesRepository } from './messages/messages.repository';
+import { FactsRepository } from './permission/ledger/facts.repository';
 import { HouseRulesRepository } from './permission/house-rules.repository';
 import type { Config } from './platform/config';
 import { Database, isLostConnection } from './platform/database';
@@ -56,6 +57,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
     messages: context.get(MessagesRepository),
     composing: context.get(ComposingService),
     mergeValues: context.get(MergeValuesRepository),
+    facts: context.get(FactsRepository),
     houseRules: context.get(HouseRulesRepository),
     team: context.get(TeamRepository),
   };

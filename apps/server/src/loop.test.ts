@@ -235,8 +235,9 @@ describe('a text', () => {
     const look = await send(house.client, id);
     expect(look).toMatchObject({ reached: 5, parts: 5, held: [{ reason: 'no-address', people: 2 }] });
     await messageAt(house.client, id, 'done');
-    const toAnn = house.gateway.texts.find((text) => text.to === '+12065550101' && text.text.startsWith('Hi Ann'))!;
-    expect(toAnn.text).toBe('Hi Ann, boots on Saturday.');
+    const toAnn = house.gateway.texts.find((text) => text.to === '+12065550101' && text.text.includes('Hi Ann'))!;
+    // Who sends it and how to end texts, which the writer left out.
+    expect(toAnn.text).toMatch(/^[^:]+: Hi Ann, boots on Saturday\. Reply STOP to end\.$/);
     for (let i = 0; i < 2; i++) expect(await house.client.hook({ type: 'receipt', id: 'r1', key: toAnn.key, status: 'delivered' })).toBe(204);
     const answer = (key: string, text: string, from = '+12065550101') =>
       house.client.hook({ type: 'inbound', id: key, from, to: '+12065550100', text });
@@ -280,7 +281,7 @@ describe('a text', () => {
     expect((await resultsOf(house.client, id)).counts.sent).toBe(0);
     house.gateway.status = null;
     await messageAt(house.client, id, 'done', 20);
-    expect(house.gateway.texts.filter((text) => text.text === 'Second text')).toHaveLength(look.reached);
+    expect(house.gateway.texts.filter((text) => text.text.includes('Second text'))).toHaveLength(look.reached);
   });
 });
 

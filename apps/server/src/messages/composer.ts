@@ -1,5 +1,6 @@
 import { htmlToText } from 'html-to-text';
 import { compileLetter, escapeHtml, wrapLetter, type LetterDoc } from '@goodword/core/letter';
+import { aroundText } from '@goodword/core/text';
 import { compile, render, slotsOf, type Compiled, type MergeFault, type MergeValues, type Registry, type Slot } from '@goodword/core/merge';
 
 /** A message ready to be filled for any number of people. */
@@ -55,35 +56,65 @@ function plainTextOf(html: Compiled): Compiled {
 
 export function composeEmail(source: EmailSource, around: EmailAround): Composed {
   const letter = compileLetter(source.letter, { registry: around.registry, imageUrl: (src) => `${around.publicUrl}${src}` });
-  const wrapped = wrapLetter(letter, { organization: around.organization, postalAddress: around.postalAddress, why: around.why }, source.preheader);
+  const preheader = compile(source.preheader, around.registry);
+  const wrapped = wrapLetter(letter, { organization: around.organization, postalAddress: around.postalAddress, why: around.why }, preheader);
   const subject = compile(source.subject, around.registry);
-  const own = [...slotsOf(subject), ...slotsOf(letter.html)].filter((slot) => !slot.key.startsWith('link:'));
+  const own = [...slotsOf(subject), ...slotsOf(preheader), ...slotsOf(letter.html)].filter((slot) => !slot.key.startsWith('link:'));
   return { subject, html: wrapped.html, text: plainTextOf(wrapped.html), links: letter.links, slots: own };
 }
 
-export function composeText(body: string, registry: Registry): Composed {
-  const text = compile(body, registry);
+/** A text with who sends it and how to end it; the end is a slot, empty for whom the house's rule leaves it out. */
+export function composeText(body: string, around: { registry: Registry; organization: string; locale: string }): Composed {
+  const { lead, end } = aroundText(body, around.organization, around.locale);
+  const own = compile(body, around.registry);
+  const parts = [...(lead ? [lead] : []), ...own.parts, ...(end ? [{ key: 'end', name: 'end', or: end }] : [])];
+  const text: Compiled = { parts, faults: own.faults };
   const none: Compiled = { parts: [], faults: [] };
-  return { subject: none, html: none, text, links: [], slots: slotsOf(text) };
+  return { subject: none, html: none, text, links: [], slots: slotsOf(own) };
 }
 
 /** Every fault of the merge language in a message, with where it is. */
 export function mergeFaults(
-  source: { subject: string; letter: LetterDoc | null; text: string },
+  source: { subject: string; preheader: string; letter: LetterDoc | null; text: string },
   registry: Registry,
-): { where: 'subject' | 'letter' | 'text'; fault: MergeFault; excerpt: string }[] {
-  const faultsIn = (where: 'subject' | 'letter' | 'text', text: string) =>
+): { where: 'subject' | 'preheader' | 'letter' | 'text'; fault: MergeFault; excerpt: string }[] {
+  const faultsIn = (where: 'subject' | 'preheader' | 'letter' | 'text', text: string) =>
     compile(text, registry).faults.map((fault) => ({ where, fault, excerpt: text.slice(fault.span.from, fault.span.to) }));
   return [
     ...faultsIn('subject', source.subject),
+    ...faultsIn('preheader', source.preheader),
     ...faultsIn('text', source.text),
     ...textsOf(source.letter).flatMap((text) => faultsIn('letter', text)),
+    ...linksOf(source.letter)
+      .filter((href) => slotsOf(compile(href, registry)).length > 0)
+      .map((href) => ({
+        where: 'letter' as const,
+        fault: {
+          span: { from: 0, to: href.length },
+          message: 'A merge field can not stand in the address of a link: whoever gets the mail would be sent to the braces.',
+          suggestion: null,
+        },
+        excerpt: href,
+      })),
   ];
 }
 
+interface Node {
+  text?: string;
+  attrs?: { label?: string; alt?: string | null; href?: string };
+  marks?: { attrs?: { href?: string } }[];
+  content?: unknown[];
+}
+
 function textsOf(node: unknown): string[] {
-  const { text, attrs, content } = (node ?? {}) as { text?: string; attrs?: { label?: string }; content?: unknown[] };
-  return [...(text ? [text] : []), ...(attrs?.label ? [attrs.label] : []), ...(content ?? []).flatMap(textsOf)];
+  const { text, attrs, content } = (node ?? {}) as Node;
+  return [text, attrs?.label, attrs?.alt].filter((one): one is string => Boolean(one)).concat((content ?? []).flatMap(textsOf));
+}
+
+function linksOf(node: unknown): string[] {
+  const { attrs, marks, content } = (node ?? {}) as Node;
+  const own = [attrs?.href, ...(marks ?? []).map((mark) => mark.attrs?.href)];
+  return own.filter((one): one is string => Boolean(one)).concat((content ?? []).flatMap(linksOf));
 }
 
 export interface Filled {
@@ -100,5 +131,8 @@ export function fill(composed: Composed, values: MergeValues): Filled {
     visible,
     escapeHtml,
   );
-  return { subject: render(composed.subject, visible).replace(/\s+/g, ' ').trim(), html, text: render(composed.text, visible) };
+  // Where the house's rule leaves the way out of a text away, its value is there and empty.
+  const body = visible.end === '' ? composed.text.parts.filter((part) => typeof part === 'string' || part.key !== 'end') : composed.text.parts;
+  const text = render({ parts: body, faults: [] }, visible);
+  return { subject: render(composed.subject, visible).replace(/\s+/g, ' ').trim(), html, text };
 }

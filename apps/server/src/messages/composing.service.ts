@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MessageFault } from '@goodword/core/contract';
+import { whyWords, type Basis } from '@goodword/core/permission';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
@@ -23,15 +24,25 @@ export class ComposingService {
   async compose(
     scope: Scope,
     message: MessageRow,
-  ): Promise<{ composed: Composed; organization: OrganizationRow; why: string; listName: string | null }> {
+  ): Promise<{
+    composed: Composed;
+    organization: OrganizationRow;
+    why: string;
+    /** The reason that stands under one person's, by what it rests on. */
+    whyOf: (basis: Basis | null) => string;
+    listName: string | null;
+  }> {
     const [registry, organization, list] = await Promise.all([this.fields.registry(scope), this.team.organization(scope), this.list(scope, message)]);
-    const why = whyLine(message, organization.name, list);
+    const about = { purpose: message.purpose, list: list && listWords(list, organization.name), organization: organization.name };
+    // Without a person it is the reason of somebody who agreed.
+    const why = whyWords(about, { state: 'yes', how: 'form' });
+    const whyOf = (basis: Basis | null) => whyWords(about, basis);
     const around = { registry, organization: organization.name, postalAddress: organization.postal_address, why, publicUrl: this.config.PUBLIC_URL };
     const composed =
       message.channel === 'text'
-        ? composeText(message.body, registry)
+        ? composeText(message.body, { registry, organization: organization.name, locale: organization.locale })
         : composeEmail({ subject: message.subject, preheader: message.preheader, letter: message.letter ?? { type: 'doc' } }, around);
-    return { composed, organization, why, listName: list?.name ?? null };
+    return { composed, organization, why, whyOf, listName: list?.name ?? null };
   }
 
   /** What is wrong with a message, in sentences: merge fields that are unknown, parts that are missing. */
@@ -39,8 +50,8 @@ export class ComposingService {
     const registry = await this.fields.registry(scope);
     const source =
       message.channel === 'email'
-        ? { subject: message.subject, letter: message.letter, text: '' }
-        : { subject: '', letter: null, text: message.body };
+        ? { subject: message.subject, preheader: message.preheader, letter: message.letter, text: '' }
+        : { subject: '', preheader: '', letter: null, text: message.body };
     const merge = mergeFaults(source, registry).map(({ where, fault, excerpt }) => ({
       where,
       message: fault.message,
@@ -70,8 +81,6 @@ function hasContent(letter: MessageRow['letter']): boolean {
   return JSON.stringify(letter ?? {}).match(/"(text|label|src)":"[^"]/) !== null;
 }
 
-function whyLine(message: MessageRow, organization: string, list: { name: string; description: string; why: string } | null): string {
-  if (list) return list.why || list.description || `You are on the list “${list.name}” of ${organization}.`;
-  if (message.purpose === 'service') return `This is about something you did or set going with ${organization}.`;
-  return `You agreed to get ${message.purpose ?? 'appeals'} from ${organization}.`;
+function listWords(list: { name: string; description: string; why: string }, organization: string): string {
+  return list.why || list.description || `You are on the list “${list.name}” of ${organization}.`;
 }

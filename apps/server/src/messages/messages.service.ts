@@ -5,6 +5,8 @@ import { holes } from '@goodword/core/merge';
 import type { Purpose, SendingChannel } from '@goodword/core/permission';
 import { countParts } from '@goodword/core/text';
 import { audit } from '../platform/audit';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { FactsRepository } from '../permission/ledger/facts.repository';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
@@ -36,6 +38,8 @@ export class MessagesService {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(FactsRepository) private readonly facts: FactsRepository,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
   ) {}
 
   async list(scope: Scope): Promise<MessageView[]> {
@@ -91,11 +95,14 @@ export class MessagesService {
     const message = await this.message(db, id);
     const person = supporterId ? await this.supporters.find(db, supporterId) : (await this.supporters.page(db, {}, null, 1)).rows[0];
     if (!person) throw new NotFound('supporter');
-    const { composed, organization } = await this.composing.compose(scope, message);
+    const { composed, organization, whyOf } = await this.composing.compose(scope, message);
     const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;
     const about = { channel: message.channel, scope: scopeOf(message) };
     const values = (await this.mergeValues.of(db, [person.id], about, organization, sender)).get(person.id) ?? {};
-    const filled = fill(composed, { ...values, leave: '#' });
+    const asking = { ...about, rules: await this.houseRules.rules(db), now: new Date() };
+    const entryId = (await this.facts.decide(db, [person.id], asking)).get(person.id)?.entryId ?? null;
+    const basis = entryId === null ? null : ((await this.facts.bases(db, [entryId])).get(entryId) ?? null);
+    const filled = fill(composed, { ...values, leave: '#', why: whyOf(basis) });
     const missing = holes({ parts: composed.slots, faults: [] }, values).map((slot) => slot.name);
     return {
       supporter: { id: person.id, name: `${person.first_name} ${person.last_name}`.trim() },

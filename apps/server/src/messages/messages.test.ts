@@ -57,17 +57,30 @@ describe('composing an email', () => {
 });
 
 test("a text keeps its characters: what costs is the writer's to decide", () => {
-  expect(fill(composeText('Nine… {First name, or "you"}', registry), {}).text).toBe('Nine… you');
+  const around = { registry, organization: 'Lantern Ferry Trust', locale: 'en-US' };
+  const composed = composeText('Lantern Ferry: nine… {First name, or "you"}. STOP ends it.', around);
+  expect(fill(composed, {}).text).toBe('Lantern Ferry: nine… you. STOP ends it.');
+  const bare = composeText('nine… {First name, or "you"}', around);
+  expect(fill(bare, {}).text).toBe('Lantern Ferry Trust: nine… you Reply STOP to end.');
+  expect(fill(bare, { end: '' }).text).toBe('Lantern Ferry Trust: nine… you');
 });
 
 test('faults are found in the subject, the letter, its buttons and the text', () => {
-  const doc = letter(paragraph('{Nmae}'), { type: 'button', attrs: { href: 'https://x.test', label: '{Emial}' } });
-  const found = mergeFaults({ subject: '{Frist name}', letter: doc, text: '{x' }, registry);
+  const doc = letter(
+    paragraph('{Nmae}'),
+    { type: 'button', attrs: { href: 'https://x.test', label: '{Emial}' } },
+    { type: 'image', attrs: { src: '/i/1.png', alt: '{Frist name}' } },
+    { type: 'button', attrs: { href: 'https://x.test/{First name}', label: 'Go' } },
+  );
+  const found = mergeFaults({ subject: '{Frist name}', preheader: '{Lsat name}', letter: doc, text: '{x' }, registry);
   expect(found.map(({ where, excerpt, fault }) => [where, excerpt, fault.suggestion])).toEqual([
     ['subject', '{Frist name}', 'First name'],
+    ['preheader', '{Lsat name}', 'Last name'],
     ['text', '{', null],
     ['letter', '{Nmae}', null],
     ['letter', '{Emial}', 'Email'],
+    ['letter', '{Frist name}', 'First name'],
+    ['letter', 'https://x.test/{First name}', null],
   ]);
 });
 
@@ -95,7 +108,9 @@ describe('over the API', () => {
   test('a text preview counts its parts with the values in', async () => {
     const id = await draftText(house.client, {}, `{First name}${'x'.repeat(158)}`);
     const preview = await house.client.get<Preview>(`/api/messages/${id}/preview?supporterId=${await person('ann@')}`);
-    expect([preview.text.length, preview.parts]).toEqual([161, 2]);
+    // The name and the way out that a text must carry count too.
+    expect(preview.text).toMatch(/^Lantern Ferry Trust: Annx{158} Reply STOP to end\.$/);
+    expect(preview.parts).toBe(2);
   });
 
   test('a message is for a purpose or for a public list, never both or an internal one', async () => {

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MergeValues } from '@goodword/core/merge';
-import { rulesFor, type HouseRules, type Place } from '@goodword/core/permission';
+import { rulesFor, type Basis, type HouseRules, type Place } from '@goodword/core/permission';
 import { CONFIG, type Config } from '../platform/config';
 import { MAIL_OUT, type HandOver, type MailOut, type OutgoingMail } from '../platform/mail-out';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
@@ -16,6 +16,7 @@ export interface MessageContext {
   organization: OrganizationRow;
   sender: TeammateRow | undefined;
   listName: string | null;
+  whyOf: (basis: Basis | null) => string;
   rules: HouseRules;
 }
 
@@ -24,6 +25,8 @@ export interface Recipient {
   key: string;
   to: string;
   place: Place;
+  /** What it rests on; null for nothing at all. */
+  basis: Basis | null;
   values: MergeValues;
 }
 
@@ -61,7 +64,7 @@ export class EnvelopeService {
     );
     const pixel = !track.opens ? '' : `<img src="${base}/o/${this.tokens.make('open', recipient.deliveryId)}.gif" width="1" height="1" alt="">`;
     return {
-      ...this.addressed(context, recipient.to, recipient.key, { ...recipient.values, ...links, leave, pixel }),
+      ...this.addressed(context, recipient.to, recipient.key, { ...recipient.values, ...links, leave, pixel, why: context.whyOf(recipient.basis) }),
       // What whoever is written to next sees: it opens nothing.
       replyTo: `answer-${this.tokens.make('answer', recipient.deliveryId)}@${organization.list_domain}`,
       returnPath: `b-${this.tokens.make('bounce', recipient.deliveryId)}@${organization.list_domain}`,
@@ -73,7 +76,7 @@ export class EnvelopeService {
     };
   }
 
-  private addressed(context: Omit<MessageContext, 'rules'>, to: string, key: string, values: MergeValues): OutgoingMail {
+  private addressed(context: Omit<MessageContext, 'rules' | 'whyOf'>, to: string, key: string, values: MergeValues): OutgoingMail {
     const { organization, sender } = context;
     const filled = fill(context.composed, values);
     const name = [sender?.name, organization.name]
@@ -90,7 +93,7 @@ export class EnvelopeService {
     };
   }
 
-  async sendTest(test: Omit<MessageContext, 'rules'> & { to: string; values: MergeValues }): Promise<HandOver> {
+  async sendTest(test: Omit<MessageContext, 'rules' | 'whyOf'> & { to: string; values: MergeValues }): Promise<HandOver> {
     const key = crypto.randomUUID();
     if (test.message.channel === 'text') {
       const { text } = fill(test.composed, test.values);

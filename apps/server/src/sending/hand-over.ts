@@ -1,6 +1,8 @@
 import { scopeOf } from '../messages/messages.repository';
 import { hostname } from 'node:os';
 import type { MergeValues } from '@goodword/core/merge';
+import type { Basis } from '@goodword/core/permission';
+import type { FactsRepository } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { isLostConnection, type Database } from '../platform/database';
 import { programScope, type Scope } from '../platform/scope';
@@ -19,6 +21,7 @@ interface Parts {
   messages: MessagesRepository;
   composing: ComposingService;
   mergeValues: MergeValuesRepository;
+  facts: FactsRepository;
   houseRules: HouseRulesRepository;
   team: TeamRepository;
 }
@@ -85,8 +88,13 @@ export class HandOverLoop {
         context.organization,
         context.sender,
       );
+      await this.withoutEnd(scope, context, values);
+      const bases = await this.parts.facts.bases(
+        this.parts.database.read(scope),
+        slice.flatMap((one) => one.entry_id ?? []),
+      );
       const door = new Door(this.parts, holder, scope, context);
-      const unreachable = await this.lanes(door, context, slice, values);
+      const unreachable = await this.lanes(door, context, slice, { values, bases });
       if (this.stopping || unreachable) await this.parts.outbox.giveBack(holder);
       if (unreachable) await pause(1000);
       return !unreachable;
@@ -99,7 +107,12 @@ export class HandOverLoop {
    * Some deliveries side by side. Returns whether the provider could not be reached; throws the first fault, but only
    * when every lane has ended and what has gone is written down: no lane outlives its slice.
    */
-  private async lanes(door: Door, context: MessageContext, slice: readonly LeasedDelivery[], values: Map<number, MergeValues>): Promise<boolean> {
+  private async lanes(
+    door: Door,
+    context: MessageContext,
+    slice: readonly LeasedDelivery[],
+    known: { values: Map<number, MergeValues>; bases: Map<number, Basis> },
+  ): Promise<boolean> {
     const queue = [...slice];
     let [unreachable, failed] = [false, false];
     const lane = async (): Promise<void> => {
@@ -110,7 +123,8 @@ export class HandOverLoop {
           key: delivery.provider_key,
           to: delivery.to_address,
           place: delivery,
-          values: values.get(delivery.supporter_id) ?? {},
+          basis: known.bases.get(delivery.entry_id ?? 0) ?? null,
+          values: known.values.get(delivery.supporter_id) ?? {},
         });
         if (result.kind === 'unreachable') unreachable = true;
         door.record({ delivery, result });
@@ -130,13 +144,23 @@ export class HandOverLoop {
     return unreachable;
   }
 
+  /** Leaves out how to end texts for whom the house's rule says that a text told them lately enough. */
+  private async withoutEnd(scope: Scope, { message, rules }: MessageContext, values: Map<number, MergeValues>): Promise<void> {
+    const days = rules.textEndDays ?? 0;
+    if (message.channel !== 'text' || days === 0) return;
+    for (const id of await this.parts.outbox.textedInSpan(this.parts.database.read(scope), [...values.keys()], days)) {
+      const own = values.get(id);
+      if (own) own.end = '';
+    }
+  }
+
   private async context(scope: Scope, messageId: number): Promise<MessageContext> {
     const message = await this.parts.messages.find(this.parts.database.read(scope), messageId);
     if (!message) throw new Error(`expected message ${messageId}, got none`);
-    const { composed, organization, listName } = await this.parts.composing.compose(scope, message);
+    const { composed, organization, listName, whyOf } = await this.parts.composing.compose(scope, message);
     const rules = await this.parts.houseRules.rules(this.parts.database.read(scope));
     const sender = message.sender_id ? await this.parts.team.teammate(scope, message.sender_id) : undefined;
-    return { message, composed, organization, sender, listName, rules };
+    return { message, composed, organization, sender, listName, whyOf, rules };
   }
 }
 

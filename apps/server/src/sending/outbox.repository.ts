@@ -14,6 +14,8 @@ export interface LeasedDelivery {
   attempts: number;
   to_address: string;
   contact_point_id: number;
+  /** What it rested on when it was prepared. */
+  entry_id: number | null;
   country: string | null;
   region: string | null;
 }
@@ -49,7 +51,7 @@ export class OutboxRepository {
   async lease(scope: Scope, messageId: number, worker: string, seconds: number, size: number): Promise<LeasedDelivery[]> {
     return this.database.quietly(scope, async (tx) => {
       const rows = await tx.sql<LeasedDelivery>(
-        `SELECT d.id, d.supporter_id, d.provider_key, d.attempts, d.contact_point_id FROM delivery d
+        `SELECT d.id, d.supporter_id, d.provider_key, d.attempts, d.contact_point_id, d.entry_id FROM delivery d
           WHERE d.organization_id = :org AND d.message_id = :messageId AND d.state = 'ready' AND (d.not_before IS NULL OR d.not_before <= UTC_TIMESTAMP(3)) ORDER BY d.id LIMIT :size FOR UPDATE SKIP LOCKED`,
         { messageId, size },
       );
@@ -75,6 +77,20 @@ export class OutboxRepository {
         ...(placeOf.get(row.supporter_id) ?? { country: null, region: null }),
       }));
     });
+  }
+
+  /**
+   * Who of these people has had a text in the present span of so many days: the first of each span says how to end texts, so
+   * that every later one has such a one at most so many days before it.
+   */
+  async textedInSpan(db: Scoped, supporterIds: readonly number[], days: number): Promise<number[]> {
+    if (supporterIds.length === 0) return [];
+    const rows = await db.sql<{ id: number }>(
+      `SELECT DISTINCT d.supporter_id AS id FROM delivery d JOIN message m ON m.id = d.message_id AND m.channel = 'text'
+        WHERE d.organization_id = :org AND d.supporter_id IN (:supporterIds) AND d.sent_at >= :begins`,
+      { supporterIds, begins: new Date(Date.now() - (Date.now() % (days * 86_400_000))) },
+    );
+    return rows.map(({ id }) => id);
   }
 
   async renewLeases(scope: Scope, worker: string, seconds: number): Promise<void> {

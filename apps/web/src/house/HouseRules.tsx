@@ -180,7 +180,7 @@ function AddPlace({ rules, onAdd }: { rules: Rules; onAdd: (rules: Rules, key: P
 function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean; onChange: (rules: Rules) => void }) {
   return (
     <>
-      <Labelled label="We are a registered charity in" hint="Countries, two letters each, such as CA">
+      <Labelled label="Registered as a charity in" hint="Countries, two letters each, such as CA">
         <input
           className="input"
           disabled={disabled}
@@ -190,6 +190,17 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
             const charityIn = countriesIn(event.target.value);
             if (charityIn.join() !== (rules.charityIn ?? []).join()) onChange({ ...rules, charityIn });
           }}
+        />
+      </Labelled>
+      <Labelled label="A text says how to end texts" hint="Days; 0 is every text">
+        <input
+          type="number"
+          className="input"
+          min={0}
+          max={90}
+          disabled={disabled}
+          value={rules.textEndDays ?? 0}
+          onChange={(event) => onChange({ ...rules, textEndDays: Math.min(90, Math.max(0, Math.round(Number(event.target.value)))) })}
         />
       </Labelled>
       <label className="flex gap-3 items-start">

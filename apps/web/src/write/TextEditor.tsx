@@ -1,6 +1,7 @@
 import { useRef } from 'react';
 import type { Registry } from '@goodword/core/merge';
-import { countParts, straighten } from '@goodword/core/text';
+import { aroundText, countParts, straighten } from '@goodword/core/text';
+import { useSession } from '../app/session';
 import { Button } from '../ui/basics';
 import { MergePicker } from './MergePicker';
 
@@ -17,7 +18,9 @@ export function TextEditor({
   onChange: (text: string) => void;
 }) {
   const area = useRef<HTMLTextAreaElement>(null);
-  const parts = countParts(value);
+  const { organization } = useSession();
+  const { lead, end } = aroundText(value, organization.name, organization.locale);
+  const parts = countParts(`${lead}${value}${end}`);
   const straight = straighten(value);
   const insert = (words: string) => {
     const at = area.current?.selectionStart ?? value.length;
@@ -44,6 +47,22 @@ export function TextEditor({
         <b>{parts.parts}</b> {parts.parts === 1 ? 'part' : 'parts'}, {parts.left} {parts.alphabet === 'gsm7' ? 'characters' : 'costly characters'}{' '}
         left in {parts.parts === 1 ? 'it' : 'the last'}, before merge fields are filled.
       </p>
+      {value.trim() !== '' && (lead || end) && (
+        <p className="text-ink2">
+          {lead && (
+            <>
+              It goes out beginning with <b>{lead.trim()}</b>
+            </>
+          )}
+          {lead && end ? ' and ' : ''}
+          {end && (
+            <>
+              {lead ? 'ending' : 'It goes out ending'} with <b>{end.trim()}</b>
+            </>
+          )}
+          , since a text must say who sends it and how to end texts. Say it yourself, and this is left out.
+        </p>
+      )}
       {parts.costly.length > 0 && (
         <p className="text-ochre">
           {parts.costly.slice(0, 8).join(' ')} {parts.costly.length === 1 ? 'forces' : 'force'} the alphabet that holds 70 instead of 160.{' '}

@@ -79,7 +79,9 @@ class LetterWriter {
 
   private image(attrs: { src: string; alt?: string | null; width?: number | null }): void {
     const width = attrs.width ? ` width="${Math.round(attrs.width)}"` : '';
-    this.push(`<img src="${escapeHtml(this.around.imageUrl(attrs.src))}" alt="${escapeHtml(attrs.alt ?? '')}"${width} style="${STYLE.image}">`);
+    this.push(`<img src="${escapeHtml(this.around.imageUrl(attrs.src))}" alt="`);
+    this.merge(attrs.alt ?? '');
+    this.push(`"${width} style="${STYLE.image}">`);
   }
 
   private inlines(inlines: readonly Inline[] | undefined): void {
@@ -125,6 +127,8 @@ class LetterWriter {
   }
 }
 
+const HIDDEN = '<div style="display:none;max-height:0;overflow:hidden">';
+
 /** Joins neighbouring literals, so that filling a letter for one person is a join of few strings. */
 function joinLiterals(parts: Compiled['parts']): Compiled['parts'] {
   const out: Compiled['parts'] = [];
@@ -150,23 +154,32 @@ export interface Footer {
   why: string;
 }
 
-/** The whole mail: body, footer with slots `leave` (the way out) and `pixel` (the open mark, may be empty). */
-export function wrapLetter(letter: CompiledLetter, footer: Footer, preheader: string): CompiledLetter {
+/**
+ * The whole mail: body, footer with slots `why` (what it rests on; the footer's words where a person's are not known),
+ * `leave` (the way out) and `pixel` (the open mark, may be empty). The line after the subject may merge as any text does.
+ */
+export function wrapLetter(letter: CompiledLetter, footer: Footer, preheader: Compiled): CompiledLetter {
   const small = 'margin:0 0 8px;font:13px/1.5 Arial,sans-serif;color:#51626A';
   const head =
     '<!doctype html><html><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"></head>' +
-    '<body style="margin:0;background:#ffffff">' +
-    (preheader ? `<div style="display:none;max-height:0;overflow:hidden">${escapeHtml(preheader)}</div>` : '') +
+    '<body style="margin:0;background:#ffffff">';
+  const table =
     '<table role="presentation" width="100%" cellpadding="0" cellspacing="0"><tr><td align="center">' +
     '<table role="presentation" width="600" cellpadding="0" cellspacing="0" style="max-width:600px;width:100%"><tr><td style="padding:24px">';
-  const foot = '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px">' + `<p style="${small}">${escapeHtml(footer.why)} <a href="`;
+  const foot = '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px">' + `<p style="${small}">`;
   const after =
     `" style="color:#51626A">Leave, or choose what you get</a></p>` +
     `<p style="${small}">${escapeHtml(footer.organization)}, ${escapeHtml(footer.postalAddress)}</p></td></tr></table></td></tr></table>`;
   const parts: Compiled['parts'] = [
     head,
+    ...(preheader.parts.length === 0
+      ? []
+      : [HIDDEN, ...preheader.parts.map((part) => (typeof part === 'string' ? escapeHtml(part) : part)), '</div>']),
+    table,
     ...letter.html.parts,
     foot,
+    { key: 'why', name: 'why', or: footer.why },
+    ' <a href="',
     { key: 'leave', name: 'leave', or: '#' },
     after,
     { key: 'pixel', name: 'pixel', or: '' },

@@ -1,4 +1,4 @@
-import { registryOf, render, STANDARD_NAMES } from '../merge';
+import { compile, registryOf, render, STANDARD_NAMES } from '../merge';
 import { compileLetter, escapeHtml, letterFault, wrapLetter, type LetterDoc } from '.';
 
 const around = { registry: registryOf(STANDARD_NAMES), imageUrl: (src: string) => `https://ferry.test${src}` };
@@ -47,8 +47,20 @@ test('equal links are one link, and each can be replaced', () => {
 
 test('the footer names who wrote, where they live and the way out', () => {
   const footer = { organization: 'Lantern Ferry Trust', postalAddress: '1 Slip Lane', why: 'You asked for Ferry news.' };
-  const out = render(wrapLetter(compileLetter(doc(paragraph('hi')), around), footer, '').html, { leave: 'https://l.test/1' });
+  const out = render(wrapLetter(compileLetter(doc(paragraph('hi')), around), footer, compile('', around.registry)).html, {
+    leave: 'https://l.test/1',
+  });
   for (const piece of ['Lantern Ferry Trust, 1 Slip Lane', 'You asked for Ferry news.', 'href="https://l.test/1"']) expect(out).toContain(piece);
+});
+
+test('the line after the subject and the words for a picture merge as any text does, and are escaped', () => {
+  const footer = { organization: 'O', postalAddress: 'A', why: 'W' };
+  const body = doc({ type: 'image', attrs: { src: '/i/1.png', alt: 'The boat of {First name}' } });
+  const html = wrapLetter(compileLetter(body, around), footer, compile('Dear {First name} & all', around.registry)).html;
+  const out = render(html, { firstName: 'A"n<n' }, escapeHtml);
+  expect(out).toContain('Dear A&#34;n&#60;n &#38; all</div>');
+  expect(out).toContain('alt="The boat of A&#34;n&#60;n"');
+  expect(render(html, { why: 'You gave.' })).toContain('You gave. <a');
 });
 
 test.each([

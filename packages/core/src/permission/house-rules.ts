@@ -89,6 +89,8 @@ export interface HouseRules {
   charityIn?: string[];
   /** Whether a change that opens anybody needs a second owner before it holds. */
   secondPair?: boolean;
+  /** A text says how to end texts at least once in so many days; 0, or left out: each of them does. */
+  textEndDays?: number;
   places: Record<PlaceKey, PlaceRules>;
 }
 

@@ -71,6 +71,7 @@ export {
   vouchedState,
   type Request,
 } from './confirm';
+export { whyWords, type Basis } from './why';
 export {
   CHANNEL_WORDS,
   ENTRY_WORDS,

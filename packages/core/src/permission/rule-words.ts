@@ -47,6 +47,9 @@ export function ruleChangeWords(before: HouseRules, after: HouseRules): string[]
             ? `We are a registered charity in ${after.charityIn.map((key) => placeWords(key)).join(', ')}.`
             : 'We are no registered charity anywhere.',
         ]),
+    ...((before.textEndDays ?? 0) === (after.textEndDays ?? 0)
+      ? []
+      : [`${after.textEndDays ? `A text says how to end texts once in ${after.textEndDays} days` : 'Every text says how to end texts'}.`]),
     ...(Boolean(before.secondPair) === Boolean(after.secondPair)
       ? []
       : [after.secondPair ? 'A change that opens anybody needs a second owner.' : 'A change that opens anybody needs no second owner any more.']),
@@ -117,6 +120,7 @@ export function loosenings(before: HouseRules, after: HouseRules): string[] {
   }
   if (after.charityIn?.some((country) => !before.charityIn?.includes(country)))
     out.push('What only a registered charity may do counts in more places.');
+  if ((after.textEndDays ?? 0) > (before.textEndDays ?? 0)) out.push('Texts say less often how to end them.');
   if (before.secondPair && !after.secondPair) out.push('A change that opens anybody needs no second owner any more.');
   return out;
 }

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import {
+  type Basis,
   ADDRESS_KIND,
   bearingScopes,
   decideFromCells,
@@ -98,6 +99,16 @@ export class FactsRepository {
   private async places(db: Scoped, ids: readonly number[], out: Map<number, PersonFacts>): Promise<void> {
     const [places, before] = [await placesOf(db, ids), await placesBefore(db, ids)];
     for (const [id, place] of places) out.set(id, { place, before: before.get(id) ?? [], addresses: [], recent: [], cells: [] });
+  }
+
+  /** What was said by some entries, and how. */
+  async bases(db: Scoped, entryIds: readonly number[]): Promise<Map<number, Basis>> {
+    if (entryIds.length === 0) return new Map();
+    const rows = await db.sql<Basis & { id: number }>(
+      'SELECT id, state, how FROM permission_entry WHERE organization_id = :org AND id IN (:entryIds)',
+      { entryIds },
+    );
+    return new Map(rows.map(({ id, state, how }) => [id, { state, how }]));
   }
 
   /** Addresses of the channel, best first. */
