@@ -31,6 +31,7 @@ describe('every route', () => {
       'get /health/live',
       'get /health/ready',
       'get /join/:slug',
+      'get /join/:slug/privacy',
       'get /join/:slug/qr.png',
       'get /join/:slug/qr.svg',
       'get /join/form.js',

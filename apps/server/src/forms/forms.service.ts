@@ -96,6 +96,13 @@ export class FormsService {
     await this.database.write(scope, async (tx) => {
       const form = await this.form(tx, id);
       const faults = open ? formFaults(form.definition, await this.known(scope, tx)) : [];
+      const { name, postal_address } = await this.team.organization(scope);
+      // Both stand under the form, with the words on leaving and the page on privacy.
+      if (open && (name.trim() === '' || postal_address.trim() === ''))
+        faults.push({
+          field: 'open',
+          message: 'Whoever joins must see who asks and where they are: the organization needs its name and its postal address.',
+        });
       if (faults.length > 0) throw new Conflict(`It can't be opened yet. ${faults.map((fault) => fault.message).join(' ')}`);
       await this.forms.open(tx, id, open);
       await audit(tx, { act: open ? 'open' : 'close', subject: 'form', subjectId: id, words: `${form.name} ${open ? 'opened' : 'closed'}` });

@@ -1,5 +1,5 @@
 import type { FormDefinition, FormItem } from '@goodword/core/forms';
-import { FORM_SCRIPT, FRAME_SCRIPT, HONEYPOT, joinPage, thanksPage, type JoinPage } from './join-page';
+import { FORM_SCRIPT, FRAME_SCRIPT, HONEYPOT, joinPage, privacyPage, thanksPage, type JoinPage } from './join-page';
 
 const item = (of: FormItem['of'], more: Partial<FormItem> = {}): FormItem => ({
   of,
@@ -37,6 +37,7 @@ const FORM: FormDefinition = {
 };
 const PAGE: JoinPage = {
   slug: 'ferry',
+  organization: { name: 'Lantern <Ferry> Trust', postalAddress: '1 Slip Lane' },
   form: FORM,
   types: new Map([
     [1, 'choice'],
@@ -68,6 +69,14 @@ test('a constant never leaves the server, and nothing is ticked', () => {
   expect(html).not.toContain('secret');
   expect(html).not.toContain('field_6');
   expect(html).not.toContain(' checked');
+});
+
+test('who asks, where they are, how to leave and what becomes of it stand under every form', () => {
+  for (const language of ['en', 'es', 'fr', 'de'] as const) {
+    const html = joinPage({ ...PAGE, language });
+    for (const piece of ['Lantern &#60;Ferry&#62; Trust, 1 Slip Lane', 'STOP', `/join/ferry/privacy?lang=${language}`]) expect(html).toContain(piece);
+    expect(privacyPage(PAGE.organization, language)).toContain('Lantern &#60;Ferry&#62; Trust, 1 Slip Lane');
+  }
 });
 
 test('what people wrote is escaped wherever it stands', () => {

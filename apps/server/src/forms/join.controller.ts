@@ -16,7 +16,7 @@ import { ConfirmationsService, type Confirmed } from './confirmations.service';
 import { FormsRepository, type FormRow } from './forms.repository';
 import { FormsService } from './forms.service';
 import { JoinService } from './join.service';
-import { FORM_SCRIPT, FRAME_SCRIPT, HONEYPOT, joinPage, thanksPage, type JoinPage } from './join-page';
+import { FORM_SCRIPT, FRAME_SCRIPT, HONEYPOT, joinPage, privacyPage, thanksPage, type JoinPage } from './join-page';
 
 type Posted = Record<string, string | undefined>;
 
@@ -87,6 +87,19 @@ export class JoinController {
     const form = await this.forms.bySlug(this.database, slug);
     if (form?.is_open && this.begins.pass(request.ip ?? ''))
       await this.forms.count(this.database.read(programScope(form.organization_id)), form.id, 'begun');
+  }
+
+  @Route('get', 'join/:slug/privacy', {
+    role: 'anyone',
+    summary: 'What becomes of what people type into a form',
+    params: schema.slugParams,
+    query: schema.pageQuery,
+  })
+  async privacy(@Param('slug') slug: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    const form = await this.open(slug, request, response);
+    if (!form) return;
+    const { organization, language } = await this.about(form, request);
+    response.type('html').send(privacyPage(organization, language));
   }
 
   @Route('get', 'join/:slug/qr.svg', { role: 'anyone', summary: 'The address of a form as a QR code', params: schema.slugParams })
@@ -182,7 +195,9 @@ export class JoinController {
     const choices = new Map<number, string[]>();
     for (const id of ids) if (types.get(id) === 'choice') choices.set(id, await this.fields.choices(db, id));
     const framed = (request.query as Posted).frame === '1';
-    return { slug: form.slug, form: form.definition, types, choices, language: this.language(request, form), framed };
+    const { name, postal_address: postalAddress } = await this.team.organization(programScope(form.organization_id));
+    const organization = { name, postalAddress };
+    return { slug: form.slug, form: form.definition, types, choices, language: this.language(request, form), framed, organization };
   }
 
   /** The organization wrote the form in one language; only the program's own words can follow the browser. */

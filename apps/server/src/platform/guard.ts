@@ -1,3 +1,4 @@
+import { seenAll } from '@goodword/core/common';
 import { Inject, Injectable, type CanActivate, type ExecutionContext } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { ObjectSchema } from 'joi';
@@ -44,7 +45,7 @@ export class RouteGuard implements CanActivate {
 
 function check(schema: ObjectSchema | undefined, value: unknown, where: string): unknown {
   if (!schema) return value;
-  const { value: checked, error } = schema.validate(value ?? {}, { abortEarly: false, errors: { wrap: { label: '"' } } });
+  const { value: checked, error } = schema.validate(seenAll(value ?? {}), { abortEarly: false, errors: { wrap: { label: '"' } } });
   if (!error) return checked as unknown;
   throw new Invalid(
     error.details.map((detail) => ({

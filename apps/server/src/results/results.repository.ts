@@ -3,10 +3,16 @@ import type { ReplyView, ResultKind } from '@goodword/core/contract';
 import type { SendingChannel } from '@goodword/core/permission';
 import type { Scoped } from '../platform/database';
 
-/** Which deliveries count under a kind. A mail counts as delivered when it was accepted and has not come back. */
+/** What can only have been done by somebody whom it reached. */
+const ACTED = '(d.opened = 1 OR d.followed = 1 OR d.replied = 1 OR d.left_it = 1)';
+
+/**
+ * Which deliveries count under a kind. A mail counts as delivered when it was accepted and has not come back, and also when
+ * it was opened and came back later, so that no rate is over the whole.
+ */
 const WHICH: Record<ResultKind, string> = {
-  sent: "d.state IN ('sent', 'delivered', 'bounced') AND d.sent_at IS NOT NULL",
-  delivered: "(d.state = 'delivered' OR (d.channel = 'email' AND d.state = 'sent'))",
+  sent: `((d.state IN ('sent', 'delivered', 'bounced') AND d.sent_at IS NOT NULL) OR ${ACTED})`,
+  delivered: `(d.state = 'delivered' OR (d.channel = 'email' AND d.state = 'sent') OR ${ACTED})`,
   bounced: "d.state = 'bounced'",
   opened: 'd.opened = 1',
   followed: 'd.followed = 1',

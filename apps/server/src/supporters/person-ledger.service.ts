@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import sharp from 'sharp';
-import { dayInZone, parseIsoDay, startOfDay } from '@goodword/core/common';
+import { dayInZone, parseIsoDay, startOfDay, type Day } from '@goodword/core/common';
 import type { EntryView, PermissionReport, StandingView, UndoStep } from '@goodword/core/contract';
 import {
   CHANNELS,
@@ -53,6 +53,8 @@ export interface Objection {
 
 /** Longest that a pause can be asked for by hand. */
 const LONGEST_PAUSE_DAYS = 730;
+/** Where every day begins first, UTC+14. */
+const FURTHEST_EAST = 'Pacific/Kiritimati';
 const NOON_MS = 12 * 3_600_000;
 
 /** What one person agreed to: reading it, adding to it by hand, and showing it to anyone as evidence. */
@@ -149,13 +151,15 @@ export class PersonLedger {
 
   /**
    * The moment that a day given by hand stands for, in the house's zone. A no of today counts from now, of a day gone by
-   * from its end, and a yes from the beginning of its day: of one day, the no counts.
+   * from its end, and a yes from the beginning of its day: of one day, the no counts. Where whoever types it sits further
+   * east, their today may be the house's tomorrow; it is taken for today.
    */
   private async saidOn(scope: Scope, on: string, state: RecordedState): Promise<Date> {
     const zone = (await this.team.organization(scope)).time_zone;
-    const [day, today] = [parseIsoDay(on), dayInZone(Date.now(), zone)];
-    if (day === null || day > today)
+    const [typed, today] = [parseIsoDay(on), dayInZone(Date.now(), zone)];
+    if (typed === null || typed > dayInZone(Date.now(), FURTHEST_EAST))
       throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day they said so, not later than today.' }]);
+    const day = Math.min(typed, today) as Day;
     if (state === 'no' && day < today) return new Date(startOfDay(day + 1, zone) - 1);
     return state === 'yes' ? new Date(startOfDay(day, zone)) : state === 'no' ? new Date() : new Date(startOfDay(day, zone) + NOON_MS);
   }

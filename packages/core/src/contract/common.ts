@@ -1,8 +1,11 @@
 import Joi from 'joi';
+import { oneLine } from '../common';
 import { CHANNELS, isScope, PURPOSES, SENDING_CHANNELS } from '../permission';
 
 export const id = Joi.number().integer().positive();
-export const name = Joi.string().trim().min(1).max(120);
+/** Text on one line: a name can not bring lines of its own into a header or a table. */
+export const line = Joi.string().custom((value: string) => oneLine(value));
+export const name = line.trim().min(1).max(120);
 export const isoDay = Joi.string().pattern(/^\d{4}-\d\d-\d\d$/, 'YYYY-MM-DD');
 export const channel = Joi.string().valid(...CHANNELS);
 export const sendingChannel = Joi.string().valid(...SENDING_CHANNELS);

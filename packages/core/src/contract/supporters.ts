@@ -3,7 +3,7 @@ import type { FieldType, FieldValue } from '../fields';
 import type { Channel, PermissionState, RecordedState, Road, Scope } from '../permission';
 import { ROADS } from '../permission';
 import { FIELD_TYPES } from '../fields';
-import { channel, id, isoDay, name, page, scope } from './common';
+import { channel, id, isoDay, line, name, page, scope } from './common';
 import type { HouseholdView, NoteView } from './record';
 
 export const supporterQuery = Joi.object({
@@ -19,8 +19,8 @@ export const supporterQuery = Joi.object({
 export const groupsQuery = Joi.object({ counted: Joi.boolean().default(true) });
 
 export const renameSupporter = Joi.object({
-  firstName: Joi.string().trim().max(100).allow('').required(),
-  lastName: Joi.string().trim().max(100).allow('').required(),
+  firstName: line.trim().max(100).allow('').required(),
+  lastName: line.trim().max(100).allow('').required(),
 });
 export const setField = Joi.object({ text: Joi.string().max(4000).allow('').required() });
 export const fieldParams = Joi.object({ id: id.required(), fieldId: id.required() });

@@ -1,4 +1,4 @@
-import { dateParts, parsePoint } from '../common';
+import { dateParts, oneLine, parsePoint, seen } from '../common';
 import { readCountry } from './countries';
 import { parseDate, type DateOrder } from './dates';
 import { readRegion } from './regions';
@@ -119,7 +119,7 @@ function fault(expected: string, text: string): Coerced {
 
 /** Reads the text of a cell or an editor as a value of the type. Never throws; the reason is fit to show. */
 export function coerce(type: FieldType, text: string, order: DateOrder = 'day-first'): Coerced {
-  const trimmed = text.trim();
+  const trimmed = (type === 'longtext' ? seen(text) : oneLine(text)).trim();
   switch (type) {
     case 'text':
     case 'choice':

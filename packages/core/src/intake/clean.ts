@@ -1,3 +1,4 @@
+import { oneLine } from '../common';
 import { parsePhoneNumberFromString, type CountryCode, type PhoneNumber } from 'libphonenumber-js/min';
 import { plainAmerican } from './plain-numbers';
 
@@ -67,7 +68,8 @@ export function cleanPhone(text: string, country: string): Cleaned {
     .trim()
     .replace(/^'/, '')
     .replace(/^tel:/i, '')
-    .replace(/(?<=\d)\.0+$/, '');
+    // A number column's decimals; four are the last of a number written in groups.
+    .replace(/(?<=\d)\.0{1,3}$/, '');
   let hint: string | undefined;
   if (/^\d(?:[.,]\d+)?E\+?\d+$/i.test(digits)) {
     const whole = unshortened(digits);
@@ -179,7 +181,7 @@ export function mailboxOf(normal: string): string {
 /** A name as it should stand in a greeting: single spaces, and not all in one case where it was typed so. */
 export function cleanName(text: string): string {
   if (/^[A-Z][a-z]{0,98}$/.test(text)) return text;
-  const plain = text.normalize('NFC').trim().replace(/\s+/g, ' ').slice(0, 100);
+  const plain = oneLine(text).normalize('NFC').trim().replace(/\s+/g, ' ').slice(0, 100);
   const oneCase = plain.length > 2 && (plain === plain.toUpperCase() || plain === plain.toLowerCase()) && /\p{L}{3}/u.test(plain);
   return oneCase
     ? plain.toLowerCase().replace(/(^|[\s'-])(\p{L})/gu, (_all, before: string, letter: string) => before + letter.toUpperCase())

@@ -66,6 +66,13 @@ const EN = {
   neverAsk: 'Never ask me again',
   neverAskBody: 'We then send no more requests to confirm to this address.',
   neverAskDone: 'We will not ask this address again.',
+  formLeave: 'You can leave at any time: by one click in every mail, or by texting STOP.',
+  privacy: 'Privacy',
+  privacyTitle: 'What becomes of what you tell us',
+  privacyBody:
+    '{organization}, {address}, keeps what you type into the form, the words you agreed to, when, and the network address it came from, as evidence of what you agreed to. It is used to send you what you ticked, and nothing else you did not agree to.',
+  privacyRights:
+    'Every mail of ours has a link to leave and to choose what you get. By a fresh link to your address you can see, download and correct all that is held, and ask us to erase it. You can also write to the address above.',
   phoneAsked: 'Saved. We have sent a text to your phone: answer YES to it, and it holds.',
   wantsFresh: 'Saved. To get more, open this page from a newer message or from a fresh link.',
   freshSent: 'A fresh link is on its way to the address we have.',
@@ -162,6 +169,13 @@ const ES: Phrases = {
   neverAsk: 'No me pregunten más',
   neverAskBody: 'No enviaremos más solicitudes de confirmación a esta dirección.',
   neverAskDone: 'No volveremos a preguntar a esta dirección.',
+  formLeave: 'Puede darse de baja cuando quiera: con un clic en cada correo, o enviando STOP.',
+  privacy: 'Privacidad',
+  privacyTitle: 'Qué hacemos con lo que nos cuenta',
+  privacyBody:
+    '{organization}, {address}, guarda lo que usted escribe en el formulario, las palabras que aceptó, cuándo, y la dirección de red de la que vino, como prueba de lo que aceptó. Se usa para enviarle lo que marcó, y nada más que no haya aceptado.',
+  privacyRights:
+    'Cada correo nuestro tiene un enlace para darse de baja y elegir lo que recibe. Con un enlace reciente a su dirección puede ver, descargar y corregir todo lo que guardamos, y pedir que lo borremos. También puede escribir a la dirección de arriba.',
   phoneAsked: 'Guardado. Le enviamos un mensaje de texto: responda YES y quedará hecho.',
   wantsFresh: 'Guardado. Para recibir más, abra esta página desde un mensaje más reciente o con un enlace nuevo.',
   freshSent: 'Un enlace nuevo va en camino a la dirección que tenemos.',
@@ -258,6 +272,13 @@ const FR: Phrases = {
   neverAsk: 'Ne me demandez plus rien',
   neverAskBody: 'Nous n’enverrons plus de demandes de confirmation à cette adresse.',
   neverAskDone: 'Nous ne demanderons plus rien à cette adresse.',
+  formLeave: 'Vous pouvez partir à tout moment : d’un clic dans chaque message, ou en envoyant STOP.',
+  privacy: 'Vie privée',
+  privacyTitle: 'Ce que devient ce que vous nous dites',
+  privacyBody:
+    '{organization}, {address}, conserve ce que vous saisissez dans le formulaire, les mots que vous avez acceptés, quand, et l’adresse réseau d’origine, comme preuve de votre accord. Cela sert à vous envoyer ce que vous avez coché, et rien d’autre que vous n’ayez accepté.',
+  privacyRights:
+    'Chaque message contient un lien pour partir et pour choisir ce que vous recevez. Par un lien récent envoyé à votre adresse, vous pouvez voir, télécharger et corriger tout ce que nous conservons, et demander son effacement. Vous pouvez aussi écrire à l’adresse ci-dessus.',
   phoneAsked: 'Enregistré. Nous avons envoyé un texto à votre téléphone : répondez YES, et c’est fait.',
   wantsFresh: 'Enregistré. Pour recevoir davantage, ouvrez cette page depuis un message plus récent ou un nouveau lien.',
   freshSent: 'Un nouveau lien est en route vers l’adresse que nous avons.',
@@ -354,6 +375,13 @@ const DE: Phrases = {
   neverAsk: 'Fragt mich nicht mehr',
   neverAskBody: 'Dann schicken wir keine Bitten um Bestätigung mehr an diese Adresse.',
   neverAskDone: 'Wir fragen diese Adresse nicht mehr.',
+  formLeave: 'Sie können jederzeit aufhören: mit einem Klick in jeder Mail oder mit STOP per SMS.',
+  privacy: 'Datenschutz',
+  privacyTitle: 'Was aus dem wird, was Sie uns sagen',
+  privacyBody:
+    '{organization}, {address}, bewahrt auf, was Sie in das Formular schreiben, welchen Worten Sie zugestimmt haben, wann, und von welcher Netzadresse, als Nachweis Ihrer Zustimmung. Es dient dazu, Ihnen zu senden, was Sie angekreuzt haben, und nichts, dem Sie nicht zugestimmt haben.',
+  privacyRights:
+    'Jede unserer Mails hat einen Link, um aufzuhören und zu wählen, was Sie bekommen. Über einen frischen Link an Ihre Adresse können Sie alles Gespeicherte sehen, herunterladen und berichtigen und uns bitten, es zu löschen. Sie können auch an die Adresse oben schreiben.',
   phoneAsked: 'Gespeichert. Wir haben Ihnen eine SMS geschickt: antworten Sie YES, dann gilt es.',
   wantsFresh: 'Gespeichert. Um mehr zu bekommen, öffnen Sie die Seite aus einer neueren Nachricht oder mit einem neuen Link.',
   freshSent: 'Ein neuer Link ist unterwegs an die Adresse, die wir haben.',
