@@ -1,6 +1,6 @@
 /** A mariadbd of the project's own, on loopback, with its data in a folder of the project's. */
 import { spawn, spawnSync } from 'node:child_process';
-import { chmodSync, chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import { chmodSync, chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs';
 import { totalmem, tmpdir } from 'node:os';
 import { connect } from 'node:net';
 import { join } from 'node:path';
@@ -13,9 +13,20 @@ function mysqlUser() {
   return { uid: Number(uid), gid: Number(gid) };
 }
 
-/** Started by root, the server runs as the mysql user, to whom its folders must belong. */
-function giveToServer(path) {
-  if (!AS_ROOT) return;
+/**
+ * Who the server runs as; null for whoever starts it. Started by root it is the mysql user, except where that user may not
+ * enter the folder (the project lies in somebody's own, mode 700), or where root's server made the data before.
+ */
+function serverUser(folder) {
+  if (!AS_ROOT) return null;
+  if (existsSync(folder)) return statSync(folder).uid === 0 ? 'root' : 'mysql';
+  const probe = spawnSync('su', ['-s', '/bin/sh', 'mysql', '-c', `test -x "${join(folder, '..')}"`]);
+  return probe.status === 0 ? 'mysql' : 'root';
+}
+
+/** Its folders must belong to the user that it runs as. */
+function giveToServer(path, user) {
+  if (user !== 'mysql') return;
   const { uid, gid } = mysqlUser();
   chownSync(path, uid, gid);
 }
@@ -55,24 +66,20 @@ function answers(port) {
   });
 }
 
-function install(installer, folder) {
+function install(installer, folder, user) {
   const part = `${folder}.part`;
   rmSync(part, { recursive: true, force: true });
   mkdirSync(part, { recursive: true });
-  giveToServer(part);
-  const user = AS_ROOT ? ['--user=mysql'] : [];
-  const made = spawnSync(installer, ['--no-defaults', ...user, `--datadir=${part}`, '--auth-root-authentication-method=normal', '--skip-test-db'], {
-    encoding: 'utf8',
-  });
+  giveToServer(part, user);
+  const made = spawnSync(
+    installer,
+    ['--no-defaults', ...(user ? [`--user=${user}`] : []), `--datadir=${part}`, '--auth-root-authentication-method=normal', '--skip-test-db'],
+    {
+      encoding: 'utf8',
+    },
+  );
   if (made.status !== 0) stop(`MariaDB could not make its data folder:\n${made.stdout}\n${made.stderr}`);
   renameSync(part, folder);
-}
-
-/** Parents of the folder must let the mysql user through. */
-function checkWay(folder) {
-  if (!AS_ROOT) return;
-  const probe = spawnSync('su', ['-s', '/bin/sh', 'mysql', '-c', `test -x "${join(folder, '..')}"`]);
-  if (probe.status !== 0) stop(`The mysql user may not enter ${join(folder, '..')}. Allow it with: chmod o+x on that folder and those above it.`);
 }
 
 /**
@@ -83,15 +90,15 @@ export async function startMariaDb({ folder, port, relaxed = false }) {
   const installer = ensureProgram('mariadb-install-db', 'mariadb-server');
   const server = ensureProgram('mariadbd', 'mariadb-server');
   mkdirSync(join(folder, '..'), { recursive: true });
-  checkWay(folder);
-  if (!existsSync(join(folder, 'mysql'))) install(installer, folder);
+  const user = serverUser(folder);
+  if (!existsSync(join(folder, 'mysql'))) install(installer, folder, user);
   await endLeftover(join(folder, 'm.pid'));
   const sockets = mkdtempSync(join(tmpdir(), 'gw-'));
   chmodSync(sockets, 0o755);
-  giveToServer(sockets);
+  giveToServer(sockets, user);
   const options = [
     '--no-defaults',
-    ...(AS_ROOT ? ['--user=mysql'] : []),
+    ...(user ? [`--user=${user}`] : []),
     `--datadir=${folder}`,
     `--socket=${join(sockets, 'm.sock')}`,
     `--pid-file=${join(folder, 'm.pid')}`,

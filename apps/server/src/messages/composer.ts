@@ -106,6 +106,11 @@ interface Node {
   content?: unknown[];
 }
 
+/** Everything in a message that people read, a line each. */
+export function readable(source: { subject: string; preheader: string; letter: LetterDoc | null; text: string }): string {
+  return [source.subject, source.preheader, source.text, ...textsOf(source.letter)].join('\n');
+}
+
 function textsOf(node: unknown): string[] {
   const { text, attrs, content } = (node ?? {}) as Node;
   return [text, attrs?.label, attrs?.alt].filter((one): one is string => Boolean(one)).concat((content ?? []).flatMap(textsOf));

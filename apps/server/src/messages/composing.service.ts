@@ -1,13 +1,15 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MessageFault } from '@goodword/core/contract';
 import { whyWords, type Basis } from '@goodword/core/permission';
+import { askingIn } from '@goodword/core/text';
 import { CONFIG, type Config } from '../platform/config';
-import { Database } from '../platform/database';
+import { Database, type Scoped } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { FieldsService } from '../supporters/fields.service';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
-import { composeEmail, composeText, mergeFaults, type Composed } from './composer';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { composeEmail, composeText, mergeFaults, readable, type Composed } from './composer';
 import type { MessageRow } from './messages.repository';
 
 /** Brings a message together with what stands around it: the merge fields there are, the footer, the reason why. */
@@ -19,6 +21,7 @@ export class ComposingService {
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
   ) {}
 
   async compose(
@@ -69,6 +72,13 @@ export class ComposingService {
         : []),
       ...merge,
     ];
+  }
+
+  /** What asks in a message that goes to people who said no to being asked: none where it is no service message. */
+  async asks(db: Scoped, message: MessageRow): Promise<string[]> {
+    if (message.purpose !== 'service') return [];
+    const words = readable({ subject: message.subject, preheader: message.preheader, letter: message.letter, text: message.body });
+    return askingIn(words, (await this.houseRules.rules(db)).askingWords);
   }
 
   private async list(scope: Scope, message: MessageRow): Promise<{ name: string; description: string; why: string } | null> {

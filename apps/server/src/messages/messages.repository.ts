@@ -22,6 +22,8 @@ export interface MessageRow {
   started_at: Date | null;
   sender_id: number | null;
   tested_at: Date | null;
+  /** Another teammate who has read a service message that asks. */
+  seconded_by: number | null;
   prepared_to: number;
   /** The one person that it was written to from their record. */
   personal_to: number | null;

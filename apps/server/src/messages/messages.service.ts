@@ -71,7 +71,8 @@ export class MessagesService {
         preheader: body.preheader,
         letter: body.letter === null ? null : JSON.stringify(body.letter),
         body: body.text,
-        ...(changed ? { tested_at: null } : {}),
+        ...(changed || message.preheader !== body.preheader ? { tested_at: null, seconded_by: null } : {}),
+        ...(message.purpose !== body.purpose ? { seconded_by: null } : {}),
       });
     });
     return this.composing.faults(scope, await this.message(this.database.read(scope), id));

@@ -57,6 +57,11 @@ export class PersonalService {
       });
       const faults = await this.composing.faults(scope, (await this.messages.find(tx, made))!);
       if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ field: fault.where, code: 'words', message: fault.message })));
+      const asks = await this.composing.asks(tx, (await this.messages.find(tx, made))!);
+      if (asks.length > 0) {
+        const message = `A service message may not ask, and this does (“${asks.join('”, “')}”). Write it as an appeal, or leave that out.`;
+        throw new Invalid([{ field: 'message', code: 'asks', message }]);
+      }
       await enqueue(tx.knex, scope, 'message-prepare', made);
       await audit(tx, { act: 'send', subject: 'message', subjectId: made, words: `Written to ${nameOf(person)} alone` });
       return { id: made };

@@ -15,6 +15,16 @@ export class SendingController {
     return this.sending.saveRecipients(scope, id, body);
   }
 
+  @Route('post', 'second', {
+    role: 'organizer',
+    summary: 'Say that one has read a service message that asks, and that it may go',
+    params: schema.idParams,
+  })
+  @HttpCode(204)
+  second(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    return this.sending.second(scope, id);
+  }
+
   @Route('post', 'last-look', { role: 'organizer', summary: 'Count the group down to those who will get it', params: schema.idParams })
   @HttpCode(200)
   lastLook(@Caller() scope: Scope, @Id() id: number): Promise<LastLook> {

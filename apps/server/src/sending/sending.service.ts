@@ -107,7 +107,19 @@ export class SendingService {
       ...(await this.lookAtWords(chapterScope, message, composed)),
       faults,
       inOrder: inOrder(message, faults.length),
+      asks: await this.composing.asks(this.database.read(scope), message),
+      seconded: message.seconded_by !== null,
     };
+  }
+
+  /** Says that one has read a service message that asks, and that it may go. */
+  async second(scope: Scope, id: number): Promise<void> {
+    await this.database.write(scope, async (tx) => {
+      tx.changed('nothing', 0, []);
+      const message = await this.movable(tx, scope, id, ['draft']);
+      await this.messages.change(tx, id, { seconded_by: scope.actorId });
+      await audit(tx, { act: 'second', subject: 'message', subjectId: id, words: `${message.name} read by a second person` });
+    });
   }
 
   /** Holes in what people would read, and the text parts they would take, over everybody reached. */
@@ -195,6 +207,11 @@ export class SendingService {
   private async readyToSend(scope: Scope, message: MessageRow, expected: number): Promise<void> {
     const faults = await this.composing.faults(scope, message);
     if (faults.length > 0) throw new Conflict(`It can't leave yet: ${faults.map((fault) => fault.message).join(' ')}`);
+    const asks = await this.composing.asks(this.database.read(scope), message);
+    if (asks.length > 0 && (message.seconded_by === null || message.seconded_by === scope.actorId))
+      throw new Conflict(
+        `It is a service message and it asks (“${asks.join('”, “')}”). It would reach people who said no to that: make it an appeal, or have another organizer read it and let it go.`,
+      );
     if (!message.tested_at) throw new Conflict('Send yourself a test first, and read it as they will.');
     const reached = (await this.sending.lookCounts(this.database.read(scope), message.id)).get('send') ?? 0;
     if (reached === 0) throw new Conflict('Nobody would get it. Choose a group whose people agreed to this, and look again.');

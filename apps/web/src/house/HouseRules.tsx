@@ -11,6 +11,7 @@ import {
   type PlaceKey,
   type PresetName,
 } from '@goodword/core/permission';
+import { ASKING_WORDS } from '@goodword/core/text';
 import { call, get } from '../app/api';
 import { plural, useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
@@ -18,7 +19,7 @@ import { useMay } from '../app/session';
 import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
-import { addPlace, countriesIn, placeOrder, withoutPlace, withPlace } from './edit';
+import { addPlace, countriesIn, linesOf, placeOrder, withoutPlace, withPlace } from './edit';
 import { HouseNav } from './HouseNav';
 import { PlaceSheet } from './PlaceSheet';
 
@@ -201,6 +202,18 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           disabled={disabled}
           value={rules.textEndDays ?? 0}
           onChange={(event) => onChange({ ...rules, textEndDays: Math.min(90, Math.max(0, Math.round(Number(event.target.value)))) })}
+        />
+      </Labelled>
+      <Labelled label="Words that ask" hint="One a line; a service message with one needs a second reader">
+        <textarea
+          className="input min-h-[90px]"
+          disabled={disabled}
+          key={rules.askingWords?.join() ?? 'ours'}
+          defaultValue={(rules.askingWords ?? ASKING_WORDS).join('\n')}
+          onBlur={(event) => {
+            const askingWords = linesOf(event.target.value);
+            if (askingWords.join() !== (rules.askingWords ?? ASKING_WORDS).join()) onChange({ ...rules, askingWords });
+          }}
         />
       </Labelled>
       <label className="flex gap-3 items-start">

@@ -33,6 +33,11 @@ export function countriesIn(text: string): string[] {
   return [...new Set(text.toUpperCase().split(/[^A-Z]+/))].filter((code) => code.length === 2).sort();
 }
 
+/** Lines of a text, each once, without what is blank. */
+export function linesOf(text: string): string[] {
+  return [...new Set(text.split('\n').map((line) => line.trim()))].filter((line) => line.length > 1);
+}
+
 export const clockOf = clockWords;
 
 /** Places in the order in which they are read: home first, then by name, everywhere else last. */

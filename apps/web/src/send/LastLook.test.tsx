@@ -7,7 +7,7 @@ import LastLook from './LastLook';
 
 const LIST = { isPublic: true, description: '', why: '', onPreferences: true, byForm: true, folder: '' };
 const LOOK: Look = {
-  ...{ group: 120, reached: 100, parts: null, holes: [], faults: [], inOrder: ['The footer names you and where you are'] },
+  ...{ group: 120, reached: 100, parts: null, holes: [], faults: [], asks: [], seconded: false, inOrder: ['The footer names you and where you are'] },
   held: [
     { reason: 'said-no', people: 15 },
     { reason: 'no-permission', people: 5 },

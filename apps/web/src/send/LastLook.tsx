@@ -123,10 +123,25 @@ function SendBar({ message, look, onLook }: { message: MessageView; look: Look; 
     mutationFn: () => call('POST', `messages/${message.id}/send`, { at: at ? new Date(at).toISOString() : null, expected: look.reached }),
     onSuccess: () => (void refreshAll(queryClient), void navigate(at ? '/send' : `/hear-back/${message.id}`)),
   });
+  const second = useMutation({
+    mutationFn: () => call('POST', `messages/${message.id}/second`),
+    onSuccess: onLook,
+  });
   const ready = look.reached > 0 && look.faults.length === 0 && message.testedAt !== null;
   return (
     <div className="pt-3">
-      <Problem error={send.error ?? test.error} />
+      <Problem error={send.error ?? test.error ?? second.error} />
+      {look.asks.length > 0 && !look.seconded && (
+        <p className="pb-3 text-ochre">
+          <b>A service message that asks</b> (“{look.asks.join('”, “')}”) goes to people who said no to that. Make it an appeal, or let somebody else
+          read it.{' '}
+          {may && (
+            <button className="link" disabled={second.isPending} onClick={() => second.mutate()}>
+              I have read it, and another may send it
+            </button>
+          )}
+        </p>
+      )}
       <div className="flex items-center gap-3">
         <Button onClick={() => void navigate(`/write/${message.id}`)}>Back to writing</Button>
         <Button disabled={test.isPending} onClick={() => test.mutate()}>

@@ -3,9 +3,9 @@
  * the overrides, embeddings and isolates of direction (Unicode Standard Annex #9, §2), by which a name can turn the words
  * around it. Names and values are kept without them, whatever the road.
  */
- 
+
 const UNSEEN = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]/g;
- 
+
 const PLAIN = /^[\u0020-\u007e]*$/;
 
 /** Text without characters that nobody sees; lines end in a line feed. Linear, and the same when done again. */

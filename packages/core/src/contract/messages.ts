@@ -127,6 +127,10 @@ export interface LastLook {
   holes: { name: string; people: number }[];
   faults: MessageFault[];
   inOrder: string[];
+  /** Words of a service message that ask: it needs a second reader. */
+  asks: string[];
+  /** Somebody else has read it as it is and let it go. */
+  seconded: boolean;
 }
 
 /** What became of deliveries, as counted and opened. */

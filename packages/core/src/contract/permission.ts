@@ -57,6 +57,7 @@ const houseRules = Joi.object({
     .items(Joi.string().pattern(/^[A-Z]{2}$/))
     .max(250),
   secondPair: Joi.boolean(),
+  askingWords: Joi.array().items(Joi.string().trim().min(2).max(60)).max(200),
   textEndDays: Joi.number().integer().min(0).max(90),
   places: Joi.object().pattern(placeKey, placeRules).min(1).max(300).required(),
 }).required();

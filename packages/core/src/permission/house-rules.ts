@@ -91,6 +91,8 @@ export interface HouseRules {
   secondPair?: boolean;
   /** A text says how to end texts at least once in so many days; 0, or left out: each of them does. */
   textEndDays?: number;
+  /** Words that no service message may say unread by a second person; left out: those of `ASKING_WORDS`. */
+  askingWords?: string[];
   places: Record<PlaceKey, PlaceRules>;
 }
 

@@ -47,6 +47,7 @@ export function ruleChangeWords(before: HouseRules, after: HouseRules): string[]
             ? `We are a registered charity in ${after.charityIn.map((key) => placeWords(key)).join(', ')}.`
             : 'We are no registered charity anywhere.',
         ]),
+    ...(same(before.askingWords, after.askingWords) ? [] : ['What counts as asking in a service message is changed.']),
     ...((before.textEndDays ?? 0) === (after.textEndDays ?? 0)
       ? []
       : [`${after.textEndDays ? `A text says how to end texts once in ${after.textEndDays} days` : 'Every text says how to end texts'}.`]),
@@ -120,6 +121,8 @@ export function loosenings(before: HouseRules, after: HouseRules): string[] {
   }
   if (after.charityIn?.some((country) => !before.charityIn?.includes(country)))
     out.push('What only a registered charity may do counts in more places.');
+  if (before.askingWords?.some((one) => !after.askingWords?.includes(one)) || (!before.askingWords && after.askingWords))
+    out.push('Fewer words may count as asking in a service message.');
   if ((after.textEndDays ?? 0) > (before.textEndDays ?? 0)) out.push('Texts say less often how to end them.');
   if (before.secondPair && !after.secondPair) out.push('A change that opens anybody needs no second owner any more.');
   return out;

@@ -1,4 +1,5 @@
 export { BASIC, EXTENSION, septets } from './gsm7';
+export { askingIn, ASKING_WORDS } from './asking';
 export { aroundText } from './around';
 export { countParts, ROOM, straighten, type Alphabet, type Parts } from './parts';
 export { ownWords } from './own-words';

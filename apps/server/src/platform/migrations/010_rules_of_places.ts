@@ -15,6 +15,8 @@ export async function up(knex: Knex): Promise<void> {
   await knex.raw(`CREATE TABLE rules_waiting (organization_id INT UNSIGNED NOT NULL PRIMARY KEY, rules JSON NOT NULL, based_on BIGINT UNSIGNED NOT NULL,
     words VARCHAR(600) NOT NULL, loosens JSON NOT NULL, made_by BIGINT UNSIGNED NOT NULL, made_at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3))
     ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
+  // Who has read a service message that asks, beside whoever sends it.
+  await knex.raw('ALTER TABLE message ADD seconded_by BIGINT UNSIGNED NULL');
   await carefulRules(knex);
   for (let from = 0, more = true; more;) ({ from, more } = await placeOfPost(knex, from));
 }
@@ -59,5 +61,6 @@ async function placeOfPost(knex: Knex, from: number): Promise<{ from: number; mo
 }
 
 export async function down(knex: Knex): Promise<void> {
+  await knex.raw('ALTER TABLE message DROP COLUMN seconded_by');
   await knex.schema.dropTable('rules_waiting');
 }
