@@ -56,6 +56,12 @@ describe('the mail, read back by others', () => {
     expect(sink.mails.at(-1)!.from).toBe('b-token@lists.lanternferry.test');
   });
 
+  // RFC 2047 §2: an encoded word in what somebody typed is not one of ours, and would be decoded by whoever reads.
+  test.each(['Hi =?utf-8?Q?Ann?=, planks', `=?=${'é'.repeat(90)}=?utf-8?B?QQ==?=`, '=?'])('a subject reads as it was typed: %s', async (subject) => {
+    expect(await out.send({ ...mail(), subject })).toMatchObject({ kind: 'accepted' });
+    expect((await simpleParser(sink.mails.at(-1)!.raw)).subject).toBe(subject);
+  });
+
   test("by Python's email package, where there is a Python", async () => {
     const script = `import sys, json
 from email import policy, message_from_bytes

@@ -90,7 +90,7 @@ export class SmtpOut implements MailOut {
       to: mail.to,
       replyTo: mail.replyTo,
       messageId: mail.messageId,
-      subject: mail.subject,
+      subject: asTyped(mail.subject),
       html: mail.html,
       text: mail.text,
       headers: asWritten(mail.headers),
@@ -118,6 +118,24 @@ export class SmtpOut implements MailOut {
       return stream;
     };
   }
+}
+
+/**
+ * A subject that reads as it was typed: what looks like an encoded word in a name or a value is encoded itself (RFC 2047
+ * §2, at most 75 characters each), since a mail reader would decode it. Others are left to the library.
+ */
+export function asTyped(subject: string): string {
+  if (!subject.includes('=?')) return subject;
+  const words: string[] = [];
+  let piece = '';
+  for (const char of [...subject, '']) {
+    if (char === '' || Buffer.byteLength(piece + char) > 45) {
+      words.push(`=?UTF-8?B?${Buffer.from(piece).toString('base64')}?=`);
+      piece = '';
+    }
+    piece += char;
+  }
+  return words.join(' ');
 }
 
 /** List headers are structured (RFC 2369 §2, RFC 2919 §3): an encoded word in them would hide the identifier. */

@@ -59,6 +59,7 @@ const person: fc.Arbitrary<Person> = fc.record({
 
 async function settle(people: Person[]): Promise<number[]> {
   return database.write(scope, async (tx) => {
+    tx.changed('all', 0, 'everybody');
     for (const table of [
       'supporter',
       'contact_point',
