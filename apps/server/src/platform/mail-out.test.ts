@@ -46,6 +46,22 @@ async function sent(): Promise<string> {
   return sink.mails.at(-1)!.raw;
 }
 
+// RFC 6531 §3.1: only to a server that offers SMTPUTF8; a domain alone has its ASCII form.
+test('letters beyond ASCII before the @ go to a server that takes them, and to no other', async () => {
+  expect(await out.send(mail('zoë@example.org'))).toMatchObject({ kind: 'accepted' });
+  expect(sink.mails.at(-1)!.to).toBe('zoë@example.org');
+  const old = await new Sink({ asciiOnly: true }).listen();
+  const toOld = new SmtpOut({ url: old.url, connections: 1, perSecond: 0, dkim: null });
+  expect(await toOld.send(mail('zoë@example.org'))).toMatchObject({ kind: 'refused', permanent: true, address: false });
+  expect(await toOld.send(mail('zoe@bücher.example'))).toMatchObject({ kind: 'accepted' });
+  await old.close();
+  expect(old.mails.map(({ to }) => to)).toEqual([expect.stringMatching(/^zoe@/)]);
+  toOld.close();
+  const gone = new SmtpOut({ url: old.url, connections: 1, perSecond: 0, dkim: null });
+  expect(await gone.send(mail('zoë@example.org'))).toMatchObject({ kind: 'unreachable' });
+  gone.close();
+});
+
 describe('the mail, read back by others', () => {
   test('by mailparser: multipart, both parts, names and headers', async () => {
     const parsed = await simpleParser(await sent());

@@ -1,4 +1,5 @@
 import { createTransport, type SMTPPoolOptions, type Transporter } from 'nodemailer';
+import SMTPConnection from 'nodemailer/lib/smtp-connection';
 import type { Readable } from 'node:stream';
 
 /** A rendered mail, ready to go. */
@@ -56,8 +57,11 @@ interface SmtpError extends Error {
 export class SmtpOut implements MailOut {
   private readonly transport: Transporter;
   private readonly bodies = new WeakMap<object, Readable>();
+  private readonly url: string;
+  private utf8: { until: number; offered: Promise<boolean | null> } | null = null;
 
   constructor(options: { url: string; connections: number; perSecond: number; dkim: Dkim | null }) {
+    this.url = options.url;
     const pool: SMTPPoolOptions & { pool: true } = {
       pool: true,
       url: options.url,
@@ -84,6 +88,11 @@ export class SmtpOut implements MailOut {
   }
 
   async send(mail: OutgoingMail): Promise<HandOver> {
+    if (!ASCII.test(mail.to.slice(0, mail.to.lastIndexOf('@')))) {
+      const offered = await this.offersUtf8();
+      if (offered === null) return { kind: 'unreachable', detail: 'The mail server did not say what it takes' };
+      if (!offered) return { kind: 'refused', permanent: true, address: false, detail: NO_UTF8 };
+    }
     const data = {
       envelope: { from: mail.returnPath, to: [mail.to] },
       from: mail.from,
@@ -103,6 +112,18 @@ export class SmtpOut implements MailOut {
     } catch (error) {
       return classify(error as SmtpError, this.bodies.get(data.mark)?.readableDidRead ?? false);
     }
+  }
+
+  /**
+   * Whether the server takes addresses with letters beyond ASCII before the @ (RFC 6531 §3.1); null where it can't be asked.
+   * Sent without asking, such an address may come out as another one. Asked once in ten minutes.
+   */
+  private offersUtf8(): Promise<boolean | null> {
+    if (this.utf8 && this.utf8.until > Date.now()) return this.utf8.offered;
+    const offered = askUtf8(this.url);
+    this.utf8 = { until: Date.now() + 600_000, offered };
+    void offered.then((known) => known === null && (this.utf8 = null));
+    return offered;
   }
 
   close(): void {
@@ -136,6 +157,26 @@ export function asTyped(subject: string): string {
     piece += char;
   }
   return words.join(' ');
+}
+
+const ASCII = /^[\x20-\x7e]*$/;
+const NO_UTF8 = 'The mail server takes no addresses with such letters before the @ (it does not offer SMTPUTF8)';
+
+/** What the server answers to EHLO; the connection is closed again. */
+function askUtf8(url: string): Promise<boolean | null> {
+  const { hostname, port, protocol } = new URL(url);
+  const secure = protocol === 'smtps:';
+  const connection = new SMTPConnection({
+    ...{ host: hostname, port: Number(port) || (secure ? 465 : 587), secure },
+    ...{ connectionTimeout: 10_000, greetingTimeout: 10_000, socketTimeout: 10_000 },
+  });
+  return new Promise((answer) => {
+    connection.once('error', () => answer(null));
+    connection.connect((error) => {
+      answer(error ? null : /\bSMTPUTF8\b/i.test(String(connection.lastServerResponse)));
+      connection.close();
+    });
+  });
 }
 
 /** List headers are structured (RFC 2369 §2, RFC 2919 §3): an encoded word in them would hide the identifier. */

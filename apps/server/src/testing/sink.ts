@@ -8,6 +8,8 @@ export interface SunkMail {
 }
 
 export interface SinkOptions {
+  /** Does not offer SMTPUTF8. */
+  asciiOnly?: boolean;
   /** Milliseconds between the end of DATA and the answer. */
   delay?: number;
   /** Answers a recipient with this code. */
@@ -28,6 +30,7 @@ export class Sink {
   async listen(): Promise<this> {
     const server = new SMTPServer({
       disabledCommands: ['AUTH', 'STARTTLS'],
+      hideSMTPUTF8: this.options.asciiOnly ?? false,
       logger: false,
       closeTimeout: 50,
       onRcptTo: (address, _session, done) => {
