@@ -125,7 +125,7 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await page.getByRole('button', { name: 'Send now to 3' }).click();
     await expect(page.getByRole('button', { name: 'Delivered: 3. See them' })).toBeVisible();
     const phone = `${handsets}/api/texts?number=${encodeURIComponent('+12125550191')}`;
-    await arrived(phone, (rows) => rows.some((row) => row.body === 'Hi Ines, boots on Saturday. Reply STOP to leave.'));
+    await arrived(phone, (rows) => rows.some((row) => row.body === 'Lantern Ferry Trust: Hi Ines, boots on Saturday. Reply STOP to leave.'));
     await fetch(`${handsets}/api/phones/${encodeURIComponent('+12125550191')}/answer`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },

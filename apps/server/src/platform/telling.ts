@@ -31,7 +31,7 @@ const MUST_TELL: readonly Rule[] = [
   { table: 'roster', told: ['roster', 'people'] },
   { table: 'gift', told: ['gifts', 'people'] },
   { table: 'delivery_event', kinds: ['insert'], told: ['messages', 'people'] },
-  { table: 'delivery', kinds: ['update'], saying: /state = '(handing|sent|delivered|bounced)'/, told: ['reach', 'people'] },
+  { table: 'delivery', kinds: ['update'], saying: /\bset state = '(handing|sent|delivered|bounced)'/i, told: ['reach', 'people'] },
 ];
 
 /** The table that a statement writes, by its name and not its alias; null for one that only reads. */

@@ -182,4 +182,5 @@ test.each<[Parameters<typeof mendWords>[0], string]>([
   [{ kind: 'swap', a: 0, b: 1 }, 'Swapped “E-mail” and “Cell” where they were wrong'],
   [{ kind: 'write', column: 1, from: ['m', 'med'], to: 'M' }, '“M” for 2 spellings of “Cell”'],
   [{ kind: 'strip', column: 0, text: 'mailto:' }, '“mailto:” taken out of “E-mail”'],
+  [{ kind: 'recase', column: 0 }, '“E-mail” written as names'],
 ])('a mend in words: %j', (mend, words) => expect(mendWords(mend, { analysis: { found: FOUND } } as never)).toBe(words));

@@ -1,4 +1,4 @@
-import { ENCODING_WORDS, type ColumnChoice, type Mend } from '@goodword/core/intake';
+import { ENCODING_WORDS, isOneCase, type ColumnChoice, type Mend } from '@goodword/core/intake';
 import { plural } from '../app/format';
 import type { Note } from '../ui/margin';
 import type { DraftState } from './draft';
@@ -14,6 +14,7 @@ export function columnNotes(draft: DraftState, acts: Acts): Note[] {
     ...failedNotes(draft),
     ...orderNotes(draft, acts),
     ...spellingNotes(draft, acts),
+    ...caseNotes(draft, acts),
     ...layoutNotes(draft, acts),
     ...fileNotes(draft, acts),
     ...hintNotes(draft),
@@ -117,6 +118,26 @@ function spellingNotes(draft: DraftState, acts: Acts): Note[] {
       remedy: { words: `Write “${to}” for ${plural(from.length, 'it', 'all')}`, act: () => acts.mend({ kind: 'write', column, from, to }) },
     })),
   );
+}
+
+/** Names as a caps lock left them: they stay so unless somebody says otherwise, since some are meant. */
+function caseNotes(draft: DraftState, acts: Acts): Note[] {
+  return draft.columns.flatMap((choice, column): Note[] => {
+    if (!['firstName', 'lastName', 'fullName'].includes(choice.to)) return [];
+    if (draft.parts.mends.some((mend) => mend.kind === 'recase' && mend.column === column)) return [];
+    const found = draft.analysis!.preview.map(({ cells }) => cells[column]?.trim() ?? '').filter(isOneCase);
+    if (found.length === 0) return [];
+    return [
+      {
+        key: `case-${column}`,
+        tone: 'doubt',
+        anchor: `column-${column}`,
+        title: `“${headerOf(draft, column)}”: names all in one case`,
+        body: `Such as “${found[0]!.slice(0, 40)}”. They come in as they stand.`,
+        remedy: { words: 'Write them as names', act: () => acts.mend({ kind: 'recase', column }) },
+      },
+    ];
+  });
 }
 
 function layoutNotes(draft: DraftState, acts: Acts): Note[] {
@@ -301,6 +322,8 @@ export function mendWords(mend: Mend, draft: Pick<DraftState, 'analysis'>): stri
       return `Swapped ${header(mend.a)} and ${header(mend.b)} where they were wrong`;
     case 'write':
       return `“${mend.to}” for ${mend.from.length} ${plural(mend.from.length, 'spelling', 'spellings')} of ${header(mend.column)}`;
+    case 'recase':
+      return `${header(mend.column)} written as names`;
     case 'strip':
       return `“${mend.text}” taken out of ${header(mend.column)}`;
   }

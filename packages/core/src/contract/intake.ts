@@ -65,6 +65,7 @@ const mend = Joi.alternatives().try(
     from: Joi.array().items(cell).min(1).max(200).required(),
     to: cell.required(),
   }),
+  Joi.object({ kind: Joi.string().valid('recase').required(), column: columnAt }),
   Joi.object({ kind: Joi.string().valid('strip').required(), column: columnAt, text: Joi.string().min(1).max(200).required() }),
 );
 

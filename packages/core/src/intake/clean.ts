@@ -178,14 +178,21 @@ export function mailboxOf(normal: string): string {
   return plus > 0 && plus < at ? normal.slice(0, plus) + normal.slice(at) : normal;
 }
 
-/** A name as it should stand in a greeting: single spaces, and not all in one case where it was typed so. */
+/** A name as it is kept: on one line, with single spaces, in the case it was typed in, which may be meant ("IDN"). */
 export function cleanName(text: string): string {
   if (/^[A-Z][a-z]{0,98}$/.test(text)) return text;
-  const plain = oneLine(text).normalize('NFC').trim().replace(/\s+/g, ' ').slice(0, 100);
-  const oneCase = plain.length > 2 && (plain === plain.toUpperCase() || plain === plain.toLowerCase()) && /\p{L}{3}/u.test(plain);
-  return oneCase
-    ? plain.toLowerCase().replace(/(^|[\s'-])(\p{L})/gu, (_all, before: string, letter: string) => before + letter.toUpperCase())
-    : plain;
+  return oneLine(text).normalize('NFC').trim().replace(/\s+/g, ' ').slice(0, 100);
+}
+
+/** Whether a name is typed all in one case, such as a caps lock or a till would leave it. */
+export function isOneCase(text: string): boolean {
+  return text.length > 2 && (text === text.toUpperCase() || text === text.toLowerCase()) && /\p{L}{3}/u.test(text);
+}
+
+/** A name that is all in one case with capitals where they stand in a greeting; done where a person asks for it. */
+export function recased(text: string): string {
+  if (!isOneCase(text)) return text;
+  return text.toLowerCase().replace(/(^|[\s'-])(\p{L})/gu, (_all, before: string, letter: string) => before + letter.toUpperCase());
 }
 
 /** Names compare without case, marks and spaces. */

@@ -10,6 +10,7 @@ export {
   cleanEmail,
   cleanMobile,
   cleanName,
+  isOneCase,
   cleanPhone,
   cutAddresses,
   cutName,

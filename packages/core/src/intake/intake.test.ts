@@ -9,6 +9,7 @@ import {
   decodeFile,
   guessColumns,
   matchRow,
+  menderOf,
   permissionFaults,
   profileColumn,
   readFile,
@@ -160,8 +161,9 @@ describe('addresses', () => {
     expect(cleanMobile('1.20656E+10', 'US')).toMatchObject({ reason: expect.stringContaining('shortened') as string }));
 
   test.each([
-    ['MARISOL', 'Marisol'],
-    ["o'neil", "O'Neil"],
+    ['MARISOL', 'MARISOL'],
+    ['IDN', 'IDN'],
+    ["o'neil", "o'neil"],
     ['  van  der Berg', 'van der Berg'],
     ['McKay', 'McKay'],
     ['AJ', 'AJ'],
@@ -223,7 +225,7 @@ describe('one row', () => {
     expect(cleanRow(['A@example.org', '206 555 0101', 'ann', '14/02/2027', 'no'], rulesOf(columns))).toMatchObject({
       email: { normal: 'a@example.org' },
       mobile: { normal: '+12065550101' },
-      firstName: 'Ann',
+      firstName: 'ann',
       values: [{ column: 3, value: { date: 20863 } }],
       consent: { email: false },
       faults: [],
@@ -288,4 +290,17 @@ test('there is no way past the permission step without evidence', () => {
   expect(faults({ voucher: ' ' })).toEqual([expect.stringContaining('vouches')]);
   expect(faults({ scopes: [] })).toEqual([expect.stringContaining('choose')]);
   expect(faults({ from: 'column' })).toEqual([expect.stringContaining('column')]);
+});
+
+// Which capitals a name has is its bearer's to say; all of one case is most often a caps lock (common practice, no source).
+test.each([
+  ['MARISOL', 'Marisol'],
+  ["o'neil", "O'Neil"],
+  ['JEAN-LUC', 'Jean-Luc'],
+  ['McKay', 'McKay'],
+  ['AJ', 'AJ'],
+  ['ÉLODIE', 'Élodie'],
+])('asked for, %s is written %s', (text, name) => {
+  const mender = menderOf([{ kind: 'recase', column: 1 }], [], 'US');
+  expect(mender([text, ` ${text}`, text], 0)).toEqual([text, name, text]);
 });

@@ -1,5 +1,5 @@
 import type { ColumnChoice } from './columns';
-import { cleanEmail, cleanPhone } from './clean';
+import { cleanEmail, cleanPhone, recased } from './clean';
 
 /** One correction of the file's cells, made by a person and kept with the plan. Rows and columns count from 0. */
 export type Mend =
@@ -9,7 +9,9 @@ export type Mend =
   /** Cells that are one of these are written so. */
   | { kind: 'write'; column: number; from: string[]; to: string }
   /** Takes a piece of text out of every cell. */
-  | { kind: 'strip'; column: number; text: string };
+  | { kind: 'strip'; column: number; text: string }
+  /** Names that are all in one case are written as names are. */
+  | { kind: 'recase'; column: number };
 
 export type Mender = (cells: readonly string[], row: number) => readonly string[];
 
@@ -45,6 +47,10 @@ function stepOf(mend: Exclude<Mend, { kind: 'edit' }>, columns: readonly ColumnC
         if (from.has(cells[mend.column]?.trim() ?? '')) cells[mend.column] = mend.to;
       };
     }
+    case 'recase':
+      return (cells) => {
+        if (cells[mend.column] !== undefined) cells[mend.column] = recased(cells[mend.column]!.trim());
+      };
     case 'strip':
       return (cells) => {
         if (cells[mend.column] !== undefined) cells[mend.column] = cells[mend.column]!.replaceAll(mend.text, '').trim();

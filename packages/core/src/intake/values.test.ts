@@ -118,7 +118,7 @@ describe('cells that hold more than one thing', () => {
     ['Abara, Ruth', 'Ruth', 'Abara'],
     ['Dr. Ruth van der Abara Jr.', 'Ruth', 'van der Abara'],
     ['Ana María de la Cruz', 'Ana María', 'de la Cruz'],
-    ['RUTH', 'Ruth', ''],
+    ['RUTH', 'RUTH', ''],
     ['Ruth Ann Abara', 'Ruth Ann', 'Abara'],
   ])('names: %s', (cell, firstName, lastName) => expect(cutName(cell)).toEqual({ firstName, lastName }));
   test.each([
@@ -239,6 +239,7 @@ describe('mends', () => {
         { kind: 'edit', row: 3, column: 2, value: 'Bo' },
         { kind: 'swap', a: 0, b: 1 },
         { kind: 'strip', column: 2, text: '(x)' },
+        { kind: 'recase', column: 9 },
       ],
       columns,
       'US',
