@@ -37,7 +37,15 @@ test('one that asks waits for a second reader, and for nobody who sends it', asy
 test('words changed after the reading are read again', async () => {
   const id = await service('Please give.');
   await (await house.as('organizer')).post(`/api/messages/${id}/second`);
-  const body = { name: 'A letter', purpose: 'service', listId: null, subject: 'Hi', preheader: '', letter: letterOf('Please give. Donate.'), text: '' };
+  const body = {
+    name: 'A letter',
+    purpose: 'service',
+    listId: null,
+    subject: 'Hi',
+    preheader: '',
+    letter: letterOf('Please give. Donate.'),
+    text: '',
+  };
   await house.client.put(`/api/messages/${id}`, body);
   await house.client.post(`/api/messages/${id}/test`);
   expect((await sendAs(id, (await lastLook(house.client, id)).reached)).body.detail).toContain('“donate”');
