@@ -191,6 +191,19 @@ describe('rules are obeyed', () => {
     expect((await resultsOf(house.client, message)).counts.sent).toBe(2);
   });
 
+  test('how to end texts is said once in a span of days, where the rule says so', async () => {
+    await setRules({ ...BASE, textEndDays: 90 });
+    const batch = await bringIn(house.client, 'Email,First,Last,Mobile\nspan@example.org,Span,Lin,206 555 0177\n');
+    for (const words of ['One', 'Two']) {
+      const id = await draftText(house.client, { from: [{ kind: 'batch', id: batch.id }] }, words);
+      await send(house.client, id);
+      await messageAt(house.client, id, 'done');
+    }
+    const got = house.gateway.texts.filter(({ to }) => to === '+12065550177').map(({ text }) => text.replace(/^[^:]+: /, ''));
+    expect(got).toEqual(['One Reply STOP to end.', 'Two']);
+    await setRules(BASE);
+  });
+
   test('what lapses within 30 days stands on Today, and the segment that Today means finds the people', async () => {
     const lapsing = having({ US: { ...US, lasts: { ...US.lasts, gift: 1 } } });
     await setRules(lapsing);

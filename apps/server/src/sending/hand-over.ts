@@ -88,7 +88,7 @@ export class HandOverLoop {
         context.organization,
         context.sender,
       );
-      await this.withoutEnd(scope, context, values);
+      await this.withoutEnd(scope, context, slice, values);
       const bases = await this.parts.facts.bases(
         this.parts.database.read(scope),
         slice.flatMap((one) => one.entry_id ?? []),
@@ -145,12 +145,18 @@ export class HandOverLoop {
   }
 
   /** Leaves out how to end texts for whom the house's rule says that a text told them lately enough. */
-  private async withoutEnd(scope: Scope, { message, rules }: MessageContext, values: Map<number, MergeValues>): Promise<void> {
+  private async withoutEnd(
+    scope: Scope,
+    { message, rules }: MessageContext,
+    slice: readonly LeasedDelivery[],
+    values: Map<number, MergeValues>,
+  ): Promise<void> {
     const days = rules.textEndDays ?? 0;
     if (message.channel !== 'text' || days === 0) return;
-    for (const id of await this.parts.outbox.textedInSpan(this.parts.database.read(scope), [...values.keys()], days)) {
-      const own = values.get(id);
-      if (own) own.end = '';
+    const told = await this.parts.outbox.textedInSpan(this.parts.database.read(scope), slice, days);
+    for (const delivery of slice) {
+      const own = values.get(delivery.supporter_id);
+      if (own && told.has(delivery.contact_point_id)) own.end = '';
     }
   }
 

@@ -80,17 +80,17 @@ export class OutboxRepository {
   }
 
   /**
-   * Who of these people has had a text in the present span of so many days: the first of each span says how to end texts, so
+   * Which of these numbers of these people has had a text in the present span of so many days: the first of each span says how to end texts, so
    * that every later one has such a one at most so many days before it.
    */
-  async textedInSpan(db: Scoped, supporterIds: readonly number[], days: number): Promise<number[]> {
-    if (supporterIds.length === 0) return [];
+  async textedInSpan(db: Scoped, slice: readonly LeasedDelivery[], days: number): Promise<Set<number>> {
+    if (slice.length === 0) return new Set();
     const rows = await db.sql<{ id: number }>(
-      `SELECT DISTINCT d.supporter_id AS id FROM delivery d JOIN message m ON m.id = d.message_id AND m.channel = 'text'
-        WHERE d.organization_id = :org AND d.supporter_id IN (:supporterIds) AND d.sent_at >= :begins`,
-      { supporterIds, begins: new Date(Date.now() - (Date.now() % (days * 86_400_000))) },
+      `SELECT DISTINCT d.contact_point_id AS id FROM delivery d JOIN message m ON m.id = d.message_id AND m.channel = 'text'
+        WHERE d.organization_id = :org AND d.supporter_id IN (:people) AND d.sent_at >= :begins`,
+      { people: slice.map((one) => one.supporter_id), begins: new Date(Date.now() - (Date.now() % (days * 86_400_000))) },
     );
-    return rows.map(({ id }) => id);
+    return new Set(rows.map(({ id }) => id));
   }
 
   async renewLeases(scope: Scope, worker: string, seconds: number): Promise<void> {
