@@ -28,15 +28,18 @@ module.exports = {
       testEnvironment: 'jsdom',
       // Packages as Node takes them: their builds for browsers are modules, which are not loaded here.
       testEnvironmentOptions: { customExportConditions: ['node', 'require', 'default'] },
-      setupFilesAfterEnv: ['<rootDir>/scripts/lib/page.cjs'],
+      setupFilesAfterEnv: ['<rootDir>/scripts/lib/patient.cjs', '<rootDir>/scripts/lib/page.cjs'],
       testMatch: ['<rootDir>/apps/web/src/**/*.test.tsx'],
     },
-    { ...shared, displayName: 'core', testMatch: ['<rootDir>/packages/core/src/**/*.test.ts', '<rootDir>/apps/web/src/**/*.test.ts'] },
+    { ...shared, ...patient, displayName: 'core', testMatch: ['<rootDir>/packages/core/src/**/*.test.ts', '<rootDir>/apps/web/src/**/*.test.ts'] },
     {
       ...shared,
       ...patient,
       displayName: 'server',
-      testMatch: ['<rootDir>/apps/{server,standins}/src/**/*.test.ts', '<rootDir>/demo/src/**/*.test.ts'],
+      // In a run of everything the test command puts them together in a few groups, see scripts/lib/test-groups.mjs.
+      testMatch: process.env.TEST_GROUPS
+        ? ['<rootDir>/.data/test/groups/*.test.ts']
+        : ['<rootDir>/apps/{server,standins}/src/**/*.test.ts', '<rootDir>/demo/src/**/*.test.ts'],
     },
   ],
 };

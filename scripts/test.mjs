@@ -2,7 +2,8 @@
  * Runs every suite: core, server (against a MariaDB of its own) and the interface in Chromium. Ends with the line
  * `N passed, N failed`. Arguments are passed on to Jest, and leave the interface out.
  */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './lib/build.mjs';
@@ -11,6 +12,7 @@ import { startMariaDb } from './lib/mariadb.mjs';
 import { freePort } from './lib/ports.mjs';
 import { DATA, ensureFolder, ensurePackages, ensureProgram, ROOT, say, stop } from './lib/prepare.mjs';
 import { isReady, prepareDatabase, stackPorts, stackSettings, startParts } from './lib/stack.mjs';
+import { writeGroups } from './lib/test-groups.mjs';
 
 ensurePackages();
 const chromium = ensureProgram('chromium', 'chromium');
@@ -21,15 +23,15 @@ rmSync(join(folder, 'mariadb'), { recursive: true, force: true });
 const only = process.argv.slice(2);
 await build().catch((error) => stop(error.message));
 const database = await startMariaDb({ folder: join(folder, 'mariadb'), port: await freePort(4706), relaxed: true });
+const suites = new Set();
 for (const signal of ['SIGINT', 'SIGTERM'])
-  process.on(
-    signal,
-    () =>
-      void children
-        .stop()
-        .then(() => database.stop())
-        .then(() => process.exit(1)),
-  );
+  process.on(signal, () => {
+    for (const suite of suites) suite.kill(signal);
+    void children
+      .stop()
+      .then(() => database.stop())
+      .then(() => process.exit(1));
+  });
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
 const env = { ...process.env, TEST_DATABASE_SERVER: `mysql://root@127.0.0.1:${database.port}`, CHROMIUM: chromium, NODE_ENV: 'test' };
@@ -38,14 +40,25 @@ await endLeftovers(pidFile);
 const children = new Children(pidFile);
 let [passed, failed] = [0, 0];
 
-function run(name, command, args, report, count) {
+/** Runs a suite and adds up what it reports; what it prints is kept until the end where something else prints meanwhile. */
+async function run(name, command, args, { report, count, quiet = false, more = {} }) {
   rmSync(report, { force: true });
-  say(`\n== ${name}`);
-  const result = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit', env });
+  if (!quiet) say(`\n== ${name}`);
+  const suite = spawn(command, args, {
+    cwd: ROOT,
+    stdio: ['ignore', quiet ? 'pipe' : 'inherit', quiet ? 'pipe' : 'inherit'],
+    env: { ...env, ...more },
+  });
+  suites.add(suite);
+  const printed = [];
+  for (const stream of [suite.stdout, suite.stderr]) stream?.on('data', (chunk) => printed.push(chunk));
+  const [status] = await once(suite, 'close');
+  suites.delete(suite);
   const counts = existsSync(report) ? count(JSON.parse(readFileSync(report, 'utf8'))) : { passed: 0, failed: 1 };
   passed += counts.passed;
   failed += counts.failed;
-  if (result.status !== 0 && counts.failed === 0) failed += 1;
+  if (status !== 0 && counts.failed === 0) failed += 1;
+  return () => quiet && say(`\n== ${name}\n${Buffer.concat(printed).toString()}`);
 }
 
 /** The whole program over the demo organization, on ports and in a database of its own. */
@@ -59,18 +72,26 @@ async function startStack() {
 }
 
 const jestReport = join(folder, 'jest.json');
-run('core and server', bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${jestReport}`, ...only], jestReport, (report) => ({
-  passed: report.numPassedTests,
-  failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
-}));
-if (only.length === 0) {
+const webReport = join(folder, 'playwright.json');
+const jest = {
+  report: jestReport,
+  count: (report) => ({ passed: report.numPassedTests, failed: report.numFailedTests + report.numRuntimeErrorTestSuites }),
+};
+const playwright = {
+  report: webReport,
+  count: (report) => ({ passed: report.stats.expected + report.stats.flaky, failed: report.stats.unexpected }),
+  quiet: true,
+  more: { PLAYWRIGHT_JSON_OUTPUT_NAME: webReport },
+};
+const runJest = (more) => run('core and server', bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${jestReport}`, ...only], { ...jest, more });
+if (only.length > 0) await runJest({});
+else {
+  // The interface waits for the program most of its time, so the two share the machine.
+  writeGroups(6);
   await startStack();
-  const webReport = join(folder, 'playwright.json');
-  env.PLAYWRIGHT_JSON_OUTPUT_NAME = webReport;
-  run('interface', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts'], webReport, (report) => ({
-    passed: report.stats.expected + report.stats.flaky,
-    failed: report.stats.unexpected,
-  }));
+  const interfaceRun = run('interface', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts'], playwright);
+  await runJest({ TEST_GROUPS: '1' });
+  (await interfaceRun)();
   say('\n== the ledger, after everything that was done to it');
   const states = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/permission-states.js')], {
     stdio: 'inherit',

@@ -47,6 +47,11 @@ export async function writePeople({ db, people, ids, today }: Made): Promise<voi
     }
   });
   await db.insertAll('contact_point', ['id', 'kind', 'normal', 'shown', 'on_hold', 'hold_reason'], pointRows);
+  await db.insertAll(
+    'address_hold',
+    ['contact_point_id', 'held_at', 'reason'],
+    pointRows.flatMap((row) => (row[4] ? [[row[0]!, new Date(), row[5]!]] : [])),
+  );
   await db.insertAll('supporter_contact', ['supporter_id', 'contact_point_id', 'kind', 'position'], contactRows);
   await db.insertAll(
     'supporter_tag',

@@ -5,6 +5,7 @@ import { CallsModule } from './calls/calls.module';
 import { CampaignsModule } from './campaigns/campaigns.module';
 import { ChoicesModule } from './choices/choices.module';
 import { FieldsModule } from './fields/fields.module';
+import { EvidenceModule } from './evidence/evidence.module';
 import { FormsModule } from './forms/forms.module';
 import { InboundModule } from './inbound/inbound.module';
 import { IntakeModule } from './intake/intake.module';
@@ -60,6 +61,7 @@ export class AppModule {
         WaysOutModule,
         FormsModule,
         ChoicesModule,
+        EvidenceModule,
         InboundModule,
         TodayModule,
       ],

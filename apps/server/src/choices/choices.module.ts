@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { EvidenceModule } from '../evidence/evidence.module';
 import { FormsModule } from '../forms/forms.module';
 import { PermissionModule } from '../permission/permission.module';
 import { SupportersModule } from '../supporters/supporters.module';
@@ -10,7 +11,7 @@ import { ChoicesService } from './choices.service';
 import { ChoosingService } from './choosing.service';
 
 @Module({
-  imports: [PermissionModule, SupportersModule, TeamModule, WaysOutModule, FormsModule],
+  imports: [PermissionModule, SupportersModule, TeamModule, WaysOutModule, EvidenceModule, FormsModule],
   controllers: [ChoicesController],
   providers: [ChoicesService, ChoosingService, ChoicesRepository],
   exports: [ChoicesService],

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { Database, Scoped } from '../platform/database';
+import { currentRecord } from '../supporters/merged';
 
 /** Who a link belongs to. */
 export interface Holder {
@@ -10,7 +11,8 @@ export interface Holder {
 @Injectable()
 export class ChoicesRepository {
   /** A signed token is all the proof there is, so the person is found without a scope, and gives the scope. */
-  async holder(database: Database, supporterId: number): Promise<Holder | null> {
+  async holder(database: Database, of: number): Promise<Holder | null> {
+    const supporterId = await currentRecord(database, of);
     const row = (await database.unscoped()('supporter').where('id', supporterId).whereNull('erased_at').first('id', 'organization_id')) as
       { id: number; organization_id: number } | undefined;
     return row ? { organizationId: row.organization_id, supporterId: row.id } : null;
@@ -53,9 +55,5 @@ export class ChoicesRepository {
         WHERE d.organization_id = :org AND d.supporter_id = :supporterId ORDER BY d.id`,
       { supporterId },
     );
-  }
-
-  async replies(db: Scoped, supporterId: number): Promise<{ at: Date; channel: string; body: string }[]> {
-    return db.sql('SELECT at, channel, body FROM reply WHERE organization_id = :org AND supporter_id = :supporterId ORDER BY id', { supporterId });
   }
 }

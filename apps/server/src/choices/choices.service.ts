@@ -17,6 +17,7 @@ import {
   VERDICT_WORDS,
 } from '@goodword/core/permission';
 import { phrase, PHRASES } from '../platform/pages/phrases';
+import { FileService } from '../evidence/file.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository, PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { CONFIG, type Config } from '../platform/config';
@@ -25,7 +26,6 @@ import { Conflict, NotFound, Unavailable } from '../platform/errors';
 import { MAIL_OUT, type MailOut } from '../platform/mail-out';
 import { programScope, type Scope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
-import { PersonLedger } from '../supporters/person-ledger.service';
 import { SupportersRepository, type PersonRow, type PointRow } from '../supporters/supporters.repository';
 import { SupportersService } from '../supporters/supporters.service';
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
@@ -89,7 +89,7 @@ export class ChoicesService {
     @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(SupportersService) private readonly records: SupportersService,
-    @Inject(PersonLedger) private readonly personLedger: PersonLedger,
+    @Inject(FileService) private readonly files: FileService,
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(FactsRepository) private readonly facts: FactsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
@@ -186,12 +186,12 @@ export class ChoicesService {
   async copy(held: Held): Promise<object> {
     const scope = programScope(held.organizationId);
     const db = this.database.read(scope);
-    const [record, report, messages, replies] = await Promise.all([
+    const [record, report, messages] = await Promise.all([
       this.records.record(scope, held.supporterId),
-      this.personLedger.report(scope, held.supporterId),
+      this.files.of(scope, held.supporterId),
       this.choices.messages(db, held.supporterId),
-      this.choices.replies(db, held.supporterId),
     ]);
+    const { organization: _organization, madeAt: _madeAt, supporter: _supporter, replies, sent: _sent, ...permission } = report;
     return {
       name: { first: record.firstName, last: record.lastName },
       place: record.place,
@@ -200,7 +200,7 @@ export class ChoicesService {
       tags: record.tags.map((tag) => tag.name),
       lists: record.lists.map((list) => list.name),
       gifts: record.gifts.map(({ amount, on, note }) => ({ amountInMinorUnits: amount, on, note })),
-      permission: { standings: report.standings, entries: report.entries },
+      permission,
       messages: messages.map(({ sent_at, opened, followed, ...message }) => ({
         ...message,
         sentAt: sent_at,

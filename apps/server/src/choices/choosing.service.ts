@@ -56,8 +56,8 @@ export class ChoosingService {
         const [was, on] = [posted.was ? posted.was.has(key) : choice.on, posted.ticked.has(key)];
         if (was === on) continue;
         if (!on) entries.push(this.entry(held, choice.channel, choice.scope, 'no', choice.name, origin));
-        else if (choice.state === 'yes') continue;
-        else if (!opens(held, view, choice.channel)) refused = true;
+        else if (!opens(held, view, choice.channel)) refused ||= choice.state !== 'yes';
+        else if (mustAskPhone(choice.channel, view) && choice.state === 'yes') continue;
         else if (mustAskPhone(choice.channel, view)) toConfirm.set(choice.channel, [...(toConfirm.get(choice.channel) ?? []), choice]);
         else entries.push(this.yes(held, view, choice, 'yes', origin));
       }

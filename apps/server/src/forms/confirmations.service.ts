@@ -53,7 +53,7 @@ export class ConfirmationsService {
 
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(CONFIG) config: Config,
+    @Inject(CONFIG) private readonly config: Config,
     @Inject(RequestMail) private readonly mail: RequestMail,
     @Inject(ConfirmationsRepository) private readonly confirmations: ConfirmationsRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
@@ -175,7 +175,8 @@ export class ConfirmationsService {
       if (!row) return { kind: 'unknown' };
       if (row.state === 'confirmed') return { kind: 'again', row };
       if (!(await this.isOpen(tx, row))) return { kind: 'expired', row };
-      await this.fulfil(tx, row, { origin, by: 'Confirmed by the button in our mail' });
+      const page = `${this.config.PUBLIC_URL}/confirm`;
+      await this.fulfil(tx, row, { origin, page, by: 'Confirmed by the button in our mail' });
       return { kind: 'done', row };
     });
   }
@@ -185,7 +186,7 @@ export class ConfirmationsService {
     const confirmed: ConfirmationRow[] = [];
     for (const row of await this.confirmations.openAt(tx, contactPointId)) {
       if (!(await this.isOpen(tx, row))) continue;
-      await this.fulfil(tx, row, { origin: null, by: 'Confirmed by answering YES' });
+      await this.fulfil(tx, row, { origin: null, page: null, by: 'Confirmed by answering YES' });
       confirmed.push(row);
     }
     return confirmed;
@@ -203,7 +204,7 @@ export class ConfirmationsService {
     return row;
   }
 
-  private async fulfil(tx: Scoped, row: ConfirmationRow, how: { origin: string | null; by: string }): Promise<void> {
+  private async fulfil(tx: Scoped, row: ConfirmationRow, how: { origin: string | null; page: string | null; by: string }): Promise<void> {
     const form = row.form_id ? await this.forms.find(tx, row.form_id) : undefined;
     const source = form ? `Form “${form.name}”, version ${row.version ?? 1}. ${how.by}` : how.by;
     if (row.kind === 'address') await this.correctAddress(tx, row);
@@ -222,6 +223,8 @@ export class ConfirmationsService {
           words: ask.words,
           source,
           origin: how.origin,
+          form: form ? { id: form.id, version: row.version ?? 1 } : null,
+          page: how.page,
         })),
       );
     await this.applyPending(tx, row);

@@ -6,6 +6,7 @@ import { escapeHtml } from '@goodword/core/letter';
 import { languageOf, lines, supporterPage } from '../platform/pages/page';
 import { phrase, PHRASES } from '../platform/pages/phrases';
 import { Route } from '../platform/api';
+import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { RateLimit } from '../platform/rate-limit';
 import { programScope } from '../platform/scope';
@@ -37,6 +38,7 @@ export class JoinController {
     @Inject(ConfirmationsService) private readonly confirmations: ConfirmationsService,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(CONFIG) private readonly config: Config,
   ) {}
 
   @Route('get', 'join/form.js', { role: 'anyone', summary: "The hosted form's own small script" })
@@ -75,7 +77,11 @@ export class JoinController {
     if (posted[HONEYPOT]) return this.thank(response, page, organization);
     const read = readAnswer(form.definition, posted, { country: organization.country, types: page.types });
     if (!read.ok) return this.mend(response, page, posted, read.faults);
-    await this.joining.join(form, read.answer, { origin: request.ip ?? '', language: page.language });
+    await this.joining.join(form, read.answer, {
+      origin: request.ip ?? '',
+      language: page.language,
+      page: `${this.config.PUBLIC_URL}/join/${form.slug}${page.framed ? ' in another page' : ''}`,
+    });
     const { redirect } = form.definition.thanks;
     if (redirect && !page.framed) return response.redirect(303, redirect);
     this.thank(response, page, organization);

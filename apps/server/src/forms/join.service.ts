@@ -34,7 +34,7 @@ export class JoinService {
   ) {}
 
   /** From the form to the ledger in one transaction. */
-  async join(form: FormRow, answer: FormAnswer, around: { origin: string; language: Language }): Promise<void> {
+  async join(form: FormRow, answer: FormAnswer, around: { origin: string; language: Language; page: string }): Promise<void> {
     await this.database.write(programScope(form.organization_id), async (tx) => {
       await this.record(tx, form, answer, { ...around, how: 'form' });
       await this.forms.count(tx, form.id, 'joined');
@@ -75,19 +75,22 @@ export class JoinService {
       const confirm = mustConfirm({ how: around.how, channel, states, proven: false, formAsks, rules });
       asks.forEach((ask, i) => {
         const open = confirm && states[i] !== 'yes';
+        // Anybody can have typed what is agreed already: it is no new word of theirs, and there is nothing to confirm.
+        const unproven = states[i] === 'yes' && around.how !== 'keyword';
         if (open) toConfirm.push({ ...ask, at });
         entries.push({
           contactPointId: at.id,
           supporterId,
           channel,
           scope: ask.scope,
-          state: open ? 'asked' : 'yes',
+          state: open || unproven ? 'asked' : 'yes',
           saidAt: new Date(),
-          // What nothing is left to confirm of is no new word of theirs: anybody can have typed it.
-          byPerson: states[i] !== 'yes' || around.how === 'keyword',
+          byPerson: true,
           how: around.how,
           words: ask.words,
           source: `Form “${form.name}”, version ${form.version}`,
+          form: { id: form.id, version: form.version },
+          page: around.page ?? null,
           origin: around.origin,
         });
       });
@@ -207,6 +210,8 @@ interface Around {
   origin: string | null;
   language: Language | null;
   how: 'form' | 'keyword';
+  /** The address of the page. */
+  page?: string;
 }
 
 interface Point {

@@ -7,12 +7,12 @@ import { ComposingService } from '../messages/composing.service';
 import { MessagesRepository } from '../messages/messages.repository';
 import { TagDeedsService } from '../messages/tag-deeds.service';
 import { DoNotContactService } from '../permission/do-not-contact.service';
+import { HoldsRepository } from '../permission/holds.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { programScope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
-import { OutboxRepository } from '../sending/outbox.repository';
 import { TasksRepository } from '../today/tasks.repository';
 import { WaysOutRepository, type TokenDelivery } from '../waysout/waysout.repository';
 import { WaysOutService } from '../waysout/waysout.service';
@@ -35,7 +35,7 @@ export class AnswersService {
     @Inject(WaysOutService) private readonly waysOut: WaysOutService,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
-    @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
+    @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
     @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
@@ -60,24 +60,24 @@ export class AnswersService {
   }
 
   /** `from` is the sender of the envelope, empty for the null sender. */
-  async receive(address: string, raw: Buffer, from: string): Promise<void> {
+  async receive(address: string, raw: Buffer, from: string, receivedAt: Date): Promise<void> {
     if (/^complaints@/i.test(address)) return this.complain(raw);
     const read = this.read(address);
     const delivery = read ? await this.deliveries.delivery(this.database, read.deliveryId) : null;
     if (!read || !delivery) return this.log.warn({ address: address.slice(0, 12) }, 'a mail for a delivery that is gone');
     if (read.kind === 'leave') return this.waysOut.leave(delivery, 'this', '', 'reply', 'Mailed the address to leave by');
     const mail = await simpleParser(raw);
-    if (!isFromMachine(mail, from)) await this.answer(delivery, mail, raw);
+    if (!isFromMachine(mail, from)) await this.answer(delivery, mail, raw, receivedAt);
   }
 
-  private async answer(delivery: TokenDelivery, mail: ParsedMail, raw: Buffer): Promise<void> {
+  private async answer(delivery: TokenDelivery, mail: ParsedMail, raw: Buffer, receivedAt: Date): Promise<void> {
     const words = ownWords(mail.text ?? '', await this.letterOf(delivery)).slice(0, LONGEST);
     const subject = mail.subject ?? '';
     const asks = askedBy(subject, words);
     const stop = asks === 'stop';
     const key = mail.messageId?.slice(0, 100) ?? createHash('sha256').update(raw).digest('hex');
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
-      const fresh = await this.inbound.keepReply(tx, {
+      const replyId = await this.inbound.keepReply(tx, {
         key,
         channel: 'email',
         sender: mail.from?.value[0]?.address ?? '',
@@ -86,11 +86,12 @@ export class AnswersService {
         deliveryId: delivery.id,
         body: words || subject,
         keyword: stop ? 'stop' : 'none',
+        receivedAt,
       });
-      if (!fresh) return;
+      if (replyId === null) return;
       if (stop) {
         // An answer that says stop closes the whole channel, as a text does.
-        await this.close(tx, delivery, 'reply', words || subject);
+        await this.close(tx, delivery, 'reply', words || subject, replyId);
         if (await this.deliveries.mark(tx, delivery.id, 'left_it'))
           await this.deliveries.event(tx, delivery, 'left', `Answered “${(words || subject).slice(0, 80)}”`);
         return;
@@ -100,7 +101,7 @@ export class AnswersService {
         await this.tagDeeds.done(tx, delivery, 'replied');
       }
       if (asks !== 'hold') return;
-      await this.outbox.hold(tx, delivery.contactPointId, `Answered “${words.slice(0, 200)}”: waits for a person to say what is meant`);
+      await this.holds.hold(tx, delivery.contactPointId, `Answered “${words.slice(0, 200)}”: waits for a person to say what is meant`);
       await this.tasks.add(tx, { kind: 'stop', contactPointId: delivery.contactPointId, supporterId: delivery.supporterId, replyKey: key, words });
     });
   }
@@ -110,6 +111,7 @@ export class AnswersService {
     delivery: TokenDelivery,
     how: 'reply' | 'complaint',
     words: string,
+    replyId: number | null = null,
   ): Promise<void> {
     await this.ledger.record(tx, {
       contactPointId: delivery.contactPointId,
@@ -123,6 +125,7 @@ export class AnswersService {
       words: words.slice(0, 500),
       source: `From “${delivery.messageName}”`,
       deliveryId: delivery.id,
+      replyId,
     });
   }
 

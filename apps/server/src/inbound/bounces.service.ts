@@ -1,5 +1,6 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import { simpleParser } from 'mailparser';
+import { HoldsRepository } from '../permission/holds.repository';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { programScope } from '../platform/scope';
@@ -34,6 +35,7 @@ export class BouncesService {
     @Inject(Database) private readonly database: Database,
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
     @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
+    @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
     @Inject(CONFIG) config: Config,
   ) {
@@ -58,7 +60,7 @@ export class BouncesService {
       const detail = [status.status, status.diagnostic].filter(Boolean).join(' ');
       if (!(await this.inbound.setState(tx, delivery.id, 'bounced', detail))) return;
       await this.outbox.event(tx, [delivery.id], 'bounced', detail);
-      if (status.status.startsWith('5')) await this.outbox.hold(tx, delivery.contactPointId, detail);
+      if (status.status.startsWith('5')) await this.holds.hold(tx, delivery.contactPointId, detail);
     });
   }
 }

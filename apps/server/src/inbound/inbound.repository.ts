@@ -52,7 +52,7 @@ export class InboundRepository {
     return row && { id: row.id, messageId: row.message_id, supporterId: row.supporter_id };
   }
 
-  /** Keeps an incoming text once; false when the gateway has repeated itself. */
+  /** Keeps what came in once and returns its id; null where it has come before. */
   async keepReply(
     tx: Scoped,
     reply: {
@@ -64,10 +64,12 @@ export class InboundRepository {
       deliveryId: number | null;
       body: string;
       keyword: string;
+      /** When it reached us, or the gateway. */
+      receivedAt: Date;
     },
-  ): Promise<boolean> {
+  ): Promise<number | null> {
     try {
-      await tx.insert('reply', {
+      return await tx.insert('reply', {
         provider_key: reply.key,
         channel: reply.channel,
         sender: reply.sender,
@@ -76,10 +78,10 @@ export class InboundRepository {
         delivery_id: reply.deliveryId,
         body: reply.body,
         keyword: reply.keyword,
+        received_at: reply.receivedAt,
       });
-      return true;
     } catch (error) {
-      if (isDuplicate(error)) return false;
+      if (isDuplicate(error)) return null;
       throw error;
     }
   }

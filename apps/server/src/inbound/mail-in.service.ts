@@ -39,12 +39,13 @@ export class MailInService implements OnApplicationShutdown {
   }
 
   private async take(stream: SMTPServerDataStream, session: SMTPServerSession): Promise<void> {
+    const receivedAt = new Date();
     const chunks: Buffer[] = [];
     for await (const chunk of stream) chunks.push(chunk as Buffer);
     const raw = Buffer.concat(chunks);
     const from = session.envelope.mailFrom ? session.envelope.mailFrom.address : '';
     for (const rcpt of session.envelope.rcptTo) {
-      if (this.answers.takes(rcpt.address)) await this.answers.receive(rcpt.address, raw, from);
+      if (this.answers.takes(rcpt.address)) await this.answers.receive(rcpt.address, raw, from, receivedAt);
       else await this.bounces.receive(rcpt.address, raw);
     }
   }

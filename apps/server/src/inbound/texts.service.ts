@@ -8,6 +8,7 @@ import { JoinService } from '../forms/join.service';
 import { TagDeedsService } from '../messages/tag-deeds.service';
 import { marksFor, standingNo } from '@goodword/core/permission';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
+import { HoldsRepository } from '../permission/holds.repository';
 import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { Database, type Scoped } from '../platform/database';
@@ -19,18 +20,21 @@ import { answersOf, type Answers } from './answers';
 import { InboundRepository, type LastDelivery } from './inbound.repository';
 import { TasksRepository } from '../today/tasks.repository';
 
+type Inbound = Extract<TextHook, { type: 'inbound' }>;
+
 /** A text that was read, and whose number it came from. */
 interface About {
   point: number;
   owners: readonly number[];
   last: LastDelivery | undefined;
   words: string;
+  replyId: number;
   answers: Answers;
 }
 
-function entryOf({ point, words }: About): Omit<NewEntry, 'supporterId' | 'state'> {
+function entryOf({ point, words, replyId }: About): Omit<NewEntry, 'supporterId' | 'state'> {
   const said = { channel: 'text', scope: 'all', saidAt: new Date(), byPerson: true, how: 'keyword', words, source: 'Texted to us' } as const;
-  return { ...said, contactPointId: point };
+  return { ...said, contactPointId: point, replyId };
 }
 
 const ANSWER_WITHIN_MS = 5 * 60_000;
@@ -48,6 +52,7 @@ export class TextsService {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
     @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
+    @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
     @Inject(JoinService) private readonly joining: JoinService,
     @Inject(ConfirmationsService) private readonly confirmations: ConfirmationsService,
@@ -56,7 +61,7 @@ export class TextsService {
     @Inject(TEXT_OUT) private readonly textOut: TextOut,
   ) {}
 
-  async receive(text: Extract<TextHook, { type: 'inbound' }>): Promise<void> {
+  async receive(text: Inbound): Promise<void> {
     const organization = await this.inbound.organizationOf(this.database, text.to);
     if (!organization) return this.log.warn({ to: text.to }, "a text to a number that is nobody's");
     const answer = await this.database.write(programScope(organization.id), (tx) => this.act(tx, text, answersOf(organization)));
@@ -66,14 +71,14 @@ export class TextsService {
   }
 
   /** Keeps the text and does what it asks; returns the words to answer with, if any. */
-  private async act(tx: Scoped, text: { id: string; from: string; text: string }, answers: Answers): Promise<string | null> {
+  private async act(tx: Scoped, text: Inbound, answers: Answers): Promise<string | null> {
     const asks = readAsks(text.text);
     const keyword = asks === 'hold' ? 'none' : asks;
     const point = await this.inbound.point(tx, 'mobile', text.from);
     const last = await this.inbound.lastDelivery(tx, point);
     const owners = await this.supporters.ownersOf(tx, point);
     const supporterId = last?.supporterId ?? owners[0] ?? null;
-    const fresh = await this.inbound.keepReply(tx, {
+    const replyId = await this.inbound.keepReply(tx, {
       key: text.id,
       channel: 'text',
       sender: text.from,
@@ -82,8 +87,9 @@ export class TextsService {
       deliveryId: last?.id ?? null,
       body: text.text,
       keyword,
+      receivedAt: text.at ? new Date(text.at) : new Date(),
     });
-    if (!fresh) return null;
+    if (replyId === null) return null;
     if (keyword === 'none') {
       const answer = await this.join(tx, text, point, answers);
       if (answer) return answer;
@@ -93,7 +99,7 @@ export class TextsService {
       await this.waysOut.event(tx, last, 'replied', text.text);
       await this.tagDeeds.done(tx, last, 'replied');
     }
-    return this.obey(tx, asks, { point, owners, last, words: text.text, answers });
+    return this.obey(tx, asks, { point, owners, last, words: text.text, replyId, answers });
   }
 
   /** A word that joins, or a YES to an open question. Returns the one answer, or null where the text is neither. */
@@ -121,7 +127,7 @@ export class TextsService {
 
   /** Says stop in its own words: the channel is held at once, and a person says what was meant. */
   private async holdForAPerson(tx: Scoped, point: number, supporterId: number | null, text: { id: string; text: string }): Promise<void> {
-    await this.outbox.hold(tx, point, `Texted “${text.text.slice(0, 200)}”: waits for a person to say what is meant`);
+    await this.holds.hold(tx, point, `Texted “${text.text.slice(0, 200)}”: waits for a person to say what is meant`);
     await this.tasks.add(tx, { kind: 'stop', contactPointId: point, supporterId, replyKey: text.id, words: text.text });
   }
 
@@ -141,7 +147,7 @@ export class TextsService {
 
   /** Closes the number, and everybody whose it is wherever they can be texted: nobody knows who of several said it. */
   private async stop(tx: Scoped, about: About): Promise<string | null> {
-    const already = await this.isStopped(tx, about.point);
+    const already = await this.isStopped(tx, about);
     const people = about.owners.length > 0 ? about.owners : [null];
     await this.ledger.recordAll(
       tx,
@@ -155,16 +161,19 @@ export class TextsService {
 
   /** Opens again what STOP closed at this number and nothing else; a question of what was meant is answered by it. */
   private async start(tx: Scoped, about: About): Promise<string | null> {
-    const [stopped, asked] = [await this.isStopped(tx, about.point), await this.tasks.answerByStart(tx, about.point)];
-    if (asked) await this.supporters.release(tx, about.point);
+    const [stopped, asked] = [await this.isStopped(tx, about), await this.tasks.answerByStart(tx, about.point)];
+    if (asked) await this.holds.release(tx, about.point, 'START from the number');
     if (!stopped) return asked ? about.answers.start : null;
     await this.ledger.record(tx, { ...entryOf(about), supporterId: null, state: 'start' });
-    return about.answers.start;
+    // What was left otherwise stays left, and the answer says nothing else.
+    return (await this.isStopped(tx, about)) ? about.answers.help : about.answers.start;
   }
 
-  private async isStopped(tx: Scoped, point: number): Promise<boolean> {
-    const cells = await this.cells.atAddress(tx, point);
-    return standingNo(marksFor(cells, { contactPointId: point, supporterId: 0, channel: 'text', scope: 'all' })) !== undefined;
+  /** Whether texts to the number are closed: by anybody at it, or by whoever has it, wherever they said so. */
+  private async isStopped(tx: Scoped, { point, owners }: Pick<About, 'point' | 'owners'>): Promise<boolean> {
+    const cells = [...(await this.cells.atAddress(tx, point)), ...(await this.cells.everywhere(tx, owners))];
+    const asked = { contactPointId: point, channel: 'text', scope: 'all' } as const;
+    return [0, ...owners].some((supporterId) => standingNo(marksFor(cells, { ...asked, supporterId })) !== undefined);
   }
 
   /**
@@ -195,7 +204,7 @@ export class TextsService {
       tx.reached.add(delivery.contact_point_id);
       if (!(await this.inbound.setState(tx, delivery.id, state, receipt.reason ?? ''))) return;
       await this.outbox.event(tx, [delivery.id], state, receipt.reason ?? '');
-      if (state === 'bounced') await this.outbox.hold(tx, delivery.contact_point_id, receipt.reason || 'The network could not deliver a text');
+      if (state === 'bounced') await this.holds.hold(tx, delivery.contact_point_id, receipt.reason || 'The network could not deliver a text');
     });
   }
 }

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { CampaignsModule } from '../campaigns/campaigns.module';
+import { HoldsRepository } from '../permission/holds.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { PermissionModule } from '../permission/permission.module';
 import { SupportersModule } from '../supporters/supporters.module';
@@ -23,10 +24,10 @@ import { StagingRepository } from './staging.repository';
 import { PlanFaultsService } from './plan-faults.service';
 import { TakeOutRepository } from './take-out.repository';
 
-const withLedger = <T>(provide: new (ledger: LedgerRepository) => T) => ({
+const withLedger = <T>(provide: new (ledger: LedgerRepository, holds: HoldsRepository) => T) => ({
   provide,
-  useFactory: (ledger: LedgerRepository) => new provide(ledger),
-  inject: [LedgerRepository],
+  useFactory: (ledger: LedgerRepository, holds: HoldsRepository) => new provide(ledger, holds),
+  inject: [LedgerRepository, HoldsRepository],
 });
 
 @Module({

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { channelsOf, type AddressKind } from '@goodword/core/permission';
+import { HoldsRepository } from '../permission/holds.repository';
 import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
 import type { BatchRow } from './batches.repository';
@@ -16,7 +17,10 @@ export interface Unknown {
 /** What files of refusals and of gifts write, a slice in one transaction, each step repeatable. */
 @Injectable()
 export class OtherFilesRepository {
-  constructor(private readonly ledger: LedgerRepository) {}
+  constructor(
+    private readonly ledger: LedgerRepository,
+    private readonly holds: HoldsRepository,
+  ) {}
 
   /**
    * Every address that is here gets a no (left, complained) or a hold (bounced, complained). Returns those that are not
@@ -38,11 +42,7 @@ export class OtherFilesRepository {
         `INSERT IGNORE INTO batch_hold (organization_id, batch_id, contact_point_id) SELECT DISTINCT :org, a.batch_id, cp.id FROM ${points} WHERE a.status IN ('bounced', 'complained') AND cp.on_hold = 0`,
         bindings,
       );
-      await tx.execute(
-        `UPDATE contact_point cp JOIN batch_hold h ON h.contact_point_id = cp.id AND h.batch_id = :batchId
-          SET cp.on_hold = 1, cp.hold_at = UTC_TIMESTAMP(3), cp.hold_reason = CONCAT('Bounced or complained in another system: ', :source) WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.on_hold = 0`,
-        bindings,
-      );
+      await this.holds.holdOfBatch(tx, batch.id, kind, `Bounced or complained in another system: ${batch.file_name}`);
       const away = await tx.sql<{ normal: string }>(
         `SELECT DISTINCT a.normal FROM (${addresses}) a WHERE a.status IS NOT NULL AND NOT EXISTS
           (SELECT 1 FROM contact_point cp WHERE cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal)`,

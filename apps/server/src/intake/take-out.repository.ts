@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { HoldsRepository } from '../permission/holds.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { keptAtSql, saidBesidesSql } from '../permission/ledger/state.sql';
 import type { Scoped } from '../platform/database';
@@ -12,7 +13,10 @@ const GOES = "r.organization_id = :org AND r.batch_id = :batchId AND r.verdict I
 /** Takes a whole batch back out, person by person, in one transaction. */
 @Injectable()
 export class TakeOutRepository {
-  constructor(private readonly ledger: LedgerRepository) {}
+  constructor(
+    private readonly ledger: LedgerRepository,
+    private readonly holds: HoldsRepository,
+  ) {}
 
   /** Returns how many of the people whom the batch made have to stay. */
   async takeOut(tx: Scoped, batchId: number): Promise<number> {
@@ -24,7 +28,7 @@ export class TakeOutRepository {
     await tx.execute('DELETE FROM supporter_tag WHERE organization_id = :org AND batch_id = :batchId', of);
     await tx.execute('DELETE FROM supporter_list WHERE organization_id = :org AND batch_id = :batchId', of);
     await this.restoreRosters(tx, of);
-    await this.restoreHolds(tx, of);
+    await this.holds.releaseOfBatch(tx, of.batchId);
     await tx.execute(
       "UPDATE confirmation SET state = 'dropped', due_at = NULL WHERE organization_id = :org AND batch_id = :batchId AND state IN ('waiting', 'sent')",
       of,
@@ -87,15 +91,6 @@ export class TakeOutRepository {
         AND o.campaign_id = CAST(JSON_VALUE(t.plan, '$.roster.campaignId') AS UNSIGNED) SET o.standing = b.standing WHERE o.organization_id = :org`,
       of,
     );
-  }
-
-  private async restoreHolds(tx: Scoped, of: Of): Promise<void> {
-    await tx.execute(
-      `UPDATE contact_point cp JOIN batch_hold h ON h.contact_point_id = cp.id AND h.batch_id = :batchId
-        SET cp.on_hold = 0, cp.hold_reason = NULL, cp.hold_at = NULL WHERE cp.organization_id = :org AND cp.hold_reason LIKE 'Bounced or complained in another system%'`,
-      of,
-    );
-    await tx.execute('DELETE FROM batch_hold WHERE organization_id = :org AND batch_id = :batchId', of);
   }
 
   /**

@@ -1,5 +1,4 @@
 import { Injectable } from '@nestjs/common';
-import type { Channel } from '@goodword/core/permission';
 import type { Scoped } from '../platform/database';
 
 export interface EvidenceRow {
@@ -10,7 +9,7 @@ export interface EvidenceRow {
   storage_key: string | null;
 }
 
-/** Files that show what somebody signed, and what was sent on the strength of an entry. */
+/** Files that show what somebody signed. */
 @Injectable()
 export class EvidenceRepository {
   async add(
@@ -36,17 +35,5 @@ export class EvidenceRepository {
 
   async find(db: Scoped, supporterId: number, id: number): Promise<EvidenceRow | undefined> {
     return (await this.of(db, supporterId)).find((row) => row.id === id);
-  }
-
-  /** Messages that rested on an entry of the person. */
-  async sentOn(
-    db: Scoped,
-    supporterId: number,
-  ): Promise<{ entry_id: number; name: string; channel: Channel; sent_at: Date | null; state: string }[]> {
-    return db.sql(
-      `SELECT d.entry_id, m.name, d.channel, d.sent_at, d.state FROM delivery d JOIN message m ON m.id = d.message_id
-        WHERE d.organization_id = :org AND d.supporter_id = :supporterId AND d.entry_id IS NOT NULL AND d.state IN ('sent', 'delivered', 'bounced', 'unsure') ORDER BY d.sent_at DESC`,
-      { supporterId },
-    );
   }
 }

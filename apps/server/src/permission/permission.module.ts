@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { DoNotContactRepository } from './do-not-contact.repository';
 import { DoNotContactService } from './do-not-contact.service';
 import { EvidenceRepository } from './evidence.repository';
+import { HoldsRepository } from './holds.repository';
 import { HouseRulesRepository } from './house-rules.repository';
 import { HouseRulesService } from './house-rules.service';
 import { FactsRepository, PersonCellsRepository } from './ledger/facts.repository';
@@ -17,11 +18,12 @@ import { PermissionController } from './permission.controller';
     FactsRepository,
     PersonCellsRepository,
     EvidenceRepository,
+    HoldsRepository,
     HouseRulesRepository,
     HouseRulesService,
     DoNotContactRepository,
     DoNotContactService,
   ],
-  exports: [LedgerRepository, FactsRepository, PersonCellsRepository, EvidenceRepository, HouseRulesRepository, DoNotContactService],
+  exports: [LedgerRepository, FactsRepository, PersonCellsRepository, EvidenceRepository, HoldsRepository, HouseRulesRepository, DoNotContactService],
 })
 export class PermissionModule {}

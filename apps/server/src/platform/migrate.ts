@@ -9,6 +9,7 @@ import * as rowsInPlace from './migrations/007_rows_in_place';
 import * as kindsOfLinks from './migrations/008_kinds_of_links';
 import * as whoseANoIs from './migrations/009_whose_a_no_is';
 import * as rulesOfPlaces from './migrations/010_rules_of_places';
+import * as evidenceWhole from './migrations/011_evidence_whole';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -21,6 +22,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '008_kinds_of_links': kindsOfLinks,
   '009_whose_a_no_is': whoseANoIs,
   '010_rules_of_places': rulesOfPlaces,
+  '011_evidence_whole': evidenceWhole,
 };
 
 const source: Knex.MigrationSource<string> = {

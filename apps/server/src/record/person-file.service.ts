@@ -1,10 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { TIMELINE_KINDS, type PersonForm, type TimelineItem } from '@goodword/core/contract';
 import { writeCard, writeCsv } from '@goodword/core/intake';
+import { FileService } from '../evidence/file.service';
 import { Database } from '../platform/database';
 import { NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
-import { PersonLedger } from '../supporters/person-ledger.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { SupportersService } from '../supporters/supporters.service';
 import { TeamRepository } from '../team/team.repository';
@@ -24,7 +24,7 @@ export class PersonFileService {
     @Inject(Database) private readonly database: Database,
     @Inject(SupportersService) private readonly supporters: SupportersService,
     @Inject(SupportersRepository) private readonly people: SupportersRepository,
-    @Inject(PersonLedger) private readonly ledger: PersonLedger,
+    @Inject(FileService) private readonly files: FileService,
     @Inject(RecordService) private readonly records: RecordService,
     @Inject(MergingRepository) private readonly mergings: MergingRepository,
     @Inject(TimelineRepository) private readonly timelines: TimelineRepository,
@@ -43,7 +43,7 @@ export class PersonFileService {
     const ids = await this.mergings.idsIn(db, id);
     const [around, permission, timeline, notes] = await Promise.all([
       this.records.around(scope, id),
-      this.ledger.report(scope, id),
+      this.files.of(scope, id),
       this.timelines.of(db, [id, ...ids.filter((one) => one !== id)], await this.team.organization(scope), TIMELINE_KINDS, ALL),
       this.notes.of(db, id, ALL),
     ]);
@@ -53,11 +53,13 @@ export class PersonFileService {
   private async json(scope: Scope, id: number): Promise<string> {
     const { known, around, permission, timeline, notes } = await this.everything(scope, id);
     // Permission is told whole, with what was sent on its strength.
-    const { fields, standings: _standings, entries: _entries, ...rest } = known;
+    const { fields, standings: _standings, entries: _entries, contactPoints, ...rest } = known;
     const values = Object.fromEntries(fields.filter(({ shown }) => shown !== '').map(({ name, shown }) => [name, shown]));
     return JSON.stringify(
       {
         ...rest,
+        // Who else has an address is theirs to tell.
+        contactPoints: contactPoints.map(({ sharedWith: _others, ...point }) => point),
         household: around.household,
         greeting: around.greeting,
         rosters: around.rosters.map(({ name, standing }) => ({ name, standing })),

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { CampaignsModule } from '../campaigns/campaigns.module';
+import { EvidenceModule } from '../evidence/evidence.module';
 import { PermissionModule } from '../permission/permission.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
@@ -14,7 +15,7 @@ import { RecordService } from './record.service';
 import { TimelineRepository } from './timeline.repository';
 
 @Module({
-  imports: [CampaignsModule, PermissionModule, SupportersModule, TeamModule],
+  imports: [CampaignsModule, EvidenceModule, PermissionModule, SupportersModule, TeamModule],
   controllers: [RecordController],
   providers: [
     RecordService,

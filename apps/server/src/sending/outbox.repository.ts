@@ -2,6 +2,7 @@ import { holidaysOf } from '../permission/holidays';
 import { Inject, Injectable } from '@nestjs/common';
 import { rulesFor, type Place, type Verdict } from '@goodword/core/permission';
 import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
+import { HoldsRepository } from '../permission/holds.repository';
 import { FactsRepository, type Asking } from '../permission/ledger/facts.repository';
 import { Database, type Scoped } from '../platform/database';
 import type { HandOver } from '../platform/mail-out';
@@ -40,6 +41,7 @@ export class OutboxRepository {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(FactsRepository) private readonly facts: FactsRepository,
+    @Inject(HoldsRepository) private readonly holds: HoldsRepository,
   ) {}
 
   /** Messages that are going out, in any organization. */
@@ -189,7 +191,7 @@ export class OutboxRepository {
         if (!result.permanent && delivery.attempts + 1 < MOST_ATTEMPTS)
           return this.again(tx, delivery, delivery.attempts + 1, 15 * 2 ** delivery.attempts, result.detail);
         await this.settle(tx, delivery.id, result.permanent && result.address ? 'bounced' : 'failed', result.detail);
-        if (result.permanent && result.address) await this.hold(tx, delivery.contact_point_id, result.detail);
+        if (result.permanent && result.address) await this.holds.hold(tx, delivery.contact_point_id, result.detail);
     }
   }
 
@@ -207,15 +209,6 @@ export class OutboxRepository {
       detail: detail.slice(0, 300),
     });
     await this.event(tx, [id], state, detail);
-  }
-
-  /** An address that can't get mail or texts is put on hold for everybody until somebody looks at it. */
-  async hold(tx: Scoped, contactPointId: number, reason: string): Promise<void> {
-    tx.reached.add(contactPointId);
-    await tx.execute(
-      'UPDATE contact_point SET on_hold = 1, hold_reason = :reason, hold_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :contactPointId',
-      { contactPointId, reason: reason.slice(0, 300) },
-    );
   }
 
   async event(tx: Scoped, ids: readonly number[], kind: string, detail: string): Promise<void> {

@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { AddressKind } from '@goodword/core/permission';
+import { ADDRESS_KIND, type AddressKind } from '@goodword/core/permission';
+import { HoldsRepository } from '../permission/holds.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Scoped } from '../platform/database';
@@ -7,6 +8,7 @@ import type { Scoped } from '../platform/database';
 @Injectable()
 export class ErasureRepository {
   constructor(
+    @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
   ) {}
@@ -69,14 +71,16 @@ export class ErasureRepository {
     return new Set(rows.map((row) => row.id));
   }
 
-  /** Whether nobody is to be written to there again: on do-not-contact, or refused by anybody there or by the person. */
-  async hasRefused(tx: Scoped, contactPointId: number, supporterIds: readonly number[]): Promise<boolean> {
+  /** Whether nobody is to be written to there again: on do-not-contact, or refused on a channel that it serves by anybody there or by the person. */
+  async hasRefused(tx: Scoped, { id: contactPointId, kind }: { id: number; kind: AddressKind }, supporterIds: readonly number[]): Promise<boolean> {
     const [point] = await tx.sql<{ do_not_contact: number }>(
       'SELECT do_not_contact FROM contact_point WHERE organization_id = :org AND id = :contactPointId',
       { contactPointId },
     );
     const cells = [...(await this.cells.atAddress(tx, contactPointId)), ...(await this.cells.everywhere(tx, supporterIds))];
-    return point?.do_not_contact === 1 || cells.some(({ marks }) => marks.no !== undefined || marks.stop !== undefined);
+    return (
+      point?.do_not_contact === 1 || cells.some(({ channel, marks }) => ADDRESS_KIND[channel] === kind && (marks.no ?? marks.stop) !== undefined)
+    );
   }
 
   /** The keyed hash alone says that an address is not to be written to, without saying which it is. */
@@ -95,6 +99,7 @@ export class ErasureRepository {
         name,
       },
     );
+    await this.holds.blank(tx, contactPointId);
     await tx.execute("UPDATE reply SET sender = '(erased)', body = '(erased)' WHERE organization_id = :org AND contact_point_id = :contactPointId", {
       contactPointId,
     });

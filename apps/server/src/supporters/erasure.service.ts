@@ -39,7 +39,7 @@ export class ErasureService {
         const hash = addressHash(this.config.SECRET, point.kind, point.normal);
         // Somebody else's address too: it stays theirs, and what it refused stays with it.
         if (others.has(point.id) || point.shown === '(erased)') continue;
-        if (await this.erasures.hasRefused(tx, point.id, people)) await this.erasures.keepHash(tx, point.kind, hash);
+        if (await this.erasures.hasRefused(tx, point, people)) await this.erasures.keepHash(tx, point.kind, hash);
         await this.erasures.blankPoint(tx, point.id, `erased:${hash}:${point.id}`);
       }
       for (const one of people) await this.erasures.blankPerson(tx, one);

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import sharp from 'sharp';
 import { dayInZone, parseIsoDay, startOfDay, type Day } from '@goodword/core/common';
-import type { EntryView, PermissionReport, StandingView, UndoStep } from '@goodword/core/contract';
+import type { EntryView, StandingView, UndoStep } from '@goodword/core/contract';
 import {
   CHANNELS,
   channelsOf,
@@ -73,7 +73,7 @@ export class PersonLedger {
   ) {}
 
   /** Standings and entries of one person, with what the house rules of their place make of them. */
-  async of(db: Scoped, person: PersonRow): Promise<{ standings: StandingView[]; entries: EntryView[]; rulesOf: string; rows: EntryRow[] }> {
+  async of(db: Scoped, person: PersonRow): Promise<{ standings: StandingView[]; entries: EntryView[]; rulesOf: string }> {
     const rules = await this.houseRules.rules(db);
     const [rows, cells, points, lists, files] = await Promise.all([
       this.ledger.entriesOf(db, person.id),
@@ -94,7 +94,6 @@ export class PersonLedger {
       })),
       entries: rows.map((row) => entryView(row, words, place, files)),
       rulesOf: placeWords(placeKeyOf(rules, person)),
-      rows,
     };
   }
 
@@ -216,36 +215,6 @@ export class PersonLedger {
     if (!row?.storage_key) throw new NotFound('evidence');
     return { name: row.name, mime: row.mime, bytes: await this.storage.get(row.storage_key) };
   }
-
-  /** Everything about one person's permission, for anyone who asks. */
-  async report(scope: Scope, id: number): Promise<PermissionReport> {
-    const db = this.database.read(scope);
-    const person = await this.supporters.need(db, id);
-    const [{ standings, entries, rows }, organization, sent] = await Promise.all([
-      this.of(db, person),
-      this.team.organization(scope),
-      this.evidence.sentOn(db, id),
-    ]);
-    return {
-      organization: organization.name,
-      madeAt: new Date().toISOString(),
-      supporter: {
-        id,
-        name: `${person.first_name} ${person.last_name}`.trim() || 'No name',
-        place: person.country ? placeWords(person.region ? `${person.country}-${person.region}` : person.country) : 'not known',
-        erased: false,
-      },
-      standings,
-      entries: entries.map((entry, i) => ({
-        ...entry,
-        recordedAt: rows[i]!.recorded_at.toISOString(),
-        origin: rows[i]!.origin,
-        sentOnItsStrength: sent
-          .filter((one) => one.entry_id === entry.id)
-          .map((one) => ({ message: one.name, channel: one.channel, at: one.sent_at?.toISOString() ?? null, outcome: one.state })),
-      })),
-    };
-  }
 }
 
 const iso = (at: number | null) => (at === null ? null : new Date(at).toISOString());
@@ -274,7 +243,8 @@ function handFaults(entry: HandEntry): { field: string; code: string; message: s
   return null;
 }
 
-function entryView(row: EntryRow, words: (scope: PermissionScope) => string, rules: PlaceRules, files: readonly EvidenceRow[]): EntryView {
+/** An entry as teammates see it. */
+export function entryView(row: EntryRow, words: (scope: PermissionScope) => string, rules: PlaceRules, files: readonly EvidenceRow[]): EntryView {
   const evidence = files.find((file) => file.id === row.evidence_id);
   const oldest = new Date();
   oldest.setUTCMonth(oldest.getUTCMonth() - rules.oldAfterMonths);

@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import type { PermissionReport, RecordView } from '@goodword/core/contract';
+import type { RecordView } from '@goodword/core/contract';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { houseDay, openHouse, type House } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, messageAt, NOTHING, send } from '../testing/steps';
@@ -157,34 +157,6 @@ describe('entries by hand', () => {
       ['news', false],
       ['appeals', true],
     ]);
-  });
-});
-
-describe('the report', () => {
-  test('shows what, when, how, in what words, who recorded it and what was sent on its strength', async () => {
-    const gus = await someone('gus', '', 'yes');
-    const message = await draftEmail(house.client, { from: [{ kind: 'batch', id: gus.batchId }] });
-    await send(house.client, message);
-    await messageAt(house.client, message, 'done');
-    const answer = await house.client.call<PermissionReport>('GET', `/api/supporters/${gus.id}/permission.json`);
-    const strong = answer.body.entries.find((one) => one.scope === 'appeals')!;
-    expect(answer.headers.get('content-disposition')).toContain(`permission-${gus.id}.json`);
-    expect(strong).toMatchObject({
-      state: 'yes',
-      how: 'paper',
-      words: expect.stringContaining('Please write to me about the ferry.'),
-      recordedBy: 'The owner',
-      sentOnItsStrength: [{ message: 'A letter', channel: 'email', outcome: 'sent' }],
-    });
-    const page = (await house.client.call('GET', `/api/supporters/${gus.id}/permission.html`)).text;
-    for (const words of ['What Gus Moss agreed to', 'Please write to me about the ferry.', 'by The owner', 'Sent on its strength: A letter'])
-      expect(page).toContain(words);
-  });
-
-  test('escapes whatever people are called', async () => {
-    const hal = await someone('hal');
-    await house.client.call('PATCH', `/api/supporters/${hal.id}`, { firstName: '<img src=x onerror=alert(1)>', lastName: '' });
-    expect((await house.client.call('GET', `/api/supporters/${hal.id}/permission.html`)).text).not.toContain('<img');
   });
 });
 

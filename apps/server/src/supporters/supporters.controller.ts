@@ -10,7 +10,6 @@ import type { Scope } from '../platform/scope';
 import { FieldsService } from './fields.service';
 import { GroupsRepository } from './groups.repository';
 import { ErasureService } from './erasure.service';
-import { permissionPage } from './permission-page';
 import { PersonLedger, type HandEntry, type Objection } from './person-ledger.service';
 import { SupportersService, type SupporterQuery } from './supporters.service';
 
@@ -123,16 +122,6 @@ export class SupportersController {
   @HttpCode(204)
   object(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Objection): Promise<void> {
     return this.ledger.object(scope, id, body);
-  }
-
-  @Route('get', 'supporters/:id/permission.json', { role: 'viewer', summary: "One person's permission, as evidence", params: schema.idParams })
-  async report(@Caller() scope: Scope, @Id() id: number, @Res() response: Response): Promise<void> {
-    response.attachment(`permission-${id}.json`).json(await this.ledger.report(scope, id));
-  }
-
-  @Route('get', 'supporters/:id/permission.html', { role: 'viewer', summary: 'The same as a page to print', params: schema.idParams })
-  async printed(@Caller() scope: Scope, @Id() id: number, @Res() response: Response): Promise<void> {
-    response.type('html').send(permissionPage(await this.ledger.report(scope, id)));
   }
 
   @Route('post', 'supporters/:id/evidence', {

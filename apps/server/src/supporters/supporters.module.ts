@@ -26,6 +26,16 @@ import { SupportersService } from './supporters.service';
     GroupsRepository,
     SupporterRows,
   ],
-  exports: [ErasureService, PersonLedger, SupportersService, SupportersRepository, FieldsService, FieldsRepository, GroupsRepository, SupporterRows],
+  exports: [
+    ErasureRepository,
+    ErasureService,
+    PersonLedger,
+    SupportersService,
+    SupportersRepository,
+    FieldsService,
+    FieldsRepository,
+    GroupsRepository,
+    SupporterRows,
+  ],
 })
 export class SupportersModule {}

@@ -317,14 +317,6 @@ export class SupportersRepository {
     );
   }
 
-  /** Takes an address off hold: somebody has looked and it is good. */
-  async release(tx: Scoped, pointId: number): Promise<void> {
-    tx.reached.add(pointId);
-    await tx.execute('UPDATE contact_point SET on_hold = 0, hold_reason = NULL, hold_at = NULL WHERE organization_id = :org AND id = :pointId', {
-      pointId,
-    });
-  }
-
   /** Everybody whose address it is. */
   async ownersOf(db: Scoped, contactPointId: number): Promise<number[]> {
     const rows = await db.sql<{ supporter_id: number }>(

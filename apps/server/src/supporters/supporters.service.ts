@@ -4,6 +4,7 @@ import type { DeletionNotice, Page, RecordView, SupporterRow, UndoStep } from '@
 import { coerce, formatMoney, formatValue, type Manner } from '@goodword/core/fields';
 import { cleanEmail, cleanMobile } from '@goodword/core/intake';
 import { DoNotContactService } from '../permission/do-not-contact.service';
+import { HoldsRepository } from '../permission/holds.repository';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -61,6 +62,7 @@ export class SupportersService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
+    @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(SupporterRows) private readonly rows: SupporterRows,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
@@ -213,7 +215,7 @@ export class SupportersService {
         throw new Conflict(
           `Whether they meant to stop is still open: ${point.hold_reason ?? 'read what they wrote'}. Answer that under Today, and the hold goes with it.`,
         );
-      await this.supporters.release(tx, pointId);
+      await this.holds.release(tx, pointId, 'Looked at, and good');
       await audit(tx, { act: 'release', subject: 'supporter', subjectId: id, words: `${point.shown} taken off hold`, before: point.hold_reason });
     });
   }

@@ -1,4 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
+import { HoldsRepository } from '../permission/holds.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
@@ -16,6 +17,7 @@ export class TasksService {
     @Inject(Database) private readonly database: Database,
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
   ) {}
 
@@ -35,7 +37,8 @@ export class TasksService {
       await this.tasks.settle(tx, id, outcome);
       // What else was asked of the address still holds it.
       const point = task.kind === 'stop' ? task.contact_point_id : null;
-      if (point !== null && !(await this.supporters.isAsked(tx, point))) await this.supporters.release(tx, point);
+      if (point !== null && !(await this.supporters.isAsked(tx, point)))
+        await this.holds.release(tx, point, outcome === 'meant' ? 'They meant stop, and that is recorded' : 'They did not mean stop');
       await audit(tx, {
         act: `task-${outcome}`,
         subject: task.supporter_id ? 'supporter' : 'task',
@@ -66,6 +69,7 @@ export class TasksService {
         how: 'reply',
         words: task.words,
         source: 'In their own words, read by a person',
+        replyId: task.reply_id,
       })),
     );
   }

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { Scope as PermissionScope, SendingChannel } from '@goodword/core/permission';
 import { scopeOf, type MessageRow } from '../messages/messages.repository';
 import { Database, type Scoped } from '../platform/database';
+import { currentRecord } from '../supporters/merged';
 
 /** What a token in a message stands for. */
 export interface TokenDelivery {
@@ -50,7 +51,7 @@ export class WaysOutRepository {
       organizationId: row.organization_id,
       messageId: row.message_id,
       messageName: row.message_name,
-      supporterId: row.supporter_id,
+      supporterId: await currentRecord(database, row.supporter_id),
       contactPointId: row.contact_point_id,
       channel: row.channel,
       scope: scopeOf(row),

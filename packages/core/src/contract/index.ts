@@ -14,7 +14,6 @@ export type {
   FieldDeletion,
   FieldView,
   ListView,
-  PermissionReport,
   RecordView,
   StandingView,
   SupporterRow,
@@ -24,6 +23,7 @@ export type {
   TimelineItem,
   TimelineKind,
 } from './supporters';
+export type { AddressHolder, EvidenceDelivery, EvidenceEntry, PermissionReport } from './evidence';
 export type { HouseholdView, MergeLine, MergePreview, NoteView, PersonalMessage, PersonalVerdict, PersonForm, UndoStep } from './record';
 export type { DncAdded, DncRow, RuleEffect, RulesView, RulesWeighed, TextAnswers } from './permission';
 export type { FormCounts, FormView } from './forms';

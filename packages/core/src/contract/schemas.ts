@@ -1,4 +1,5 @@
 export { idParams } from './common';
+export { addressQuery } from './evidence';
 export { chooseChapter, signIn } from './team';
 export {
   addContact,

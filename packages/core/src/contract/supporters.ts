@@ -116,19 +116,6 @@ export const makeList = Joi.object({
   byForm: Joi.boolean(),
 });
 
-/** One person's permission as evidence, for anyone who asks: what, when, how, in what words, who recorded it, what was sent on its strength. */
-export interface PermissionReport {
-  organization: string;
-  madeAt: string;
-  supporter: { id: number; name: string; place: string; erased: boolean };
-  standings: StandingView[];
-  entries: (EntryView & {
-    recordedAt: string;
-    origin: string | null;
-    sentOnItsStrength: { message: string; channel: Channel; at: string | null; outcome: string }[];
-  })[];
-}
-
 export interface SupporterRow {
   id: number;
   firstName: string;

@@ -98,7 +98,7 @@ describe('what somebody sent in', () => {
     expect(answer).toEqual({
       ok: true,
       answer: {
-        firstName: 'Ann',
+        firstName: 'ANN',
         lastName: '',
         email: { normal: 'ann@example.org', shown: 'Ann@Example.ORG' },
         mobile: { normal: '+12065550144', shown: '+1 206 555 0144', country: 'US' },

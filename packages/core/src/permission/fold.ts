@@ -30,14 +30,17 @@ export interface MarkRule {
   /** Only these ways of saying it, or all but these. */
   how?: readonly Road[];
   notHow?: readonly Road[];
-  /** True: only what was said through an address; with `notHow`, those ways count where there was none. */
-  through?: true;
+  /**
+   * True: only what was said through an address, of everything on the channel; with `notHow`, those ways count where there
+   * was no address, or it was of a part.
+   */
+  stops?: true;
   byPerson?: true;
   at: 'said' | 'until';
   holders: readonly Holder[];
 }
 
-/** A STOP from the number, by keyword or in the person's own words: what START from there opens again. */
+/** A STOP from the number, by keyword or in the person's own words, to everything: what START from there opens again. */
 const STOPPING = ['keyword', 'reply'] as const;
 
 function relationship(how: Relationship): MarkRule {
@@ -53,8 +56,8 @@ function relationship(how: Relationship): MarkRule {
  * last moment of its own (which is its `at`). One for each relationship, whose length is a house rule.
  */
 export const MARK_RULES = {
-  no: { state: 'no', notHow: STOPPING, through: true, at: 'said', holders: ['address', 'person'] },
-  stop: { state: 'no', how: STOPPING, through: true, at: 'said', holders: ['address', 'person'] },
+  no: { state: 'no', notHow: STOPPING, stops: true, at: 'said', holders: ['address', 'person'] },
+  stop: { state: 'no', how: STOPPING, stops: true, at: 'said', holders: ['address', 'person'] },
   start: { state: 'start', at: 'said', holders: ['address'] },
   ownYes: { state: 'yes', byPerson: true, at: 'said', holders: ['both'] },
   yes: { state: 'yes', at: 'said', holders: ['both'] },
@@ -93,9 +96,9 @@ function later(a: Mark | undefined, b: Mark): Mark {
 /** Whether an entry makes a mark by a rule. */
 export function makes(rule: MarkRule, entry: PermissionEntry): boolean {
   if (entry.state !== rule.state || (rule.byPerson && !entry.byPerson)) return false;
-  const said = !rule.through || entry.contactPointId !== null;
-  if (rule.how) return rule.how.includes(entry.how) && said;
-  return !rule.notHow?.includes(entry.how) || (rule.through === true && !said);
+  const isStop = !rule.stops || (entry.contactPointId !== null && entry.scope === 'all');
+  if (rule.how) return rule.how.includes(entry.how) && isStop;
+  return !rule.notHow?.includes(entry.how) || !isStop;
 }
 
 /** The cell of a holder, or null where the entry names none: nobody in particular, or no address. */

@@ -129,9 +129,14 @@ export function askedFor(scope: Scope): AskedFor {
   return isListScope(scope) || scope === 'all' || scope === 'marketing' ? 'lists' : scope;
 }
 
+/** The least that must be on record for a channel and purpose at a place; for texts a yes, whatever a rule says. */
+export function needOf(rules: PlaceRules, channel: Channel, purpose: AskedFor): Need {
+  return channel === 'text' ? 'yes' : rules.needs[channel][purpose];
+}
+
 /** Whether the house may write to someone in this state. Yes always, No and Asked never, texts only after a yes. */
 export function mayWrite(rules: PlaceRules, channel: Channel, purpose: AskedFor, state: PermissionState): boolean {
-  const need = channel === 'text' ? 'yes' : rules.needs[channel][purpose];
+  const need = needOf(rules, channel, purpose);
   switch (state) {
     case 'yes':
       return true;

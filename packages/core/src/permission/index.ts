@@ -38,7 +38,7 @@ export {
   type Weekday,
   WEEKDAYS,
 } from './house-rules';
-export { askedForWords, clockWords, hoursWords, loosenings, NEED_WORDS, ruleChangeWords } from './rule-words';
+export { askedForWords, clockWords, hoursWords, loosenings, ruleChangeWords } from './rule-words';
 export { ELSEWHERE, isPlaceKey, keysFor, placeAt, UNION, UNION_COUNTRIES, type PastPlace, type Place, type PlaceKey } from './places';
 export { PRESETS, startingRules, withOption, type Preset, type PresetOption } from './presets';
 export {
@@ -79,6 +79,8 @@ export {
   placeWords,
   PURPOSE_WORDS,
   RELATIONSHIP_WORDS,
+  NEED_WORDS,
+  ruleWords,
   ROAD_WORDS,
   scopeWords,
   STATE_WORDS,

@@ -2,9 +2,7 @@ import { ASKED_FOR, WEEKDAYS, type AskedFor, type Hours, type HouseRules, type N
 import { rulesFor } from './house-rules';
 import { ELSEWHERE } from './places';
 import { CHANNELS, RELATIONSHIPS } from './vocabulary';
-import { CHANNEL_WORDS, placeWords, PURPOSE_WORDS, RELATIONSHIP_WORDS } from './words';
-
-export const NEED_WORDS: Record<Need, string> = { yes: 'an express yes', implied: 'at least an implied permission', nothing: 'nothing on record' };
+import { CHANNEL_WORDS, NEED_WORDS, placeWords, PURPOSE_WORDS, RELATIONSHIP_WORDS } from './words';
 
 export function askedForWords(purpose: AskedFor): string {
   return purpose === 'lists' ? 'public lists' : PURPOSE_WORDS[purpose];

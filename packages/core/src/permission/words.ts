@@ -1,6 +1,6 @@
 import type { Channel, PermissionState, Purpose, RecordedState, Relationship, Road, Scope } from './vocabulary';
 import type { Decision, Verdict } from './decide';
-import { askedFor, placeKeyOf, rulesFor, type HouseRules } from './house-rules';
+import { askedFor, needOf, placeKeyOf, rulesFor, type HouseRules, type Need } from './house-rules';
 import type { Place, PlaceKey } from './places';
 import { PRESETS } from './presets';
 
@@ -88,12 +88,20 @@ export function scopeWords(scope: Scope, listName: (id: number) => string | unde
   return scope.startsWith('list:') ? (listName(Number(scope.slice(5))) ?? 'a list since deleted') : PURPOSE_WORDS[scope as Purpose];
 }
 
+export const NEED_WORDS: Record<Need, string> = { yes: 'an express yes', implied: 'at least an implied permission', nothing: 'nothing on record' };
+
+/** What the rule of somebody's place asks for: "Canada: email asks for at least an implied permission (news)". */
+export function ruleWords(asked: { channel: Channel; scope: Scope; rules: HouseRules; place: Place }, scopeName: string): string {
+  const need = needOf(rulesFor(asked.rules, asked.place), asked.channel, askedFor(asked.scope));
+  const where = placeWords(placeKeyOf(asked.rules, asked.place));
+  return `${where}: ${CHANNEL_WORDS[asked.channel].toLowerCase()} asks for ${NEED_WORDS[need]} (${scopeName})`;
+}
+
 /** Why a decision came out as it did, in one sentence that names the rule of the place where a rule decided. */
 export function explain(decision: Decision, asked: { channel: Channel; scope: Scope; rules: HouseRules; place: Place }): string {
   const rules = rulesFor(asked.rules, asked.place);
   const where = placeWords(placeKeyOf(asked.rules, asked.place));
-  const need = asked.channel === 'text' ? 'yes' : rules.needs[asked.channel][askedFor(asked.scope)];
-  const rule = { yes: 'an express yes', implied: 'at least an implied permission', nothing: 'nothing on record' }[need];
+  const rule = NEED_WORDS[needOf(rules, asked.channel, askedFor(asked.scope))];
   switch (decision.verdict) {
     case 'send':
       return decision.state === 'yes'

@@ -36,6 +36,12 @@ export interface NewEntry {
   recordedBy?: number | null;
   /** When it was written down, where that was before it came here. */
   recordedAt?: Date;
+  /** The form, as it stood then. */
+  form?: { id: number; version: number } | null;
+  /** The page that it was said on. */
+  page?: string | null;
+  /** The reply that it was said in. */
+  replyId?: number | null;
   /** The row of a file that says so. */
   batch?: { id: number; row: number };
 }
@@ -60,13 +66,27 @@ export interface EntryRow {
   recorded_by: number | null;
   recorded_at: Date;
   recorded_name: string | null;
+  form_id: number | null;
+  form_version: number | null;
+  page: string | null;
+  reply_id: number | null;
   shown: string | null;
   taken_back_at: Date | null;
+}
+
+/** A no, with what is known of its way to us. */
+export interface Revocation extends EntryRow {
+  /** When the reply that said it reached us, and when it was read. */
+  received_at: Date | null;
+  read_at: Date | null;
+  /** From when the address was on hold while a person read what was said. */
+  held_at: Date | null;
 }
 
 const COLUMNS = [
   ...['contact_point_id', 'supporter_id', 'channel', 'scope', 'state', 'said_at', 'until_at', 'by_person', 'how', 'words', 'source'],
   ...['origin', 'evidence_id', 'delivery_id', 'batch_id', 'batch_row', 'recorded_by', 'recorded_at'],
+  ...['form_id', 'form_version', 'page', 'reply_id'],
 ] as const;
 
 const ROWS_A_STATEMENT = 1000;
@@ -171,21 +191,23 @@ export class LedgerRepository {
     await tx.execute(`UPDATE permission_entry SET taken_back_at = UTC_TIMESTAMP(3) WHERE ${still}`, bindings);
   }
 
-  /** Leavings of one message's link that are not taken back, since a moment. */
+  /** Leavings of one message's link that are not taken back, since a moment; what was answered to it is none. */
   async leavingsOf(db: Scoped, deliveryId: number, since: Date): Promise<number[]> {
     const rows = await db.sql<{ id: number }>(
       `SELECT id FROM permission_entry WHERE organization_id = :org AND delivery_id = :deliveryId AND state = 'no'
-        AND how IN ('one-click', 'reply') AND said_at >= :since AND taken_back_at IS NULL`,
+        AND how IN ('one-click', 'reply') AND reply_id IS NULL AND said_at >= :since AND taken_back_at IS NULL`,
       { deliveryId, since },
     );
     return rows.map(({ id }) => id);
   }
 
-  /** Whether the same was said through the same message since a moment. */
+  /** Whether the same was said through the same message since a moment, and nothing of the channel by anybody there after it. */
   async hasJustLeft(db: Scoped, deliveryId: number, said: { scope: PermissionScope; how: Road }, since: Date): Promise<boolean> {
     const rows = await db.sql(
-      `SELECT 1 FROM permission_entry WHERE organization_id = :org AND delivery_id = :deliveryId AND state = 'no' AND scope = :scope AND how = :how
-        AND recorded_at >= :since AND taken_back_at IS NULL LIMIT 1`,
+      `SELECT 1 FROM permission_entry e WHERE e.organization_id = :org AND e.delivery_id = :deliveryId AND e.state = 'no'
+        AND e.scope = :scope AND e.how = :how AND e.reply_id IS NULL AND e.recorded_at >= :since AND e.taken_back_at IS NULL
+        AND NOT EXISTS (SELECT 1 FROM permission_entry n WHERE n.organization_id = :org AND n.supporter_id = e.supporter_id
+          AND n.channel = e.channel AND n.id > e.id) LIMIT 1`,
       { deliveryId, ...said, since },
     );
     return rows.length > 0;
@@ -395,15 +417,41 @@ export class LedgerRepository {
     return out;
   }
 
-  /** Entries that bear on a person: their own, and every no and START at an address of theirs. Newest first. */
-  async entriesOf(db: Scoped, supporterId: number): Promise<EntryRow[]> {
+  /** Every no, newest first, before an entry; of one chapter where the caller has one. */
+  async revocations(db: Scoped, before: number, limit: number): Promise<Revocation[]> {
+    return db.sql<Revocation>(
+      `SELECT e.*, t.name AS recorded_name, cp.shown, r.received_at, k.done_at AS read_at, k.asked_at AS held_at
+        FROM permission_entry e LEFT JOIN contact_point cp ON cp.id = e.contact_point_id LEFT JOIN teammate t ON t.id = e.recorded_by
+        LEFT JOIN supporter s ON s.id = e.supporter_id LEFT JOIN reply r ON r.id = e.reply_id
+        LEFT JOIN task k ON k.organization_id = :org AND k.kind = 'stop' AND k.reply_id = e.reply_id
+        WHERE e.organization_id = :org AND e.state = 'no' AND e.id < :before AND (:chapter IS NULL OR s.chapter_id = :chapter)
+        ORDER BY e.id DESC LIMIT :limit`,
+      { before, limit },
+    );
+  }
+
+  /** Who said anything at some addresses. */
+  async peopleAt(db: Scoped, points: readonly number[]): Promise<number[]> {
+    const rows = await db.sql<{ id: number }>(
+      `SELECT DISTINCT supporter_id AS id FROM permission_entry
+        WHERE organization_id = :org AND contact_point_id IN (:points) AND supporter_id IS NOT NULL`,
+      { points: [...points, 0] },
+    );
+    return rows.map(({ id }) => id);
+  }
+
+  /**
+   * Entries that bear on a person: their own, and every no and START at an address of theirs, or at others that were
+   * theirs. Newest first.
+   */
+  async entriesOf(db: Scoped, supporterId: number, others: readonly number[] = []): Promise<EntryRow[]> {
     return db.sql<EntryRow>(
       `SELECT e.*, t.name AS recorded_name, cp.shown FROM permission_entry e
         LEFT JOIN contact_point cp ON cp.id = e.contact_point_id LEFT JOIN teammate t ON t.id = e.recorded_by
-        WHERE e.organization_id = :org AND (e.supporter_id = :supporterId OR (e.state IN ('no', 'start') AND e.contact_point_id IN
-          (SELECT contact_point_id FROM supporter_contact WHERE supporter_id = :supporterId)))
+        WHERE e.organization_id = :org AND (e.supporter_id = :supporterId OR (e.state IN ('no', 'start') AND (e.contact_point_id IN (:others)
+          OR e.contact_point_id IN (SELECT contact_point_id FROM supporter_contact WHERE supporter_id = :supporterId))))
         ORDER BY e.said_at DESC, e.id DESC`,
-      { supporterId },
+      { supporterId, others: [...others, 0] },
     );
   }
 }
@@ -425,7 +473,15 @@ function asNew(row: EntryRow): NewEntry {
     origin: row.origin,
     evidenceId: row.evidence_id,
     deliveryId: row.delivery_id,
+    form: row.form_id === null ? null : { id: row.form_id, version: row.form_version ?? 1 },
+    page: row.page,
+    replyId: row.reply_id,
   };
+}
+
+/** What a kept entry says, as the core reads it. One that was taken back says nothing. */
+export function asSaid(row: EntryRow): PermissionEntry[] {
+  return row.state === 'back' || row.taken_back_at !== null ? [] : [asCore(asNew(row), row.id)];
 }
 
 function asCore(entry: NewEntry, id: number): PermissionEntry {
@@ -455,5 +511,9 @@ function valuesOf(entry: NewEntry, actorId: number | null): Bound[] {
     entry.batch?.row ?? null,
     entry.recordedBy === undefined ? actorId : entry.recordedBy,
     entry.recordedAt ?? new Date(),
+    entry.form?.id ?? null,
+    entry.form?.version ?? null,
+    entry.page?.slice(0, 300) ?? null,
+    entry.replyId ?? null,
   ];
 }

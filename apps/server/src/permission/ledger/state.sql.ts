@@ -34,8 +34,8 @@ const quoted = (words: readonly string[]) => words.map((word) => `'${word}'`).jo
 function makesSql(rule: MarkRule): string {
   const parts = [`state = '${rule.state}'`];
   if (rule.byPerson) parts.push('by_person = 1');
-  if (rule.how) parts.push(`how IN (${quoted(rule.how)})`, ...(rule.through ? ['contact_point_id IS NOT NULL'] : []));
-  if (rule.notHow) parts.push(`(how NOT IN (${quoted(rule.notHow)})${rule.through ? ' OR contact_point_id IS NULL' : ''})`);
+  if (rule.how) parts.push(`how IN (${quoted(rule.how)})`, ...(rule.stops ? ["contact_point_id IS NOT NULL AND scope = 'all'"] : []));
+  if (rule.notHow) parts.push(`(how NOT IN (${quoted(rule.notHow)})${rule.stops ? " OR contact_point_id IS NULL OR scope <> 'all'" : ''})`);
   return `(${parts.join(' AND ')})`;
 }
 

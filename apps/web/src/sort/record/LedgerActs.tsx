@@ -28,9 +28,13 @@ export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord:
       <p>
         All of it to{' '}
         <a className="link" href={`/api/supporters/${record.id}/permission.html`} target="_blank" rel="noreferrer">
-          print
+          read and print
+        </a>
+        , as{' '}
+        <a className="link" href={`/api/supporters/${record.id}/permission.pdf`}>
+          PDF
         </a>{' '}
-        or as{' '}
+        or{' '}
         <a className="link" href={`/api/supporters/${record.id}/permission.json`}>
           JSON
         </a>

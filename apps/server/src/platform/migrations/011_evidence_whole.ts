@@ -1,0 +1,37 @@
+import type { Knex } from 'knex';
+
+/*
+ * What evidence was missing: when an address was on hold and why, the form and the page that an entry came by, the reply
+ * that it was said in, and when a reply reached us. And a refusal of a part, though it came in an answer, is no STOP: START
+ * does not lift it.
+ */
+const ORG = 'organization_id INT UNSIGNED NOT NULL';
+
+export async function up(knex: Knex): Promise<void> {
+  await knex.raw(`CREATE TABLE address_hold (id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY, ${ORG}, contact_point_id BIGINT UNSIGNED NOT NULL,
+    held_at DATETIME(3) NOT NULL, reason VARCHAR(300) NOT NULL DEFAULT '', batch_id BIGINT UNSIGNED NULL, released_at DATETIME(3) NULL,
+    released_by BIGINT UNSIGNED NULL, released_why VARCHAR(300) NULL, KEY by_point (organization_id, contact_point_id, id))
+    ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
+  await knex.raw(`INSERT INTO address_hold (organization_id, contact_point_id, held_at, reason)
+    SELECT organization_id, id, COALESCE(hold_at, UTC_TIMESTAMP(3)), COALESCE(hold_reason, '') FROM contact_point WHERE on_hold = 1`);
+  await knex.raw(`ALTER TABLE permission_entry ADD form_id BIGINT UNSIGNED NULL, ADD form_version INT UNSIGNED NULL,
+    ADD page VARCHAR(300) NULL, ADD reply_id BIGINT UNSIGNED NULL`);
+  await knex.raw('ALTER TABLE reply ADD received_at DATETIME(3) NULL');
+  await knex.raw('ALTER TABLE bulk_member ADD KEY by_supporter (organization_id, supporter_id)');
+  // Until now the form stood in the source of an entry alone, as “name”, version n.
+  await knex.raw(`UPDATE permission_entry e JOIN form f ON f.organization_id = e.organization_id
+      AND e.source LIKE 'Form “%' AND LOCATE(CONCAT('Form “', f.name, '”, version '), e.source) = 1
+    SET e.form_id = f.id, e.form_version = CAST(SUBSTRING(e.source, CHAR_LENGTH(f.name) + 18) AS UNSIGNED)
+    WHERE e.how = 'form'`);
+  // The moment is set last, because each assignment sees the ones before it.
+  const newer = 'no_at IS NULL OR stop_at > no_at OR (stop_at = no_at AND stop_entry > no_entry)';
+  await knex.raw(`UPDATE permission_state SET no_entry = IF(${newer}, stop_entry, no_entry), no_at = IF(${newer}, stop_at, no_at),
+    stop_entry = NULL, stop_at = NULL WHERE scope <> 'all' AND stop_at IS NOT NULL`);
+}
+
+export async function down(knex: Knex): Promise<void> {
+  await knex.raw('ALTER TABLE bulk_member DROP KEY by_supporter');
+  await knex.raw('ALTER TABLE reply DROP COLUMN received_at');
+  await knex.raw('ALTER TABLE permission_entry DROP COLUMN form_id, DROP COLUMN form_version, DROP COLUMN page, DROP COLUMN reply_id');
+  await knex.schema.dropTable('address_hold');
+}
