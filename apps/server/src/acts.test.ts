@@ -12,7 +12,7 @@ import { World, type Difference } from './testing/acts/world';
  */
 const HISTORIES = Number(process.env.ACTS_HISTORIES ?? 500);
 const SEED = Number(process.env.ACTS_SEED ?? 20261129);
-const BLOCK = 250;
+const BLOCK = 500;
 
 let house: House | undefined;
 let world: World | undefined;

@@ -144,7 +144,8 @@ export class ConfirmationsRepository {
       "SELECT id, normal FROM contact_point WHERE organization_id = :org AND loose = :loose AND kind = 'email'",
       { loose: looseEmail(row.normal) },
     );
-    return alike.filter(({ normal }) => mailboxOf(normal) === mailboxOf(row.normal)).map(({ id }) => id);
+    const same = alike.filter(({ normal }) => mailboxOf(normal) === mailboxOf(row.normal)).map(({ id }) => id);
+    return [...new Set([row.contact_point_id, ...same])];
   }
 
   /** It counts as sent from here on: after a crash in the middle it is not sent again, the reminder comes in its time. */

@@ -108,12 +108,15 @@ export class ConfirmationsService {
   private async marksAbout(tx: Scoped, row: ConfirmationRow): Promise<Marks> {
     const person = await this.cells.one(tx, row.supporter_id, await this.houseRules.rules(tx));
     const cells: Cell[] = [...person.cells];
-    for (const point of await this.confirmations.pointsOfMailbox(tx, row)) cells.push(...(await this.cells.atAddress(tx, point)));
+    const points = await this.confirmations.pointsOfMailbox(tx, row);
+    for (const point of points) cells.push(...(await this.cells.atAddress(tx, point)));
     // A call is asked for by text: what stops texts stops the question too.
     const channels: Channel[] = row.channel === 'call' ? ['call', 'text'] : [row.channel];
     const about = (cell: Cell) =>
       channels.includes(cell.channel) &&
-      (cell.supporterId === 0 || (cell.supporterId === row.supporter_id && [0, row.contact_point_id].includes(cell.contactPointId)));
+      // What somebody else said at another address of theirs is no answer to this.
+      ((cell.supporterId === 0 && points.includes(cell.contactPointId)) ||
+        (cell.supporterId === row.supporter_id && [0, row.contact_point_id].includes(cell.contactPointId)));
     return cells.filter(about).reduce<Marks>((marks, cell) => joinMarks(marks, cell.marks), {});
   }
 

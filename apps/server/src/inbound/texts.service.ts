@@ -163,8 +163,9 @@ export class TextsService {
   private async start(tx: Scoped, about: About): Promise<string | null> {
     const [stopped, asked] = [await this.isStopped(tx, about), await this.tasks.answerByStart(tx, about.point)];
     if (asked) await this.holds.release(tx, about.point, 'START from the number');
-    if (!stopped) return asked ? about.answers.start : null;
+    // Written down also where nothing is closed: a STOP of before may be entered later.
     await this.ledger.record(tx, { ...entryOf(about), supporterId: null, state: 'start' });
+    if (!stopped) return asked ? about.answers.start : null;
     // What was left otherwise stays left, and the answer says nothing else.
     return (await this.isStopped(tx, about)) ? about.answers.help : about.answers.start;
   }

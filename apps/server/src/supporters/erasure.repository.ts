@@ -134,7 +134,11 @@ export class ErasureRepository {
       'DELETE FROM batch_before WHERE organization_id = :org AND supporter_id = :supporterId',
       "UPDATE confirmation_sent SET words = '(erased)', mailbox = '(erased)' WHERE organization_id = :org AND confirmation_id IN (SELECT id FROM confirmation WHERE organization_id = :org AND supporter_id = :supporterId)",
       "UPDATE confirmation SET asks = '[]', pending = NULL, mailbox = '', state = IF(state IN ('waiting', 'sent'), 'dropped', state) WHERE organization_id = :org AND supporter_id = :supporterId",
-      "UPDATE task SET words = '', done_at = COALESCE(done_at, UTC_TIMESTAMP(3)), outcome = COALESCE(outcome, 'erased') WHERE organization_id = :org AND supporter_id = :supporterId",
+      // What was asked from a number that somebody else has stays open: nobody knows who of them said it.
+      `UPDATE task k JOIN supporter_contact sc ON sc.contact_point_id = k.contact_point_id SET k.supporter_id = sc.supporter_id, k.words = '(erased)'
+        WHERE k.organization_id = :org AND k.supporter_id = :supporterId AND k.kind = 'stop' AND k.done_at IS NULL`,
+      `UPDATE task SET words = '', done_at = COALESCE(done_at, UTC_TIMESTAMP(3)), outcome = COALESCE(outcome, 'erased')
+        WHERE organization_id = :org AND supporter_id = :supporterId`,
     ];
     for (const statement of statements) await tx.execute(statement, { supporterId });
     await this.ledger.blank(tx, supporterId);

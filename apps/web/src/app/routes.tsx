@@ -39,6 +39,7 @@ export const router = createBrowserRouter([
       { path: 'hear-back/:id', ...page(() => import('../hearback/Results')) },
       { path: 'house', ...page(() => import('../house/HouseRules')) },
       { path: 'house/do-not-contact', ...page(() => import('../house/DoNotContact')) },
+      { path: 'house/proof', ...page(() => import('../house/Proof')) },
       { path: 'house/fields', ...page(() => import('../house/fields/Fields')) },
       { path: 'house/files', ...page(() => import('../house/Files')) },
       { path: 'house/texts', ...page(() => import('../house/TextAnswers')) },

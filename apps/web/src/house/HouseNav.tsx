@@ -4,6 +4,7 @@ const PLACES: readonly Place[] = [
   ['/house', 'By place'],
   ['/house/do-not-contact', 'Do not contact'],
   ['/house/texts', 'Answers to texts'],
+  ['/house/proof', 'Proof'],
   ['/house/fields', 'Fields'],
   ['/house/files', 'Files'],
 ];

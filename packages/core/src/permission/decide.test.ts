@@ -187,6 +187,12 @@ describe('deciding for one person', () => {
       7,
     ],
     [
+      'one to a part is none, though it came in an answer',
+      'text:news',
+      ['person> text:news yes 5', 'person> text:news no/reply 10', 'nobody> text:all start/keyword 20'],
+      'said-no',
+    ],
+    [
       'one told on the telephone is none',
       'text:news',
       ['person> text:news yes 5', 'person@*> text:all no/phone 10', 'nobody> text:all start/keyword 20'],
@@ -333,7 +339,7 @@ describe('properties of the ledger', () => {
   test('START lifts what STOP closed and nothing else', () => {
     fc.assert(
       fc.property(history(10), (before) => {
-        const stops = (e: PermissionEntry) => e.state === 'no' && ['keyword', 'reply'].includes(e.how) && e.contactPointId !== null;
+        const stops = (e: PermissionEntry) => e.state === 'no' && ['keyword', 'reply'].includes(e.how) && e.contactPointId !== null && e.scope === 'all';
         const start = entry('nobody> email:all start/keyword 99', 999);
         const otherwise = before.filter((e) => !stops(e) && e.state !== 'start');
         expect(stateOf([...before, start]).state).toBe(stateOf(otherwise).state);

@@ -24,6 +24,8 @@ export interface Services {
   /** The newest question at an address, and when it was asked. */
   newestTask(contactPointId: number): Promise<number>;
   taskAt(id: number): Promise<number>;
+  /** Whether a request to confirm has gone out to an address and waits for its answer. */
+  isAsked(contactPointId: number): Promise<boolean>;
 }
 
 /** Repeatable chance (mulberry32). */
@@ -216,6 +218,8 @@ async function reply(h: History): Promise<string | null> {
 async function texted(h: History, words: string): Promise<string | null> {
   const where = h.one(h.places.filter((one) => one.kind === 'mobile' && h.ownersOf(one).length > 0));
   if (!where) return null;
+  // Only a question that has reached the phone can be answered.
+  const reached = words === 'YES' && (await h.world.isAsked(where.id));
   await h.world.textIn(where.normal, words);
   const owners = h.ownersOf(where);
   if (words === 'STOP') for (const who of owners) h.say({ who, where, channel: 'text', scope: 'all', what: 'no', own: true, stop: true });
@@ -228,7 +232,7 @@ async function texted(h: History, words: string): Promise<string | null> {
     where.onHold = true;
     where.questions.push(await h.world.newestTask(where.id));
   }
-  if (words === 'YES')
+  if (reached)
     confirmed(
       h,
       h.requests.filter((one) => one.where === where),
@@ -394,7 +398,7 @@ function closedFor(h: History, two: Someone[]): { where: Place; channel: Channel
   for (const where of new Set(two.flatMap((one) => one.addresses)))
     for (const channel of CHANNELS)
       for (const scope of [...SCOPES, h.world.list, 'volunteering'])
-        if (two.some((who) => h.model.standingNo(who, where, channel, scope))) out.push({ where, channel, scope });
+        if (two.some((who) => h.model.closed(who, where, channel, scope))) out.push({ where, channel, scope });
   return out;
 }
 
@@ -417,9 +421,9 @@ async function presses(h: History): Promise<string | null> {
   const parsed = await simpleParser(mail.raw);
   const link = /\/confirm\/[a-z0-9]+/.exec(`${parsed.text ?? ''} ${parsed.html || ''}`)?.[0];
   if (!link) return null;
-  await h.post(link, {});
+  const status = await h.post(link, {});
   confirmed(h, [request]);
-  return `${request.where.normal} presses the button`;
+  return `${request.where.normal} presses the button (${status})`;
 }
 
 async function erases(h: History): Promise<string | null> {
@@ -463,6 +467,7 @@ const ACTS: [string, Act][] = [
   ['drop', dropsAddress],
   ['first', putsFirst],
   ['merge', merges],
+  ['join', joins],
   ['join', joins],
   ['press', presses],
   ['press', presses],

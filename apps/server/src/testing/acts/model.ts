@@ -99,11 +99,22 @@ export class Model {
     );
   }
 
+  /**
+   * Whether a person is closed at an address, theirs or not yet: at one that is not theirs every No of theirs stands, and a
+   * START that somebody else sent from there is none of theirs.
+   */
+  closed(who: Someone, where: Place, channel: Channel, scope: string): boolean {
+    if (who.addresses.includes(where)) return this.standingNo(who, where, channel, scope);
+    return this.about(channel, scope).some((one) => one.what === 'no' && one.who === who);
+  }
+
   state(who: Someone, where: Place, channel: Channel, scope: string, now: number): 'yes' | 'implied' | 'asked' | 'never' | 'no' {
     if (this.standingNo(who, where, channel, scope)) return 'no';
     const own = this.about(channel, scope).filter((one) => one.who === who && one.where === where);
     if (own.some((one) => one.what === 'yes')) return 'yes';
-    if (own.some((one) => one.what === 'gift' && this.giftLasts(who, one.at, now))) return 'implied';
+    // Of several gifts it is the newest that the relationship rests on.
+    const gifts = own.filter((one) => one.what === 'gift').map((one) => one.at);
+    if (gifts.length > 0 && this.giftLasts(who, Math.max(...gifts), now)) return 'implied';
     return own.some((one) => one.what === 'asked') ? 'asked' : 'never';
   }
 

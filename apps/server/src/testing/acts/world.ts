@@ -284,6 +284,11 @@ export class World implements Services {
     return row.id;
   }
 
+  async isAsked(contactPointId: number): Promise<boolean> {
+    const open = await this.house.database.unscoped()('confirmation').where({ contact_point_id: contactPointId, state: 'sent' }).first('id');
+    return open !== undefined;
+  }
+
   async taskAt(id: number): Promise<number> {
     return ((await this.house.database.unscoped()('task').where({ id }).first('asked_at')) as { asked_at: Date }).asked_at.getTime();
   }
@@ -320,15 +325,14 @@ export class World implements Services {
     return this.missing(everybody, wanted, new Map(sent.map((one) => [one.supporter_id, one.contact_point_id])), `${channel} ${scope}`);
   }
 
-  /** Prepared, and tried in vain once. */
+  /** Prepared, and tried in vain: a server that can't be reached is not asked for the next ones. */
   private async underWay(id: number): Promise<void> {
-    const untried = () =>
-      this.house.database.unscoped()('delivery').where({ message_id: id }).whereIn('state', ['ready', 'leased', 'handing']).whereNull('detail');
+    const tried = () => this.house.database.unscoped()('delivery').where({ message_id: id }).whereNotNull('detail');
     await messageAt(this.house.client, id, 'sending');
     await until(
       'the first tries',
-      () => untried().count({ n: '*' }),
-      ([row]) => Number((row as { n: number }).n) === 0,
+      () => tried().count({ n: '*' }),
+      ([row]) => Number((row as { n: number }).n) > 0,
       60,
     );
   }

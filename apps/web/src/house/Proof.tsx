@@ -1,0 +1,79 @@
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { AddressHolder } from '@goodword/core/contract';
+import { get, query } from '../app/api';
+import { useFormat } from '../app/format';
+import { useMay } from '../app/session';
+import { Button, Heading, Labelled, Problem } from '../ui/basics';
+import { HouseNav } from './HouseNav';
+
+/** What shows anyone who asks why somebody was written to: their file, found by an address, and the log of every no. */
+export default function Proof() {
+  const owner = useMay('owner');
+  return (
+    <>
+      <Heading title="House rules" note="For whoever asks why somebody was written to, or whether a no was obeyed" />
+      <HouseNav />
+      <div className="grow overflow-y-auto flex flex-col gap-4" tabIndex={0} role="region" aria-label="Proof">
+        {owner && <ByAddress />}
+        <section className="sheet p-5">
+          <h2 className="font-semibold text-[16px]">Everybody who said no</h2>
+          <p className="my-2 max-w-[62ch]">
+            One row for each time: when it reached us, when it was read, from when the address was on hold, when it was acted on, and how many seconds
+            lay between.
+          </p>
+          <a className="link" href="/api/permission/revocations.csv">
+            Download it as CSV
+          </a>
+        </section>
+      </div>
+    </>
+  );
+}
+
+function ByAddress() {
+  const format = useFormat();
+  const [address, setAddress] = useState('');
+  const find = useMutation({ mutationFn: () => get<AddressHolder[]>(`permission/files${query({ address })}`) });
+  return (
+    <section className="sheet p-5">
+      <h2 className="font-semibold text-[16px]">One person’s file</h2>
+      <form className="flex items-end gap-2 my-2 max-w-[520px]" onSubmit={(event) => (event.preventDefault(), find.mutate())}>
+        <Labelled label="Their address or number" hint="Also one that was taken off, and of people who were erased">
+          <input className="input" value={address} maxLength={254} onChange={(event) => setAddress(event.target.value)} />
+        </Labelled>
+        <Button type="submit" weight="main" disabled={address.trim().length < 3 || find.isPending}>
+          Find
+        </Button>
+      </form>
+      <Problem error={find.error} />
+      {find.data?.length === 0 && <p role="status">Nothing was ever kept under this address.</p>}
+      <ul>
+        {find.data?.map((one) => (
+          <li key={one.id} className="py-1.5 border-t border-hair flex gap-4">
+            {one.erasedAt ? (
+              <span>
+                Supporter {one.id}, erased {format.day(one.erasedAt)}
+              </span>
+            ) : (
+              <Link className="link" to={`/sort/supporters/${one.id}`}>
+                {one.name}
+              </Link>
+            )}
+            <span className="text-ink2">{one.erasedAt || one.current ? '' : 'had this address before'}</span>
+            <a className="link ml-auto" href={`/api/supporters/${one.id}/permission.html`} target="_blank" rel="noreferrer">
+              Read and print
+            </a>
+            <a className="link" href={`/api/supporters/${one.id}/permission.pdf`}>
+              PDF
+            </a>
+            <a className="link" href={`/api/supporters/${one.id}/permission.json`}>
+              JSON
+            </a>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
