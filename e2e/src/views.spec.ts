@@ -16,6 +16,7 @@ const VIEWS: [string, string, string][] = [
   ['House rules', '/house', 'House rules'],
   ['Do not contact', '/house/do-not-contact', 'House rules'],
   ['Answers to texts', '/house/texts', 'House rules'],
+  ['Proof', '/house/proof', 'House rules'],
   ['Fields', '/house/fields', 'House rules'],
   ['Supporters', '/sort', 'Supporters'],
   ['Record', '/sort/supporters/77', ''],

@@ -126,6 +126,7 @@ const UNSCOPED: Record<string, string> = {
   'platform/jobs.ts': 'a worker claims whatever is due',
   'platform/sessions.ts': 'a session gives the scope',
   'platform/test-database.ts': 'tests',
+  'supporters/merged.ts': 'a signed token names a record that may have been brought into another',
   'segments/segment-sizes.ts': 'a worker counts the segments of every organization in turn',
   'sending/outbox.repository.ts': 'a worker hands over whatever is due',
   'team/team.repository.ts': 'sign-in finds the organization',

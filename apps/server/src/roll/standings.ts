@@ -2,14 +2,12 @@ import {
   ADDRESS_KIND,
   decide,
   joinMarks,
-  rulesFor,
   type Address,
   type Decision,
   type HouseRules,
   type Marks,
   type PastPlace,
   type Place,
-  type PlaceRules,
 } from '@goodword/core/permission';
 import { longestCap, type Asking } from '../permission/ledger/facts.repository';
 import { scanSaid } from '../permission/ledger/columns';
@@ -66,7 +64,9 @@ export class Standings {
   /** What people said of all their addresses. */
   private readonly ofPerson = new Map<number, Marks>();
   private readonly recent = new Map<number, number[]>();
-  private readonly places = new Map<number, Place>();
+  /** Where each is, by its place in the list of all places that anybody is in. */
+  private placeAt = new Uint16Array(0);
+  private readonly placesHere: Place[] = [NOWHERE];
   private readonly before = new Map<number, PastPlace[]>();
 
   constructor(
@@ -112,7 +112,7 @@ export class Standings {
 
   /** Hands out the decision of everybody; by other rules than they were read for, where these are given. */
   decide(each: EachDecided, rules: HouseRules = this.asking.rules): void {
-    const plain = PLAIN.map(() => new Map<PlaceRules, Decision>());
+    const plain = PLAIN.map((): Decision[] => []);
     for (let ordinal = 0; ordinal < this.people.size; ordinal++) {
       if (!this.people.alive.has(ordinal)) continue;
       if (this.isPlain(ordinal)) each(ordinal, this.plainly(ordinal, plain, rules), this.first[ordinal]!);
@@ -128,12 +128,9 @@ export class Standings {
     return !this.troubled.has(ordinal) && !this.more.has(ordinal) && !this.recent.has(ordinal);
   }
 
-  private plainly(ordinal: number, plain: readonly Map<PlaceRules, Decision>[], rules: HouseRules): Decision {
+  private plainly(ordinal: number, plain: readonly Decision[][], rules: HouseRules): Decision {
     const known = plain[this.first[ordinal] === 0 ? 0 : this.agreed[ordinal] === 1 ? 1 : 2]!;
-    const key = rulesFor(rules, this.placeOf(ordinal));
-    let decided = known.get(key);
-    if (!decided) known.set(key, (decided = this.oneByOne(ordinal, rules)));
-    return decided;
+    return (known[this.placeAt[ordinal] ?? 0] ??= this.oneByOne(ordinal, rules));
   }
 
   private oneByOne(ordinal: number, rules: HouseRules): Decision {
@@ -178,7 +175,7 @@ export class Standings {
   }
 
   private placeOf(ordinal: number): Place {
-    return this.places.get(ordinal) ?? NOWHERE;
+    return this.placesHere[this.placeAt[ordinal] ?? 0]!;
   }
 
   private async readTroubles(db: Scoped): Promise<void> {
@@ -255,12 +252,21 @@ export class Standings {
   }
 
   private async readPlaces(db: Scoped): Promise<void> {
+    this.placeAt = new Uint16Array(this.people.size);
+    const known = new Map<string, number>();
     await db.scan(
       'SELECT id, country, region FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND country IS NOT NULL',
       {},
       ([id, country, region]) => {
         const ordinal = this.people.ordinalOf(Number(id));
-        if (ordinal !== undefined) this.places.set(ordinal, { country: country as string, region: region as string | null });
+        if (ordinal === undefined) return;
+        const name = region === null ? (country as string) : `${country as string}-${region as string}`;
+        let code = known.get(name);
+        if (code === undefined) {
+          known.set(name, (code = this.placesHere.length));
+          this.placesHere.push({ country: country as string, region: region as string | null });
+        }
+        this.placeAt[ordinal] = code;
       },
     );
   }

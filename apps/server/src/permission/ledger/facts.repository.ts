@@ -218,6 +218,7 @@ export class PersonCellsRepository {
 
   /** What people said of all their addresses. */
   async everywhere(db: Scoped, supporterIds: readonly number[]): Promise<Cell[]> {
+    if (supporterIds.length === 0) return [];
     const rows = await db.sql<StateRow>(
       'SELECT * FROM permission_state WHERE organization_id = :org AND contact_point_id = 0 AND supporter_id IN (:supporterIds)',
       { supporterIds },
