@@ -18,6 +18,7 @@ const START = startingRules('US');
 /** Rules that differ from place to place, so that nothing folds into one case. */
 const RULES: HouseRules = {
   home: 'US',
+  refusalOfferedSince: '2026-02-05',
   places: {
     ...START.places,
     'US-FL': PRESETS.strict.rules,

@@ -39,6 +39,12 @@ interface AtPoint {
   marks: Marks;
 }
 
+/** Addresses of one person, best first, and what bears on them at each. */
+interface Known {
+  addresses: readonly Address[];
+  marks: readonly Marks[];
+}
+
 /**
  * Decides for everybody at once with the core's own function, from four readings of covering indexes: whose the addresses
  * of the channel are, which of them can't be written to, what was said there, and what was sent lately. Most people have
@@ -64,6 +70,8 @@ export class Standings {
   /** What people said of all their addresses. */
   private readonly ofPerson = new Map<number, Marks>();
   private readonly recent = new Map<number, number[]>();
+  /** All of it put together, of those who are decided one by one: worked out when they are first decided. */
+  private readonly known = new Map<number, Known>();
   /** Where each is, by its place in the list of all places that anybody is in. */
   private placeAt = new Uint16Array(0);
   private readonly placesHere: Place[] = [NOWHERE];
@@ -135,6 +143,9 @@ export class Standings {
 
   private oneByOne(ordinal: number, rules: HouseRules): Decision {
     const { channel, scope, now, ownAct = false } = this.asking;
+    let known = this.known.get(ordinal);
+    if (!known) this.known.set(ordinal, (known = this.knownOf(ordinal)));
+    const { addresses, marks } = known;
     return decide(
       {
         supporterId: this.people.ids[ordinal]!,
@@ -145,11 +156,16 @@ export class Standings {
         now: now.getTime(),
         place: this.placeOf(ordinal),
         before: this.before.get(ordinal) ?? NOBODY_BEFORE,
-        addresses: this.addresses(ordinal),
+        addresses,
         recent: this.recent.get(ordinal) ?? NOTHING_RECENT,
       },
-      (contactPointId) => this.marksAt(ordinal, contactPointId),
+      (contactPointId) => marks[addresses.findIndex((one) => one.contactPointId === contactPointId)] ?? NO_MARKS,
     );
+  }
+
+  private knownOf(ordinal: number): Known {
+    const addresses = this.addresses(ordinal);
+    return { addresses, marks: addresses.map(({ contactPointId }) => this.marksAt(ordinal, contactPointId)) };
   }
 
   private addresses(ordinal: number): Address[] {

@@ -193,6 +193,19 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           }}
         />
       </Labelled>
+      <Labelled label="A way to refuse is offered since" hint="Day since which all our forms and gift pages do, as 2026-02-05; empty: not all">
+        <input
+          className="input"
+          disabled={disabled}
+          key={rules.refusalOfferedSince ?? ''}
+          defaultValue={rules.refusalOfferedSince ?? ''}
+          pattern="\\d{4}-\\d\\d-\\d\\d"
+          onBlur={(event) => {
+            const since = event.target.value.trim() || null;
+            if (since !== (rules.refusalOfferedSince ?? null)) onChange({ ...rules, refusalOfferedSince: since });
+          }}
+        />
+      </Labelled>
       <Labelled label="A text says how to end texts" hint="Days; 0 is every text">
         <input
           type="number"

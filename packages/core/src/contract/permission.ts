@@ -36,6 +36,7 @@ const placeRules = Joi.object({
   needs: each(CHANNELS, each(ASKED_FOR, need)),
   lasts: each(RELATIONSHIPS, Joi.number().integer().min(1).max(120).allow(null)),
   charityOnly: Joi.array().items(Joi.string().valid(...RELATIONSHIPS)),
+  offerNeeded: Joi.boolean(),
   impliedFrom: isoDay.allow(null).required(),
   hours: Joi.object({ call: hours.required(), text: hours.required() }).required(),
   caps: each(CHANNELS, cap),
@@ -56,6 +57,7 @@ const houseRules = Joi.object({
   charityIn: Joi.array()
     .items(Joi.string().pattern(/^[A-Z]{2}$/))
     .max(250),
+  refusalOfferedSince: isoDay.allow(null),
   secondPair: Joi.boolean(),
   askingWords: Joi.array().items(Joi.string().trim().min(2).max(60)).max(200),
   textEndDays: Joi.number().integer().min(0).max(90),

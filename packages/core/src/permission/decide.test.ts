@@ -240,6 +240,7 @@ describe('deciding for one person', () => {
     const gift = { ...entry('file> email:marketing implied/gift 0', 1), at: months(0), until: null };
     const rules = {
       ...startingRules('US'),
+      refusalOfferedSince: '2026-01-01',
       places: { ...startingRules('US').places, GB: withOption(PRESETS['united-kingdom'].rules, 'charity-soft-opt-in', true) },
     };
     const at = (now: number, place: string, before: [string, number][]) => {
@@ -339,7 +340,8 @@ describe('properties of the ledger', () => {
   test('START lifts what STOP closed and nothing else', () => {
     fc.assert(
       fc.property(history(10), (before) => {
-        const stops = (e: PermissionEntry) => e.state === 'no' && ['keyword', 'reply'].includes(e.how) && e.contactPointId !== null && e.scope === 'all';
+        const stops = (e: PermissionEntry) =>
+          e.state === 'no' && ['keyword', 'reply'].includes(e.how) && e.contactPointId !== null && e.scope === 'all';
         const start = entry('nobody> email:all start/keyword 99', 999);
         const otherwise = before.filter((e) => !stops(e) && e.state !== 'start');
         expect(stateOf([...before, start]).state).toBe(stateOf(otherwise).state);

@@ -64,7 +64,9 @@ function impliedBy(marks: Marks, rules: RulesInForce): Mark | undefined {
   for (const relationship of RELATIONSHIPS) {
     const mark = marks[relationship];
     if (!mark) continue;
-    const at = Math.min(...[rules.now, rules.at(mark.at)].map((one) => lapseBy(one, relationship, mark.at)));
+    const [here, there] = [rules.now, rules.at(mark.at)];
+    const lapse = lapseBy(here, relationship, mark.at);
+    const at = there === here ? lapse : Math.min(lapse, lapseBy(there, relationship, mark.at));
     if (at > (best?.at ?? -Infinity)) best = { at, entryId: mark.entryId };
   }
   return best;
@@ -169,6 +171,7 @@ export function decideFromEntries(question: Question, entries: Iterable<Permissi
 function hadEnough(question: Question, rules: PlaceRules): boolean {
   const cap = question.ownAct ? null : rules.caps[question.channel];
   if (!cap) return false;
+  if (question.recent.length < cap.messages) return false;
   const since = question.now - cap.days * DAY_MS;
   return question.recent.filter((at) => at > since).length >= cap.messages;
 }

@@ -71,6 +71,8 @@ export interface PlaceRules {
   lasts: Record<Relationship, number | null>;
   /** Relationships that count only where the house is a registered charity of the place. */
   charityOnly?: Relationship[];
+  /** Relationships count only where those who came into them were offered a way to refuse when their address was taken. */
+  offerNeeded?: boolean;
   /** Relationships count only when they began on this day or later (ISO day); null for all. */
   impliedFrom: string | null;
   hours: { call: Hours | null; text: Hours | null };
@@ -87,6 +89,8 @@ export interface HouseRules {
   home: PlaceKey;
   /** Countries in which the house is a registered charity: what the law lets only those do counts there. */
   charityIn?: string[];
+  /** The day (ISO) since which every form and gift page of the house offers a way to refuse; null or left out: not all do. */
+  refusalOfferedSince?: string | null;
   /** Whether a change that opens anybody needs a second owner before it holds. */
   secondPair?: boolean;
   /** A text says how to end texts at least once in so many days; 0, or left out: each of them does. */
@@ -112,7 +116,7 @@ export function rulesFor(rules: HouseRules, place: Place): PlaceRules {
   const key = placeKeyOf(rules, place);
   found = rules.places[key];
   if (!found) throw new Error('expected rules for everywhere else ("*"), got none');
-  known.set(name, (found = asCharity(rules, key, found)));
+  known.set(name, (found = asOffered(rules, asCharity(rules, key, found))));
   return found;
 }
 
@@ -121,6 +125,14 @@ function asCharity(rules: HouseRules, key: PlaceKey, place: PlaceRules): PlaceRu
   const only = place.charityOnly ?? [];
   if (only.length === 0 || rules.charityIn?.includes(key.slice(0, 2))) return place;
   return { ...place, lasts: { ...place.lasts, ...Object.fromEntries(only.map((relationship) => [relationship, null])) } };
+}
+
+/** Without relationships of a time when those who came into them could not refuse at once. */
+function asOffered(rules: HouseRules, place: PlaceRules): PlaceRules {
+  if (!place.offerNeeded) return place;
+  const since = rules.refusalOfferedSince ?? null;
+  if (since === null) return { ...place, lasts: { gift: null, membership: null, volunteering: null, inquiry: null } };
+  return { ...place, impliedFrom: place.impliedFrom !== null && place.impliedFrom > since ? place.impliedFrom : since };
 }
 
 const placed = new WeakMap<HouseRules, Map<string, PlaceRules>>();
@@ -189,7 +201,10 @@ export function changedQuestions(before: HouseRules, after: HouseRules): { chann
       purpose === 'service' ? null : rules.caps[channel],
     ]);
   };
-  const moved = before.home !== after.home || JSON.stringify(before.charityIn ?? []) !== JSON.stringify(after.charityIn ?? []);
+  const moved =
+    before.home !== after.home ||
+    JSON.stringify(before.charityIn ?? []) !== JSON.stringify(after.charityIn ?? []) ||
+    (before.refusalOfferedSince ?? null) !== (after.refusalOfferedSince ?? null);
   return CHANNELS.flatMap((channel) =>
     ASKED_FOR.filter(
       (purpose) =>

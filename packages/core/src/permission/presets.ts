@@ -167,12 +167,14 @@ export const PRESETS: Record<PresetName, Preset> = {
     options: [
       {
         id: 'charity-soft-opt-in',
-        words: 'Charities may email people who gave or offered support, gathered since the rule applies',
+        words:
+          'Charities may email people who gave or offered support since the rule applies, where these were offered a way to refuse as their address was taken',
         source: 'PECR reg. 22(3A), added by the Data (Use and Access) Act 2025; in force from 5 February 2026 (from memory)',
         apply: (rules) => ({
           ...needing(rules, 'email', MARKETING, 'implied'),
           lasts: { gift: 24, membership: 24, volunteering: 24, inquiry: 24 },
           impliedFrom: '2026-02-05',
+          offerNeeded: true,
         }),
       },
     ],
@@ -234,6 +236,6 @@ function takenBack<T>(now: T, base: T, changed: T): T {
   if (JSON.stringify(base) === JSON.stringify(changed)) return now;
   const nested = [now, base, changed].every((one) => typeof one === 'object' && one !== null && !Array.isArray(one));
   if (!nested) return base;
-  const keys = Object.keys(base as object) as (keyof T)[];
+  const keys = [...new Set([...Object.keys(base as object), ...Object.keys(changed as object)])] as (keyof T)[];
   return Object.fromEntries(keys.map((key) => [key, takenBack(now[key], base[key], changed[key])])) as T;
 }

@@ -45,6 +45,13 @@ export function ruleChangeWords(before: HouseRules, after: HouseRules): string[]
             ? `We are a registered charity in ${after.charityIn.map((key) => placeWords(key)).join(', ')}.`
             : 'We are no registered charity anywhere.',
         ]),
+    ...((before.refusalOfferedSince ?? null) === (after.refusalOfferedSince ?? null)
+      ? []
+      : [
+          after.refusalOfferedSince
+            ? `Our forms and gift pages have all offered a way to refuse since ${after.refusalOfferedSince}.`
+            : 'Not all of our forms and gift pages offer a way to refuse.',
+        ]),
     ...(same(before.askingWords, after.askingWords) ? [] : ['What counts as asking in a service message is changed.']),
     ...((before.textEndDays ?? 0) === (after.textEndDays ?? 0)
       ? []
@@ -119,6 +126,8 @@ export function loosenings(before: HouseRules, after: HouseRules): string[] {
   }
   if (after.charityIn?.some((country) => !before.charityIn?.includes(country)))
     out.push('What only a registered charity may do counts in more places.');
+  if (after.refusalOfferedSince && after.refusalOfferedSince < (before.refusalOfferedSince ?? '9999'))
+    out.push('Relationships of more people count where a way to refuse must have been offered.');
   if (before.askingWords?.some((one) => !after.askingWords?.includes(one)) || (!before.askingWords && after.askingWords))
     out.push('Fewer words may count as asking in a service message.');
   if ((after.textEndDays ?? 0) > (before.textEndDays ?? 0)) out.push('Texts say less often how to end them.');

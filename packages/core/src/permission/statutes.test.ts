@@ -23,7 +23,11 @@ import {
 const START: HouseRules = { ...startingRules('US'), charityIn: ['CA'] };
 /** Without a registration under the Income Tax Act. */
 const UNREGISTERED = startingRules('US');
-const UK_SOFT: HouseRules = { ...START, places: { ...START.places, GB: withOption(PRESETS['united-kingdom'].rules, 'charity-soft-opt-in', true) } };
+const UK_SOFT: HouseRules = {
+  ...START,
+  refusalOfferedSince: '2026-01-01',
+  places: { ...START.places, GB: withOption(PRESETS['united-kingdom'].rules, 'charity-soft-opt-in', true) },
+};
 const CA_CHARITY: HouseRules = { ...START, places: { ...START.places, CA: withOption(PRESETS.canada.rules, 'charity-fundraising', true) } };
 const US_UNASKED: HouseRules = { ...START, places: { ...START.places, US: withOption(PRESETS['united-states'].rules, 'email-unasked', true) } };
 
@@ -123,6 +127,16 @@ describe('who may be written to', () => {
     [
       'PECR reg. 22(3A): not for a contact gathered before it applied',
       () => verdict('GB', APPEAL, '2026-06-01T00:00Z', related('gift', '2026-02-04'), UK_SOFT),
+      'no-permission',
+    ],
+    [
+      'PECR reg. 22(3A)(c): of somebody who could not refuse as the address was taken, nothing follows',
+      () => verdict('GB', APPEAL, '2026-06-01T00:00Z', related('gift', '2026-03-01'), { ...UK_SOFT, refusalOfferedSince: null }),
+      'no-permission',
+    ],
+    [
+      'PECR reg. 22(3A)(c): nor of a gift before the day since which a refusal is offered',
+      () => verdict('GB', APPEAL, '2026-06-01T00:00Z', related('gift', '2026-03-01'), { ...UK_SOFT, refusalOfferedSince: '2026-03-02' }),
       'no-permission',
     ],
     [

@@ -83,6 +83,7 @@ const RULES: HouseRules[] = [
   { home: '*', places: { '*': PRESETS.strict.rules } },
   {
     home: 'GB',
+    refusalOfferedSince: '2026-01-01',
     places: {
       ...START.places,
       'US-FL': CAPPED,

@@ -27,6 +27,28 @@ export async function up(knex: Knex): Promise<void> {
   const newer = 'no_at IS NULL OR stop_at > no_at OR (stop_at = no_at AND stop_entry > no_entry)';
   await knex.raw(`UPDATE permission_state SET no_entry = IF(${newer}, stop_entry, no_entry), no_at = IF(${newer}, stop_at, no_at),
     stop_entry = NULL, stop_at = NULL WHERE scope <> 'all' AND stop_at IS NOT NULL`);
+  await carefulRules(knex);
+}
+
+const WORDS =
+  'By a new version of the program: in the United Kingdom, relationships imply permission only where a way to refuse was ' +
+  'offered as the address was taken; say at the left since when all your forms and gift pages do.';
+
+interface Kept {
+  places: Record<string, { options: string[]; offerNeeded?: boolean }>;
+}
+
+/** Houses that use the soft opt-in of charities take the careful side until they say since when a refusal was offered. */
+async function carefulRules(knex: Knex): Promise<void> {
+  const newest = knex('house_rules').max('id').groupBy('organization_id');
+  const rows = (await knex('house_rules').whereIn('id', newest).select('organization_id', 'rules')) as { organization_id: number; rules: unknown }[];
+  for (const { organization_id, rules: kept } of rows) {
+    const rules = (typeof kept === 'string' ? JSON.parse(kept) : kept) as Kept;
+    const using = Object.values(rules.places).filter((place) => place.options.includes('charity-soft-opt-in'));
+    if (using.length === 0) continue;
+    for (const place of using) place.offerNeeded = true;
+    await knex('house_rules').insert({ organization_id, rules: JSON.stringify(rules), words: WORDS, effects: '[]', made_by: null });
+  }
 }
 
 export async function down(knex: Knex): Promise<void> {
