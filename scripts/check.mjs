@@ -1,5 +1,6 @@
 /** Types, lint, the direction of imports, formatting, and who names the ledger's tables. Runs all of them and ends non-zero when any has a fault. */
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { join } from 'node:path';
 import { strangersToTheLedger } from './lib/ledger-rule.mjs';
 import { ensurePackages, ROOT, say } from './lib/prepare.mjs';
@@ -12,10 +13,23 @@ const CHECKS = [
   ['imports', 'depcruise', ['packages', 'apps', 'demo', 'bench', '--config', '.dependency-cruiser.cjs']],
   ['formatting', 'prettier', ['--check', '--log-level', 'warn', '.']],
 ];
-const faulty = CHECKS.filter(([name, command, args]) => {
+
+/** Runs one check and keeps what it prints, so that two side by side can be read one after the other. */
+async function check([name, command, args]) {
+  const child = spawn(bin(command), args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+  const printed = [];
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => printed.push(chunk));
+  const [status] = await once(child, 'close');
   say(`== ${name}`);
-  return spawnSync(bin(command), args, { cwd: ROOT, stdio: 'inherit' }).status !== 0;
-});
+  process.stdout.write(Buffer.concat(printed));
+  return status === 0 ? [] : [[name]];
+}
+
+/** Lint takes as long as the others together. */
+const lint = check(CHECKS.find(([name]) => name === 'lint'));
+const faulty = [];
+for (const one of CHECKS.filter(([name]) => name !== 'lint')) faulty.push(...(await check(one)));
+faulty.push(...(await lint));
 say('== ledger');
 const strangers = strangersToTheLedger(ROOT);
 for (const one of strangers) say(`The ledger is read and written in apps/server/src/permission/ledger alone: ${one}`);

@@ -88,9 +88,10 @@ if (only.length > 0) await runJest({});
 else {
   // The interface waits for the program most of its time, so the two share the machine.
   writeGroups(6);
+  const jestRun = runJest({ TEST_GROUPS: '1' });
   await startStack();
   const interfaceRun = run('interface', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts'], playwright);
-  await runJest({ TEST_GROUPS: '1' });
+  await jestRun;
   (await interfaceRun)();
   say('\n== the ledger, after everything that was done to it');
   const states = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/permission-states.js')], {

@@ -46,7 +46,7 @@ test.each(blocks)(
     const scope = () => [...SCOPES, here.list][Math.floor(random() * (SCOPES.length + 1))]!;
     await here.importAll();
     found.push(...(await here.send('email', 'appeals')));
-    for (let round = 0; round < 3; round++) {
+    for (let round = 0; round < 2; round++) {
       await some(2);
       if (random() < 0.5) await here.pass(random() < 0.6 ? 1 : 35);
       if (random() < 0.4) await here.importAll();

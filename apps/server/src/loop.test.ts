@@ -204,6 +204,8 @@ describe('between the last look and the hand-over', () => {
     await house.sink.close();
     await house.client.post(`/api/messages/${id}/resume`);
     await house.client.post(`/api/messages/${id}/stop`);
+    // What a hand-over had begun with before the stop ends in vain first.
+    await nothingUnderWay(id);
     await house.sink.listen();
     await until(
       'nothing to wait',

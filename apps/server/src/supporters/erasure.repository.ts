@@ -77,6 +77,14 @@ export class ErasureRepository {
       'SELECT do_not_contact FROM contact_point WHERE organization_id = :org AND id = :contactPointId',
       { contactPointId },
     );
+    // Whoever asked to be left alone in words that nobody has read yet is left alone.
+    const asked = await tx.sql(
+      "SELECT 1 FROM task WHERE organization_id = :org AND kind = 'stop' AND contact_point_id = :contactPointId AND done_at IS NULL LIMIT 1",
+      {
+        contactPointId,
+      },
+    );
+    if (asked.length > 0) return true;
     const cells = [...(await this.cells.atAddress(tx, contactPointId)), ...(await this.cells.everywhere(tx, supporterIds))];
     return (
       point?.do_not_contact === 1 || cells.some(({ channel, marks }) => ADDRESS_KIND[channel] === kind && (marks.no ?? marks.stop) !== undefined)

@@ -27,9 +27,16 @@ export function parseIsoDay(text: string): Day | null {
   return found ? dayOf(Number(found[1]), Number(found[2]), Number(found[3])) : null;
 }
 
+/** One a zone: making one takes a hundred times as long as using it. */
+const calendars = new Map<string, Intl.DateTimeFormat>();
+
 /** The calendar day that a moment falls on in an IANA time zone. */
 export function dayInZone(at: Instant, zone: string): Day {
-  const text = new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' });
+  let text = calendars.get(zone);
+  if (!text) {
+    text = new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' });
+    calendars.set(zone, text);
+  }
   return parseIsoDay(text.format(at)) ?? Math.floor(at / DAY_MS);
 }
 

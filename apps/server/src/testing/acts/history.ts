@@ -18,7 +18,7 @@ export interface Services {
   day(iso: string): [number, number];
   newAddress(h: History, who: Someone): Promise<Place>;
   /** An erased address: nobody knows it any more, but that it had refused. */
-  forget(h: History, where: Place): void;
+  forget(h: History, who: Someone, where: Place): void;
   mailIn(from: string, to: string, text: string): Promise<void>;
   textIn(from: string, text: string): Promise<void>;
   /** The newest question at an address, and when it was asked. */
@@ -56,6 +56,8 @@ interface Request {
   channel: Channel;
   scope: string;
   at: number;
+  /** How many mails had arrived before it. */
+  from: number;
   done: boolean;
 }
 
@@ -177,7 +179,7 @@ async function choose(h: History): Promise<string | null> {
   else if (inTime && channel === 'email') h.say({ who: mail.who, where, channel, scope, what: 'yes', own: true });
   else if (inTime && h.model.state(mail.who, where, channel, scope, Date.now()) !== 'yes') {
     h.say({ who: mail.who, where, channel, scope, what: 'asked', own: true });
-    h.requests.push({ who: mail.who, where, channel, scope, at: Date.now(), done: false });
+    h.requests.push({ who: mail.who, where, channel, scope, at: Date.now(), from: h.world.house.sink.mails.length, done: false });
   }
   return `${name(mail.who)} at ${where.normal} ${on ? 'ticked' : 'unticked'} ${key}${inTime ? '' : ' by an old link'}`;
 }
@@ -410,14 +412,15 @@ async function joins(h: History): Promise<string | null> {
   await h.post(`/join/${h.world.slug}`, { firstName: who.name, lastName: 'Lin', email: where.normal, agree_0: '1' });
   h.say({ who, where, channel: 'email', scope, what: 'asked', own: true });
   if (h.model.state(who, where, 'email', scope, Date.now()) !== 'yes')
-    h.requests.push({ who, where, channel: 'email', scope, at: Date.now(), done: false });
+    h.requests.push({ who, where, channel: 'email', scope, at: Date.now(), from: h.world.house.sink.mails.length, done: false });
   return `somebody types ${where.normal} into the form`;
 }
 
 async function presses(h: History): Promise<string | null> {
   const request = h.one(h.requests.filter((one) => one.channel === 'email' && !one.done));
-  const mail = request && h.world.house.sink.mails.filter((one) => one.to === request.where.normal && /confirm\//.test(one.raw)).at(-1);
-  if (!mail) return null;
+  const since = request ? h.world.house.sink.mails.slice(request.from) : [];
+  const mail = since.filter((one) => one.to === request?.where.normal && /confirm\//.test(one.raw)).at(-1);
+  if (!request || !mail) return null;
   const parsed = await simpleParser(mail.raw);
   const link = /\/confirm\/[a-z0-9]+/.exec(`${parsed.text ?? ''} ${parsed.html || ''}`)?.[0];
   if (!link) return null;
@@ -432,7 +435,7 @@ async function erases(h: History): Promise<string | null> {
   await h.world.house.client.call('DELETE', `/api/supporters/${who.id}`);
   for (const where of who.addresses) {
     if (h.living.some((one) => one !== who && one.addresses.includes(where))) continue;
-    h.world.forget(h, where);
+    h.world.forget(h, who, where);
   }
   who.erased = true;
   who.addresses = [];

@@ -260,12 +260,12 @@ export class World implements Services {
   }
 
   /** An erased address: nobody knows it any more, but that it had refused. Typed again it is a new one. */
-  forget(h: History, where: Place): void {
+  forget(h: History, who: Someone, where: Place): void {
     const refused = h.model.sayings.some(
-      (one) => one.what === 'no' && !one.takenBack && KIND_OF[one.channel] === where.kind && (one.where === where || one.where === null),
+      (one) => one.what === 'no' && !one.takenBack && KIND_OF[one.channel] === where.kind && (one.where === where || one.who === who),
     );
-    const again = { ...this.place(where.kind, where.normal), closed: where.closed || refused };
-    h.places.splice(h.places.indexOf(where), 1, again);
+    const closed = where.closed || refused || where.questions.length > 0;
+    h.places.splice(h.places.indexOf(where), 1, { ...this.place(where.kind, where.normal), closed });
   }
 
   async mailIn(from: string, to: string, text: string): Promise<void> {
