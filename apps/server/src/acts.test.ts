@@ -8,9 +8,10 @@ import { World, type Difference } from './testing/acts/world';
  * days that go by) against the running services, held against a model that was written from the product's words alone:
  * may this person be written to, at this address, on this channel, for this; and who gets what is sent.
  *
- * ACTS_HISTORIES and ACTS_SEED choose how many and which; the benchmark runs many more of them.
+ * ACTS_HISTORIES, ACTS_SEED and ACTS_ROUNDS choose how many, which and how long (npm run acts).
  */
 const HISTORIES = Number(process.env.ACTS_HISTORIES ?? 500);
+const ROUNDS = Number(process.env.ACTS_ROUNDS ?? 1);
 const SEED = Number(process.env.ACTS_SEED ?? 20261129);
 const BLOCK = 500;
 
@@ -46,7 +47,7 @@ test.each(blocks)(
     const scope = () => [...SCOPES, here.list][Math.floor(random() * (SCOPES.length + 1))]!;
     await here.importAll();
     found.push(...(await here.send('email', 'appeals')));
-    for (let round = 0; round < 2; round++) {
+    for (let round = 0; round < ROUNDS; round++) {
       await some(2);
       if (random() < 0.5) await here.pass(random() < 0.6 ? 1 : 35);
       if (random() < 0.4) await here.importAll();

@@ -7,7 +7,7 @@ import { HouseRulesRepository } from '../../permission/house-rules.repository';
 import { FactsRepository } from '../../permission/ledger/facts.repository';
 import { LedgerRepository } from '../../permission/ledger/ledger.repository';
 import { until, type House } from '../harness';
-import { agreed, bringIn, draftEmail, draftText, letterOf, messageAt, NOTHING } from '../steps';
+import { agreed, bringIn, COLUMNS, draftEmail, draftText, letterOf, messageAt, NOTHING } from '../steps';
 import { openForm } from '../supporter';
 import { COUNTRIES, DAY_MS, History, SCOPES, type Services } from './history';
 import { KIND_OF, Model, type Answer, type Channel, type Place, type Rules, type Someone } from './model';
@@ -108,10 +108,11 @@ export class World implements Services {
         ['Bo', second],
       ] as const) {
         h.people.push({ id: 0, name: `${name}${h.n}`, addresses: [...addresses], country: 'US', before: [], erased: false, into: null });
-        rows.push(`${addresses[0]!.normal},${name}${h.n},Lin,${addresses[1]!.normal}`);
+        rows.push(`${addresses[0]!.normal},${name}${h.n},Lin,${addresses[1]!.normal},${h.n} ${name} Lane`);
       }
     }
-    await this.bring(rows, { permission: { email: NOTHING, text: NOTHING }, listIds: [this.everybody] });
+    const columns = [...COLUMNS, { to: 'street' as const }];
+    await this.bring(rows, { columns, permission: { email: NOTHING, text: NOTHING }, listIds: [this.everybody] }, ',Street');
     await this.learn(first);
     await this.setPlaces(first);
   }
@@ -127,8 +128,8 @@ export class World implements Services {
     return `+1${area}55501${String(n % 100).padStart(2, '0')}`;
   }
 
-  private async bring(rows: string[], plan: Partial<IntakePlan>): Promise<void> {
-    const batch = await bringIn(this.house.client, `Email,First,Last,Mobile\n${rows.join('\n')}\n`, plan);
+  private async bring(rows: string[], plan: Partial<IntakePlan>, more = ''): Promise<void> {
+    const batch = await bringIn(this.house.client, `Email,First,Last,Mobile${more}\n${rows.join('\n')}\n`, plan);
     if (batch.state !== 'done') throw new Error(`a batch of the histories ended as ${batch.state}: ${batch.problem}`);
   }
 
@@ -140,8 +141,19 @@ export class World implements Services {
     const personOf = new Map(people.map((one) => [one.first_name, one.id]));
     const pointOf = new Map(points.map((one) => [`${one.kind}:${one.normal}`, one.id]));
     const landlines: number[] = [];
+    const posted = (await knex('supporter_contact').where('kind', 'post').select('supporter_id', 'contact_point_id')) as {
+      supporter_id: number;
+      contact_point_id: number;
+    }[];
+    const postOf = new Map(posted.map((row) => [row.supporter_id, row.contact_point_id]));
+    const normalOf = new Map(points.map((one) => [one.id, one.normal]));
     for (const h of this.histories.slice(first)) {
-      for (const who of h.people) who.id = personOf.get(who.name)!;
+      for (const who of h.people) {
+        who.id = personOf.get(who.name)!;
+        const place = this.place('post', normalOf.get(postOf.get(who.id)!)!);
+        who.addresses.push(place);
+        h.places.push(place);
+      }
       for (const where of h.places) {
         where.id = pointOf.get(`${where.kind}:${where.normal}`)!;
         if (where.kind === 'mobile' && h.random() < 0.1) {
@@ -407,7 +419,7 @@ export class World implements Services {
     const rules = await new HouseRulesRepository().rules(database.read(scope));
     const differences: Difference[] = [];
     let compared = 0;
-    for (const channel of ['email', 'text', 'call'] as const) {
+    for (const channel of ['email', 'text', 'call', 'post'] as const) {
       const asked = this.histories.flatMap((h) =>
         h.living.flatMap((who) => who.addresses.filter((one) => one.kind === KIND_OF[channel]).map((where) => ({ h, who, where }))),
       );
