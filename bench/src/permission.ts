@@ -19,6 +19,7 @@ const START = startingRules('US');
 const RULES: HouseRules = {
   home: 'US',
   refusalOfferedSince: '2026-02-05',
+  charityIn: ['CA'],
   places: {
     ...START.places,
     'US-FL': PRESETS.strict.rules,
