@@ -2,8 +2,10 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { AddressHolder, EvidenceDelivery, EvidenceEntry, PermissionReport } from '@goodword/core/contract';
 import { cleanEmail, cleanMobile } from '@goodword/core/intake';
 import {
+  askedFor,
   explain,
   foldEntries,
+  needOf,
   placeAt,
   placeKeyOf,
   placeWords,
@@ -280,10 +282,10 @@ function sentView(one: DeliveryFact, past: Past): EvidenceDelivery {
   const asked = { channel: one.channel, scope: scopeOf(one), rules, place };
   const decision = { verdict: 'send', state: 'never', contactPointId: null, entryId: null, until: null } as const;
   const where = placeWords(placeKeyOf(rules, place));
-  const why =
-    one.entry_id !== null
-      ? `It rests on entry ${one.entry_id}; place then: ${where}.`
-      : `${asked.scope === 'service' ? 'A service message. ' : ''}${explain(decision, asked)}`;
+  const service = asked.scope === 'service' ? 'A service message. ' : '';
+  const needsNothing = needOf(rulesFor(rules, place), asked.channel, askedFor(asked.scope)) === 'nothing';
+  const unasked = needsNothing ? explain(decision, asked) : `No entry was kept with it; place then: ${where}.`;
+  const why = one.entry_id !== null ? `It rests on entry ${one.entry_id}; place then: ${where}.` : `${service}${unasked}`;
   return { ...shape(one), outcome: one.state, why };
 }
 

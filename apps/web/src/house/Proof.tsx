@@ -40,13 +40,14 @@ function ByAddress() {
     <section className="sheet p-5">
       <h2 className="font-semibold text-[16px]">One person’s file</h2>
       <form className="flex items-end gap-2 my-2 max-w-[520px]" onSubmit={(event) => (event.preventDefault(), find.mutate())}>
-        <Labelled label="Their address or number" hint="Also one that was taken off, and of people who were erased">
+        <Labelled label="Their address or number">
           <input className="input" value={address} maxLength={254} onChange={(event) => setAddress(event.target.value)} />
         </Labelled>
         <Button type="submit" weight="main" disabled={address.trim().length < 3 || find.isPending}>
           Find
         </Button>
       </form>
+      <p className="text-ink2 mb-2">Also one that was taken off, and of people who were erased.</p>
       <Problem error={find.error} />
       {find.data?.length === 0 && <p role="status">Nothing was ever kept under this address.</p>}
       <ul>

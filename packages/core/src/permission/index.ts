@@ -21,6 +21,7 @@ export {
   changedQuestions,
   lapseOf,
   mayWrite,
+  needOf,
   NEEDS,
   PRESET_NAMES,
   placeKeyOf,
