@@ -40,25 +40,18 @@ await endLeftovers(pidFile);
 const children = new Children(pidFile);
 let [passed, failed] = [0, 0];
 
-/** Runs a suite and adds up what it reports; what it prints is kept until the end where something else prints meanwhile. */
-async function run(name, command, args, { report, count, quiet = false, more = {} }) {
+/** Runs a suite and adds up what it reports. */
+async function run(name, command, args, { report, count, more = {} }) {
   rmSync(report, { force: true });
-  if (!quiet) say(`\n== ${name}`);
-  const suite = spawn(command, args, {
-    cwd: ROOT,
-    stdio: ['ignore', quiet ? 'pipe' : 'inherit', quiet ? 'pipe' : 'inherit'],
-    env: { ...env, ...more },
-  });
+  say(`\n== ${name}`);
+  const suite = spawn(command, args, { cwd: ROOT, stdio: 'inherit', env: { ...env, ...more } });
   suites.add(suite);
-  const printed = [];
-  for (const stream of [suite.stdout, suite.stderr]) stream?.on('data', (chunk) => printed.push(chunk));
   const [status] = await once(suite, 'close');
   suites.delete(suite);
   const counts = existsSync(report) ? count(JSON.parse(readFileSync(report, 'utf8'))) : { passed: 0, failed: 1 };
   passed += counts.passed;
   failed += counts.failed;
   if (status !== 0 && counts.failed === 0) failed += 1;
-  return () => quiet && say(`\n== ${name}\n${Buffer.concat(printed).toString()}`);
 }
 
 /** The whole program over the demo organization, on ports and in a database of its own. */
@@ -80,19 +73,16 @@ const jest = {
 const playwright = {
   report: webReport,
   count: (report) => ({ passed: report.stats.expected + report.stats.flaky, failed: report.stats.unexpected }),
-  quiet: true,
   more: { PLAYWRIGHT_JSON_OUTPUT_NAME: webReport },
 };
 const runJest = (more) => run('core and server', bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${jestReport}`, ...only], { ...jest, more });
 if (only.length > 0) await runJest({});
 else {
-  // The interface waits for the program most of its time, so the two share the machine.
+  // One after the other: side by side they take as long, since both want the whole machine, and each waits for the other.
   writeGroups(6);
-  const jestRun = runJest({ TEST_GROUPS: '1' });
+  await runJest({ TEST_GROUPS: '1' });
   await startStack();
-  const interfaceRun = run('interface', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts'], playwright);
-  await jestRun;
-  (await interfaceRun)();
+  await run('interface', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts'], playwright);
   say('\n== the ledger, after everything that was done to it');
   const states = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/permission-states.js')], {
     stdio: 'inherit',
