@@ -12,8 +12,12 @@ export async function up(knex: Knex): Promise<void> {
     held_at DATETIME(3) NOT NULL, reason VARCHAR(300) NOT NULL DEFAULT '', batch_id BIGINT UNSIGNED NULL, released_at DATETIME(3) NULL,
     released_by BIGINT UNSIGNED NULL, released_why VARCHAR(300) NULL, KEY by_point (organization_id, contact_point_id, id))
     ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`);
-  await knex.raw(`INSERT INTO address_hold (organization_id, contact_point_id, held_at, reason)
-    SELECT organization_id, id, COALESCE(hold_at, UTC_TIMESTAMP(3)), COALESCE(hold_reason, '') FROM contact_point WHERE on_hold = 1`);
+  // A hold that a batch brought keeps its batch, so that taking the batch out still releases it.
+  await knex.raw(`INSERT INTO address_hold (organization_id, contact_point_id, held_at, reason, batch_id)
+    SELECT cp.organization_id, cp.id, COALESCE(cp.hold_at, UTC_TIMESTAMP(3)), COALESCE(cp.hold_reason, ''),
+      IF(cp.hold_reason LIKE 'Bounced or complained in another system%',
+        (SELECT MIN(h.batch_id) FROM batch_hold h WHERE h.contact_point_id = cp.id), NULL)
+    FROM contact_point cp WHERE cp.on_hold = 1`);
   await knex.raw(`ALTER TABLE permission_entry ADD form_id BIGINT UNSIGNED NULL, ADD form_version INT UNSIGNED NULL,
     ADD page VARCHAR(300) NULL, ADD reply_id BIGINT UNSIGNED NULL`);
   await knex.raw('ALTER TABLE reply ADD received_at DATETIME(3) NULL');
