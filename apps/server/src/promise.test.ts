@@ -373,6 +373,8 @@ describe('10. whoever types somebody else’s address', () => {
 
     await visitor.post(`/join/${one.slug}`, { firstName: 'Sol', email: 'sol@example.org', agree_0: '1' });
     const { link } = await mailTo(house, 'sol@example.org', '/never-ask');
+    // The mail may be read before the gateway's answer is: the link acts on a request still under way.
+    await house.database.unscoped()('confirmation').where({ mailbox: 'sol@example.org' }).update({ state: 'handing', due_at: null });
     expect((await visitor.open(link)).html).toContain('Never ask me again');
     expect((await visitor.post(link, { 'List-Unsubscribe': 'One-Click' })).status).toBe(200);
     await visitor.post(`/join/${two.slug}`, { firstName: 'Sol', email: 'sol@example.org', agree_0: '1' });
@@ -405,11 +407,12 @@ describe('10. whoever types somebody else’s address', () => {
       .update({ at: new Date(Date.now() - 31 * 86_400_000) });
     await join();
     await mailTo(house, tam.email, '/confirm', 2);
-    const due = () =>
-      house.database.unscoped()('confirmation').where({ supporter_id: tam.id, state: 'sent' }).orderBy('id', 'desc').first('due_at') as Promise<
-        { due_at: Date | null } | undefined
-      >;
-    expect((await until('it to be sent', due, (row) => row !== undefined))!.due_at).toBeNull();
+    const newest = () =>
+      house.database.unscoped()('confirmation').where({ supporter_id: tam.id }).orderBy('id', 'desc').first('state', 'due_at') as Promise<{
+        state: string;
+        due_at: Date | null;
+      }>;
+    expect((await until('it to be sent', newest, ({ state }) => state === 'sent')).due_at).toBeNull();
   });
 });
 

@@ -201,12 +201,12 @@ export class ConfirmationsRepository {
     );
   }
 
-  /** Nothing is asked of a mailbox any more: what waits is dropped. */
+  /** Nothing is asked of a mailbox any more: what waits is dropped, and what is being handed over comes with no reminder. */
   async neverAsk(tx: Scoped, row: Pick<ConfirmationRow, 'contact_point_id' | 'mailbox'>): Promise<void> {
     await tx.execute('UPDATE contact_point SET never_ask = 1 WHERE organization_id = :org AND id = :id', { id: row.contact_point_id });
     await tx.execute(
       `UPDATE confirmation SET state = 'dropped', due_at = NULL, detail = 'They asked never to be asked again'
-        WHERE organization_id = :org AND mailbox = :mailbox AND state IN ('waiting', 'sent')`,
+        WHERE organization_id = :org AND mailbox = :mailbox AND state IN ('waiting', 'handing', 'sent')`,
       { mailbox: row.mailbox },
     );
   }
