@@ -11,6 +11,8 @@ export default defineConfig({
     baseURL: process.env.GW_URL,
     viewport: { width: 1280, height: 800 },
     trace: 'off',
+    // What glides into its place is where it belongs at once.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [

@@ -1,6 +1,6 @@
 /**
  * Runs every suite: core, server (against a MariaDB of its own) and the interface in Chromium. Ends with the line
- * `N passed, N failed`. Arguments are passed on to Jest, and leave the interface out.
+ * `N passed, N failed`. `--interface` runs the last alone; other arguments are passed on to Jest, and leave the interface out.
  */
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
@@ -21,6 +21,7 @@ ensureProgram('pdftotext', 'poppler-utils');
 const folder = ensureFolder(join(DATA, 'test'));
 rmSync(join(folder, 'mariadb'), { recursive: true, force: true });
 const only = process.argv.slice(2);
+const interfaceOnly = only[0] === '--interface';
 await build().catch((error) => stop(error.message));
 const database = await startMariaDb({ folder: join(folder, 'mariadb'), port: await freePort(4706), relaxed: true });
 const suites = new Set();
@@ -76,13 +77,15 @@ const playwright = {
   more: { PLAYWRIGHT_JSON_OUTPUT_NAME: webReport },
 };
 const runJest = (more) => run('core and server', bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${jestReport}`, ...only], { ...jest, more });
-if (only.length > 0) await runJest({});
+if (only.length > 0 && !interfaceOnly) await runJest({});
 else {
   // One after the other: side by side they take as long, since both want the whole machine, and each waits for the other.
-  writeGroups(6);
-  await runJest({ TEST_GROUPS: '1' });
+  if (!interfaceOnly) {
+    writeGroups(6);
+    await runJest({ TEST_GROUPS: '1' });
+  }
   await startStack();
-  await run('interface', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts'], playwright);
+  await run('interface', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts', ...(interfaceOnly ? only.slice(1) : [])], playwright);
   say('\n== the ledger, after everything that was done to it');
   const states = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/permission-states.js')], {
     stdio: 'inherit',

@@ -21,6 +21,7 @@ const handsets = process.env.GW_HANDSETS ?? '';
 
 test('a file comes in, a group is chosen, an email and a text go out, answers come back, the ledger tells it all', async ({ page }, info) => {
   await signIn(page);
+  await page.goto('/');
 
   await test.step('gather', async () => {
     const path = info.outputPath('river-walk.csv');

@@ -162,8 +162,9 @@ test('house rules are drafted, weighed against everybody, made, and kept with wh
   await expect(drawer.getByRole('row', { name: /Email, appeals/ })).toBeVisible();
   await noViolations(page);
   await drawer.getByRole('button', { name: 'Make the change' }).click();
+  // The place that was looked at is still the one that is shown.
   await expect(page.getByRole('region', { name: /^Rules for/ })).toContainText('Rosa Oduya');
-  await page.getByRole('button', { name: 'Canada' }).click();
+  await expect(page.getByRole('button', { name: 'Canada' })).toHaveAttribute('aria-current', 'true');
   await expect(page.getByLabel(/We are a registered charity/)).toBeChecked();
 
   await page.getByRole('button', { name: 'Add a place' }).click();

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { noViolations } from './axe';
 import { signIn } from './steps';
 
@@ -34,9 +34,15 @@ const VIEWS: [string, string, string][] = [
 ];
 
 test.describe('axe finds nothing on', () => {
+  // One page for all of them: a new one would fetch and compile the whole interface anew for each.
+  let page: Page;
+  test.beforeAll(async ({ browser }) => {
+    page = await (await browser.newContext()).newPage();
+    await signIn(page);
+  });
+  test.afterAll(() => page.context().close());
   for (const [name, path, heading] of VIEWS) {
-    test(name, async ({ page }) => {
-      await signIn(page);
+    test(name, async () => {
       await page.goto(path);
       await expect(page.getByRole('heading', { level: 1 })).toContainText(heading);
       await page.waitForLoadState('networkidle');
@@ -44,9 +50,9 @@ test.describe('axe finds nothing on', () => {
     });
   }
 
-  test('Sign in', async ({ page }) => {
-    await page.goto('/sign-in');
-    await noViolations(page);
+  test('Sign in', async ({ page: fresh }) => {
+    await fresh.goto('/sign-in');
+    await noViolations(fresh);
   });
 });
 
@@ -105,6 +111,8 @@ test('pasted rows are read as they come out of a spreadsheet', async ({ page }) 
 
 test('the stations, the finder and a table are reached by keys alone', async ({ page }) => {
   await signIn(page);
+  await page.goto('/');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Good to see you');
   await page.keyboard.press('Alt+2');
   await expect(page).toHaveURL(/\/sort$/);
   await page.getByRole('grid', { name: 'Supporters' }).focus();

@@ -31,7 +31,7 @@ test.each(blocks)(
     house.startWorker();
     const seed = SEED + block * 1_000_003;
     const random = chance(seed);
-    const here = await World.open(house);
+    const here = await World.open(house, random);
     world = here;
     await here.begin(Array.from({ length: Math.min(BLOCK, HISTORIES - block * BLOCK) }, (_none, i) => seed + i * 7919));
     const found: Difference[] = [];
@@ -50,7 +50,9 @@ test.each(blocks)(
     for (let round = 0; round < ROUNDS; round++) {
       await some(2);
       if (random() < 0.5) await here.pass(random() < 0.6 ? 1 : 35);
-      if (random() < 0.4) await here.importAll();
+      if (random() < 0.5) await here.importAll(random() < 0.5);
+      if (random() < 0.4) await here.refusals();
+      if (random() < 0.5) await here.takeOut();
       await compare();
       const [channel, about] = random() < 0.7 ? (['email', scope()] as const) : (['text', 'appeals'] as const);
       found.push(...(await here.send(channel, about, random() < 0.5 ? () => some(1) : undefined)));

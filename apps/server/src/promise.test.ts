@@ -3,6 +3,7 @@ import type { RecordView } from '@goodword/core/contract';
 import type { IntakePlan } from '@goodword/core/intake';
 import { startingRules } from '@goodword/core/permission';
 import { MailInService } from './inbound/mail-in.service';
+import { HoldsRepository } from './permission/holds.repository';
 import { HouseRulesRepository } from './permission/house-rules.repository';
 import { LedgerRepository } from './permission/ledger/ledger.repository';
 import { addressHash } from './platform/tokens';
@@ -241,6 +242,23 @@ describe('holds, texts and links', () => {
     const after = (await jo.record()).contactPoints.find(({ kind }) => kind === 'mobile')!;
     const { stops } = await house.client.get<{ stops: { supporterId: number }[] }>('/api/today');
     expect([after.onHold, stops.filter(({ supporterId }) => supporterId === jo.id)]).toEqual([false, []]);
+  });
+
+  test('an answer releases what was asked, and leaves a hold for what bounced', async () => {
+    const jan = await somebody('jan', '206 555 0172');
+    const mobile = async () => (await jan.record()).contactPoints.find(({ kind }) => kind === 'mobile')!;
+    await texted('+12065550172', 'Please stop texting me');
+    const { id } = await mobile();
+    await house.database.write(house.scope, async (tx) => {
+      tx.unchanged();
+      await house.app.get(HoldsRepository).hold(tx, id, 'The network could not deliver');
+    });
+    const { stops } = await house.client.get<{ stops: { taskId: number; supporterId: number }[] }>('/api/today');
+    const { taskId } = stops.find(({ supporterId }) => supporterId === jan.id)!;
+    await house.client.post(`/api/tasks/${taskId}/settle`, { outcome: 'not-meant' });
+    expect(await mobile()).toMatchObject({ onHold: true, holdReason: 'The network could not deliver' });
+    await house.client.post(`/api/supporters/${jan.id}/contact-points/${id}/release`);
+    expect(await mobile()).toMatchObject({ onHold: false, holdReason: null });
   });
 
   test('7. a link in a mail ticks texts: the phone is asked, and an old link opens nothing', async () => {

@@ -101,7 +101,7 @@ export class AnswersService {
         await this.tagDeeds.done(tx, delivery, 'replied');
       }
       if (asks !== 'hold') return;
-      await this.holds.hold(tx, delivery.contactPointId, `Answered “${words.slice(0, 200)}”: waits for a person to say what is meant`);
+      await this.holds.holdForAnswer(tx, delivery.contactPointId, `Answered “${words.slice(0, 200)}”`);
       await this.tasks.add(tx, { kind: 'stop', contactPointId: delivery.contactPointId, supporterId: delivery.supporterId, replyKey: key, words });
     });
   }

@@ -127,7 +127,7 @@ export class TextsService {
 
   /** Says stop in its own words: the channel is held at once, and a person says what was meant. */
   private async holdForAPerson(tx: Scoped, point: number, supporterId: number | null, text: { id: string; text: string }): Promise<void> {
-    await this.holds.hold(tx, point, `Texted “${text.text.slice(0, 200)}”: waits for a person to say what is meant`);
+    await this.holds.holdForAnswer(tx, point, `Texted “${text.text.slice(0, 200)}”`);
     await this.tasks.add(tx, { kind: 'stop', contactPointId: point, supporterId, replyKey: text.id, words: text.text });
   }
 
@@ -162,7 +162,7 @@ export class TextsService {
   /** Opens again what STOP closed at this number and nothing else; a question of what was meant is answered by it. */
   private async start(tx: Scoped, about: About): Promise<string | null> {
     const [stopped, asked] = [await this.isStopped(tx, about), await this.tasks.answerByStart(tx, about.point)];
-    if (asked) await this.holds.release(tx, about.point, 'START from the number');
+    if (asked) await this.holds.releaseAnswered(tx, about.point, 'START from the number');
     // Written down also where nothing is closed: a STOP of before may be entered later.
     await this.ledger.record(tx, { ...entryOf(about), supporterId: null, state: 'start' });
     if (!stopped) return asked ? about.answers.start : null;

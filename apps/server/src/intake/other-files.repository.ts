@@ -39,7 +39,7 @@ export class OtherFilesRepository {
       const points = `(${addresses}) a JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal`;
       await this.close(tx, batch, points, kind, bindings);
       await tx.execute(
-        `INSERT IGNORE INTO batch_hold (organization_id, batch_id, contact_point_id) SELECT DISTINCT :org, a.batch_id, cp.id FROM ${points} WHERE a.status IN ('bounced', 'complained') AND cp.on_hold = 0`,
+        `INSERT IGNORE INTO batch_hold (organization_id, batch_id, contact_point_id) SELECT DISTINCT :org, a.batch_id, cp.id FROM ${points} WHERE a.status IN ('bounced', 'complained')`,
         bindings,
       );
       await this.holds.holdOfBatch(tx, batch.id, kind, `Bounced or complained in another system: ${batch.file_name}`);

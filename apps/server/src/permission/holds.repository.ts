@@ -6,48 +6,73 @@ import type { Scoped } from '../platform/database';
 export class HoldsRepository {
   /** Nothing goes to the address until somebody has looked at it. */
   async hold(tx: Scoped, contactPointId: number, reason: string): Promise<void> {
+    await this.add(tx, contactPointId, reason, false);
+  }
+
+  /** Its owner said something of which a person must say what was meant; only that answer, or theirs, releases it. */
+  async holdForAnswer(tx: Scoped, contactPointId: number, words: string): Promise<void> {
+    await this.add(tx, contactPointId, `${words}: waits for a person to say what is meant`, true);
+  }
+
+  private async add(tx: Scoped, contactPointId: number, reason: string, asks: boolean): Promise<void> {
     tx.reached.add(contactPointId);
-    const hold = { contactPointId, reason: reason.slice(0, 300) };
+    const hold = { contactPointId, reason: reason.slice(0, 300), asks };
     await tx.execute(
       `UPDATE contact_point SET on_hold = 1, hold_reason = :reason, hold_at = UTC_TIMESTAMP(3)
         WHERE organization_id = :org AND id = :contactPointId`,
       hold,
     );
     await tx.execute(
-      `INSERT INTO address_hold (organization_id, contact_point_id, held_at, reason)
-        VALUES (:org, :contactPointId, UTC_TIMESTAMP(3), :reason)`,
+      `INSERT INTO address_hold (organization_id, contact_point_id, held_at, reason, asks)
+        VALUES (:org, :contactPointId, UTC_TIMESTAMP(3), :reason, :asks)`,
       hold,
     );
   }
 
-  /** Takes an address off hold: somebody has looked and it is good, or its owner has answered. */
+  /** Takes an address off hold: somebody has looked and it is good. */
   async release(tx: Scoped, contactPointId: number, why: string): Promise<void> {
+    await this.end(tx, contactPointId, why, '');
+  }
+
+  /** What was asked is answered. An address that bounced as well stays on hold for that. */
+  async releaseAnswered(tx: Scoped, contactPointId: number, why: string): Promise<void> {
+    await this.end(tx, contactPointId, why, 'AND asks = 1');
+  }
+
+  private async end(tx: Scoped, contactPointId: number, why: string, which: '' | 'AND asks = 1'): Promise<void> {
     tx.reached.add(contactPointId);
-    await tx.execute(
-      `UPDATE contact_point SET on_hold = 0, hold_reason = NULL, hold_at = NULL
-        WHERE organization_id = :org AND id = :contactPointId`,
+    const theirs = 'organization_id = :org AND contact_point_id = :contactPointId AND released_at IS NULL';
+    await tx.execute(`UPDATE address_hold SET released_at = UTC_TIMESTAMP(3), released_by = :actor, released_why = :why WHERE ${theirs} ${which}`, {
+      contactPointId,
+      why: why.slice(0, 300),
+      actor: tx.scope.actorId,
+    });
+    const [left] = await tx.sql<{ reason: string; held_at: Date }>(
+      `SELECT reason, held_at FROM address_hold WHERE ${theirs} ORDER BY id DESC LIMIT 1`,
       { contactPointId },
     );
     await tx.execute(
-      `UPDATE address_hold SET released_at = UTC_TIMESTAMP(3), released_by = :actor, released_why = :why
-        WHERE organization_id = :org AND contact_point_id = :contactPointId AND released_at IS NULL`,
-      { contactPointId, why: why.slice(0, 300), actor: tx.scope.actorId },
+      `UPDATE contact_point SET on_hold = :onHold, hold_reason = :reason, hold_at = :at
+        WHERE organization_id = :org AND id = :contactPointId`,
+      { contactPointId, onHold: left ? 1 : 0, reason: left?.reason ?? null, at: left?.held_at ?? null },
     );
   }
 
-  /** Holds those addresses of a kind that a batch names and that are not on hold; whoever calls tells who is reached. */
+  /** Holds those addresses of a kind that a batch names, once for each batch; whoever calls tells who is reached. */
   async holdOfBatch(tx: Scoped, batchId: number, kind: 'email' | 'mobile', reason: string): Promise<void> {
+    const named = `batch_hold b ON b.contact_point_id = cp.id AND b.batch_id = :batchId AND b.organization_id = :org
+      AND cp.kind = :kind AND NOT EXISTS (SELECT 1 FROM address_hold h WHERE h.organization_id = :org AND h.contact_point_id = cp.id
+        AND h.batch_id = :batchId)`;
     const bindings = { batchId, kind, reason: reason.slice(0, 300) };
-    const theirs = 'cp.organization_id = :org AND cp.kind = :kind AND cp.on_hold = 0';
+    // What is on hold already keeps the reason that it shows.
     await tx.execute(
-      `INSERT INTO address_hold (organization_id, contact_point_id, held_at, reason, batch_id)
-        SELECT :org, cp.id, UTC_TIMESTAMP(3), :reason, :batchId FROM contact_point cp
-          JOIN batch_hold h ON h.contact_point_id = cp.id AND h.batch_id = :batchId WHERE ${theirs}`,
+      `UPDATE contact_point cp JOIN ${named} SET cp.on_hold = 1, cp.hold_at = UTC_TIMESTAMP(3), cp.hold_reason = :reason
+        WHERE cp.organization_id = :org AND cp.on_hold = 0`,
       bindings,
     );
     await tx.execute(
-      `UPDATE contact_point cp JOIN batch_hold h ON h.contact_point_id = cp.id AND h.batch_id = :batchId
-        SET cp.on_hold = 1, cp.hold_at = UTC_TIMESTAMP(3), cp.hold_reason = :reason WHERE ${theirs}`,
+      `INSERT INTO address_hold (organization_id, contact_point_id, held_at, reason, batch_id)
+        SELECT :org, cp.id, UTC_TIMESTAMP(3), :reason, :batchId FROM contact_point cp JOIN ${named} WHERE cp.organization_id = :org`,
       bindings,
     );
   }

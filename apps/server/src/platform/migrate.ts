@@ -10,6 +10,7 @@ import * as kindsOfLinks from './migrations/008_kinds_of_links';
 import * as whoseANoIs from './migrations/009_whose_a_no_is';
 import * as rulesOfPlaces from './migrations/010_rules_of_places';
 import * as evidenceWhole from './migrations/011_evidence_whole';
+import * as holdsThatAsk from './migrations/012_holds_that_ask';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -23,6 +24,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '009_whose_a_no_is': whoseANoIs,
   '010_rules_of_places': rulesOfPlaces,
   '011_evidence_whole': evidenceWhole,
+  '012_holds_that_ask': holdsThatAsk,
 };
 
 const source: Knex.MigrationSource<string> = {

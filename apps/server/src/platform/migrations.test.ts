@@ -1,7 +1,12 @@
 import type { Knex } from 'knex';
+import { HoldsRepository } from '../permission/holds.repository';
+import type { Database, Scoped } from './database';
 import * as rowsInPlace from './migrations/007_rows_in_place';
 import * as kindsOfLinks from './migrations/008_kinds_of_links';
 import * as rulesOfPlaces from './migrations/010_rules_of_places';
+import * as evidenceWhole from './migrations/011_evidence_whole';
+import * as holdsThatAsk from './migrations/012_holds_that_ask';
+import type { Scope } from './scope';
 import { makeOrganization, openTestDatabase } from './test-database';
 
 /*
@@ -10,12 +15,16 @@ import { makeOrganization, openTestDatabase } from './test-database';
  */
 let knex: Knex;
 let organizationId: number;
+let database: Database;
+let scope: Scope;
 let close: () => Promise<void>;
 beforeAll(async () => {
   const opened = await openTestDatabase();
+  database = opened.database;
   knex = opened.database.unscoped();
   close = opened.close;
-  organizationId = (await makeOrganization(opened.database)).scope.organizationId;
+  scope = (await makeOrganization(opened.database)).scope;
+  organizationId = scope.organizationId;
 });
 afterAll(() => close());
 
@@ -113,4 +122,42 @@ test('a region that only stood in the postal address becomes the place, and rule
     charityOnly: ['gift', 'volunteering'],
     confirm: { email: true, text: true, call: true, withinDays: 30 },
   });
+});
+
+test('holds of before are kept with what ends them: a batch taken back out, an answer, or a person', async () => {
+  await knex('house_rules').delete();
+  await holdsThatAsk.down(knex);
+  await evidenceWhole.down(knex);
+  const reasons = {
+    batch: 'Bounced or complained in another system: old list.csv',
+    question: 'Texted “please stop”: waits for a person to say what is meant',
+    bounce: 'No such mailbox',
+  };
+  const ids: number[] = [];
+  for (const [kind, reason] of Object.entries(reasons)) {
+    const normal = `${kind}@held.example.org`;
+    ids.push(await insert('contact_point', { kind: 'email', normal, shown: normal, on_hold: 1, hold_reason: reason, hold_at: new Date() }));
+  }
+  // The batch also named the one that bounced here before: that hold is not the batch's.
+  for (const id of [ids[0]!, ids[2]!]) await insert('batch_hold', { batch_id: 77, contact_point_id: id });
+
+  await evidenceWhole.up(knex);
+  await holdsThatAsk.up(knex);
+  const onHold = async () =>
+    ((await knex('contact_point').whereIn('id', ids).orderBy('id').select('on_hold')) as { on_hold: number }[]).map((row) => row.on_hold);
+  const holds = new HoldsRepository();
+  const does = (act: (tx: Scoped) => Promise<void>) =>
+    database.write(scope, async (tx) => {
+      tx.unchanged();
+      for (const id of ids) tx.reached.add(id);
+      await act(tx);
+    });
+  await does((tx) => holds.releaseOfBatch(tx, 77));
+  expect(await onHold()).toEqual([0, 1, 1]);
+  await does(async (tx) => {
+    for (const id of ids) await holds.releaseAnswered(tx, id, 'They did not mean stop');
+  });
+  expect(await onHold()).toEqual([0, 0, 1]);
+  await does((tx) => holds.release(tx, ids[2]!, 'Looked at, and good'));
+  expect(await onHold()).toEqual([0, 0, 0]);
 });

@@ -47,7 +47,7 @@ export async function until<T>(what: string, read: () => Promise<T> | T, so: (va
   let value = await read();
   for (const end = Date.now() + seconds * 1000; !so(value); value = await read()) {
     if (Date.now() > end) throw new Error(`waited ${seconds} s for ${what}; it stood at ${JSON.stringify(value)}`);
-    await pause(50);
+    await pause(100);
   }
   return value;
 }

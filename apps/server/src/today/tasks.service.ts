@@ -38,7 +38,7 @@ export class TasksService {
       // What else was asked of the address still holds it.
       const point = task.kind === 'stop' ? task.contact_point_id : null;
       if (point !== null && !(await this.supporters.isAsked(tx, point)))
-        await this.holds.release(tx, point, outcome === 'meant' ? 'They meant stop, and that is recorded' : 'They did not mean stop');
+        await this.holds.releaseAnswered(tx, point, outcome === 'meant' ? 'They meant stop, and that is recorded' : 'They did not mean stop');
       await audit(tx, {
         act: `task-${outcome}`,
         subject: task.supporter_id ? 'supporter' : 'task',

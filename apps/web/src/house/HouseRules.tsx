@@ -26,16 +26,23 @@ import { PlaceSheet } from './PlaceSheet';
 /** Rules of the house, place by place: drafted here, weighed against everybody on file, then made. */
 export default function HouseRules() {
   const { data, error } = useQuery({ queryKey: ['house-rules'], queryFn: () => get<RulesView>('house-rules') });
+  // The place that is looked at stays, also when a change was made and the rules come anew.
+  const [chosen, setChosen] = useState<PlaceKey | null>(null);
   if (error) return <Problem error={error} />;
   if (!data) return <Loading what="the house rules" />;
-  return <Editor key={data.version} view={data} />;
+  const key = chosen !== null && chosen in data.rules.places ? chosen : data.rules.home;
+  return <Editor key={data.version} view={data} start={key} onChoose={setChosen} />;
 }
 
-function Editor({ view }: { view: RulesView }) {
+function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; onChoose: (key: PlaceKey) => void }) {
   const format = useFormat();
   const may = useMay('owner');
   const [rules, setRules] = useState(view.rules);
-  const [key, setKey] = useState<PlaceKey>(view.rules.home);
+  const [key, setPlace] = useState(start);
+  const setKey = (next: PlaceKey) => {
+    setPlace(next);
+    onChoose(next);
+  };
   const [adding, setAdding] = useState(false);
   const [weighing, setWeighing] = useState(false);
   const changed = JSON.stringify(rules) !== JSON.stringify(view.rules);
@@ -287,7 +294,8 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
   });
   const save = useMutation({
     mutationFn: () => call('PUT', 'house-rules', { rules, basedOn: version }),
-    onSuccess: () => (void refreshAll(queryClient), onDone()),
+    // Done when the new rules are here: what is clicked before would be lost with the old ones.
+    onSuccess: () => refreshAll(queryClient).then(onDone),
   });
   if (weighed.error) return <Problem error={weighed.error} />;
   if (!weighed.data) return <Loading what="everybody on file" />;

@@ -21,6 +21,8 @@ export interface Services {
   forget(h: History, who: Someone, where: Place): void;
   mailIn(from: string, to: string, text: string): Promise<void>;
   textIn(from: string, text: string): Promise<void>;
+  /** A report about the mail with this link. */
+  reportSpam(leave: string): Promise<void>;
   /** The newest question at an address, and when it was asked. */
   newestTask(contactPointId: number): Promise<number>;
   taskAt(id: number): Promise<number>;
@@ -47,6 +49,8 @@ export interface Mail {
   leave: string;
   replyTo: string;
   at: number;
+  /** A provider's report about it counts once. */
+  reported?: boolean;
 }
 
 /** A question that a form or page put to an address. */
@@ -216,6 +220,21 @@ async function reply(h: History): Promise<string | null> {
   return `${mail.where.normal} answered “${text}”`;
 }
 
+/** A provider reports that somebody called a mail spam: the channel and the address are closed, for good. */
+async function complains(h: History): Promise<string | null> {
+  const mail = mailOf(h);
+  if (!mail || h.random() < 0.5) return null;
+  await h.world.reportSpam(mail.leave);
+  if (!keyOf(h, mail).reported) {
+    h.say({ who: mail.who, where: mail.where, channel: 'email', scope: 'all', what: 'no', own: true });
+    const here = h.places.find((one) => one.id === mail.where.id);
+    if (here) here.closed = true;
+    mail.where.closed = true;
+  }
+  keyOf(h, mail).reported = true;
+  return `${mail.where.normal} called a mail spam`;
+}
+
 /** STOP closes each whose number it is. */
 async function texted(h: History, words: string): Promise<string | null> {
   const where = h.one(h.places.filter((one) => one.kind === 'mobile' && h.ownersOf(one).length > 0));
@@ -275,7 +294,7 @@ async function release(h: History): Promise<string | null> {
   if (!who) return null;
   const { status } = await h.world.house.client.call('POST', `/api/supporters/${who.id}/contact-points/${where.id}/release`);
   if (where.questions.length > 0 && status !== 409) throw new Error('a hold was released while its question is open');
-  if (where.questions.length === 0) where.onHold = false;
+  if (where.questions.length === 0) [where.onHold, where.bounces] = [false, []];
   return `${where.normal} released (${status})`;
 }
 
@@ -453,6 +472,7 @@ const ACTS: [string, Act][] = [
   ['pause', pause],
   ['nothing', nothing],
   ['reply', reply],
+  ['spam', complains],
   ['stop', (h) => texted(h, 'STOP')],
   ['start', (h) => texted(h, 'START')],
   ['start', (h) => texted(h, 'START')],
@@ -465,6 +485,7 @@ const ACTS: [string, Act][] = [
   ['hand', byHand],
   ['object', objects],
   ['gift', gives],
+  ['move', moves],
   ['move', moves],
   ['add', addsAddress],
   ['drop', dropsAddress],

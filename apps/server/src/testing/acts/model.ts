@@ -34,6 +34,8 @@ export interface Place {
   normal: string;
   id: number;
   onHold: boolean;
+  /** Files that said it bounces and have not been taken back out since. */
+  bounces: object[];
   closed: boolean;
   landline: boolean;
   /** Open questions of what somebody meant. */

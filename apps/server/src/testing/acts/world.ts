@@ -7,7 +7,7 @@ import { HouseRulesRepository } from '../../permission/house-rules.repository';
 import { FactsRepository } from '../../permission/ledger/facts.repository';
 import { LedgerRepository } from '../../permission/ledger/ledger.repository';
 import { until, type House } from '../harness';
-import { agreed, bringIn, COLUMNS, draftEmail, draftText, letterOf, messageAt, NOTHING } from '../steps';
+import { agreed, batchAt, bringIn, COLUMNS, draftEmail, draftText, letterOf, messageAt, NOTHING } from '../steps';
 import { openForm } from '../supporter';
 import { COUNTRIES, DAY_MS, History, SCOPES, type Services } from './history';
 import { KIND_OF, Model, type Answer, type Channel, type Place, type Rules, type Someone } from './model';
@@ -72,13 +72,18 @@ export class World implements Services {
   private mailsSeen = 0;
   private sends = 0;
   private readonly transport;
+  /** Files that were brought in and can be taken back out. */
+  private readonly batches: { id: number }[] = [];
 
-  private constructor(readonly house: House) {
+  private constructor(
+    readonly house: House,
+    private readonly random: () => number,
+  ) {
     this.transport = createTransport({ host: '127.0.0.1', port: house.config.INBOUND_SMTP_PORT, pool: true });
   }
 
-  static async open(house: House): Promise<World> {
-    const world = new World(house);
+  static async open(house: House, random: () => number): Promise<World> {
+    const world = new World(house, random);
     const rules = houseRules(world.confirmDays);
     await house.database.write(house.scope, (tx) => new HouseRulesRepository().keep(tx, { rules, words: 'For histories', effects: [] }));
     const form = await openForm(house.client, 'Acts');
@@ -107,18 +112,18 @@ export class World implements Services {
         ['Ada', [mail, phone]],
         ['Bo', second],
       ] as const) {
-        h.people.push({ id: 0, name: `${name}${h.n}`, addresses: [...addresses], country: 'US', before: [], erased: false, into: null });
-        rows.push(`${addresses[0]!.normal},${name}${h.n},Lin,${addresses[1]!.normal},${h.n} ${name} Lane`);
+        const country = h.one(COUNTRIES)!;
+        h.people.push({ id: 0, name: `${name}${h.n}`, addresses: [...addresses], country, before: [], erased: false, into: null });
+        rows.push(`${addresses[0]!.normal},${name}${h.n},Lin,${addresses[1]!.normal},${h.n} ${name} Lane,${country}`);
       }
     }
-    const columns = [...COLUMNS, { to: 'street' as const }];
-    await this.bring(rows, { columns, permission: { email: NOTHING, text: NOTHING }, listIds: [this.everybody] }, ',Street');
+    const columns = [...COLUMNS, { to: 'street' as const }, { to: 'country' as const }];
+    await this.bring(rows, { columns, permission: { email: NOTHING, text: NOTHING }, listIds: [this.everybody] }, ',Street,Country');
     await this.learn(first);
-    await this.setPlaces(first);
   }
 
   private place(kind: Place['kind'], normal: string): Place {
-    return { kind, normal, id: 0, onHold: false, closed: false, landline: false, questions: [] };
+    return { kind, normal, id: 0, onHold: false, bounces: [], closed: false, landline: false, questions: [] };
   }
 
   private number(): string {
@@ -128,9 +133,10 @@ export class World implements Services {
     return `+1${area}55501${String(n % 100).padStart(2, '0')}`;
   }
 
-  private async bring(rows: string[], plan: Partial<IntakePlan>, more = ''): Promise<void> {
+  private async bring(rows: string[], plan: Partial<IntakePlan>, more = ''): Promise<number> {
     const batch = await bringIn(this.house.client, `Email,First,Last,Mobile${more}\n${rows.join('\n')}\n`, plan);
     if (batch.state !== 'done') throw new Error(`a batch of the histories ended as ${batch.state}: ${batch.problem}`);
+    return batch.id;
   }
 
   /** The ids of those who came in; a tenth of the numbers turn out to be landlines. */
@@ -171,17 +177,6 @@ export class World implements Services {
     });
   }
 
-  private async setPlaces(first: number): Promise<void> {
-    await this.each(this.histories.slice(first), async (h) => {
-      for (const who of h.people) {
-        const country = h.one(COUNTRIES)!;
-        await this.house.client.put(`/api/supporters/${who.id}/place`, { country, region: null });
-        if (country !== 'US') who.before.push({ country: 'US', until: Date.now() });
-        who.country = country;
-      }
-    });
-  }
-
   /** A few at a time: as many people at once as a busy hour has. */
   private async each(histories: readonly History[], act: (h: History) => Promise<void>): Promise<void> {
     const waiting = [...histories];
@@ -207,25 +202,78 @@ export class World implements Services {
     );
   }
 
-  /** A file about one person of each history: a yes in words for all, or for some a no in a column. */
-  async importAll(): Promise<void> {
-    const rows: string[] = [];
-    const told: (() => void)[] = [];
-    const at = this.day('2026-01-15')[0];
-    for (const h of this.histories) {
+  /** Somebody of each history with an email and a mobile. */
+  private someone(): { h: History; who: Someone; mail: Place; phone: Place }[] {
+    return this.histories.flatMap((h) => {
       const who = h.one(h.living);
       const [mail, phone] = [who && h.addressOf(who, 'email'), who && h.addressOf(who, 'mobile')];
-      if (!who || !mail || !phone || h.merged) continue;
-      rows.push(`${mail.normal},${who.name},Lin,${phone.normal}`);
-      h.log.push(`a file says yes for ${who.name}`);
-      told.push(() => {
-        for (const scope of ['appeals', 'news']) h.say({ at, who, where: mail, channel: 'email', scope, what: 'yes', own: false });
-        h.say({ at, who, where: phone, channel: 'text', scope: 'appeals', what: 'yes', own: false });
-      });
+      return who && mail && phone && !h.merged ? [{ h, who, mail, phone }] : [];
+    });
+  }
+
+  /** A file about one person of each history: a yes in words for all, or a yes or a no in a column about news. */
+  async importAll(column = false): Promise<void> {
+    const at = column ? Date.parse('2026-01-15T12:00:00Z') : this.day('2026-01-15')[0];
+    const all = this.someone().map((one) => ({ ...one, yes: !column || one.h.random() < 0.5 }));
+    if (all.length === 0) return;
+    const email = { ...agreed('news'), from: 'column' as const };
+    const rows = all.map(({ who, mail, phone, yes }) => `${mail.normal},${who.name},Lin,${phone.normal}${column ? `,${yes ? 'yes' : 'no'}` : ''}`);
+    const id = column
+      ? await this.bring(rows, { columns: [...COLUMNS, { to: 'consent', channel: 'email' }], permission: { email, text: NOTHING } }, ',OK')
+      : await this.bring(rows, { permission: { email: agreed('appeals', 'news'), text: agreed('appeals') } });
+    const batch = { id };
+    this.batches.push(batch);
+    for (const { h, who, mail, phone, yes } of all) {
+      h.log.push(`file ${id} says ${yes ? 'yes' : 'no to news'} for ${who.name} at ${mail.normal}`);
+      // A no in a file about the person is said without an address.
+      if (!yes) h.say({ at, who, where: null, channel: 'email', scope: 'news', what: 'no', own: false, batch });
+      else
+        for (const scope of column ? ['news'] : ['appeals', 'news'])
+          h.say({ at, who, where: mail, channel: 'email', scope, what: 'yes', own: false, batch });
+      if (!column) h.say({ at, who, where: phone, channel: 'text', scope: 'appeals', what: 'yes', own: false, batch });
     }
-    if (rows.length === 0) return;
-    await this.bring(rows, { permission: { email: agreed('appeals', 'news'), text: agreed('appeals') } });
-    for (const tell of told) tell();
+  }
+
+  /** A file of addresses that left, bounced or complained somewhere else. */
+  async refusals(): Promise<void> {
+    const all = this.someone().filter(({ h }) => h.random() < 0.3);
+    if (all.length === 0) return;
+    const said = all.map((one) => ({ ...one, status: one.h.one(['Unsubscribed', 'Hard bounce', 'Marked as spam'])! }));
+    const at = Date.now();
+    const file = await bringIn(this.house.client, `Email,Status\n${said.map(({ mail, status }) => `${mail.normal},${status}`).join('\n')}\n`, {
+      what: 'refusals',
+      columns: [{ to: 'email' }, { to: 'status' }],
+      permission: { email: NOTHING, text: NOTHING },
+    });
+    if (file.state !== 'done') throw new Error(`a file of refusals ended as ${file.state}: ${file.problem}`);
+    const batch = { id: file.id };
+    this.batches.push(batch);
+    for (const { h, mail, status } of said) {
+      h.log.push(`file ${file.id} says ${status} of ${mail.normal}`);
+      if (status !== 'Hard bounce')
+        for (const who of h.ownersOf(mail)) h.say({ at, who, where: mail, channel: 'email', scope: 'all', what: 'no', own: false, batch });
+      if (status === 'Unsubscribed') continue;
+      mail.onHold = true;
+      mail.bounces.push(batch);
+    }
+  }
+
+  /** One of the files is taken back out: its Yes goes along, its No stays, and so do addresses that bounce for another reason. */
+  async takeOut(): Promise<void> {
+    const [batch] = this.batches.splice(Math.floor(this.random() * this.batches.length), 1);
+    if (!batch) return;
+    await this.house.client.post(`/api/batches/${batch.id}/take-out`);
+    const { problem } = await batchAt(this.house.client, batch.id, 'taken-out', 60);
+    if (problem) throw new Error(`taking out ended with ${problem}`);
+    for (const h of this.histories) {
+      h.log.push(`file ${batch.id} is taken back out`);
+      for (const said of h.model.sayings) if (said.batch === batch && said.what !== 'no') said.takenBack = true;
+      for (const where of h.places) {
+        if (!where.bounces.includes(batch)) continue;
+        where.bounces = where.bounces.filter((one) => one !== batch);
+        where.onHold = where.bounces.length > 0 || where.questions.length > 0;
+      }
+    }
   }
 
   /** Days go by: every moment in the database and in the model lies so much further back. */
@@ -282,6 +330,13 @@ export class World implements Services {
 
   async mailIn(from: string, to: string, text: string): Promise<void> {
     await this.transport.sendMail({ from, to, subject: 'Re: Hello', text });
+  }
+
+  async reportSpam(leave: string): Promise<void> {
+    const [of, part] = [`Content-Type: multipart/report; report-type=feedback-report; boundary="b"`, '--b\nContent-Type: '];
+    const report = `From: <feedback@provider.test>\nSubject: Abuse report\nMIME-Version: 1.0\n${of}\n\n${part}text/plain\n\nA report.\n${part}message/feedback-report\n\nFeedback-Type: abuse\nVersion: 1\n\n${part}message/rfc822\n\nList-Unsubscribe: <${this.house.config.PUBLIC_URL}${leave}>\nSubject: Hello\n\nHello\n--b--\n`;
+    const to = 'complaints@lists.lanternferry.test';
+    await this.transport.sendMail({ envelope: { from: 'feedback@provider.test', to }, raw: report.replaceAll('\n', '\r\n') });
   }
 
   private texts = 0;
