@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { LetterDoc } from '@goodword/core/letter';
-import type { Bound } from '@goodword/server/platform/database';
+import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
+import type { Bound, Scoped } from '@goodword/server/platform/database';
 import { Chance } from './chance';
 import { DAY, type Made } from './house';
 import { HULL, LAUNCH_TEXT, PLANKS, THANKS } from './messages';
@@ -21,7 +22,16 @@ interface Past {
   links: string[];
 }
 
-/** A message of the past with its deliveries, and what came of each. */
+/** The yes that each person said at each address, as "person:address". */
+async function grounds(db: Scoped, points: readonly number[], channel: Past['channel'], scope: string): Promise<Map<string, number>> {
+  const out = new Map<string, number>();
+  for (let from = 0; from < points.length; from += 2000)
+    for (const said of await new LedgerRepository().saidAt(db, points.slice(from, from + 2000), channel))
+      if (said.state === 'yes' && said.scope === scope) out.set(`${said.supporterId}:${said.contactPointId}`, said.id);
+  return out;
+}
+
+/** A message of the past with its deliveries, the entry that each rests on, and what came of it. */
 async function writePast(made: Made, past: Past, chance: Chance): Promise<void> {
   const { db, people, ids, today } = made;
   const began = new Date((today - past.ago) * DAY + 18 * 3_600_000);
@@ -52,6 +62,7 @@ async function writePast(made: Made, past: Past, chance: Chance): Promise<void> 
       row.id,
     ]),
   );
+  const ground = await grounds(db, [...pointOf.values()], past.channel, past.purpose ?? `list:${past.list}`);
   const deliveries: Bound[][] = [];
   const events: [number, string, Date, string][] = [];
   const taken = new Set<string>();
@@ -68,6 +79,7 @@ async function writePast(made: Made, past: Past, chance: Chance): Promise<void> 
       i + 1,
       past.channel,
       pointOf.get(address)!,
+      ground.get(`${i + 1}:${pointOf.get(address)}`) ?? null,
       'send',
       bounced ? 'bounced' : past.channel === 'text' ? 'delivered' : 'sent',
       randomUUID(),
@@ -83,7 +95,7 @@ async function writePast(made: Made, past: Past, chance: Chance): Promise<void> 
   });
   await db.insertAll(
     'delivery',
-    ['message_id', 'supporter_id', 'channel', 'contact_point_id', 'verdict', 'state', 'provider_key', 'sent_at', 'opened', 'followed'],
+    ['message_id', 'supporter_id', 'channel', 'contact_point_id', 'entry_id', 'verdict', 'state', 'provider_key', 'sent_at', 'opened', 'followed'],
     deliveries,
   );
   const idOf = new Map(

@@ -1,6 +1,7 @@
 import { MailInService } from './inbound/mail-in.service';
 import { openHouse, type House } from './testing/harness';
-import { chance, SCOPES } from './testing/acts/history';
+import { chance } from './testing/acts/history';
+import { SCOPES } from './testing/acts/model';
 import { World, type Difference } from './testing/acts/world';
 
 /*

@@ -110,11 +110,26 @@ describe('a change of rules', () => {
     expect(changedQuestions(START, START)).toEqual([]);
     expect(changedQuestions(START, with_('US', email('nothing')))).toEqual([{ channel: 'email', askedFor: 'appeals' }]);
     const longer = with_('CA', { ...PRESETS.canada.rules, lasts: { ...PRESETS.canada.rules.lasts, gift: 12 } });
-    expect(changedQuestions(START, longer).map((one) => `${one.channel} ${one.askedFor}`)).toEqual([
+    // Gifts count in Canada for its registered charities alone: for any other house their length changes nothing.
+    expect(changedQuestions(START, longer)).toEqual([]);
+    const charity = { charityIn: ['CA'] };
+    expect(changedQuestions({ ...START, ...charity }, { ...longer, ...charity }).map((one) => `${one.channel} ${one.askedFor}`)).toEqual([
       ...['news', 'appeals', 'volunteering', 'lists'].map((purpose) => `email ${purpose}`),
       ...['news', 'appeals', 'volunteering', 'service', 'lists'].map((purpose) => `call ${purpose}`),
     ]);
     expect(changedQuestions(START, with_('US', { ...US, track: { opens: false, links: false } }))).toEqual([]);
+  });
+
+  test('what counts only for charities, or where a refusal was offered, counts when that changes', () => {
+    const gb = { ...PRESETS['united-kingdom'].rules, offerNeeded: false };
+    const implied = { ...gb, needs: { ...gb.needs, email: { ...gb.needs.email, appeals: 'implied' as const } }, lasts: { ...gb.lasts, gift: 24 } };
+    const asked = (before: PlaceRules, after: PlaceRules) =>
+      changedQuestions(with_('GB', before), with_('GB', after)).map((one) => `${one.channel} ${one.askedFor}`);
+    expect(asked(implied, { ...implied, offerNeeded: true })).toContain('email appeals');
+    expect(asked(implied, { ...implied, charityOnly: ['gift'] })).toContain('email appeals');
+    expect(changedQuestions(START, { ...START, charityIn: ['CA'] })).toContainEqual({ channel: 'email', askedFor: 'appeals' });
+    expect(changedQuestions(START, { ...START, refusalOfferedSince: '2026-01-01' })).toContainEqual({ channel: 'email', askedFor: 'appeals' });
+    expect(changedQuestions({ ...START, charityIn: [] }, { ...START, refusalOfferedSince: null })).toEqual([]);
   });
 
   test('a place taken out falls back, and that counts too', () => {

@@ -116,8 +116,13 @@ export function rulesFor(rules: HouseRules, place: Place): PlaceRules {
   const key = placeKeyOf(rules, place);
   found = rules.places[key];
   if (!found) throw new Error('expected rules for everywhere else ("*"), got none');
-  known.set(name, (found = asOffered(rules, asCharity(rules, key, found))));
+  known.set(name, (found = inForce(rules, key, found)));
   return found;
+}
+
+/** What the rules of a place come to for this house. */
+function inForce(rules: HouseRules, key: PlaceKey, place: PlaceRules): PlaceRules {
+  return asOffered(rules, asCharity(rules, key, place));
 }
 
 /** Without the relationships that count for registered charities only, where the house is none there. */
@@ -214,7 +219,8 @@ export function changedQuestions(before: HouseRules, after: HouseRules): { chann
 }
 
 function ofKey(rules: HouseRules, key: PlaceKey, at: (rules: HouseRules, key: PlaceKey) => PlaceRules): PlaceRules {
-  return rules.places[key] ?? at(rules, key);
+  const own = rules.places[key];
+  return own ? inForce(rules, key, own) : at(rules, key);
 }
 
 function placeOf(key: PlaceKey): Place {

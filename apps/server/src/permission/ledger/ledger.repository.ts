@@ -237,18 +237,15 @@ export class LedgerRepository {
   }
 
   /** As `saidBy`, of some addresses. */
-  async saidAt(
-    db: Scoped,
-    contactPointIds: readonly number[],
-    channel: Channel,
-  ): Promise<{ supporterId: number | null; contactPointId: number; scope: string; state: string; how: string; saidAt: number; words: string }[]> {
+  async saidAt(db: Scoped, contactPointIds: readonly number[], channel: Channel): Promise<SaidAt[]> {
     if (contactPointIds.length === 0) return [];
     const rows = await db.sql<EntryRow>(
-      `SELECT supporter_id, contact_point_id, scope, state, how, said_at, words FROM permission_entry
+      `SELECT id, supporter_id, contact_point_id, scope, state, how, said_at, words FROM permission_entry
         WHERE organization_id = :org AND contact_point_id IN (:points) AND channel = :channel AND state <> 'back' AND taken_back_at IS NULL`,
       { points: [...new Set(contactPointIds)], channel },
     );
     return rows.map((row) => ({
+      id: row.id,
       supporterId: row.supporter_id,
       contactPointId: row.contact_point_id!,
       scope: row.scope,
@@ -454,6 +451,19 @@ export class LedgerRepository {
       { supporterId, others: [...others, 0] },
     );
   }
+}
+
+/** An entry at an address, in short. */
+interface SaidAt {
+  id: number;
+  supporterId: number | null;
+  contactPointId: number;
+  scope: string;
+  state: string;
+  how: string;
+  /** Milliseconds. */
+  saidAt: number;
+  words: string;
 }
 
 /** An entry that is there, as one to be written for somebody else. */

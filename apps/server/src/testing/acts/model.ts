@@ -5,6 +5,10 @@
 export type Channel = 'email' | 'text' | 'call' | 'post';
 export type Kind = 'email' | 'mobile' | 'post';
 export const KIND_OF: Record<Channel, Kind> = { email: 'email', text: 'mobile', call: 'mobile', post: 'post' };
+export const CHANNELS: Channel[] = ['email', 'text', 'call', 'post'];
+export const COUNTRIES = ['US', 'CA', 'FR'];
+export const SCOPES = ['appeals', 'news', 'service'];
+export const DAY_MS = 86_400_000;
 
 export interface Saying {
   at: number;
@@ -53,6 +57,9 @@ export interface Someone {
   /** The record that this one was brought into. */
   into: Someone | null;
 }
+
+/** Who they are by now: the record that theirs was brought into. */
+export const alive = (who: Someone): Someone => (who.into ? alive(who.into) : who);
 
 export type Need = 'yes' | 'implied' | 'nothing';
 

@@ -9,8 +9,8 @@ import { LedgerRepository } from '../../permission/ledger/ledger.repository';
 import { until, type House } from '../harness';
 import { agreed, batchAt, bringIn, COLUMNS, draftEmail, draftText, letterOf, messageAt, NOTHING } from '../steps';
 import { openForm } from '../supporter';
-import { COUNTRIES, DAY_MS, History, SCOPES, type Services } from './history';
-import { KIND_OF, Model, type Answer, type Channel, type Place, type Rules, type Someone } from './model';
+import { History, type Services } from './history';
+import { COUNTRIES, DAY_MS, KIND_OF, Model, SCOPES, type Answer, type Channel, type Place, type Rules, type Someone } from './model';
 
 const ZONE = 'America/Los_Angeles';
 const AREAS = [201, 202, 203, 205, 206, 207, 208, 209, 210, 212, 213, 214, 215, 216, 217, 218, 219, 224, 225, 228];
