@@ -176,6 +176,10 @@ describe('somebody erased', () => {
     const file = await fileOf(ora.id);
     expect(file.supporter).toMatchObject({ name: 'Erased', erasedAt: expect.any(String) });
     expect(file.supporter.addresses.map((one) => one.shown)).toEqual(expect.arrayContaining([expect.stringMatching(/^hash [0-9a-f]{64}$/)]));
+    // Which of several erased addresses an entry was said at can still be told.
+    const known = file.supporter.addresses.map((one) => `${one.shown.slice(0, 17)}…`);
+    for (const { address } of file.entries) if (address !== null) expect(known).toContain(address);
+    expect(file.entries.some(({ address }) => address !== null)).toBe(true);
     expect(file.standings.filter((one) => one.channel === 'email' && one.scope === 'appeals')).toMatchObject([{ state: 'no' }]);
     expect(file.sent).toMatchObject([{ outcome: 'sent', entryId: expect.any(Number) }]);
     expect(JSON.stringify(file).toLowerCase()).not.toMatch(/ora@|finch|0172/);

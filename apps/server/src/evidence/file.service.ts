@@ -101,7 +101,7 @@ export class FileService {
         addresses: points.map(({ kind, shown, onHold }) => ({ kind, shown, onHold })),
       },
       standings: this.standings(person, before, rows, points, rules, words),
-      entries: await this.entries(db, person, rows, deliveries, past, words),
+      entries: await this.entries(db, person, points, rows, deliveries, past, words),
       forms: await this.forms(db, rows),
       sent: deliveries.filter(({ state }) => LEFT.includes(state)).map((one) => sentView(one, past)),
       notSent: deliveries.filter(({ state }) => !LEFT.includes(state)).map(notSentView),
@@ -174,7 +174,7 @@ export class FileService {
     words: (scope: PermissionScope) => string,
   ): PermissionReport['standings'] {
     const cells = new PersonCells(person.id, foldEntries(rows.flatMap(asSaid)), rulesInForce(rules, person, before));
-    const shown = new Map(points.map((point) => [point.id, point.shown]));
+    const shown = new Map(points.map((point) => [point.id, inShort(point)]));
     return standingsAtEach(cells, points, Date.now()).map(({ contactPointId, until, pausedUntil, ...one }) => ({
       ...one,
       scopeName: words(one.scope),
@@ -187,6 +187,7 @@ export class FileService {
   private async entries(
     db: Scoped,
     person: Subject,
+    points: readonly Point[],
     rows: readonly EntryRow[],
     deliveries: readonly DeliveryFact[],
     past: Past,
@@ -194,6 +195,8 @@ export class FileService {
   ): Promise<EvidenceEntry[]> {
     const files = await this.evidence.of(db, person.id);
     const placeRules = rulesFor(past.rulesAt(new Date()), person);
+    // An erased address is told from another by its hash, also under what was said there.
+    const erased = new Map(person.erased_at ? points.map((point) => [point.id, inShort(point)]) : []);
     return rows.map((row) => {
       const byAnother = row.supporter_id !== null && row.supporter_id !== person.id;
       const [rules, place] = [past.rulesAt(row.said_at), past.placeAt(row.said_at)];
@@ -201,6 +204,7 @@ export class FileService {
       const others = { words: '', source: 'Said by somebody else at this address', recordedBy: null, evidence: null };
       return {
         ...view,
+        address: erased.get(row.contact_point_id ?? 0) ?? view.address,
         ...(byAnother ? others : {}),
         byAnother,
         recordedAt: row.recorded_at.toISOString(),
@@ -269,6 +273,9 @@ export class FileService {
     }));
   }
 }
+
+/** The whole hash stands where the addresses are listed. */
+const inShort = ({ shown }: Point) => (shown.startsWith('hash ') ? `${shown.slice(0, 17)}…` : shown);
 
 const iso = (at: Date | null) => at?.toISOString() ?? null;
 

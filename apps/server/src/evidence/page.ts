@@ -1,7 +1,7 @@
 import type { PermissionReport } from '@goodword/core/contract';
 import { escapeHtml as e } from '@goodword/core/letter';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
-import { sectionsOf, type Item } from './sections';
+import { moment, sectionsOf, type Item } from './sections';
 
 const STYLE = `body{font:14px/1.45 system-ui,sans-serif;color:#17252B;margin:2rem auto;max-width:52rem;padding:0 1rem}
 h1{font-size:1.5rem;margin:0}h2{font-size:1.1rem;border-bottom:2px solid #17252B;margin:1.6rem 0 .4rem}
@@ -13,9 +13,9 @@ const title = (report: PermissionReport) => `What ${report.supporter.erasedAt ? 
 function lead({ organization, supporter, madeAt }: PermissionReport): string[] {
   const addresses = supporter.addresses.map(({ shown, onHold }) => `${shown}${onHold ? ' (on hold)' : ''}`);
   return [
-    `${organization}, supporter ${supporter.id}, place: ${supporter.place}. Made ${madeAt}.`,
+    `${organization}, supporter ${supporter.id}, place: ${supporter.place}. Made ${moment(madeAt)}.`,
     addresses.length > 0 ? `Addresses: ${addresses.join(', ')}.` : 'No address on file.',
-    ...(supporter.erasedAt ? [`Erased ${supporter.erasedAt}: names, addresses and words are gone, dates and states stay.`] : []),
+    ...(supporter.erasedAt ? [`Erased ${moment(supporter.erasedAt)}: names, addresses and words are gone, dates and states stay.`] : []),
   ];
 }
 

@@ -16,7 +16,7 @@ export interface Section {
   items: Item[];
 }
 
-const moment = (at: string | null) => (at === null ? 'not yet' : `${at.slice(0, 10)} ${at.slice(11, 16)} UTC`);
+export const moment = (at: string | null) => (at === null ? 'not yet' : `${at.slice(0, 10)} ${at.slice(11, 16)} UTC`);
 const day = (at: string) => at.slice(0, 10);
 const by = (channel: Channel) => CHANNEL_WORDS[channel].toLowerCase();
 const quoted = (words: string) => (words ? [`“${words}”`] : []);

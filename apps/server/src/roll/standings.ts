@@ -60,18 +60,19 @@ export class Standings {
   private first = new Uint32Array(0);
   private firstPositions = new Uint16Array(0);
   private readonly more = new Map<number, Link[]>();
+  /** A one for whoever is decided one by one. */
+  private special = new Uint8Array(0);
   private agreed = new Uint8Array(0);
   private ownYes = new Float64Array(0);
   /** Marks beyond a plain yes: of each person at each of their addresses. */
-  private readonly marks = new Map<number, AtPoint[]>();
-  private readonly troubled = new Set<number>();
+  private marks: (AtPoint[] | undefined)[] = [];
   /** What everybody at an address is bound by. */
   private readonly ofAddress = new Map<number, Marks>();
   /** What people said of all their addresses. */
-  private readonly ofPerson = new Map<number, Marks>();
+  private ofPerson: (Marks | undefined)[] = [];
   private readonly recent = new Map<number, number[]>();
   /** All of it put together, of those who are decided one by one: worked out when they are first decided. */
-  private readonly known = new Map<number, Known>();
+  private known: (Known | undefined)[] = [];
   /** Where each is, by its place in the list of all places that anybody is in. */
   private placeAt = new Uint16Array(0);
   private readonly placesHere: Place[] = [NOWHERE];
@@ -94,6 +95,10 @@ export class Standings {
     this.firstPositions = new Uint16Array(size);
     this.agreed = new Uint8Array(size);
     this.ownYes = new Float64Array(size);
+    this.special = new Uint8Array(size);
+    // Filled, so that they are lists and no tables by number.
+    const none = <T>(): (T | undefined)[] => new Array<T | undefined>(size).fill(undefined);
+    [this.marks, this.ofPerson, this.known] = [none(), none(), none()];
   }
 
   /**
@@ -133,7 +138,7 @@ export class Standings {
 
   /** One sound address at most, where nobody refused, and nothing beyond a yes: all such people of a place are alike. */
   private isPlain(ordinal: number): boolean {
-    return !this.troubled.has(ordinal) && !this.more.has(ordinal) && !this.recent.has(ordinal);
+    return this.special[ordinal] === 0 && !this.recent.has(ordinal);
   }
 
   private plainly(ordinal: number, plain: readonly Decision[][], rules: HouseRules): Decision {
@@ -143,9 +148,7 @@ export class Standings {
 
   private oneByOne(ordinal: number, rules: HouseRules): Decision {
     const { channel, scope, now, ownAct = false } = this.asking;
-    let known = this.known.get(ordinal);
-    if (!known) this.known.set(ordinal, (known = this.knownOf(ordinal)));
-    const { addresses, marks } = known;
+    const { addresses, marks } = (this.known[ordinal] ??= this.knownOf(ordinal));
     return decide(
       {
         supporterId: this.people.ids[ordinal]!,
@@ -184,10 +187,10 @@ export class Standings {
   }
 
   private marksAt(ordinal: number, contactPointId: number): Marks {
-    let marks = this.marks.get(ordinal)?.find(({ point }) => point === contactPointId)?.marks ?? NO_MARKS;
+    let marks = this.marks[ordinal]?.find(({ point }) => point === contactPointId)?.marks ?? NO_MARKS;
     if (this.first[ordinal] === contactPointId && this.agreed[ordinal] === 1) marks = joined(marks, yesOf(this.ownYes[ordinal]!));
     marks = joined(marks, this.ofAddress.get(contactPointId));
-    return joined(marks, this.ofPerson.get(ordinal));
+    return joined(marks, this.ofPerson[ordinal]);
   }
 
   private placeOf(ordinal: number): Place {
@@ -211,12 +214,13 @@ export class Standings {
   private keepLink(supporterId: number, contactPointId: number, position: number): void {
     const ordinal = this.people.ordinalOf(supporterId);
     if (ordinal === undefined || this.landlines.has(contactPointId)) return;
-    if (this.health.has(contactPointId) || this.ofAddress.has(contactPointId)) this.troubled.add(ordinal);
+    if (this.health.has(contactPointId) || this.ofAddress.has(contactPointId)) this.special[ordinal] = 1;
     if (this.first[ordinal] === 0) {
       this.first[ordinal] = contactPointId;
       this.firstPositions[ordinal] = position;
       return;
     }
+    this.special[ordinal] = 1;
     const link: Link = { contactPointId, position };
     const known = this.more.get(ordinal);
     if (known) known.push(link);
@@ -228,8 +232,8 @@ export class Standings {
     const ordinal = this.people.ordinalOf(supporterId);
     if (ordinal === undefined) return;
     if (contactPointId > 0) return this.join(ordinal, contactPointId, marks);
-    join(this.ofPerson, ordinal, marks);
-    this.troubled.add(ordinal);
+    this.ofPerson[ordinal] = joined(this.ofPerson[ordinal] ?? NO_MARKS, marks);
+    this.special[ordinal] = 1;
   }
 
   private keepYes(contactPointId: number, supporterId: number, own: number): void {
@@ -241,12 +245,12 @@ export class Standings {
   }
 
   private join(ordinal: number, point: number, marks: Marks): void {
-    const own = this.marks.get(ordinal);
+    const own = this.marks[ordinal];
     const known = own?.find((one) => one.point === point);
     if (known) known.marks = joinMarks(known.marks, marks);
     else if (own) own.push({ point, marks });
-    else this.marks.set(ordinal, [{ point, marks }]);
-    this.troubled.add(ordinal);
+    else this.marks[ordinal] = [{ point, marks }];
+    this.special[ordinal] = 1;
   }
 
   private async readRecent(db: Scoped): Promise<void> {

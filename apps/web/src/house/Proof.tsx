@@ -41,7 +41,7 @@ function ByAddress() {
       <h2 className="font-semibold text-[16px]">One person’s file</h2>
       <form className="flex items-end gap-2 my-2 max-w-[520px]" onSubmit={(event) => (event.preventDefault(), find.mutate())}>
         <Labelled label="Their address or number">
-          <input className="input" value={address} maxLength={254} onChange={(event) => setAddress(event.target.value)} />
+          <input className="input w-[340px] max-w-full" value={address} maxLength={254} onChange={(event) => setAddress(event.target.value)} />
         </Labelled>
         <Button type="submit" weight="main" disabled={address.trim().length < 3 || find.isPending}>
           Find
