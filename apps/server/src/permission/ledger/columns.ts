@@ -9,9 +9,7 @@ export interface SaidReader {
   marks(contactPointId: number, supporterId: number, marks: Marks): void;
 }
 
-/** Milliseconds as a number, whatever the year: a million dates take longer to be read than to be made into numbers there. */
-const ms = (column: string) => `TIMESTAMPDIFF(MICROSECOND, '1970-01-01', ${column}) DIV 1000`;
-const COLUMNS = MARK_KINDS.map((kind) => ms(`${COLUMN_OF[kind]}_at`));
+const COLUMNS = MARK_KINDS.map((kind) => `${COLUMN_OF[kind]}_at`);
 const FIRST = 3;
 
 /**
@@ -23,11 +21,13 @@ export async function scanSaid(db: Scoped, channel: Channel, scope: Scope, reade
   const said = 'FROM permission_state WHERE organization_id = :org AND channel = :channel AND scope IN (:scopes)';
   const plain = 'supporter_id > 0 AND contact_point_id > 0 AND yes_at IS NOT NULL';
   await Promise.all([
-    db.scan(`SELECT contact_point_id, supporter_id, ${ms('pause_until')}, ${COLUMNS.join(', ')} ${said} AND NOT (${plain})`, of, (row) =>
+    db.scan(`SELECT contact_point_id, supporter_id, pause_until, ${COLUMNS.join(', ')} ${said} AND NOT (${plain})`, of, (row) =>
       reader.marks(Number(row[0]), Number(row[1]), marksIn(row)),
     ),
-    db.scan(`SELECT contact_point_id, supporter_id, ${ms('own_yes_at')} ${said} AND ${plain}`, of, ([point, person, own]) =>
-      reader.yes(Number(point), Number(person), Number(own ?? 0)),
+    db.scan(
+      `SELECT contact_point_id, supporter_id, CAST(UNIX_TIMESTAMP(own_yes_at) * 1000 AS UNSIGNED) ${said} AND ${plain}`,
+      of,
+      ([point, person, own]) => reader.yes(Number(point), Number(person), Number(own ?? 0)),
     ),
   ]);
 }
@@ -35,10 +35,10 @@ export async function scanSaid(db: Scoped, channel: Channel, scope: Scope, reade
 function marksIn(row: unknown[]): Marks {
   const marks: Marks = {};
   for (let i = 0; i < MARK_KINDS.length; i++) {
-    const at = row[FIRST + i];
+    const at = row[FIRST + i] as Date | null;
     if (at === null) continue;
-    const mark = { at: Number(at), entryId: 0 };
-    marks[MARK_KINDS[i]!] = MARK_KINDS[i] === 'pause' ? { ...mark, until: Number(row[2] ?? at) } : mark;
+    const mark = { at: at.getTime(), entryId: 0 };
+    marks[MARK_KINDS[i]!] = MARK_KINDS[i] === 'pause' ? { ...mark, until: ((row[2] as Date | null) ?? at).getTime() } : mark;
   }
   return marks;
 }
