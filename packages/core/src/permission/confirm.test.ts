@@ -14,6 +14,9 @@ describe('whether a form is confirmed', () => {
     for (const { rules } of Object.values(PRESETS))
       expect((['email', 'text', 'call'] as const).map((channel) => must({ rules, channel }))).toEqual([true, true, true]);
     expect(asksToConfirm(US, 'post')).toBe(false);
+    const only = (channel: 'email' | 'text' | 'call') => ({ ...OFF, confirm: { ...OFF.confirm, [channel]: true } });
+    for (const one of ['email', 'text', 'call'] as const)
+      expect((['email', 'text', 'call', 'post'] as const).filter((channel) => asksToConfirm(only(one), channel))).toEqual([one]);
   });
 
   test('not where the house has turned it off or the visit proves the address, and always after a no', () => {
@@ -77,6 +80,12 @@ describe('whether a request may go', () => {
   test('whoever says no after it was made has answered it', () => {
     expect(requestStands(50 * DAY, { no: mark(49) })).toBe(true);
     expect(requestStands(50 * DAY, { no: mark(51) })).toBe(false);
+    // A no of before that is told once more in the moment of asking does not answer it.
+    expect([requestStands(50 * DAY, { no: mark(50) }), requestStands(50 * DAY, { stop: mark(50) }), requestStands(50 * DAY, {})]).toEqual([
+      true,
+      true,
+      true,
+    ]);
     expect(requestStands(50 * DAY, { stop: mark(51), start: mark(52) })).toBe(false);
   });
 });

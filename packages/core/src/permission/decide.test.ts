@@ -229,6 +229,49 @@ describe('deciding for one person', () => {
     expect(decideFromEntries(asked, [entry('person> email:news yes 10', 1)])).toMatchObject({ verdict: 'send', contactPointId: 7 });
   });
 
+  test('a relationship counts that began on the first day that counts, and not one of the day before', () => {
+    const rules = { ...WHERE.rules, places: { ...WHERE.rules.places, US: { ...US, impliedFrom: '2026-02-05' } } };
+    const at = (began: number) =>
+      decideFromEntries({ supporterId: 1, channel: 'email', scope: 'appeals', now: Date.UTC(2026, 3, 1), ...WHERE, rules, addresses: AT_7 }, [
+        { ...entry('file> email:marketing implied/gift 0', 1), at: began, until: null },
+      ]).verdict;
+    expect([at(Date.UTC(2026, 1, 5)), at(Date.UTC(2026, 1, 5) - 1)]).toEqual(['send', 'no-permission']);
+  });
+
+  test('of several grounds it rests on the one that lasts longest, of a no and a STOP on the later', () => {
+    const day = (n: number) => Date.UTC(2026, 0, n);
+    const rests = (now: number, entries: [string, number, number | null][]) =>
+      decideFromEntries(
+        { supporterId: 1, channel: 'email', scope: 'appeals', now, ...WHERE, addresses: AT_7 },
+        entries.map(([line, at, until], i) => ({ ...entry(line, i + 1), at, until })),
+      );
+    const [gift, inquiry, stated] = ['implied/gift', 'implied/inquiry', 'implied'].map((said) => `file> email:appeals ${said} 0`);
+    const both = rests(day(2), [
+      [inquiry!, day(1), null],
+      [gift!, day(1), null],
+    ]);
+    // 18 months of a gift against three of an inquiry (US preset), through the last day.
+    expect([both.entryId, both.until]).toEqual([2, Date.UTC(2027, 6, 2) - 1]);
+    expect(
+      rests(day(2), [
+        [stated!, day(1), day(900)],
+        [gift!, day(1), null],
+      ]).entryId,
+    ).toBe(1);
+    expect(
+      rests(day(2), [
+        [stated!, day(1), day(3)],
+        [gift!, day(1), null],
+      ]).entryId,
+    ).toBe(2);
+    const refused = (no: number, stop: number) =>
+      rests(day(9), [
+        ['person> email:all no/one-click 0', no, null],
+        ['person> email:all no/keyword 0', stop, null],
+      ]).entryId;
+    expect([refused(day(1), day(2)), refused(day(2), day(1))]).toEqual([2, 1]);
+  });
+
   test('a landline is no address for texts, and one for calls', () => {
     const line = { landline: true };
     expect(ask('text:news', ['person> text:news yes 10'], line)).toBe('no-address');

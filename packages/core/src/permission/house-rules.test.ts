@@ -1,4 +1,5 @@
 import {
+  askedFor,
   changedQuestions,
   explain,
   isPlaceKey,
@@ -38,6 +39,48 @@ describe('which rules hold for somebody', () => {
   test.each(rows)('%s %s: %s', (country, region, key) => {
     expect(placeKeyOf(rules, { country, region })).toBe(key);
     expect(rulesFor(rules, { country, region })).toEqual(rules.places[key]);
+  });
+
+  test('what counts for registered charities alone counts where the house is one', () => {
+    const rules = with_('CA', { ...US, charityOnly: ['gift'] });
+    const lasts = (charityIn: string[] | undefined, key = 'CA') => rulesFor({ ...rules, charityIn }, { country: key, region: null }).lasts;
+    expect([lasts(undefined).gift, lasts(['US']).gift, lasts(['CA']).gift]).toEqual([null, null, US.lasts.gift]);
+    expect(lasts(undefined).membership).toBe(US.lasts.membership);
+    const region = { ...with_('CA-QC', { ...US, charityOnly: ['gift'] }), charityIn: ['CA'] };
+    expect(rulesFor(region, { country: 'CA', region: 'QC' }).lasts.gift).toBe(US.lasts.gift);
+  });
+
+  test('where a refusal must have been offered, relationships count from the day on which it was', () => {
+    const of = (offerNeeded: boolean, impliedFrom: string | null, refusalOfferedSince?: string | null) => {
+      const { lasts, impliedFrom: from } = rulesFor({ ...with_('GB', { ...US, offerNeeded, impliedFrom }), refusalOfferedSince }, GB);
+      return [lasts.gift, lasts.inquiry, from];
+    };
+    const GB = { country: 'GB', region: null };
+    const [gift, inquiry] = [US.lasts.gift, US.lasts.inquiry];
+    expect(of(false, '2026-02-05')).toEqual([gift, inquiry, '2026-02-05']);
+    expect([of(true, '2026-02-05'), of(true, null, null)]).toEqual([
+      [null, null, '2026-02-05'],
+      [null, null, null],
+    ]);
+    expect(of(true, '2026-02-05', '2026-06-01')).toEqual([gift, inquiry, '2026-06-01']);
+    expect(of(true, '2026-02-05', '2025-06-01')).toEqual([gift, inquiry, '2026-02-05']);
+    expect(of(true, null, '2025-06-01')).toEqual([gift, inquiry, '2025-06-01']);
+  });
+
+  test('rules without a place for everybody are a fault that is named', () => {
+    expect(() => rulesFor({ home: 'US', places: { US } }, { country: 'FR', region: null })).toThrow(
+      'expected rules for everywhere else ("*"), got none',
+    );
+  });
+
+  test('what is asked of everything, of marketing and of lists is asked of lists, of a purpose that purpose', () => {
+    expect((['all', 'marketing', 'list:4', 'news', 'service'] as const).map(askedFor)).toEqual(['lists', 'lists', 'lists', 'news', 'service']);
+  });
+
+  test('who may be written to, by what is needed and how they stand', () => {
+    const needs = (need: 'yes' | 'implied' | 'nothing') => ({ ...US, needs: { ...US.needs, email: { ...US.needs.email, news: need } } });
+    const may = (need: 'yes' | 'implied' | 'nothing') => STATES.filter((state) => mayWrite(needs(need), 'email', 'news', state));
+    expect([may('yes'), may('implied'), may('nothing')]).toEqual([['yes'], ['yes', 'implied'], ['yes', 'implied', 'never']]);
   });
 
   test('a country of the Union may have rules of its own', () => {
@@ -94,6 +137,17 @@ describe('presets', () => {
     expect(ruleFaults(with_('US', loose))).toEqual(['US: texts go to people who said yes, wherever they are.']);
   });
 
+  test('hours that end when they begin are none, on any day', () => {
+    const none = { from: 600, to: 600 };
+    const day = { from: 480, to: 1200 };
+    const faults = (hours: PlaceRules['hours']) => ruleFaults(with_('US', { ...US, hours }));
+    const told = ['US: hours that end when they begin are none; choose others.'];
+    expect([faults({ call: null, text: none }), faults({ call: none, text: null }), faults({ call: none, text: none })]).toEqual([told, told, told]);
+    expect(faults({ call: null, text: { ...day, days: { sun: none } } })).toEqual(told);
+    expect(faults({ call: null, text: { ...day, holidays: none } })).toEqual(told);
+    expect(faults({ call: day, text: { ...day, days: { sun: null, sat: day }, holidays: null } })).toEqual([]);
+  });
+
   test('hours that end before they begin go over midnight', () => {
     expect(ruleFaults(with_('US', { ...US, hours: { call: null, text: { from: 1200, to: 480 } } }))).toEqual([]);
   });
@@ -130,6 +184,22 @@ describe('a change of rules', () => {
     expect(changedQuestions(START, { ...START, charityIn: ['CA'] })).toContainEqual({ channel: 'email', askedFor: 'appeals' });
     expect(changedQuestions(START, { ...START, refusalOfferedSince: '2026-01-01' })).toContainEqual({ channel: 'email', askedFor: 'appeals' });
     expect(changedQuestions({ ...START, charityIn: [] }, { ...START, refusalOfferedSince: null })).toEqual([]);
+  });
+
+  test('caps count for each purpose of their channel, service too, and a home elsewhere for everything', () => {
+    const capped = with_('US', { ...US, caps: { ...US.caps, email: { messages: 1, days: 30 } } });
+    const all = ['news', 'appeals', 'volunteering', 'service', 'lists'];
+    expect(changedQuestions(START, capped).map((one) => `${one.channel} ${one.askedFor}`)).toEqual(all.map((purpose) => `email ${purpose}`));
+    expect(changedQuestions(START, { ...START, home: 'EU' })).toHaveLength(4 * all.length);
+  });
+
+  test('a place of its own that says what held there before changes nothing, and another does', () => {
+    const { EU, '*': elsewhere } = START.places;
+    expect([changedQuestions(START, with_('AT', EU!)), changedQuestions(START, with_('NZ', elsewhere!))]).toEqual([[], []]);
+    expect(changedQuestions(START, with_('AT', { ...EU!, needs: US.needs }))).toContainEqual({ channel: 'email', askedFor: 'news' });
+    expect(changedQuestions(with_('US-FL', US), with_('US-FL', EU!))).toContainEqual({ channel: 'email', askedFor: 'news' });
+    const { '*': _gone, ...places } = START.places;
+    expect(changedQuestions(START, { ...START, places: { ...places, '*': US } })).toContainEqual({ channel: 'email', askedFor: 'news' });
   });
 
   test('a place taken out falls back, and that counts too', () => {

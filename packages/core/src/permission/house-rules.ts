@@ -203,7 +203,8 @@ export function changedQuestions(before: HouseRules, after: HouseRules): { chann
     return JSON.stringify([
       need,
       need === 'implied' ? [RELATIONSHIPS.map((r) => rules.lasts[r]), rules.impliedFrom] : null,
-      purpose === 'service' ? null : rules.caps[channel],
+      // A service message that answers no act of theirs is held by the cap like any other.
+      rules.caps[channel],
     ]);
   };
   const moved =
