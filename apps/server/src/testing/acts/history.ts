@@ -1,7 +1,5 @@
 import type { House } from '../harness';
 import type { Channel, Model, Place, Saying, Someone } from './model';
-import { SUPPORTER_ACTS } from './supporter-acts';
-import { TEAM_ACTS } from './team-acts';
 
 /** The running services, as one history needs them. */
 export interface Services {
@@ -73,7 +71,6 @@ export interface Merged {
 
 /** Does something in the program and tells the model; says what it did, or null where there was nothing to do. */
 export type Act = (h: History) => Promise<string | null>;
-const ACTS: [string, Act][] = [...SUPPORTER_ACTS, ...TEAM_ACTS];
 
 /** A few people who share some addresses, and all that is done to them; each act is told to the model too. */
 export class History {
@@ -121,9 +118,10 @@ export class History {
     return (await fetch(this.world.house.config.PUBLIC_URL + path, { method: 'POST', body, headers: this.headers, redirect: 'manual' })).status;
   }
 
-  async step(): Promise<void> {
+  /** Does one of the acts that there is an occasion for. */
+  async step(acts: readonly [string, Act][]): Promise<void> {
     for (let tries = 0; tries < 8; tries++) {
-      const [name, act] = this.one(ACTS)!;
+      const [name, act] = this.one(acts)!;
       const did = await act(this);
       if (did === null) continue;
       this.log.push(`${name}: ${did}`);

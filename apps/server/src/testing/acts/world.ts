@@ -10,8 +10,11 @@ import { until, type House } from '../harness';
 import { agreed, batchAt, bringIn, COLUMNS, draftEmail, draftText, letterOf, messageAt, NOTHING } from '../steps';
 import { openForm } from '../supporter';
 import { History, type Services } from './history';
+import { SUPPORTER_ACTS } from './supporter-acts';
+import { TEAM_ACTS } from './team-acts';
 import { COUNTRIES, DAY_MS, KIND_OF, Model, SCOPES, type Answer, type Channel, type Place, type Rules, type Someone } from './model';
 
+const ACTS = [...SUPPORTER_ACTS, ...TEAM_ACTS];
 const ZONE = 'America/Los_Angeles';
 const AREAS = [201, 202, 203, 205, 206, 207, 208, 209, 210, 212, 213, 214, 215, 216, 217, 218, 219, 224, 225, 228];
 const MORE = [229, 231, 234, 239, 240, 248, 251, 252, 253, 254, 256, 260, 262, 267, 269, 270, 301, 302, 303, 304];
@@ -188,7 +191,7 @@ export class World implements Services {
 
   /** One act in each history. */
   async step(): Promise<void> {
-    await this.each(this.histories, (h) => h.step());
+    await this.each(this.histories, (h) => h.step(ACTS));
     await this.settled();
   }
 
