@@ -9,7 +9,7 @@ test.beforeEach(async ({ page }) => signIn(page));
 /** The words of the PDF that is downloaded, as poppler reads them. */
 async function printed(page: Page): Promise<string[]> {
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Download' }).click({ timeout: 60_000 });
+  await page.getByRole('link', { name: 'Download' }).click();
   const path = await (await download).path();
   return execFileSync('pdftotext', ['-layout', '-', '-'], { input: readFileSync(path) })
     .toString()
@@ -112,5 +112,5 @@ test('lists go into folders and in order by keys; two tags are made one; a segme
   await noViolations(page);
   await page.getByLabel('Name of the list').fill('As of today');
   await page.getByRole('button', { name: 'Put them on the list' }).click();
-  await expect(page.getByLabel('Work on a group')).toContainText(/changed/, { timeout: 20_000 });
+  await expect(page.getByLabel('Work on a group')).toContainText(/changed/);
 });

@@ -73,9 +73,9 @@ test('people are filtered by a sentence, put in order, chosen across pages, tagg
   await page.getByRole('combobox', { name: /^Tag/ }).selectOption({ index: 1 });
   await page.getByRole('button', { name: /^Do it for/ }).click();
   const work = page.getByLabel('Work on a group');
-  await expect(work).toContainText(/changed/, { timeout: 20_000 });
+  await expect(work).toContainText(/changed/);
   await work.getByRole('button', { name: 'Undo' }).click();
-  await expect(work).toContainText('Undone.', { timeout: 20_000 });
+  await expect(work).toContainText('Undone.');
 });
 
 test('a table is kept under a name and opened again; a download is written', async ({ page }) => {
@@ -98,7 +98,7 @@ test('a table is kept under a name and opened again; a download is written', asy
   await page.getByRole('button', { name: 'Download…' }).click();
   await page.getByRole('button', { name: 'Write the file of 1 person' }).click();
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Download' }).click({ timeout: 20_000 });
+  await page.getByRole('link', { name: 'Download' }).click();
   expect((await download).suggestedFilename()).toMatch(/^supporters \d{4}-\d\d-\d\d\.csv$/);
 });
 

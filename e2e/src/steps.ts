@@ -38,7 +38,7 @@ interface StoodIn {
 /** Asks a stand-in until it has something, for mail and texts arrive when they arrive. */
 export async function arrived(url: string, so: (rows: StoodIn[]) => boolean): Promise<StoodIn[]> {
   let rows: StoodIn[] = [];
-  await expect.poll(async () => so((rows = (await (await fetch(url)).json()) as StoodIn[])), { timeout: 20_000 }).toBe(true);
+  await expect.poll(async () => so((rows = (await (await fetch(url)).json()) as StoodIn[]))).toBe(true);
   return rows;
 }
 
@@ -70,7 +70,7 @@ export async function mailedChoices(page: Page): Promise<string> {
   await expect(said).toBeVisible();
   const to = /on its way to (\S+@\S+?)\. /.exec((await said.textContent())!)![1]!;
   let mail = '';
-  await expect.poll(async () => (mail = await newestMail(to)), { timeout: 20_000 }).toContain('/choices/');
+  await expect.poll(async () => (mail = await newestMail(to))).toContain('/choices/');
   return linkIn(mail, 'choices');
 }
 

@@ -70,5 +70,5 @@ test.each(blocks)(
       process.stdout.write(`${[...new Set(kinds)].map((kind) => `${kinds.filter((one) => one === kind).length} ${kind}`).join('\n')}\n`);
     expect(found.slice(0, Number(process.env.ACTS_TELL ?? 5)).map((one) => ({ ...one, log: one.log.join(' | ') }))).toEqual([]);
   },
-  600_000,
+  1_800_000,
 );

@@ -46,21 +46,21 @@ test('an intake that is killed goes on after the lease, with nobody twice and no
   const first = startWorker();
   const id = await takeFile(house.client, csv);
   await house.client.put(`/api/batches/${id}/plan`, planFor());
-  await batchAt(house.client, id, 'checked', 60);
+  await batchAt(house.client, id, 'checked');
   await house.client.post(`/api/batches/${id}/bring-in`);
   const batch = () =>
     house.database.unscoped()('batch').where({ id }).first('next_row', 'state') as unknown as Promise<{ next_row: number; state: string }>;
-  await until('the first slices', batch, (row) => row.next_row >= 4000, 60);
+  await until('the first slices', batch, (row) => row.next_row >= 4000);
   await kill(first);
   const left = await batch();
   expect(left.next_row).toBeLessThan(rows);
   startWorker();
-  await batchAt(house.client, id, 'done', 60);
+  await batchAt(house.client, id, 'done');
   expect(await count('supporter', { batch_id: id })).toBe(rows);
   expect(await count('supporter_contact', { batch_id: id })).toBe(rows);
   expect(await count('permission_entry', { batch_id: id })).toBe(2 * rows);
   expect(await count('permission_state')).toBe(2 * rows);
-}, 180_000);
+}, 300_000);
 
 test('a send that is killed goes on after the lease: none twice by itself, none missing, what was under way is unsure', async () => {
   const people = 300;
@@ -113,7 +113,7 @@ test('a send that is killed goes on after the lease: none twice by itself, none 
   await house.client.post(`/api/deliveries/${row!.id}/settle`, { as: 'sent' });
   expect((await house.client.call('POST', `/api/deliveries/${row!.id}/settle`, { as: 'again' })).status).toBe(409);
   expect(await count('delivery', { message_id: message, state: 'unsure' })).toBe(unsure.length - 1);
-}, 180_000);
+}, 300_000);
 
 test('a database that goes away in the middle of a send is waited for: everything goes out once', async () => {
   const people = 200;
@@ -156,4 +156,4 @@ test('a database that goes away in the middle of a send is waited for: everythin
   expect(sent + unsure).toBe(people);
   expect(arrived().length).toBeGreaterThanOrEqual(sent);
   await wire.close();
-}, 120_000);
+}, 300_000);

@@ -132,7 +132,7 @@ describe('a file brought in twice, and taken back out', () => {
       }),
       { numRuns: 8, interruptAfterTimeLimit: 150_000 },
     );
-  }, 240_000);
+  }, 300_000);
 
   test('whoever got a message, gave or was edited since stays and is told; the others go', async () => {
     const batch = await bringIn(

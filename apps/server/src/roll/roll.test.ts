@@ -141,7 +141,7 @@ test('columns read from the database answer as the people themselves would, in a
     }),
     { numRuns: 25 },
   );
-}, 60_000);
+}, 300_000);
 
 /** One thing that happens to somebody, done as the program does it, with what it says that it changed. */
 type Deed = { who: number; do: 'tag' | 'untag' | 'hours' | 'gift' | 'say-yes' | 'say-no' | 'leave' | 'come' | 'tag-many' };
@@ -239,7 +239,7 @@ test('whatever happens to people, the very next answer knows it, without reading
     }),
     { numRuns: 20 },
   );
-}, 120_000);
+}, 300_000);
 
 const nobody: Person = { chapter: 0, tag: false, list: false, shirt: null, hours: null, renews: null, born: null, gifts: [], email: null };
 const tagged = (): Rule => ({ kind: 'tag', tagId: ids.tag, has: true });

@@ -43,7 +43,7 @@ export const houseDay = (from = 0) => isoDay(dayInZone(Date.now(), 'America/Los_
 export const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 
 /** Waits until something is so, and says what was waited for when it never is. */
-export async function until<T>(what: string, read: () => Promise<T> | T, so: (value: T) => boolean, seconds = 30): Promise<T> {
+export async function until<T>(what: string, read: () => Promise<T> | T, so: (value: T) => boolean, seconds = 120): Promise<T> {
   let value = await read();
   for (const end = Date.now() + seconds * 1000; !so(value); value = await read()) {
     if (Date.now() > end) throw new Error(`waited ${seconds} s for ${what}; it stood at ${JSON.stringify(value)}`);

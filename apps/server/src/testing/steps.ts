@@ -37,7 +37,7 @@ export function planFor(plan: Partial<IntakePlan> = {}): IntakePlan {
   };
 }
 
-export function batchAt(client: Client, id: number, state: string, seconds = 30): Promise<BatchView> {
+export function batchAt(client: Client, id: number, state: string, seconds = 120): Promise<BatchView> {
   return until(
     `batch ${id} to be ${state}`,
     () => client.get<BatchView>(`/api/batches/${id}`),
@@ -101,7 +101,7 @@ export async function send(client: Client, id: number): Promise<LastLook> {
   return look;
 }
 
-export function messageAt(client: Client, id: number, state: string, seconds = 30): Promise<MessageView> {
+export function messageAt(client: Client, id: number, state: string, seconds = 120): Promise<MessageView> {
   return until(
     `message ${id} to be ${state}`,
     () => client.get<MessageView>(`/api/messages/${id}`),

@@ -266,7 +266,7 @@ export class World implements Services {
     const [batch] = this.batches.splice(Math.floor(this.random() * this.batches.length), 1);
     if (!batch) return;
     await this.house.client.post(`/api/batches/${batch.id}/take-out`);
-    const { problem } = await batchAt(this.house.client, batch.id, 'taken-out', 60);
+    const { problem } = await batchAt(this.house.client, batch.id, 'taken-out');
     if (problem) throw new Error(`taking out ended with ${problem}`);
     for (const h of this.histories) {
       h.log.push(`file ${batch.id} is taken back out`);
@@ -384,7 +384,7 @@ export class World implements Services {
       this.house.gateway.status = null;
       await this.house.database.unscoped()('delivery').where({ message_id: id, state: 'ready' }).update({ not_before: null });
     }
-    await messageAt(this.house.client, id, 'done', 60);
+    await messageAt(this.house.client, id, 'done');
     const wanted = meanwhile ? this.stillAllowed(everybody, planned, channel, scope) : planned;
     const sent = (await this.house.database.unscoped()('delivery').where('message_id', id).whereIn('state', ['sent', 'delivered'])) as {
       supporter_id: number;
@@ -403,7 +403,6 @@ export class World implements Services {
       'the first tries',
       () => tried().count({ n: '*' }),
       ([row]) => Number((row as { n: number }).n) > 0,
-      60,
     );
   }
 
