@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { screen, waitFor } from '@testing-library/react';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
 import type { MessageView, TagDeed } from '@goodword/core/contract';
 import { get } from '../app/api';
 import { show, type Answers } from '../testing';
@@ -48,6 +48,16 @@ test('two changes one right after the other both count, though the first has not
   await user.selectOptions(deed(), 'answers');
   expect([whom().value, deed().value]).toEqual(['6', 'replied']);
   await waitFor(() => expect(kept.tagDeeds).toEqual([{ on: 'replied', tagId: 6 }]));
+});
+
+test('two changes before anything was drawn anew both count', async () => {
+  const { kept, answers } = message([{ on: 'followed', tagId: 5 }], { wait: 20 });
+  show(<Page />, { answers });
+  await screen.findByLabelText('The tag that they get');
+  fireEvent.change(whom(), { target: { value: '6' } });
+  fireEvent.change(deed(), { target: { value: 'replied' } });
+  await waitFor(() => expect(kept.tagDeeds).toEqual([{ on: 'replied', tagId: 6 }]));
+  expect([whom().value, deed().value]).toEqual(['6', 'replied']);
 });
 
 test('a change keeps the focus where it is', async () => {

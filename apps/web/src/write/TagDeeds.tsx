@@ -22,13 +22,16 @@ export function TagDeeds({ message }: { message: MessageView }) {
     mutationKey,
     scope: { id: mutationKey.join(' ') },
     mutationFn: (tagDeeds: TagDeed[]) => call('PUT', `messages/${message.id}/tag-deeds`, { tagDeeds }),
-    onMutate: async (tagDeeds) => {
-      await queryClient.cancelQueries({ queryKey });
-      queryClient.setQueryData<MessageView>(queryKey, (view) => view && { ...view, tagDeeds });
-    },
     onSettled: () => (queryClient.isMutating({ mutationKey }) === 1 ? queryClient.invalidateQueries({ queryKey }) : undefined),
   });
   const { tagDeeds } = message;
+  // Kept before anything is waited for, or a second change in haste would begin from before the first.
+  const change = (make: (deeds: TagDeed[]) => TagDeed[]) => {
+    const next = make(queryClient.getQueryData<MessageView>(queryKey)?.tagDeeds ?? tagDeeds);
+    void queryClient.cancelQueries({ queryKey }, { revert: false });
+    queryClient.setQueryData<MessageView>(queryKey, (view) => view && { ...view, tagDeeds: next });
+    save.mutate(next);
+  };
   const known = deedsOf(message.channel);
   const more = offered(tagDeeds, tags, message.channel);
   if (tags.length === 0 || (!may && tagDeeds.length === 0)) return null;
@@ -42,7 +45,7 @@ export function TagDeeds({ message }: { message: MessageView }) {
             className={WORD}
             disabled={!may}
             value={deed.on}
-            onChange={(event) => save.mutate(changed(tagDeeds, at, { on: event.target.value as TaggingDeed }))}
+            onChange={(event) => change((deeds) => changed(deeds, at, { on: event.target.value as TaggingDeed }))}
           >
             {known.map((on) => (
               <option key={on} value={on}>
@@ -56,7 +59,7 @@ export function TagDeeds({ message }: { message: MessageView }) {
             className={WORD}
             disabled={!may}
             value={deed.tagId}
-            onChange={(event) => save.mutate(changed(tagDeeds, at, { tagId: Number(event.target.value) }))}
+            onChange={(event) => change((deeds) => changed(deeds, at, { tagId: Number(event.target.value) }))}
           >
             {!tags.some((tag) => tag.id === deed.tagId) && <option value={deed.tagId}>a tag that is gone</option>}
             {tags.map((tag) => (
@@ -69,7 +72,7 @@ export function TagDeeds({ message }: { message: MessageView }) {
             <button
               aria-label="Take this away"
               className="text-ink3 hover:text-madder"
-              onClick={() => save.mutate(tagDeeds.filter((_deed, i) => i !== at))}
+              onClick={() => change((deeds) => deeds.filter((_deed, i) => i !== at))}
             >
               <X size={14} />
             </button>
@@ -77,7 +80,7 @@ export function TagDeeds({ message }: { message: MessageView }) {
         </p>
       ))}
       {may && more && (
-        <button className="link self-start text-[13px]" onClick={() => save.mutate([...tagDeeds, more])}>
+        <button className="link self-start text-[13px]" onClick={() => change((deeds) => [...deeds, more])}>
           {tagDeeds.length === 0 ? `Tag whoever ${known.map((on) => WORDS[on]).join(' or ')}…` : 'And tag whoever…'}
         </button>
       )}
