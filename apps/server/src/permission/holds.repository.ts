@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Scoped } from '../platform/database';
+import type { Bound, Scoped } from '../platform/database';
 
 /** Addresses that wait: one that bounced, one whose owner said something that a person must read. Each hold is kept with its end. */
 @Injectable()
@@ -41,20 +41,22 @@ export class HoldsRepository {
 
   private async end(tx: Scoped, contactPointId: number, why: string, which: '' | 'AND asks = 1'): Promise<void> {
     tx.reached.add(contactPointId);
-    const theirs = 'organization_id = :org AND contact_point_id = :contactPointId AND released_at IS NULL';
-    await tx.execute(`UPDATE address_hold SET released_at = UTC_TIMESTAMP(3), released_by = :actor, released_why = :why WHERE ${theirs} ${which}`, {
-      contactPointId,
-      why: why.slice(0, 300),
-      actor: tx.scope.actorId,
-    });
-    const [left] = await tx.sql<{ reason: string; held_at: Date }>(
-      `SELECT reason, held_at FROM address_hold WHERE ${theirs} ORDER BY id DESC LIMIT 1`,
-      { contactPointId },
-    );
     await tx.execute(
-      `UPDATE contact_point SET on_hold = :onHold, hold_reason = :reason, hold_at = :at
-        WHERE organization_id = :org AND id = :contactPointId`,
-      { contactPointId, onHold: left ? 1 : 0, reason: left?.reason ?? null, at: left?.held_at ?? null },
+      `UPDATE address_hold SET released_at = UTC_TIMESTAMP(3), released_by = :actor, released_why = :why
+        WHERE organization_id = :org AND contact_point_id = :contactPointId AND released_at IS NULL ${which}`,
+      { contactPointId, why: why.slice(0, 300), actor: tx.scope.actorId },
+    );
+    await this.showOpen(tx, 'JOIN (SELECT :contactPointId AS id) one ON one.id = cp.id', { contactPointId });
+  }
+
+  /** An address shows the newest of its holds that are open, and is on hold as long as there is one. */
+  private async showOpen(tx: Scoped, among: string, bindings: Record<string, Bound>): Promise<void> {
+    await tx.execute(
+      `UPDATE contact_point cp ${among} LEFT JOIN address_hold h ON h.id = (SELECT MAX(o.id) FROM address_hold o
+          WHERE o.organization_id = :org AND o.contact_point_id = cp.id AND o.released_at IS NULL)
+        SET cp.on_hold = h.id IS NOT NULL, cp.hold_reason = h.reason, cp.hold_at = h.held_at
+        WHERE cp.organization_id = :org`,
+      bindings,
     );
   }
 
@@ -79,19 +81,13 @@ export class HoldsRepository {
 
   /** What a batch put on hold is as it was, but for what was held for another reason since. */
   async releaseOfBatch(tx: Scoped, batchId: number): Promise<void> {
-    const open = 'h.organization_id = :org AND h.batch_id = :batchId AND h.released_at IS NULL';
     await tx.execute(
-      `UPDATE contact_point cp JOIN address_hold h ON h.contact_point_id = cp.id AND ${open}
-        SET cp.on_hold = 0, cp.hold_reason = NULL, cp.hold_at = NULL
-        WHERE cp.organization_id = :org AND NOT EXISTS (SELECT 1 FROM address_hold o WHERE o.organization_id = :org
-          AND o.contact_point_id = cp.id AND o.released_at IS NULL AND NOT (o.batch_id <=> :batchId))`,
-      { batchId },
-    );
-    await tx.execute(
-      `UPDATE address_hold h SET h.released_at = UTC_TIMESTAMP(3), h.released_by = :actor, h.released_why = 'The batch was taken back out'
-        WHERE ${open}`,
+      `UPDATE address_hold SET released_at = UTC_TIMESTAMP(3), released_by = :actor, released_why = 'The batch was taken back out'
+        WHERE organization_id = :org AND batch_id = :batchId AND released_at IS NULL`,
       { batchId, actor: tx.scope.actorId },
     );
+    const named = 'JOIN batch_hold b ON b.organization_id = :org AND b.batch_id = :batchId AND b.contact_point_id = cp.id';
+    await this.showOpen(tx, named, { batchId });
     await tx.execute('DELETE FROM batch_hold WHERE organization_id = :org AND batch_id = :batchId', { batchId });
   }
 

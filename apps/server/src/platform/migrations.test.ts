@@ -154,6 +154,9 @@ test('holds of before are kept with what ends them: a batch taken back out, an a
     });
   await does((tx) => holds.releaseOfBatch(tx, 77));
   expect(await onHold()).toEqual([0, 1, 1]);
+  // What an address shows is a reason that still holds it.
+  const shown = (await knex('contact_point').whereIn('id', ids).orderBy('id').select('hold_reason')) as { hold_reason: string | null }[];
+  expect(shown.map((row) => row.hold_reason)).toEqual([null, reasons.question, reasons.bounce]);
   await does(async (tx) => {
     for (const id of ids) await holds.releaseAnswered(tx, id, 'They did not mean stop');
   });
