@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { agree, arrived, signIn, textsAtAnyHour } from './steps';
+import { agree, arrived, signIn, textsAtAnyHour, takenBackFor } from './steps';
 
 const FILE = [
   'E-mail addr,Given name,Surname,Cell,Shirt',
@@ -92,6 +92,14 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await page.getByRole('button', { name: 'Close' }).click();
     await page.getByRole('button', { name: 'Send me a test' }).click();
     await expect(page.getByText('Sent to rosa@lanternferry.test')).toBeVisible();
+    await takenBackFor(page, 20);
+    await page.reload();
+    await page.getByRole('button', { name: 'Send now to 7' }).click();
+    await expect(page.getByText(/^Leaves in \d+ seconds$/)).toBeVisible();
+    await page.getByRole('button', { name: 'Take it back' }).click();
+    await expect(page.getByRole('button', { name: 'Send now to 7' })).toBeEnabled();
+    await takenBackFor(page, 2);
+    await page.reload();
     await page.getByRole('button', { name: 'Send now to 7' }).click();
     await expect(page.getByRole('button', { name: 'Sent: 6. See them' })).toBeVisible();
     await expect(page.getByRole('button', { name: 'Bounced: 1. See them' })).toBeVisible();

@@ -150,7 +150,7 @@ test('fields of every kind are edited where they stand', async ({ page }) => {
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Has a key: no. Edit' })).toBeVisible();
   await edit('Next visit').click();
-  await page.getByLabel('Next visit', { exact: true }).fill('2027-03-04T18:30');
+  await page.getByLabel('Next visit', { exact: true }).fill('2027-03-04 18:30');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /^Next visit: Mar 4, 2027, 6:30/ })).toBeVisible();
   await edit('Home region').click();

@@ -44,13 +44,27 @@ export async function arrived(url: string, so: (rows: StoodIn[]) => boolean): Pr
 
 /** Lets texts leave at any hour: the suite runs at whatever time it is where supporters are. */
 export async function textsAtAnyHour(page: Page): Promise<void> {
+  await changeRules(page, (rules) => {
+    for (const place of Object.values(rules.places)) place.hours = { text: null, call: null };
+  });
+}
+
+/** How long a message that was sent now can be taken back. */
+export async function takenBackFor(page: Page, undoSeconds: number): Promise<void> {
+  await changeRules(page, (rules) => void (rules.undoSeconds = undoSeconds));
+}
+
+interface Rules {
+  undoSeconds?: number;
+  places: Record<string, { hours: { text: unknown; call: unknown } }>;
+}
+
+async function changeRules(page: Page, change: (rules: Rules) => void): Promise<void> {
   const { csrf } = (await (await page.request.get('/api/session')).json()) as { csrf: string };
-  const { version, rules } = (await (await page.request.get('/api/house-rules')).json()) as {
-    version: number;
-    rules: { places: Record<string, { hours: { text: unknown; call: unknown } }> };
-  };
-  if (Object.values(rules.places).every(({ hours }) => hours.text === null && hours.call === null)) return;
-  for (const place of Object.values(rules.places)) place.hours = { text: null, call: null };
+  const { version, rules } = (await (await page.request.get('/api/house-rules')).json()) as { version: number; rules: Rules };
+  const before = JSON.stringify(rules);
+  change(rules);
+  if (JSON.stringify(rules) === before) return;
   const answer = await page.request.put('/api/house-rules', { data: { rules, basedOn: version }, headers: { 'x-gw-csrf': csrf } });
   expect(answer.status()).toBe(200);
 }

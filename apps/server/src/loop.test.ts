@@ -166,7 +166,7 @@ describe('between the last look and the hand-over', () => {
     const look = await lastLook(house.client, id);
     // With the mail server away, everything is decided and nothing has left.
     await house.sink.close();
-    await house.client.post(`/api/messages/${id}/send`, { at: null, expected: look.reached });
+    await house.client.post(`/api/messages/${id}/send`, { at: null, digest: look.digest });
     await prepared(id);
     const ann = await house.client.get<RecordView>(`/api/supporters/${(await find('ann@')).id}`);
     const point = ann.contactPoints.find((one) => one.kind === 'email')!.id;
@@ -193,8 +193,8 @@ describe('between the last look and the hand-over', () => {
     await house.sink.close();
     const id = await draftEmail(house.client, everyone(), { purpose: 'news', subject: 'Stop me' });
     await house.database.unscoped()('message').where({ id }).update({ tested_at: new Date() });
-    const { reached } = await lastLook(house.client, id);
-    await house.client.post(`/api/messages/${id}/send`, { at: null, expected: reached });
+    const { reached, digest } = await lastLook(house.client, id);
+    await house.client.post(`/api/messages/${id}/send`, { at: null, digest });
     await prepared(id);
     await house.client.post(`/api/messages/${id}/pause`);
     await nothingUnderWay(id);
@@ -221,7 +221,7 @@ describe('between the last look and the hand-over', () => {
     const id = await draftEmail(house.client, everyone(), { purpose: 'news', subject: 'Patience' });
     await house.database.unscoped()('message').where({ id }).update({ tested_at: new Date() });
     const look = await lastLook(house.client, id);
-    await house.client.post(`/api/messages/${id}/send`, { at: null, expected: look.reached });
+    await house.client.post(`/api/messages/${id}/send`, { at: null, digest: look.digest });
     await pause(1500);
     expect((await resultsOf(house.client, id)).counts).toMatchObject({ sent: 0, unsure: 0, waiting: look.reached });
     await house.sink.listen();
@@ -278,7 +278,7 @@ describe('a text', () => {
     const id = await draftText(house.client, everyone(), 'Second text');
     await house.database.unscoped()('message').where({ id }).update({ tested_at: new Date() });
     const look = await lastLook(house.client, id);
-    await house.client.post(`/api/messages/${id}/send`, { at: null, expected: look.reached });
+    await house.client.post(`/api/messages/${id}/send`, { at: null, digest: look.digest });
     await pause(1200);
     expect((await resultsOf(house.client, id)).counts.sent).toBe(0);
     house.gateway.status = null;
@@ -288,20 +288,18 @@ describe('a text', () => {
 });
 
 describe('what keeps a message from leaving', () => {
-  const refusal = async (id: number, expected = 0) =>
-    (await house.client.call<{ detail: string }>('POST', `/api/messages/${id}/send`, { at: null, expected })).body.detail;
+  const refusal = async (id: number, digest = '0'.repeat(64)) =>
+    (await house.client.call<{ detail: string }>('POST', `/api/messages/${id}/send`, { at: null, digest })).body.detail;
 
-  test('an unknown merge field, no test, nobody to get it, a count that changed', async () => {
+  test('an unknown merge field, no test, nobody who has looked, nobody to get it', async () => {
     const wrong = await draftEmail(house.client, everyone(), { subject: 'Hi {Frist name}' });
     expect(await refusal(wrong)).toContain('The nearest is {First name}');
     const untested = await draftEmail(house.client, everyone());
     expect(await refusal(untested)).toContain('Send yourself a test first');
     const nobody = await draftEmail(house.client, {});
     await house.client.post(`/api/messages/${nobody}/test`);
-    expect(await refusal(nobody)).toContain('Nobody would get it');
-    const { reached } = await lastLook(house.client, untested);
-    await house.client.post(`/api/messages/${untested}/test`);
-    expect(await refusal(untested, reached + 1)).toContain('Take the last look again');
+    expect(await refusal(nobody)).toContain('Take the last look first');
+    expect(await refusal(nobody, (await lastLook(house.client, nobody)).digest)).toContain('Take the last look first');
   });
 
   test('a letter with something that cannot be mailed is refused in a sentence', async () => {
@@ -314,6 +312,7 @@ describe('what keeps a message from leaving', () => {
       preheader: '',
       text: '',
       letter: letterOf('x', 'javascript:alert(1)'),
+      basedOn: 1,
     });
     expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('https://')]);
   });
@@ -321,9 +320,9 @@ describe('what keeps a message from leaving', () => {
   test('a message that is scheduled leaves at its time, not before', async () => {
     const id = await draftEmail(house.client, everyone(), { purpose: 'news', subject: 'At its time' });
     await house.client.post(`/api/messages/${id}/test`);
-    const { reached } = await lastLook(house.client, id);
+    const { reached, digest } = await lastLook(house.client, id);
     const at = Date.now() + 2500;
-    await house.client.post(`/api/messages/${id}/send`, { at: new Date(at).toISOString(), expected: reached });
+    await house.client.post(`/api/messages/${id}/send`, { at: new Date(at).toISOString(), digest });
     await pause(1000);
     expect((await resultsOf(house.client, id)).message.state).toBe('scheduled');
     await messageAt(house.client, id, 'done');
@@ -339,12 +338,12 @@ describe('what keeps a message from leaving', () => {
     });
     const id = await draftEmail(house.client, { from: [{ kind: 'tag', id: tag.id }] });
     await house.client.post(`/api/messages/${id}/test`);
-    const { reached } = await lastLook(house.client, id);
-    await house.client.post(`/api/messages/${id}/send`, { at: new Date(Date.now() + 3_600_000).toISOString(), expected: reached });
+    const { digest } = await lastLook(house.client, id);
+    await house.client.post(`/api/messages/${id}/send`, { at: new Date(Date.now() + 3_600_000).toISOString(), digest });
     const blocked = await house.client.call<{ detail: string }>('DELETE', `/api/tags/${tag.id}`);
     expect([blocked.status, blocked.body.detail]).toEqual([409, expect.stringContaining('“A letter” still needs it')]);
     await house.client.post(`/api/messages/${id}/unschedule`);
-    await house.client.put(`/api/messages/${id}/recipients`, { from: [], minus: [], without: [] });
+    await house.client.put(`/api/messages/${id}/recipients`, { from: [], minus: [], without: [], basedOn: 1 });
     expect((await house.client.call('DELETE', `/api/tags/${tag.id}`)).status).toBe(204);
   });
 });

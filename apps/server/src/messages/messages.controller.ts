@@ -1,7 +1,7 @@
 import { Body, Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
-import { schema, type MessageFault, type MessageView, type Preview, type TagDeed } from '@goodword/core/contract';
+import { schema, type MessageFault, type MessageView, type Preview, type SavedWords, type TagDeed } from '@goodword/core/contract';
 import type { MergeName } from '@goodword/core/merge';
 import type { Purpose, SendingChannel } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
@@ -37,7 +37,7 @@ export class MessagesController {
   }
 
   @Route('put', 'api/messages/:id', { role: 'writer', summary: 'Save the words of a draft', params: schema.idParams, body: schema.saveMessage })
-  save(@Caller() scope: Scope, @Id() id: number, @Input('body') body: MessageBody): Promise<MessageFault[]> {
+  save(@Caller() scope: Scope, @Id() id: number, @Input('body') body: MessageBody): Promise<SavedWords> {
     return this.messages.save(scope, id, body);
   }
 

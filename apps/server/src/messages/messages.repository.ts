@@ -29,6 +29,14 @@ export interface MessageRow {
   personal_to: number | null;
   tag_deeds: TagDeed[] | null;
   updated_at: Date;
+  /** Goes up with every change of what people read. */
+  version: number;
+  /** Who changed the words or the group last. */
+  changed_by: number | null;
+  /** Goes up with every change of who is in the group. */
+  group_version: number;
+  /** Sent "now": until when it is taken back without a trace. */
+  leaves_at: Date | null;
 }
 
 /** The scope of permission that a message asks for. */
@@ -50,7 +58,10 @@ export function messageView(row: MessageRow): MessageView {
     text: row.body,
     recipients: row.recipients,
     scheduledAt: row.scheduled_at?.toISOString() ?? null,
+    leavesAt: row.leaves_at?.toISOString() ?? null,
     updatedAt: row.updated_at.toISOString(),
+    version: row.version,
+    groupVersion: row.group_version,
     testedAt: row.tested_at?.toISOString() ?? null,
     tagDeeds: row.tag_deeds ?? [],
   };
@@ -97,8 +108,15 @@ export class MessagesRepository {
       .update({ ...values, updated_at: new Date() });
   }
 
+  /** Changes what people read, or who they are: a save of what came before is told of it. */
+  async revise(tx: Scoped, message: MessageRow, which: 'version' | 'group_version', values: Record<string, Bound>): Promise<number> {
+    const next = message[which] + 1;
+    await this.change(tx, message.id, { ...values, [which]: next, changed_by: tx.scope.actorId });
+    return next;
+  }
+
   async remove(tx: Scoped, id: number): Promise<void> {
-    for (const table of ['last_look', 'message_group', 'message_link']) await tx.table(table).where('message_id', id).delete();
+    for (const table of ['look_group', 'message_group', 'message_link']) await tx.table(table).where('message_id', id).delete();
     await tx.table('message').where('message.id', id).delete();
   }
 
@@ -119,8 +137,9 @@ export class MessagesRepository {
       return changed.filter((ref, i) => changed.findIndex((one) => one.kind === ref.kind && one.id === ref.id) === i);
     };
     for (const { id } of await this.usersOf(tx, kind, from)) {
-      const { recipients } = (await this.find(tx, id))!;
-      await this.change(tx, id, {
+      const message = (await this.lock(tx, id))!;
+      const { recipients } = message;
+      await this.revise(tx, message, 'group_version', {
         recipients: JSON.stringify({ ...recipients, from: replaced(recipients.from), minus: replaced(recipients.minus) }),
       });
     }

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { MessageFault, MessageView, Preview } from '@goodword/core/contract';
+import type { MessageFault, MessageView, Preview, SavedWords } from '@goodword/core/contract';
 import { letterFault, type LetterDoc } from '@goodword/core/letter';
 import { holes } from '@goodword/core/merge';
 import type { Purpose, SendingChannel } from '@goodword/core/permission';
@@ -8,7 +8,7 @@ import { audit } from '../platform/audit';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';
 import { Database, type Scoped } from '../platform/database';
-import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersRepository } from '../supporters/supporters.repository';
@@ -26,6 +26,7 @@ export interface MessageBody {
   preheader: string;
   letter: LetterDoc | null;
   text: string;
+  basedOn: number;
 }
 
 @Injectable()
@@ -55,15 +56,16 @@ export class MessagesService {
   }
 
   /** Saves the words; only a draft can change. Returns what is wrong with them, so that the Margin can say so. */
-  async save(scope: Scope, id: number, body: MessageBody): Promise<MessageFault[]> {
+  async save(scope: Scope, id: number, body: MessageBody): Promise<SavedWords> {
     const wrong = body.letter === null ? null : letterFault(body.letter);
     if (wrong) throw new Invalid([{ field: 'letter', code: 'letter', message: wrong }]);
-    await this.database.quietly(scope, async (tx) => {
+    const version = await this.database.quietly(scope, async (tx) => {
       const message = await this.draft(tx, id);
+      if (message.version !== body.basedOn) throw new Newer('these words', await this.team.nameOf(tx, message.changed_by));
       if (body.listId !== null) await this.checkList(tx, body.listId);
       const changed =
         message.subject !== body.subject || message.body !== body.text || JSON.stringify(message.letter) !== JSON.stringify(body.letter);
-      await this.messages.change(tx, id, {
+      return this.messages.revise(tx, message, 'version', {
         name: body.name,
         purpose: body.purpose,
         list_id: body.listId,
@@ -75,7 +77,7 @@ export class MessagesService {
         ...(message.purpose !== body.purpose ? { seconded_by: null } : {}),
       });
     });
-    return this.composing.faults(scope, await this.message(this.database.read(scope), id));
+    return { version, faults: await this.composing.faults(scope, await this.message(this.database.read(scope), id)) };
   }
 
   async remove(scope: Scope, id: number): Promise<void> {

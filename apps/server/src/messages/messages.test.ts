@@ -125,6 +125,7 @@ describe('over the API', () => {
         preheader: '',
         letter: null,
         text: '',
+        basedOn: 1,
         ...values,
       });
     expect((await save({})).body.detail).toContain('either a purpose or a public list');
@@ -165,6 +166,7 @@ describe('over the API', () => {
       preheader: '',
       letter: null,
       text: '',
+      basedOn: 1,
     });
     expect(save.status).toBe(409);
   });

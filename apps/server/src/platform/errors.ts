@@ -48,6 +48,15 @@ export class Conflict extends DomainError {
   readonly title = 'Not as things stand';
 }
 
+/** What is saved was changed by somebody since it was read: nothing is overwritten that was not seen. */
+export class Newer extends DomainError {
+  readonly status = 409;
+  readonly title = 'Changed meanwhile';
+  constructor(what: string, by: string | null) {
+    super(`${by ?? 'Somebody'} changed ${what} meanwhile. What you typed is still here, and theirs is kept: see both, and say which one stays.`);
+  }
+}
+
 export class Forbidden extends DomainError {
   readonly status = 403;
   readonly title = 'Not yours to do';

@@ -11,6 +11,7 @@ import * as whoseANoIs from './migrations/009_whose_a_no_is';
 import * as rulesOfPlaces from './migrations/010_rules_of_places';
 import * as evidenceWhole from './migrations/011_evidence_whole';
 import * as holdsThatAsk from './migrations/012_holds_that_ask';
+import * as lookedAt from './migrations/013_looked_at';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -25,6 +26,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '010_rules_of_places': rulesOfPlaces,
   '011_evidence_whole': evidenceWhole,
   '012_holds_that_ask': holdsThatAsk,
+  '013_looked_at': lookedAt,
 };
 
 const source: Knex.MigrationSource<string> = {

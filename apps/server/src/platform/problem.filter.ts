@@ -7,7 +7,7 @@ import { PHRASES } from './pages/phrases';
 import type { Problem } from '@goodword/core/contract';
 import { CONFIG, type Config } from './config';
 import { isLostConnection } from './database';
-import { BroughtTogether, DomainError, Invalid, Unavailable } from './errors';
+import { BroughtTogether, DomainError, Invalid, Newer, Unavailable } from './errors';
 
 const SUPPORTERS_PAGES = /^\/(join|confirm|choices|leave)\//;
 
@@ -46,6 +46,7 @@ export class ProblemFilter implements ExceptionFilter {
       ? new Unavailable('The database does not answer just now. Nothing is lost; try again in a moment.')
       : error;
     if (domain instanceof BroughtTogether) return { ...this.problem(domain.status, domain.title, domain.message), instead: domain.instead };
+    if (domain instanceof Newer) return { ...this.problem(domain.status, domain.title, domain.message), newer: true };
     if (domain instanceof DomainError)
       return this.problem(domain.status, domain.title, domain.message, domain instanceof Invalid ? domain.faults : undefined);
     const status = error instanceof HttpException ? error.getStatus() : ((error as { status?: number }).status ?? 500);

@@ -17,10 +17,10 @@ test('several workers hand one message over together, and nobody gets it twice',
   const batch = await bringIn(house.client, csv);
   const id = await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] }, { subject: 'Together' });
   await house.client.post(`/api/messages/${id}/test`);
-  const { reached } = await lastLook(house.client, id);
+  const { digest } = await lastLook(house.client, id);
   const others = [1, 2].map(() => createWorker(house.app, house.config));
   others.forEach((worker) => void worker.run());
-  await house.client.post(`/api/messages/${id}/send`, { at: null, expected: reached });
+  await house.client.post(`/api/messages/${id}/send`, { at: null, digest });
   await messageAt(house.client, id, 'done');
   await Promise.all(others.map((worker) => worker.stop()));
   const got = house.sink.mails.filter((mail) => mail.raw.includes('Subject: Together')).map((mail) => mail.to);
@@ -33,12 +33,12 @@ test('a worker that is asked to stop leaves nothing unsure and nothing leased', 
   const batch = await bringIn(house.client, csv);
   const id = await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] }, { subject: 'Stopping' });
   await house.client.post(`/api/messages/${id}/test`);
-  const { reached } = await lastLook(house.client, id);
+  const { digest } = await lastLook(house.client, id);
   await house.worker.stop();
   const first = createWorker(house.app, house.config);
   void first.run();
   house.sink.options.delay = 40;
-  await house.client.post(`/api/messages/${id}/send`, { at: null, expected: reached });
+  await house.client.post(`/api/messages/${id}/send`, { at: null, digest });
   const arrived = () => house.sink.mails.filter((mail) => mail.raw.includes('Subject: Stopping')).length;
   await until('some mails', arrived, (n) => n >= 10);
   await first.stop();
@@ -66,7 +66,7 @@ test('a fault at the door ends the whole slice before another begins: nothing go
   const batch = await bringIn(house.client, csv);
   const id = await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] }, { subject: 'Faulty door' });
   await house.client.post(`/api/messages/${id}/test`);
-  const { reached } = await lastLook(house.client, id);
+  const { digest } = await lastLook(house.client, id);
   const outbox = house.app.get(OutboxRepository);
   const open = outbox.door.bind(outbox);
   let asked = 0;
@@ -75,7 +75,7 @@ test('a fault at the door ends the whole slice before another begins: nothing go
     return asked === 4 || asked === 9 ? Promise.reject(new Error('a fault that nobody foresaw')) : open(...question);
   });
   house.sink.options.delay = 120;
-  await house.client.post(`/api/messages/${id}/send`, { at: null, expected: reached });
+  await house.client.post(`/api/messages/${id}/send`, { at: null, digest });
   await messageAt(house.client, id, 'done');
   await worker.stop();
   door.mockRestore();
@@ -116,7 +116,7 @@ test.each([1, 2, 3])(
     const batch = await bringIn(house.client, csv);
     const id = await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] }, { subject: `Fate ${seed}` });
     await house.client.post(`/api/messages/${id}/test`);
-    const { reached } = await lastLook(house.client, id);
+    const { digest } = await lastLook(house.client, id);
     const outbox = house.app.get(OutboxRepository);
     const [open, record] = [outbox.door.bind(outbox), outbox.record.bind(outbox)];
     let faults = 12;
@@ -128,7 +128,7 @@ test.each([1, 2, 3])(
     house.sink.options.delay = 15;
     house.sink.options.answer = (to) => (fate[numberOf(to)]! < 0.1 ? 550 : null);
     house.sink.options.cutAfterData = (to) => fate[numberOf(to)]! > 0.92;
-    await house.client.post(`/api/messages/${id}/send`, { at: null, expected: reached });
+    await house.client.post(`/api/messages/${id}/send`, { at: null, digest });
     await messageAt(house.client, id, 'done');
     await Promise.all(workers.map((worker) => worker.stop()));
     spies.forEach((spy) => spy.mockRestore());

@@ -40,7 +40,11 @@ export class PrepareJob {
 
   private async freeze(job: Running): Promise<void> {
     const message = (await this.messages.find(this.database.read(job.scope), job.refId))!;
-    const ids = await this.service.group(job.scope, message.recipients);
+    // Sent "now": those who were looked at, and nobody who came into the group since. At a time: the group as it is then.
+    const counted = message.scheduled_at === null && message.personal_to === null;
+    const ids = counted
+      ? await this.sending.lookedAt(this.database.read(job.scope), job.refId)
+      : await this.service.group(job.scope, message.recipients);
     const { composed } = await this.composing.compose(job.scope, message);
     await this.database.quietly(job.scope, async (tx) => {
       const current = await this.messages.lock(tx, job.refId);

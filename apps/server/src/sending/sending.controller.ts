@@ -10,8 +10,7 @@ export class SendingController {
   constructor(@Inject(SendingService) private readonly sending: SendingService) {}
 
   @Route('put', 'recipients', { role: 'organizer', summary: 'Choose who is in the group', params: schema.idParams, body: schema.saveRecipients })
-  @HttpCode(204)
-  saveRecipients(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Recipients): Promise<void> {
+  saveRecipients(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Recipients & { basedOn: number }): Promise<{ version: number }> {
     return this.sending.saveRecipients(scope, id, body);
   }
 
@@ -53,7 +52,7 @@ export class SendingController {
 
   @Route('post', 'send', { role: 'organizer', summary: 'Send now or at a time', params: schema.idParams, body: schema.sendMessage })
   @HttpCode(202)
-  send(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { at: Date | null; expected: number }): Promise<void> {
+  send(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { at: Date | null; digest: string }): Promise<void> {
     return this.sending.send(scope, id, body);
   }
 

@@ -38,6 +38,30 @@ export class SendingRepository {
     return { decision, shown: point?.shown ?? null };
   }
 
+  /** What the last look of a message came to, as bytes: the verdicts in order, each with its people. */
+  async lookBytes(db: Scoped, messageId: number): Promise<Buffer> {
+    const rows = await db.sql<{ verdict: Verdict; ids: Buffer }>(
+      'SELECT verdict, ids FROM look_group WHERE organization_id = :org AND message_id = :messageId ORDER BY verdict',
+      { messageId },
+    );
+    return Buffer.concat(rows.flatMap(({ verdict, ids }) => [Buffer.from(`${verdict}:${ids.length};`), ids]));
+  }
+
+  /** Everybody whom the last look counted and who is still here, whatever it said of them. */
+  async lookedAt(db: Scoped, messageId: number): Promise<number[]> {
+    const rows = await db.sql<{ ids: Buffer }>('SELECT ids FROM look_group WHERE organization_id = :org AND message_id = :messageId', { messageId });
+    const here: number[] = [];
+    for (const ids of slices(rows.flatMap((row) => unpacked(row.ids)).sort((a, b) => a - b)))
+      here.push(
+        ...(
+          await db.sql<{ id: number }>('SELECT id FROM supporter WHERE organization_id = :org AND erased_at IS NULL AND id IN (:ids) ORDER BY id', {
+            ids,
+          })
+        ).map(({ id }) => id),
+      );
+    return here;
+  }
+
   async lookCounts(db: Scoped, messageId: number): Promise<Map<Verdict, number>> {
     const rows = await db.sql<{ verdict: Verdict; people: number }>(
       'SELECT verdict, people FROM look_group WHERE organization_id = :org AND message_id = :messageId',
@@ -114,6 +138,10 @@ export class SendingRepository {
     );
     return row?.n ?? 0;
   }
+}
+
+function slices(ids: readonly number[], size = 5000): number[][] {
+  return Array.from({ length: Math.ceil(ids.length / size) }, (_none, i) => ids.slice(i * size, (i + 1) * size));
 }
 
 function packed(ids: Uint32Array): Buffer {

@@ -1,14 +1,15 @@
+import { createHash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import type { GroupRef, LastLook, Page, Recipients, SupporterRow } from '@goodword/core/contract';
 import { holes, type MergeValues } from '@goodword/core/merge';
-import { HELD_REASONS, type HouseRules, type Verdict } from '@goodword/core/permission';
+import { HELD_REASONS, rulesFor, UNDO_SECONDS, type HouseRules, type Verdict } from '@goodword/core/permission';
 import type { Rule } from '@goodword/core/segment';
 import { countParts } from '@goodword/core/text';
 import type { Asking } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
-import { Conflict, NotFound, Unavailable } from '../platform/errors';
+import { Conflict, Invalid, Newer, NotFound, Unavailable } from '../platform/errors';
 import { cancel, enqueue } from '../platform/jobs';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
@@ -25,6 +26,8 @@ import { EnvelopeService } from './envelope.service';
 import { SendingRepository } from './sending.repository';
 
 const CHUNK = 1000;
+/** Somebody whose place is not known counts to the organization's own. */
+const HERE = { country: null, region: null };
 
 @Injectable()
 export class SendingService {
@@ -43,11 +46,13 @@ export class SendingService {
     @Inject(RollService) private readonly roll: RollService,
   ) {}
 
-  async saveRecipients(scope: Scope, id: number, recipients: Recipients): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+  /** Returns the version of the group that this made. */
+  async saveRecipients(scope: Scope, id: number, { basedOn, ...recipients }: Recipients & { basedOn: number }): Promise<{ version: number }> {
+    return this.database.quietly(scope, async (tx) => {
       const message = await this.movable(tx, scope, id, ['draft']);
+      if (message.group_version !== basedOn) throw new Newer('who gets it', await this.team.nameOf(tx, message.changed_by));
       await this.groupRule(scope, recipients);
-      await this.messages.change(tx, message.id, { recipients: JSON.stringify(recipients) });
+      return { version: await this.messages.revise(tx, message, 'group_version', { recipients: JSON.stringify(recipients) }) };
     });
   }
 
@@ -93,10 +98,18 @@ export class SendingService {
   async lastLook(scope: Scope, id: number): Promise<LastLook> {
     const message = await this.message(this.database.read(scope), id);
     const chapterScope = this.chapterOf(scope, message);
+    if (message.state !== 'draft') throw new Conflict(`It is ${message.state} now: whoever gets it is settled. Load the page again.`);
     const ids = await this.group(chapterScope, message.recipients);
     const asked = { channel: message.channel, scope: scopeOf(message) };
     const groups = await this.roll.ask(chapterScope, 'look', { asked, ids: Uint32Array.from(ids) });
-    await this.database.quietly(chapterScope, (tx) => this.sending.keepLook(tx, id, groups));
+    const about = await this.aboutOf(chapterScope, message);
+    const digest = await this.database.quietly(chapterScope, async (tx) => {
+      // Under the lock of the message: of two looks at once the later one is the one that is there, whole.
+      const locked = await this.movable(tx, scope, id, ['draft']);
+      if (!sameVersion(locked, message)) throw new Newer('it', await this.team.nameOf(tx, locked.changed_by));
+      await this.sending.keepLook(tx, id, groups);
+      return digestOf(about, await this.sending.lookBytes(tx, id));
+    });
     const people = (verdict: Verdict) => groups[verdict]?.length ?? 0;
     const { composed } = await this.composing.compose(chapterScope, message);
     const faults = await this.composing.faults(chapterScope, message);
@@ -109,7 +122,20 @@ export class SendingService {
       inOrder: inOrder(message, faults.length),
       asks: await this.composing.asks(this.database.read(scope), message),
       seconded: message.seconded_by !== null,
+      hours: message.channel === 'text' ? rulesFor(await this.houseRules.rules(this.database.read(scope)), HERE).hours.text : null,
+      digest,
     };
+  }
+
+  /** Which group it is, what they would read, from whom, and by which rules, as of now: differs where any of it does. */
+  private async aboutOf(scope: Scope, message: MessageRow): Promise<string> {
+    const [{ composed }, rules, group] = await Promise.all([
+      this.composing.compose(scope, message),
+      this.houseRules.rules(this.database.read(scope)),
+      this.groupRule(scope, message.recipients),
+    ]);
+    const { channel, purpose, list_id, version, group_version, recipients } = message;
+    return JSON.stringify([channel, purpose, list_id, version, group_version, recipients, group, composed, rules, scope.actorId]);
   }
 
   /** Says that one has read a service message that asks, and that it may go. */
@@ -181,30 +207,45 @@ export class SendingService {
     return { to };
   }
 
-  /** Sends now or at a time. What the organizer saw must still be so. */
-  async send(scope: Scope, id: number, when: { at: Date | null; expected: number }): Promise<void> {
+  /**
+   * Sends to those who were counted, now (and not before the time of taking it back is over), or to the group as it will be
+   * at a time. The look that was seen is named by its digest; where anything of it is different now, nothing leaves.
+   */
+  async send(scope: Scope, id: number, when: { at: Date | null; digest: string }): Promise<void> {
     const message = await this.message(this.database.read(scope), id);
-    await this.readyToSend(this.chapterOf(scope, message), message, when.expected);
+    const chapterScope = this.chapterOf(scope, message);
+    if (message.state === 'draft') await this.readyToSend(chapterScope, message);
+    if (when.at !== null && when.at.getTime() <= Date.now())
+      throw new Invalid([{ field: 'at', code: 'past', message: 'That time is over already. Choose a later one, or send it now.' }]);
+    const { undoSeconds = UNDO_SECONDS } = await this.houseRules.rules(this.database.read(scope));
+    const about = await this.aboutOf(chapterScope, message);
     await this.database.quietly(scope, async (tx) => {
-      await this.movable(tx, scope, id, ['draft']);
-      const later = when.at !== null && when.at.getTime() > Date.now();
+      const locked = await this.movable(tx, scope, id, ['draft']);
+      const look = await this.sending.lookBytes(tx, id);
+      if (look.length === 0) throw new Conflict('Take the last look first: nobody has counted who would get it.');
+      if (!sameVersion(locked, message) || digestOf(about, look) !== when.digest)
+        throw new Conflict('Who gets it, what it says or a rule has changed since you looked. Nothing has left. Take the last look again.');
+      const reached = (await this.sending.lookCounts(tx, id)).get('send') ?? 0;
+      if (reached === 0) throw new Conflict('Nobody would get it. Choose a group whose people agreed to this, and look again.');
+      const waits = when.at === null && undoSeconds > 0 ? new Date(Date.now() + undoSeconds * 1000) : null;
       await this.messages.change(tx, id, {
-        state: later ? 'scheduled' : 'preparing',
+        state: when.at !== null || waits ? 'scheduled' : 'preparing',
         scheduled_at: when.at,
+        leaves_at: waits,
         sender_id: scope.actorId,
         prepared_to: 0,
       });
-      await enqueue(tx.knex, { ...scope, chapterId: message.chapter_id }, 'message-prepare', id, later ? when.at! : new Date());
+      await enqueue(tx.knex, { ...scope, chapterId: message.chapter_id }, 'message-prepare', id, when.at ?? waits ?? new Date());
       await audit(tx, {
         act: 'send',
         subject: 'message',
         subjectId: id,
-        words: `${message.name} ${later ? 'scheduled' : 'sent'} for ${when.expected}`,
+        words: `${message.name} ${when.at ? 'scheduled' : 'sent'} for ${reached}`,
       });
     });
   }
 
-  private async readyToSend(scope: Scope, message: MessageRow, expected: number): Promise<void> {
+  private async readyToSend(scope: Scope, message: MessageRow): Promise<void> {
     const faults = await this.composing.faults(scope, message);
     if (faults.length > 0) throw new Conflict(`It can't leave yet: ${faults.map((fault) => fault.message).join(' ')}`);
     const asks = await this.composing.asks(this.database.read(scope), message);
@@ -213,15 +254,13 @@ export class SendingService {
         `It is a service message and it asks (“${asks.join('”, “')}”). It would reach people who said no to that: make it an appeal, or have another organizer read it and let it go.`,
       );
     if (!message.tested_at) throw new Conflict('Send yourself a test first, and read it as they will.');
-    const reached = (await this.sending.lookCounts(this.database.read(scope), message.id)).get('send') ?? 0;
-    if (reached === 0) throw new Conflict('Nobody would get it. Choose a group whose people agreed to this, and look again.');
-    if (reached !== expected) throw new Conflict(`The last look now counts ${reached}, not ${expected}. Take the last look again.`);
   }
 
   async unschedule(scope: Scope, id: number): Promise<void> {
     await this.move(scope, id, ['scheduled'], 'draft', async (tx) => {
       await cancel(tx.knex, 'message-prepare', id);
       await tx.knex('job').where({ kind: 'message-prepare', ref_id: id, state: 'waiting' }).delete();
+      await this.messages.change(tx, id, { scheduled_at: null, leaves_at: null });
     });
   }
 
@@ -277,6 +316,15 @@ export function askingOf(message: MessageRow, rules: HouseRules): Asking {
   const scope = scopeOf(message);
   const ownAct = scope === 'service' && message.personal_to !== null;
   return { channel: message.channel, scope, rules, ownAct, now: new Date(), messageId: message.id };
+}
+
+/** What a look says of the message (`about`) and of the people whom it counted, as one word. */
+function digestOf(about: string, look: Buffer): string {
+  return createHash('sha256').update(about).update(look).digest('hex');
+}
+
+function sameVersion(one: MessageRow, other: MessageRow): boolean {
+  return one.version === other.version && one.group_version === other.group_version;
 }
 
 /** Single people are no rule: they are named. */

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { Role } from '@goodword/core/contract';
-import { Database } from '../platform/database';
+import { Database, type Scoped } from '../platform/database';
 import type { Scope } from '../platform/scope';
 
 export interface TeammateRow {
@@ -44,6 +44,12 @@ export class TeamRepository {
   async teammate(scope: Scope, id: number): Promise<TeammateRow | undefined> {
     const [row] = await this.database.read(scope).sql<TeammateRow>('SELECT * FROM teammate WHERE organization_id = :org AND id = :id', { id });
     return row;
+  }
+
+  /** What a teammate is called; null where there is none. */
+  async nameOf(db: Scoped, id: number | null): Promise<string | null> {
+    const [row] = await db.sql<{ name: string }>('SELECT name FROM teammate WHERE organization_id = :org AND id = :id', { id });
+    return row?.name ?? null;
   }
 
   async teammates(scope: Scope): Promise<{ id: number; name: string; email: string }[]> {

@@ -75,8 +75,9 @@ export async function draftEmail(
     preheader: '',
     letter: values.letter ?? letterOf('Give here', 'https://give.lanternferry.test/hull'),
     text: '',
+    basedOn: 0,
   });
-  await client.put(`/api/messages/${id}/recipients`, { from: [], minus: [], without: [], ...recipients });
+  await client.put(`/api/messages/${id}/recipients`, { from: [], minus: [], without: [], ...recipients, basedOn: 0 });
   return id;
 }
 
@@ -86,8 +87,9 @@ export async function draftText(
   text = 'Hi {First name, or "neighbour"}, boots on Saturday.',
 ): Promise<number> {
   const { id } = await client.post<{ id: number }>('/api/messages', { name: 'A text', channel: 'text', purpose: 'appeals' });
-  await client.put(`/api/messages/${id}`, { name: 'A text', purpose: 'appeals', listId: null, subject: '', preheader: '', letter: null, text });
-  await client.put(`/api/messages/${id}/recipients`, { from: [], minus: [], without: [], ...recipients });
+  const about = { name: 'A text', purpose: 'appeals', listId: null, subject: '', preheader: '', letter: null };
+  await client.put(`/api/messages/${id}`, { ...about, text, basedOn: 0 });
+  await client.put(`/api/messages/${id}/recipients`, { from: [], minus: [], without: [], ...recipients, basedOn: 0 });
   return id;
 }
 
@@ -97,7 +99,7 @@ export const lastLook = (client: Client, id: number) => client.post<LastLook>(`/
 export async function send(client: Client, id: number): Promise<LastLook> {
   await client.post(`/api/messages/${id}/test`);
   const look = await lastLook(client, id);
-  await client.post(`/api/messages/${id}/send`, { at: null, expected: look.reached });
+  await client.post(`/api/messages/${id}/send`, { at: null, digest: look.digest });
   return look;
 }
 

@@ -27,12 +27,19 @@ async function problemOf(response: Response): Promise<Problem> {
 }
 
 /** Calls the server; throws a ProblemError with a sentence fit to show. */
-export async function call<T = void>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T> {
+export async function call<T = void>(
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
+  path: string,
+  body?: unknown,
+  /** Sent also while the page is being closed. */
+  keepalive = false,
+): Promise<T> {
   const form = body instanceof FormData;
   let response: Response;
   try {
     response = await fetch(`/api/${path}`, {
       method,
+      keepalive,
       headers: { 'x-gw-csrf': csrf, ...(body !== undefined && !form ? { 'content-type': 'application/json' } : {}) },
       body: form ? body : body === undefined ? undefined : JSON.stringify(body),
     });

@@ -19,9 +19,3 @@ export function useFormat() {
 export function plural(count: number, one: string, many: string): string {
   return count === 1 ? one : many;
 }
-
-/** The day it is where the person sits, as an ISO day: in the evening of one place it is tomorrow in UTC. */
-export function localDay(): string {
-  const now = new Date();
-  return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((part) => String(part).padStart(2, '0')).join('-');
-}

@@ -2,10 +2,12 @@ import { useQuery } from '@tanstack/react-query';
 import type { SessionView } from '@goodword/core/contract';
 import { roleReaches, type Role } from '@goodword/core/team';
 import { get, keepCsrf } from './api';
+import { keepZone } from './day';
 
 async function load(): Promise<SessionView> {
   const session = await get<SessionView>('session');
   keepCsrf(session.csrf);
+  keepZone(session.organization.timeZone);
   return session;
 }
 

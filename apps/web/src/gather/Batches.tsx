@@ -9,6 +9,7 @@ import { KIND_WORDS } from './columnWords';
 import { useDraft } from './draft';
 import { GatherNav } from './GatherNav';
 import { TableHead } from '../ui/TableHead';
+import { DayField } from '../ui/DayField';
 
 export const BATCH_WORDS: Record<BatchState, string> = {
   reading: 'being read',
@@ -52,10 +53,10 @@ function Filters({ params, set }: { params: URLSearchParams; set: (name: string,
         ))}
       </select>
       <label>
-        from <input type="date" className={FILTER} value={params.get('from') ?? ''} onChange={(event) => set('from', event.target.value)} />
+        from <DayField className={`${FILTER} !w-[140px]`} value={params.get('from') ?? ''} onChange={(day) => set('from', day)} />
       </label>
       <label>
-        to <input type="date" className={FILTER} value={params.get('to') ?? ''} onChange={(event) => set('to', event.target.value)} />
+        to <DayField className={`${FILTER} !w-[140px]`} value={params.get('to') ?? ''} onChange={(day) => set('to', day)} />
       </label>
       <input
         className={`${FILTER} !w-[200px]`}

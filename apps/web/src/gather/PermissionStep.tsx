@@ -5,8 +5,9 @@ import { useSession } from '../app/session';
 import { Button, Labelled } from '../ui/basics';
 import { useMargin, type Note } from '../ui/margin';
 import { planOf, useDraft } from './draft';
-import { localDay } from '../app/format';
+import { localDay } from '../app/day';
 import { useLists, type ListName } from '../app/groups';
+import { DayField } from '../ui/DayField';
 
 type Yes = Extract<ChannelPermission, { said: 'yes' }>;
 
@@ -63,9 +64,7 @@ function Sentence({
   const consent = columns.findIndex((column) => column.to === 'consent' && column.channel === channel);
   const header = (column: number) => analysis?.found.header[column] ?? '';
   const set = (part: Partial<Yes>) => onChange({ ...yes, ...part });
-  const day = (
-    <input type="date" aria-label="When" className={INLINE} value={yes.on} max={localDay()} onChange={(event) => set({ on: event.target.value })} />
-  );
+  const day = <DayField aria-label="When" className={INLINE} value={yes.on} max={localDay()} onChange={(on) => set({ on })} />;
   return (
     <div className="flex flex-col gap-2 border-l-[3px] border-verdigris pl-4 leading-[34px]">
       <div>

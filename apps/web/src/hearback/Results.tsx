@@ -6,7 +6,7 @@ import { call, get, query } from '../app/api';
 import { plural, useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Heading, Loading, Problem, Progress } from '../ui/basics';
-import { Drawer } from '../ui/dialogs';
+import { Confirm, Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { usePages } from '../ui/people';
 import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
@@ -170,6 +170,7 @@ function Pace({ data }: { data: MessageResults }) {
   const may = useMay('organizer');
   const { id, state } = data.message;
   const act = useMutation({ mutationFn: (what: string) => call('POST', `messages/${id}/${what}`), onSettled: () => refreshAll(queryClient) });
+  const [stopping, setStopping] = useState(false);
   const { counts, pace } = data;
   const total = counts.sent + counts.waiting + counts.door + counts.unsure + counts.failed;
   const words =
@@ -194,11 +195,24 @@ function Pace({ data }: { data: MessageResults }) {
         </Button>
       )}
       {may && (
-        <Button weight="grave" onClick={() => act.mutate('stop')}>
+        <Button weight="grave" onClick={() => setStopping(true)}>
           Stop for good
         </Button>
       )}
       <Problem error={act.error} />
+      <Confirm
+        open={stopping}
+        onClose={() => setStopping(false)}
+        title={`Stop “${data.message.name}” for good?`}
+        act={`Stop it, ${format.number(counts.waiting)} do not get it`}
+        body={
+          <p>
+            {format.number(counts.sent)} {plural(counts.sent, 'has', 'have')} left and stay sent. {format.number(counts.waiting)} still waiting never
+            get it, and it can’t be started again. To go on later, pause it instead.
+          </p>
+        }
+        onAct={() => act.mutateAsync('stop')}
+      />
     </section>
   );
 }

@@ -7,6 +7,7 @@ import {
   placeWords,
   PRESET_NAMES,
   PRESETS,
+  UNDO_SECONDS,
   type HouseRules as Rules,
   type PlaceKey,
   type PresetName,
@@ -222,6 +223,17 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           disabled={disabled}
           value={rules.textEndDays ?? 0}
           onChange={(event) => onChange({ ...rules, textEndDays: Math.min(90, Math.max(0, Math.round(Number(event.target.value)))) })}
+        />
+      </Labelled>
+      <Labelled label="A message sent now can be taken back" hint="Seconds before the first one leaves; 0 is not at all">
+        <input
+          type="number"
+          className="input"
+          min={0}
+          max={600}
+          disabled={disabled}
+          value={rules.undoSeconds ?? UNDO_SECONDS}
+          onChange={(event) => onChange({ ...rules, undoSeconds: Math.min(600, Math.max(0, Math.round(Number(event.target.value)))) })}
         />
       </Labelled>
       <Labelled label="Words that ask" hint="One a line; a service message with one needs a second reader">

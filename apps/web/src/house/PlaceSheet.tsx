@@ -18,9 +18,11 @@ import {
   type PlaceKey,
   type PlaceRules,
 } from '@goodword/core/permission';
-import { useFormat, localDay } from '../app/format';
+import { localDay } from '../app/day';
+import { useFormat } from '../app/format';
 import { HoursLine } from './HoursLine';
 import { Count, Line, YesNo } from './parts';
+import { DayField } from '../ui/DayField';
 
 type Change = (change: (place: PlaceRules) => PlaceRules) => void;
 
@@ -286,12 +288,11 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
           onPick={(on) => onChange((old) => ({ ...old, impliedFrom: on ? localDay() : null }))}
         />{' '}
         {place.impliedFrom !== null && (
-          <input
-            type="date"
+          <DayField
             className="input !w-[150px] !min-h-[30px] !py-[3px] leading-normal"
             aria-label="Began on or after"
             value={place.impliedFrom}
-            onChange={(event) => event.target.value && onChange((old) => ({ ...old, impliedFrom: event.target.value }))}
+            onChange={(day) => day && onChange((old) => ({ ...old, impliedFrom: day }))}
           />
         )}
       </Line>

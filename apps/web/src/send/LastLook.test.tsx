@@ -7,7 +7,18 @@ import LastLook from './LastLook';
 
 const LIST = { isPublic: true, description: '', why: '', onPreferences: true, byForm: true, folder: '' };
 const LOOK: Look = {
-  ...{ group: 120, reached: 100, parts: null, holes: [], faults: [], asks: [], seconded: false, inOrder: ['The footer names you and where you are'] },
+  ...{
+    group: 120,
+    reached: 100,
+    parts: null,
+    holes: [],
+    faults: [],
+    asks: [],
+    seconded: false,
+    hours: null,
+    digest: 'd1',
+    inOrder: ['The footer names you and where you are'],
+  },
   held: [
     { reason: 'said-no', people: 15 },
     { reason: 'no-permission', people: 5 },
@@ -15,7 +26,12 @@ const LOOK: Look = {
 };
 
 /** A draft on the server: what its group comes to follows from who is chosen. */
-function server({ look = LOOK, testedAt = '2026-11-26T10:00:00Z', slow = false }: { look?: Look; testedAt?: string | null; slow?: boolean } = {}) {
+function server({
+  look = LOOK,
+  testedAt = '2026-11-26T10:00:00Z',
+  slow = false,
+  counting = 0,
+}: { look?: Look; testedAt?: string | null; slow?: boolean; counting?: number } = {}) {
   const message = {
     ...{
       id: 4,
@@ -27,6 +43,11 @@ function server({ look = LOOK, testedAt = '2026-11-26T10:00:00Z', slow = false }
       updatedAt: 'x',
       scheduledAt: null,
       testedAt,
+      leavesAt: null,
+      version: 3,
+      groupVersion: 0,
+      subject: 'Planks are in!',
+      text: '',
     },
     recipients: { from: [{ kind: 'list', id: 1 }], minus: [], without: [] } as Recipients,
   };
@@ -40,12 +61,18 @@ function server({ look = LOOK, testedAt = '2026-11-26T10:00:00Z', slow = false }
       { id: 9, name: 'Half done', state: 'draft' },
     ],
     'PUT messages/4/recipients': async ({ body }: Asked) => {
-      const chosen = body as Recipients;
+      const { basedOn, ...chosen } = body as Recipients & { basedOn: number };
+      if (basedOn !== message.groupVersion) return reply(409, { title: 'Changed meanwhile', status: 409, detail: 'Edwin changed it.', newer: true });
+      message.groupVersion += 1;
       // The first of two changes takes longer than the second.
       if (slow && chosen.from.length === 2) await new Promise((done) => setTimeout(done, 80));
       message.recipients = chosen;
+      return { version: message.groupVersion };
     },
-    'POST messages/4/last-look': () => ({ ...look, reached: look.reached - message.recipients.from.length + 1 }),
+    'POST messages/4/last-look': async () => {
+      await new Promise((done) => setTimeout(done, counting));
+      return { ...look, reached: look.reached - message.recipients.from.length + 1, digest: `look of ${message.groupVersion}` };
+    },
     'POST messages/4/test': { to: 'rosa@lanternferry.test' },
     'POST messages/4/send': () => reply(204, null),
     'GET supporters': { rows: [{ id: 101, firstName: 'Elif', lastName: 'Owusu', email: 'elif@example.net', mobile: null }], next: null },
@@ -75,24 +102,79 @@ test('the group is counted down by reasons, each of which opens its people', asy
   await waitFor(() => expect(asked.some(({ path }) => path.startsWith('messages/4/last-look/people?verdict=said-no'))).toBe(true));
 });
 
-test('it leaves with the number that was seen, so that another number is refused', async () => {
+const sent = (asked: readonly Asked[]) => asked.filter(({ path }) => path === 'messages/4/send').map(({ body }) => body);
+
+test('to many it asks once, with number, channel and first line, and leaves with the look that was seen', async () => {
   const { answers } = server();
   const { user, asked } = page(answers);
   await user.click(await screen.findByRole('button', { name: 'Send now to 100' }));
-  await screen.findByText('somewhere else');
-  expect(asked.find(({ path }) => path === 'messages/4/send')!.body).toEqual({ at: null, expected: 100 });
+  expect(screen.getByRole('region', { name: 'Before it leaves' }).textContent).toContain('100 people get this by email now: “Planks are in!”');
+  expect(sent(asked)).toEqual([]);
+  await user.click(screen.getByRole('button', { name: 'Not yet' }));
+  expect(screen.queryByRole('region', { name: 'Before it leaves' })).toBeNull();
+  await user.click(screen.getByRole('button', { name: 'Send now to 100' }));
+  await user.click(screen.getByRole('button', { name: 'Yes, send it to 100' }));
+  await waitFor(() => expect(sent(asked)).toEqual([{ at: null, digest: 'look of 0' }]));
 });
 
-test('a time makes it a schedule', async () => {
+test('to a few it leaves at once', async () => {
+  const { answers } = server({ look: { ...LOOK, reached: 2 } });
+  const { user, asked } = page(answers);
+  await user.click(await screen.findByRole('button', { name: 'Send now to 2' }));
+  await waitFor(() => expect(sent(asked)).toHaveLength(1));
+});
+
+test('clicked at once after every change, the number that was seen is sent or nothing is', async () => {
+  const { answers, message } = server({ look: { ...LOOK, reached: 3 }, counting: 1500 });
+  const { user, asked } = page(answers);
+  const send = await screen.findByRole<HTMLButtonElement>('button', { name: 'Send now to 3' }, { timeout: 10_000 });
+  await user.click(screen.getByRole('button', { name: 'or in…' }));
+  await user.click(await screen.findByRole('menuitem', { name: 'Menders' }));
+  // The same button, pressed before anything was counted anew.
+  await user.click(send);
+  await user.click(send);
+  expect(sent(asked)).toEqual([]);
+  expect([send.disabled, send.textContent]).toEqual([true, 'Counting…']);
+  await user.click(await screen.findByRole('button', { name: 'Send now to 2' }, { timeout: 10_000 }));
+  await waitFor(() => expect(sent(asked)).toEqual([{ at: null, digest: `look of ${message.groupVersion}` }]));
+});
+
+test('a group that somebody else changed meanwhile is told, shown and counted', async () => {
+  const { answers, message } = server();
+  const { user } = page(answers);
+  await screen.findByText('In the group');
+  Object.assign(message, { groupVersion: 7, recipients: { from: [{ kind: 'tag', id: 5 }], minus: [], without: [] } });
+  await user.click(screen.getByRole('button', { name: 'or in…' }));
+  await user.click(await screen.findByRole('menuitem', { name: 'Menders' }));
+  expect(await screen.findByText('Edwin changed it.')).toBeTruthy();
+  expect(await screen.findByRole('button', { name: 'Take out oar makers' })).toBeTruthy();
+});
+
+test('a time is the organization’s, whatever the browser’s own zone, and says so', async () => {
   const { answers } = server();
   const { user, asked } = page(answers);
   await screen.findByRole('button', { name: 'Send now to 100' });
-  const when = screen.getByLabelText(/^When it leaves, your time/);
-  await user.type(when, '2026-12-01T09:30');
-  await user.click(screen.getByRole('button', { name: 'Schedule for 100' }));
-  await waitFor(() =>
-    expect(asked.find(({ path }) => path === 'messages/4/send')!.body).toMatchObject({ at: new Date('2026-12-01T09:30').toISOString() }),
-  );
+  expect(screen.getByText('Los Angeles time')).toBeTruthy();
+  await user.type(screen.getByLabelText('When it leaves: day'), '2027-12-01');
+  const time = screen.getByLabelText('When it leaves: time');
+  await user.clear(time);
+  await user.type(time, '9.30{Enter}');
+  await user.click(await screen.findByRole('button', { name: 'Schedule for 100' }));
+  expect(screen.getByRole('region', { name: 'Before it leaves' }).textContent).toContain('on Dec 1, 2027, 9:30 AM');
+  await user.click(screen.getByRole('button', { name: 'Yes, schedule it for 100' }));
+  await waitFor(() => expect(sent(asked)).toMatchObject([{ at: '2027-12-01T17:30:00.000Z' }]));
+});
+
+test('an hour at which no text arrives is told at once', async () => {
+  const { answers, message } = server({ look: { ...LOOK, hours: { from: 480, to: 1260 } } });
+  Object.assign(message, { channel: 'text', text: 'Boots on Saturday' });
+  const { user } = page(answers);
+  await screen.findByRole('button', { name: 'Send now to 100' });
+  await user.type(screen.getByLabelText('When it leaves: day'), '2027-12-01');
+  const time = screen.getByLabelText('When it leaves: time');
+  await user.clear(time);
+  await user.type(time, '2:00{Enter}');
+  expect(await screen.findByText(/^No text arrives at that hour: it waits for/)).toBeTruthy();
 });
 
 test('without a test nothing leaves; what the server refuses is told where one pressed', async () => {
@@ -107,6 +189,7 @@ test('without a test nothing leaves; what the server refuses is told where one p
   expect(await screen.findByText('Sent to rosa@lanternferry.test')).toBeTruthy();
   await waitFor(() => expect(send.disabled).toBe(false));
   await user.click(send);
+  await user.click(screen.getByRole('button', { name: 'Yes, send it to 100' }));
   expect(await screen.findByText('It would reach 99 now. Look once more.')).toBeTruthy();
 });
 
@@ -119,7 +202,7 @@ test('of two changes of the group the later stays, though the first takes longer
   await user.click(await screen.findByRole('menuitem', { name: 'oar makers' }));
   await user.click(screen.getAllByRole('button', { name: 'or in…' })[0]!);
   await user.click(await screen.findByRole('menuitem', { name: 'Menders' }));
-  await screen.findByRole('button', { name: 'Send now to 98' });
+  await screen.findByRole('button', { name: 'Send now to 98' }, { timeout: 10_000 });
   expect(message.recipients.from).toHaveLength(3);
 });
 
@@ -154,6 +237,17 @@ test('a viewer sees whom it would reach and sends nothing', async () => {
   page(answers, 'viewer');
   await screen.findByText('In the group');
   expect(screen.queryByRole('button', { name: /^Send now/ })).toBeNull();
+});
+
+test('sent now, it says how long it is taken back, to whom it goes and with which words', async () => {
+  const { answers, message } = server();
+  Object.assign(message, { state: 'scheduled', leavesAt: new Date(Date.now() + 40_000).toISOString() });
+  const { user, asked } = page({ ...answers, 'POST messages/4/unschedule': () => reply(204, null) });
+  expect(await screen.findByText(/^Leaves in (40|39) seconds$/)).toBeTruthy();
+  expect(screen.getByText('Ferry news')).toBeTruthy();
+  expect(screen.getByRole('region', { name: 'As they will get it' })).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: 'Take it back' }));
+  await waitFor(() => expect(asked.some(({ path }) => path === 'messages/4/unschedule')).toBe(true));
 });
 
 test('what is scheduled can be taken back', async () => {

@@ -5,7 +5,7 @@ import { get } from '../app/api';
 import { useFormat } from '../app/format';
 import { Empty, Heading, Loading, Problem } from '../ui/basics';
 
-const WORDS: Record<MessageState, string> = {
+export const STATE_WORDS: Record<MessageState, string> = {
   draft: 'being written',
   scheduled: 'leaves',
   preparing: 'is being made ready',
@@ -31,8 +31,8 @@ export default function Outgoing() {
         {message.name}
       </Link>
       <span className="text-ink2">
-        {message.channel === 'email' ? 'Email' : 'Text'}, {WORDS[message.state]}
-        {message.state === 'scheduled' && message.scheduledAt ? ` ${format.moment(message.scheduledAt)}` : ''}
+        {message.channel === 'email' ? 'Email' : 'Text'}, {STATE_WORDS[message.state]}
+        {message.state === 'scheduled' && (message.scheduledAt ? ` ${format.moment(message.scheduledAt)}` : ' in a moment')}
       </span>
     </li>
   );

@@ -11,7 +11,7 @@ import { personName } from '../ui/people';
 const ITEM = 'px-3 py-[5px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
 const CHIP = 'inline-flex items-center gap-1 bg-bench rounded-paper px-2 py-[2px] font-semibold';
 
-type Named = Record<Offered, { id: number; name: string }[]>;
+export type Named = Record<Offered, { id: number; name: string }[]>;
 /** Single people are written to from their record. */
 type Offered = Exclude<GroupKind, 'person'>;
 
@@ -22,6 +22,14 @@ export function useGroups(): Named | null {
   const batches = useQuery({ queryKey: ['batches'], queryFn: () => get<BatchView[]>('batches') });
   if (!segments.data || !lists.data || !tags.data || !batches.data) return null;
   return { segment: segments.data, list: lists.data, tag: tags.data, batch: batches.data.filter((batch) => batch.state === 'done') };
+}
+
+/** "Ferry news or Menders, but not Board notes; 2 people struck out". */
+export function groupWords({ from, minus, without }: Recipients, groups: Named): string {
+  const nameOf = (ref: GroupRef) =>
+    ref.kind === 'person' ? 'one person' : (groups[ref.kind].find(({ id }) => id === ref.id)?.name ?? 'a group since deleted');
+  const parts = [from.map(nameOf).join(' or ') || 'nobody', ...(minus.length > 0 ? [`but not ${minus.map(nameOf).join(' or ')}`] : [])];
+  return `${parts.join(', ')}${without.length > 0 ? `; ${without.length} struck out by name` : ''}`;
 }
 
 const KIND_WORDS: Record<Offered, string> = { segment: 'Segments', list: 'Lists', tag: 'Tags', batch: 'Batches' };

@@ -1,14 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
-import type { MessageFault, MessageView } from '@goodword/core/contract';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { MessageFault, MessageView, SavedWords } from '@goodword/core/contract';
 import { registryOf, type MergeName, type Registry } from '@goodword/core/merge';
 import { PURPOSES } from '@goodword/core/permission';
 import { call, get } from '../app/api';
+import { STANDING_WORDS, useKeeping } from '../app/keeping';
 import { useMay } from '../app/session';
 import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
+import { Newer } from '../ui/Newer';
 import { LetterEditor } from './LetterEditor';
 import { mended, type Words } from './mend';
 import { MergePicker } from './MergePicker';
@@ -85,43 +87,53 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   const may = useMay('writer');
   const maySend = useMay('organizer');
   const editable = may && message.state === 'draft';
-  const [words, setWords] = useState<Words>(() => wordsOf(message));
   const [faults, setFaults] = useState<MessageFault[]>([]);
   const [stamp, setStamp] = useState(message.updatedAt);
-  const [version, setVersion] = useState(0);
+  const [drawn, setDrawn] = useState(0);
   const [removing, setRemoving] = useState(false);
-  const [saved, setSaved] = useState(words);
-  const save = useMutation({
-    mutationFn: (next: Words) => call<MessageFault[]>('PUT', `messages/${message.id}`, next),
-    onSuccess: (found, next) => (
-      setFaults(found),
-      setSaved(next),
-      setStamp(String(Date.now())),
-      void queryClient.invalidateQueries({ queryKey: ['messages'] }),
-      void queryClient.invalidateQueries({ queryKey: ['message', message.id] })
-    ),
-  });
+  const [seesTheirs, setSeesTheirs] = useState(false);
+  const [kept, keeper] = useKeeping<Words>(
+    `message:${message.id}`,
+    { value: wordsOf(message), version: message.version },
+    {
+      async save(next, basedOn, leaving) {
+        const found = await call<SavedWords>('PUT', `messages/${message.id}`, { ...next, basedOn }, leaving);
+        setFaults(found.faults);
+        return found.version;
+      },
+      async load() {
+        const now = await get<MessageView>(`messages/${message.id}`);
+        return { value: wordsOf(now), version: now.version };
+      },
+      onSaved(next, version) {
+        queryClient.setQueryData(['message', message.id], (old: MessageView | undefined) => old && { ...old, ...next, version });
+        setStamp(`${message.id}:${version}`);
+        void queryClient.invalidateQueries({ queryKey: ['messages'] });
+        void queryClient.invalidateQueries({ queryKey: ['message', message.id] });
+      },
+    },
+  );
+  const words = seesTheirs && kept.theirs ? kept.theirs.value : kept.value;
+  const mayType = editable && !seesTheirs;
   useEffect(() => void get<MessageFault[]>(`messages/${message.id}/faults`).then(setFaults, () => undefined), [message.id]);
-  // Saved by itself a moment after the last key.
-  useEffect(() => {
-    if (words === saved || !editable) return;
-    const timer = setTimeout(() => save.mutate(words), 600);
-    return () => clearTimeout(timer);
-  }, [words, saved, editable]);
-  const set = (part: Partial<Words>) => setWords((old) => ({ ...old, ...part }));
-  const mend = (fault: MessageFault) => (setWords((old) => mended(old, fault)), setVersion((old) => old + 1));
-  useWriteNotes(faults, words === saved ? 'Everything is saved' : 'Saving…', mend);
+  const set = (part: Partial<Words>) => keeper.set({ ...keeper.snapshot().value, ...part });
+  const redraw = () => setDrawn((old) => old + 1);
+  const mend = (fault: MessageFault) => (keeper.set(mended(keeper.snapshot().value, fault)), redraw());
+  useWriteNotes(faults, STANDING_WORDS[kept.standing], mend);
   const asked = words.listId === null ? (words.purpose ?? '') : `list:${words.listId}`;
   const test = useMutation({
     mutationFn: async () => {
-      if (words !== saved) await save.mutateAsync(words);
+      await keeper.flush();
       return call<{ to: string }>('POST', `messages/${message.id}/test`);
     },
     onSuccess: () => queryClient.invalidateQueries({ queryKey: ['message', message.id] }),
   });
   const goOn = async () => {
-    if (words !== saved) await save.mutateAsync(words);
-    void navigate(`/send/${message.id}`);
+    // What is wrong with saving is told above; one stays here with it.
+    await keeper.flush().then(
+      () => void navigate(`/send/${message.id}`),
+      () => undefined,
+    );
   };
   return (
     <div className="flex flex-col grow min-h-0">
@@ -130,7 +142,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
           <input
             aria-label="Name of the message"
             className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[340px] max-w-full"
-            readOnly={!editable}
+            readOnly={!mayType}
             maxLength={120}
             value={words.name}
             onChange={(event) => set({ name: event.target.value })}
@@ -142,7 +154,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
           <select
             className="input !w-auto"
             aria-label="What permission it asks for"
-            disabled={!editable}
+            disabled={!mayType}
             value={asked}
             onChange={(event) =>
               set(
@@ -172,20 +184,30 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
             {test.data ? `Sent to ${test.data.to}` : test.isPending ? 'Sending…' : 'Send me a test'}
           </Button>
         )}
-        {maySend && (
+        {maySend && editable && (
           <Button weight="main" onClick={() => void goOn()}>
             Next: who gets it
           </Button>
         )}
       </Heading>
-      <Problem error={save.error ?? test.error} />
+      {message.state !== 'draft' && (
+        <p role="status" className="border-l-[3px] border-verdigris pl-3 py-1 mb-3">
+          <b>{message.state === 'scheduled' ? 'It is on its way.' : 'It has been sent.'}</b> Its words stay as they are
+          {message.state === 'scheduled' ? '; to change them, take it back first.' : ', and are shown here to be read.'}{' '}
+          <Link className="link" to={message.state === 'scheduled' ? `/send/${message.id}` : `/hear-back/${message.id}`}>
+            {message.state === 'scheduled' ? 'When it leaves' : 'What came of it'}
+          </Link>
+        </p>
+      )}
+      <Newer kept={kept} keeper={keeper} seesTheirs={seesTheirs} onSee={(theirs) => (setSeesTheirs(theirs), redraw())} />
+      <Problem error={test.error} />
       <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0">
         <div className="flex flex-col gap-3 min-h-0">
-          {message.channel === 'email' && <SubjectLine words={words} registry={registry} editable={editable} set={set} />}
+          {message.channel === 'email' && <SubjectLine words={words} registry={registry} editable={mayType} set={set} />}
           {message.channel === 'email' ? (
-            <LetterEditor key={version} value={words.letter} registry={registry} editable={editable} onChange={(letter) => set({ letter })} />
+            <LetterEditor key={drawn} value={words.letter} registry={registry} editable={mayType} onChange={(letter) => set({ letter })} />
           ) : (
-            <TextEditor value={words.text} registry={registry} editable={editable} onChange={(text) => set({ text })} />
+            <TextEditor value={words.text} registry={registry} editable={mayType} onChange={(text) => set({ text })} />
           )}
           <TagDeeds message={message} />
         </div>

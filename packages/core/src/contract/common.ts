@@ -6,6 +6,8 @@ export const id = Joi.number().integer().positive();
 /** Text on one line: a name can not bring lines of its own into a header or a table. */
 export const line = Joi.string().custom((value: string) => oneLine(value));
 export const name = line.trim().min(1).max(120);
+/** Of something that is saved again and again: the one that was changed. */
+export const version = Joi.number().integer().min(0).required();
 export const isoDay = Joi.string().pattern(/^\d{4}-\d\d-\d\d$/, 'YYYY-MM-DD');
 export const channel = Joi.string().valid(...CHANNELS);
 export const sendingChannel = Joi.string().valid(...SENDING_CHANNELS);

@@ -67,6 +67,7 @@ export {
   type GroupRef,
   type LastLook,
   type MessageFault,
+  type SavedWords,
   type MessageResults,
   type MessageState,
   type MessageView,
@@ -88,6 +89,8 @@ export interface Problem {
   faults?: { field: string; code: string; message: string }[];
   /** The supporter whose record stands in the place of the one asked for. */
   instead?: number;
+  /** Somebody saved it meanwhile: what is there now is newer than what was changed. */
+  newer?: boolean;
 }
 
 export interface TodayView {

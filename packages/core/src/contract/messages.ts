@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import type { LetterDoc } from '../letter';
-import { HELD_REASONS, type HeldReason, type Purpose, type SendingChannel } from '../permission';
-import { id, name, page, purpose, sendingChannel } from './common';
+import { HELD_REASONS, type HeldReason, type Hours, type Purpose, type SendingChannel } from '../permission';
+import { id, name, page, purpose, sendingChannel, version } from './common';
 
 export const MESSAGE_STATES = ['draft', 'scheduled', 'preparing', 'sending', 'paused', 'stopped', 'done'] as const;
 export type MessageState = (typeof MESSAGE_STATES)[number];
@@ -38,16 +38,20 @@ export const saveMessage = Joi.object({
   preheader: Joi.string().trim().max(200).allow('').required(),
   letter: Joi.object().unknown().allow(null).required(),
   text: Joi.string().max(2000).allow('').required(),
+  /** The version of the words that were being changed. */
+  basedOn: version,
 })
   .custom((value: { purpose: unknown; listId: unknown }, helpers) =>
     (value.purpose === null) === (value.listId === null) ? helpers.error('any.invalid') : value,
   )
   .messages({ 'any.invalid': 'A message has either a purpose or a public list.' });
 
-export const saveRecipients = Joi.object<Recipients>({
+export const saveRecipients = Joi.object<Recipients & { basedOn: number }>({
   from: Joi.array().items(groupRef).max(50).required(),
   minus: Joi.array().items(groupRef).max(50).required(),
   without: Joi.array().items(id).max(5000).required(),
+  /** The version of the group that was being changed. */
+  basedOn: version,
 });
 
 /** What somebody can do with a message to get a tag for it. That they opened it is too unsure. */
@@ -76,7 +80,11 @@ export const saveTagDeeds = Joi.object<{ tagDeeds: TagDeed[] }>({
 });
 
 export const previewQuery = Joi.object({ supporterId: id });
-export const sendMessage = Joi.object({ at: Joi.date().iso().allow(null).default(null), expected: Joi.number().integer().min(0).required() });
+/** `digest` is that of the last look that was seen. */
+export const sendMessage = Joi.object({
+  at: Joi.date().iso().allow(null).default(null),
+  digest: Joi.string().hex().length(64).required(),
+});
 export const heldQuery = Joi.object({
   ...page,
   verdict: Joi.string()
@@ -100,6 +108,11 @@ export interface MessageView {
   updatedAt: string;
   testedAt: string | null;
   tagDeeds: TagDeed[];
+  /** Sent "now": until when it is taken back without a trace. */
+  leavesAt: string | null;
+  /** Named by whoever saves: of two who save from one version the second is told. */
+  version: number;
+  groupVersion: number;
 }
 
 export interface MessageFault {
@@ -108,6 +121,12 @@ export interface MessageFault {
   suggestion: string | null;
   /** The words at fault, as typed. */
   excerpt: string | null;
+}
+
+/** What came of a save: the version that it made, and what is wrong with the words. */
+export interface SavedWords {
+  version: number;
+  faults: MessageFault[];
 }
 
 export interface Preview {
@@ -131,6 +150,10 @@ export interface LastLook {
   asks: string[];
   /** Somebody else has read it as it is and let it go. */
   seconded: boolean;
+  /** Of a text: when it may arrive where the organization is; null where it may at any time. */
+  hours: Hours | null;
+  /** Says who, what and by which rules: sending names it, and any other is refused. */
+  digest: string;
 }
 
 /** What became of deliveries, as counted and opened. */

@@ -61,6 +61,7 @@ const houseRules = Joi.object({
   secondPair: Joi.boolean(),
   askingWords: Joi.array().items(Joi.string().trim().min(2).max(60)).max(200),
   textEndDays: Joi.number().integer().min(0).max(90),
+  undoSeconds: Joi.number().integer().min(0).max(600),
   places: Joi.object().pattern(placeKey, placeRules).min(1).max(300).required(),
 }).required();
 

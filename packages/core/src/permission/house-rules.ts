@@ -84,6 +84,9 @@ export interface PlaceRules {
   oldAfterMonths: number;
 }
 
+/** How long a message that was sent now is taken back without a trace, where the house says nothing else. */
+export const UNDO_SECONDS = 60;
+
 /** The rules of the house: for each place, and which place somebody counts to whose place isn't known. */
 export interface HouseRules {
   home: PlaceKey;
@@ -95,6 +98,8 @@ export interface HouseRules {
   secondPair?: boolean;
   /** A text says how to end texts at least once in so many days; 0, or left out: each of them does. */
   textEndDays?: number;
+  /** Seconds in which a message that was sent now is taken back without a trace; left out: 60. */
+  undoSeconds?: number;
   /** Words that no service message may say unread by a second person; left out: those of `ASKING_WORDS`. */
   askingWords?: string[];
   places: Record<PlaceKey, PlaceRules>;

@@ -28,6 +28,7 @@ export {
   ruleFaults,
   spansOf,
   rulesFor,
+  UNDO_SECONDS,
   type AskedFor,
   type Cap,
   type Hours,

@@ -1,5 +1,5 @@
 import { ASKED_FOR, WEEKDAYS, type AskedFor, type Hours, type HouseRules, type Need, type PlaceRules, type Span, type Weekday } from './house-rules';
-import { rulesFor } from './house-rules';
+import { rulesFor, UNDO_SECONDS } from './house-rules';
 import { ELSEWHERE } from './places';
 import { CHANNELS, RELATIONSHIPS } from './vocabulary';
 import { CHANNEL_WORDS, NEED_WORDS, placeWords, PURPOSE_WORDS, RELATIONSHIP_WORDS } from './words';
@@ -56,6 +56,9 @@ export function ruleChangeWords(before: HouseRules, after: HouseRules): string[]
     ...((before.textEndDays ?? 0) === (after.textEndDays ?? 0)
       ? []
       : [`${after.textEndDays ? `A text says how to end texts once in ${after.textEndDays} days` : 'Every text says how to end texts'}.`]),
+    ...((before.undoSeconds ?? UNDO_SECONDS) === (after.undoSeconds ?? UNDO_SECONDS)
+      ? []
+      : [after.undoSeconds ? `A message sent now can be taken back for ${after.undoSeconds} seconds.` : 'A message sent now leaves at once.']),
     ...(Boolean(before.secondPair) === Boolean(after.secondPair)
       ? []
       : [after.secondPair ? 'A change that opens anybody needs a second owner.' : 'A change that opens anybody needs no second owner any more.']),

@@ -7,7 +7,7 @@ import { HouseRulesRepository } from '../../permission/house-rules.repository';
 import { FactsRepository } from '../../permission/ledger/facts.repository';
 import { LedgerRepository } from '../../permission/ledger/ledger.repository';
 import { until, type House } from '../harness';
-import { agreed, batchAt, bringIn, COLUMNS, draftEmail, draftText, letterOf, messageAt, NOTHING } from '../steps';
+import { agreed, batchAt, bringIn, COLUMNS, draftEmail, draftText, lastLook, letterOf, messageAt, NOTHING } from '../steps';
 import { openForm } from '../supporter';
 import { History, type Services } from './history';
 import { SUPPORTER_ACTS } from './supporter-acts';
@@ -371,12 +371,13 @@ export class World implements Services {
     const about = scope.startsWith('list:') ? { listId: this.listId } : { purpose: scope };
     const id = channel === 'email' ? await draftEmail(this.house.client, group, { ...words, ...about }) : await draftText(this.house.client, group);
     const planned = this.expected(everybody, channel, scope);
-    const { reached } = await this.house.client.post<{ reached: number }>(`/api/messages/${id}/last-look`);
+    const { reached } = await lastLook(this.house.client, id);
     if (reached === 0) return planned.size === 0 ? [] : this.missing(everybody, planned, new Map(), `${channel} ${scope}`);
     await this.house.client.post(`/api/messages/${id}/test`);
+    const { digest } = await lastLook(this.house.client, id);
     this.house.sink.options.answer = meanwhile ? () => 451 : undefined;
     this.house.gateway.status = meanwhile ? 503 : null;
-    await this.house.client.post(`/api/messages/${id}/send`, { at: null, expected: reached });
+    await this.house.client.post(`/api/messages/${id}/send`, { at: null, digest });
     if (meanwhile) {
       await this.underWay(id);
       await meanwhile();

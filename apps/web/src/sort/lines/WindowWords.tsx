@@ -1,6 +1,6 @@
 import { describeWindow, type Window } from '@goodword/core/segment';
 import { PickWord, TypeWord } from './Word';
-import { localDay } from '../../app/format';
+import { localDay } from '../../app/day';
 
 const OVERS: Window['over'][] = [
   'ever',

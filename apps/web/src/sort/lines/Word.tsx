@@ -1,5 +1,6 @@
 import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { DayField } from '../../ui/DayField';
 
 /** An underlined word of a sentence that opens what it can be. */
 export function Word({ words, label, children, tone }: { words: string; label: string; children: (close: () => void) => ReactNode; tone?: 'no' }) {
@@ -78,15 +79,19 @@ export function TypeWord({
       {(close) => (
         <label className="flex flex-col gap-1">
           <span className="font-semibold text-[13px]">{label}</span>
-          <input
-            className="input"
-            type={type}
-            defaultValue={value}
-            autoFocus
-            min={type === 'number' ? 0 : undefined}
-            onChange={(event) => onType(event.target.value)}
-            onKeyDown={(event) => event.key === 'Enter' && close()}
-          />
+          {type === 'date' ? (
+            <DayField value={value} autoFocus onChange={onType} onKeyDown={(event) => event.key === 'Enter' && close()} />
+          ) : (
+            <input
+              className="input"
+              type={type}
+              defaultValue={value}
+              autoFocus
+              min={type === 'number' ? 0 : undefined}
+              onChange={(event) => onType(event.target.value)}
+              onKeyDown={(event) => event.key === 'Enter' && close()}
+            />
+          )}
         </label>
       )}
     </Word>

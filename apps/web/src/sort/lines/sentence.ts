@@ -1,6 +1,6 @@
 import type { FieldView } from '@goodword/core/contract';
 import { FIELD_OPS_BY_TYPE, STANDARD_FIELD_NAMES, type FieldLine, type FieldOp, type Group, type Rule } from '@goodword/core/segment';
-import { localDay } from '../../app/format';
+import { localDay } from '../../app/day';
 
 /** Words of each question that a field can be asked. */
 export const OP_WORDS: Record<FieldOp, string> = {

@@ -10,6 +10,7 @@ import { Button, Labelled, Problem } from '../../ui/basics';
 import { Choose, type Part, type Typed } from './parts';
 import { printActOf, printStart } from './printing';
 import { PrintPart } from './PrintPart';
+import { DayField } from '../../ui/DayField';
 
 type Kind = Exclude<BulkAct['do'], 'erase'>;
 interface Props {
@@ -107,7 +108,7 @@ function PermissionPart(part: Part) {
       <Choose label="To what" name="scope" options={scopes} {...part} />
       <Choose label="How" name="how" options={HOWS} {...part} />
       <Labelled label="On the day">
-        <input className="input" type="date" value={part.typed.on ?? ''} onChange={(event) => part.set('on', event.target.value)} />
+        <DayField value={part.typed.on ?? ''} onChange={(on) => part.set('on', on)} />
       </Labelled>
       <Labelled label="With the words">
         <textarea className="input" rows={3} value={part.typed.words ?? ''} onChange={(event) => part.set('words', event.target.value)} />

@@ -5,6 +5,7 @@ import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import type { Editor } from './editors';
 import { countryChoices, useRegions } from './regions';
+import { DayField } from '../../ui/DayField';
 
 interface EditorProps {
   label: string;
@@ -117,6 +118,8 @@ function ValueEditor({ editor, ...props }: EditorProps & { editor: Editor }) {
         <textarea {...common} className="input" rows={5} maxLength={4000} onChange={(event) => set(event.target.value)} onBlur={() => keep(text)} />
       );
     case 'line':
+      if (editor.type === 'date')
+        return <DayField {...common} onChange={(day) => (day === '' ? set('') : keep(day))} onBlur={() => text === '' && keep('')} />;
       return (
         <input {...common} type={editor.type} inputMode={editor.inputMode} onChange={(event) => set(event.target.value)} onBlur={() => keep(text)} />
       );

@@ -1,20 +1,21 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useForm } from 'react-hook-form';
+import { Controller, useForm } from 'react-hook-form';
 import type { RecordView } from '@goodword/core/contract';
 import { CHANNEL_WORDS, ENTRY_WORDS, PURPOSES, ROAD_WORDS } from '@goodword/core/permission';
 import { call, ProblemError } from '../../app/api';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { refreshAll } from '../../app/refresh';
 import { channelsFor, HAND_STATES, kept, roadsFor, type HandState } from './entry';
-import { localDay } from '../../app/format';
+import { localDay } from '../../app/day';
 import { useLists } from '../../app/groups';
+import { DayField } from '../../ui/DayField';
 
 /** One person's word, recorded by hand: dated, with how and in what words. */
 export function EntryForm({ record, onDone }: { record: RecordView; onDone: () => void }) {
   const queryClient = useQueryClient();
   const lists = useLists();
   const first = record.contactPoints[0]!;
-  const { register, handleSubmit, watch } = useForm({
+  const { register, control, handleSubmit, watch } = useForm({
     defaultValues: {
       contactPointId: first.id,
       channel: first.kind === 'email' ? 'email' : 'text',
@@ -112,12 +113,20 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
           </select>
         </Labelled>
         <Labelled label="On">
-          <input type="date" className="input" required {...register('on')} />
+          <Controller
+            control={control}
+            name="on"
+            render={({ field: { value, onChange } }) => <DayField required max={localDay()} value={value} onChange={onChange} />}
+          />
         </Labelled>
       </div>
       {state === 'pause' && (
         <Labelled label="Until the end of" fault={save.error instanceof ProblemError ? save.error.of('until') : null}>
-          <input type="date" className="input !w-[180px]" required {...register('until')} />
+          <Controller
+            control={control}
+            name="until"
+            render={({ field: { value, onChange } }) => <DayField required value={value ?? ''} onChange={onChange} />}
+          />
         </Labelled>
       )}
       <Labelled label="In what words" fault={save.error instanceof ProblemError ? save.error.of('words') : null}>

@@ -6,7 +6,8 @@ import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
-import { localDay } from '../../app/format';
+import { localDay } from '../../app/day';
+import { DayField } from '../../ui/DayField';
 
 /** What can be done with one person's permission: record, object, show it to anyone, let them choose for themselves. */
 export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord: () => void }) {
@@ -79,7 +80,7 @@ function Objection({ record, onDone }: { record: RecordView; onDone: () => void 
           </select>
         </Labelled>
         <Labelled label="On">
-          <input type="date" className="input" required value={values.on} onChange={(event) => setValues({ ...values, on: event.target.value })} />
+          <DayField required max={localDay()} value={values.on} onChange={(on) => setValues({ ...values, on })} />
         </Labelled>
       </div>
       <Labelled label="In what words">

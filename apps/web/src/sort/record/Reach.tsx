@@ -4,7 +4,8 @@ import { Link } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
 import { readMoney } from '@goodword/core/intake';
 import { call } from '../../app/api';
-import { useFormat, localDay } from '../../app/format';
+import { localDay } from '../../app/day';
+import { useFormat } from '../../app/format';
 import { useMay, useSession } from '../../app/session';
 import { NewFieldSheet } from '../../house/fields/FieldSheet';
 import { Button, Labelled, Problem } from '../../ui/basics';
@@ -12,6 +13,7 @@ import { Drawer } from '../../ui/dialogs';
 import { FieldValueRow } from './FieldValueRow';
 import { PlaceRow } from './PlaceRow';
 import { refreshAll } from '../../app/refresh';
+import { DayField } from '../../ui/DayField';
 
 function Section({ title, side, children }: { title: string; side?: React.ReactNode; children: React.ReactNode }) {
   return (
@@ -173,7 +175,7 @@ function AddGift({ record, onDone }: { record: RecordView; onDone: () => void })
           <input className="input" inputMode="decimal" autoFocus value={amount} onChange={(event) => setAmount(event.target.value)} />
         </Labelled>
         <Labelled label="On">
-          <input type="date" className="input" value={on} onChange={(event) => setOn(event.target.value)} />
+          <DayField value={on} onChange={setOn} />
         </Labelled>
       </div>
       <Problem error={add.error} />

@@ -4,7 +4,7 @@ import { countryChoices } from './regions';
 
 /** How a value is edited: in a line, in several, from a choice, or by what the browser has for it. */
 export type Editor =
-  | { as: 'line'; type: 'text' | 'date' | 'datetime-local' | 'url'; inputMode?: 'decimal' }
+  | { as: 'line'; type: 'text' | 'date' | 'url'; inputMode?: 'decimal' }
   | { as: 'lines' }
   | { as: 'region' }
   | { as: 'choose'; options: readonly (readonly [value: string, words: string])[]; open: boolean };
@@ -28,7 +28,7 @@ export function editorOf(field: Field): Editor {
     case 'date':
       return { as: 'line', type: 'date' };
     case 'datetime':
-      return { as: 'line', type: 'datetime-local' };
+      return { as: 'line', type: 'text' };
     case 'link':
       return { as: 'line', type: 'url' };
     case 'region':
@@ -55,9 +55,7 @@ function withOwn(choices: readonly string[], own: string | undefined): readonly 
   return own && !choices.includes(own) ? [own, ...choices] : choices;
 }
 
-/** The value as its editor takes it: a date and time with the T that the browser wants, all others as they are read again. */
+/** The value as its editor takes it, as it is read again. */
 export function plainValue({ type, value }: Field): string {
-  if (!value) return '';
-  const plain = isoValue(type, value);
-  return type === 'datetime' ? plain.replace(' ', 'T') : plain;
+  return value ? isoValue(type, value) : '';
 }

@@ -1,0 +1,225 @@
+import { useEffect, useMemo, useSyncExternalStore } from 'react';
+import { ProblemError } from './api';
+import { useSession } from './session';
+
+/** Milliseconds after the last key until it is saved. */
+const CALM_MS = 600;
+const AGAIN_MS = [1000, 2000, 5000, 10_000, 30_000];
+
+/**
+ * Where what was typed stands: the server has it; it is on its way; the server can't be reached and it is tried again; the
+ * server has something newer of somebody else; the server refused it, with its reason.
+ */
+export type Standing = 'saved' | 'saving' | 'waiting' | 'newer' | 'refused';
+
+export interface Kept<T> {
+  value: T;
+  standing: Standing;
+  problem: unknown;
+  /** What somebody else saved meanwhile; null where nothing is known of such. */
+  theirs: { value: T; version: number } | null;
+}
+
+export interface Saving<T> {
+  /** Saves, and answers the version that this made. `leaving` is true when the page is being closed. */
+  save(value: T, basedOn: number, leaving: boolean): Promise<number>;
+  load(): Promise<{ value: T; version: number }>;
+  /** What is told to the rest of the page when the server has it. */
+  onSaved?(value: T, version: number): void;
+}
+
+interface Stored<T> {
+  value: T;
+  basedOn: number;
+}
+
+const PREFIX = 'gw-kept:';
+
+/**
+ * One thing that is being typed. It is kept in the browser from the first key until the server has it, saved one save after
+ * the other, tried again while the server is away, and never written over something newer. It outlives the view: what was
+ * typed before a click elsewhere is still on its way, and is found again on coming back.
+ */
+export class Keeper<T> {
+  private state: Kept<T>;
+  private readonly listeners = new Set<() => void>();
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private running: Promise<void> | null = null;
+  private failures = 0;
+
+  constructor(
+    private readonly name: string,
+    initial: { value: T; version: number },
+    public saving: Saving<T>,
+  ) {
+    this.version = initial.version;
+    this.state = { value: initial.value, standing: 'saved', problem: null, theirs: null };
+    const stored = read<T>(PREFIX + name);
+    if (!stored || same(stored.value, initial.value)) forget(PREFIX + name);
+    else if (stored.basedOn === initial.version) this.set(stored.value);
+    else this.state = { value: stored.value, standing: 'newer', problem: null, theirs: initial };
+  }
+
+  version: number;
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => void this.listeners.delete(listener);
+  };
+
+  readonly snapshot = (): Kept<T> => this.state;
+
+  set(value: T): void {
+    if (same(value, this.state.value)) return;
+    const { standing } = this.state;
+    this.change({ value, standing: standing === 'newer' ? 'newer' : 'saving' });
+    write(PREFIX + this.name, { value, basedOn: this.version });
+    this.soon(CALM_MS);
+  }
+
+  /** Saves at once what is not saved yet; resolves when the server has it, and throws where it did not take it. */
+  async flush(leaving = false): Promise<void> {
+    clearTimeout(this.timer);
+    while (this.running) await this.running;
+    if (this.isOwed()) await this.run(leaving);
+    const { standing, problem } = this.state;
+    if (standing !== 'saved') throw problem ?? new Error('It is not saved yet.');
+  }
+
+  /** What was typed here stays, in the place of what somebody else saved. */
+  keepMine(): void {
+    if (!this.state.theirs) return;
+    this.version = this.state.theirs.version;
+    this.change({ standing: 'saving', theirs: null, problem: null });
+    write(PREFIX + this.name, { value: this.state.value, basedOn: this.version });
+    void this.flush().catch(() => undefined);
+  }
+
+  takeTheirs(): void {
+    if (!this.state.theirs) return;
+    const { value, version } = this.state.theirs;
+    this.version = version;
+    forget(PREFIX + this.name);
+    this.change({ value, standing: 'saved', theirs: null, problem: null });
+    this.saving.onSaved?.(value, version);
+  }
+
+  private isOwed(): boolean {
+    return this.state.standing !== 'newer' && this.state.standing !== 'saved';
+  }
+
+  private soon(ms: number): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.flush().catch(() => undefined), ms);
+  }
+
+  private run(leaving: boolean): Promise<void> {
+    this.running = this.once(leaving).finally(() => (this.running = null));
+    return this.running;
+  }
+
+  private async once(leaving: boolean): Promise<void> {
+    const { value } = this.state;
+    try {
+      this.version = await this.saving.save(value, this.version, leaving);
+      this.failures = 0;
+      this.saving.onSaved?.(value, this.version);
+      if (same(value, this.state.value)) {
+        forget(PREFIX + this.name);
+        this.change({ standing: 'saved', problem: null });
+      } else {
+        write(PREFIX + this.name, { value: this.state.value, basedOn: this.version });
+        this.soon(CALM_MS);
+      }
+    } catch (problem) {
+      await this.failed(problem);
+    }
+  }
+
+  private async failed(problem: unknown): Promise<void> {
+    const status = problem instanceof ProblemError ? problem.problem.status : 0;
+    if (problem instanceof ProblemError && problem.problem.newer) {
+      const theirs = await this.saving.load().catch(() => null);
+      this.change({ standing: 'newer', problem, theirs });
+    } else if (status === 0 || status >= 500 || status === 401 || status === 429) {
+      this.change({ standing: 'waiting', problem });
+      this.soon(AGAIN_MS[Math.min(this.failures++, AGAIN_MS.length - 1)]!);
+    } else this.change({ standing: 'refused', problem });
+  }
+
+  private change(part: Partial<Kept<T>>): void {
+    this.state = { ...this.state, ...part };
+    this.listeners.forEach((listener) => listener());
+  }
+}
+
+const keepers = new Map<string, Keeper<unknown>>();
+
+/** Tests begin with nothing kept. */
+export function forgetKeepers(): void {
+  keepers.clear();
+}
+
+/** What is typed under a name, kept until the server has it. `initial` is what the server has. */
+export function useKeeping<T>(name: string, initial: { value: T; version: number }, saving: Saving<T>): [Kept<T>, Keeper<T>] {
+  const { teammate } = useSession();
+  const own = `${teammate.id}:${name}`;
+  const keeper = useMemo(() => {
+    const known = keepers.get(own) as Keeper<T> | undefined;
+    // One whose words the server has is begun anew with what it has now.
+    if (known && known.snapshot().standing !== 'saved') return known;
+    const made = new Keeper(own, initial, saving);
+    keepers.set(own, made as Keeper<unknown>);
+    return made;
+  }, [own]);
+  keeper.saving = saving;
+  useEffect(() => {
+    const leave = () => void keeper.flush(true).catch(() => undefined);
+    const ask = (event: BeforeUnloadEvent) => keeper.snapshot().standing === 'waiting' && event.preventDefault();
+    addEventListener('pagehide', leave);
+    addEventListener('beforeunload', ask);
+    return () => {
+      removeEventListener('pagehide', leave);
+      removeEventListener('beforeunload', ask);
+      void keeper.flush().catch(() => undefined);
+    };
+  }, [keeper]);
+  return [useSyncExternalStore(keeper.subscribe, keeper.snapshot), keeper];
+}
+
+/** What is to be said of where it stands. */
+export const STANDING_WORDS: Record<Standing, string> = {
+  saved: 'Everything is saved',
+  saving: 'Saving…',
+  waiting: 'Not saved yet: the server can’t be reached. It is kept here and tried again',
+  newer: 'Not saved: somebody saved something newer',
+  refused: 'Not saved as it stands',
+};
+
+function same(one: unknown, other: unknown): boolean {
+  return one === other || JSON.stringify(one) === JSON.stringify(other);
+}
+
+function read<T>(name: string): Stored<T> | null {
+  try {
+    return JSON.parse(localStorage.getItem(name) ?? 'null') as Stored<T> | null;
+  } catch {
+    return null;
+  }
+}
+
+function write(name: string, stored: Stored<unknown>): void {
+  try {
+    localStorage.setItem(name, JSON.stringify(stored));
+  } catch {
+    // A browser that keeps nothing, or is full: it is still on its way to the server.
+  }
+}
+
+function forget(name: string): void {
+  try {
+    localStorage.removeItem(name);
+  } catch {
+    // As above.
+  }
+}

@@ -1,0 +1,66 @@
+import type { LastLook as Look } from '@goodword/core/contract';
+import { VERDICT_WORDS, type Verdict } from '@goodword/core/permission';
+import { useFormat } from '../app/format';
+
+const HINTS: Partial<Record<Verdict, string>> = {
+  'said-no': 'permission ledger',
+  'no-permission': 'permission ledger',
+  asked: 'permission ledger',
+  'on-hold': 'until somebody looks at the address',
+  'shared-address': 'one copy per address',
+  'do-not-contact': 'house rules',
+};
+const DOUBTS: readonly Verdict[] = ['shared-address', 'asked'];
+
+/** The drawing of the last look: the group as a full bar, what each reason takes away, what is left. */
+export function Down({ look, channel, onOpen }: { look: Look; channel: string; onOpen: (verdict: Verdict) => void }) {
+  const format = useFormat();
+  const width = (people: number) => `${look.group === 0 ? 0 : (people / look.group) * 100}%`;
+  let left = look.group;
+  return (
+    <div className="flex flex-col">
+      <div className="grid grid-cols-[1fr_230px_80px] gap-3 items-center border-t border-hair py-3">
+        <p className="font-semibold">In the group</p>
+        <div className="h-5 bg-slate rounded-[2px]" aria-hidden="true" />
+        <b className="font-title text-[19px] text-right">{format.number(look.group)}</b>
+      </div>
+      {look.held.map(({ reason, people }) => {
+        left -= people;
+        return (
+          <div key={reason} className="grid grid-cols-[1fr_230px_80px] gap-3 items-center border-t border-hair py-[9px]">
+            <div>
+              <p className="font-semibold">{VERDICT_WORDS[reason]}</p>
+              {HINTS[reason] && <p className="text-ink2 text-[12px]">{HINTS[reason]}</p>}
+            </div>
+            <div className="h-5 relative border-b border-[#b6c7c2]" aria-hidden="true">
+              <div
+                className={`absolute h-5 rounded-[2px] min-w-[3px] ${DOUBTS.includes(reason) ? 'bg-ochremark' : 'bg-madder'}`}
+                style={{ left: width(left), width: width(people) }}
+              />
+            </div>
+            <button
+              className="link text-right text-[15px]"
+              onClick={() => onOpen(reason)}
+              aria-label={`${people} held back: ${VERDICT_WORDS[reason]}. See them`}
+            >
+              −{format.number(people)}
+            </button>
+          </div>
+        );
+      })}
+      <div className="grid grid-cols-[1fr_230px_80px] gap-3 items-center border-t border-ink py-3">
+        <p className="font-semibold">Will get it by {channel}</p>
+        <div className="h-5" aria-hidden="true">
+          <div className="h-5 bg-verdigris rounded-[2px]" style={{ width: width(look.reached) }} />
+        </div>
+        <button
+          className="link font-title font-bold text-[19px] text-right"
+          onClick={() => onOpen('send')}
+          aria-label={`${look.reached} will get it. See them`}
+        >
+          {format.number(look.reached)}
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,75 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
+import type { MessageView } from '@goodword/core/contract';
+import { call } from '../app/api';
+import { useFormat } from '../app/format';
+import { refreshAll } from '../app/refresh';
+import { useMay, useSession } from '../app/session';
+import { Button, Heading, Problem } from '../ui/basics';
+import { zoneWords } from '../ui/DayField';
+import { PreviewPane } from '../write/PreviewPane';
+import { STATE_WORDS } from './Outgoing';
+import { groupWords, type Named } from './RecipientPicker';
+
+/** Whole seconds until a moment, told anew each second; 0 when it is over. */
+function useSecondsTo(moment: string | null): number {
+  const left = () => (moment === null ? 0 : Math.max(0, Math.ceil((Date.parse(moment) - Date.now()) / 1000)));
+  const [seconds, setSeconds] = useState(left);
+  useEffect(() => {
+    setSeconds(left());
+    const timer = moment === null ? undefined : setInterval(() => setSeconds(left()), 250);
+    return () => clearInterval(timer);
+  }, [moment]);
+  return seconds;
+}
+
+/** A message that has been sent on its way: when it leaves, to whom and with which words, and the way back while there is one. */
+export function Leaving({ message, groups }: { message: MessageView; groups: Named }) {
+  const format = useFormat();
+  const queryClient = useQueryClient();
+  const may = useMay('organizer');
+  const { timeZone } = useSession().organization;
+  const waits = message.state === 'scheduled' && message.scheduledAt === null;
+  const seconds = useSecondsTo(waits ? message.leavesAt : null);
+  const back = useMutation({ mutationFn: () => call('POST', `messages/${message.id}/unschedule`), onSettled: () => refreshAll(queryClient) });
+  useEffect(() => {
+    if (!waits || seconds > 0) return;
+    const timer = setInterval(() => void queryClient.invalidateQueries({ queryKey: ['message', message.id] }), 1000);
+    return () => clearInterval(timer);
+  }, [waits, seconds === 0]);
+  const when = waits
+    ? seconds > 0
+      ? `Leaves in ${seconds} seconds`
+      : 'Leaves now'
+    : message.state === 'scheduled' && message.scheduledAt
+      ? `Leaves ${format.moment(message.scheduledAt)}, ${zoneWords(timeZone)}`
+      : `It ${STATE_WORDS[message.state]}`;
+  return (
+    <div className="flex flex-col grow min-h-0">
+      <Heading title={message.name} note={when} />
+      <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 grow min-h-0">
+        <section className="sheet p-6 flex flex-col gap-4 items-start" aria-label="Who gets it">
+          <div>
+            <h2 className="subtitle pb-1">{waits ? 'Goes to those who were counted' : 'Goes to'}</h2>
+            <p>{groupWords(message.recipients, groups)}</p>
+            {message.scheduledAt && <p className="text-ink2">Whoever is in the group when it leaves, and may be written to then.</p>}
+          </div>
+          {message.state === 'scheduled' && may && (
+            <Button weight="main" disabled={back.isPending} onClick={() => back.mutate()}>
+              {waits ? 'Take it back' : 'Take it back from its schedule'}
+            </Button>
+          )}
+          {waits && <p className="text-ink2">Taken back, it is a draft again, and nobody has got a word of it.</p>}
+          {message.state !== 'scheduled' && (
+            <Link className="link" to={`/hear-back/${message.id}`}>
+              See how it goes
+            </Link>
+          )}
+          <Problem error={back.error} />
+        </section>
+        <PreviewPane message={message} stamp={message.updatedAt} />
+      </div>
+    </div>
+  );
+}

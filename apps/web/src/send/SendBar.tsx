@@ -1,0 +1,112 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { LastLook as Look, MessageView } from '@goodword/core/contract';
+import { hoursWords } from '@goodword/core/permission';
+import { withinHours } from '@goodword/core/schedule';
+import { call } from '../app/api';
+import { useFormat } from '../app/format';
+import { refreshAll } from '../app/refresh';
+import { useMay, useSession } from '../app/session';
+import { Button, Problem } from '../ui/basics';
+import { MomentField } from '../ui/DayField';
+
+/** From so many people on it is asked once more before it leaves. */
+const MANY = 25;
+
+/** What a reader sees first: the subject, or the first line of a text. */
+const firstLine = (message: MessageView) => (message.channel === 'email' ? message.subject : message.text.split('\n')[0]!);
+
+/** What is still to be done before a message leaves, and the way out: with the number that was seen, or not at all. */
+export function SendBar({ message, look, counting, onLook }: { message: MessageView; look: Look; counting: boolean; onLook: () => void }) {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const format = useFormat();
+  const may = useMay('organizer');
+  const { timeZone } = useSession().organization;
+  const [at, setAt] = useState('');
+  // The look that was asked about: a count that comes while it is being asked makes it be asked anew.
+  const [sure, setSure] = useState<string | null>(null);
+  const asking = sure === look.digest && !counting;
+  const test = useMutation({
+    mutationFn: () => call<{ to: string }>('POST', `messages/${message.id}/test`),
+    onSuccess: () => (void queryClient.invalidateQueries({ queryKey: ['message', message.id] }), onLook()),
+  });
+  const send = useMutation({
+    mutationFn: () => call('POST', `messages/${message.id}/send`, { at: at || null, digest: look.digest }),
+    onSuccess: () => void refreshAll(queryClient),
+    onError: () => (setSure(null), onLook()),
+  });
+  const second = useMutation({ mutationFn: () => call('POST', `messages/${message.id}/second`), onSuccess: onLook });
+  const past = at !== '' && Date.parse(at) <= Date.now();
+  const indecent = at !== '' && look.hours !== null && !withinHours(look.hours, [timeZone], Date.parse(at));
+  const ready = look.reached > 0 && look.faults.length === 0 && message.testedAt !== null && !past && !counting && !send.isPending;
+  const people = format.number(look.reached);
+  const words = counting ? 'Counting…' : at ? `Schedule for ${people}` : `Send now to ${people}`;
+  return (
+    <div className="pt-3">
+      <Problem error={send.error ?? test.error ?? second.error} />
+      {look.asks.length > 0 && !look.seconded && (
+        <p className="pb-3 text-ochre">
+          <b>A service message that asks</b> (“{look.asks.join('”, “')}”) goes to people who said no to that. Make it an appeal, or let somebody else
+          read it.{' '}
+          {may && (
+            <button className="link" disabled={second.isPending} onClick={() => second.mutate()}>
+              I have read it, and another may send it
+            </button>
+          )}
+        </p>
+      )}
+      {asking && (
+        <section className="sheet p-4 mb-3 flex items-center gap-4" aria-label="Before it leaves">
+          <p className="grow">
+            <b>
+              {people} people get this by {message.channel}
+              {at ? ` on ${format.moment(at)}` : ' now'}:
+            </b>{' '}
+            “{firstLine(message)}”
+          </p>
+          <Button autoFocus onClick={() => setSure(null)}>
+            Not yet
+          </Button>
+          <Button weight="main" disabled={!ready} onClick={() => send.mutate()}>
+            {at ? `Yes, schedule it for ${people}` : `Yes, send it to ${people}`}
+          </Button>
+        </section>
+      )}
+      <div className="flex flex-wrap items-center gap-3">
+        <Button onClick={() => void navigate(`/write/${message.id}`)}>Back to writing</Button>
+        <Button disabled={test.isPending} onClick={() => test.mutate()}>
+          {test.isPending ? 'Sending the test…' : 'Send me a test'}
+        </Button>
+        {test.data && (
+          <span role="status" className="text-ink2">
+            Sent to {test.data.to}
+          </span>
+        )}
+        <span className="grow" />
+        {may && (
+          <>
+            <span className="flex items-center gap-2 text-ink2">
+              Leaves <MomentField label="When it leaves" value={at} onChange={(next) => (setAt(next), setSure(null))} />
+            </span>
+            {!asking && (
+              <Button weight="main" disabled={!ready} onClick={() => (look.reached > MANY ? setSure(look.digest) : send.mutate())}>
+                {words}
+              </Button>
+            )}
+          </>
+        )}
+      </div>
+      <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
+        {past
+          ? 'That time is over already. Choose a later one, or none to send it now.'
+          : indecent
+            ? `No text arrives at that hour: it waits for ${hoursWords(look.hours)} where each person is.`
+            : at
+              ? 'Whoever is in the group then gets it. Until then it can be taken back.'
+              : 'No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.'}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,193 @@
+import { TZDate } from '@date-fns/tz';
+import { CalendarDays } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import { useEffect, useId, useState, type ComponentProps } from 'react';
+import { DayPicker } from 'react-day-picker';
+import { isoDay, parseIsoDay } from '@goodword/core/common';
+import { parseClock, parseDate } from '@goodword/core/fields';
+import { clockWords } from '@goodword/core/permission';
+import { localDay } from '../app/day';
+import { useSession } from '../app/session';
+
+/** Whether a place writes the month before the day. */
+function dayOrder(locale: string): 'day-first' | 'month-first' {
+  const parts = new Intl.DateTimeFormat(locale).formatToParts(new Date());
+  const at = (type: string) => parts.findIndex((part) => part.type === type);
+  return at('month') < at('day') ? 'month-first' : 'day-first';
+}
+
+const PAPER = {
+  root: 'relative',
+  month_caption: 'subtitle px-1 pb-2',
+  nav: 'absolute right-0 top-0 flex gap-1',
+  button_previous: 'border border-[#8b989d] rounded-paper w-7 h-7 grid place-items-center hover:bg-bench',
+  button_next: 'border border-[#8b989d] rounded-paper w-7 h-7 grid place-items-center hover:bg-bench',
+  chevron: 'w-4 h-4',
+  weekday: 'text-ink2 text-[12px] font-normal w-9 h-7',
+  day: 'p-0 text-center',
+  day_button: 'w-9 h-9 rounded-paper hover:bg-bench',
+  selected: 'bg-ink text-white rounded-paper font-bold [&_button:hover]:bg-slate',
+  today: 'underline decoration-2 underline-offset-4',
+  outside: 'text-ink3',
+  disabled: 'opacity-40',
+};
+
+/** A calendar of one month; days are ISO days and mean no moment, so that no zone moves them. */
+function Calendar({ value, min, max, onPick }: { value: string; min?: string; max?: string; onPick: (iso: string) => void }) {
+  const { organization } = useSession();
+  const dated = (iso: string) => new Date(`${iso}T00:00:00Z`);
+  const chosen = value ? dated(value) : undefined;
+  const weekStartsOn = ((new Intl.Locale(organization.locale) as { getWeekInfo?: () => { firstDay: number } }).getWeekInfo?.().firstDay ?? 7) % 7;
+  return (
+    <DayPicker
+      mode="single"
+      timeZone="UTC"
+      noonSafe
+      showOutsideDays
+      autoFocus
+      weekStartsOn={weekStartsOn as 0 | 1 | 6}
+      selected={chosen}
+      defaultMonth={chosen ?? dated(localDay())}
+      today={dated(localDay())}
+      disabled={[...(min ? [{ before: dated(min) }] : []), ...(max ? [{ after: dated(max) }] : [])]}
+      onSelect={(day) => day && onPick([day.getFullYear(), day.getMonth() + 1, day.getDate()].map((part) => String(part).padStart(2, '0')).join('-'))}
+      formatters={{ formatCaption: (month) => new Intl.DateTimeFormat(organization.locale, { month: 'long', year: 'numeric' }).format(month) }}
+      classNames={PAPER}
+    />
+  );
+}
+
+type Typed = Omit<ComponentProps<'input'>, 'value' | 'onChange' | 'type' | 'min' | 'max'>;
+
+/** A day: typed as people of the place type one, or picked. `value` is an ISO day, or empty. */
+export function DayField({
+  value,
+  onChange,
+  min,
+  max,
+  className = 'input',
+  onBlur,
+  ...rest
+}: Typed & { value: string; onChange: (iso: string) => void; min?: string; max?: string }) {
+  const { organization } = useSession();
+  const [typed, setTyped] = useState(value);
+  const [open, setOpen] = useState(false);
+  const [wrong, setWrong] = useState('');
+  const hint = useId();
+  useEffect(() => (setTyped(value), setWrong('')), [value]);
+  const take = (iso: string) => {
+    const out = (min && iso < min) || (max && iso > max);
+    setWrong(out ? `Not ${max && iso > max ? 'after' : 'before'} ${max && iso > max ? max : min}` : '');
+    if (!out) onChange(iso);
+  };
+  return (
+    <span className="relative inline-block align-middle">
+      <input
+        {...rest}
+        type="text"
+        autoComplete="off"
+        inputMode="numeric"
+        placeholder="2027-03-15"
+        className={`${className} !pr-8`}
+        aria-invalid={wrong !== '' || undefined}
+        aria-describedby={wrong ? hint : undefined}
+        value={typed}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          if (event.target.value === '') take('');
+          else if (parseIsoDay(event.target.value) !== null) take(event.target.value);
+        }}
+        onBlur={(event) => {
+          // On the way to the calendar nothing is settled yet.
+          if (event.relatedTarget?.closest('[data-pick]')) return;
+          const day = typed.trim() === '' ? null : parseDate(typed, dayOrder(organization.locale));
+          if (day !== null) {
+            setTyped(isoDay(day));
+            take(isoDay(day));
+          } else if (typed.trim() !== '') setWrong('This is no day. Write it like 2027-03-15.');
+          onBlur?.(event);
+        }}
+      />
+      <Popover.Root open={open} onOpenChange={setOpen}>
+        <Popover.Trigger
+          type="button"
+          data-pick
+          className="absolute right-1 top-1/2 -translate-y-1/2 p-1 text-ink2 hover:text-ink"
+          aria-label="Pick a day"
+          disabled={rest.disabled}
+        >
+          <CalendarDays size={16} aria-hidden="true" />
+        </Popover.Trigger>
+        <Popover.Portal>
+          <Popover.Content className="sheet p-3 z-40" sideOffset={6} align="end">
+            <Calendar value={parseIsoDay(value) === null ? '' : value} min={min} max={max} onPick={(iso) => (take(iso), setOpen(false))} />
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
+      {wrong && (
+        <span id={hint} role="alert" className="block text-madder text-[12.5px] font-normal">
+          {wrong}
+        </span>
+      )}
+    </span>
+  );
+}
+
+/** The moment of a day and a time in the organization's zone, and back. */
+function momentOf(day: string, minutes: number, zone: string): string {
+  const [year, month, date] = day.split('-').map(Number);
+  return new Date(new TZDate(year!, month! - 1, date!, Math.floor(minutes / 60), minutes % 60, zone).getTime()).toISOString();
+}
+
+/**
+ * A moment as the organization's clocks tell it, whatever the browser's own zone: a day and a time, with the zone beside
+ * them. `value` is an ISO moment, or empty; it changes when both are there.
+ */
+export function MomentField({ label, value, onChange }: { label: string; value: string; onChange: (iso: string) => void }) {
+  const { timeZone } = useSession().organization;
+  const [day, setDay] = useState('');
+  const [time, setTime] = useState('');
+  useEffect(() => {
+    if (value === '') return;
+    const local = new TZDate(new Date(value).getTime(), timeZone);
+    setDay([local.getFullYear(), local.getMonth() + 1, local.getDate()].map((part) => String(part).padStart(2, '0')).join('-'));
+    setTime(clockWords(local.getHours() * 60 + local.getMinutes()));
+  }, [value, timeZone]);
+  const told = (nextDay: string, nextTime: string) => {
+    const minutes = parseClock(nextTime);
+    onChange(nextDay !== '' && minutes !== null ? momentOf(nextDay, minutes, timeZone) : '');
+  };
+  return (
+    <span role="group" aria-label={label} className="inline-flex items-center gap-2">
+      <DayField
+        aria-label={`${label}: day`}
+        className="input !w-[140px]"
+        value={day}
+        min={localDay()}
+        onChange={(next) => {
+          const clock = next === '' ? '' : time || '10:00';
+          setDay(next);
+          setTime(clock);
+          told(next, clock);
+        }}
+      />
+      at
+      <input
+        aria-label={`${label}: time`}
+        className="input !w-[74px]"
+        placeholder="10:00"
+        value={time}
+        aria-invalid={(time !== '' && parseClock(time) === null) || undefined}
+        onChange={(event) => setTime(event.target.value)}
+        onBlur={() => told(day, time)}
+        onKeyDown={(event) => event.key === 'Enter' && told(day, time)}
+      />
+      <span className="text-ink2">{zoneWords(timeZone)}</span>
+    </span>
+  );
+}
+
+/** "Los Angeles time" of "America/Los_Angeles". */
+export function zoneWords(zone: string): string {
+  return zone === 'UTC' ? 'UTC' : `${zone.split('/').at(-1)!.replaceAll('_', ' ')} time`;
+}

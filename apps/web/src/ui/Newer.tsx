@@ -1,0 +1,42 @@
+import type { Keeper, Kept } from '../app/keeping';
+import { Button, Problem } from './basics';
+
+/** Where what is typed stands when it is not simply saved: what to do about it, with both sides to be seen. */
+export function Newer<T>({
+  kept,
+  keeper,
+  seesTheirs,
+  onSee,
+}: {
+  kept: Kept<T>;
+  keeper: Keeper<T>;
+  seesTheirs: boolean;
+  onSee: (theirs: boolean) => void;
+}) {
+  if (kept.standing === 'refused') return <Problem error={kept.problem} />;
+  if (kept.standing === 'waiting')
+    return (
+      <p role="status" className="border-l-[3px] border-ochremark pl-3 py-1 my-2">
+        <b>Not saved yet.</b> {kept.problem instanceof Error ? kept.problem.message : 'The server can’t be reached.'} What you typed is kept in this
+        browser, and is tried again by itself.
+      </p>
+    );
+  if (kept.standing !== 'newer') return null;
+  return (
+    <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 my-2 flex flex-wrap items-center gap-3">
+      <p className="grow">
+        <b>Changed meanwhile.</b>{' '}
+        {kept.problem instanceof Error
+          ? kept.problem.message
+          : 'Somebody saved something newer than what you typed here before. Both are kept: see them, and say which one stays.'}
+      </p>
+      {kept.theirs && (
+        <>
+          <Button onClick={() => onSee(!seesTheirs)}>{seesTheirs ? 'See mine' : 'See theirs'}</Button>
+          <Button onClick={() => (onSee(false), keeper.takeTheirs())}>Theirs stays</Button>
+          <Button onClick={() => (onSee(false), keeper.keepMine())}>Mine stays</Button>
+        </>
+      )}
+    </div>
+  );
+}
