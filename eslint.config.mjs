@@ -1,10 +1,15 @@
+import regexp from 'eslint-plugin-regexp';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', '.data/**', 'test-results/**'] },
   ...tseslint.configs.recommended,
   {
+    plugins: { regexp },
     rules: {
+      // A pattern that takes ten times as long for a text twice as long is a way to stop the house.
+      'regexp/no-super-linear-backtracking': ['error', { report: 'certain' }],
+      'regexp/no-super-linear-move': ['error', { report: 'certain' }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/no-explicit-any': 'error',
       'max-lines-per-function': ['warn', { max: 90, skipComments: true, skipBlankLines: true }],
@@ -15,6 +20,10 @@ export default tseslint.config(
   {
     files: ['**/*.test.ts', '**/*.spec.ts', 'e2e/**', 'bench/**', 'scripts/**', 'apps/web/**'],
     rules: { 'max-lines-per-function': 'off' },
+  },
+  {
+    files: ['**/*.test.ts', '**/testing/**', 'e2e/**', 'bench/**', 'scripts/**', 'demo/**'],
+    rules: { 'regexp/no-super-linear-backtracking': 'off', 'regexp/no-super-linear-move': 'off' },
   },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   { files: ['scripts/**', 'bench/**', 'demo/**', 'apps/standins/**'], rules: { 'no-console': 'off' } },

@@ -1,10 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
-import sharp from 'sharp';
 import type { UndoStep } from '@goodword/core/contract';
 import { fileOf, fileText } from '@goodword/core/fields';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { pictureKind, rewritten } from '../platform/pictures';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
@@ -79,8 +79,9 @@ async function kindOf({ name, bytes }: { name: string; bytes: Buffer }): Promise
   const head = bytes.subarray(0, 5).toString('latin1');
   if (head === '%PDF-') return 'application/pdf';
   if (head.startsWith('PK\u0003\u0004') && ZIP_KINDS.test(name)) return 'application/zip';
-  const picture = bytes.length === 0 ? null : await pictureIn(bytes);
-  if (picture?.format && picture.format !== 'svg') return `image/${picture.format}`;
+  // Decoded once, to see that it is one; kept as it came, and only ever downloaded.
+  const kind = pictureKind(bytes);
+  if (kind && (await rewritten(bytes, { pixels: 60_000_000, widest: 16, alpha: false, quality: 50 }))) return `image/${kind}`;
   const text = bytes.length > 0 && !bytes.includes(0) && !bytes.toString('utf8').includes('\ufffd');
   if (text && /\.(txt|csv|md)$/i.test(name)) return 'text/plain';
   throw new Invalid([
@@ -90,12 +91,4 @@ async function kindOf({ name, bytes }: { name: string; bytes: Buffer }): Promise
       message: 'A field takes a picture, a PDF, an office document (DOCX, XLSX, ODT, ODS) or plain text; this file is none of them.',
     },
   ]);
-}
-
-async function pictureIn(bytes: Buffer): Promise<{ format?: string } | null> {
-  try {
-    return await sharp(bytes, { limitInputPixels: 60_000_000 }).metadata();
-  } catch {
-    return null;
-  }
 }

@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
-import sharp from 'sharp';
 import { Database } from '../platform/database';
 import { Invalid, NotFound } from '../platform/errors';
+import { rewritten } from '../platform/pictures';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 
@@ -45,15 +45,20 @@ export class ImagesService {
   }
 
   async add(scope: Scope, file: { name: string; bytes: Buffer }, alt: string): Promise<{ id: number }> {
-    const { data, info, mime } = await normalize(file.bytes);
+    const picture = await rewritten(file.bytes, { pixels: IMAGE_LIMITS.pixels, widest: WIDEST, alpha: true, quality: 85 });
+    if (!picture)
+      throw new Invalid([
+        { field: 'file', code: 'picture', message: 'That is not a picture that can be read. Use a JPEG, PNG, WebP or GIF of at most 8 MB.' },
+      ]);
+    const { data, mime, width, height } = picture;
     const storageKey = await this.storage.put(data);
     const id = await this.database.quietly(scope, (tx) =>
       tx.insert('image', {
         name: file.name.slice(0, 200),
         mime,
         bytes: data.length,
-        width: info.width,
-        height: info.height,
+        width,
+        height,
         alt,
         storage_key: storageKey,
       }),
@@ -67,19 +72,5 @@ export class ImagesService {
       { mime: string; storage_key: string } | undefined;
     if (!row) throw new NotFound('picture');
     return { bytes: await this.storage.get(row.storage_key), mime: row.mime };
-  }
-}
-
-async function normalize(bytes: Buffer): Promise<{ data: Buffer; info: sharp.OutputInfo; mime: string }> {
-  try {
-    const image = sharp(bytes, { limitInputPixels: IMAGE_LIMITS.pixels }).rotate();
-    const { hasAlpha } = await image.metadata();
-    const sized = image.resize({ width: WIDEST, withoutEnlargement: true });
-    const { data, info } = await (hasAlpha ? sized.png() : sized.jpeg({ quality: 85 })).toBuffer({ resolveWithObject: true });
-    return { data, info, mime: hasAlpha ? 'image/png' : 'image/jpeg' };
-  } catch {
-    throw new Invalid([
-      { field: 'file', code: 'picture', message: 'That is not a picture that can be read. Use a JPEG, PNG, WebP or GIF of at most 8 MB.' },
-    ]);
   }
 }

@@ -4,6 +4,7 @@ import { Reflector } from '@nestjs/core';
 import type { ObjectSchema } from 'joi';
 import { roleReaches } from '@goodword/core/contract';
 import { requestOf, ROUTE_RULE, type KnownRequest, type RouteRule } from './api';
+import { bounded } from './bounds';
 import { Forbidden, Invalid, Unauthenticated } from './errors';
 import { Sessions } from './sessions';
 
@@ -22,6 +23,7 @@ export class RouteGuard implements CanActivate {
     if (!rule) throw new Forbidden('This route has no declared role, so nobody may call it.');
     const request = requestOf(context);
     if (rule.role !== 'anyone') await this.admit(request, rule);
+    bounded(request.body);
     request.valid = {
       body: check(rule.body, request.body, 'body'),
       query: check(rule.query, request.query, 'query'),
@@ -31,7 +33,8 @@ export class RouteGuard implements CanActivate {
   }
 
   private async admit(request: KnownRequest, rule: RouteRule): Promise<void> {
-    const session = await this.sessions.find((request.cookies as Record<string, string>).gw_session);
+    const cookie = (request.cookies as Record<string, unknown>).gw_session;
+    const session = typeof cookie === 'string' ? await this.sessions.find(cookie) : undefined;
     if (!session) throw new Unauthenticated('Your session has ended. Sign in again; nothing you saved is lost.');
     if (rule.role !== 'anyone' && !roleReaches(session.scope.role, rule.role)) {
       throw new Forbidden(`This needs the role ${rule.role}; you have the role ${session.scope.role}.`);
@@ -43,12 +46,15 @@ export class RouteGuard implements CanActivate {
   }
 }
 
+/** More faults than these help nobody to mend them. */
+const MOST_FAULTS = 20;
+
 function check(schema: ObjectSchema | undefined, value: unknown, where: string): unknown {
   if (!schema) return value;
   const { value: checked, error } = schema.validate(seenAll(value ?? {}), { abortEarly: false, errors: { wrap: { label: '"' } } });
   if (!error) return checked as unknown;
   throw new Invalid(
-    error.details.map((detail) => ({
+    error.details.slice(0, MOST_FAULTS).map((detail) => ({
       field: detail.path.join('.') || where,
       code: detail.type,
       message: `${capital(detail.message)}.`.replace('..', '.'),

@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import sharp from 'sharp';
 import { dayInZone, parseIsoDay, startOfDay, type Day } from '@goodword/core/common';
 import type { EntryView, StandingView, UndoStep } from '@goodword/core/contract';
 import {
@@ -27,6 +26,7 @@ import { standingsOf } from '../permission/standings';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { rewritten } from '../platform/pictures';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { TeamRepository } from '../team/team.repository';
@@ -270,14 +270,7 @@ export function entryView(row: EntryRow, words: (scope: PermissionScope) => stri
 /** A picture is decoded and written anew, so that nothing but a picture is kept; a PDF is kept as it is and only ever downloaded. */
 async function evidenceOf(bytes: Buffer): Promise<{ mime: string; bytes: Buffer }> {
   if (bytes.subarray(0, 5).toString('latin1') === '%PDF-') return { mime: 'application/pdf', bytes };
-  try {
-    const picture = await sharp(bytes, { limitInputPixels: 60_000_000 })
-      .rotate()
-      .resize({ width: 2400, withoutEnlargement: true })
-      .jpeg({ quality: 82 })
-      .toBuffer();
-    return { mime: 'image/jpeg', bytes: picture };
-  } catch {
-    throw new Conflict('Evidence is a picture (JPEG, PNG, WebP, HEIC where it can be read) or a PDF; this file is neither.');
-  }
+  const picture = await rewritten(bytes, { pixels: 60_000_000, widest: 2400, alpha: false, quality: 82 });
+  if (!picture) throw new Conflict('Evidence is a picture (JPEG, PNG, WebP, HEIC where it can be read) or a PDF; this file is neither.');
+  return { mime: picture.mime, bytes: picture.data };
 }

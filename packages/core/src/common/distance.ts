@@ -20,7 +20,7 @@ export function distanceKm(a: Point, b: Point): number {
 
 /** Reads "47.61, -122.33" (ISO 6709 in decimal degrees, north and east positive); null for anything that is no point. */
 export function parsePoint(text: string): Point | null {
-  const found = /^\s*([+-]?\d{1,2}(?:\.\d+)?)\s*[,;\s]\s*([+-]?\d{1,3}(?:\.\d+)?)\s*$/.exec(text);
+  const found = /^([+-]?\d{1,2}(?:\.\d+)?)(?:\s*[,;]\s*|\s+)([+-]?\d{1,3}(?:\.\d+)?)$/.exec(text.trim());
   if (!found) return null;
   const [latitude, longitude] = [Number(found[1]), Number(found[2])];
   return Math.abs(latitude) <= 90 && Math.abs(longitude) <= 180 ? { latitude, longitude } : null;

@@ -16,7 +16,8 @@ const window = Joi.alternatives().try(
   Joi.object({ over: Joi.string().valid('between').required(), from: day.required(), to: day.required() }),
 );
 
-const line = Joi.alternatives().try(
+/** A line of each kind: which one it is meant to be is said by its kind, so that one is tried and no other. */
+const LINES = [
   Joi.object({
     kind: Joi.string().valid('field').required(),
     field: Joi.alternatives()
@@ -79,7 +80,7 @@ const line = Joi.alternatives().try(
     window: window.required(),
   }),
   Joi.object({ kind: Joi.string().valid('segment').required(), segmentId: id.required(), in: Joi.boolean().required() }),
-);
+];
 
 const group = Joi.object({
   kind: Joi.string().valid('all', 'any', 'none').required(),
@@ -92,8 +93,9 @@ function depth(rule: Rule): number {
   return isGroup(rule) ? 1 + Math.max(0, ...rule.rules.map(depth)) : 0;
 }
 
+/** A rule tree. */
 export const ruleTree = Joi.alternatives()
-  .try(group, line)
+  .conditional('.kind', { switch: [group, ...LINES].map((schema) => ({ is: schema.extract('kind'), then: schema })), otherwise: Joi.forbidden() })
   .id('rule')
   .custom((rule: Rule, helpers) => {
     if (depth(rule) > TREE_LIMITS.depth || linesOf(rule).length > TREE_LIMITS.lines) return helpers.error('any.invalid');

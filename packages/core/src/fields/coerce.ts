@@ -77,7 +77,7 @@ export function parseYesNo(text: string): boolean | null {
 export function parseNumber(text: string): number | null {
   const plain = text
     .trim()
-    .replace(/^(?:\p{Sc}|[A-Z]{3})\s*|\s*(?:\p{Sc}|[A-Z]{3}|%)$/gu, '')
+    .replace(/^(?:\p{Sc}|[A-Z]{3})|(?:\p{Sc}|[A-Z]{3}|%)$/gu, '')
     .replace(/[\s\u00a0\u202f']/g, '');
   if (!/^-?\d[\d.,]*$|^-?[.,]\d+$/.test(plain)) return null;
   const at = Math.max(plain.lastIndexOf('.'), plain.lastIndexOf(','));
@@ -173,7 +173,8 @@ export function coerce(type: FieldType, text: string, order: DateOrder = 'day-fi
   }
 }
 
-const CLOCK = /[T ,]+(?:at |um |à )?(?<hour>\d{1,2})(?:[:.h](?<minute>\d{2}))?(?:[:.]\d{2}(?:[.,]\d+)?)?\s*(?<half>[ap]\.?m\.?)?(?: uhr|Z)?$/i;
+const CLOCK =
+  /[T ,]{1,5}(?:at |um |à )?(?<hour>\d{1,2})(?:[:.h](?<minute>\d{2}))?(?:[:.]\d{2}(?:[.,]\d{1,9})?)?\s{0,3}(?<half>[ap]\.?m\.?)?(?: uhr|Z)?$/i;
 
 /** A date with a time of day, on the clock of the place where it is: no zone is kept, and one that is given is not looked at. */
 function coerceMoment(text: string, order: DateOrder): Coerced {

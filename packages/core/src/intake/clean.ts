@@ -17,6 +17,8 @@ export type Cleaned = ({ ok: true } & Address) | { ok: false; reason: string };
 const ATOM = /^[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+(\.[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+)*$/u;
 const LABEL = /^[\p{L}\p{N}]([\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?$/u;
 /** What nearly every address looks like: nothing around it, ASCII, an ending that begins with a letter. */
+/** No address and no number is longer: what is, is no cell that anybody typed. */
+const LONGEST = 1000;
 const PLAIN = /^[a-z0-9_+-]+(?:\.[a-z0-9_+-]+)*@(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?\.)+[a-z](?:[a-z0-9-]{0,61}[a-z0-9])$/i;
 
 /**
@@ -25,13 +27,13 @@ const PLAIN = /^[a-z0-9_+-]+(?:\.[a-z0-9_+-]+)*@(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-
  * Bounds of RFC 5321 §4.5.3.1: 64 octets before the @, 254 in all. Quoted local parts are refused.
  */
 export function cleanEmail(text: string): Cleaned {
+  if (text.length > LONGEST) return { ok: false, reason: `expected an email address, got ${text.length} characters` };
   if (text.length <= 254 && text.indexOf('@') <= 64 && PLAIN.test(text)) return { ok: true, normal: text.toLowerCase(), shown: text };
-  const shown = text
+  const bare = text
     .trim()
     .replace(/^mailto:/i, '')
-    .replace(/^.*<([^<>]+)>$/, '$1')
-    .replace(/[,;.]+$/, '')
-    .trim();
+    .replace(/^.*<([^<>]+)>$/, '$1');
+  const shown = withoutEnd(bare, ',;.').trim();
   const at = shown.lastIndexOf('@');
   if (at < 0) return { ok: false, reason: `expected an email address, got "${brief(text)}"` };
   const [local, domain] = [shown.slice(0, at), shown.slice(at + 1)];
@@ -40,6 +42,13 @@ export function cleanEmail(text: string): Cleaned {
   const sound = ATOM.test(local) && labels.every((label) => LABEL.test(label)) && !/^\d+$/.test(labels.at(-1)!);
   if (!sound || octets(local) > 64 || octets(shown) > 254) return { ok: false, reason: `"${brief(text)}" is not an email address` };
   return { ok: true, normal: shown.normalize('NFC').toLowerCase(), shown };
+}
+
+/** The text without any of these characters at its end. */
+function withoutEnd(text: string, characters: string): string {
+  let end = text.length;
+  while (end > 0 && characters.includes(text[end - 1]!)) end -= 1;
+  return text.slice(0, end);
 }
 
 const UTF8 = new TextEncoder();
@@ -62,6 +71,7 @@ function unshortened(text: string): string | null {
  * What a spreadsheet did to it is put right where that is certain, and told.
  */
 export function cleanPhone(text: string, country: string): Cleaned {
+  if (text.length > LONGEST) return { ok: false, reason: `expected a telephone number, got ${text.length} characters` };
   const plain = plainAmerican(text, country);
   if (plain) return { ok: true, ...plain, country: 'US' };
   let digits = text
@@ -97,19 +107,29 @@ function phone(number: PhoneNumber, hint: string | undefined): Cleaned {
 /** As `cleanPhone`: a number that texts go to. */
 export const cleanMobile = cleanPhone;
 
+/** What stands between the cuts, without spaces around it; spaces in a row count as one. */
+function partsOf(cell: string, cuts: RegExp): string[] {
+  const even = cell
+    .split('\n')
+    .map((line) => line.trim().replace(/\s+/g, ' '))
+    .join('\n');
+  return even
+    .split(cuts)
+    .map((part) => part.trim())
+    .filter((part) => part !== '');
+}
+
 /** Several addresses in one cell, cut at commas, semicolons, slashes, line ends, or "or" and "and". */
 export function cutAddresses(cell: string): string[] {
   if (!/[;,|\s]/.test(cell)) return [cell];
-  const parts = cell.split(/\s*[;,\n|]\s*|\s+(?:or|and|\/|y|et|und|oder|ou)\s+|\s+(?=\S+@)/i).filter((part) => part.trim() !== '');
+  const parts = partsOf(cell, /[;,\n|]| (?:or|and|\/|y|et|und|oder|ou) | (?=[^ @]+@)/i);
   return parts.length > 1 && parts.every((part) => part.includes('@')) ? parts : [cell];
 }
 
 /** Several telephone numbers in one cell; a comma or slash inside one number does not cut. */
 export function cutPhones(cell: string): string[] {
   if (/^[\d\s().+-]*$/.test(cell) && !cell.includes('\n')) return [cell];
-  const parts = cell
-    .split(/\s*[;\n|]\s*|\s*,\s*(?=[+(\d])|\s+(?:or|and|\/|y|et|und|oder|ou)\s+|\s*\/\s*(?=[+(]?\d{3})/i)
-    .filter((part) => part.trim() !== '');
+  const parts = partsOf(cell, /[;\n|]|, ?(?=[+(\d])| (?:or|and|\/|y|et|und|oder|ou) |\/ ?(?=[+(]?\d{3})/i);
   return parts.length > 1 && parts.every((part) => part.replace(/\D/g, '').length >= 7) ? parts : [cell];
 }
 
@@ -138,13 +158,13 @@ const PARTICLES = new Set([
   'st.',
   'san',
 ]);
-const TITLES = /^(?:mr|mrs|ms|mx|miss|dr|prof|sir|rev|herr|frau|sr|sra|m|mme|mlle)\.?\s+/i;
-const SUFFIXES = /,?\s+(?:jr|sr|ii|iii|iv|phd|md|esq)\.?$/i;
+const TITLES = /^(?:mr|mrs|ms|mx|miss|dr|prof|sir|rev|herr|frau|sr|sra|m|mme|mlle)\.? /i;
+const SUFFIXES = /,? (?:jr|sr|ii|iii|iv|phd|md|esq)\.?$/i;
 
 /** Cuts a whole name in two: "Reyes, Tomás" at the comma, else before the last word and the particles in front of it. */
 export function cutName(text: string): { firstName: string; lastName: string } {
   const plain = text.normalize('NFC').trim().replace(/\s+/g, ' ').replace(TITLES, '').replace(SUFFIXES, '');
-  const comma = /^([^,]+),\s*([^,]+)$/.exec(plain);
+  const comma = /^([^,]+),([^,]+)$/.exec(plain);
   if (comma) return { firstName: cleanName(comma[2]!), lastName: cleanName(comma[1]!) };
   const words = plain.split(' ');
   if (words.length === 1) return { firstName: cleanName(plain), lastName: '' };
@@ -155,9 +175,14 @@ export function cutName(text: string): { firstName: string; lastName: string } {
 
 /** "Ruth Abara <ruth@example.org>" in its two parts. */
 export function cutNameEmail(text: string): { name: string; email: string } {
-  const found = /^\s*"?([^"<]*?)"?\s*<([^<>]+)>\s*$/.exec(text) ?? /^\s*(\S+@\S+)\s*\(([^()]*)\)\s*$/.exec(text);
-  if (!found) return { name: '', email: text };
-  return found[1]!.includes('@') ? { name: found[2]!.trim(), email: found[1]! } : { name: found[1]!.trim(), email: found[2]! };
+  const [whole, open] = [text.trim(), text.trim().search(/[<(]/)];
+  const [before, inside] = [whole.slice(0, Math.max(0, open)).trim(), whole.slice(open + 1, -1)];
+  const name = before.replace(/^"|"$/g, '').trim();
+  if (open >= 0 && whole.endsWith(whole[open] === '<' ? '>' : ')') && !/[<>()"]/.test(inside)) {
+    if (whole[open] === '<' && inside !== '' && !/["@]/.test(name)) return { name, email: inside };
+    if (before.includes('@') && !/\s/.test(before)) return { name: inside.trim(), email: before };
+  }
+  return { name: '', email: text };
 }
 
 /**

@@ -66,10 +66,14 @@ const TABLES: Record<BatchKind, Map<string, Target>> = {
   gifts: tableOf(PEOPLE, GIFTS),
 };
 
+/** No column has a longer name. */
+const LONGEST = 500;
+
 /** What a header names, in a file of this kind; null where it is no common wording. `Phone (home)` is read as `Phone`. */
 export function targetOf(header: string, what: BatchKind): Target | null {
   const table = TABLES[what];
-  const bare = header.replace(/\([^)]*\)|\[[^\]]*\]|[*:?#]/g, ' ');
+  if (header.length > LONGEST) return null;
+  const bare = header.replace(/\([^)]{0,80}\)|\[[^\]]{0,80}\]|[*:?#]/g, ' ');
   const key = (text: string) => nameMatchKey(text).replaceAll('ß', 'ss');
   return table.get(key(header)) ?? table.get(key(bare)) ?? null;
 }

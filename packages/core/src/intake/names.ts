@@ -73,12 +73,20 @@ export type NameKinship = 'same' | 'partly' | 'initial' | 'short-form' | 'transp
 /** Names this much alike (Jaro-Winkler) are taken for the same name misspelt. */
 const ALIKE = 0.9;
 
+/** No name is longer; what is compared letter by letter must have an end. */
+const LONGEST_NAME = 200;
+
 /**
  * How two people's names stand to each other: the same; one lacks a part; one has an initial only; a short form; first
  * and last changed places; misspelt; or another's. Compared without case, marks and spaces.
  */
 export function kinship(a: PersonName, b: PersonName): NameKinship {
-  const [af, al, bf, bl] = [a.firstName, a.lastName, b.firstName, b.lastName].map(nameMatchKey) as [string, string, string, string];
+  const [af, al, bf, bl] = [a.firstName, a.lastName, b.firstName, b.lastName].map((name) => nameMatchKey(name.slice(0, LONGEST_NAME))) as [
+    string,
+    string,
+    string,
+    string,
+  ];
   if (af === bf && al === bl) return 'same';
   const [first, last] = [agreement(af, bf), agreement(al, bl)];
   if (first === 'same' && last === 'same') return 'same';

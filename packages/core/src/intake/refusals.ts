@@ -7,6 +7,7 @@ export type Refusal =
   | { kind: 'domain'; normal: string }
   | { kind: 'range'; from: string; to: string };
 
+const LONGEST = 1000;
 const DOMAIN = /^@?((?:[\p{L}\p{N}](?:[\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?\.)+\p{L}{2,63})$/u;
 
 /**
@@ -14,8 +15,9 @@ const DOMAIN = /^@?((?:[\p{L}\p{N}](?:[\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?\.)+\p{L}
  * numbers of equal length with a dash between that is set off by spaces or by a second plus sign.
  */
 export function readRefusal(line: string, country: string): { ok: true; refusal: Refusal } | { ok: false; reason: string } {
-  const text = line.trim().replace(/^"|"$/g, '');
-  const range = /^(\+?[\d\s().-]+?)\s*(?:\s[-–]\s|[-–](?=\+)|\.\.)\s*(\+?[\d\s().-]+)$/.exec(text);
+  if (line.length > LONGEST) return { ok: false, reason: `a line of ${line.length} characters is none that anybody typed` };
+  const text = line.trim().replace(/\s+/g, ' ').replace(/^"|"$/g, '');
+  const range = /^(\+?[\d ().-]{1,40}?) ?(?: [-–] |[-–](?=\+)|\.\.) ?(\+?[\d ().-]{1,40})$/.exec(text);
   if (range) return readRange(range[1]!, range[2]!, country);
   const domain = DOMAIN.exec(text);
   if (domain) return { ok: true, refusal: { kind: 'domain', normal: domain[1]!.toLowerCase() } };

@@ -163,9 +163,9 @@ class RowReader {
       case 'tags':
         row.tags.push(
           ...cell
-            .split(/\s*[,;|]\s*/)
-            .filter((tag) => tag !== '')
-            .map((tag) => tag.slice(0, 120)),
+            .split(/[,;|]/)
+            .map((tag) => tag.trim().slice(0, 120))
+            .filter((tag) => tag !== ''),
         );
         return;
       case 'standing':

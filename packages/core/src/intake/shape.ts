@@ -37,7 +37,7 @@ export function delimiterOf(body: string): Delimiter {
 }
 
 const filled = (record: readonly string[]) => record.filter((cell) => cell.trim() !== '').length;
-const looksLikeValue = (cell: string) => /@.+\./.test(cell) || /^[+(]?\d[\d\s().+/-]{4,}$/.test(cell.trim()) || parseNumber(cell) !== null;
+const looksLikeValue = (cell: string) => /@[^@]+\./.test(cell) || /^[+(]?\d[\d\s().+/-]{4,}$/.test(cell.trim()) || parseNumber(cell) !== null;
 
 /**
  * Which of the first lines is the header: the first that is nearly as wide as the widest and holds words only. Narrow
@@ -203,10 +203,12 @@ export class FileReader {
 }
 
 function keyOf(cells: readonly string[]): string {
+  let filledTo = cells.length;
+  while (filledTo > 0 && cells[filledTo - 1]!.trim() === '') filledTo -= 1;
   return cells
+    .slice(0, filledTo)
     .map((cell) => cell.trim().toLowerCase())
-    .join('\u0000')
-    .replace(/\u0000+$/, '');
+    .join('\u0000');
 }
 
 /** The sentence for a file without anybody in it; null where there is somebody. */

@@ -99,13 +99,13 @@ function rowOf(properties: readonly Property[]): CardRow {
 function asVersion3(card: string): string {
   return withoutQuotedPrintable(card)
     .replace(/^VERSION:.*$/im, 'VERSION:3.0')
-    .replace(/^[^:\r\n]+(?=:)/gm, (head) => head.replace(/;([A-Za-z0-9-]+)(?=;|$)/g, ';TYPE=$1'));
+    .replace(/^[^:\r\n\u2028\u2029]+(?=:)/gm, (head) => head.replace(/;([A-Za-z0-9-]+)(?=;|$)/g, ';TYPE=$1'));
 }
 
 /** Cards of the old kind (2.1) mark their letters so; the newer ones are always plain. */
 function withoutQuotedPrintable(card: string): string {
   return card.replace(
-    /^([^:\r\n]*);(?:ENCODING=)?QUOTED-PRINTABLE([^:\r\n]*):((?:.*=\r?\n)*.*)$/gim,
+    /^([^:\r\n\u2028\u2029]*);(?:ENCODING=)?QUOTED-PRINTABLE([^:\r\n\u2028\u2029]*):((?:.*=\r?\n)*.*)$/gim,
     (_all, head: string, tail: string, value: string) => {
       const bytes: number[] = [];
       const plain = value.replace(/=\r?\n/g, '');
@@ -140,7 +140,7 @@ export class CardReader {
   end(): CardRow[] {
     this.text += this.decoder.end();
     const rows = this.take();
-    if (/^\s*BEGIN:VCARD/im.test(this.text))
+    if (/^[ \t]{0,20}BEGIN:VCARD/im.test(this.text))
       throw new Unreadable(`Card ${this.count + 1} has no end (END:VCARD). The file may be cut off; export it again.`);
     return rows;
   }

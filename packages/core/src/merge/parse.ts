@@ -16,6 +16,9 @@ export interface Parsed {
   faults: Fault[];
 }
 
+/** More faults than these help nobody to mend them. */
+export const MOST_FAULTS = 20;
+
 /**
  * Reads a text with merge fields.
  *
@@ -23,7 +26,7 @@ export interface Parsed {
  *     field  := "{" name [ "," "or" string ] "}"
  *     string := '"' … '"' | "“" … "”"        with \" for a quote inside
  *
- * A field that cannot be read stays in the text as it was typed and is reported; nothing is lost.
+ * A field that cannot be read stays in the text as it was typed and is reported, the first twenty of them; nothing is lost.
  */
 export function parse(source: string): Parsed {
   const pieces: Piece[] = [];
@@ -41,7 +44,7 @@ export function parse(source: string): Parsed {
     } else if (char === '{') {
       const field = readField(source, at);
       if ('message' in field) {
-        faults.push(field);
+        if (faults.length < MOST_FAULTS) faults.push(field);
         literal += source.slice(at, field.span.to);
       } else {
         flush();
@@ -64,12 +67,12 @@ function readField(source: string, from: number): Field | Fault {
   if (end < 0) return { span: { from, to: from + 1 }, message: 'This brace is never closed. Write \\{ for a brace itself.' };
   const span = { from, to: end + 1 };
   const inside = source.slice(from + 1, end);
-  const found = /^\s*(?<name>[^,"“”{}]+?)\s*(?:,\s*or\s*["“](?<or>(?:\\.|[^"”\\])*)["”]\s*)?$/i.exec(inside);
-  if (!found?.groups) {
-    return { span, message: `Expected {Name} or {Name, or "words"}, got {${inside}}.` };
-  }
-  const or = found.groups.or?.replace(/\\(.)/g, '$1') ?? null;
-  return { kind: 'merge', name: found.groups.name!.replace(/\s+/g, ' '), or, span };
+  const comma = inside.indexOf(',');
+  const name = (comma < 0 ? inside : inside.slice(0, comma)).trim();
+  const or = comma < 0 ? null : (/^or\s*["“]((?:\\.|[^"”\\])*)["”]$/i.exec(inside.slice(comma + 1).trim())?.[1] ?? undefined);
+  if (name === '' || /["“”{}]/.test(name) || or === undefined)
+    return { span, message: `Expected {Name} or {Name, or "words"}, got {${inside.length > 80 ? `${inside.slice(0, 80)}…` : inside}}.` };
+  return { kind: 'merge', name: name.replace(/\s+/g, ' '), or: or?.replace(/\\(.)/g, '$1') ?? null, span };
 }
 
 /** The `}` that ends the field, not one inside its quotes; a line end or another brace outside quotes ends the search. */

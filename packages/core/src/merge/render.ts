@@ -1,4 +1,4 @@
-import { parse, type Fault, type Span } from './parse';
+import { MOST_FAULTS, parse, type Fault, type Span } from './parse';
 import type { Registry } from './registry';
 
 /** A compiled text: literal strings and slots in turn, ready to be filled for any number of people. */
@@ -35,7 +35,7 @@ export function compile(source: string, registry: Registry): Compiled {
     if (known) out.parts.push({ key: known.key, name: known.name, or: piece.or ?? known.fallback ?? null });
     else {
       out.parts.push(source.slice(piece.span.from, piece.span.to));
-      out.faults.push(unknownName(piece.name, piece.span, registry));
+      if (out.faults.length < MOST_FAULTS) out.faults.push(unknownName(piece.name, piece.span, registry));
     }
   }
   out.faults.sort((a, b) => a.span.from - b.span.from);

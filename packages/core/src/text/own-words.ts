@@ -7,12 +7,12 @@
 /** "On 3 March, Rosa wrote:" in the languages of supporters' pages and some more; it may be broken over lines. */
 const WROTE = '(?:wrote|writes|schrieb|schreibt|a écrit|écrit|escribió|escribe|ha scritto|schreef|skrev|escreveu)';
 const ATTRIBUTION = new RegExp(
-  `^(?:on|am|le|el|il|op|den|em|at)\\b[^\\n]{3,200}${WROTE}[^\\n]{0,60}:\\s*$|^.{2,120}(?:<[^>]+@[^>]+>|\\b\\d{4}\\b).{0,60}${WROTE}\\s*:\\s*$|^.{2,200}\\b${WROTE} .{2,120}:\\s*$`,
+  `^(?:on|am|le|el|il|op|den|em|at)\\b[^\\n]{3,200}${WROTE}[^\\n]{0,60}:\\s*$|^.{2,120}(?:<[^>@]{1,120}@[^>]{1,200}>|\\b\\d{4}\\b).{0,60}${WROTE}\\s*:\\s*$|^.{2,200}\\b${WROTE} .{2,120}:\\s*$`,
   'iu',
 );
 /** Headers of a letter that is quoted whole. */
 const HEADER =
-  /^\s*[>*]*\s*(?:from|sent|date|to|cc|subject|reply-to|von|gesendet|datum|an|betreff|de|envoyé|date|à|objet|enviado|fecha|para|asunto)\s?\*?:\s/iu;
+  /^[\s>*]{0,40}(?:from|sent|date|to|cc|subject|reply-to|von|gesendet|datum|an|betreff|de|envoyé|date|à|objet|enviado|fecha|para|asunto)\s?\*?:\s/iu;
 /** A line that sets a quoted letter apart. A line of dashes alone is only a line. */
 const APART =
   /^\s*-{2,}\s*(?:original message|forwarded message|ursprüngliche nachricht|weitergeleitete nachricht|message d'origine|message original|mensaje original|mensaje reenviado)\s*-{2,}\s*$|^\s*begin forwarded message:\s*$/iu;
@@ -22,7 +22,7 @@ const RULE = /^[-_=*–—]{3,}$/;
 const SIGNATURE = /^-- ?$/;
 /** Lines that a device or program puts under what was written. */
 const DEVICE =
-  /^\s*(?:sent (?:from|via|with) (?:my|the|a)\b.*|get \w+ for (?:ios|android).*|von meinem \S+.* gesendet.*|gesendet (?:von|mit) .*|envoy[ée] (?:de|depuis) m(?:on|a) .*|enviado desde mi .*)$/iu;
+  /^\s*(?:sent (?:from|via|with) (?:my|the|a)\b.*|get \w+ for (?:ios|android).*|von meinem .{1,60} gesendet.*|gesendet (?:von|mit) .*|envoy[ée] (?:de|depuis) m(?:on|a) .*|enviado desde mi .*)$/iu;
 
 /** So many words in a row, found in our letter, are its words. */
 const RUN = 3;
@@ -65,7 +65,8 @@ type Kind = 'own' | 'quoted' | 'blank';
  * theirs, quoted or not; without it, what follows an attribution unmarked counts as quoted.
  */
 export function ownWords(mail: string, letter = ''): string {
-  const lines = joinedAttributions(mail.split(/\r\n|\r|\n/));
+  // RFC 5322 2.1.1: a line has 998 characters at most; what a longer one says, it says at its beginning.
+  const lines = joinedAttributions(mail.split(/\r\n|\r|\n/).map((line) => line.slice(0, 2000)));
   const runs = runsOf(letter);
   const ours = new Set(wordsOf(letter));
   const kinds: Kind[] = [];

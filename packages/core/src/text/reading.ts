@@ -65,10 +65,10 @@ function stems(word: string): string[] {
 
 const isAmong = (word: string, words: ReadonlySet<string>) => stems(word).some((stem) => words.has(stem));
 
-/** Sentences, and their parts where "but" or a comma turns to something else. */
 /** Words that are written in two. */
 const joined = (folded: string) => folded.replace(/\b(OPT|STOP|NO) (?=(?:OUT|ALL|MAS)\b)/g, '$1');
 
+/** Sentences, and their parts where "but" or a comma turns to something else. */
 function clausesOf(text: string): string[] {
   return text
     .split(/[.!?;:…\r\n]+|,|\s[-–—]+\s|\b(?:but|however|aber|pero|mais|sondern)\b/iu)
@@ -86,12 +86,18 @@ function isBare(clause: string, words: ReadonlySet<string>): boolean {
   return rest.length > 0 && rest.every((word) => isAmong(word, words));
 }
 
+/** So much of either end of an answer is read: nobody says stop in the middle of a book. */
+const MOST_READ = 10_000;
+const endsOf = (text: string) => (text.length <= 2 * MOST_READ ? text : `${text.slice(0, MOST_READ)}\n${text.slice(-MOST_READ)}`);
+
 /**
  * Reads what somebody wrote, clause by clause: a plain stop anywhere outweighs whatever else is said. Lines that a
  * telephone adds by itself are left out.
  */
 export function readAsks(text: string): Asks {
-  const lines = text.split(/\r\n|\r|\n/).filter((line) => !isFromDevice(line));
+  const lines = endsOf(text)
+    .split(/\r\n|\r|\n/)
+    .filter((line) => !isFromDevice(line));
   const clauses = clausesOf(lines.join('\n'));
   if (clauses.length === 0) return 'none';
   if (clauses.some((clause) => isBare(clause, plain))) return 'stop';
@@ -114,7 +120,7 @@ function plainlyStops(clause: string): boolean {
 
 /** Whether a text answers "reply YES". */
 export function isConfirmWord(text: string): boolean {
-  return confirm.has(squeeze(fold(text)));
+  return text.length < 100 && confirm.has(squeeze(fold(text)));
 }
 
 /** How a word that joins by text is compared: without case, accents, spaces and marks. */

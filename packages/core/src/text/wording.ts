@@ -6,7 +6,7 @@ const MUSTS: readonly [string, (words: string) => boolean][] = [
   [
     'how often texts come',
     (words) =>
-      /\b(\d+|one|two|three|four|five|six|several|uno|une?|deux|zwei|vier)\b.*\b(month|week|year|mes|semana|mois|semaine|monat|woche|jahr)|\b(weekly|monthly|daily|recurring|varies|vary|frequency)\b|mensu|hebdo|semanal|monatlich|wöchentlich/iu.test(
+      /\b(\d+|one|two|three|four|five|six|several|uno|une?|deux|zwei|vier)\b.{0,40}\b(month|week|year|mes|semana|mois|semaine|monat|woche|jahr)|\b(weekly|monthly|daily|recurring|varies|vary|frequency)\b|mensu|hebdo|semanal|monatlich|wöchentlich/iu.test(
         words,
       ),
   ],
@@ -19,8 +19,12 @@ const MUSTS: readonly [string, (words: string) => boolean][] = [
   ['that STOP ends it', (words) => /\b(STOP|ARRET|ARRÊT)\b/u.test(words)],
 ];
 
+/** No words beside a box are longer. */
+const MOST_READ = 4000;
+
 /** What is missing in the words beside a box for texts, each to be read after "The words must say …". */
-export function textAskFaults(words: string, organization: string): string[] {
+export function textAskFaults(said: string, organization: string): string[] {
+  const words = said.slice(0, MOST_READ);
   const plain = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ');
   const named = plain(words).includes(plain(organization).trim());
   return [...(named ? [] : [`who writes (${organization})`]), ...MUSTS.filter(([, holds]) => !holds(words)).map(([missing]) => missing)];
