@@ -9,6 +9,7 @@ export const PARTS = [
   ['stand-ins', 'apps/standins/dist/main.js'],
   ['server', 'apps/server/dist/main.js'],
   ['worker', 'apps/server/dist/worker.js'],
+  ['mail-in', 'apps/server/dist/mail-in.js'],
 ];
 
 /** Ports of the stack, each the wanted one or the next that is free. `say` hears of every other one. */

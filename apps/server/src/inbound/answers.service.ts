@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto';
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { simpleParser, type ParsedMail } from 'mailparser';
 import { ownWords, readAsks, type Asks } from '@goodword/core/text';
 import { fill } from '../messages/composer';
 import { ComposingService } from '../messages/composing.service';
@@ -19,6 +18,7 @@ import { WaysOutService } from '../waysout/waysout.service';
 import { isComplaint, readFeedbackReport } from './feedback-report';
 import { InboundRepository } from './inbound.repository';
 import { isFromMachine } from './machines';
+import { MailReader, type ReadMail } from './mail-reader';
 
 const LONGEST = 20_000;
 
@@ -40,6 +40,7 @@ export class AnswersService {
     @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
+    @Inject(MailReader) private readonly reader: MailReader,
     @Inject(CONFIG) config: Config,
   ) {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
@@ -66,13 +67,14 @@ export class AnswersService {
     const delivery = read ? await this.deliveries.delivery(this.database, read.deliveryId) : null;
     if (!read || !delivery) return this.log.warn({ address: address.slice(0, 12) }, 'a mail for a delivery that is gone');
     if (read.kind === 'leave') return this.waysOut.leave(delivery, 'this', '', 'reply', 'Mailed the address to leave by');
-    const mail = await simpleParser(raw);
+    const mail = await this.reader.read(raw);
+    if (!mail) return this.log.warn({ bytes: raw.length }, 'an answer that cannot be read');
     if (!isFromMachine(mail, from)) await this.answer(delivery, mail, raw, receivedAt);
   }
 
-  private async answer(delivery: TokenDelivery, mail: ParsedMail, raw: Buffer, receivedAt: Date): Promise<void> {
-    const words = ownWords(mail.text ?? '', await this.letterOf(delivery)).slice(0, LONGEST);
-    const subject = mail.subject ?? '';
+  private async answer(delivery: TokenDelivery, mail: ReadMail, raw: Buffer, receivedAt: Date): Promise<void> {
+    const words = ownWords(mail.text, await this.letterOf(delivery)).slice(0, LONGEST);
+    const { subject } = mail;
     const asks = askedBy(subject, words);
     const stop = asks === 'stop';
     const key = mail.messageId?.slice(0, 100) ?? createHash('sha256').update(raw).digest('hex');
@@ -80,7 +82,7 @@ export class AnswersService {
       const replyId = await this.inbound.keepReply(tx, {
         key,
         channel: 'email',
-        sender: mail.from?.value[0]?.address ?? '',
+        sender: mail.from,
         contactPointId: delivery.contactPointId,
         supporterId: delivery.supporterId,
         deliveryId: delivery.id,
@@ -140,7 +142,7 @@ export class AnswersService {
 
   /** A provider's report that somebody called a mail spam (RFC 5965): counted once, for the delivery that it is about. */
   private async complain(raw: Buffer): Promise<void> {
-    const report = await readFeedbackReport(raw);
+    const report = await readFeedbackReport(this.reader, raw);
     if (!report || !isComplaint(report)) return this.log.warn({ type: report?.type }, 'a report that is no complaint');
     const delivery = await this.reported(report.original);
     if (!delivery) return this.log.warn('a complaint that names no mail of ours');

@@ -1,5 +1,4 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { simpleParser } from 'mailparser';
 import { HoldsRepository } from '../permission/holds.repository';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
@@ -8,6 +7,7 @@ import { Tokens } from '../platform/tokens';
 import { OutboxRepository } from '../sending/outbox.repository';
 import { WaysOutRepository } from '../waysout/waysout.repository';
 import { InboundRepository } from './inbound.repository';
+import { MailReader } from './mail-reader';
 
 export interface DeliveryStatus {
   action: string;
@@ -16,9 +16,9 @@ export interface DeliveryStatus {
 }
 
 /** The first recipient's fields of a delivery status notification (RFC 3464 §2.3), or null where the mail is none. */
-export async function readDeliveryStatus(raw: Buffer): Promise<DeliveryStatus | null> {
-  const mail = await simpleParser(raw, { keepDeliveryStatus: true });
-  const part = mail.attachments.find((attachment) => attachment.contentType === 'message/delivery-status');
+export async function readDeliveryStatus(reader: MailReader, raw: Buffer): Promise<DeliveryStatus | null> {
+  const mail = await reader.read(raw);
+  const part = mail?.attachments.find((attachment) => attachment.contentType === 'message/delivery-status');
   const text = part?.content.toString('utf8').replace(/\r?\n[ \t]+/g, ' ') ?? '';
   const field = (name: string) => new RegExp(`^${name}:\\s*(.+)$`, 'im').exec(text)?.[1]?.trim() ?? '';
   if (!part || field('Action') === '') return null;
@@ -37,6 +37,7 @@ export class BouncesService {
     @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
+    @Inject(MailReader) private readonly reader: MailReader,
     @Inject(CONFIG) config: Config,
   ) {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
@@ -51,7 +52,7 @@ export class BouncesService {
   /** A failure for good (status class 5, RFC 3463 §3.1) puts the address on hold; a delay changes nothing. */
   async receive(address: string, raw: Buffer): Promise<void> {
     const deliveryId = this.deliveryIdOf(address);
-    const status = await readDeliveryStatus(raw);
+    const status = await readDeliveryStatus(this.reader, raw);
     const delivery = deliveryId === null ? null : await this.waysOut.delivery(this.database, deliveryId);
     if (!delivery || status?.action !== 'failed')
       return this.log.log({ deliveryId, action: status?.action }, 'a mail to a return path that is no failure');

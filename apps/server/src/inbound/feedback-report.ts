@@ -1,4 +1,4 @@
-import { simpleParser } from 'mailparser';
+import type { MailReader } from './mail-reader';
 
 /** What a provider reports about one mail (RFC 5965, "abuse reporting format"). */
 export interface FeedbackReport {
@@ -16,14 +16,15 @@ export function isComplaint(report: FeedbackReport): boolean {
 }
 
 /** Reads a report in whatever encoding its parts come; null where it is none. */
-export async function readFeedbackReport(raw: Buffer): Promise<FeedbackReport | null> {
-  const mail = await simpleParser(raw, { skipTextToHtml: true, skipImageLinks: true });
+export async function readFeedbackReport(reader: MailReader, raw: Buffer): Promise<FeedbackReport | null> {
+  const mail = await reader.read(raw);
+  if (!mail) return null;
   const part = (type: string) => mail.attachments.find(({ contentType }) => contentType.toLowerCase() === type)?.content.toString('utf8');
-  const fields = part('message/feedback-report') ?? (/^feedback-type:/im.test(mail.text ?? '') ? mail.text : undefined);
+  const fields = part('message/feedback-report') ?? (/^feedback-type:/im.test(mail.text) ? mail.text : undefined);
   const type = /^feedback-type:\s*([\w-]+)/im.exec(fields ?? '')?.[1]?.toLowerCase();
   if (!fields || !type) return null;
   const original = part('message/rfc822') ?? part('text/rfc822-headers') ?? part('message/rfc822-headers') ?? '';
-  return { type, original: `${unfolded(original)}\n${await decoded(original)}` };
+  return { type, original: `${unfolded(original)}\n${await decoded(reader, original)}` };
 }
 
 /** Headers on one line each, and what quoted-printable broke, together again. */
@@ -32,8 +33,8 @@ function unfolded(text: string): string {
 }
 
 /** The words of the original, whatever encoding they were sent in. */
-async function decoded(original: string): Promise<string> {
+async function decoded(reader: MailReader, original: string): Promise<string> {
   if (original.trim() === '') return '';
-  const mail = await simpleParser(original, { skipTextToHtml: true, skipImageLinks: true });
-  return `${mail.text ?? ''}\n${mail.html || ''}`;
+  const mail = await reader.read(Buffer.from(original));
+  return mail ? `${mail.text}\n${mail.html}` : '';
 }

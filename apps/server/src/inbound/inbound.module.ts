@@ -11,6 +11,8 @@ import { AnswersService } from './answers.service';
 import { BouncesService } from './bounces.service';
 import { InboundRepository } from './inbound.repository';
 import { MailInService } from './mail-in.service';
+import { MailReader } from './mail-reader';
+import { PostmasterService } from './postmaster.service';
 import { TextAnswersController } from './text-answers.controller';
 import { TextsController } from './texts.controller';
 import { TextsService } from './texts.service';
@@ -18,6 +20,14 @@ import { TextsService } from './texts.service';
 @Module({
   imports: [MessagesModule, PermissionModule, SendingModule, SupportersModule, WaysOutModule, FormsModule, TodayModule, TeamModule],
   controllers: [TextsController, TextAnswersController],
-  providers: [TextsService, AnswersService, BouncesService, InboundRepository, MailInService],
+  providers: [
+    TextsService,
+    AnswersService,
+    BouncesService,
+    InboundRepository,
+    MailInService,
+    PostmasterService,
+    { provide: MailReader, useFactory: () => new MailReader() },
+  ],
 })
 export class InboundModule {}

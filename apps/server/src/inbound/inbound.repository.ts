@@ -23,6 +23,28 @@ export class InboundRepository {
       NumberOwner | undefined;
   }
 
+  /** Domains that mail comes back to, of every organization. */
+  async domains(database: Database): Promise<Set<string>> {
+    const rows = (await database.unscoped()('organization').select('list_domain')) as { list_domain: string }[];
+    return new Set(rows.map((row) => row.list_domain.toLowerCase()));
+  }
+
+  /** Who owns the organization of a domain; without one, of the only organization there is. */
+  async owners(database: Database, domain: string | null): Promise<{ email: string; fromEmail: string; domain: string }[]> {
+    const organizations = (await database.unscoped()('organization').select('id', 'list_domain', 'from_email')) as {
+      id: number;
+      list_domain: string;
+      from_email: string;
+    }[];
+    const asked = domain === null ? organizations : organizations.filter((one) => one.list_domain.toLowerCase() === domain.toLowerCase());
+    const [found, ...more] = asked;
+    if (!found || more.length > 0) return [];
+    const owners = (await database.unscoped()('teammate').where({ organization_id: found.id, role: 'owner' }).select('email').limit(5)) as {
+      email: string;
+    }[];
+    return owners.map(({ email }) => ({ email, fromEmail: found.from_email, domain: found.list_domain }));
+  }
+
   async deliveryByKey(
     database: Database,
     key: string,

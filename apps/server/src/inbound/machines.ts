@@ -1,10 +1,10 @@
-import type { ParsedMail } from 'mailparser';
+import type { ReadMail } from './mail-reader';
 
 /**
  * Whether a mail was written by a machine and so is nobody's word: out-of-office answers, receipts, lists, reports that
  * something could not be delivered. RFC 3834 §5 (Auto-Submitted) and §2 (the null sender); the others are common practice.
  */
-export function isFromMachine(mail: Pick<ParsedMail, 'headers'>, envelopeFrom: string): boolean {
+export function isFromMachine(mail: Pick<ReadMail, 'headers'>, envelopeFrom: string): boolean {
   const header = (name: string) => String(valueOf(mail.headers.get(name)) ?? '').trim();
   const submitted = header('auto-submitted').toLowerCase();
   if (submitted !== '' && !submitted.startsWith('no')) return true;

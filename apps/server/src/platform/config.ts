@@ -23,6 +23,11 @@ export interface Config {
   TEXT_HOOK_SECRET: string;
   /** Port for bounces; 0 for none. */
   INBOUND_SMTP_PORT: number;
+  /** Where mail is heard, where that is another address than the pages'. */
+  INBOUND_HOST: string;
+  /** Certificate and key (PEM) for STARTTLS; empty offers none. */
+  INBOUND_TLS_CERT: string;
+  INBOUND_TLS_KEY: string;
   DKIM_KEY_FILE: string;
   DKIM_DOMAIN: string;
   DKIM_SELECTOR: string;
@@ -74,6 +79,9 @@ const schema = Joi.object<Config>({
   TEXT_KEY: Joi.string().min(8).required(),
   TEXT_HOOK_SECRET: Joi.string().min(16).required(),
   INBOUND_SMTP_PORT: Joi.number().integer().min(0).max(65535).default(0),
+  INBOUND_HOST: Joi.string().allow('').default(''),
+  INBOUND_TLS_CERT: Joi.string().allow('').default(''),
+  INBOUND_TLS_KEY: Joi.string().allow('').default(''),
   DKIM_KEY_FILE: Joi.string().allow('').default(''),
   DKIM_DOMAIN: Joi.string().allow('').default(''),
   DKIM_SELECTOR: Joi.string().default('gw'),

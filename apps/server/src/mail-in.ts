@@ -1,0 +1,17 @@
+import 'reflect-metadata';
+import { NestFactory } from '@nestjs/core';
+import { Logger } from 'nestjs-pino';
+import { AppModule } from './app.module';
+import { MailInService } from './inbound/mail-in.service';
+import { readConfigOrExit } from './platform/config';
+
+/** The process that hears what is mailed back: whatever is sent to it, pages and sending go on. */
+async function main(): Promise<void> {
+  const config = readConfigOrExit(process.env);
+  const context = await NestFactory.createApplicationContext(AppModule.with(config), { bufferLogs: true });
+  context.useLogger(context.get(Logger));
+  context.enableShutdownHooks();
+  if (config.INBOUND_SMTP_PORT > 0) context.get(MailInService).listen(config.INBOUND_SMTP_PORT, config.INBOUND_HOST || config.HOST);
+}
+
+void main();
