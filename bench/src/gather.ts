@@ -35,8 +35,11 @@ const numbers = fictionNumbers();
 const person = (i: number) =>
   `person.${i}@example.org,${start(Math.floor(i / 7))}ie${i},${start(i)}son,${i % 2 ? '' : numbers[Math.floor(i / SHARE)]!},${10_000 + (i % 5000)}`;
 
-/** Takes a file through reading, checking and bringing in; the time of each and the most memory that was seen. */
-export async function benchRows(server: string, rows: number): Promise<{ read: number; check: number; bring: number; megabytes: number }> {
+/** Takes a file through reading, checking and bringing in; and taken back out; the time of each and the most memory that was seen. */
+export async function benchRows(
+  server: string,
+  rows: number,
+): Promise<{ read: number; check: number; bring: number; out: number; megabytes: number }> {
   const house = await openHouse(server, `bench_rows_${rows}`, 'smtp://127.0.0.1:9');
   const path = await write(rows, person);
   let most = 0;
@@ -52,8 +55,12 @@ export async function benchRows(server: string, rows: number): Promise<{ read: n
   clearInterval(watch);
   const batch = await house.context.get(IntakeService).show(house.scope, id);
   if (batch.state !== 'done') throw new Error(`expected a batch that is done, got ${batch.state}: ${batch.problem}`);
+  await house.context.get(IntakeService).takeOut(house.scope, id);
+  const out = await seconds(() => jobs.takeOut(jobOf(house.scope, id)));
+  const gone = await house.context.get(IntakeService).show(house.scope, id);
+  if (gone.state !== 'taken-out') throw new Error(`expected a batch that is taken out, got ${gone.state}: ${gone.problem}`);
   await house.context.close();
-  return { read, check, bring, megabytes: Math.max(most, before) / 1024 / 1024 };
+  return { read, check, bring, out, megabytes: Math.max(most, before) / 1024 / 1024 };
 }
 
 const HERE = 1_000_000;

@@ -43,7 +43,7 @@ const BENCHES: Record<string, (server: string) => Promise<string>> = {
     const large = await benchRows(server, 500_000);
     const sum = (of: typeof small) => of.read + of.check + of.bring;
     const line = (rows: number, of: typeof small) =>
-      `${whole(rows)} rows: read ${of.read.toFixed(1)} s, checked ${of.check.toFixed(1)} s, brought in ${of.bring.toFixed(1)} s, ${whole(rows / sum(of))} rows a second, at most ${whole(of.megabytes)} MB`;
+      `${whole(rows)} rows: read ${of.read.toFixed(1)} s, checked ${of.check.toFixed(1)} s, brought in ${of.bring.toFixed(1)} s, ${of.out.toFixed(1)} s out again (${(of.out / sum(of)).toFixed(2)} times in; aim: at most 1.5), ${whole(rows / sum(of))} rows a second, at most ${whole(of.megabytes)} MB`;
     return `${line(50_000, small)}\n    ${line(500_000, large)}\n    growth against linear: ${(sum(large) / sum(small) / 10).toFixed(2)} (aim: at most 1.15)`;
   },
   g: async (server) => {

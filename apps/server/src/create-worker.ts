@@ -11,7 +11,7 @@ import { FactsRepository } from './permission/ledger/facts.repository';
 import { HouseRulesRepository } from './permission/house-rules.repository';
 import type { Config } from './platform/config';
 import { Database, isLostConnection } from './platform/database';
-import { JobRunner, type Running } from './platform/jobs';
+import { JobRunner, LANES, type Running } from './platform/jobs';
 import { SegmentSizes } from './segments/segment-sizes';
 import { EnvelopeService } from './sending/envelope.service';
 import { HandOverLoop } from './sending/hand-over';
@@ -19,7 +19,6 @@ import { OutboxRepository } from './sending/outbox.repository';
 import { PrepareJob } from './sending/prepare.job';
 import { TeamRepository } from './team/team.repository';
 
-const IDLE_MS = 100;
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 
 export interface Worker {
@@ -29,7 +28,7 @@ export interface Worker {
   stop(): Promise<void>;
 }
 
-/** The worker: one loop over jobs, one over deliveries, one over confirmations, all ending together. */
+/** The worker: a loop over each lane of jobs, one over deliveries, one over confirmations, all ending together. */
 export function createWorker(context: INestApplicationContext, config: Config): Worker {
   const log = new PinoLogger({});
   log.setContext('worker');
@@ -42,6 +41,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
     'batch-check': (job: Running) => intake.check(job),
     'batch-bring-in': (job: Running) => intake.bringIn(job),
     'batch-take-out': (job: Running) => intake.takeOut(job),
+    'message-personal': (job: Running) => prepare.run(job),
     'message-prepare': (job: Running) => prepare.run(job),
     'bulk-act': (job: Running) => bulk.act(job),
     'bulk-undo': (job: Running) => bulk.undo(job),
@@ -65,25 +65,40 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   let stopping = false;
   let running: Promise<unknown> = Promise.resolve();
 
-  const loop = async (step: () => Promise<boolean>): Promise<void> => {
+  /** Does a step after the other; after one with nothing to do waits, by the clock or until it is told of work. */
+  const loop = async (step: () => Promise<boolean>, wait: () => Promise<void>): Promise<void> => {
     while (!stopping) {
       try {
-        if (!(await step())) await pause(IDLE_MS);
+        if (!(await step())) await wait();
       } catch (error) {
         log.error({ err: error }, isLostConnection(error) ? 'the database does not answer; waiting' : 'a round of work failed');
         await pause(1000);
       }
     }
   };
+  const after = (ms: number) => () => pause(ms);
+  const lanes = LANES.map((kinds) => ({ kinds, wake: (): void => undefined }));
+  /** One look for all lanes, and a word to those for which there is something. */
+  const look = async (): Promise<boolean> => {
+    const due = await jobs.dueKinds();
+    for (const lane of lanes) if (stopping || lane.kinds.some((kind) => due.has(kind))) lane.wake();
+    return false;
+  };
   return {
     run() {
       log.info({ name: handOver.name }, 'worker ready');
       running = Promise.all([
-        loop(() => jobs.runOne()),
-        loop(() => handOver.round()),
-        loop(() => confirmations.sendOne()),
-        loop(() => retention.round()),
-        loop(() => sizes.round()),
+        loop(look, after(config.POLL_MS)).finally(() => lanes.forEach((lane) => lane.wake())),
+        ...lanes.map((lane) =>
+          loop(
+            () => jobs.runOne(lane.kinds),
+            () => (stopping ? Promise.resolve() : new Promise((done) => (lane.wake = done))),
+          ),
+        ),
+        loop(() => handOver.round(), after(config.POLL_MS)),
+        loop(() => confirmations.sendOne(), after(5 * config.POLL_MS)),
+        loop(() => retention.round(), after(1000)),
+        loop(() => sizes.round(), after(1000)),
       ]);
       return running.then(() => undefined);
     },

@@ -32,6 +32,8 @@ export interface Config {
   DKIM_DOMAIN: string;
   DKIM_SELECTOR: string;
   LEASE_SECONDS: number;
+  /** Milliseconds after which a worker with nothing to do looks for work again. */
+  POLL_MS: number;
   LOG_LEVEL: string;
   COOKIE_SECURE: boolean;
   MAILROOM_PAGE: string;
@@ -86,6 +88,7 @@ const schema = Joi.object<Config>({
   DKIM_DOMAIN: Joi.string().allow('').default(''),
   DKIM_SELECTOR: Joi.string().default('gw'),
   LEASE_SECONDS: Joi.number().min(1).max(3600).default(60),
+  POLL_MS: Joi.number().integer().min(10).max(10_000).default(200),
   LOG_LEVEL: Joi.string().valid('fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent').default('info'),
   COOKIE_SECURE: Joi.boolean().default(false),
   MAILROOM_PAGE: Joi.string().uri().allow('').default(''),

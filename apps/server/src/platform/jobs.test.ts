@@ -1,4 +1,4 @@
-import { cancel, enqueue, JOB_KINDS, JobRunner, type JobHandler, type JobKind } from './jobs';
+import { cancel, enqueue, JOB_KINDS, JobRunner, LANES, type JobHandler, type JobKind } from './jobs';
 import { Unavailable } from './errors';
 import type { Database } from './database';
 import type { Scope } from './scope';
@@ -32,6 +32,23 @@ test('a job is run once, however many runners look for it', async () => {
   await Promise.all([drain(runner(handler)), drain(runner(handler)), drain(runner(handler))]);
   expect(done.sort((a, b) => a - b)).toEqual(Array.from({ length: 20 }, (_v, i) => i + 1));
   expect((await jobs()).every((job) => job.state === 'done')).toBe(true);
+});
+
+test('lanes hold every kind once, and one lane never waits for another', async () => {
+  expect([...LANES].flat().sort()).toEqual([...JOB_KINDS].sort());
+  let release = (): void => undefined;
+  const held = new Promise<void>((done) => (release = done));
+  const one = runner(async (job) => (job.refId === 1 ? held : undefined));
+  await enqueue(database.unscoped(), scope, 'batch-take-out', 1);
+  const slow = one.runOne(LANES[3]);
+  await enqueue(database.unscoped(), scope, 'batch-bring-in', 2);
+  await enqueue(database.unscoped(), scope, 'message-personal', 3);
+  expect(await one.dueKinds()).toEqual(new Set(['batch-bring-in', 'message-personal']));
+  expect(await one.runOne(LANES[0])).toBe(true);
+  expect((await jobs()).map(({ state }) => state)).toEqual(['running', 'waiting', 'done']);
+  release();
+  await slow;
+  expect(await one.runOne(LANES[3])).toBe(true);
 });
 
 test('a job of later is left until then', async () => {

@@ -4,8 +4,29 @@ import type { Database } from './database';
 import { isLostConnection } from './database';
 import { programScope, type Scope } from './scope';
 
-export const JOB_KINDS = ['batch-read', 'batch-check', 'batch-bring-in', 'batch-take-out', 'message-prepare', 'bulk-act', 'bulk-undo'] as const;
+export const JOB_KINDS = [
+  'batch-read',
+  'batch-check',
+  'batch-bring-in',
+  'batch-take-out',
+  'message-personal',
+  'message-prepare',
+  'bulk-act',
+  'bulk-undo',
+] as const;
 export type JobKind = (typeof JOB_KINDS)[number];
+
+/**
+ * Work of one lane is done in its order; the lanes go on side by side. What somebody waits for before the page (a word to one
+ * person, a file to be read) is never behind what takes its time, and what leaves is never behind what comes in.
+ */
+export const LANES: readonly (readonly JobKind[])[] = [
+  ['message-personal'],
+  ['message-prepare'],
+  ['batch-read', 'batch-check'],
+  ['batch-bring-in', 'batch-take-out'],
+  ['bulk-act', 'bulk-undo'],
+];
 
 interface JobRow {
   id: number;
@@ -45,6 +66,10 @@ export async function cancel(knex: Knex, kind: JobKind, refId: number): Promise<
   await knex('job').where({ kind, ref_id: refId }).whereIn('state', ['waiting', 'running']).update({ cancel: 1 });
 }
 
+/** Waiting, or left by a process whose lease has run out. */
+const isOpen = (now: Knex.Raw) => (q: Knex.QueryBuilder) =>
+  void q.where('state', 'waiting').orWhere((r) => void r.where('state', 'running').where('lease_until', '<', now));
+
 /**
  * Claims jobs one at a time under a lease that a heartbeat renews. A process that dies leaves a lease that runs out, and
  * the next process to look takes the job up again: handlers go on from what they have committed.
@@ -59,9 +84,9 @@ export class JobRunner {
     private readonly log: { info(o: object, m: string): void; error(o: object, m: string): void },
   ) {}
 
-  /** Runs one due job; false when there was none. */
-  async runOne(): Promise<boolean> {
-    const job = await this.claim();
+  /** Runs one due job of these kinds; false when there was none. */
+  async runOne(kinds: readonly JobKind[] = JOB_KINDS): Promise<boolean> {
+    const job = await this.claim(kinds);
     if (!job) return false;
     const beat = setInterval(() => void this.renew(job.id).catch(() => undefined), (this.leaseSeconds * 1000) / 3);
     try {
@@ -83,18 +108,23 @@ export class JobRunner {
     return true;
   }
 
+  /** Kinds of which a job is due: asked once for all lanes, so that a worker with nothing to do asks little. */
+  async dueKinds(): Promise<Set<JobKind>> {
+    const due = this.database.unscoped().raw('UTC_TIMESTAMP(3)');
+    const rows = (await this.jobs().distinct('kind').where('run_at', '<=', due).where(isOpen(due))) as { kind: JobKind }[];
+    return new Set(rows.map(({ kind }) => kind));
+  }
+
   private jobs(): Knex.QueryBuilder {
     return this.database.unscoped()('job');
   }
 
-  private async claim(): Promise<JobRow | null> {
+  private async claim(kinds: readonly JobKind[]): Promise<JobRow | null> {
     return this.database.unscoped().transaction(async (trx) => {
       const job = (await trx('job')
+        .whereIn('kind', [...kinds])
         .where('run_at', '<=', trx.raw('UTC_TIMESTAMP(3)'))
-        .where(
-          (q) =>
-            void q.where('state', 'waiting').orWhere((r) => void r.where('state', 'running').where('lease_until', '<', trx.raw('UTC_TIMESTAMP(3)'))),
-        )
+        .where(isOpen(trx.raw('UTC_TIMESTAMP(3)')))
         .orderBy('id')
         .forUpdate()
         .skipLocked()

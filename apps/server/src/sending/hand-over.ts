@@ -44,6 +44,7 @@ export class HandOverLoop {
   readonly name = `${hostname().slice(0, 24)}:${process.pid}:${Math.random().toString(36).slice(2, 8)}`;
   private stopping = false;
   private slices = 0;
+  private nextSweep = 0;
 
   constructor(
     private readonly parts: Parts,
@@ -57,11 +58,15 @@ export class HandOverLoop {
 
   /** One round over all messages that are going out; false when there was nothing to do. */
   async round(): Promise<boolean> {
-    const swept = await this.parts.outbox.sweep();
-    if (swept.back + swept.unsure > 0) this.log.info(swept, 'took up what another worker left');
+    await this.sweep();
     let worked = false;
-    for (const { id, organization_id, chapter_id } of await this.parts.outbox.sendingMessages()) {
-      if (this.stopping) break;
+    const done = new Set<number>();
+    for (;;) {
+      // Asked anew after each slice, so that a word to one person that came meanwhile waits for one slice at most.
+      const next = (await this.parts.outbox.sendingMessages()).find((one) => !done.has(one.id));
+      if (!next || this.stopping) break;
+      const { id, organization_id, chapter_id } = next;
+      done.add(id);
       const scope = programScope(organization_id, chapter_id);
       // Each slice is held under a name of its own: what this worker leased once and lost is not its own again when it
       // leases the same delivery a second time.
@@ -71,6 +76,14 @@ export class HandOverLoop {
       else worked = await this.handOverSlice(scope, id, holder, slice);
     }
     return worked;
+  }
+
+  /** Takes up what a dead worker left, now and then: leases are counted in seconds. */
+  private async sweep(): Promise<void> {
+    if (Date.now() < this.nextSweep) return;
+    this.nextSweep = Date.now() + Math.min(2000, (this.options.leaseSeconds * 1000) / 4);
+    const swept = await this.parts.outbox.sweep();
+    if (swept.back + swept.unsure > 0) this.log.info(swept, 'took up what another worker left');
   }
 
   private async handOverSlice(scope: Scope, messageId: number, holder: string, slice: LeasedDelivery[]): Promise<boolean> {

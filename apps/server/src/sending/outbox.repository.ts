@@ -45,8 +45,13 @@ export class OutboxRepository {
   ) {}
 
   /** Messages that are going out, in any organization. */
-  async sendingMessages(): Promise<{ id: number; organization_id: number; chapter_id: number | null }[]> {
-    return (await this.database.unscoped()('message').where('state', 'sending').select('id', 'organization_id', 'chapter_id')) as [];
+  async sendingMessages(): Promise<{ id: number; organization_id: number; chapter_id: number | null; personal_to: number | null }[]> {
+    // A word to one person goes before a mailing: each has its turn, and the short ones first.
+    return (await this.database
+      .unscoped()('message')
+      .where('state', 'sending')
+      .orderByRaw('personal_to IS NULL, id')
+      .select('id', 'organization_id', 'chapter_id', 'personal_to')) as [];
   }
 
   /** Leases the next deliveries of a message that may go now; rows that another worker is leasing are passed over. */

@@ -62,7 +62,7 @@ export class PersonalService {
         const message = `A service message may not ask, and this does (“${asks.join('”, “')}”). Write it as an appeal, or leave that out.`;
         throw new Invalid([{ field: 'message', code: 'asks', message }]);
       }
-      await enqueue(tx.knex, scope, 'message-prepare', made);
+      await enqueue(tx.knex, scope, 'message-personal', made);
       await audit(tx, { act: 'send', subject: 'message', subjectId: made, words: `Written to ${nameOf(person)} alone` });
       return { id: made };
     });

@@ -179,6 +179,7 @@ export async function openHouse(options: { sink?: SinkOptions; env?: Record<stri
     DKIM_DOMAIN: 'lanternferry.test',
     LOG_LEVEL: process.env.GW_LOG ?? 'silent',
     LEASE_SECONDS: '2',
+    POLL_MS: '50',
     // From its source; that the thread answers the same is a test of its own (roll/thread.test.ts).
     ROLL: 'here',
     ...options.env,
