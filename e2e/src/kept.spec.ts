@@ -57,7 +57,7 @@ test('of two tabs the second is told whose words are newer, sees both, and says 
   await subject(other).fill('Theirs');
   await expect(other.getByText('Everything is saved')).toBeVisible();
   await subject(page).fill('Mine');
-  await expect(page.getByText('Changed meanwhile.')).toBeVisible();
+  await expect(page.getByText('Two versions.')).toBeVisible();
   await page.getByRole('button', { name: 'See theirs' }).click();
   await expect(subject(page)).toHaveValue('Theirs');
   await page.getByRole('button', { name: 'See mine' }).click();

@@ -46,8 +46,9 @@ export class TeamRepository {
     return row;
   }
 
-  /** What a teammate is called; null where there is none. */
+  /** What a teammate is called by whoever asks; null where there is none. */
   async nameOf(db: Scoped, id: number | null): Promise<string | null> {
+    if (id !== null && id === db.scope.actorId) return 'You, in another window,';
     const [row] = await db.sql<{ name: string }>('SELECT name FROM teammate WHERE organization_id = :org AND id = :id', { id });
     return row?.name ?? null;
   }

@@ -154,8 +154,8 @@ test('a time is the organization’s, whatever the browser’s own zone, and say
   const { answers } = server();
   const { user, asked } = page(answers);
   await screen.findByRole('button', { name: 'Send now to 100' });
-  expect(screen.getByText('Los Angeles time')).toBeTruthy();
   await user.type(screen.getByLabelText('When it leaves: day'), '2027-12-01');
+  expect(screen.getByText('Los Angeles time')).toBeTruthy();
   const time = screen.getByLabelText('When it leaves: time');
   await user.clear(time);
   await user.type(time, '9.30{Enter}');

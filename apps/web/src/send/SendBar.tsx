@@ -84,9 +84,8 @@ export function SendBar({ message, look, counting, onLook }: { message: MessageV
             Sent to {test.data.to}
           </span>
         )}
-        <span className="grow" />
         {may && (
-          <>
+          <span className="ml-auto flex items-center gap-3">
             <span className="flex items-center gap-2 text-ink2">
               Leaves <MomentField label="When it leaves" value={at} onChange={(next) => (setAt(next), setSure(null))} />
             </span>
@@ -95,7 +94,7 @@ export function SendBar({ message, look, counting, onLook }: { message: MessageV
                 {words}
               </Button>
             )}
-          </>
+          </span>
         )}
       </div>
       <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">

@@ -87,7 +87,7 @@ export function DayField({
         type="text"
         autoComplete="off"
         inputMode="numeric"
-        placeholder="2027-03-15"
+        placeholder={rest.placeholder ?? '2027-03-15'}
         className={`${className} !pr-8`}
         aria-invalid={wrong !== '' || undefined}
         aria-describedby={wrong ? hint : undefined}
@@ -164,6 +164,7 @@ export function MomentField({ label, value, onChange }: { label: string; value: 
         className="input !w-[140px]"
         value={day}
         min={localDay()}
+        placeholder="now"
         onChange={(next) => {
           const clock = next === '' ? '' : time || '10:00';
           setDay(next);
@@ -171,18 +172,22 @@ export function MomentField({ label, value, onChange }: { label: string; value: 
           told(next, clock);
         }}
       />
-      at
-      <input
-        aria-label={`${label}: time`}
-        className="input !w-[74px]"
-        placeholder="10:00"
-        value={time}
-        aria-invalid={(time !== '' && parseClock(time) === null) || undefined}
-        onChange={(event) => setTime(event.target.value)}
-        onBlur={() => told(day, time)}
-        onKeyDown={(event) => event.key === 'Enter' && told(day, time)}
-      />
-      <span className="text-ink2">{zoneWords(timeZone)}</span>
+      {day !== '' && (
+        <>
+          at
+          <input
+            aria-label={`${label}: time`}
+            className="input !w-[74px]"
+            placeholder="10:00"
+            value={time}
+            aria-invalid={(time !== '' && parseClock(time) === null) || undefined}
+            onChange={(event) => setTime(event.target.value)}
+            onBlur={() => told(day, time)}
+            onKeyDown={(event) => event.key === 'Enter' && told(day, time)}
+          />
+          <span className="text-ink2">{zoneWords(timeZone)}</span>
+        </>
+      )}
     </span>
   );
 }

@@ -25,7 +25,7 @@ export function Newer<T>({
   return (
     <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 my-2 flex flex-wrap items-center gap-3">
       <p className="grow">
-        <b>Changed meanwhile.</b>{' '}
+        <b>Two versions.</b>{' '}
         {kept.problem instanceof Error
           ? kept.problem.message
           : 'Somebody saved something newer than what you typed here before. Both are kept: see them, and say which one stays.'}

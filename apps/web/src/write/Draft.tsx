@@ -24,7 +24,7 @@ function wordsOf({ name, purpose, listId, subject, preheader, letter, text }: Me
   return { name, purpose, listId, subject, preheader, letter, text };
 }
 
-function useWriteNotes(faults: MessageFault[], saving: string, mend: (fault: MessageFault) => void): void {
+function useWriteNotes(faults: MessageFault[], saving: string | null, mend: (fault: MessageFault) => void): void {
   const notes: Note[] = faults.map((fault, i) => ({
     key: `${i}-${fault.message}`,
     tone: fault.excerpt ? 'fault' : 'doubt',
@@ -33,7 +33,7 @@ function useWriteNotes(faults: MessageFault[], saving: string, mend: (fault: Mes
     remedy: fault.suggestion ? { words: `Write {${fault.suggestion}}`, act: () => mend(fault) } : undefined,
   }));
   if (faults.length === 0) notes.push({ key: 'good', tone: 'good', title: 'The words are in order', body: 'Every merge field is known.' });
-  notes.push({ key: 'saved', tone: 'plain', title: saving });
+  if (saving !== null) notes.push({ key: 'saved', tone: 'plain', title: saving });
   useMargin(notes);
 }
 
@@ -119,7 +119,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   const set = (part: Partial<Words>) => keeper.set({ ...keeper.snapshot().value, ...part });
   const redraw = () => setDrawn((old) => old + 1);
   const mend = (fault: MessageFault) => (keeper.set(mended(keeper.snapshot().value, fault)), redraw());
-  useWriteNotes(faults, STANDING_WORDS[kept.standing], mend);
+  useWriteNotes(faults, editable ? STANDING_WORDS[kept.standing] : null, mend);
   const asked = words.listId === null ? (words.purpose ?? '') : `list:${words.listId}`;
   const test = useMutation({
     mutationFn: async () => {
