@@ -108,7 +108,10 @@ export class TakeOutRepository {
       of,
     );
     for (const table of ['supporter_contact', 'supporter_tag', 'supporter_list', 'roster', 'field_value']) {
-      await tx.execute(`DELETE t FROM batch_row r STRAIGHT_JOIN ${table} t ON t.organization_id = r.organization_id AND t.supporter_id = r.supporter_id WHERE ${GOES}`, of);
+      await tx.execute(
+        `DELETE t FROM batch_row r STRAIGHT_JOIN ${table} t ON t.organization_id = r.organization_id AND t.supporter_id = r.supporter_id WHERE ${GOES}`,
+        of,
+      );
     }
     await tx.execute(`DELETE s FROM batch_row r STRAIGHT_JOIN supporter s ON s.id = r.supporter_id AND s.batch_id = r.batch_id WHERE ${GOES}`, of);
   }
