@@ -36,11 +36,13 @@ test('a job is run once, however many runners look for it', async () => {
 
 test('lanes hold every kind once, and one lane never waits for another', async () => {
   expect([...LANES].flat().sort()).toEqual([...JOB_KINDS].sort());
-  let release = (): void => undefined;
+  let [release, begun] = [(): void => undefined, (): void => undefined];
   const held = new Promise<void>((done) => (release = done));
-  const one = runner(async (job) => (job.refId === 1 ? held : undefined));
+  const began = new Promise<void>((done) => (begun = done));
+  const one = runner(async (job) => (job.refId === 1 ? (begun(), held) : undefined));
   await enqueue(database.unscoped(), scope, 'batch-take-out', 1);
   const slow = one.runOne(LANES[3]);
+  await began;
   await enqueue(database.unscoped(), scope, 'batch-bring-in', 2);
   await enqueue(database.unscoped(), scope, 'message-personal', 3);
   expect(await one.dueKinds()).toEqual(new Set(['batch-bring-in', 'message-personal']));

@@ -64,7 +64,15 @@ function Sentence({
   const consent = columns.findIndex((column) => column.to === 'consent' && column.channel === channel);
   const header = (column: number) => analysis?.found.header[column] ?? '';
   const set = (part: Partial<Yes>) => onChange({ ...yes, ...part });
-  const day = <DayField aria-label="When" className={INLINE} value={yes.on} max={localDay()} onChange={(on) => set({ on })} />;
+  const day = (
+    <DayField
+      aria-label="When"
+      className="input !w-[140px] !min-h-[30px] !py-[2px] leading-normal"
+      value={yes.on}
+      max={localDay()}
+      onChange={(on) => set({ on })}
+    />
+  );
   return (
     <div className="flex flex-col gap-2 border-l-[3px] border-verdigris pl-4 leading-[34px]">
       <div>

@@ -81,7 +81,7 @@ export function DayField({
     if (!out) onChange(iso);
   };
   return (
-    <span className="relative inline-block align-middle">
+    <span className={`relative ${className === 'input' ? 'block' : 'inline-block align-middle'}`}>
       <input
         {...rest}
         type="text"
