@@ -10,6 +10,15 @@ type Of = { batchId: number };
 /** Rows of people whom the batch made, and who may go. */
 const GOES = "r.organization_id = :org AND r.batch_id = :batchId AND r.verdict IN ('new', 'shares') AND r.stays = 0 AND r.supporter_id > 0";
 
+/** What hangs on a person, each table with the index that finds it by person: an index that begins with the organization finds everybody. */
+const OF_PERSON = [
+  ['supporter_contact', 'PRIMARY'],
+  ['supporter_tag', 'PRIMARY'],
+  ['supporter_list', 'PRIMARY'],
+  ['roster', 'by_supporter'],
+  ['field_value', 'PRIMARY'],
+] as const;
+
 /** Takes a whole batch back out, person by person, in one transaction. */
 @Injectable()
 export class TakeOutRepository {
@@ -19,8 +28,8 @@ export class TakeOutRepository {
   ) {}
 
   /**
-   * Returns how many of the people whom the batch made have to stay. Joins say their order: from the rows of the batch to
-   * what hangs on them. Left to the optimizer, the first large batch of a fresh database is joined by what was known of
+   * Returns how many of the people whom the batch made have to stay. Joins say their order and their index: from the
+   * rows of the batch to what hangs on them. Left to the optimizer, the first large batch of a fresh database is joined by what was known of
    * tables that were empty, and runs for an hour.
    */
   async takeOut(tx: Scoped, batchId: number): Promise<number> {
@@ -62,9 +71,9 @@ export class TakeOutRepository {
 
   /** Only a value that is still as the batch left it goes back to what it was: a later edit stays. */
   private async restoreValues(tx: Scoped, of: Of): Promise<void> {
-    const still = `FROM batch_before b STRAIGHT_JOIN batch_row r ON r.organization_id = b.organization_id AND r.batch_id = b.batch_id AND r.supporter_id = b.supporter_id
-      STRAIGHT_JOIN batch_value v ON v.organization_id = b.organization_id AND v.batch_id = b.batch_id AND v.row_no = r.row_no AND v.field_id = b.field_id
-      STRAIGHT_JOIN field_value f ON f.organization_id = b.organization_id AND f.supporter_id = b.supporter_id AND f.field_id = b.field_id
+    const still = `FROM batch_before b STRAIGHT_JOIN batch_row r FORCE INDEX (by_supporter) ON r.organization_id = b.organization_id AND r.batch_id = b.batch_id AND r.supporter_id = b.supporter_id
+      STRAIGHT_JOIN batch_value v FORCE INDEX (PRIMARY) ON v.organization_id = b.organization_id AND v.batch_id = b.batch_id AND v.row_no = r.row_no AND v.field_id = b.field_id
+      STRAIGHT_JOIN field_value f FORCE INDEX (PRIMARY) ON f.organization_id = b.organization_id AND f.supporter_id = b.supporter_id AND f.field_id = b.field_id
         AND f.text_value <=> v.text_value AND f.number_value <=> v.number_value AND f.date_value <=> v.date_value AND f.month_day <=> v.month_day
       WHERE b.organization_id = :org AND b.batch_id = :batchId`;
     const restore = still
@@ -81,7 +90,7 @@ export class TakeOutRepository {
     for (const [column, key] of OWN_COLUMNS) {
       const before = key < -2 ? "NULLIF(b.text_value, '')" : 'b.text_value';
       await tx.execute(
-        `UPDATE batch_before b STRAIGHT_JOIN batch_row r ON r.organization_id = b.organization_id AND r.batch_id = b.batch_id AND r.supporter_id = b.supporter_id STRAIGHT_JOIN supporter s ON s.id = b.supporter_id AND BINARY s.${column} = BINARY r.${column}
+        `UPDATE batch_before b STRAIGHT_JOIN batch_row r FORCE INDEX (by_supporter) ON r.organization_id = b.organization_id AND r.batch_id = b.batch_id AND r.supporter_id = b.supporter_id STRAIGHT_JOIN supporter s FORCE INDEX (PRIMARY) ON s.id = b.supporter_id AND BINARY s.${column} = BINARY r.${column}
           SET s.${column} = ${before} WHERE b.organization_id = :org AND b.batch_id = :batchId AND b.field_id = ${key}`,
         of,
       );
@@ -103,17 +112,19 @@ export class TakeOutRepository {
    */
   private async removePeople(tx: Scoped, of: Of): Promise<void> {
     await tx.execute(
-      `DELETE t FROM supporter_contact t LEFT JOIN batch_row r ON r.organization_id = t.organization_id AND r.batch_id = t.batch_id AND r.supporter_id = t.supporter_id AND r.stays = 1
+      `DELETE t FROM supporter_contact t LEFT JOIN batch_row r FORCE INDEX (by_supporter) ON r.organization_id = t.organization_id AND r.batch_id = t.batch_id AND r.supporter_id = t.supporter_id AND r.stays = 1
         WHERE t.organization_id = :org AND t.batch_id = :batchId AND r.row_no IS NULL`,
       of,
     );
-    for (const table of ['supporter_contact', 'supporter_tag', 'supporter_list', 'roster', 'field_value']) {
+    for (const [table, byPerson] of OF_PERSON)
       await tx.execute(
-        `DELETE t FROM batch_row r STRAIGHT_JOIN ${table} t ON t.organization_id = r.organization_id AND t.supporter_id = r.supporter_id WHERE ${GOES}`,
+        `DELETE t FROM batch_row r STRAIGHT_JOIN ${table} t FORCE INDEX (${byPerson}) ON t.organization_id = r.organization_id AND t.supporter_id = r.supporter_id WHERE ${GOES}`,
         of,
       );
-    }
-    await tx.execute(`DELETE s FROM batch_row r STRAIGHT_JOIN supporter s ON s.id = r.supporter_id AND s.batch_id = r.batch_id WHERE ${GOES}`, of);
+    await tx.execute(
+      `DELETE s FROM batch_row r STRAIGHT_JOIN supporter s FORCE INDEX (PRIMARY) ON s.id = r.supporter_id AND s.batch_id = r.batch_id WHERE ${GOES}`,
+      of,
+    );
   }
 
   /** Addresses that only this batch knew go, unless somebody said no there: a no is never forgotten. */
@@ -149,4 +160,4 @@ const HAPPENED = `EXISTS (SELECT 1 FROM delivery d WHERE d.organization_id = :or
   OR EXISTS (SELECT 1 FROM gift g WHERE g.organization_id = :org AND g.supporter_id = r.supporter_id AND NOT (g.batch_id <=> r.batch_id))
   OR EXISTS (SELECT 1 FROM audit a WHERE a.organization_id = :org AND a.subject = 'supporter' AND a.subject_id = r.supporter_id)
   OR ${saidBesidesSql('r.supporter_id', 'r.batch_id')}
-  OR EXISTS (SELECT 1 FROM batch_row o WHERE o.organization_id = :org AND o.supporter_id = r.supporter_id AND o.batch_id <> r.batch_id AND o.verdict IN ('update', 'same', 'gift'))`;
+  OR EXISTS (SELECT 1 FROM batch_row o FORCE INDEX (by_supporter) WHERE o.organization_id = :org AND o.supporter_id = r.supporter_id AND o.batch_id <> r.batch_id AND o.verdict IN ('update', 'same', 'gift'))`;
