@@ -68,7 +68,6 @@ export class AnswersService {
     if (!read || !delivery) return this.log.warn({ address: address.slice(0, 12) }, 'a mail for a delivery that is gone');
     if (read.kind === 'leave') return this.waysOut.leave(delivery, 'this', '', 'reply', 'Mailed the address to leave by');
     const mail = await this.reader.read(raw);
-    if (!mail) return this.log.warn({ bytes: raw.length }, 'an answer that cannot be read');
     if (!isFromMachine(mail, from)) await this.answer(delivery, mail, raw, receivedAt);
   }
 

@@ -18,7 +18,7 @@ export interface DeliveryStatus {
 /** The first recipient's fields of a delivery status notification (RFC 3464 §2.3), or null where the mail is none. */
 export async function readDeliveryStatus(reader: MailReader, raw: Buffer): Promise<DeliveryStatus | null> {
   const mail = await reader.read(raw);
-  const part = mail?.attachments.find((attachment) => attachment.contentType === 'message/delivery-status');
+  const part = mail.attachments.find((attachment) => attachment.contentType === 'message/delivery-status');
   const text = part?.content.toString('utf8').replace(/\r?\n[ \t]+/g, ' ') ?? '';
   const field = (name: string) => new RegExp(`^${name}:\\s*(.+)$`, 'im').exec(text)?.[1]?.trim() ?? '';
   if (!part || field('Action') === '') return null;

@@ -18,7 +18,6 @@ export function isComplaint(report: FeedbackReport): boolean {
 /** Reads a report in whatever encoding its parts come; null where it is none. */
 export async function readFeedbackReport(reader: MailReader, raw: Buffer): Promise<FeedbackReport | null> {
   const mail = await reader.read(raw);
-  if (!mail) return null;
   const part = (type: string) => mail.attachments.find(({ contentType }) => contentType.toLowerCase() === type)?.content.toString('utf8');
   const fields = part('message/feedback-report') ?? (/^feedback-type:/im.test(mail.text) ? mail.text : undefined);
   const type = /^feedback-type:\s*([\w-]+)/im.exec(fields ?? '')?.[1]?.toLowerCase();
@@ -35,6 +34,7 @@ function unfolded(text: string): string {
 /** The words of the original, whatever encoding they were sent in. */
 async function decoded(reader: MailReader, original: string): Promise<string> {
   if (original.trim() === '') return '';
-  const mail = await reader.read(Buffer.from(original));
+  // The report itself was read; without the words of the original what stands in its headers has to do.
+  const mail = await reader.read(Buffer.from(original)).catch(() => null);
   return mail ? `${mail.text}\n${mail.html}` : '';
 }

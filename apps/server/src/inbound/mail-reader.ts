@@ -58,7 +58,8 @@ parentPort.on('message', async ({ id, raw }) => {
 
 interface Asked {
   id: number;
-  done(mail: ReadMail | null): void;
+  done(mail: ReadMail): void;
+  failed(why: Error): void;
   timer: NodeJS.Timeout;
 }
 
@@ -71,24 +72,30 @@ export class MailReader {
 
   constructor(private readonly patience = PATIENCE_MS) {}
 
-  /** Null for what is beyond the bounds, can't be read, or takes too long. */
-  read(raw: Buffer): Promise<ReadMail | null> {
-    if (mailFault(raw) !== null) return Promise.resolve(null);
+  /**
+   * Throws for what is beyond the bounds, can't be read, or takes too long: whoever took the mail says so to its sender, for
+   * it may hold somebody's no.
+   */
+  read(raw: Buffer): Promise<ReadMail> {
+    const fault = mailFault(raw);
+    if (fault !== null) return Promise.reject(new Error(fault));
     const turn = this.queue.then(() => this.readNow(raw));
-    this.queue = turn;
+    this.queue = turn.catch(() => undefined);
     return turn;
   }
 
   async close(): Promise<void> {
-    await this.thread?.terminate();
+    const { thread } = this;
+    // Before it has ended: the next mail gets a thread of its own.
     this.thread = null;
+    await thread?.terminate();
   }
 
-  private readNow(raw: Buffer): Promise<ReadMail | null> {
-    return new Promise((done) => {
+  private readNow(raw: Buffer): Promise<ReadMail> {
+    return new Promise((done, failed) => {
       const id = ++this.count;
-      const timer = setTimeout(() => (this.settle(id, null), void this.close()), this.patience);
-      this.asked = { id, done, timer };
+      const timer = setTimeout(() => (void this.close(), this.settle(id, null)), this.patience);
+      this.asked = { id, done, failed, timer };
       this.running().postMessage({ id, raw });
     });
   }
@@ -96,9 +103,10 @@ export class MailReader {
   private settle(id: number, mail: ReadMail | null): void {
     if (this.asked?.id !== id) return;
     clearTimeout(this.asked.timer);
-    const { done } = this.asked;
+    const { done, failed } = this.asked;
     this.asked = null;
-    done(mail && { ...mail, attachments: mail.attachments.map((one) => ({ ...one, content: Buffer.from(one.content) })) });
+    if (!mail) return failed(new Error('The mail could not be read'));
+    done({ ...mail, attachments: mail.attachments.map((one) => ({ ...one, content: Buffer.from(one.content) })) });
   }
 
   private running(): Worker {
@@ -107,7 +115,11 @@ export class MailReader {
     thread.unref();
     thread.on('message', ({ id, mail }: { id: number; mail: ReadMail | null }) => this.settle(id, mail));
     // Out of memory, or a fault of the thread itself: the mail is given up, and the next one gets a new thread.
-    thread.on('error', () => (this.asked && this.settle(this.asked.id, null), (this.thread = null)));
+    thread.on('error', () => {
+      if (this.thread !== thread) return;
+      this.thread = null;
+      if (this.asked) this.settle(this.asked.id, null);
+    });
     this.thread = thread;
     return thread;
   }

@@ -29,7 +29,7 @@ export class PostmasterService {
     const mail = await this.reader.read(raw);
     const hour = Date.now() - 3_600_000;
     this.passed = this.passed.filter((at) => at > hour);
-    if (!mail || isFromMachine(mail, from) || this.passed.length >= MOST_AN_HOUR) return;
+    if (isFromMachine(mail, from) || this.passed.length >= MOST_AN_HOUR) return;
     this.passed.push(Date.now());
     const domain = address.includes('@') ? address.slice(address.lastIndexOf('@') + 1) : null;
     for (const owner of await this.inbound.owners(this.database, domain)) {

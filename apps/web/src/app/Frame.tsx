@@ -7,6 +7,7 @@ import type { TodayView } from '@goodword/core/contract';
 import { Loading } from '../ui/basics';
 import { Margin } from '../ui/Margin';
 import { call, get } from './api';
+import { forgetAll, saveAll } from './keeping';
 import { sessionQuery, useSession } from './session';
 import { STATIONS } from './stations';
 import { refreshAll } from './refresh';
@@ -65,7 +66,9 @@ function Account() {
     onSuccess: () => refreshAll(queryClient),
   });
   const leave = async () => {
+    await saveAll();
     await call('DELETE', 'session');
+    forgetAll();
     queryClient.clear();
     void navigate('/sign-in');
   };

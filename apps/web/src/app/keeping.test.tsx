@@ -126,3 +126,17 @@ test('a refusal is told and not tried for ever', async () => {
   await pause(1200);
   expect([tries, keeper.snapshot().standing]).toEqual([1, 'refused']);
 });
+
+test('what was not saved before somebody else signs in is never sent in their name, and stays with who typed it', async () => {
+  const house = server();
+  house.held.away = true;
+  const keeper = open(house);
+  keeper.set('mine');
+  await keeper.flush().catch(() => undefined);
+  keeper.end();
+  house.held.away = false;
+  await pause(1300);
+  await expect(keeper.flush()).rejects.toThrow();
+  expect([house.held.saves, house.held.value]).toEqual([0, 'old']);
+  expect(open(house).snapshot().value).toBe('mine');
+});

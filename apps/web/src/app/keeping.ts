@@ -46,6 +46,7 @@ export class Keeper<T> {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private running: Promise<void> | null = null;
   private failures = 0;
+  private ended = false;
 
   constructor(
     private readonly name: string,
@@ -104,12 +105,19 @@ export class Keeper<T> {
     this.saving.onSaved?.(value, version);
   }
 
+  /** Nothing is sent any more; what is not saved stays kept in the browser. */
+  end(): void {
+    clearTimeout(this.timer);
+    this.ended = true;
+  }
+
   private isOwed(): boolean {
-    return this.state.standing !== 'newer' && this.state.standing !== 'saved';
+    return !this.ended && this.state.standing !== 'newer' && this.state.standing !== 'saved';
   }
 
   private soon(ms: number): void {
     clearTimeout(this.timer);
+    if (this.ended) return;
     this.timer = setTimeout(() => void this.flush().catch(() => undefined), ms);
   }
 
@@ -140,7 +148,10 @@ export class Keeper<T> {
     const status = problem instanceof ProblemError ? problem.problem.status : 0;
     if (problem instanceof ProblemError && problem.problem.newer) {
       const theirs = await this.saving.load().catch(() => null);
-      this.change({ standing: 'newer', problem, theirs });
+      if (theirs) return this.change({ standing: 'newer', problem, theirs });
+      // Without theirs nobody can say which one stays: it is tried again, and told then.
+      this.change({ standing: 'waiting', problem });
+      this.soon(AGAIN_MS[0]!);
     } else if (status === 0 || status >= 500 || status === 401 || status === 429) {
       this.change({ standing: 'waiting', problem });
       this.soon(AGAIN_MS[Math.min(this.failures++, AGAIN_MS.length - 1)]!);
@@ -155,8 +166,14 @@ export class Keeper<T> {
 
 const keepers = new Map<string, Keeper<unknown>>();
 
-/** Tests begin with nothing kept. */
-export function forgetKeepers(): void {
+/** Before somebody signs out: whatever the server can have, it has. */
+export async function saveAll(): Promise<void> {
+  await Promise.allSettled([...keepers.values()].map((keeper) => keeper.flush()));
+}
+
+/** When somebody else may be signed in: nothing typed before is saved in their name. It is found again by whoever typed it. */
+export function forgetAll(): void {
+  for (const keeper of keepers.values()) keeper.end();
   keepers.clear();
 }
 

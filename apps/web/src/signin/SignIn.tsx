@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useNavigate, useSearchParams } from 'react-router';
 import { call } from '../app/api';
+import { forgetAll } from '../app/keeping';
 import { Button, Labelled, Problem } from '../ui/basics';
 
 export default function SignIn() {
@@ -18,6 +19,7 @@ export default function SignIn() {
       queryClient.clear();
       const to = params.get('to') ?? '/';
       // Only ever a page of ours.
+      forgetAll();
       void navigate(/^\/(?!\/)/.test(to) ? to : '/');
     } catch (problem) {
       setError(problem);
