@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import 'reflect-metadata';
 import { generateKeyPairSync } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';
@@ -37,7 +38,7 @@ export async function openHouse(server: string, name: string, smtpUrl: string): 
   const config = readConfig({
     DATABASE_URL: `${server}/${name}`,
     PUBLIC_URL: 'http://127.0.0.1:4600',
-    SECRET: 'ab'.repeat(32),
+    SECRET: createHash('sha256').update('bench').digest('hex'),
     DATA_DIR: folder,
     SMTP_URL: smtpUrl,
     TEXT_URL: 'http://127.0.0.1:9',
@@ -63,7 +64,7 @@ export async function openHouse(server: string, name: string, smtpUrl: string): 
     text_from: '+12065550100',
   })) as [number];
   const [chapterId] = (await knex('chapter').insert({ organization_id: organizationId, name: 'East Landing' })) as [number];
-  return { context, database, config, chapterId, dkimKey, scope: { organizationId, chapterId, actorId: null, role: 'owner' } };
+  return { context, database, config, chapterId, dkimKey, scope: { organizationId, chapterId, actorId: null, role: 'owner', boundTo: null } };
 }
 
 /** A job as the runner would give it, that nobody stops. */

@@ -1,7 +1,7 @@
 import type { FormDefinition } from '@goodword/core/forms';
 import type { Database, Scoped } from '@goodword/server/platform/database';
 import { addressHash } from '@goodword/server/platform/tokens';
-import { hashPassword } from '@goodword/server/team/team.service';
+import { hashPassword } from '@goodword/server/team/passwords';
 import { ferryNewsForm, launchDayForm } from './forms';
 import type { Person } from './people';
 

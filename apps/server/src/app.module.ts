@@ -16,6 +16,7 @@ import { RecordModule } from './record/record.module';
 import { ResultsModule } from './results/results.module';
 import { SegmentsModule } from './segments/segments.module';
 import { SendingModule } from './sending/sending.module';
+import { SetupModule } from './setup/setup.module';
 import { SortModule } from './sort/sort.module';
 import { SupportersModule } from './supporters/supporters.module';
 import { TeamModule } from './team/team.module';
@@ -64,6 +65,7 @@ export class AppModule {
         EvidenceModule,
         InboundModule,
         TodayModule,
+        SetupModule,
       ],
     };
   }

@@ -7,7 +7,7 @@ import express, { type NextFunction, type Request, type Response } from 'express
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { AppModule } from './app.module';
-import type { Config } from './platform/config';
+import { isHttps, type Config } from './platform/config';
 import { requestSeconds } from './platform/health.controller';
 import { serveOpenApi } from './platform/openapi';
 
@@ -32,23 +32,40 @@ const POLICY = {
 export async function createApp(config: Config): Promise<NestExpressApplication> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), { bufferLogs: true, rawBody: true });
   app.useLogger(app.get(Logger));
-  app.set('trust proxy', 'loopback');
+  app.set('trust proxy', config.TRUSTED_PROXIES === '' ? false : config.TRUSTED_PROXIES);
   app.set('query parser', 'simple');
   app.useBodyParser('json', { limit: '2mb' });
-  app.useBodyParser('urlencoded', { extended: false, limit: '20kb' });
   app.use(cookieParser());
   app.use(
     helmet({
       contentSecurityPolicy: { useDefaults: false, directives: POLICY },
-      strictTransportSecurity: config.COOKIE_SECURE,
+      strictTransportSecurity: isHttps(config) && { maxAge: 31_536_000, includeSubDomains: false },
       crossOriginResourcePolicy: { policy: 'same-origin' },
     }),
   );
   app.use(measure);
-  serveOpenApi(app);
+  app.use('/api', apiManners);
+  // Forms are those of supporters' pages alone: what signs in or changes something comes as JSON, which no form elsewhere can send.
+  app.use(/^\/(?!api(?:\/|$))/, express.urlencoded({ extended: false, limit: '20kb' }));
+  serveOpenApi(app, config);
   if (config.WEB_DIR) serveWeb(app, config.WEB_DIR);
   app.enableShutdownHooks();
   return app;
+}
+
+const JSON_OR_FILES = /^(application\/json|multipart\/form-data)\b/i;
+
+/** Answers of the API are nobody's to keep, and it takes JSON, or files beside it. */
+function apiManners(request: Request, response: Response, next: NextFunction): void {
+  response.set('cache-control', 'no-store');
+  const type = request.headers['content-type'];
+  const hasBody = request.headers['transfer-encoding'] !== undefined || Number(request.headers['content-length'] ?? 0) > 0;
+  if (!hasBody || (type !== undefined && JSON_OR_FILES.test(type))) return next();
+  const detail = 'The API takes JSON (content-type: application/json), and files as multipart/form-data.';
+  response
+    .status(415)
+    .type('application/problem+json')
+    .send(JSON.stringify({ type: 'about:blank', title: 'Not understood', status: 415, detail }));
 }
 
 function measure(request: Request, response: Response, next: NextFunction): void {

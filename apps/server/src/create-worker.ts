@@ -17,7 +17,12 @@ import { EnvelopeService } from './sending/envelope.service';
 import { HandOverLoop } from './sending/hand-over';
 import { OutboxRepository } from './sending/outbox.repository';
 import { PrepareJob } from './sending/prepare.job';
+import { Sessions } from './platform/sessions';
+import { SignInBrake } from './team/sign-in-brake';
 import { TeamRepository } from './team/team.repository';
+import { TeammateLinks } from './team/teammate-links.service';
+
+const SWEEP_MS = 600_000;
 
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 
@@ -49,6 +54,17 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const confirmations = context.get(ConfirmationsService);
   const retention = context.get(RetentionService);
   const sizes = context.get(SegmentSizes);
+  const links = context.get(TeammateLinks);
+  const [sessions, brake] = [context.get(Sessions), context.get(SignInBrake)];
+  /** What has ended is taken away now and then. */
+  let sweptAt = 0;
+  const sweep = async (): Promise<boolean> => {
+    if (Date.now() - sweptAt < SWEEP_MS) return false;
+    sweptAt = Date.now();
+    await sessions.sweep();
+    await brake.sweep();
+    return false;
+  };
   const jobs = new JobRunner(database, handlers, config.LEASE_SECONDS, log);
   const parts = {
     database,
@@ -97,6 +113,8 @@ export function createWorker(context: INestApplicationContext, config: Config): 
         ),
         loop(() => handOver.round(), after(config.POLL_MS)),
         loop(() => confirmations.sendOne(), after(5 * config.POLL_MS)),
+        loop(() => links.sendOne(), after(5 * config.POLL_MS)),
+        loop(sweep, after(1000)),
         loop(() => retention.round(), after(1000)),
         loop(() => sizes.round(), after(1000)),
       ]);

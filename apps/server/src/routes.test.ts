@@ -24,6 +24,8 @@ describe('every route', () => {
       .filter((route) => route.rule?.role === 'anyone')
       .map((route) => `${route.method} ${route.path}`);
     expect(open.sort()).toEqual([
+      'get /api/beginning',
+      'get /api/password/:token',
       'get /choices/:token',
       'get /choices/:token/data.json',
       'get /confirm/:token',
@@ -41,6 +43,9 @@ describe('every route', () => {
       'get /metrics',
       'get /never-ask/:token',
       'get /o/:token.gif',
+      'post /api/beginning',
+      'post /api/password/:token',
+      'post /api/password/forgotten',
       'post /api/session',
       'post /choices/:token',
       'post /confirm/:token',
@@ -123,13 +128,18 @@ const UNSCOPED: Record<string, string> = {
   'messages/images.service.ts': 'pictures are public to mail readers',
   'permission-states.ts': 'a command over every organization',
   'platform/health.controller.ts': 'counts over everything',
+  'platform/house-keys.ts': 'keys of the house belong to no organization',
   'platform/jobs.ts': 'a worker claims whatever is due',
+  'platform/readiness.ts': 'looks whether the database has a schema and takes what is written',
   'platform/sessions.ts': 'a session gives the scope',
   'platform/test-database.ts': 'tests',
+  'setup/beginning.repository.ts': 'there is no organization yet',
   'supporters/merged.ts': 'a signed token names a record that may have been brought into another',
   'segments/segment-sizes.ts': 'a worker counts the segments of every organization in turn',
   'sending/outbox.repository.ts': 'a worker hands over whatever is due',
+  'team/sign-in-brake.ts': 'whoever guesses has no organization',
   'team/team.repository.ts': 'sign-in finds the organization',
+  'team/teammates.repository.ts': 'a signed token gives the scope, and a worker sends whatever is due',
   'waysout/waysout.repository.ts': 'a signed token gives the scope',
 };
 

@@ -41,6 +41,8 @@ const WHO: Record<CallWho, string> = {
   again: `AND m.outcome IN (:again) ${HERE}`,
 };
 
+const TO_CALL = 'EXISTS (SELECT 1 FROM call_list_member m WHERE m.call_list_id = c.id AND m.outcome IS NULL AND m.held IS NULL)';
+
 /** Lists of people to be called, frozen in their order, and what came of each call. */
 @Injectable()
 export class CallsRepository {
@@ -133,6 +135,18 @@ export class CallsRepository {
       { ids },
     );
     return rows.map((row) => row.id);
+  }
+
+  /** How many call lists of a teammate's still have somebody to call. */
+  async waitingFor(db: Scoped, id: number): Promise<number> {
+    const [row] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM call_list c WHERE c.organization_id = :org AND c.made_by = :id AND ${TO_CALL}`, {
+      id,
+    });
+    return row?.n ?? 0;
+  }
+
+  async handOn(tx: Scoped, from: number, to: number): Promise<void> {
+    await tx.execute(`UPDATE call_list c SET c.made_by = :to WHERE c.organization_id = :org AND c.made_by = :from AND ${TO_CALL}`, { from, to });
   }
 
   private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<CallListRow[]> {

@@ -3,6 +3,7 @@ import { escapeHtml as e } from '@goodword/core/letter';
 import { standardTextAsk } from '@goodword/core/text';
 import { lines, supporterPage } from '../platform/pages/page';
 import { channelPhrase, phrase, PHRASES, statePhrase, type Phrases } from '../platform/pages/phrases';
+import { logoOf } from '../team/team.repository';
 import type { Choice, ChoicesView } from './choices.service';
 
 const NAMES: Record<Language, string> = { en: 'English', es: 'Español', fr: 'Français', de: 'Deutsch' };
@@ -27,10 +28,11 @@ export function choicesPage(view: ChoicesView, path: string, said: Said = {}): s
   const body = `<h1>${e(title)}</h1>${done}${paused}${choosing(view, p)}
 <h2>${e(p.pauseTitle)}</h2><p>${e(p.pauseBody)}</p><form method="post">${[30, 60, 90].map((days) => `<button class="plain" name="act" value="pause-${days}">${e(phrase(p.pauseDays, { days }))}</button>`).join('')}</form>
 ${view.fresh ? personal(view, p, path, said) : stale(p)}
-<p class="lang small">${LANGUAGES.filter((language) => language !== view.language)
+<p class="lang small">${(view.organization.languages ?? LANGUAGES)
+    .filter((language) => language !== view.language)
     .map((language) => `<a href="?lang=${language}" lang="${language}">${NAMES[language]}</a>`)
     .join('')}</p>`;
-  return supporterPage(title, body, { language: view.language });
+  return supporterPage(title, body, { language: view.language, logo: logoOf(view.organization) });
 }
 
 function choosing(view: ChoicesView, p: Phrases): string {

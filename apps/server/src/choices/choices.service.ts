@@ -28,7 +28,7 @@ import { programScope, type Scope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
 import { SupportersRepository, type PersonRow, type PointRow } from '../supporters/supporters.repository';
 import { SupportersService } from '../supporters/supporters.service';
-import { TeamRepository, type OrganizationRow } from '../team/team.repository';
+import { imprint, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { WaysOutRepository } from '../waysout/waysout.repository';
 import { ChoicesRepository, type Holder } from './choices.repository';
 
@@ -248,8 +248,8 @@ export class ChoicesService {
       returnPath: organization.from_email,
       messageId: `<fresh-${crypto.randomUUID()}@${organization.list_domain}>`,
       subject: title,
-      text: `${title}\n\n${link}\n\n${organization.name}, ${organization.postal_address}\n`,
-      html: `<!doctype html><html lang="${language}"><body><p><a href="${link}">${escapeHtml(title)}</a></p><p>${escapeHtml(organization.name)}, ${escapeHtml(organization.postal_address)}</p></body></html>`,
+      text: `${title}\n\n${link}\n\n${imprint(organization)}\n`,
+      html: `<!doctype html><html lang="${language}"><body><p><a href="${link}">${escapeHtml(title)}</a></p><p>${escapeHtml(imprint(organization))}</p></body></html>`,
       headers: { 'Auto-Submitted': 'auto-generated' },
     });
     if (result.kind === 'accepted') return point.shown;

@@ -24,11 +24,10 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCells } from '../permission/ledger/facts.repository';
 import { asSaid, LedgerRepository, type EntryRow } from '../permission/ledger/ledger.repository';
 import { standingsAtEach } from '../permission/standings';
-import { CONFIG, type Config } from '../platform/config';
 import { Database, type Scoped } from '../platform/database';
 import { Invalid, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
-import { addressHash } from '../platform/tokens';
+import { HouseKeys } from '../platform/house-keys';
 import { ErasureRepository } from '../supporters/erasure.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { entryView } from '../supporters/person-ledger.service';
@@ -58,7 +57,7 @@ interface Past {
 export class FileService {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(CONFIG) private readonly config: Config,
+    @Inject(HouseKeys) private readonly keys: HouseKeys,
     @Inject(FileRepository) private readonly facts: FileRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(EvidenceRepository) private readonly evidence: EvidenceRepository,
@@ -159,8 +158,9 @@ export class FileService {
     if (!person.erased_at)
       return (await this.supporters.points(db, [person.id])).map(({ id, kind, shown, on_hold }) => ({ id, kind, shown, onHold: on_hold === 1 }));
     const people = [...(await this.erasures.mergedInto(db, person.id)), person.id];
+    const hashOf = await this.keys.hasher();
     return (await this.erasures.everyPoint(db, people)).map(({ id, kind, normal }) => {
-      const hash = normal.startsWith('erased:') ? normal.split(':')[1]! : addressHash(this.config.SECRET, kind, normal);
+      const hash = normal.startsWith('erased:') ? normal.split(':')[1]! : hashOf(kind, normal);
       return { id, kind, shown: `hash ${hash}`, onHold: false };
     });
   }
@@ -257,10 +257,11 @@ export class FileService {
     const db = this.database.read(scope);
     const { country } = await this.team.organization(scope);
     const [email, mobile] = [cleanEmail(address), cleanMobile(address, country)];
+    const hashOf = await this.keys.hasher();
     const named = [
       ...(email.ok ? [{ kind: 'email' as const, normal: email.normal }] : []),
       ...(mobile.ok ? [{ kind: 'mobile' as const, normal: mobile.normal }] : []),
-    ].map((one) => ({ ...one, hash: addressHash(this.config.SECRET, one.kind, one.normal) }));
+    ].map((one) => ({ ...one, hash: hashOf(one.kind, one.normal) }));
     if (named.length === 0)
       throw new Invalid([{ field: 'address', code: 'address', message: `“${address}” is neither an email address nor a number.` }]);
     const points = (await this.facts.pointsNamed(db, named)).map(({ id }) => id);

@@ -1,7 +1,7 @@
 import { askName, inputName, type AnswerFault, type FormDefinition, type FormItem, type Language } from '@goodword/core/forms';
 import { countryCodes, countryName, type FieldType } from '@goodword/core/fields';
 import { escapeHtml as e } from '@goodword/core/letter';
-import { lines, supporterPage } from '../platform/pages/page';
+import { lines, supporterPage, type PageLogo } from '../platform/pages/page';
 import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
 
 /** Of no use to people; robots fill it in. */
@@ -15,7 +15,7 @@ export interface JoinPage {
   language: Language;
   framed: boolean;
   /** Who asks, and where they live. */
-  organization: { name: string; postalAddress: string };
+  organization: { name: string; imprint: string; legalName: string; postalAddress: string; logo: PageLogo | null };
 }
 
 const FAULT_PHRASES = {
@@ -34,21 +34,21 @@ export function joinPage(page: JoinPage, values: Readonly<Record<string, string 
   const p = PHRASES[language];
   const top = faults.length > 0 ? `<p class="fault" role="alert">${e(p.mend)}</p>` : '';
   const body = `<h1>${e(form.title)}</h1>${form.intro ? `<p>${lines(form.intro)}</p>` : ''}${top}${formHtml(page, `/join/${page.slug}${page.framed ? '?frame=1' : ''}`, values, faults)}${footHtml(page)}`;
-  return supporterPage(form.title, body, { language, framed: page.framed, script: '/join/form.js' });
+  return supporterPage(form.title, body, { language, framed: page.framed, script: '/join/form.js', logo: page.organization.logo });
 }
 
 /** Who asks, where they live, what becomes of it, and how to leave: under every form, so that none can be opened without. */
 function footHtml({ slug, language, organization }: JoinPage): string {
   const p = PHRASES[language];
   const privacy = `<a href="/join/${e(slug)}/privacy?lang=${language}" target="_blank" rel="noopener">${e(p.privacy)}</a>`;
-  return `<p class="small">${e(organization.name)}, ${e(organization.postalAddress)}. ${e(p.formLeave)} ${privacy}</p>`;
+  return `<p class="small">${e(organization.imprint)}. ${e(p.formLeave)} ${privacy}</p>`;
 }
 
 /** What becomes of what people type into forms. */
 export function privacyPage(organization: JoinPage['organization'], language: Language): string {
   const p = PHRASES[language];
-  const body = phrase(p.privacyBody, { organization: organization.name, address: organization.postalAddress });
-  return supporterPage(p.privacyTitle, `<h1>${e(p.privacyTitle)}</h1><p>${e(body)}</p><p>${e(p.privacyRights)}</p>`, { language });
+  const body = phrase(p.privacyBody, { organization: organization.legalName, address: organization.postalAddress });
+  return supporterPage(p.privacyTitle, `<h1>${e(p.privacyTitle)}</h1><p>${e(body)}</p><p>${e(p.privacyRights)}</p>`, { language, logo: organization.logo });
 }
 
 /** The bare form, for the page and for pasting into another page. */

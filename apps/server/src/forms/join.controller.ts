@@ -11,7 +11,7 @@ import { Database } from '../platform/database';
 import { RateLimit } from '../platform/rate-limit';
 import { programScope } from '../platform/scope';
 import { FieldsRepository } from '../supporters/fields.repository';
-import { TeamRepository, type OrganizationRow } from '../team/team.repository';
+import { imprint, logoOf, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import type { ConfirmationRow } from './confirmations.repository';
 import { ConfirmationsService, type Confirmed } from './confirmations.service';
 import { FormsRepository, type FormRow } from './forms.repository';
@@ -201,8 +201,12 @@ export class JoinController {
     const choices = new Map<number, string[]>();
     for (const id of ids) if (types.get(id) === 'choice') choices.set(id, await this.fields.choices(db, id));
     const framed = (request.query as Posted).frame === '1';
-    const { name, postal_address: postalAddress } = await this.team.organization(programScope(form.organization_id));
-    const organization = { name, postalAddress };
+    const scope = programScope(form.organization_id);
+    const own = await this.team.organization(scope);
+    const chapter = (await this.team.chapters(scope)).find(({ id }) => id === form.definition.chapterId);
+    const address = chapter?.postal_address || own.postal_address;
+    const legalName = own.legal_name || own.name;
+    const organization = { name: own.name, imprint: imprint(own, address), legalName, postalAddress: address, logo: logoOf(own) };
     return { slug: form.slug, form: form.definition, types, choices, language: this.language(request, form), framed, organization };
   }
 

@@ -8,7 +8,7 @@ import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
 import { programScope } from '../platform/scope';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
 import { Tokens } from '../platform/tokens';
-import type { OrganizationRow } from '../team/team.repository';
+import { imprint, type OrganizationRow } from '../team/team.repository';
 import type { ConfirmationRow } from './confirmations.repository';
 import { FormsRepository } from './forms.repository';
 
@@ -53,7 +53,7 @@ export class RequestMail {
       returnPath: organization.from_email,
       messageId: `<${key}@${organization.list_domain}>`,
       subject,
-      text: [words, what.map((one) => `- ${one}`).join('\n'), link, `${p.neverAsk}: ${never}`, footer(organization), ''].join('\n\n'),
+      text: [words, what.map((one) => `- ${one}`).join('\n'), link, `${p.neverAsk}: ${never}`, imprint(organization), ''].join('\n\n'),
       html: htmlOf({ language, words, what, link, never, p, organization }),
       headers: {
         'Auto-Submitted': 'auto-generated',
@@ -79,8 +79,6 @@ function pendingLines({ pending }: ConfirmationRow, p: Phrases): string[] {
   return [...(name ? [name] : []), ...addresses];
 }
 
-const footer = (organization: OrganizationRow) => `${organization.name}, ${organization.postal_address}`;
-
 function htmlOf(mail: {
   language: Language;
   words: string;
@@ -96,5 +94,5 @@ function htmlOf(mail: {
   return `<!doctype html><html lang="${mail.language}"><body style="font:16px/1.5 Arial,sans-serif;color:#17252B"><p>${escapeHtml(mail.words)}</p>
 <ul>${items}</ul><p><a href="${mail.link}" style="${button}">${escapeHtml(mail.p.confirmButton)}</a></p>
 <p style="${small}"><a href="${mail.never}">${escapeHtml(mail.p.neverAsk)}</a></p>
-<p style="${small}">${escapeHtml(footer(mail.organization))}</p></body></html>`;
+<p style="${small}">${escapeHtml(imprint(mail.organization))}</p></body></html>`;
 }

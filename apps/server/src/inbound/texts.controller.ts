@@ -22,6 +22,8 @@ export class TextsController {
   })
   @HttpCode(204)
   async hook(@Req() request: RawBodyRequest<Request>, @Input('body') hook: TextHook): Promise<void> {
+    // Without a secret there is no gateway, and whoever signs with nothing is none.
+    if (this.config.TEXT_HOOK_SECRET === '') throw new Forbidden('No text gateway is set up here.');
     const expected = createHmac('sha256', this.config.TEXT_HOOK_SECRET)
       .update(request.rawBody ?? '')
       .digest();

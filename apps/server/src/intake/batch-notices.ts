@@ -30,7 +30,7 @@ export class BatchNotices {
     const link = `${this.config.PUBLIC_URL}/gather/${batchId}`;
     for (const id of batch.plan.notify) {
       const teammate = await this.team.teammate(scope, id);
-      if (!teammate) continue;
+      if (!teammate || teammate.left_at) continue;
       await this.mailOut.send({
         from: `"${organization.name.replace(/["\\]/g, '')}" <${organization.from_email}>`,
         to: teammate.email,

@@ -113,6 +113,8 @@ type BatchValues = Partial<
 /** Verdicts of rows that bring or change somebody. */
 export const COMING: readonly RowVerdict[] = ['new', 'shares', 'update', 'same', 'gift', 'no', 'hold'];
 
+const HALF_DONE = "state NOT IN ('unreadable','done','taken-out','failed')";
+
 @Injectable()
 export class BatchesRepository {
   async make(tx: Scoped, batch: { chapterId: number; name: string; fileName: string; storageKey: string }): Promise<number> {
@@ -124,6 +126,18 @@ export class BatchesRepository {
       state: 'reading',
       created_by: tx.scope.actorId,
     });
+  }
+
+  /** How many half-done batches are a teammate's. */
+  async waitingFor(db: Scoped, id: number): Promise<number> {
+    const [row] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM batch WHERE organization_id = :org AND created_by = :id AND ${HALF_DONE}`, {
+      id,
+    });
+    return row?.n ?? 0;
+  }
+
+  async handOn(tx: Scoped, from: number, to: number): Promise<void> {
+    await tx.execute(`UPDATE batch SET created_by = :to WHERE organization_id = :org AND created_by = :from AND ${HALF_DONE}`, { from, to });
   }
 
   async find(db: Scoped, id: number): Promise<BatchRow | undefined> {

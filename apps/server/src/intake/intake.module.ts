@@ -50,6 +50,6 @@ const withLedger = <T>(provide: new (ledger: LedgerRepository, holds: HoldsRepos
     withLedger(OtherFilesRepository),
     withLedger(TakeOutRepository),
   ],
-  exports: [IntakeJobs, RetentionService],
+  exports: [BatchesRepository, IntakeJobs, RetentionService],
 })
 export class IntakeModule {}

@@ -21,8 +21,7 @@ export interface EmailSource {
 
 export interface EmailAround {
   registry: Registry;
-  organization: string;
-  postalAddress: string;
+  imprint: string;
   why: string;
   publicUrl: string;
 }
@@ -57,7 +56,7 @@ function plainTextOf(html: Compiled): Compiled {
 export function composeEmail(source: EmailSource, around: EmailAround): Composed {
   const letter = compileLetter(source.letter, { registry: around.registry, imageUrl: (src) => `${around.publicUrl}${src}` });
   const preheader = compile(source.preheader, around.registry);
-  const wrapped = wrapLetter(letter, { organization: around.organization, postalAddress: around.postalAddress, why: around.why }, preheader);
+  const wrapped = wrapLetter(letter, { imprint: around.imprint, why: around.why }, preheader);
   const subject = compile(source.subject, around.registry);
   const own = [...slotsOf(subject), ...slotsOf(preheader), ...slotsOf(letter.html)].filter((slot) => !slot.key.startsWith('link:'));
   return { subject, html: wrapped.html, text: plainTextOf(wrapped.html), links: letter.links, slots: own };

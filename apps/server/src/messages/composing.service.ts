@@ -7,7 +7,7 @@ import { Database, type Scoped } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { FieldsService } from '../supporters/fields.service';
 import { GroupsRepository } from '../supporters/groups.repository';
-import { TeamRepository, type OrganizationRow } from '../team/team.repository';
+import { imprint, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { composeEmail, composeText, mergeFaults, readable, type Composed } from './composer';
 import type { MessageRow } from './messages.repository';
@@ -40,7 +40,7 @@ export class ComposingService {
     // Without a person it is the reason of somebody who agreed.
     const why = whyWords(about, { state: 'yes', how: 'form' });
     const whyOf = (basis: Basis | null) => whyWords(about, basis);
-    const around = { registry, organization: organization.name, postalAddress: organization.postal_address, why, publicUrl: this.config.PUBLIC_URL };
+    const around = { registry, imprint: imprint(organization), why, publicUrl: this.config.PUBLIC_URL };
     const composed =
       message.channel === 'text'
         ? composeText(message.body, { registry, organization: organization.name, locale: organization.locale })
@@ -62,13 +62,22 @@ export class ComposingService {
       excerpt,
     }));
     const missing = (where: MessageFault['where'], text: string): MessageFault => ({ where, message: text, suggestion: null, excerpt: null });
-    if (message.channel === 'text') return message.body.trim() === '' ? [missing('text', 'The text is empty. Write it first.')] : merge;
     const { organization } = await this.compose(scope, message);
+    if (message.channel === 'text')
+      return [
+        ...(message.body.trim() === '' ? [missing('text', 'The text is empty. Write it first.')] : []),
+        ...(this.config.TEXT_URL === '' ? [missing('message', 'No text gateway is set up here, so no text can leave.')] : []),
+        ...(organization.text_from === '' ? [missing('message', 'There is no number that texts come from. An owner can set it in Setup.')] : []),
+        ...merge,
+      ];
     return [
       ...(message.subject.trim() === '' ? [missing('subject', 'There is no subject. Write one.')] : []),
+      ...(organization.from_email === '' || organization.list_domain === ''
+        ? [missing('message', 'There is no address that mail comes from, or no domain that bounces come back to. An owner can set them in Setup.')]
+        : []),
       ...(hasContent(message.letter) ? [] : [missing('letter', 'The letter is empty. Write it first.')]),
       ...(organization.postal_address.trim() === ''
-        ? [missing('message', 'The organization has no postal address for the footer. An owner can set it in House rules.')]
+        ? [missing('message', 'The organization has no postal address for the footer. An owner can set it in Setup.')]
         : []),
       ...merge,
     ];

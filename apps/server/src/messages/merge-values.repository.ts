@@ -8,7 +8,7 @@ import { FactsRepository } from '../permission/ledger/facts.repository';
 import type { Scoped } from '../platform/database';
 import { HouseholdsRepository } from '../record/households.repository';
 import { valueOf, type ValueRow } from '../supporters/fields.repository';
-import type { OrganizationRow, TeammateRow } from '../team/team.repository';
+import { imprint, type OrganizationRow, type TeammateRow } from '../team/team.repository';
 
 /** The values that messages merge, for many people in a few reads. */
 @Injectable()
@@ -29,8 +29,8 @@ export class MergeValuesRepository {
     const out = new Map<number, MergeValues>();
     if (ids.length === 0) return out;
     const common = commonValues(organization, sender);
-    const people = await db.sql<{ id: number; first_name: string; last_name: string; chapter: string }>(
-      'SELECT s.id, s.first_name, s.last_name, c.name AS chapter FROM supporter s JOIN chapter c ON c.id = s.chapter_id WHERE s.organization_id = :org AND s.id IN (:ids)',
+    const people = await db.sql<{ id: number; first_name: string; last_name: string; chapter: string; postal: string }>(
+      'SELECT s.id, s.first_name, s.last_name, c.name AS chapter, c.postal_address AS postal FROM supporter s JOIN chapter c ON c.id = s.chapter_id WHERE s.organization_id = :org AND s.id IN (:ids)',
       { ids },
     );
     for (const p of people) {
@@ -40,6 +40,7 @@ export class MergeValuesRepository {
         lastName: p.last_name,
         fullName: `${p.first_name} ${p.last_name}`.trim(),
         chapter: p.chapter,
+        ...(p.postal ? { 'organization.postal': p.postal, imprint: imprint(organization, p.postal) } : {}),
       });
     }
     const greetings = await this.households.greetings(db, ids, organization.locale, (others) => this.refusing(db, others, about));
@@ -101,7 +102,8 @@ function commonValues(organization: OrganizationRow, sender: TeammateRow | undef
     'organization.postal': organization.postal_address,
     'sender.name': sender?.name,
     'sender.mobile': sender?.mobile ? shownMobile(sender.mobile, organization.country) : '',
-    'sender.email': sender?.email,
+    'sender.title': sender?.title,
+    'sender.email': sender?.answers_to || sender?.email,
     'sender.signature': sender?.signature,
   };
 }

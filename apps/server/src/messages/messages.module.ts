@@ -15,6 +15,6 @@ import { TagDeedsService } from './tag-deeds.service';
   imports: [PermissionModule, RecordModule, SupportersModule, TeamModule],
   controllers: [MessagesController],
   providers: [MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, ImagesService, TagDeedsService],
-  exports: [MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, TagDeedsService],
+  exports: [ImagesService, MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, TagDeedsService],
 })
 export class MessagesModule {}

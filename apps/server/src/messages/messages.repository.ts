@@ -69,6 +69,8 @@ export function messageView(row: MessageRow): MessageView {
 
 const NEEDING = ['draft', 'scheduled', 'preparing'];
 
+const NOT_OVER = "state NOT IN ('stopped','done')";
+
 @Injectable()
 export class MessagesRepository {
   /** Messages to groups; what was written to one person alone is on their record. */
@@ -160,6 +162,18 @@ export class MessagesRepository {
         .where('message.id', id)
         .update({ tag_deeds: JSON.stringify(once) });
     }
+  }
+
+  /** How many messages that have not left are a teammate's. */
+  async waitingFor(db: Scoped, id: number): Promise<number> {
+    const [row] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM message WHERE organization_id = :org AND sender_id = :id AND ${NOT_OVER}`, {
+      id,
+    });
+    return row?.n ?? 0;
+  }
+
+  async handOn(tx: Scoped, from: number, to: number): Promise<void> {
+    await tx.execute(`UPDATE message SET sender_id = :to WHERE organization_id = :org AND sender_id = :from AND ${NOT_OVER}`, { from, to });
   }
 
   async links(db: Scoped, messageId: number): Promise<{ position: number; url: string }[]> {

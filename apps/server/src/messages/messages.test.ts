@@ -10,7 +10,7 @@ const registry = registryOf(STANDARD_NAMES);
 const around = {
   registry,
   organization: 'Lantern Ferry Trust',
-  postalAddress: '14 Slip Lane',
+  imprint: 'Lantern Ferry Trust, 14 Slip Lane',
   why: 'You asked for it.',
   publicUrl: 'https://ferry.test',
 };

@@ -2,12 +2,11 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { DncAdded, DncRow, Page } from '@goodword/core/contract';
 import { domainsOf, readRefusal, type Refusal } from '@goodword/core/intake';
 import { audit } from '../platform/audit';
-import { CONFIG, type Config } from '../platform/config';
 import { Database, type Scoped } from '../platform/database';
 import { Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
-import { addressHash } from '../platform/tokens';
+import { HouseKeys, type Hasher } from '../platform/house-keys';
 import { DoNotContactRepository, type NewDnc } from './do-not-contact.repository';
 
 /** Most lines that one list may have; a longer one comes as a file of people who said no. */
@@ -18,7 +17,7 @@ const MOST_LINES = 50_000;
 export class DoNotContactService {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(CONFIG) private readonly config: Config,
+    @Inject(HouseKeys) private readonly keys: HouseKeys,
     @Inject(DoNotContactRepository) private readonly list: DoNotContactRepository,
   ) {}
 
@@ -40,6 +39,7 @@ export class DoNotContactService {
       throw new Invalid([
         { field: 'lines', code: 'many', message: `Expected at most ${MOST_LINES} lines at once, got ${lines.length}. Add them in parts.` },
       ]);
+    const hashOf = await this.keys.hasher();
     return this.database.write(scope, async (tx) => {
       const [organization] = await tx.sql<{ country: string }>('SELECT country FROM organization WHERE id = :org');
       const refused: DncAdded['refused'] = [];
@@ -48,7 +48,7 @@ export class DoNotContactService {
         if (line.trim() === '') return;
         const read = readRefusal(line, organization?.country ?? 'US');
         if (read.ok) {
-          const entry = this.entryOf(read.refusal);
+          const entry = entryOf(read.refusal, hashOf);
           entries.set(`${entry.kind}:${entry.hash}`, entry);
         } else refused.push({ line: i + 1, text: line.trim().slice(0, 80), reason: read.reason });
       });
@@ -62,7 +62,7 @@ export class DoNotContactService {
 
   /** Puts one address on the list by the program itself: a complaint. */
   async close(tx: Scoped, kind: 'email' | 'mobile', normal: string, how: string, note: string): Promise<void> {
-    const entry = this.entryOf({ kind, normal });
+    const entry = entryOf({ kind, normal }, await this.keys.hasher());
     await this.list.add(tx, [entry], how, note);
     await this.list.close(tx, [entry]);
   }
@@ -87,8 +87,9 @@ export class DoNotContactService {
   }
 
   /** Whether an address that comes in, by whatever road, is closed. */
-  isClosed(db: Scoped, kind: 'email' | 'mobile', normal: string): Promise<boolean> {
-    return this.list.isClosed(db, kind, normal, { own: this.hash(kind, normal), domains: ['', ...this.domainHashes(normal)] });
+  async isClosed(db: Scoped, kind: 'email' | 'mobile', normal: string): Promise<boolean> {
+    const hashOf = await this.keys.hasher();
+    return this.list.isClosed(db, kind, normal, { own: hashOf(kind, normal), domains: ['', ...domainHashes(normal, hashOf)] });
   }
 
   /** Whether nothing is closed at all, so that nobody who comes in needs to be looked up. */
@@ -100,31 +101,27 @@ export class DoNotContactService {
   async closeNew(tx: Scoped, points: readonly { id: number; kind: string; normal: string }[]): Promise<void> {
     const { hashes, ranges } = await this.list.everything(tx);
     if (points.length === 0 || hashes.size + ranges.length === 0) return;
+    const hashOf = await this.keys.hasher();
     const closed = points.filter(({ kind, normal }) => {
       return (
-        hashes.has(this.hash(kind, normal)) ||
-        (kind === 'email' && this.domainHashes(normal).some((hash) => hashes.has(hash))) ||
+        hashes.has(hashOf(kind, normal)) ||
+        (kind === 'email' && domainHashes(normal, hashOf).some((hash) => hashes.has(hash))) ||
         (kind === 'mobile' && ranges.some(({ from, to }) => normal.length === from.length && normal >= from && normal <= to))
       );
     });
     await this.list.mark(tx, closed);
   }
 
-  private domainHashes(normal: string): string[] {
-    return domainsOf(normal).map((domain) => this.hash('domain', domain));
-  }
+}
 
-  private hash(kind: string, normal: string): string {
-    return addressHash(this.config.SECRET, kind, normal);
-  }
+const domainHashes = (normal: string, hashOf: Hasher) => domainsOf(normal).map((domain) => hashOf('domain', domain));
 
-  private entryOf(refusal: Refusal): NewDnc {
-    if (refusal.kind === 'range') {
-      const shown = `${refusal.from} - ${refusal.to}`;
-      return { kind: 'range', hash: this.hash('range', shown), shown, from: refusal.from, to: refusal.to };
-    }
-    return { kind: refusal.kind, hash: this.hash(refusal.kind, refusal.normal), shown: refusal.normal, from: null, to: null };
+function entryOf(refusal: Refusal, hashOf: Hasher): NewDnc {
+  if (refusal.kind === 'range') {
+    const shown = `${refusal.from} - ${refusal.to}`;
+    return { kind: 'range', hash: hashOf('range', shown), shown, from: refusal.from, to: refusal.to };
   }
+  return { kind: refusal.kind, hash: hashOf(refusal.kind, refusal.normal), shown: refusal.normal, from: null, to: null };
 }
 
 function covers(

@@ -41,6 +41,11 @@ export function requestOf(context: ExecutionContext): KnownRequest {
   return context.switchToHttp().getRequest<KnownRequest>();
 }
 
+/** Where a request comes from: the caller's address, as far as the proxies before us are believed, and their browser. */
+export function placeOf(request: Request): { network: string; browser: string } {
+  return { network: request.ip ?? '', browser: request.get('user-agent') ?? '' };
+}
+
 /** A checked part of the request: `@Input('body') body: SignIn`. */
 export const Input = createParamDecorator((part: 'body' | 'query' | 'params', context: ExecutionContext) => requestOf(context).valid?.[part]);
 

@@ -1,13 +1,14 @@
+import { existsSync } from 'node:fs';
 import Joi from 'joi';
 
-/** Everything the server and the worker are told from outside. Times in seconds. */
+/** Everything the server and the worker are told from outside. Times in seconds where nothing else is said. */
 export interface Config {
   DATABASE_URL: string;
   PORT: number;
   HOST: string;
   /** How supporters reach this server: in mails, on leave pages. */
   PUBLIC_URL: string;
-  /** Signs tokens and keys hashes; 32 bytes in hex or more. */
+  /** Signs tokens and wraps keys; 32 bytes in hex or more. */
   SECRET: string;
   /** The secret of before, whose links are still read; empty where it never changed. */
   SECRET_BEFORE: string;
@@ -18,6 +19,7 @@ export interface Config {
   SMTP_CONNECTIONS: number;
   /** Mails a second that the provider accepts; 0 for no limit. */
   SMTP_PER_SECOND: number;
+  /** The text gateway; empty where no texts are sent. */
   TEXT_URL: string;
   TEXT_KEY: string;
   TEXT_HOOK_SECRET: string;
@@ -35,7 +37,14 @@ export interface Config {
   /** Milliseconds after which a worker with nothing to do looks for work again. */
   POLL_MS: number;
   LOG_LEVEL: string;
-  COOKIE_SECURE: boolean;
+  /** Whose word about the caller's address is believed: addresses and networks, with commas between; "loopback" is this machine. */
+  TRUSTED_PROXIES: string;
+  /** Asked for by /metrics and the API's description from elsewhere than this machine; empty answers nobody else. */
+  METRICS_TOKEN: string;
+  /** Hours without a request after which a session ends. */
+  SESSION_IDLE_HOURS: number;
+  /** Milliseconds by which guessing is slowed down first; it doubles with each further miss. */
+  SIGN_IN_DELAY_MS: number;
   MAILROOM_PAGE: string;
   HANDSETS_PAGE: string;
   /** Who says whether a domain takes mail: "dns", the address of a service, or empty for nobody. */
@@ -48,13 +57,32 @@ export interface Config {
   LINE_LOOKUP: string;
 }
 
+/** Whether teammates and supporters come by https: the session's cookie and HSTS follow from it. */
+export const isHttps = (config: Pick<Config, 'PUBLIC_URL'>) => config.PUBLIC_URL.startsWith('https:');
+
 const port = Joi.number().port();
 
 /** Ways out in mails must be https (RFC 8058 §3.1); only on the machine itself is http enough. */
-function isSafePublicUrl(url: string): boolean {
+function publicUrl(url: string, helpers: Joi.CustomHelpers): unknown {
   const { protocol, hostname } = new URL(url);
-  return protocol === 'https:' || hostname === 'localhost' || hostname === '[::1]' || hostname.startsWith('127.');
+  const isHere = hostname === 'localhost' || hostname === '[::1]' || hostname.startsWith('127.');
+  if (protocol !== 'https:' && !isHere) return helpers.message({ custom: '"PUBLIC_URL" must begin with https:// where it is not this machine' });
+  return url.replace(/\/$/, '');
 }
+
+/** Of 32 bytes by chance, 26 to 32 differ; fewer than 16 is none that chance made. */
+function secret(hex: string, helpers: Joi.CustomHelpers): unknown {
+  const bytes = new Set(hex.toLowerCase().match(/../g));
+  if (bytes.size >= 16) return hex;
+  return helpers.message({ custom: '"SECRET" is not made by chance; make one with: openssl rand -hex 32' });
+}
+
+function existing(path: string, helpers: Joi.CustomHelpers): unknown {
+  if (existsSync(path)) return path;
+  return helpers.message({ custom: `"{{#label}}" names a file that is not there: ${path}` });
+}
+
+const file = Joi.string().allow('').custom(existing).default('');
 
 const schema = Joi.object<Config>({
   DATABASE_URL: Joi.string()
@@ -64,9 +92,9 @@ const schema = Joi.object<Config>({
   HOST: Joi.string().default('127.0.0.1'),
   PUBLIC_URL: Joi.string()
     .uri({ scheme: ['http', 'https'] })
-    .custom((url: string, helpers) => (isSafePublicUrl(url) ? url.replace(/\/$/, '') : helpers.error('string.uriCustomScheme', { scheme: 'https' })))
+    .custom(publicUrl)
     .required(),
-  SECRET: Joi.string().hex().min(64).required(),
+  SECRET: Joi.string().hex().min(64).custom(secret).required(),
   SECRET_BEFORE: Joi.string().hex().min(64).allow('').default(''),
   DATA_DIR: Joi.string().required(),
   WEB_DIR: Joi.string().allow('').default(''),
@@ -77,20 +105,41 @@ const schema = Joi.object<Config>({
   SMTP_PER_SECOND: Joi.number().min(0).default(0),
   TEXT_URL: Joi.string()
     .uri({ scheme: ['http', 'https'] })
-    .required(),
-  TEXT_KEY: Joi.string().min(8).required(),
-  TEXT_HOOK_SECRET: Joi.string().min(16).required(),
+    .allow('')
+    .default(''),
+  TEXT_KEY: Joi.string().when('TEXT_URL', {
+    is: Joi.valid('', null),
+    then: Joi.string().allow('').default(''),
+    otherwise: Joi.string().min(8).required(),
+  }),
+  TEXT_HOOK_SECRET: Joi.string().when('TEXT_URL', {
+    is: Joi.valid('', null),
+    then: Joi.string().allow('').default(''),
+    otherwise: Joi.string().min(16).required(),
+  }),
   INBOUND_SMTP_PORT: Joi.number().integer().min(0).max(65535).default(0),
   INBOUND_HOST: Joi.string().allow('').default(''),
-  INBOUND_TLS_CERT: Joi.string().allow('').default(''),
-  INBOUND_TLS_KEY: Joi.string().allow('').default(''),
-  DKIM_KEY_FILE: Joi.string().allow('').default(''),
-  DKIM_DOMAIN: Joi.string().allow('').default(''),
+  INBOUND_TLS_CERT: file,
+  INBOUND_TLS_KEY: file.when('INBOUND_TLS_CERT', { is: Joi.string().min(1).required(), then: Joi.string().min(1).required() }),
+  DKIM_KEY_FILE: file,
+  DKIM_DOMAIN: Joi.string()
+    .allow('')
+    .default('')
+    .when('DKIM_KEY_FILE', {
+      is: Joi.string().min(1).required(),
+      then: Joi.string().invalid('').required().messages({ 'any.invalid': '"DKIM_DOMAIN" is missing: a key signs for a domain' }),
+    }),
   DKIM_SELECTOR: Joi.string().default('gw'),
   LEASE_SECONDS: Joi.number().min(1).max(3600).default(60),
   POLL_MS: Joi.number().integer().min(10).max(10_000).default(200),
   LOG_LEVEL: Joi.string().valid('fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent').default('info'),
-  COOKIE_SECURE: Joi.boolean().default(false),
+  TRUSTED_PROXIES: Joi.string().allow('').default('loopback'),
+  METRICS_TOKEN: Joi.string().min(16).allow('').default(''),
+  SESSION_IDLE_HOURS: Joi.number()
+    .min(0.01)
+    .max(24 * 14)
+    .default(12),
+  SIGN_IN_DELAY_MS: Joi.number().integer().min(1).max(5000).default(250),
   MAILROOM_PAGE: Joi.string().uri().allow('').default(''),
   HANDSETS_PAGE: Joi.string().uri().allow('').default(''),
   DOMAIN_LOOKUP: Joi.alternatives(Joi.string().valid('dns', ''), Joi.string().uri({ scheme: ['http', 'https'] })).default(''),
@@ -101,6 +150,11 @@ const schema = Joi.object<Config>({
     .allow('')
     .default(''),
 });
+
+/** Everything that is wrong with the environment, a line each; none where it can be used. */
+export function configFaults(env: NodeJS.ProcessEnv): string[] {
+  return schema.validate(env, { abortEarly: false, stripUnknown: true }).error?.details.map((detail) => detail.message) ?? [];
+}
 
 /** Reads the environment; throws one error that names every wrong value and what was expected of it. */
 export function readConfig(env: NodeJS.ProcessEnv): Config {

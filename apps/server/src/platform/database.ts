@@ -11,7 +11,7 @@ const LOST = new Set(['ECONNREFUSED', 'PROTOCOL_CONNECTION_LOST', 'ECONNRESET', 
 /** Deadlock, lock wait, and a certification failure of a cluster: the transaction may be tried again as a whole. */
 const AGAIN = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD']);
 
-function codeOf(error: unknown): string {
+export function codeOf(error: unknown): string {
   return typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
 }
 

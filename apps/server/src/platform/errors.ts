@@ -67,6 +67,12 @@ export class Unauthenticated extends DomainError {
   readonly title = 'Sign in first';
 }
 
+/** Too often within a short time; the message says when it goes on. */
+export class TooMany extends DomainError {
+  readonly status = 429;
+  readonly title = 'That was very often';
+}
+
 export class Unavailable extends DomainError {
   readonly status = 503;
   readonly title = 'Not reachable just now';

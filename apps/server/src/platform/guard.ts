@@ -5,6 +5,8 @@ import type { ObjectSchema } from 'joi';
 import { roleReaches } from '@goodword/core/contract';
 import { requestOf, ROUTE_RULE, type KnownRequest, type RouteRule } from './api';
 import { bounded } from './bounds';
+import { CONFIG, type Config } from './config';
+import { readCookie } from './cookies';
 import { Forbidden, Invalid, Unauthenticated } from './errors';
 import { Sessions } from './sessions';
 
@@ -16,6 +18,7 @@ export class RouteGuard implements CanActivate {
   constructor(
     @Inject(Reflector) private readonly reflector: Reflector,
     @Inject(Sessions) private readonly sessions: Sessions,
+    @Inject(CONFIG) private readonly config: Config,
   ) {}
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
@@ -33,8 +36,7 @@ export class RouteGuard implements CanActivate {
   }
 
   private async admit(request: KnownRequest, rule: RouteRule): Promise<void> {
-    const cookie = (request.cookies as Record<string, unknown>).gw_session;
-    const session = typeof cookie === 'string' ? await this.sessions.find(cookie) : undefined;
+    const session = await this.sessions.find(readCookie(this.config, request, 'session'));
     if (!session) throw new Unauthenticated('Your session has ended. Sign in again; nothing you saved is lost.');
     if (rule.role !== 'anyone' && !roleReaches(session.scope.role, rule.role)) {
       throw new Forbidden(`This needs the role ${rule.role}; you have the role ${session.scope.role}.`);

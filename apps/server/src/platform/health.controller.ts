@@ -1,9 +1,13 @@
-import { Controller, Inject, Res } from '@nestjs/common';
-import type { Response } from 'express';
+import { Controller, Inject, Req, Res } from '@nestjs/common';
+import type { Request, Response } from 'express';
 import { collectDefaultMetrics, Gauge, Histogram, register } from 'prom-client';
 import { Route } from './api';
 import { Database } from './database';
-import { Unavailable } from './errors';
+import { CONFIG, type Config } from './config';
+import { Forbidden, Unavailable } from './errors';
+import { HouseKeys } from './house-keys';
+import { isOurs } from './ours';
+import { faultOf } from './readiness';
 
 collectDefaultMetrics();
 
@@ -17,7 +21,11 @@ const jobs = new Gauge({ name: 'goodword_jobs', help: 'Jobs by state', labelName
 
 @Controller()
 export class HealthController {
-  constructor(@Inject(Database) private readonly database: Database) {}
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(CONFIG) private readonly config: Config,
+    @Inject(HouseKeys) private readonly keys: HouseKeys,
+  ) {}
 
   @Route('get', 'health/live', { role: 'anyone', summary: 'The process runs' })
   live(): { status: string } {
@@ -26,18 +34,15 @@ export class HealthController {
 
   @Route('get', 'health/ready', { role: 'anyone', summary: 'The process can do its work' })
   async ready(): Promise<{ status: string }> {
-    await this.database
-      .unscoped()
-      .raw('SELECT 1')
-      .catch(() => {
-        throw new Unavailable('The database does not answer.');
-      });
+    const fault = await faultOf(this.database, this.keys, this.config);
+    if (fault) throw new Unavailable(fault);
     return { status: 'ready' };
   }
 
   /** Counts over all organizations, with nothing of any person in them. */
   @Route('get', 'metrics', { role: 'anyone', summary: 'Metrics for Prometheus' })
-  async metrics(@Res() response: Response): Promise<void> {
+  async metrics(@Req() request: Request, @Res() response: Response): Promise<void> {
+    if (!isOurs(request, this.config)) throw new Forbidden('Metrics are for this machine, or for who has the word (METRICS_TOKEN).');
     const knex = this.database.unscoped();
     const counted = async (table: string, states: string[]) =>
       (await knex(table).whereIn('state', states).groupBy('state').select('state').count('* as n')) as { state: string; n: number }[];

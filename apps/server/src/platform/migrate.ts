@@ -12,6 +12,7 @@ import * as rulesOfPlaces from './migrations/010_rules_of_places';
 import * as evidenceWhole from './migrations/011_evidence_whole';
 import * as holdsThatAsk from './migrations/012_holds_that_ask';
 import * as lookedAt from './migrations/013_looked_at';
+import * as setup from './migrations/014_setup';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -27,6 +28,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '011_evidence_whole': evidenceWhole,
   '012_holds_that_ask': holdsThatAsk,
   '013_looked_at': lookedAt,
+  '014_setup': setup,
 };
 
 const source: Knex.MigrationSource<string> = {
@@ -35,7 +37,30 @@ const source: Knex.MigrationSource<string> = {
   getMigration: async (name) => MIGRATIONS[name]!,
 };
 
-/** Brings the schema to the newest version; a database that is there already is left as it is. */
+export const newestMigration = Object.keys(MIGRATIONS).at(-1)!;
+
+/** Seconds for which a start waits while another one migrates. */
+const PATIENCE = 600;
+
+/**
+ * Brings the schema to the newest version; a database that is there already is left as it is. Of two starts at once one
+ * waits for the other, by a lock of the server's that ends with its connection: none is left behind by a killed one.
+ */
 export async function migrate(knex: Knex): Promise<void> {
-  await knex.migrate.latest({ migrationSource: source });
+  const client = knex.client as { acquireConnection(): Promise<unknown>; releaseConnection(one: unknown): Promise<void> };
+  const connection = await client.acquireConnection();
+  try {
+    const name = "CONCAT('gw_migrate_', DATABASE())";
+    const [[row]] = (await knex.raw(`SELECT GET_LOCK(${name}, ${PATIENCE}) AS got`).connection(connection)) as [[{ got: number }]];
+    if (row.got !== 1) throw new Error(`another start has been migrating this database for ${PATIENCE} seconds; wait for it, then start again`);
+    // Under our lock, one of the library's that is still taken was left by a start that was killed.
+    if (await knex.schema.hasTable('knex_migrations_lock')) await knex('knex_migrations_lock').update({ is_locked: 0 });
+    try {
+      await knex.migrate.latest({ migrationSource: source });
+    } finally {
+      await knex.raw(`SELECT RELEASE_LOCK(${name})`).connection(connection);
+    }
+  } finally {
+    await client.releaseConnection(connection);
+  }
 }

@@ -3,8 +3,13 @@ import { PATH_METADATA, METHOD_METADATA } from '@nestjs/common/constants';
 import { RequestMethod } from '@nestjs/common';
 import { DiscoveryService, MetadataScanner, ModulesContainer } from '@nestjs/core';
 import { SwaggerModule, type OpenAPIObject } from '@nestjs/swagger';
+import type { NextFunction, Request, Response } from 'express';
 import convert from 'joi-to-swagger';
 import { ROUTE_RULE, type RouteRule } from './api';
+import type { Config } from './config';
+import { readCookie } from './cookies';
+import { isOurs } from './ours';
+import { Sessions } from './sessions';
 
 export interface DeclaredRoute {
   method: string;
@@ -81,6 +86,12 @@ function parametersOf(schema: RouteRule['params'], where: 'path' | 'query'): obj
   }));
 }
 
-export function serveOpenApi(app: INestApplication): void {
+/** The description is for those who work here, and for this machine. */
+export function serveOpenApi(app: INestApplication, config: Config): void {
+  const sessions = app.get(Sessions);
+  app.use(/^\/api\/docs/, (request: Request, response: Response, next: NextFunction) => {
+    if (isOurs(request, config)) return next();
+    sessions.find(readCookie(config, request, 'session')).then((session) => (session ? next() : response.redirect('/sign-in?to=%2F')), next);
+  });
   SwaggerModule.setup('api/docs', app, () => openApiOf(app), { customSiteTitle: 'Good Word API' });
 }

@@ -2,17 +2,17 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Global, Module, type DynamicModule, type OnApplicationShutdown, type Provider, Inject } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD } from '@nestjs/core';
-import { ThrottlerModule } from '@nestjs/throttler';
 import { CONFIG, type Config } from './config';
 import { Database } from './database';
 import { RouteGuard } from './guard';
+import { HouseKeys } from './house-keys';
 import { HealthController } from './health.controller';
 import { MAIL_OUT, SmtpOut, type Dkim, type MailOut } from './mail-out';
 import { ProblemFilter } from './problem.filter';
 import { Sessions } from './sessions';
 import { FolderStorage, STORAGE } from './storage';
 import { domainsOf, DOMAINS, LINES, linesOf } from './lookups';
-import { HttpTextOut, TEXT_OUT } from './text-out';
+import { HttpTextOut, NO_TEXTS, TEXT_OUT } from './text-out';
 
 function dkimOf(config: Config): Dkim | null {
   if (!config.DKIM_KEY_FILE || !config.DKIM_DOMAIN) return null;
@@ -40,7 +40,10 @@ export class PlatformModule implements OnApplicationShutdown {
       },
       {
         provide: TEXT_OUT,
-        useFactory: () => new HttpTextOut({ url: config.TEXT_URL, key: config.TEXT_KEY, callback: `${config.PUBLIC_URL}/hooks/text` }),
+        useFactory: () =>
+          config.TEXT_URL === ''
+            ? NO_TEXTS
+            : new HttpTextOut({ url: config.TEXT_URL, key: config.TEXT_KEY, callback: `${config.PUBLIC_URL}/hooks/text` }),
       },
     ];
     ports.push(
@@ -49,10 +52,9 @@ export class PlatformModule implements OnApplicationShutdown {
     );
     return {
       module: PlatformModule,
-      imports: [ThrottlerModule.forRoot([{ ttl: 60_000, limit: 600 }])],
       controllers: [HealthController],
-      providers: [...ports, Sessions, { provide: APP_GUARD, useClass: RouteGuard }, { provide: APP_FILTER, useClass: ProblemFilter }],
-      exports: [CONFIG, Database, STORAGE, MAIL_OUT, TEXT_OUT, DOMAINS, LINES, Sessions, ThrottlerModule],
+      providers: [...ports, HouseKeys, Sessions, { provide: APP_GUARD, useClass: RouteGuard }, { provide: APP_FILTER, useClass: ProblemFilter }],
+      exports: [CONFIG, Database, STORAGE, MAIL_OUT, TEXT_OUT, DOMAINS, HouseKeys, LINES, Sessions],
     };
   }
 

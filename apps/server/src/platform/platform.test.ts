@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { readConfig } from './config';
 import { Scoped } from './database';
@@ -7,7 +8,7 @@ describe('configuration', () => {
   const good = {
     DATABASE_URL: 'mysql://root@127.0.0.1:1/x',
     PUBLIC_URL: 'http://127.0.0.1:4600',
-    SECRET: 'ab'.repeat(32),
+    SECRET: createHash('sha256').update('tests').digest('hex'),
     DATA_DIR: '/x',
     SMTP_URL: 'smtp://127.0.0.1:25',
     TEXT_URL: 'http://127.0.0.1:1',
@@ -86,6 +87,6 @@ describe('tokens', () => {
 });
 
 test('a query that forgets its organization cannot be made', async () => {
-  const scoped = new Scoped(null as never, { organizationId: 1, chapterId: null, actorId: null, role: 'owner' });
+  const scoped = new Scoped(null as never, { organizationId: 1, chapterId: null, actorId: null, role: 'owner', boundTo: null });
   await expect(scoped.sql('SELECT * FROM supporter')).rejects.toThrow(/names :org/);
 });

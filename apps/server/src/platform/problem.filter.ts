@@ -51,6 +51,8 @@ export class ProblemFilter implements ExceptionFilter {
       return this.problem(domain.status, domain.title, domain.message, domain instanceof Invalid ? domain.faults : undefined);
     const status = error instanceof HttpException ? error.getStatus() : ((error as { status?: number }).status ?? 500);
     if (status === 413) return this.problem(413, 'Too large', 'That file is larger than can be taken. Split it, or leave columns out.');
+    if (status === 429)
+      return this.problem(429, 'That was very often', 'That was asked for very often within a minute. Wait a minute, then go on; nothing is lost.');
     if (status < 500) return this.problem(status, 'Not understood', status === 404 ? 'There is nothing at this address.' : (error as Error).message);
     return this.problem(500, 'A fault of ours', 'Something went wrong on our side and was written down. Nothing you saved is lost.');
   }

@@ -8,9 +8,11 @@ export interface Scope {
   /** The teammate acting; null for the program itself. */
   actorId: number | null;
   role: Role;
+  /** The one chapter that the teammate is bound to; null for whoever may work in all. */
+  boundTo: number | null;
 }
 
 /** The program acting on its own in an organization: jobs, hooks, ways out. */
 export function programScope(organizationId: number, chapterId: number | null = null): Scope {
-  return { organizationId, chapterId, actorId: null, role: 'owner' };
+  return { organizationId, chapterId, actorId: null, role: 'owner', boundTo: null };
 }

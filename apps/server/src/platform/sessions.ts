@@ -2,9 +2,13 @@ import { createHash, randomBytes } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Role } from '@goodword/core/contract';
 import type { Session } from './api';
+import { CONFIG, type Config } from './config';
 import { Database } from './database';
 
 const DAYS = 14;
+const HOUR_MS = 3_600_000;
+/** A session is marked as used once in so long, not with every request. */
+const MARK_MS = 60_000;
 
 interface SessionRow {
   token_hash: string;
@@ -14,14 +18,40 @@ interface SessionRow {
   chapter_id: number | null;
   own_chapter: number | null;
   role: Role;
+  seen_at: Date;
 }
 
-/** Sessions of teammates: the cookie holds a random token, the database only its hash. */
+/** Where a session was begun: the caller's address and what browser it says it is. */
+export interface Place {
+  network: string;
+  browser: string;
+}
+
+export interface OpenSession {
+  id: number;
+  network: string;
+  browser: string;
+  created_at: Date;
+  seen_at: Date;
+  token_hash: string;
+}
+
+/**
+ * Sessions of teammates: the cookie holds a random token, the database only its hash. One ends after some hours without a
+ * request, and after two weeks in any case.
+ */
 @Injectable()
 export class Sessions {
-  constructor(@Inject(Database) private readonly database: Database) {}
+  private readonly idleMs: number;
 
-  async open(teammate: { id: number; organizationId: number; chapterId: number | null }): Promise<string> {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(CONFIG) config: Config,
+  ) {
+    this.idleMs = config.SESSION_IDLE_HOURS * HOUR_MS;
+  }
+
+  async open(teammate: { id: number; organizationId: number; chapterId: number | null }, place: Place): Promise<string> {
     const token = randomBytes(32).toString('base64url');
     await this.database
       .unscoped()('session')
@@ -31,7 +61,10 @@ export class Sessions {
         teammate_id: teammate.id,
         chapter_id: teammate.chapterId,
         csrf: randomBytes(32).toString('base64url'),
-        expires_at: new Date(Date.now() + DAYS * 86_400_000),
+        expires_at: new Date(Date.now() + DAYS * 24 * HOUR_MS),
+        seen_at: new Date(),
+        network: place.network.slice(0, 45),
+        browser: place.browser.slice(0, 200),
       });
     return token;
   }
@@ -43,11 +76,15 @@ export class Sessions {
       .join('teammate', 'teammate.id', 'session.teammate_id')
       .where('session.token_hash', hash(token))
       .where('session.expires_at', '>', new Date())
+      .where('session.seen_at', '>', new Date(Date.now() - this.idleMs))
+      .whereNull('teammate.left_at')
       .first('session.*', 'teammate.role', 'teammate.chapter_id as own_chapter')) as SessionRow | undefined;
     if (!row) return null;
+    if (Date.now() - row.seen_at.getTime() > MARK_MS)
+      await this.database.unscoped()('session').where('token_hash', row.token_hash).update({ seen_at: new Date() });
     // A teammate bound to a chapter never sees beyond it, whatever the session says.
     const chapterId = row.own_chapter ?? row.chapter_id;
-    const scope = { organizationId: row.organization_id, chapterId, actorId: row.teammate_id, role: row.role };
+    const scope = { organizationId: row.organization_id, chapterId, actorId: row.teammate_id, role: row.role, boundTo: row.own_chapter };
     return { tokenHash: row.token_hash, csrf: row.csrf, teammateId: row.teammate_id, scope };
   }
 
@@ -57,6 +94,37 @@ export class Sessions {
 
   async close(tokenHash: string): Promise<void> {
     await this.database.unscoped()('session').where('token_hash', tokenHash).delete();
+  }
+
+  /** A teammate's sessions that have not ended, the last used first. */
+  async of(teammateId: number): Promise<OpenSession[]> {
+    return (await this.database
+      .unscoped()('session')
+      .where('teammate_id', teammateId)
+      .where('expires_at', '>', new Date())
+      .where('seen_at', '>', new Date(Date.now() - this.idleMs))
+      .orderBy('seen_at', 'desc')
+      .select('id', 'network', 'browser', 'created_at', 'seen_at', 'token_hash')) as OpenSession[];
+  }
+
+  /** Ends one of a teammate's sessions; false where there is none such. */
+  async end(teammateId: number, id: number): Promise<boolean> {
+    return (await this.database.unscoped()('session').where({ id, teammate_id: teammateId }).delete()) > 0;
+  }
+
+  /** Ends all of a teammate's sessions, but for the one that is named. */
+  async endAll(teammateId: number, except: string | null = null): Promise<void> {
+    const all = this.database.unscoped()('session').where('teammate_id', teammateId);
+    await (except === null ? all : all.whereNot('token_hash', except)).delete();
+  }
+
+  /** Takes away what has ended. */
+  async sweep(): Promise<void> {
+    await this.database
+      .unscoped()('session')
+      .where('expires_at', '<', new Date())
+      .orWhere('seen_at', '<', new Date(Date.now() - this.idleMs))
+      .delete();
   }
 }
 

@@ -13,7 +13,7 @@ async function ensureTemplate(server: string, admin: Database): Promise<void> {
   if (known.length === 0) {
     await knex.raw(`DROP DATABASE IF EXISTS ${TEMPLATE}`);
     await knex.raw(`CREATE DATABASE ${TEMPLATE}`);
-    const template = new Database(`${server}/${TEMPLATE}`, 1);
+    const template = new Database(`${server}/${TEMPLATE}`, 2);
     await migrate(template.unscoped());
     await template.close();
     await knex.raw(`CREATE DATABASE ${TEMPLATE}_done`);
@@ -33,6 +33,7 @@ export async function openTestDatabase(): Promise<{ database: Database; url: str
     { t: string }[],
   ];
   for (const { t } of tables) await admin.unscoped().raw(`CREATE TABLE ${name}.\`${t}\` LIKE ${TEMPLATE}.\`${t}\``);
+  await admin.unscoped().raw(`INSERT INTO ${name}.knex_migrations SELECT * FROM ${TEMPLATE}.knex_migrations`);
   const database = new Database(`${server}/${name}`);
   return {
     database,

@@ -39,3 +39,8 @@ export class HttpTextOut implements TextOut {
     }
   }
 }
+
+/** Where no gateway is set up: nothing leaves, and it says so. */
+export const NO_TEXTS: TextOut = {
+  send: () => Promise.resolve({ kind: 'refused', permanent: true, address: false, detail: 'No text gateway is set up (TEXT_URL)' }),
+};

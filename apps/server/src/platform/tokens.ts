@@ -1,7 +1,7 @@
 import { createCipheriv, createDecipheriv, createHash, createHmac, hkdfSync, timingSafeEqual } from 'node:crypto';
 
 /** What a token is for. The order is that of their numbers in tokens; new ones come last. */
-export const TOKEN_USES = ['leave', 'open', 'follow', 'bounce', 'confirm', 'choices', 'answer', 'leave-by-mail', 'never-ask'] as const;
+export const TOKEN_USES = ['leave', 'open', 'follow', 'bounce', 'confirm', 'choices', 'answer', 'leave-by-mail', 'never-ask', 'teammate'] as const;
 export type TokenUse = (typeof TOKEN_USES)[number];
 
 /** What a token says: what it is about, and two further numbers where a use has them. */

@@ -251,7 +251,7 @@ export class OutboxRepository {
       .where('lease_until', '<', expired)
       .select('id', 'organization_id')) as { id: number; organization_id: number }[];
     for (const row of unsure) {
-      const scope: Scope = { organizationId: row.organization_id, chapterId: null, actorId: null, role: 'owner' };
+      const scope: Scope = { organizationId: row.organization_id, chapterId: null, actorId: null, role: 'owner', boundTo: null };
       await this.database.write(scope, async (tx) => {
         const changed = await tx.execute(
           "UPDATE delivery SET state = 'unsure', leased_by = NULL, detail = :detail WHERE organization_id = :org AND id = :id AND state = 'handing' AND lease_until < UTC_TIMESTAMP(3)",

@@ -1,10 +1,9 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { audit } from '../platform/audit';
-import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
-import { addressHash } from '../platform/tokens';
+import { HouseKeys } from '../platform/house-keys';
 import { ErasureRepository } from './erasure.repository';
 import { SupportersRepository } from './supporters.repository';
 
@@ -18,12 +17,13 @@ export class ErasureService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(STORAGE) private readonly storage: Storage,
-    @Inject(CONFIG) private readonly config: Config,
+    @Inject(HouseKeys) private readonly keys: HouseKeys,
     @Inject(ErasureRepository) private readonly erasures: ErasureRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
   ) {}
 
   async erase(scope: Scope, id: number): Promise<void> {
+    const hashOf = await this.keys.hasher();
     const files = await this.database.write(scope, async (tx) => {
       tx.changed('people', 0, [id]);
       await this.supporters.hold(tx, id);
@@ -36,7 +36,7 @@ export class ErasureService {
         points.map((point) => point.id),
       );
       for (const point of points) {
-        const hash = addressHash(this.config.SECRET, point.kind, point.normal);
+        const hash = hashOf(point.kind, point.normal);
         // Somebody else's address too: it stays theirs, and what it refused stays with it.
         if (others.has(point.id) || point.shown === '(erased)') continue;
         if (await this.erasures.hasRefused(tx, point, people)) await this.erasures.keepHash(tx, point.kind, hash);

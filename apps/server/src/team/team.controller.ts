@@ -1,50 +1,129 @@
-import { Controller, HttpCode, Inject, Req, Res, UseGuards } from '@nestjs/common';
-import { Throttle, ThrottlerGuard } from '@nestjs/throttler';
+import { Controller, HttpCode, Inject, Req, Res } from '@nestjs/common';
 import type { Response } from 'express';
-import { schema, type SessionView } from '@goodword/core/contract';
-import { Caller, Input, Route, type KnownRequest } from '../platform/api';
+import { schema, type LinkView, type Profile, type SessionLine, type SessionView } from '@goodword/core/contract';
+import { Caller, Id, Input, placeOf, Route, type KnownRequest } from '../platform/api';
 import { CONFIG, type Config } from '../platform/config';
+import { dropCookie, readCookie, setCookie } from '../platform/cookies';
+import { TooMany } from '../platform/errors';
+import { RateLimit } from '../platform/rate-limit';
 import type { Scope } from '../platform/scope';
-import { TeamService } from './team.service';
+import { TeammateLinks } from './teammate-links.service';
+import { TeamService, type Begun } from './team.service';
 
-const COOKIE = 'gw_session';
-
-@Controller('api/session')
+/** Signing in and out, one's own profile and sessions, and the links by which a password is set. */
+@Controller('api')
 export class TeamController {
+  /** Whoever asks for links for others' addresses. */
+  private readonly asked = new RateLimit(10, 3_600_000);
+
   constructor(
     @Inject(TeamService) private readonly team: TeamService,
+    @Inject(TeammateLinks) private readonly links: TeammateLinks,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
-  @Route('post', '', { role: 'anyone', summary: 'Sign in', body: schema.signIn, ownProof: true })
-  @UseGuards(ThrottlerGuard)
-  @Throttle({ default: { limit: 20, ttl: 60_000 } })
+  @Route('post', 'session', { role: 'anyone', summary: 'Sign in', body: schema.signIn, ownProof: true })
   @HttpCode(204)
-  async signIn(@Input('body') body: { email: string; password: string }, @Res({ passthrough: true }) response: Response): Promise<void> {
-    const token = await this.team.signIn(body.email, body.password);
-    response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'lax', secure: this.config.COOKIE_SECURE, path: '/', maxAge: 14 * 86_400_000 });
+  async signIn(
+    @Req() request: KnownRequest,
+    @Input('body') body: { email: string; password: string },
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
+    this.admit(response, await this.team.signIn(body, placeOf(request), readCookie(this.config, request, 'known')));
   }
 
-  @Route('get', '', { role: 'viewer', summary: 'Who is signed in, and where' })
+  @Route('get', 'session', { role: 'viewer', summary: 'Who is signed in, and where' })
   view(@Req() request: KnownRequest): Promise<SessionView> {
     return this.team.view(request.session!);
   }
 
-  @Route('get', 'teammates', { role: 'viewer', summary: 'Who works here' })
+  @Route('get', 'session/teammates', { role: 'viewer', summary: 'Who works here' })
   teammates(@Caller() scope: Scope): Promise<{ id: number; name: string; email: string }[]> {
     return this.team.teammates(scope);
   }
 
-  @Route('put', 'chapter', { role: 'viewer', summary: 'Work in another chapter', body: schema.chooseChapter })
+  @Route('put', 'session/chapter', { role: 'viewer', summary: 'Work in another chapter', body: schema.chooseChapter })
   @HttpCode(204)
   async chooseChapter(@Req() request: KnownRequest, @Input('body') body: { chapterId: number | null }): Promise<void> {
     await this.team.chooseChapter(request.session!, body.chapterId);
   }
 
-  @Route('delete', '', { role: 'viewer', summary: 'Sign out' })
+  @Route('delete', 'session', { role: 'viewer', summary: 'Sign out' })
   @HttpCode(204)
   async signOut(@Req() request: KnownRequest, @Res({ passthrough: true }) response: Response): Promise<void> {
     await this.team.signOut(request.session!);
-    response.clearCookie(COOKIE, { path: '/' });
+    dropCookie(this.config, response, 'session');
+    response.set('clear-site-data', '"cache"');
+  }
+
+  @Route('get', 'me', { role: 'viewer', summary: 'What one says of oneself' })
+  profile(@Req() request: KnownRequest): Promise<Profile> {
+    return this.team.profile(request.session!);
+  }
+
+  @Route('put', 'me', { role: 'viewer', summary: 'Change what one says of oneself', body: schema.saveProfile })
+  @HttpCode(204)
+  async saveProfile(@Req() request: KnownRequest, @Input('body') body: Omit<Profile, 'email'>): Promise<void> {
+    await this.team.saveProfile(request.session!, body);
+  }
+
+  @Route('put', 'me/password', { role: 'viewer', summary: 'Change one’s password', body: schema.changePassword })
+  @HttpCode(204)
+  async changePassword(@Req() request: KnownRequest, @Input('body') body: { current: string; password: string }): Promise<void> {
+    await this.team.changePassword(request.session!, body, placeOf(request), readCookie(this.config, request, 'known'));
+  }
+
+  @Route('get', 'me/sessions', { role: 'viewer', summary: 'One’s own open sessions' })
+  sessions(@Req() request: KnownRequest): Promise<SessionLine[]> {
+    return this.team.openSessions(request.session!);
+  }
+
+  @Route('delete', 'me/sessions/:id', { role: 'viewer', summary: 'End one of one’s own sessions', params: schema.idParams })
+  @HttpCode(204)
+  async endSession(@Req() request: KnownRequest, @Id() id: number): Promise<void> {
+    await this.team.endSession(request.session!, id);
+  }
+
+  @Route('delete', 'me/sessions', { role: 'viewer', summary: 'End all of one’s sessions but this one' })
+  @HttpCode(204)
+  async endOthers(@Req() request: KnownRequest): Promise<void> {
+    await this.team.endOthers(request.session!);
+  }
+
+  @Route('post', 'password/forgotten', { role: 'anyone', summary: 'Have a link sent to set a new password', body: schema.forgotten, ownProof: true })
+  @HttpCode(204)
+  forgotten(@Req() request: KnownRequest, @Input('body') body: { email: string }): void {
+    if (!this.asked.pass(placeOf(request).network))
+      throw new TooMany('Many links were asked for from your network within the hour. Look for one of them in your mail, or wait an hour.');
+    // Not waited for: how long it takes would tell whether there is such an address.
+    void this.links.forgotten(body.email).catch(() => undefined);
+  }
+
+  @Route('get', 'password/:token', { role: 'anyone', summary: 'What a link is for', params: schema.linkParams })
+  look(@Input('params') params: { token: string }): Promise<LinkView> {
+    return this.links.look(params.token);
+  }
+
+  @Route('post', 'password/:token', {
+    role: 'anyone',
+    summary: 'Set the password by a link, and sign in',
+    params: schema.linkParams,
+    body: schema.useLink,
+    ownProof: true,
+  })
+  @HttpCode(204)
+  async use(
+    @Req() request: KnownRequest,
+    @Input('params') params: { token: string },
+    @Input('body') body: { password: string; name: string },
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
+    const mate = await this.links.use(params.token, body);
+    this.admit(response, await this.team.begin(mate, placeOf(request)));
+  }
+
+  private admit(response: Response, begun: Begun): void {
+    setCookie(this.config, response, 'session', begun.session);
+    setCookie(this.config, response, 'known', begun.device);
   }
 }

@@ -1,5 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { Role } from '@goodword/core/contract';
+import type { Language } from '@goodword/core/forms';
+import { imprintOf } from '@goodword/core/team';
 import { Database, type Scoped } from '../platform/database';
 import type { Scope } from '../platform/scope';
 
@@ -10,9 +12,15 @@ export interface TeammateRow {
   name: string;
   email: string;
   role: Role;
-  password_hash: string;
+  /** Null for who was invited and has not come yet. */
+  password_hash: string | null;
   mobile: string;
   signature: string;
+  title: string;
+  /** Where answers to this person go, where that is not their own address; may be empty. */
+  answers_to: string;
+  left_at: Date | null;
+  signed_in_at: Date | null;
 }
 
 export interface OrganizationRow {
@@ -30,6 +38,30 @@ export interface OrganizationRow {
   fiscal_month: number;
   /** Days that the files of batches are kept. */
   file_days: number;
+  legal_name: string;
+  /** Of supporters' pages; null for all that there are. */
+  languages: Language[] | null;
+  logo_id: number | null;
+  version: number;
+}
+
+export interface ChapterRow {
+  id: number;
+  name: string;
+  postal_address: string;
+}
+
+/** The picture at the head of supporters' pages; null where the organization has none. */
+export function logoOf(organization: Pick<OrganizationRow, 'name' | 'logo_id'>): { src: string; of: string } | null {
+  return organization.logo_id === null ? null : { src: `/media/${organization.logo_id}`, of: organization.name };
+}
+
+/** Who sends and where they live, in one line; the address of a chapter where one is given. */
+export function imprint(
+  organization: Pick<OrganizationRow, 'name' | 'legal_name' | 'postal_address'>,
+  address = organization.postal_address,
+): string {
+  return imprintOf({ name: organization.name, legalName: organization.legal_name }, address);
 }
 
 @Injectable()
@@ -38,7 +70,7 @@ export class TeamRepository {
 
   /** Sign-in finds the organization by the address, so it has no scope yet. */
   async byEmail(email: string): Promise<TeammateRow | undefined> {
-    return (await this.database.unscoped()('teammate').where('email', email).first()) as TeammateRow | undefined;
+    return (await this.database.unscoped()('teammate').where('email', email).whereNull('left_at').first()) as TeammateRow | undefined;
   }
 
   async teammate(scope: Scope, id: number): Promise<TeammateRow | undefined> {
@@ -57,7 +89,7 @@ export class TeamRepository {
     return this.database
       .read(scope)
       .sql(
-        'SELECT id, name, email FROM teammate WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY name',
+        'SELECT id, name, email FROM teammate WHERE organization_id = :org AND left_at IS NULL AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY name',
       );
   }
 
@@ -67,7 +99,7 @@ export class TeamRepository {
     return row;
   }
 
-  async chapters(scope: Scope): Promise<{ id: number; name: string }[]> {
-    return this.database.read(scope).sql('SELECT id, name FROM chapter WHERE organization_id = :org ORDER BY id');
+  async chapters(scope: Scope): Promise<ChapterRow[]> {
+    return this.database.read(scope).sql('SELECT id, name, postal_address FROM chapter WHERE organization_id = :org ORDER BY id');
   }
 }

@@ -1,33 +1,63 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { hash, verify } from '@node-rs/argon2';
-import type { SessionView } from '@goodword/core/contract';
+import type { Profile, SessionLine, SessionView } from '@goodword/core/contract';
+import { LANGUAGES } from '@goodword/core/forms';
+import { cleanMobile } from '@goodword/core/intake';
 import type { Session } from '../platform/api';
+import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
+import { Database } from '../platform/database';
 import { Forbidden, Invalid, NotFound, Unauthenticated } from '../platform/errors';
-import { Sessions } from '../platform/sessions';
-import { TeamRepository } from './team.repository';
+import { programScope } from '../platform/scope';
+import { Sessions, type Place } from '../platform/sessions';
+import { hashPassword, isPassword, refuseEasy } from './passwords';
+import { SignInBrake } from './sign-in-brake';
+import { TeammatesRepository } from './teammates.repository';
+import { TeamRepository, type TeammateRow } from './team.repository';
 
-/** argon2id with the first recommended parameters of RFC 9106 §4 scaled to memory at hand: 64 MiB, 3 passes, 1 lane. */
-export function hashPassword(password: string): Promise<string> {
-  return hash(password, { memoryCost: 65_536, timeCost: 3, parallelism: 1 });
+export interface Begun {
+  session: string;
+  /** By which this browser is known at its next sign-in. */
+  device: string;
 }
 
+/** Who is signed in, where, and what they say of themselves. */
 @Injectable()
 export class TeamService {
-  /** Compared against when no such teammate exists, so that the answer takes as long. */
-  private readonly decoy = hashPassword('nobody has this password');
-
   constructor(
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(TeammatesRepository) private readonly mates: TeammatesRepository,
     @Inject(Sessions) private readonly sessions: Sessions,
+    @Inject(SignInBrake) private readonly brake: SignInBrake,
+    @Inject(Database) private readonly database: Database,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
-  async signIn(email: string, password: string): Promise<string> {
-    const teammate = await this.team.byEmail(email);
-    const right = await verify(teammate?.password_hash ?? (await this.decoy), password).catch(() => false);
-    if (!teammate || !right) throw new Unauthenticated('That address and password do not belong together. Check both and try again.');
-    return this.sessions.open({ id: teammate.id, organizationId: teammate.organization_id, chapterId: teammate.chapter_id });
+  async signIn(typed: { email: string; password: string }, place: Place, known: string | undefined): Promise<Begun> {
+    const mate = await this.team.byEmail(typed.email);
+    const found = await this.brake.try({ email: typed.email, network: place.network, known }, async () =>
+      (await isPassword(mate?.password_hash, typed.password)) ? mate! : null,
+    );
+    if (mate) await this.note(mate, found !== null, place);
+    if (!found) throw new Unauthenticated('That address and password do not belong together. Check both and try again.');
+    return this.begin({ id: found.id, organizationId: found.organization_id, chapterId: found.chapter_id, email: found.email }, place);
+  }
+
+  /** A session for somebody who has shown who they are. */
+  async begin(mate: { id: number; organizationId: number; chapterId: number | null; email: string }, place: Place): Promise<Begun> {
+    const session = await this.sessions.open(mate, place);
+    await this.database.quietly(programScope(mate.organizationId), (tx) => this.mates.change(tx, mate.id, { signed_in_at: new Date() }));
+    return { session, device: this.brake.deviceFor(mate.email) };
+  }
+
+  private async note(mate: TeammateRow, right: boolean, place: Place): Promise<void> {
+    await this.database.quietly({ ...programScope(mate.organization_id), actorId: right ? mate.id : null }, (tx) =>
+      audit(tx, {
+        act: right ? 'sign-in' : 'sign-in-failed',
+        subject: 'teammate',
+        subjectId: mate.id,
+        words: `${right ? 'Signed in' : 'A wrong password was typed'} at ${place.network}, with ${browserName(place.browser)}`,
+      }),
+    );
   }
 
   async view(session: Session): Promise<SessionView> {
@@ -39,8 +69,16 @@ export class TeamService {
     ]);
     if (!teammate) throw new NotFound('teammate');
     const open = teammate.chapter_id === null ? chapters : chapters.filter((chapter) => chapter.id === teammate.chapter_id);
+    const named = open.map(({ id, name }) => ({ id, name }));
     return {
-      teammate: { id: teammate.id, name: teammate.name, email: teammate.email, role: teammate.role, mobile: teammate.mobile },
+      teammate: {
+        id: teammate.id,
+        name: teammate.name,
+        email: teammate.email,
+        role: teammate.role,
+        mobile: teammate.mobile,
+        chapterId: teammate.chapter_id,
+      },
       organization: {
         id: organization.id,
         name: organization.name,
@@ -49,9 +87,10 @@ export class TeamService {
         currency: organization.currency,
         timeZone: organization.time_zone,
         textFrom: organization.text_from,
+        languages: organization.languages ?? [...LANGUAGES],
       },
-      chapter: chapters.find((chapter) => chapter.id === scope.chapterId) ?? null,
-      chapters: open,
+      chapter: named.find((chapter) => chapter.id === scope.chapterId) ?? null,
+      chapters: named,
       csrf: session.csrf,
       standins: { mailroom: this.config.MAILROOM_PAGE || null, handsets: this.config.HANDSETS_PAGE || null },
     };
@@ -73,4 +112,114 @@ export class TeamService {
   async signOut(session: Session): Promise<void> {
     await this.sessions.close(session.tokenHash);
   }
+
+  async profile(session: Session): Promise<Profile> {
+    const mate = await this.own(session);
+    return {
+      name: mate.name,
+      email: mate.email,
+      title: mate.title,
+      mobile: mate.mobile,
+      answersTo: mate.answers_to,
+      signature: mate.signature,
+    };
+  }
+
+  async saveProfile(session: Session, wanted: Omit<Profile, 'email'>): Promise<void> {
+    const { country } = await this.team.organization(session.scope);
+    const cleaned = wanted.mobile === '' ? null : cleanMobile(wanted.mobile, country);
+    if (cleaned && !cleaned.ok)
+      throw new Invalid([{ field: 'mobile', code: 'mobile', message: `“${wanted.mobile}” is no mobile number. Write it with its area code.` }]);
+    await this.database.quietly(session.scope, async (tx) => {
+      const mate = await this.mates.hold(tx, session.teammateId);
+      if (!mate) throw new NotFound('teammate');
+      await this.mates.change(tx, mate.id, {
+        name: wanted.name,
+        title: wanted.title,
+        mobile: cleaned?.ok ? cleaned.normal : '',
+        answers_to: wanted.answersTo,
+        signature: wanted.signature,
+      });
+      await audit(tx, {
+        act: 'profile',
+        subject: 'teammate',
+        subjectId: mate.id,
+        words: 'Changed what they say of themselves',
+        before: mate.name,
+        after: wanted.name,
+      });
+    });
+  }
+
+  /** A new password, for whoever knows the one of before; all other sessions end. */
+  async changePassword(session: Session, typed: { current: string; password: string }, place: Place, known: string | undefined): Promise<void> {
+    const mate = await this.own(session);
+    const right = await this.brake.try({ email: mate.email, network: place.network, known }, async () =>
+      (await isPassword(mate.password_hash, typed.current)) ? true : null,
+    );
+    if (!right) throw new Invalid([{ field: 'current', code: 'wrong', message: 'That is not your password of now.' }]);
+    const { name } = await this.team.organization(session.scope);
+    refuseEasy(typed.password, [mate.name, mate.email, name]);
+    const password_hash = await hashPassword(typed.password);
+    await this.database.quietly(session.scope, async (tx) => {
+      await this.mates.change(tx, mate.id, { password_hash });
+      await this.mates.spendLinks(tx, mate.id);
+      await audit(tx, { act: 'password', subject: 'teammate', subjectId: mate.id, words: 'Changed the password; all other sessions ended' });
+    });
+    await this.sessions.endAll(mate.id, session.tokenHash);
+  }
+
+  async openSessions(session: Session): Promise<SessionLine[]> {
+    const all = await this.sessions.of(session.teammateId);
+    return all.map((one) => ({
+      id: one.id,
+      network: one.network,
+      browser: browserName(one.browser),
+      since: one.created_at.toISOString(),
+      usedAt: one.seen_at.toISOString(),
+      isThis: one.token_hash === session.tokenHash,
+    }));
+  }
+
+  async endSession(session: Session, id: number): Promise<void> {
+    if (!(await this.sessions.end(session.teammateId, id))) throw new NotFound('session');
+    await this.noteEnd(session, 'Ended one of their sessions');
+  }
+
+  async endOthers(session: Session): Promise<void> {
+    await this.sessions.endAll(session.teammateId, session.tokenHash);
+    await this.noteEnd(session, 'Ended all their other sessions');
+  }
+
+  private async noteEnd(session: Session, words: string): Promise<void> {
+    await this.database.quietly(session.scope, (tx) => audit(tx, { act: 'session-end', subject: 'teammate', subjectId: session.teammateId, words }));
+  }
+
+  private async own(session: Session): Promise<TeammateRow> {
+    const mate = await this.team.teammate(session.scope, session.teammateId);
+    if (!mate) throw new NotFound('teammate');
+    return mate;
+  }
+}
+
+const BROWSERS: readonly [RegExp, string][] = [
+  [/Edg\//, 'Edge'],
+  [/OPR\//, 'Opera'],
+  [/Firefox\//, 'Firefox'],
+  [/Chrom(?:e|ium)\//, 'Chrome'],
+  [/Safari\//, 'Safari'],
+];
+const SYSTEMS: readonly [RegExp, string][] = [
+  [/iPhone|iPad/, 'iOS'],
+  [/Android/, 'Android'],
+  [/Windows/, 'Windows'],
+  [/Mac OS X/, 'macOS'],
+  [/Linux/, 'Linux'],
+];
+
+/** What a browser says it is, in words; only its owner's memory is to be helped by it. */
+function browserName(agent: string): string {
+  const name = BROWSERS.find(([pattern]) => pattern.test(agent))?.[1] ?? 'a program';
+  const system = SYSTEMS.find(([pattern]) => pattern.test(agent))?.[1];
+  return system ? `${name} on ${system}` : name;
 }

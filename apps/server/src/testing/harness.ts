@@ -1,7 +1,7 @@
 import { dayInZone, isoDay } from '@goodword/core/common';
 import { startingRules, type HouseRules, type PlaceRules } from '@goodword/core/permission';
 import 'reflect-metadata';
-import { createHmac, generateKeyPairSync } from 'node:crypto';
+import { createHash, createHmac, generateKeyPairSync } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -14,7 +14,7 @@ import { readConfig, type Config } from '../platform/config';
 import type { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { makeOrganization, openTestDatabase } from '../platform/test-database';
-import { hashPassword } from '../team/team.service';
+import { hashPassword } from '../team/passwords';
 import { Gateway } from './gateway';
 import { Sink, type SinkOptions } from './sink';
 
@@ -168,7 +168,8 @@ export async function openHouse(options: { sink?: SinkOptions; env?: Record<stri
     DATABASE_URL: url,
     PORT: String(port),
     PUBLIC_URL: `http://127.0.0.1:${port}`,
-    SECRET: 'ab'.repeat(32),
+    SECRET: createHash('sha256').update('tests').digest('hex'),
+    SIGN_IN_DELAY_MS: '1',
     DATA_DIR: folder,
     SMTP_URL: sink.url,
     TEXT_URL: `http://127.0.0.1:${gateway.port}`,

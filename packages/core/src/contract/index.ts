@@ -1,7 +1,7 @@
 export * as schema from './schemas';
 export { TIMELINE_KINDS } from './supporters';
 export { roleReaches, ROLES, type Role } from '../team';
-export type { SessionView } from './team';
+export type { LinkView, OrganizationView, Profile, SessionLine, SessionView, TeammateView, WaitingFor } from './team';
 export type { Page } from './common';
 export type {
   ContactPointView,

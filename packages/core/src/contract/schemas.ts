@@ -1,6 +1,20 @@
 export { idParams } from './common';
 export { addressQuery } from './evidence';
-export { chooseChapter, signIn } from './team';
+export {
+  beginHouse,
+  changePassword,
+  changeTeammate,
+  chooseChapter,
+  forgotten,
+  invite,
+  linkParams,
+  saveChapter,
+  saveOrganization,
+  saveProfile,
+  signIn,
+  takeOutTeammate,
+  useLink,
+} from './team';
 export {
   addContact,
   addEntry,

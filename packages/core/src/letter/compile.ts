@@ -149,14 +149,14 @@ export function compileLetter(doc: LetterDoc, around: LetterSurroundings): Compi
 
 /** What stands around every mass email: who sent it, where they live, why it came and the way out. */
 export interface Footer {
-  organization: string;
-  postalAddress: string;
+  /** Who sends and where they live, in one line. */
+  imprint: string;
   why: string;
 }
 
 /**
  * The whole mail: body, footer with slots `why` (what it rests on; the footer's words where a person's are not known),
- * `leave` (the way out) and `pixel` (the open mark, may be empty). The line after the subject may merge as any text does.
+ * `leave` (the way out), `imprint` (who sends; a chapter may have an address of its own) and `pixel` (the open mark, may be empty). The line after the subject may merge as any text does.
  */
 export function wrapLetter(letter: CompiledLetter, footer: Footer, preheader: Compiled): CompiledLetter {
   const small = 'margin:0 0 8px;font:13px/1.5 Arial,sans-serif;color:#51626A';
@@ -169,7 +169,7 @@ export function wrapLetter(letter: CompiledLetter, footer: Footer, preheader: Co
   const foot = '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px">' + `<p style="${small}">`;
   const after =
     `" style="color:#51626A">Leave, or choose what you get</a></p>` +
-    `<p style="${small}">${escapeHtml(footer.organization)}, ${escapeHtml(footer.postalAddress)}</p></td></tr></table></td></tr></table>`;
+    `<p style="${small}">`;
   const parts: Compiled['parts'] = [
     head,
     ...(preheader.parts.length === 0
@@ -182,6 +182,8 @@ export function wrapLetter(letter: CompiledLetter, footer: Footer, preheader: Co
     ' <a href="',
     { key: 'leave', name: 'leave', or: '#' },
     after,
+    { key: 'imprint', name: 'imprint', or: footer.imprint },
+    '</p></td></tr></table></td></tr></table>',
     { key: 'pixel', name: 'pixel', or: '' },
     '</body></html>',
   ];

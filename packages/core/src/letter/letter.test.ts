@@ -46,7 +46,7 @@ test('equal links are one link, and each can be replaced', () => {
 });
 
 test('the footer names who wrote, where they live and the way out', () => {
-  const footer = { organization: 'Lantern Ferry Trust', postalAddress: '1 Slip Lane', why: 'You asked for Ferry news.' };
+  const footer = { imprint: 'Lantern Ferry Trust, 1 Slip Lane', why: 'You asked for Ferry news.' };
   const out = render(wrapLetter(compileLetter(doc(paragraph('hi')), around), footer, compile('', around.registry)).html, {
     leave: 'https://l.test/1',
   });
@@ -54,7 +54,7 @@ test('the footer names who wrote, where they live and the way out', () => {
 });
 
 test('the line after the subject and the words for a picture merge as any text does, and are escaped', () => {
-  const footer = { organization: 'O', postalAddress: 'A', why: 'W' };
+  const footer = { imprint: 'O, A', why: 'W' };
   const body = doc({ type: 'image', attrs: { src: '/i/1.png', alt: 'The boat of {First name}' } });
   const html = wrapLetter(compileLetter(body, around), footer, compile('Dear {First name} & all', around.registry)).html;
   const out = render(html, { firstName: 'A"n<n' }, escapeHtml);

@@ -19,6 +19,7 @@ export const STANDARD_NAMES: readonly MergeName[] = [
   { name: 'Mobile', key: 'mobile', group: 'Supporter' },
   { name: 'Chapter', key: 'chapter', group: 'Supporter' },
   { name: 'Sender: name', key: 'sender.name', group: 'Sender' },
+  { name: 'Sender: title', key: 'sender.title', group: 'Sender' },
   { name: 'Sender: mobile', key: 'sender.mobile', group: 'Sender' },
   { name: 'Sender: email', key: 'sender.email', group: 'Sender' },
   { name: 'Sender: signature', key: 'sender.signature', group: 'Sender' },

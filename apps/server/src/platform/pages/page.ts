@@ -10,15 +10,26 @@ button.plain{background:#fff;color:#17252B}:focus-visible{outline:3px solid #0F7
 label.field{display:block;margin:0 0 1rem;font-weight:600}label.field small{display:block;font-weight:400}input[type=text],input[type=email],input[type=tel],input[type=date],input[type=number],select{display:block;width:100%;font:inherit;font-weight:400;padding:.6rem .7rem;border:1px solid #51626A;border-radius:4px;background:#fff;color:inherit;margin-top:.3rem}
 .check{display:flex;gap:.7rem;align-items:flex-start;margin:0 0 1rem}.check input{width:1.4rem;height:1.4rem;flex:none;margin:.1rem 0 0;accent-color:#0F766B}.check span{flex:1}
 .fault{color:#A62B45;font-weight:600}[aria-invalid=true]{border-color:#A62B45;border-width:2px}.done{border-left:4px solid #0F766B;padding-left:.8rem}.hp{position:absolute;left:-6000px;top:auto;width:1px;height:1px;overflow:hidden}
-.lang a{margin-right:.8rem}details summary{cursor:pointer;font-weight:600;margin-bottom:.8rem}
+.logo{display:block;max-width:220px;max-height:72px;margin:0 0 1.2rem}.lang a{margin-right:.8rem}details summary{cursor:pointer;font-weight:600;margin-bottom:.8rem}
 @media(max-width:40rem){main{margin:0;border:0;min-height:100vh;border-radius:0}}
 .framed{background:#fff}.framed main{margin:0;border:0;min-height:0}`;
 
+/** The picture at the head of a page, and whose it is. */
+export interface PageLogo {
+  src: string;
+  of: string;
+}
+
 /** A page for supporters. `body` is HTML that the caller has escaped. */
-export function supporterPage(title: string, body: string, options: { language?: Language; framed?: boolean; script?: string } = {}): string {
+export function supporterPage(
+  title: string,
+  body: string,
+  options: { language?: Language; framed?: boolean; script?: string; logo?: PageLogo | null } = {},
+): string {
+  const logo = options.logo ? `<img class="logo" src="${escapeHtml(options.logo.src)}" alt="${escapeHtml(options.logo.of)}">` : '';
   const script = options.script ? `<script src="${options.script}" defer></script>` : '';
   return `<!doctype html><html lang="${options.language ?? 'en'}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><meta name="referrer" content="no-referrer">
-<title>${escapeHtml(title)}</title><style>${STYLE}</style>${script}</head><body${options.framed ? ' class="framed"' : ''}><main>${body}</main></body></html>`;
+<title>${escapeHtml(title)}</title><style>${STYLE}</style>${script}</head><body${options.framed ? ' class="framed"' : ''}><main>${logo}${body}</main></body></html>`;
 }
 
 /** Text made safe for HTML, with its lines kept. */

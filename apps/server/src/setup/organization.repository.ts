@@ -1,0 +1,46 @@
+import { Injectable } from '@nestjs/common';
+import type { Scoped } from '../platform/database';
+import type { OrganizationRow } from '../team/team.repository';
+
+/** What the organization says of itself, and its chapters. */
+@Injectable()
+export class OrganizationRepository {
+  async hold(tx: Scoped): Promise<OrganizationRow & { changed_by: number | null }> {
+    const [row] = await tx.sql<OrganizationRow & { changed_by: number | null }>('SELECT * FROM organization WHERE id = :org FOR UPDATE');
+    return row!;
+  }
+
+  async change(tx: Scoped, values: Partial<Record<keyof OrganizationRow | 'changed_by', string | number | null>>): Promise<void> {
+    await tx.knex('organization').where('id', tx.scope.organizationId).update(values);
+  }
+
+  async hasGifts(db: Scoped): Promise<boolean> {
+    return (await db.sql('SELECT 1 FROM gift WHERE organization_id = :org LIMIT 1')).length > 0;
+  }
+
+  /** Chapters with how many people are in each. */
+  async chapters(db: Scoped): Promise<{ id: number; name: string; postal_address: string; people: number }[]> {
+    return db.sql(
+      `SELECT c.id, c.name, c.postal_address, COUNT(s.id) AS people FROM chapter c
+        LEFT JOIN supporter s ON s.organization_id = :org AND s.chapter_id = c.id AND s.erased_at IS NULL
+        WHERE c.organization_id = :org GROUP BY c.id, c.name, c.postal_address ORDER BY c.id`,
+    );
+  }
+
+  async chapterNamed(db: Scoped, name: string): Promise<number | null> {
+    const [row] = await db.sql<{ id: number }>('SELECT id FROM chapter WHERE organization_id = :org AND name = :name', { name });
+    return row?.id ?? null;
+  }
+
+  async addChapter(tx: Scoped, chapter: { name: string; postalAddress: string }): Promise<number> {
+    return tx.insert('chapter', { name: chapter.name, postal_address: chapter.postalAddress });
+  }
+
+  async changeChapter(tx: Scoped, id: number, chapter: { name: string; postalAddress: string }): Promise<boolean> {
+    const bound = { id, name: chapter.name, postal: chapter.postalAddress };
+    const [there] = await tx.sql('SELECT id FROM chapter WHERE organization_id = :org AND id = :id FOR UPDATE', { id });
+    if (!there) return false;
+    await tx.execute('UPDATE chapter SET name = :name, postal_address = :postal WHERE organization_id = :org AND id = :id', bound);
+    return true;
+  }
+}

@@ -1,0 +1,166 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { countryCodes, countryName } from '@goodword/core/fields';
+import type { OrganizationView } from '@goodword/core/contract';
+import { LANGUAGES } from '@goodword/core/forms';
+import { audit } from '../platform/audit';
+import { CONFIG, type Config } from '../platform/config';
+import { Database } from '../platform/database';
+import { Conflict, Forbidden, Invalid, Newer, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { ImagesService } from '../messages/images.service';
+import { logoOf, TeamRepository, type OrganizationRow } from '../team/team.repository';
+import { OrganizationRepository } from './organization.repository';
+
+export type SaveOrganization = Omit<OrganizationView, 'logo' | 'version' | 'chapters' | 'missing'> & { basedOn: number };
+
+/** The organization as its owners describe it: who it is, where it lives, how days, amounts and languages are read. */
+@Injectable()
+export class OrganizationService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(CONFIG) private readonly config: Config,
+    @Inject(OrganizationRepository) private readonly organizations: OrganizationRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(ImagesService) private readonly images: ImagesService,
+  ) {}
+
+  async view(scope: Scope): Promise<OrganizationView> {
+    const db = this.database.read(scope);
+    const [own, chapters] = await Promise.all([this.team.organization(scope), this.organizations.chapters(db)]);
+    const visible = scope.boundTo === null ? chapters : chapters.filter(({ id }) => id === scope.boundTo);
+    return {
+      name: own.name,
+      legalName: own.legal_name,
+      postalAddress: own.postal_address,
+      country: own.country,
+      timeZone: own.time_zone,
+      fiscalMonth: own.fiscal_month,
+      currency: own.currency,
+      locale: own.locale,
+      languages: own.languages ?? [...LANGUAGES],
+      fromEmail: own.from_email,
+      bounceDomain: own.list_domain,
+      textFrom: own.text_from,
+      logo: logoOf(own)?.src ?? null,
+      version: own.version,
+      chapters: visible.map(({ id, name, postal_address, people }) => ({ id, name, postalAddress: postal_address, people: Number(people) })),
+      missing: this.missing(own),
+    };
+  }
+
+  /** What stands in the way of the first message. */
+  private missing(own: OrganizationRow): string[] {
+    const { DKIM_DOMAIN: dkim, TEXT_URL: texts, INBOUND_SMTP_PORT: inbound } = this.config;
+    const domain = own.from_email.split('@')[1] ?? '';
+    const says: [boolean, string][] = [
+      [own.postal_address === '', 'No postal address: it has to stand under every mail and form.'],
+      [own.from_email === '', 'No address that mail comes from: no mail can leave.'],
+      [own.list_domain === '', 'No domain that bounces come back to: no mail can leave.'],
+      [inbound === 0, 'This server hears no mail (INBOUND_SMTP_PORT): bounces and answers to mails are not noticed.'],
+      [dkim === '', 'Mail is not signed (DKIM_KEY_FILE): large mailbox providers refuse unsigned mail to many.'],
+      [
+        dkim !== '' && domain !== '' && !aligned(domain, dkim),
+        `Mail comes from ${domain} and is signed for ${dkim}: the two should be of one domain.`,
+      ],
+      [texts === '', 'No text gateway (TEXT_URL): texts are not sent.'],
+      [texts !== '' && own.text_from === '', 'No number that texts come from: no text can leave.'],
+    ];
+    return says.flatMap(([is, words]) => (is ? [words] : []));
+  }
+
+  async save(scope: Scope, wanted: SaveOrganization): Promise<{ version: number }> {
+    this.mayChangeAll(scope);
+    if (!countryCodes().includes(wanted.country)) throw new Invalid([{ field: 'country', code: 'country', message: 'Choose the country.' }]);
+    // Days, amounts and places are read anew by whoever keeps columns: this tells everybody.
+    return this.database.write(scope, async (tx) => {
+      const own = await this.organizations.hold(tx);
+      if (own.version !== wanted.basedOn) throw new Newer('what the organization says of itself', await this.team.nameOf(tx, own.changed_by));
+      if (own.currency !== wanted.currency && (await this.organizations.hasGifts(tx)))
+        throw new Conflict(
+          `The gifts that are here are in ${own.currency}; they would be read as ${wanted.currency}. The currency can be changed only while there are none.`,
+        );
+      await this.organizations.change(tx, {
+        name: wanted.name,
+        legal_name: wanted.legalName,
+        postal_address: wanted.postalAddress,
+        country: wanted.country,
+        time_zone: wanted.timeZone,
+        fiscal_month: wanted.fiscalMonth,
+        currency: wanted.currency,
+        locale: wanted.locale,
+        languages: JSON.stringify(wanted.languages),
+        from_email: wanted.fromEmail,
+        list_domain: wanted.bounceDomain,
+        text_from: wanted.textFrom,
+        version: own.version + 1,
+        changed_by: scope.actorId,
+      });
+      await audit(tx, {
+        act: 'organization',
+        subject: 'organization',
+        subjectId: own.id,
+        words: `Changed ${changesOf(own, wanted).join('; ') || 'nothing'}`,
+      });
+      return { version: own.version + 1 };
+    });
+  }
+
+  async setLogo(scope: Scope, file: { name: string; bytes: Buffer } | null): Promise<void> {
+    this.mayChangeAll(scope);
+    const own = await this.team.organization(scope);
+    const logo = file && (await this.images.add(scope, file, own.name));
+    await this.database.quietly(scope, async (tx) => {
+      await this.organizations.change(tx, { logo_id: logo?.id ?? null });
+      await audit(tx, { act: 'organization', subject: 'organization', subjectId: own.id, words: logo ? 'Changed the logo' : 'Took the logo away' });
+    });
+  }
+
+  async addChapter(scope: Scope, chapter: { name: string; postalAddress: string }): Promise<{ id: number }> {
+    this.mayChangeAll(scope);
+    return this.database.write(scope, async (tx) => {
+      await this.organizations.hold(tx);
+      if ((await this.organizations.chapterNamed(tx, chapter.name)) !== null) throw taken(chapter.name);
+      const id = await this.organizations.addChapter(tx, chapter);
+      await audit(tx, { act: 'chapter', subject: 'chapter', subjectId: id, words: `Opened the chapter ${chapter.name}` });
+      return { id };
+    });
+  }
+
+  async changeChapter(scope: Scope, id: number, chapter: { name: string; postalAddress: string }): Promise<void> {
+    this.mayChangeAll(scope);
+    await this.database.quietly(scope, async (tx) => {
+      await this.organizations.hold(tx);
+      const named = await this.organizations.chapterNamed(tx, chapter.name);
+      if (named !== null && named !== id) throw taken(chapter.name);
+      if (!(await this.organizations.changeChapter(tx, id, chapter))) throw new NotFound('chapter');
+      await audit(tx, { act: 'chapter', subject: 'chapter', subjectId: id, words: `Changed the chapter ${chapter.name}` });
+    });
+  }
+
+  private mayChangeAll(scope: Scope): void {
+    if (scope.boundTo !== null) throw new Forbidden('This belongs to the whole organization. Ask an owner who works in all chapters.');
+  }
+}
+
+const taken = (name: string) => new Invalid([{ field: 'name', code: 'taken', message: `There is a chapter “${name}” already.` }]);
+
+/** Whether mail from one domain is covered by a signature of the other (relaxed alignment, RFC 7489 §3.1.1, without a list of suffixes). */
+const aligned = (from: string, signed: string) => from === signed || from.endsWith(`.${signed}`) || signed.endsWith(`.${from}`);
+
+function changesOf(own: OrganizationRow, wanted: SaveOrganization): string[] {
+  const pairs: [string, string, string][] = [
+    ['name', own.name, wanted.name],
+    ['legal name', own.legal_name, wanted.legalName],
+    ['postal address', own.postal_address, wanted.postalAddress],
+    ['country', countryName(own.country, 'en'), countryName(wanted.country, 'en')],
+    ['time zone', own.time_zone, wanted.timeZone],
+    ['first month of the fiscal year', String(own.fiscal_month), String(wanted.fiscalMonth)],
+    ['currency', own.currency, wanted.currency],
+    ['way of writing dates and amounts', own.locale, wanted.locale],
+    ['languages', (own.languages ?? LANGUAGES).join(', '), wanted.languages.join(', ')],
+    ['address of mails', own.from_email, wanted.fromEmail],
+    ['domain of bounces', own.list_domain, wanted.bounceDomain],
+    ['number of texts', own.text_from, wanted.textFrom],
+  ];
+  return pairs.flatMap(([what, before, after]) => (before === after ? [] : [`${what}: ${before || 'none'} → ${after || 'none'}`]));
+}

@@ -1,0 +1,126 @@
+import { Controller, HttpCode, Inject, Req, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { FileInterceptor } from '@nestjs/platform-express';
+import type { Response } from 'express';
+import { schema, type OrganizationView, type TeammateView, type WaitingFor } from '@goodword/core/contract';
+import type { Role } from '@goodword/core/team';
+import { IMAGE_LIMITS } from '../messages/images.service';
+import { Caller, Id, Input, placeOf, Route, type KnownRequest } from '../platform/api';
+import { CONFIG, type Config } from '../platform/config';
+import { setCookie } from '../platform/cookies';
+import { Invalid, TooMany } from '../platform/errors';
+import { RateLimit } from '../platform/rate-limit';
+import type { Scope } from '../platform/scope';
+import { TeamService } from '../team/team.service';
+import { BeginningService, type Beginning } from './beginning.service';
+import { OrganizationService, type SaveOrganization } from './organization.service';
+import { TeammatesService } from './teammates.service';
+
+type ChapterWords = { name: string; postalAddress: string };
+type Where = { role: Role; chapterId: number | null };
+
+/** Setup: the organization with its chapters, the team, and how the first owner comes in. */
+@Controller('api')
+export class SetupController {
+  private readonly words = new RateLimit(20, 3_600_000);
+
+  constructor(
+    @Inject(OrganizationService) private readonly organizations: OrganizationService,
+    @Inject(TeammatesService) private readonly mates: TeammatesService,
+    @Inject(BeginningService) private readonly beginnings: BeginningService,
+    @Inject(TeamService) private readonly team: TeamService,
+    @Inject(CONFIG) private readonly config: Config,
+  ) {}
+
+  @Route('get', 'organization', { role: 'viewer', summary: 'What the organization says of itself, with its chapters' })
+  organization(@Caller() scope: Scope): Promise<OrganizationView> {
+    return this.organizations.view(scope);
+  }
+
+  @Route('put', 'organization', { role: 'owner', summary: 'Change what the organization says of itself', body: schema.saveOrganization })
+  save(@Caller() scope: Scope, @Input('body') body: SaveOrganization): Promise<{ version: number }> {
+    return this.organizations.save(scope, body);
+  }
+
+  @Route('put', 'organization/logo', { role: 'owner', summary: 'Change the logo (multipart: file)' })
+  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: IMAGE_LIMITS.bytes, files: 1, fields: 0 } }))
+  @HttpCode(204)
+  async setLogo(@Caller() scope: Scope, @UploadedFile() file: Express.Multer.File | undefined): Promise<void> {
+    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Choose a picture.' }]);
+    await this.organizations.setLogo(scope, { name: Buffer.from(file.originalname, 'latin1').toString('utf8'), bytes: file.buffer });
+  }
+
+  @Route('delete', 'organization/logo', { role: 'owner', summary: 'Take the logo away' })
+  @HttpCode(204)
+  async dropLogo(@Caller() scope: Scope): Promise<void> {
+    await this.organizations.setLogo(scope, null);
+  }
+
+  @Route('post', 'chapters', { role: 'owner', summary: 'Open a chapter', body: schema.saveChapter })
+  addChapter(@Caller() scope: Scope, @Input('body') body: ChapterWords): Promise<{ id: number }> {
+    return this.organizations.addChapter(scope, body);
+  }
+
+  @Route('put', 'chapters/:id', { role: 'owner', summary: 'Change a chapter', params: schema.idParams, body: schema.saveChapter })
+  @HttpCode(204)
+  async changeChapter(@Caller() scope: Scope, @Id() id: number, @Input('body') body: ChapterWords): Promise<void> {
+    await this.organizations.changeChapter(scope, id, body);
+  }
+
+  @Route('get', 'team', { role: 'owner', summary: 'The team, with who was invited and who is gone' })
+  all(@Caller() scope: Scope): Promise<TeammateView[]> {
+    return this.mates.all(scope);
+  }
+
+  @Route('post', 'team', { role: 'owner', summary: 'Invite a teammate by mail', body: schema.invite })
+  invite(@Caller() scope: Scope, @Input('body') body: Where & { name: string; email: string }): Promise<{ id: number }> {
+    return this.mates.invite(scope, body);
+  }
+
+  @Route('post', 'team/:id/invitation', { role: 'owner', summary: 'Send the invitation again', params: schema.idParams })
+  @HttpCode(204)
+  async inviteAgain(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    await this.mates.inviteAgain(scope, id);
+  }
+
+  @Route('put', 'team/:id', { role: 'owner', summary: 'Change a teammate’s role and chapter', params: schema.idParams, body: schema.changeTeammate })
+  @HttpCode(204)
+  async change(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Where): Promise<void> {
+    await this.mates.change(scope, id, body);
+  }
+
+  @Route('get', 'team/:id/waiting', { role: 'owner', summary: 'What waits for a teammate', params: schema.idParams })
+  waiting(@Caller() scope: Scope, @Id() id: number): Promise<WaitingFor> {
+    return this.mates.waitingFor(scope, id);
+  }
+
+  @Route('post', 'team/:id/take-out', {
+    role: 'owner',
+    summary: 'Take a teammate out, handing on what waits for them',
+    params: schema.idParams,
+    body: schema.takeOutTeammate,
+  })
+  @HttpCode(204)
+  async takeOut(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { handTo: number }): Promise<void> {
+    await this.mates.takeOut(scope, id, body.handTo);
+  }
+
+  @Route('delete', 'team/:id/sessions', { role: 'owner', summary: 'End all sessions of a teammate', params: schema.idParams })
+  @HttpCode(204)
+  async endSessions(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+    await this.mates.endSessions(scope, id);
+  }
+
+  @Route('get', 'beginning', { role: 'anyone', summary: 'Whether nobody is here yet' })
+  async isOpen(): Promise<{ open: boolean }> {
+    return { open: await this.beginnings.isOpen() };
+  }
+
+  @Route('post', 'beginning', { role: 'anyone', summary: 'Begin, with the one-time word', body: schema.beginHouse, ownProof: true })
+  @HttpCode(204)
+  async begin(@Req() request: KnownRequest, @Input('body') body: Beginning, @Res({ passthrough: true }) response: Response): Promise<void> {
+    if (!this.words.pass(placeOf(request).network)) throw new TooMany('Many words were tried from your network. Wait an hour.');
+    const begun = await this.team.begin(await this.beginnings.begin(body), placeOf(request));
+    setCookie(this.config, response, 'session', begun.session);
+    setCookie(this.config, response, 'known', begun.device);
+  }
+}

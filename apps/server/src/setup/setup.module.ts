@@ -1,0 +1,18 @@
+import { Module } from '@nestjs/common';
+import { CallsModule } from '../calls/calls.module';
+import { IntakeModule } from '../intake/intake.module';
+import { MessagesModule } from '../messages/messages.module';
+import { TeamModule } from '../team/team.module';
+import { BeginningRepository } from './beginning.repository';
+import { BeginningService } from './beginning.service';
+import { OrganizationRepository } from './organization.repository';
+import { OrganizationService } from './organization.service';
+import { SetupController } from './setup.controller';
+import { TeammatesService } from './teammates.service';
+
+@Module({
+  imports: [CallsModule, IntakeModule, MessagesModule, TeamModule],
+  controllers: [SetupController],
+  providers: [BeginningRepository, BeginningService, OrganizationRepository, OrganizationService, TeammatesService],
+})
+export class SetupModule {}

@@ -1,0 +1,160 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { TeammateView, WaitingFor } from '@goodword/core/contract';
+import type { Role } from '@goodword/core/team';
+import { CallsRepository } from '../calls/calls.repository';
+import { BatchesRepository } from '../intake/batches.repository';
+import { MessagesRepository } from '../messages/messages.repository';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { Conflict, Forbidden, Invalid, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { Sessions } from '../platform/sessions';
+import { TeamRepository, type TeammateRow } from '../team/team.repository';
+import { TeammatesRepository, type TeammateLine } from '../team/teammates.repository';
+
+interface Where {
+  role: Role;
+  chapterId: number | null;
+}
+
+/** Letting teammates in, changing what they may, and taking them out with what waits for them handed on. */
+@Injectable()
+export class TeammatesService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(TeammatesRepository) private readonly mates: TeammatesRepository,
+    @Inject(Sessions) private readonly sessions: Sessions,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(BatchesRepository) private readonly batches: BatchesRepository,
+    @Inject(CallsRepository) private readonly calls: CallsRepository,
+  ) {}
+
+  async all(scope: Scope): Promise<TeammateView[]> {
+    mayChangeTeam(scope);
+    return (await this.mates.all(this.database.read(scope))).map(viewOf);
+  }
+
+  async invite(scope: Scope, wanted: Where & { name: string; email: string }): Promise<{ id: number }> {
+    mayChangeTeam(scope);
+    await this.isChapter(scope, wanted.chapterId);
+    return this.database.quietly(scope, async (tx) => {
+      const known = await this.mates.byEmail(tx, wanted.email);
+      if (known && (known.organization_id !== scope.organizationId || !known.left_at))
+        throw new Invalid([{ field: 'email', code: 'taken', message: `Somebody works here with ${wanted.email} already.` }]);
+      const id = known?.id ?? (await this.mates.add(tx, wanted));
+      // Who comes back is the same person to the record of what was done, with a new password.
+      if (known)
+        await this.mates.change(tx, id, { name: wanted.name, role: wanted.role, chapter_id: wanted.chapterId, left_at: null, password_hash: null });
+      await this.mates.makeLink(tx, id, 'invitation');
+      await this.note(tx, id, 'invite', `Invited ${wanted.name} (${wanted.email}) as ${wanted.role}`);
+      return { id };
+    });
+  }
+
+  async inviteAgain(scope: Scope, id: number): Promise<void> {
+    mayChangeTeam(scope);
+    await this.database.quietly(scope, async (tx) => {
+      const mate = await this.need(tx, id);
+      if (mate.password_hash !== null) throw new Conflict(`${mate.name} is here already. A forgotten password is changed from the page to sign in.`);
+      await this.mates.makeLink(tx, id, 'invitation');
+      await this.note(tx, id, 'invite', `Invited ${mate.name} again`);
+    });
+  }
+
+  async change(scope: Scope, id: number, wanted: Where): Promise<void> {
+    mayChangeTeam(scope);
+    await this.isChapter(scope, wanted.chapterId);
+    await this.database.quietly(scope, async (tx) => {
+      const owners = await this.mates.holdOwners(tx);
+      const mate = await this.need(tx, id);
+      if (wanted.role !== 'owner' || wanted.chapterId !== null) keepAnOwner(owners, mate);
+      await this.mates.change(tx, id, { role: wanted.role, chapter_id: wanted.chapterId });
+      const words = `${mate.name} is ${wanted.role} now${wanted.chapterId === null ? ', in all chapters' : ''}`;
+      await audit(tx, { act: 'role', subject: 'teammate', subjectId: id, words, before: mate.role, after: wanted.role });
+    });
+  }
+
+  async waitingFor(scope: Scope, id: number): Promise<WaitingFor> {
+    mayChangeTeam(scope);
+    const db = this.database.read(scope);
+    const [messages, batches, callLists] = [
+      await this.messages.waitingFor(db, id),
+      await this.batches.waitingFor(db, id),
+      await this.calls.waitingFor(db, id),
+    ];
+    return { messages, batches, callLists };
+  }
+
+  /** Takes somebody out: their sessions end, and what waits for them becomes somebody else's. What they did stays theirs. */
+  async takeOut(scope: Scope, id: number, handTo: number): Promise<void> {
+    mayChangeTeam(scope);
+    await this.database.quietly(scope, async (tx) => {
+      const owners = await this.mates.holdOwners(tx);
+      const mate = await this.need(tx, id);
+      keepAnOwner(owners, mate);
+      const heir = handTo === id ? undefined : await this.mates.hold(tx, handTo);
+      if (!heir || heir.left_at) throw new Invalid([{ field: 'handTo', code: 'teammate', message: 'Choose who goes on with what waits for them.' }]);
+      await this.messages.handOn(tx, id, heir.id);
+      await this.batches.handOn(tx, id, heir.id);
+      await this.calls.handOn(tx, id, heir.id);
+      await this.mates.spendLinks(tx, id);
+      await this.mates.change(tx, id, { left_at: new Date(), password_hash: null });
+      await this.note(tx, id, 'take-out', `Took ${mate.name} out of the team; what waited for them went to ${heir.name}`);
+    });
+    await this.sessions.endAll(id);
+  }
+
+  async endSessions(scope: Scope, id: number): Promise<void> {
+    mayChangeTeam(scope);
+    await this.database.quietly(scope, async (tx) => {
+      const mate = await this.need(tx, id);
+      await this.note(tx, id, 'session-end', `Ended all sessions of ${mate.name}`);
+    });
+    await this.sessions.endAll(id);
+  }
+
+  private async need(tx: Scoped, id: number): Promise<TeammateRow> {
+    const mate = await this.mates.hold(tx, id);
+    if (!mate || mate.left_at) throw new NotFound('teammate');
+    return mate;
+  }
+
+  private async isChapter(scope: Scope, chapterId: number | null): Promise<void> {
+    if (chapterId === null) return;
+    if (!(await this.team.chapters(scope)).some(({ id }) => id === chapterId))
+      throw new Invalid([{ field: 'chapterId', code: 'chapter', message: 'There is no such chapter.' }]);
+  }
+
+  private note(tx: Scoped, id: number, act: string, words: string): Promise<void> {
+    return audit(tx, { act, subject: 'teammate', subjectId: id, words });
+  }
+}
+
+/** The team is that of all chapters. */
+function mayChangeTeam(scope: Scope): void {
+  if (scope.boundTo !== null) throw new Forbidden('The team is that of all chapters. Ask an owner who works in all of them.');
+}
+
+function keepAnOwner(owners: readonly number[], mate: TeammateRow): void {
+  if (owners.length === 1 && owners[0] === mate.id)
+    throw new Conflict(`${mate.name} is the only owner who is here for all chapters. Make somebody else such an owner first.`);
+}
+
+function viewOf(row: TeammateLine): TeammateView {
+  const expired = row.link_expires_at !== null && row.link_expires_at.getTime() < Date.now();
+  const mail = row.link_mail === 'handing' || row.link_mail === null ? 'waiting' : row.link_mail;
+  return {
+    id: row.id,
+    name: row.name,
+    email: row.email,
+    role: row.role,
+    chapterId: row.chapter_id,
+    state: row.left_at ? 'gone' : row.password_hash === null ? 'invited' : 'here',
+    signedInAt: row.signed_in_at?.toISOString() ?? null,
+    invitation: row.link_expires_at
+      ? { state: expired ? 'expired' : mail, detail: row.link_detail, expiresAt: row.link_expires_at.toISOString() }
+      : null,
+    sessions: Number(row.sessions),
+  };
+}

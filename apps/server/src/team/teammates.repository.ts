@@ -1,0 +1,128 @@
+import { Injectable } from '@nestjs/common';
+import type { Role } from '@goodword/core/contract';
+import type { Database, Scoped } from '../platform/database';
+import type { TeammateRow } from './team.repository';
+
+export interface TeammateLine extends TeammateRow {
+  sessions: number;
+  link_mail: LinkRow['mail'] | null;
+  link_detail: string | null;
+  link_expires_at: Date | null;
+}
+
+export interface LinkRow {
+  id: number;
+  organization_id: number;
+  teammate_id: number;
+  kind: 'invitation' | 'password';
+  made_by: number | null;
+  made_at: Date;
+  expires_at: Date;
+  used_at: Date | null;
+  mail: 'waiting' | 'handing' | 'sent' | 'failed';
+  tries: number;
+  detail: string | null;
+}
+
+const LINK_HOURS = { invitation: 7 * 24, password: 1 } as const;
+
+/** Teammates as whoever lets them in sees them, and the one-time links that they are let in by. */
+@Injectable()
+export class TeammatesRepository {
+  async all(db: Scoped): Promise<TeammateLine[]> {
+    return db.sql(
+      `SELECT t.*, (SELECT COUNT(*) FROM session s WHERE s.organization_id = :org AND s.teammate_id = t.id AND s.expires_at > UTC_TIMESTAMP(3)) AS sessions,
+          l.mail AS link_mail, l.detail AS link_detail, l.expires_at AS link_expires_at
+        FROM teammate t LEFT JOIN teammate_link l ON l.id =
+          (SELECT MAX(m.id) FROM teammate_link m WHERE m.organization_id = :org AND m.teammate_id = t.id AND m.used_at IS NULL)
+        WHERE t.organization_id = :org ORDER BY t.left_at IS NOT NULL, t.name, t.id`,
+    );
+  }
+
+  async hold(tx: Scoped, id: number): Promise<TeammateRow | undefined> {
+    const [row] = await tx.sql<TeammateRow>('SELECT * FROM teammate WHERE organization_id = :org AND id = :id FOR UPDATE', { id });
+    return row;
+  }
+
+  /** Owners who are here and may work in everything; the rows are locked, so that two can't take each other out at once. */
+  async holdOwners(tx: Scoped): Promise<number[]> {
+    const rows = await tx.sql<{ id: number }>(
+      `SELECT id FROM teammate WHERE organization_id = :org AND role = 'owner' AND chapter_id IS NULL AND left_at IS NULL AND password_hash IS NOT NULL
+        ORDER BY id FOR UPDATE`,
+    );
+    return rows.map(({ id }) => id);
+  }
+
+  async byEmail(db: Scoped, email: string): Promise<{ id: number; organization_id: number; left_at: Date | null } | undefined> {
+    // An address signs in to one organization; whether another one has it is all that is told.
+    const [row] = await db.sql<{ id: number; organization_id: number; left_at: Date | null }>(
+      'SELECT id, organization_id, left_at FROM teammate WHERE email = :email AND :org > 0 FOR UPDATE',
+      { email },
+    );
+    return row;
+  }
+
+  async add(tx: Scoped, mate: { name: string; email: string; role: Role; chapterId: number | null }): Promise<number> {
+    return tx.insert('teammate', { name: mate.name, email: mate.email, role: mate.role, chapter_id: mate.chapterId, password_hash: null });
+  }
+
+  async change(tx: Scoped, id: number, values: Partial<Record<keyof TeammateRow, string | number | Date | null>>): Promise<void> {
+    await tx.knex('teammate').where({ organization_id: tx.scope.organizationId, id }).update(values);
+  }
+
+  /** A new link; those before it open nothing any more. Its mail waits for the worker. */
+  async makeLink(tx: Scoped, teammateId: number, kind: LinkRow['kind']): Promise<number> {
+    await this.spendLinks(tx, teammateId);
+    return tx.insert('teammate_link', {
+      teammate_id: teammateId,
+      kind,
+      made_by: tx.scope.actorId,
+      expires_at: new Date(Date.now() + LINK_HOURS[kind] * 3_600_000),
+      due_at: new Date(),
+    });
+  }
+
+  async spendLinks(tx: Scoped, teammateId: number): Promise<void> {
+    await tx.execute(
+      "UPDATE teammate_link SET used_at = UTC_TIMESTAMP(3), mail = IF(mail = 'waiting', 'failed', mail) WHERE organization_id = :org AND teammate_id = :teammateId AND used_at IS NULL",
+      { teammateId },
+    );
+  }
+
+  /** How many links were asked for within the hour by whoever forgot a password. */
+  async askedLately(tx: Scoped, teammateId: number): Promise<number> {
+    const [row] = await tx.sql<{ n: number }>(
+      "SELECT COUNT(*) AS n FROM teammate_link WHERE organization_id = :org AND teammate_id = :teammateId AND kind = 'password' AND made_at > :since",
+      { teammateId, since: new Date(Date.now() - 3_600_000) },
+    );
+    return row?.n ?? 0;
+  }
+
+  /** A token gives the scope. */
+  async link(database: Database, id: number): Promise<LinkRow | undefined> {
+    return (await database.unscoped()('teammate_link').where('id', id).first()) as LinkRow | undefined;
+  }
+
+  async holdLink(tx: Scoped, id: number): Promise<LinkRow | undefined> {
+    const [row] = await tx.sql<LinkRow>('SELECT * FROM teammate_link WHERE organization_id = :org AND id = :id FOR UPDATE', { id });
+    return row;
+  }
+
+  /** The next link whose mail is due, of whatever organization. */
+  async dueLink(database: Database): Promise<{ id: number; organization_id: number } | undefined> {
+    return (await database
+      .unscoped()('teammate_link')
+      .where('mail', 'waiting')
+      .where('due_at', '<=', new Date())
+      .orderBy('due_at')
+      .first('id', 'organization_id')) as { id: number; organization_id: number } | undefined;
+  }
+
+  async settleLink(
+    tx: Scoped,
+    id: number,
+    values: { mail: LinkRow['mail']; tries?: number; due_at?: Date | null; detail?: string | null },
+  ): Promise<void> {
+    await tx.knex('teammate_link').where({ organization_id: tx.scope.organizationId, id }).update(values);
+  }
+}

@@ -1,0 +1,7 @@
+export const ROLES = ['viewer', 'writer', 'organizer', 'owner'] as const;
+/** In rising order: each may do what those before it may. */
+export type Role = (typeof ROLES)[number];
+
+export function roleReaches(role: Role, needed: Role): boolean {
+  return ROLES.indexOf(role) >= ROLES.indexOf(needed);
+}
