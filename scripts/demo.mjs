@@ -50,6 +50,7 @@ const building = build().catch((error) => error);
 database = await startMariaDb({
   folder: join(folder, 'mariadb'),
   port: await freePort(4606, (other) => say(`Port 4606 (database) is taken; using ${other}.`)),
+  onExit: () => void end(1, 'The database ended by itself. Its log: .data/demo/mariadb/m.err'),
 });
 const failed = await building;
 if (failed) await end(1, failed.message);

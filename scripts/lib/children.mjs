@@ -37,7 +37,7 @@ export class Children {
       stdio: ['ignore', log ? 'pipe' : 'inherit', log ? 'pipe' : 'inherit'],
     });
     if (log) {
-      const file = createWriteStream(log, { flags: 'a' });
+      const file = createWriteStream(log, { flags: 'a', mode: 0o600 });
       child.stdout.pipe(file);
       child.stderr.pipe(file);
     }

@@ -83,10 +83,11 @@ function install(installer, folder, user) {
 }
 
 /**
- * Starts the server on the folder and waits until it answers. `relaxed` gives up durability for speed, for tests only.
+ * Starts the server on the folder and waits until it answers. `relaxed` gives up durability for speed, for tests only;
+ * `onExit` is told when it ends by itself.
  * Returns its port, its process and a clean stop.
  */
-export async function startMariaDb({ folder, port, relaxed = false }) {
+export async function startMariaDb({ folder, port, relaxed = false, onExit }) {
   const installer = ensureProgram('mariadb-install-db', 'mariadb-server');
   const server = ensureProgram('mariadbd', 'mariadb-server');
   mkdirSync(join(folder, '..'), { recursive: true });
@@ -118,17 +119,23 @@ export async function startMariaDb({ folder, port, relaxed = false }) {
   ];
   const child = spawn(server, options, { stdio: 'ignore', detached: true });
   let ended = false;
-  child.once('exit', () => (ended = true));
+  let [ready, stopping] = [false, false];
+  child.once('exit', () => {
+    ended = true;
+    if (ready && !stopping) onExit?.();
+  });
   for (let i = 0; i < 300 && !ended && !(await answers(port)); i++) await pause(100);
   if (ended || !(await answers(port))) {
     const log = existsSync(join(folder, 'm.err')) ? readFileSync(join(folder, 'm.err'), 'utf8').split('\n').slice(-12).join('\n') : '';
     stop(`MariaDB did not start on port ${port}. The end of its log:\n${log}`);
   }
+  ready = true;
   return {
     port,
     pid: child.pid,
     url: (database) => `mysql://root@127.0.0.1:${port}/${database}`,
     async stop() {
+      stopping = true;
       if (!ended) child.kill('SIGTERM');
       for (let i = 0; i < 300 && !ended; i++) await pause(50);
       if (!ended) child.kill('SIGKILL');

@@ -63,7 +63,8 @@ export function ensureProgram(program, packageName) {
   return path;
 }
 
-export function ensureFolder(path) {
-  mkdirSync(path, { recursive: true });
+/** `mode` is for a folder that is made here: one that is there keeps its own. */
+export function ensureFolder(path, mode) {
+  mkdirSync(path, { recursive: true, mode });
   return path;
 }

@@ -5,12 +5,13 @@ import { ensureFolder, ROOT } from './prepare.mjs';
 import { freePort } from './ports.mjs';
 import { settingsFor, waitFor } from './settings.mjs';
 
-export const PARTS = [
-  ['stand-ins', 'apps/standins/dist/main.js'],
+/** The program itself; without the last one it hears no mail. */
+export const PROGRAM = [
   ['server', 'apps/server/dist/main.js'],
   ['worker', 'apps/server/dist/worker.js'],
   ['mail-in', 'apps/server/dist/mail-in.js'],
 ];
+export const PARTS = [['stand-ins', 'apps/standins/dist/main.js'], ...PROGRAM];
 
 /** Ports of the stack, each the wanted one or the next that is free. `say` hears of every other one. */
 export async function stackPorts(from, say) {
@@ -33,9 +34,9 @@ export function stackSettings(folder, { databaseUrl, ports, extra }) {
   return settingsFor(folder, { databaseUrl, ports, extra });
 }
 
-/** Starts the parts with their logs beside the data. */
+/** Starts the parts with their logs beside the data, for their owner alone: a log tells when whose mail was sent. */
 export function startParts(children, env, folder, onExit) {
-  const logs = ensureFolder(join(folder, 'logs'));
+  const logs = ensureFolder(join(folder, 'logs'), 0o700);
   for (const [name, script] of PARTS) {
     children.start(name, process.execPath, [join(ROOT, script)], { env, log: join(logs, `${name}.log`), onExit });
   }

@@ -11,6 +11,7 @@ import { InboundModule } from './inbound/inbound.module';
 import { IntakeModule } from './intake/intake.module';
 import { MessagesModule } from './messages/messages.module';
 import type { Config } from './platform/config';
+import { loggingOf } from './platform/logging';
 import { PlatformModule } from './platform/platform.module';
 import { RecordModule } from './record/record.module';
 import { ResultsModule } from './results/results.module';
@@ -23,28 +24,13 @@ import { TeamModule } from './team/team.module';
 import { TodayModule } from './today/today.module';
 import { WaysOutModule } from './waysout/waysout.module';
 
-/** Paths that carry signed tokens are cut short in the log: a token is a key. */
-function withoutToken(url: string): string {
-  return url.replace(/^\/(leave|confirm|choices|never-ask|o|f)\/[^/?]{8,}/, '/$1/…');
-}
-
 @Module({})
 export class AppModule {
   static with(config: Config): DynamicModule {
-    const logger = LoggerModule.forRoot({
-      pinoHttp: {
-        level: config.LOG_LEVEL,
-        autoLogging: { ignore: (request) => (request.url ?? '').startsWith('/assets/') || (request.url ?? '').startsWith('/health/') },
-        serializers: {
-          req: (request: { method: string; url: string }) => ({ method: request.method, url: withoutToken(request.url) }),
-          res: (response: { statusCode: number }) => ({ status: response.statusCode }),
-        },
-      },
-    });
     return {
       module: AppModule,
       imports: [
-        logger,
+        LoggerModule.forRoot(loggingOf(config)),
         PlatformModule.with(config),
         TeamModule,
         SupportersModule,

@@ -7,6 +7,8 @@ import { readConfigOrExit } from './platform/config';
 
 /** The process that hears what is mailed back: whatever is sent to it, pages and sending go on. */
 async function main(): Promise<void> {
+  // Whatever is written is for this user alone.
+  process.umask(0o077);
   const config = readConfigOrExit(process.env);
   const context = await NestFactory.createApplicationContext(AppModule.with(config), { bufferLogs: true });
   context.useLogger(context.get(Logger));

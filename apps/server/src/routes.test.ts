@@ -135,6 +135,7 @@ const UNSCOPED: Record<string, string> = {
   'platform/test-database.ts': 'tests',
   'setup/beginning.repository.ts': 'there is no organization yet',
   'supporters/merged.ts': 'a signed token names a record that may have been brought into another',
+  'prepare.ts': 'before a start there is nobody',
   'segments/segment-sizes.ts': 'a worker counts the segments of every organization in turn',
   'sending/outbox.repository.ts': 'a worker hands over whatever is due',
   'team/sign-in-brake.ts': 'whoever guesses has no organization',

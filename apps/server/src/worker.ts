@@ -8,6 +8,8 @@ import { keepHeapSmall } from './platform/memory';
 import { createWorker } from './create-worker';
 
 async function main(): Promise<void> {
+  // Whatever is written is for this user alone.
+  process.umask(0o077);
   keepHeapSmall();
   // Whoever waits for a page goes before work that nobody waits for; processes begun by this one inherit it.
   setPriority(constants.priority.PRIORITY_BELOW_NORMAL);

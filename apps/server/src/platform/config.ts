@@ -79,7 +79,7 @@ function secret(hex: string, helpers: Joi.CustomHelpers): unknown {
 
 function existing(path: string, helpers: Joi.CustomHelpers): unknown {
   if (existsSync(path)) return path;
-  return helpers.message({ custom: `"{{#label}}" names a file that is not there: ${path}` });
+  return helpers.message({ custom: `{{#label}} names a file that is not there: ${path}` });
 }
 
 const file = Joi.string().allow('').custom(existing).default('');

@@ -9,6 +9,7 @@ import { HouseKeys } from './house-keys';
 import { HealthController } from './health.controller';
 import { MAIL_OUT, SmtpOut, type Dkim, type MailOut } from './mail-out';
 import { ProblemFilter } from './problem.filter';
+import { watchedMail, watchedTexts } from './providers';
 import { Sessions } from './sessions';
 import { FolderStorage, STORAGE } from './storage';
 import { domainsOf, DOMAINS, LINES, linesOf } from './lookups';
@@ -36,14 +37,16 @@ export class PlatformModule implements OnApplicationShutdown {
       {
         provide: MAIL_OUT,
         useFactory: () =>
-          new SmtpOut({ url: config.SMTP_URL, connections: config.SMTP_CONNECTIONS, perSecond: config.SMTP_PER_SECOND, dkim: dkimOf(config) }),
+          watchedMail(
+            new SmtpOut({ url: config.SMTP_URL, connections: config.SMTP_CONNECTIONS, perSecond: config.SMTP_PER_SECOND, dkim: dkimOf(config) }),
+          ),
       },
       {
         provide: TEXT_OUT,
         useFactory: () =>
           config.TEXT_URL === ''
             ? NO_TEXTS
-            : new HttpTextOut({ url: config.TEXT_URL, key: config.TEXT_KEY, callback: `${config.PUBLIC_URL}/hooks/text` }),
+            : watchedTexts(new HttpTextOut({ url: config.TEXT_URL, key: config.TEXT_KEY, callback: `${config.PUBLIC_URL}/hooks/text` })),
       },
     ];
     ports.push(

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { copyFile, mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { chmod, copyFile, mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 
 /** Where files are kept: by a key that it gives out itself. */
@@ -16,22 +16,26 @@ export interface Storage {
 
 export const STORAGE = Symbol('STORAGE');
 
+/** Files of people are for the user that the program runs as, and nobody else on the machine. */
+const OURS_ALONE = { recursive: true, mode: 0o700 } as const;
+
 /** Files in a folder; a file is there whole or not at all. */
 export class FolderStorage implements Storage {
   constructor(private readonly folder: string) {}
 
   async put(bytes: Uint8Array): Promise<string> {
     const key = randomUUID();
-    await mkdir(this.folder, { recursive: true });
-    await writeFile(`${this.path(key)}.part`, bytes);
+    await mkdir(this.folder, OURS_ALONE);
+    await writeFile(`${this.path(key)}.part`, bytes, { mode: 0o600 });
     await rename(`${this.path(key)}.part`, this.path(key));
     return key;
   }
 
   async adopt(path: string): Promise<string> {
     const key = randomUUID();
-    await mkdir(this.folder, { recursive: true });
+    await mkdir(this.folder, OURS_ALONE);
     await copyFile(path, `${this.path(key)}.part`);
+    await chmod(`${this.path(key)}.part`, 0o600);
     await rename(`${this.path(key)}.part`, this.path(key));
     return key;
   }

@@ -1,6 +1,7 @@
 import { hash, verify } from '@node-rs/argon2';
 import { zxcvbn, zxcvbnOptions } from '@zxcvbn-ts/core';
 import { adjacencyGraphs, dictionary } from '@zxcvbn-ts/language-common';
+import { dictionary as english, translations } from '@zxcvbn-ts/language-en';
 import { Invalid } from '../platform/errors';
 
 /** argon2id with the first recommended parameters of RFC 9106 §4 scaled to memory at hand: 64 MiB, 3 passes, 1 lane. */
@@ -24,7 +25,13 @@ const LEAST_SCORE = 3;
 const LEAST_OWN = 8;
 
 // Bounded in length and in the spellings that are tried: without, forty characters of digits and signs take seconds.
-zxcvbnOptions.setOptions({ dictionary: { ...dictionary }, graphs: adjacencyGraphs, l33tMaxSubstitutions: 5, maxLength: 64 });
+zxcvbnOptions.setOptions({
+  dictionary: { ...dictionary, ...english },
+  translations,
+  graphs: adjacencyGraphs,
+  l33tMaxSubstitutions: 5,
+  maxLength: 64,
+});
 
 /**
  * Refuses a password that is too easy: short, among the common ones, or made of what is known of the person. `about` are

@@ -108,6 +108,12 @@ function Account() {
           <DropdownMenu.Item className={ITEM} asChild>
             <NavLink to="/house">House rules</NavLink>
           </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} asChild>
+            <NavLink to="/setup">Setup: the organization</NavLink>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} asChild>
+            <NavLink to="/setup/you">Your profile and password</NavLink>
+          </DropdownMenu.Item>
           {session.standins.mailroom && (
             <DropdownMenu.Item className={ITEM} asChild>
               <a href={session.standins.mailroom} target="_blank" rel="noreferrer">

@@ -8,6 +8,9 @@ const page = (load: () => Promise<{ default: ComponentType }>) => ({ lazy: async
 
 export const router = createBrowserRouter([
   { path: '/sign-in', ...page(() => import('../signin/SignIn')) },
+  { path: '/forgotten', ...page(() => import('../signin/Forgotten')) },
+  { path: '/password/:token', ...page(() => import('../signin/NewPassword')) },
+  { path: '/begin', ...page(() => import('../signin/Begin')) },
   {
     path: '/',
     element: <Frame />,
@@ -43,6 +46,9 @@ export const router = createBrowserRouter([
       { path: 'house/fields', ...page(() => import('../house/fields/Fields')) },
       { path: 'house/files', ...page(() => import('../house/Files')) },
       { path: 'house/texts', ...page(() => import('../house/TextAnswers')) },
+      { path: 'setup', ...page(() => import('../setup/Organization')) },
+      { path: 'setup/team', ...page(() => import('../setup/Team')) },
+      { path: 'setup/you', ...page(() => import('../setup/You')) },
       { path: '*', element: <Lost /> },
     ],
   },

@@ -4,6 +4,7 @@ import { useParams } from 'react-router';
 import type { FieldView, FormView } from '@goodword/core/contract';
 import { LANGUAGES, type FormDefinition, type Language } from '@goodword/core/forms';
 import { call, get } from '../app/api';
+import { LANGUAGE_WORDS } from '../app/languages';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { useLists, useTags } from '../app/groups';
@@ -14,8 +15,6 @@ import { Asks } from './Asks';
 import { embedCode } from './draft';
 import { FormPreview } from './FormPreview';
 import { Items } from './Items';
-
-const LANGUAGE_WORDS: Record<Language, string> = { en: 'English', es: 'Spanish', fr: 'French', de: 'German' };
 
 /** One sign-up form: what it asks, what it asks leave for, and where it lives. */
 export default function Form() {
@@ -84,7 +83,7 @@ function Builder({ view }: { view: FormView }) {
                   disabled={disabled}
                   onChange={(event) => set({ language: event.target.value as Language })}
                 >
-                  {LANGUAGES.map((language) => (
+                  {LANGUAGES.filter((one) => one === form.language || (organization.languages ?? LANGUAGES).includes(one)).map((language) => (
                     <option key={language} value={language}>
                       {LANGUAGE_WORDS[language]}
                     </option>

@@ -1,10 +1,11 @@
-import { useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { useNavigate, useSearchParams } from 'react-router';
-import { call } from '../app/api';
+import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
+import { call, get } from '../app/api';
 import { forgetAll } from '../app/keeping';
 import { Button, Labelled, Problem } from '../ui/basics';
+import { Card } from './Card';
 
 export default function SignIn() {
   const navigate = useNavigate();
@@ -12,6 +13,7 @@ export default function SignIn() {
   const [params] = useSearchParams();
   const [error, setError] = useState<unknown>(null);
   const { register, handleSubmit, formState } = useForm({ defaultValues: { email: '', password: '' } });
+  const { data: beginning } = useQuery({ queryKey: ['beginning'], queryFn: () => get<{ open: boolean }>('beginning'), retry: false });
   const submit = handleSubmit(async (values) => {
     setError(null);
     try {
@@ -25,24 +27,22 @@ export default function SignIn() {
       setError(problem);
     }
   });
+  if (beginning?.open) return <Navigate to="/begin" replace />;
   return (
-    <main className="min-h-full grid place-items-center p-6">
-      <form onSubmit={(event) => void submit(event)} className="sheet w-[380px] p-7 flex flex-col gap-4">
-        <div>
-          <h1 className="title">Good Word</h1>
-          <p className="text-ink2">Personal words, to people who asked for them.</p>
-        </div>
-        <Problem error={error} />
-        <Labelled label="Email">
-          <input className="input" type="email" autoComplete="username" autoFocus required {...register('email')} />
-        </Labelled>
-        <Labelled label="Password">
-          <input className="input" type="password" autoComplete="current-password" required {...register('password')} />
-        </Labelled>
-        <Button type="submit" weight="main" disabled={formState.isSubmitting} className="justify-center">
-          Sign in
-        </Button>
-      </form>
-    </main>
+    <Card title="Good Word" note="Personal words, to people who asked for them." onSubmit={() => void submit()}>
+      <Problem error={error} />
+      <Labelled label="Email">
+        <input className="input" type="email" autoComplete="username" autoFocus required {...register('email')} />
+      </Labelled>
+      <Labelled label="Password">
+        <input className="input" type="password" autoComplete="current-password" required {...register('password')} />
+      </Labelled>
+      <Button type="submit" weight="main" disabled={formState.isSubmitting} className="justify-center">
+        {formState.isSubmitting ? 'Signing in…' : 'Sign in'}
+      </Button>
+      <Link to="/forgotten" className="underline underline-offset-4 self-start">
+        I forgot my password
+      </Link>
+    </Card>
   );
 }

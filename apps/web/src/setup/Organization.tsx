@@ -1,0 +1,275 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState, type ReactNode } from 'react';
+import type { OrganizationView } from '@goodword/core/contract';
+import { countryCodes, countryName } from '@goodword/core/fields';
+import { LANGUAGES } from '@goodword/core/forms';
+import { imprintOf } from '@goodword/core/team';
+import { call, get, ProblemError, upload } from '../app/api';
+import { useDrafting } from '../app/drafting';
+import { plural, useFormat } from '../app/format';
+import { LANGUAGE_WORDS } from '../app/languages';
+import { refreshAll } from '../app/refresh';
+import { useSession } from '../app/session';
+import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Drawer } from '../ui/dialogs';
+import { useMargin, type Note } from '../ui/margin';
+import { Unsaved } from '../ui/Unsaved';
+import { currencies, localesWith, MONTHS, zonesWith } from '../app/choices';
+import { SetupNav } from './SetupNav';
+
+type Own = Omit<OrganizationView, 'logo' | 'version' | 'chapters' | 'missing'>;
+
+function ownOf({ logo: _logo, version: _version, chapters: _chapters, missing: _missing, ...own }: OrganizationView): Own {
+  return own;
+}
+
+/** Who the organization is, where it lives, how days and amounts are read, and what leaves in its name. */
+export default function Organization() {
+  const { data, error } = useQuery({ queryKey: ['organization'], queryFn: () => get<OrganizationView>('organization') });
+  if (error) return <Problem error={error} />;
+  if (!data) return <Loading what="the organization" />;
+  return <Editor view={data} />;
+}
+
+/** “No postal address: it has to stand under…” as a title and what is said of it. */
+function split(words: string): { title: string; body: string } {
+  const [title = '', body = ''] = words.split(/: (.*)/s);
+  return { title, body: body.charAt(0).toUpperCase() + body.slice(1) };
+}
+
+function notesOf(view: OrganizationView, own: Own, may: boolean): Note[] {
+  const footer = imprintOf(own, own.postalAddress);
+  return [
+    ...view.missing.map((words): Note => ({ key: words, tone: 'doubt', ...split(words) })),
+    { key: 'footer', tone: 'plain', title: 'Under every mail and form', body: `“${footer}”. A chapter with an address of its own has that one.` },
+    ...(may ? [] : [{ key: 'may', tone: 'plain' as const, title: 'To be read', body: 'An owner who works in all chapters changes it.' }]),
+  ];
+}
+
+function Editor({ view }: { view: OrganizationView }) {
+  const queryClient = useQueryClient();
+  const { teammate } = useSession();
+  const may = teammate.role === 'owner' && teammate.chapterId === null;
+  const draft = useDrafting<Own>('organization', { value: ownOf(view), version: view.version });
+  const own = draft.value;
+  const set = (part: Partial<Own>) => draft.set({ ...own, ...part });
+  const save = useMutation({
+    mutationFn: () => call('PUT', 'organization', { ...own, basedOn: draft.basedOn }),
+    onSuccess: async () => {
+      await refreshAll(queryClient);
+      draft.discard();
+    },
+    // Somebody was quicker: what they saved is fetched, and both are shown.
+    onError: () => queryClient.invalidateQueries({ queryKey: ['organization'] }),
+  });
+  useMargin(notesOf(view, own, may));
+  const problem = save.error instanceof ProblemError ? save.error : null;
+  const fault = (field: string) => problem?.of(field) ?? null;
+  const text = (part: 'name' | 'legalName' | 'fromEmail' | 'bounceDomain' | 'textFrom', label: string, hint?: string, most = 200) => (
+    <Labelled label={label} hint={hint} fault={fault(part)}>
+      <input className="input" value={own[part]} maxLength={most} disabled={!may} onChange={(event) => set({ [part]: event.target.value })} />
+    </Labelled>
+  );
+  const choice = (
+    part: 'country' | 'timeZone' | 'currency' | 'locale',
+    label: string,
+    options: readonly (readonly [string, string])[],
+    hint?: string,
+  ) => (
+    <Labelled label={label} hint={hint} fault={fault(part)}>
+      <select className="input" value={own[part]} disabled={!may} onChange={(event) => set({ [part]: event.target.value })}>
+        {options.map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </Labelled>
+  );
+  return (
+    <>
+      <Heading title="Setup" note="The organization">
+        {draft.isChanged && draft.theirs === null && <Button onClick={draft.discard}>Put back</Button>}
+        {may && (
+          <Button weight="main" disabled={!draft.isChanged || draft.theirs !== null || save.isPending} onClick={() => save.mutate()}>
+            Save
+          </Button>
+        )}
+      </Heading>
+      <SetupNav />
+      <Unsaved draft={draft} what="the organization" />
+      {!problem?.problem.newer && <Problem error={save.error} />}
+      <div className="sheet p-5 grow min-h-0 overflow-y-auto flex flex-col gap-6" tabIndex={0} role="region" aria-label="The organization">
+        <Part title="Who we are">
+          {text('name', 'Name people know', 'In messages, forms and answers', 120)}
+          {text('legalName', 'Legal name', 'In footers and on the privacy page; empty where it is the same')}
+          <Labelled label="Postal address" hint="Stands under every mail and form" fault={fault('postalAddress')}>
+            <textarea
+              className="input"
+              rows={2}
+              maxLength={300}
+              value={own.postalAddress}
+              disabled={!may}
+              onChange={(event) => set({ postalAddress: event.target.value })}
+            />
+          </Labelled>
+          <Logo src={view.logo} may={may} />
+        </Part>
+        <Part title="How days and amounts are read">
+          {choice(
+            'country',
+            'Country',
+            countryCodes().map((code) => [code, countryName(code, 'en')] as const),
+            'Numbers without a country are of here',
+          )}
+          {choice(
+            'timeZone',
+            'Time zone',
+            zonesWith(own.timeZone).map((zone) => [zone, zone.replaceAll('_', ' ')] as const),
+            'Every hour in the program is one of here',
+          )}
+          {choice('locale', 'Dates and numbers', localesWith(own.locale))}
+          {choice('currency', 'Currency', currencies(), 'Can’t change once there are gifts')}
+          <Labelled label="The fiscal year begins in" fault={fault('fiscalMonth')}>
+            <select className="input" value={own.fiscalMonth} disabled={!may} onChange={(event) => set({ fiscalMonth: Number(event.target.value) })}>
+              {MONTHS.map((month, i) => (
+                <option key={month} value={i + 1}>
+                  {month}
+                </option>
+              ))}
+            </select>
+          </Labelled>
+          <fieldset>
+            <legend className="font-semibold text-[13px] pb-1">Languages of forms and supporters’ pages</legend>
+            {LANGUAGES.map((language) => (
+              <label key={language} className="inline-flex items-center gap-2 mr-5">
+                <input
+                  type="checkbox"
+                  className="accent-[#0F766B]"
+                  checked={own.languages.includes(language)}
+                  disabled={!may}
+                  onChange={(event) =>
+                    set({ languages: LANGUAGES.filter((one) => (one === language ? event.target.checked : own.languages.includes(one))) })
+                  }
+                />
+                {LANGUAGE_WORDS[language]}
+              </label>
+            ))}
+            {fault('languages') && <p className="text-madder text-[12.5px]">{fault('languages')}</p>}
+          </fieldset>
+        </Part>
+        <Part title="What leaves in our name">
+          {text('fromEmail', 'Address that mail comes from', 'hello@…', 254)}
+          {text('bounceDomain', 'Domain that bounces and answers come back to', 'Its MX record leads to this server')}
+          {text('textFrom', 'Number that texts come from', 'With + and the country; empty where no texts are sent', 20)}
+        </Part>
+        <Chapters view={view} may={may} />
+      </div>
+    </>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="flex flex-col gap-3 border-b border-hair pb-6 last:border-0">
+      <h2 className="subtitle">{title}</h2>
+      <div className="grid grid-cols-2 gap-x-5 gap-y-3">{children}</div>
+    </section>
+  );
+}
+
+function Logo({ src, may }: { src: string | null; may: boolean }) {
+  const queryClient = useQueryClient();
+  const input = useRef<HTMLInputElement>(null);
+  const onSuccess = () => queryClient.invalidateQueries({ queryKey: ['organization'] });
+  const put = useMutation({ mutationFn: (file: File) => upload('PUT', 'organization/logo', file), onSuccess });
+  const drop = useMutation({ mutationFn: () => call('DELETE', 'organization/logo'), onSuccess });
+  return (
+    <div className="flex flex-col gap-2">
+      <span className="font-semibold text-[13px]">Logo on forms and supporters’ pages</span>
+      <div className="flex items-center gap-3">
+        {src ? <img src={src} alt="The logo" className="max-h-[56px] max-w-[180px]" /> : <span className="text-ink2">None</span>}
+        {may && (
+          <>
+            <input
+              ref={input}
+              type="file"
+              accept="image/*"
+              className="hidden"
+              aria-label="Picture of the logo"
+              onChange={(event) => {
+                const file = event.target.files?.[0];
+                event.target.value = '';
+                if (file) put.mutate(file);
+              }}
+            />
+            <Button disabled={put.isPending} onClick={() => input.current?.click()}>
+              {src ? 'Change' : 'Choose a picture'}
+            </Button>
+            {src && <Button onClick={() => drop.mutate()}>Take away</Button>}
+          </>
+        )}
+      </div>
+      <Problem error={put.error ?? drop.error} />
+    </div>
+  );
+}
+
+type Chapter = OrganizationView['chapters'][number];
+
+function Chapters({ view, may }: { view: OrganizationView; may: boolean }) {
+  const format = useFormat();
+  const [open, setOpen] = useState<Chapter | 'new' | null>(null);
+  return (
+    <section className="flex flex-col gap-2">
+      <h2 className="subtitle">Chapters</h2>
+      <ul>
+        {view.chapters.map((chapter) => (
+          <li key={chapter.id} className="flex items-center gap-4 py-2 border-b border-hair last:border-0">
+            <span className="font-semibold w-[220px]">{chapter.name}</span>
+            <span className="text-ink2 grow">{chapter.postalAddress || 'The organization’s address'}</span>
+            <span className="text-ink2">
+              {format.number(chapter.people)} {plural(chapter.people, 'supporter', 'supporters')}
+            </span>
+            {may && <Button onClick={() => setOpen(chapter)}>Change</Button>}
+          </li>
+        ))}
+      </ul>
+      {may && (
+        <Button className="self-start" onClick={() => setOpen('new')}>
+          Open a chapter
+        </Button>
+      )}
+      <Drawer open={open !== null} onClose={() => setOpen(null)} title={open === 'new' || open === null ? 'Open a chapter' : open.name}>
+        {open !== null && <ChapterForm chapter={open === 'new' ? null : open} onDone={() => setOpen(null)} />}
+      </Drawer>
+    </section>
+  );
+}
+
+function ChapterForm({ chapter, onDone }: { chapter: Chapter | null; onDone: () => void }) {
+  const queryClient = useQueryClient();
+  const [name, setName] = useState(chapter?.name ?? '');
+  const [postalAddress, setAddress] = useState(chapter?.postalAddress ?? '');
+  const save = useMutation({
+    mutationFn: () => call(chapter ? 'PUT' : 'POST', chapter ? `chapters/${chapter.id}` : 'chapters', { name, postalAddress }),
+    onSuccess: async () => {
+      await refreshAll(queryClient);
+      onDone();
+    },
+  });
+  return (
+    <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+      <Labelled label="Name">
+        <input className="input" autoFocus maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+      </Labelled>
+      <Labelled label="Postal address" hint="Stands under mails to its people; empty for the organization’s">
+        <textarea className="input" rows={3} maxLength={300} value={postalAddress} onChange={(event) => setAddress(event.target.value)} />
+      </Labelled>
+      <Problem error={save.error} />
+      <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || save.isPending}>
+        {chapter ? 'Save the chapter' : 'Open the chapter'}
+      </Button>
+    </form>
+  );
+}

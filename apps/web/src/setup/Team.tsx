@@ -1,0 +1,261 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { OrganizationView, TeammateView, WaitingFor } from '@goodword/core/contract';
+import { ROLES, type Role } from '@goodword/core/team';
+import { call, get, ProblemError } from '../app/api';
+import { plural, useFormat } from '../app/format';
+import { refreshAll } from '../app/refresh';
+import { useSession } from '../app/session';
+import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Drawer } from '../ui/dialogs';
+import { useMargin } from '../ui/margin';
+import { SetupNav } from './SetupNav';
+
+const ROLE_WORDS: Record<Role, string> = {
+  viewer: 'Viewer: reads records and results',
+  writer: 'Writer: writes, and sends to a test group',
+  organizer: 'Organizer: gathers, sorts, writes and sends',
+  owner: 'Owner: sets rules, team and organization',
+};
+
+type Chapters = OrganizationView['chapters'];
+
+/** The team: invited by mail, changed, and taken out with what waits for them handed on. */
+export default function Team() {
+  const team = useQuery({ queryKey: ['team'], queryFn: () => get<TeammateView[]>('team'), refetchInterval: 10_000 });
+  const organization = useQuery({ queryKey: ['organization'], queryFn: () => get<OrganizationView>('organization') });
+  const [open, setOpen] = useState<TeammateView | 'new' | null>(null);
+  useMargin([
+    {
+      key: 'roles',
+      tone: 'plain',
+      title: 'What each may',
+      body: ROLES.map((role) => ROLE_WORDS[role]).join('. ') + '. Each may do what those before it may.',
+    },
+    {
+      key: 'chapter',
+      tone: 'plain',
+      title: 'Bound to a chapter',
+      body: 'Whoever is bound to one sees its people alone, and changes nothing that belongs to all.',
+    },
+  ]);
+  if (team.error) return <Problem error={team.error} />;
+  if (!team.data || !organization.data) return <Loading what="the team" />;
+  const { chapters } = organization.data;
+  return (
+    <>
+      <Heading title="Setup" note="The team">
+        <Button weight="main" onClick={() => setOpen('new')}>
+          Invite somebody
+        </Button>
+      </Heading>
+      <SetupNav />
+      <div className="sheet overflow-y-auto" tabIndex={0} role="region" aria-label="The team">
+        <table className="w-full">
+          <thead>
+            <tr className="text-left border-b border-hair text-ink2 text-[13px]">
+              <th className="p-3">Name</th>
+              <th>Role</th>
+              <th>Works in</th>
+              <th>Where they stand</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {team.data.map((mate) => (
+              <Line key={mate.id} mate={mate} chapters={chapters} onOpen={() => setOpen(mate)} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <Drawer
+        open={open !== null}
+        onClose={() => setOpen(null)}
+        title={open === 'new' || open === null ? 'Invite somebody' : open.name}
+        note={open === 'new' || open === null ? 'They get a mail with a link, good for seven days' : open.email}
+      >
+        {open === 'new' && <Invitation chapters={chapters} onDone={() => setOpen(null)} />}
+        {open !== null && open !== 'new' && <Mate mate={open} team={team.data} chapters={chapters} onDone={() => setOpen(null)} />}
+      </Drawer>
+    </>
+  );
+}
+
+function Line({ mate, chapters, onOpen }: { mate: TeammateView; chapters: Chapters; onOpen: () => void }) {
+  return (
+    <tr className={`border-b border-hair last:border-0 ${mate.state === 'gone' ? 'text-ink2' : ''}`}>
+      <td className="p-3">
+        <span className="font-semibold block">{mate.name}</span>
+        <span className="text-ink2 text-[13px]">{mate.email}</span>
+      </td>
+      <td className="capitalize">{mate.role}</td>
+      <td>{chapters.find((chapter) => chapter.id === mate.chapterId)?.name ?? 'All chapters'}</td>
+      <td>
+        <Standing mate={mate} />
+      </td>
+      <td className="pr-3 text-right">{mate.state !== 'gone' && <Button onClick={onOpen}>Change</Button>}</td>
+    </tr>
+  );
+}
+
+function Standing({ mate }: { mate: TeammateView }) {
+  const format = useFormat();
+  if (mate.state === 'gone') return <>Gone</>;
+  if (mate.state === 'here') return <>{mate.signedInAt ? `Here, last signed in ${format.moment(mate.signedInAt)}` : 'Here'}</>;
+  const { invitation } = mate;
+  if (!invitation || invitation.state === 'expired') return <span className="text-madder">The invitation is too old; send it again</span>;
+  if (invitation.state === 'failed') return <span className="text-madder">The invitation did not arrive: {invitation.detail}</span>;
+  if (invitation.state === 'waiting' && invitation.detail) return <>The invitation waits: {invitation.detail}</>;
+  return <>{invitation.state === 'sent' ? `Invited, until ${format.day(invitation.expiresAt)}` : 'The invitation is on its way'}</>;
+}
+
+function useActs(onDone: () => void) {
+  const queryClient = useQueryClient();
+  return useMutation({
+    mutationFn: ({ method, path, body }: { method: 'POST' | 'PUT' | 'DELETE'; path: string; body?: object }) => call(method, path, body),
+    onSuccess: async () => {
+      await refreshAll(queryClient);
+      onDone();
+    },
+  });
+}
+
+function RoleAndPlace({
+  role,
+  chapterId,
+  chapters,
+  onChange,
+}: {
+  role: Role;
+  chapterId: number | null;
+  chapters: Chapters;
+  onChange: (next: { role: Role; chapterId: number | null }) => void;
+}) {
+  return (
+    <>
+      <Labelled label="Role">
+        <select className="input" value={role} onChange={(event) => onChange({ role: event.target.value as Role, chapterId })}>
+          {ROLES.map((one) => (
+            <option key={one} value={one}>
+              {ROLE_WORDS[one]}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <Labelled label="Works in">
+        <select
+          className="input"
+          value={chapterId ?? ''}
+          onChange={(event) => onChange({ role, chapterId: event.target.value === '' ? null : Number(event.target.value) })}
+        >
+          <option value="">All chapters</option>
+          {chapters.map((chapter) => (
+            <option key={chapter.id} value={chapter.id}>
+              {chapter.name}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+    </>
+  );
+}
+
+function Invitation({ chapters, onDone }: { chapters: Chapters; onDone: () => void }) {
+  const [name, setName] = useState('');
+  const [email, setEmail] = useState('');
+  const [where, setWhere] = useState<{ role: Role; chapterId: number | null }>({ role: 'organizer', chapterId: null });
+  const act = useActs(onDone);
+  const fault = (field: string) => (act.error instanceof ProblemError ? act.error.of(field) : undefined) ?? null;
+  const submit = () => act.mutate({ method: 'POST', path: 'team', body: { name, email, ...where } });
+  return (
+    <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), submit())}>
+      <Labelled label="Name" fault={fault('name')}>
+        <input className="input" autoFocus maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+      </Labelled>
+      <Labelled label="Email" hint="They sign in with it" fault={fault('email')}>
+        <input className="input" type="email" maxLength={254} value={email} onChange={(event) => setEmail(event.target.value)} />
+      </Labelled>
+      <RoleAndPlace {...where} chapters={chapters} onChange={setWhere} />
+      {act.error !== null && !(act.error instanceof ProblemError && act.error.problem.faults?.length) && <Problem error={act.error} />}
+      <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || email.trim() === '' || act.isPending}>
+        Send the invitation
+      </Button>
+    </form>
+  );
+}
+
+function Mate({ mate, team, chapters, onDone }: { mate: TeammateView; team: TeammateView[]; chapters: Chapters; onDone: () => void }) {
+  const { teammate: me } = useSession();
+  const [where, setWhere] = useState<{ role: Role; chapterId: number | null }>({ role: mate.role, chapterId: mate.chapterId });
+  const act = useActs(onDone);
+  const changed = where.role !== mate.role || where.chapterId !== mate.chapterId;
+  return (
+    <div className="flex flex-col gap-5 overflow-y-auto">
+      <section className="flex flex-col gap-3">
+        <RoleAndPlace {...where} chapters={chapters} onChange={setWhere} />
+        <Button
+          weight="main"
+          className="self-start"
+          disabled={!changed || act.isPending}
+          onClick={() => act.mutate({ method: 'PUT', path: `team/${mate.id}`, body: where })}
+        >
+          Save
+        </Button>
+      </section>
+      <Problem error={act.error} />
+      <section className="flex flex-col gap-2 items-start border-t border-hair pt-4">
+        {mate.state === 'invited' ? (
+          <Button onClick={() => act.mutate({ method: 'POST', path: `team/${mate.id}/invitation` })}>Send the invitation again</Button>
+        ) : (
+          <Button disabled={mate.sessions === 0} onClick={() => act.mutate({ method: 'DELETE', path: `team/${mate.id}/sessions` })}>
+            End their {mate.sessions} {plural(mate.sessions, 'session', 'sessions')}
+          </Button>
+        )}
+      </section>
+      {mate.id !== me.id && <TakeOut mate={mate} team={team} act={act} />}
+    </div>
+  );
+}
+
+function TakeOut({ mate, team, act }: { mate: TeammateView; team: TeammateView[]; act: ReturnType<typeof useActs> }) {
+  const others = team.filter((one) => one.id !== mate.id && one.state === 'here');
+  const [handTo, setHandTo] = useState<number | null>(null);
+  const { data } = useQuery({ queryKey: ['team-waiting', mate.id], queryFn: () => get<WaitingFor>(`team/${mate.id}/waiting`) });
+  const waits = data ? wordsOf(data) : [];
+  return (
+    <section className="flex flex-col gap-3 border-t border-hair pt-4">
+      <h3 className="font-semibold">Take {mate.name} out of the team</h3>
+      <p className="text-ink2">
+        They are signed out at once and can’t come back but by another invitation. What they did stays under their name.{' '}
+        {data && (waits.length === 0 ? 'Nothing waits for them.' : `What waits for them goes to somebody else: ${waits.join(', ')}.`)}
+      </p>
+      <Labelled label="Who goes on with it">
+        <select className="input" value={handTo ?? ''} onChange={(event) => setHandTo(Number(event.target.value) || null)}>
+          <option value="">Choose</option>
+          {others.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <Button
+        weight="grave"
+        className="self-start"
+        disabled={handTo === null || act.isPending}
+        onClick={() => act.mutate({ method: 'POST', path: `team/${mate.id}/take-out`, body: { handTo: handTo! } })}
+      >
+        Take {mate.name} out
+      </Button>
+    </section>
+  );
+}
+
+function wordsOf({ messages, batches, callLists }: WaitingFor): string[] {
+  const counted: [number, string, string][] = [
+    [messages, 'message', 'messages'],
+    [batches, 'half-done batch', 'half-done batches'],
+    [callLists, 'call list', 'call lists'],
+  ];
+  return counted.flatMap(([n, one, many]) => (n > 0 ? [`${n} ${plural(n, one, many)}`] : []));
+}

@@ -1,0 +1,159 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Profile, SessionLine } from '@goodword/core/contract';
+import { call, get, ProblemError } from '../app/api';
+import { useDrafting } from '../app/drafting';
+import { useFormat } from '../app/format';
+import { refreshAll } from '../app/refresh';
+import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { useMargin } from '../ui/margin';
+import { Unsaved } from '../ui/Unsaved';
+import { SetupNav } from './SetupNav';
+
+/** Oneself: what people read of the sender, the password, and where one is signed in. */
+export default function You() {
+  const { data, error } = useQuery({ queryKey: ['me'], queryFn: () => get<Profile>('me') });
+  useMargin([
+    {
+      key: 'where',
+      tone: 'plain',
+      title: 'Where it is read',
+      body: 'Messages that go out as you merge these by {Sender: name}, {Sender: title}, {Sender: mobile}, {Sender: email} and {Sender: signature}.',
+    },
+  ]);
+  if (error) return <Problem error={error} />;
+  if (!data) return <Loading what="your profile" />;
+  return (
+    <>
+      <Heading title="Setup" note="You" />
+      <SetupNav />
+      <div className="grid grid-cols-[1fr_1fr] gap-4 items-start overflow-y-auto">
+        <ProfileForm profile={data} />
+        <div className="flex flex-col gap-4">
+          <PasswordForm />
+          <SessionList />
+        </div>
+      </div>
+    </>
+  );
+}
+
+function ProfileForm({ profile }: { profile: Profile }) {
+  const queryClient = useQueryClient();
+  const draft = useDrafting<Profile>('me', { value: profile, version: 0 });
+  const own = draft.value;
+  const save = useMutation({
+    mutationFn: () => {
+      const { email: _email, ...said } = own;
+      return call('PUT', 'me', said);
+    },
+    onSuccess: async () => {
+      await refreshAll(queryClient);
+      draft.discard();
+    },
+  });
+  const fault = (field: string) => (save.error instanceof ProblemError ? save.error.of(field) : undefined) ?? null;
+  const line = (part: 'name' | 'title' | 'mobile' | 'answersTo', label: string, hint?: string) => (
+    <Labelled label={label} hint={hint} fault={fault(part)}>
+      <input className="input" maxLength={254} value={own[part]} onChange={(event) => draft.set({ ...own, [part]: event.target.value })} />
+    </Labelled>
+  );
+  return (
+    <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+      <h2 className="subtitle">What people read of you</h2>
+      {line('name', 'Name')}
+      {line('title', 'Title', 'Ferry keeper, Treasurer, …')}
+      {line('mobile', 'Mobile')}
+      {line('answersTo', 'Address for answers', `Empty for ${profile.email}, with which you sign in`)}
+      <Labelled label="Signature" fault={fault('signature')}>
+        <textarea
+          className="input"
+          rows={3}
+          maxLength={500}
+          value={own.signature}
+          onChange={(event) => draft.set({ ...own, signature: event.target.value })}
+        />
+      </Labelled>
+      <Unsaved draft={draft} what="your profile" />
+      {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && <Problem error={save.error} />}
+      <Button weight="main" type="submit" className="self-start" disabled={!draft.isChanged || save.isPending}>
+        Save
+      </Button>
+    </form>
+  );
+}
+
+function PasswordForm() {
+  const [current, setCurrent] = useState('');
+  const [password, setPassword] = useState('');
+  const queryClient = useQueryClient();
+  const save = useMutation({
+    mutationFn: () => call('PUT', 'me/password', { current, password }),
+    onSuccess: async () => {
+      setCurrent('');
+      setPassword('');
+      await queryClient.invalidateQueries({ queryKey: ['my-sessions'] });
+    },
+  });
+  const fault = (field: string) => (save.error instanceof ProblemError ? save.error.of(field) : undefined) ?? null;
+  return (
+    <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+      <h2 className="subtitle">Password</h2>
+      <Labelled label="Current password" fault={fault('current')}>
+        <input
+          className="input"
+          type="password"
+          autoComplete="current-password"
+          value={current}
+          onChange={(event) => setCurrent(event.target.value)}
+        />
+      </Labelled>
+      <Labelled label="New password" hint="Four words that have nothing to do with each other do well" fault={fault('password')}>
+        <input className="input" type="password" autoComplete="new-password" value={password} onChange={(event) => setPassword(event.target.value)} />
+      </Labelled>
+      {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && <Problem error={save.error} />}
+      {save.isSuccess && <p role="status">Changed. Wherever else you were signed in, you are not any more.</p>}
+      <Button type="submit" className="self-start" disabled={current === '' || password === '' || save.isPending}>
+        Change the password
+      </Button>
+    </form>
+  );
+}
+
+function SessionList() {
+  const format = useFormat();
+  const queryClient = useQueryClient();
+  const { data } = useQuery({ queryKey: ['my-sessions'], queryFn: () => get<SessionLine[]>('me/sessions') });
+  const end = useMutation({
+    mutationFn: (id: number | 'others') => call('DELETE', id === 'others' ? 'me/sessions' : `me/sessions/${id}`),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: ['my-sessions'] }),
+  });
+  const all = data ?? [];
+  return (
+    <section className="sheet p-5 flex flex-col gap-2" aria-label="Where you are signed in">
+      <h2 className="subtitle">Where you are signed in</h2>
+      <ul>
+        {all.map((one) => (
+          <li key={one.id} className="flex items-center gap-3 py-2 border-b border-hair last:border-0">
+            <div className="grow">
+              <p className="font-semibold">
+                {one.browser}
+                {one.isThis && ', here'}
+              </p>
+              <p className="text-ink2 text-[13px]">
+                From {one.network}, since {format.moment(one.since)}, last used {format.moment(one.usedAt)}
+              </p>
+            </div>
+            {!one.isThis && <Button onClick={() => end.mutate(one.id)}>End it</Button>}
+          </li>
+        ))}
+      </ul>
+      <Problem error={end.error} />
+      {all.length > 1 && (
+        <Button className="self-start" onClick={() => end.mutate('others')}>
+          End all but this one
+        </Button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,105 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Navigate, useNavigate } from 'react-router';
+import { countryCodes, countryName } from '@goodword/core/fields';
+import { call, get, ProblemError } from '../app/api';
+import { currencies, localesWith, zonesWith } from '../app/choices';
+import { Button, Labelled, Loading, Problem } from '../ui/basics';
+import { Card } from './Card';
+
+/** What the browser's own language and zone say, to begin with; all of it can be changed later. */
+function guesses() {
+  const { locale, timeZone } = Intl.DateTimeFormat().resolvedOptions();
+  const region = new Intl.Locale(locale).maximize().region ?? 'US';
+  const tag = new Intl.Locale(locale).region ? locale : `${new Intl.Locale(locale).language}-${region}`;
+  const currency = CURRENCIES[region] ?? 'EUR';
+  return { country: region, timeZone, locale: tag, currency };
+}
+const CURRENCIES: Record<string, string> = { US: 'USD', CA: 'CAD', GB: 'GBP', AU: 'AUD', NZ: 'NZD', CH: 'CHF', MX: 'MXN' };
+
+/** An empty house: the first owner says the word that the start printed, and who they are. */
+export default function Begin() {
+  const { data, error } = useQuery({ queryKey: ['beginning'], queryFn: () => get<{ open: boolean }>('beginning'), retry: false });
+  if (error) return <Problem error={error} />;
+  if (!data) return <Loading what="who is here" />;
+  return data.open ? <Beginning /> : <Navigate to="/sign-in" replace />;
+}
+
+function Beginning() {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const [typed, setTyped] = useState({ word: '', organization: '', chapter: 'Everybody', name: '', email: '', password: '', ...guesses() });
+  const begin = useMutation({
+    mutationFn: () => {
+      const { word, organization, chapter, name, email, password, ...manner } = typed;
+      const about = { name: organization, legalName: '', postalAddress: '', ...manner };
+      return call('POST', 'beginning', { word, organization: about, chapter, name, email, password });
+    },
+    onSuccess: () => {
+      queryClient.clear();
+      void navigate('/setup', { replace: true });
+    },
+  });
+  const fault = (field: string) => (begin.error instanceof ProblemError ? begin.error.of(field) : undefined) ?? null;
+  const input = (part: keyof typeof typed, label: string, at: string, more: { hint?: string; type?: string; autoComplete?: string } = {}) => (
+    <Labelled label={label} hint={more.hint} fault={fault(at)}>
+      <input
+        className="input"
+        required
+        maxLength={200}
+        type={more.type ?? 'text'}
+        autoComplete={more.autoComplete ?? 'off'}
+        value={typed[part]}
+        onChange={(event) => setTyped({ ...typed, [part]: event.target.value })}
+      />
+    </Labelled>
+  );
+  const select = (part: keyof typeof typed, label: string, options: readonly (readonly [string, string])[]) => (
+    <Labelled label={label} fault={fault(`organization.${part}`)}>
+      <select className="input" value={typed[part]} onChange={(event) => setTyped({ ...typed, [part]: event.target.value })}>
+        {options.map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </Labelled>
+  );
+  return (
+    <Card
+      title="Begin"
+      note="Nobody is here yet. You will be the first owner; everything can be changed later, but the currency."
+      wide
+      onSubmit={() => begin.mutate()}
+    >
+      {!(begin.error instanceof ProblemError && begin.error.problem.faults?.length) && <Problem error={begin.error} />}
+      {input('word', 'The word', 'word', { hint: 'It stands in the output of “npm start”, and works once' })}
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+        {input('organization', 'Organization', 'organization.name', { hint: 'The name people know' })}
+        {input('chapter', 'First chapter', 'chapter', { hint: 'Where people belong; more can be opened' })}
+        {select(
+          'country',
+          'Country',
+          countryCodes().map((code) => [code, countryName(code, 'en')] as const),
+        )}
+        {select(
+          'timeZone',
+          'Time zone',
+          zonesWith(typed.timeZone).map((zone) => [zone, zone.replaceAll('_', ' ')] as const),
+        )}
+        {select('locale', 'Dates and numbers', localesWith(typed.locale))}
+        {select('currency', 'Currency', currencies())}
+        {input('name', 'Your name', 'name', { autoComplete: 'name' })}
+        {input('email', 'Your email', 'email', { type: 'email', autoComplete: 'username', hint: 'You sign in with it' })}
+        {input('password', 'Password', 'password', {
+          type: 'password',
+          autoComplete: 'new-password',
+          hint: 'Four words that have nothing to do with each other do well',
+        })}
+      </div>
+      <Button type="submit" weight="main" disabled={begin.isPending} className="self-start">
+        Begin
+      </Button>
+    </Card>
+  );
+}

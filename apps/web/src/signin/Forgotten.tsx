@@ -1,0 +1,42 @@
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { call } from '../app/api';
+import { Button, Labelled, Problem } from '../ui/basics';
+import { Card } from './Card';
+
+/** Has a link sent; whether somebody works here with the address is not told. */
+export default function Forgotten() {
+  const [email, setEmail] = useState('');
+  const ask = useMutation({ mutationFn: () => call('POST', 'password/forgotten', { email }) });
+  return (
+    <Card title="A new password" note="A link comes by mail. It works once, for one hour." onSubmit={() => ask.mutate()}>
+      <Problem error={ask.error} />
+      {ask.isSuccess ? (
+        <p role="status">
+          If somebody works here with <b>{email}</b>, a mail is on its way. Look into the spam folder too; at most three go within an hour.
+        </p>
+      ) : (
+        <>
+          <Labelled label="Email">
+            <input
+              className="input"
+              type="email"
+              autoComplete="username"
+              autoFocus
+              required
+              value={email}
+              onChange={(event) => setEmail(event.target.value)}
+            />
+          </Labelled>
+          <Button type="submit" weight="main" disabled={ask.isPending} className="justify-center">
+            Send me a link
+          </Button>
+        </>
+      )}
+      <Link to="/sign-in" className="underline underline-offset-4 self-start">
+        Back to signing in
+      </Link>
+    </Card>
+  );
+}

@@ -1,0 +1,80 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { LinkView } from '@goodword/core/contract';
+import { call, get, ProblemError } from '../app/api';
+import { forgetAll } from '../app/keeping';
+import { Button, Labelled, Loading, Problem } from '../ui/basics';
+import { Card } from './Card';
+
+/** Where a link of ours leads: whoever was invited or forgot chooses a password, and is in. */
+export default function NewPassword() {
+  const token = useParams().token ?? '';
+  const { data, error } = useQuery({
+    queryKey: ['link', token],
+    queryFn: () => get<LinkView>(`password/${token}`),
+    retry: false,
+    staleTime: Infinity,
+  });
+  if (error)
+    return (
+      <Card title="Good Word" note="" onSubmit={() => undefined}>
+        <Problem error={error} />
+        <Link to="/forgotten" className="underline underline-offset-4 self-start">
+          Have a link sent
+        </Link>
+      </Card>
+    );
+  if (!data) return <Loading what="the link" />;
+  return <Choosing token={token} link={data} />;
+}
+
+function Choosing({ token, link }: { token: string; link: LinkView }) {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const isInvitation = link.kind === 'invitation';
+  const [name, setName] = useState(link.name);
+  const [password, setPassword] = useState('');
+  const use = useMutation({
+    mutationFn: () => call('POST', `password/${token}`, isInvitation ? { password, name } : { password }),
+    onSuccess: () => {
+      queryClient.clear();
+      forgetAll();
+      void navigate(isInvitation ? '/setup/you' : '/', { replace: true });
+    },
+  });
+  const fault = (use.error instanceof ProblemError ? use.error.of('password') : undefined) ?? null;
+  return (
+    <Card
+      title={isInvitation ? link.organization : 'A new password'}
+      note={isInvitation ? 'You were invited to work here. Choose a password.' : 'Wherever else you are signed in, you will not be any more.'}
+      onSubmit={() => use.mutate()}
+    >
+      {fault === null && <Problem error={use.error} />}
+      {/* For the browser's keeper of passwords. */}
+      <Labelled label="Email">
+        <input className="input" type="email" autoComplete="username" readOnly value={link.email} />
+      </Labelled>
+      {isInvitation && (
+        <Labelled label="Name">
+          <input className="input" autoComplete="name" required maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+        </Labelled>
+      )}
+      <Labelled label="New password" hint="Four words that have nothing to do with each other do well" fault={fault}>
+        <input
+          className="input"
+          type="password"
+          autoComplete="new-password"
+          autoFocus
+          required
+          maxLength={200}
+          value={password}
+          onChange={(event) => setPassword(event.target.value)}
+        />
+      </Labelled>
+      <Button type="submit" weight="main" disabled={password === '' || use.isPending} className="justify-center">
+        {isInvitation ? 'Come in' : 'Set it and sign in'}
+      </Button>
+    </Card>
+  );
+}
