@@ -6,13 +6,14 @@ import type { Config } from './config';
  * erasing. So no search words, no addresses, no values of statements stand in them; what happened and where is enough.
  */
 
-const ADDRESS = /[^\s<>"'`(),;:]+@[^\s<>"'`(),;:]+/g;
+const BETWEEN_WORDS = /([\s<>"'`(),;:]+)/;
 /** Digits with what people write between them. */
 const NUMBER = /\+?\d(?:[\d ().-]{5,}\d)/g;
 
 /** A text without addresses and numbers of people. Times, ids and codes are shorter than a telephone number. */
 export function masked(text: string): string {
-  return text.replace(ADDRESS, '…@…').replace(NUMBER, (found) => (found.replace(/\D/g, '').length >= 7 ? '…' : found));
+  const words = text.split(BETWEEN_WORDS).map((word) => (word.includes('@') && word.length > 1 ? '…@…' : word));
+  return words.join('').replace(NUMBER, (found) => (found.replace(/\D/g, '').length >= 7 ? '…' : found));
 }
 
 /** What is asked for, without what was typed and without tokens, which are keys. */

@@ -1,6 +1,15 @@
 import { Injectable } from '@nestjs/common';
 import type { Database } from '../platform/database';
-import type { Beginning } from './beginning.service';
+
+export interface Beginning {
+  word: string;
+  organization: { name: string; legalName: string; postalAddress: string; country: string; timeZone: string; locale: string; currency: string };
+  /** The first chapter; people always belong to one. */
+  chapter: string;
+  name: string;
+  email: string;
+  password: string;
+}
 
 /** What there is before there is any organization; none of it has a scope. */
 @Injectable()

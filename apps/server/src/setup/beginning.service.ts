@@ -7,17 +7,7 @@ import { Database } from '../platform/database';
 import { Conflict, Invalid } from '../platform/errors';
 import { programScope } from '../platform/scope';
 import { hashPassword, refuseEasy } from '../team/passwords';
-import { BeginningRepository } from './beginning.repository';
-
-export interface Beginning {
-  word: string;
-  organization: { name: string; legalName: string; postalAddress: string; country: string; timeZone: string; locale: string; currency: string };
-  /** The first chapter; people always belong to one. */
-  chapter: string;
-  name: string;
-  email: string;
-  password: string;
-}
+import { BeginningRepository, type Beginning } from './beginning.repository';
 
 const NO_WORD = 'That is not the word that the start printed last. It stands in the output of "npm start", and works once.';
 

@@ -11,7 +11,8 @@ import { Invalid, TooMany } from '../platform/errors';
 import { RateLimit } from '../platform/rate-limit';
 import type { Scope } from '../platform/scope';
 import { TeamService } from '../team/team.service';
-import { BeginningService, type Beginning } from './beginning.service';
+import type { Beginning } from './beginning.repository';
+import { BeginningService } from './beginning.service';
 import { OrganizationService, type SaveOrganization } from './organization.service';
 import { TeammatesService } from './teammates.service';
 
