@@ -19,7 +19,7 @@ export class FieldsController {
     return this.fields.all(scope);
   }
 
-  @Route('put', 'order', { role: 'organizer', summary: 'Put fields and their sections in order', body: schema.orderFields })
+  @Route('put', 'order', { role: 'organizer', ofAll: true, summary: 'Put fields and their sections in order', body: schema.orderFields })
   @HttpCode(204)
   order(@Caller() scope: Scope, @Input('body') body: { ids: number[] }): Promise<void> {
     return this.fields.order(scope, body.ids);
@@ -36,7 +36,7 @@ export class FieldsController {
     return this.fields.change(scope, id, body);
   }
 
-  @Route('get', ':id/conversion', {
+  @Route('get', ':id/conversion', { ofAll: true,
     role: 'organizer',
     summary: 'What giving a field another type would do',
     params: schema.idParams,

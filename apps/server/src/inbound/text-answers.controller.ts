@@ -20,7 +20,7 @@ export class TextAnswersController {
     return answersOf(await this.inbound.answersOf(this.database.read(scope)));
   }
 
-  @Route('put', '', { role: 'owner', summary: 'Change those answers', body: schema.textAnswers })
+  @Route('put', '', { role: 'owner', ofAll: true, summary: 'Change those answers', body: schema.textAnswers })
   @HttpCode(204)
   async save(@Caller() scope: Scope, @Input('body') body: TextAnswers): Promise<void> {
     if (!/\bSTART\b/.test(body.stop))

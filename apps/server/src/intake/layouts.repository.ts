@@ -14,7 +14,7 @@ export class LayoutsRepository {
   async all(db: Scoped): Promise<LayoutView[]> {
     const rows = await db.sql<Omit<LayoutView, 'usedAt'> & { used_at: Date }>(
       `SELECT l.id, l.name, l.what, l.header, l.columns, l.used_at, t.name AS madeBy FROM layout l LEFT JOIN teammate t ON t.id = l.made_by
-        WHERE l.organization_id = :org ORDER BY l.used_at DESC LIMIT 200`,
+        WHERE l.organization_id = :org AND (:chapter IS NULL OR l.chapter_id IS NULL OR l.chapter_id = :chapter) ORDER BY l.used_at DESC LIMIT 200`,
     );
     return rows.map(({ used_at, ...row }) => ({ ...row, usedAt: used_at.toISOString() }));
   }
@@ -22,7 +22,8 @@ export class LayoutsRepository {
   /** Keeps what was decided for these headers; the same headers again replace it and keep its name. */
   async remember(tx: Scoped, layout: Layout & { name: string }): Promise<void> {
     await tx.execute(
-      `INSERT INTO layout (organization_id, name, what, header_key, header, columns, made_by) VALUES (:org, :name, :what, :key, :header, :columns, :actor)
+      `INSERT INTO layout (organization_id, chapter_id, name, what, header_key, header, columns, made_by)
+        VALUES (:org, :chapter, :name, :what, :key, :header, :columns, :actor)
         ON DUPLICATE KEY UPDATE columns = VALUES(columns), used_at = UTC_TIMESTAMP(3)`,
       {
         name: layout.name,

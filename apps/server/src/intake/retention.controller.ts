@@ -19,7 +19,7 @@ export class RetentionController {
     return { days: (await this.team.organization(scope)).file_days };
   }
 
-  @Route('put', '', { role: 'owner', summary: 'Change how long the files of batches are kept', body: schema.houseFiles })
+  @Route('put', '', { role: 'owner', ofAll: true, summary: 'Change how long the files of batches are kept', body: schema.houseFiles })
   @HttpCode(204)
   async change(@Caller() scope: Scope, @Input('body') body: { days: number }): Promise<void> {
     await this.database.quietly(scope, async (tx) => {

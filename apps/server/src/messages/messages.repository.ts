@@ -123,13 +123,13 @@ export class MessagesRepository {
   }
 
   /** Messages not yet gone that need a group: as recipients, as the list that they are for, or as a tag that they put on. */
-  async usersOf(db: Scoped, kind: GroupKind, id: number): Promise<{ id: number; name: string }[]> {
+  async usersOf(db: Scoped, kind: GroupKind, id: number): Promise<{ id: number; name: string; chapter_id: number | null }[]> {
     const rows = (await this.all(db)).filter((message) => NEEDING.includes(message.state));
     const uses = (message: MessageRow) =>
       [...message.recipients.from, ...message.recipients.minus].some((ref) => ref.kind === kind && ref.id === id) ||
       (kind === 'list' && message.list_id === id) ||
       (kind === 'tag' && (message.tag_deeds ?? []).some((deed) => deed.tagId === id));
-    return rows.filter(uses).map(({ id: messageId, name }) => ({ id: messageId, name }));
+    return rows.filter(uses).map(({ id: messageId, name, chapter_id }) => ({ id: messageId, name, chapter_id }));
   }
 
   /** Puts one group in the place of another, in messages that have not gone yet. */
@@ -138,8 +138,10 @@ export class MessagesRepository {
       const changed = refs.map((ref) => (ref.kind === kind && ref.id === from ? { kind, id: into } : ref));
       return changed.filter((ref, i) => changed.findIndex((one) => one.kind === ref.kind && one.id === ref.id) === i);
     };
-    for (const { id } of await this.usersOf(tx, kind, from)) {
-      const message = (await this.lock(tx, id))!;
+    // Of every chapter: a group that is none any more must stand in no message.
+    const everywhere = tx.ofAll();
+    for (const { id } of await this.usersOf(everywhere, kind, from)) {
+      const message = (await this.lock(everywhere, id))!;
       const { recipients } = message;
       await this.revise(tx, message, 'group_version', {
         recipients: JSON.stringify({ ...recipients, from: replaced(recipients.from), minus: replaced(recipients.minus) }),

@@ -21,7 +21,7 @@ export class PermissionController {
     return this.houseRules.view(scope);
   }
 
-  @Route('post', 'house-rules/weigh', {
+  @Route('post', 'house-rules/weigh', { ofAll: true,
     role: 'owner',
     summary: 'Whom a change of rules opens and closes, without making it',
     body: schema.weighRules,
@@ -31,12 +31,12 @@ export class PermissionController {
     return this.houseRules.weigh(scope, body.rules);
   }
 
-  @Route('put', 'house-rules', { role: 'owner', summary: 'Change the rules of the house', body: schema.saveRules })
+  @Route('put', 'house-rules', { role: 'owner', ofAll: true, summary: 'Change the rules of the house', body: schema.saveRules })
   save(@Caller() scope: Scope, @Input('body') body: { rules: HouseRules; basedOn: number }): Promise<RulesWeighed> {
     return this.houseRules.save(scope, body.rules, body.basedOn);
   }
 
-  @Route('post', 'house-rules/waiting', {
+  @Route('post', 'house-rules/waiting', { ofAll: true,
     role: 'owner',
     summary: 'Agree to a change of rules that another owner asked for, or turn it down',
     body: schema.settleRules,

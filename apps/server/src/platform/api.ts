@@ -14,6 +14,10 @@ export interface RouteRule {
   params?: ObjectSchema;
   /** A changing route that carries its own proof (token, signature) instead of the session's CSRF word. */
   ownProof?: boolean;
+  /** Changes what belongs to all chapters: for whoever may work in all. */
+  ofAll?: boolean;
+  /** Acts on the caller's own people in a thing, whoever that belongs to. */
+  ownPeople?: boolean;
 }
 
 export const ROUTE_RULE = 'goodword:route';

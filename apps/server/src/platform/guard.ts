@@ -8,6 +8,7 @@ import { bounded } from './bounds';
 import { CONFIG, type Config } from './config';
 import { readCookie } from './cookies';
 import { Forbidden, Invalid, Unauthenticated } from './errors';
+import { Ownership } from './ownership';
 import { Sessions } from './sessions';
 
 const CHANGING = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
@@ -19,13 +20,18 @@ export class RouteGuard implements CanActivate {
     @Inject(Reflector) private readonly reflector: Reflector,
     @Inject(Sessions) private readonly sessions: Sessions,
     @Inject(CONFIG) private readonly config: Config,
+    @Inject(Ownership) private readonly ownership: Ownership,
   ) {}
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
     const rule = this.reflector.get<RouteRule | undefined>(ROUTE_RULE, context.getHandler());
     if (!rule) throw new Forbidden('This route has no declared role, so nobody may call it.');
     const request = requestOf(context);
-    if (rule.role !== 'anyone') await this.admit(request, rule);
+    if (rule.role !== 'anyone') {
+      await this.admit(request, rule);
+      const path = (request.route as { path: string }).path;
+      await this.ownership.check(request.session!.scope, { method: request.method, path, rule }, request.params.id);
+    }
     bounded(request.body);
     request.valid = {
       body: check(rule.body, request.body, 'body'),

@@ -13,6 +13,7 @@ import * as evidenceWhole from './migrations/011_evidence_whole';
 import * as holdsThatAsk from './migrations/012_holds_that_ask';
 import * as lookedAt from './migrations/013_looked_at';
 import * as setup from './migrations/014_setup';
+import * as whoseAndWhich from './migrations/015_whose_and_which';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -29,6 +30,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '012_holds_that_ask': holdsThatAsk,
   '013_looked_at': lookedAt,
   '014_setup': setup,
+  '015_whose_and_which': whoseAndWhich,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -9,6 +9,7 @@ import { HouseKeys } from './house-keys';
 import { HealthController } from './health.controller';
 import { MAIL_OUT, SmtpOut, type Dkim, type MailOut } from './mail-out';
 import { ProblemFilter } from './problem.filter';
+import { Ownership } from './ownership';
 import { watchedMail, watchedTexts } from './providers';
 import { Sessions } from './sessions';
 import { FolderStorage, STORAGE } from './storage';
@@ -56,7 +57,7 @@ export class PlatformModule implements OnApplicationShutdown {
     return {
       module: PlatformModule,
       controllers: [HealthController],
-      providers: [...ports, HouseKeys, Sessions, { provide: APP_GUARD, useClass: RouteGuard }, { provide: APP_FILTER, useClass: ProblemFilter }],
+      providers: [...ports, HouseKeys, Ownership, Sessions, { provide: APP_GUARD, useClass: RouteGuard }, { provide: APP_FILTER, useClass: ProblemFilter }],
       exports: [CONFIG, Database, STORAGE, MAIL_OUT, TEXT_OUT, DOMAINS, HouseKeys, LINES, Sessions],
     };
   }

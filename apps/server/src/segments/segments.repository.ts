@@ -6,9 +6,12 @@ export interface SegmentRow {
   id: number;
   name: string;
   tree: Rule;
+  chapter_id: number | null;
+  version: number;
+  changed_by: number | null;
 }
 
-export interface VersionRow extends SegmentRow {
+export interface VersionRow extends Pick<SegmentRow, 'id' | 'name' | 'tree'> {
   people: number | null;
   saved_at: Date;
   saved_name: string | null;
@@ -18,13 +21,19 @@ export interface VersionRow extends SegmentRow {
 export class SegmentsRepository {
   async all(db: Scoped): Promise<SegmentRow[]> {
     return db.sql<SegmentRow>(
-      'SELECT id, name, tree FROM segment WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY name',
+      'SELECT id, name, tree, chapter_id, version, changed_by FROM segment WHERE organization_id = :org AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY name',
     );
   }
 
   /** Names of everything that a line can ask for and that has no repository in sight here. */
   async named(db: Scoped): Promise<Record<'batch' | 'campaign' | 'chapter' | 'message' | 'segment', { id: number; name: string }[]>> {
-    const of = (table: string) => db.sql<{ id: number; name: string }>(`SELECT id, name FROM ${table} WHERE organization_id = :org`);
+    // Another chapter's are known to be there, not what they are called.
+    const mine = '(:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)';
+    const of = (table: string) =>
+      db.sql<{ id: number; name: string }>(
+        `SELECT id, ${table === 'chapter' ? 'name' : `IF(${mine}, name, :other) AS name`} FROM ${table} WHERE organization_id = :org`,
+        { other: `a ${table} of another chapter` },
+      );
     const [batch, campaign, chapter, message, segment] = await Promise.all(['batch', 'campaign', 'chapter', 'message', 'segment'].map(of));
     return { batch: batch!, campaign: campaign!, chapter: chapter!, message: message!, segment: segment! };
   }
@@ -81,7 +90,7 @@ export class SegmentsRepository {
   /** Segments whose size of a day nobody has counted yet. */
   async unsized(db: Scoped, day: number): Promise<SegmentRow[]> {
     return db.sql<SegmentRow>(
-      `SELECT g.id, g.name, g.tree FROM segment g LEFT JOIN segment_size z ON z.segment_id = g.id AND z.chapter_id = 0 AND z.day = :day
+      `SELECT g.id, g.name, g.tree, g.chapter_id, g.version, g.changed_by FROM segment g LEFT JOIN segment_size z ON z.segment_id = g.id AND z.chapter_id = 0 AND z.day = :day
         WHERE g.organization_id = :org AND z.day IS NULL ORDER BY g.id LIMIT 20`,
       { day },
     );

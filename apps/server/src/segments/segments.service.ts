@@ -118,6 +118,11 @@ export class SegmentsService {
     return (await this.segments.all(this.database.read(scope))).map((segment) => ({ ...segment, words: describe(segment.tree, names) }));
   }
 
+  /** Those of every chapter, for what must hold of all; nothing of them is shown. */
+  everywhere(scope: Scope): Promise<SegmentRow[]> {
+    return this.segments.all(this.database.read(scope).ofAll());
+  }
+
   async segment(scope: Scope, id: number): Promise<SegmentRow> {
     const segment = await this.segments.find(this.database.read(scope), id);
     if (!segment) throw new NotFound('segment');

@@ -5,7 +5,7 @@ import { LANGUAGES } from '@goodword/core/forms';
 import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
-import { Conflict, Forbidden, Invalid, Newer, NotFound } from '../platform/errors';
+import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { ImagesService } from '../messages/images.service';
 import { logoOf, TeamRepository, type OrganizationRow } from '../team/team.repository';
@@ -69,7 +69,6 @@ export class OrganizationService {
   }
 
   async save(scope: Scope, wanted: SaveOrganization): Promise<{ version: number }> {
-    this.mayChangeAll(scope);
     if (!countryCodes().includes(wanted.country)) throw new Invalid([{ field: 'country', code: 'country', message: 'Choose the country.' }]);
     // Days, amounts and places are read anew by whoever keeps columns: this tells everybody.
     return this.database.write(scope, async (tx) => {
@@ -106,7 +105,6 @@ export class OrganizationService {
   }
 
   async setLogo(scope: Scope, file: { name: string; bytes: Buffer } | null): Promise<void> {
-    this.mayChangeAll(scope);
     const own = await this.team.organization(scope);
     const logo = file && (await this.images.add(scope, file, own.name));
     await this.database.quietly(scope, async (tx) => {
@@ -116,7 +114,6 @@ export class OrganizationService {
   }
 
   async addChapter(scope: Scope, chapter: { name: string; postalAddress: string }): Promise<{ id: number }> {
-    this.mayChangeAll(scope);
     return this.database.write(scope, async (tx) => {
       await this.organizations.hold(tx);
       if ((await this.organizations.chapterNamed(tx, chapter.name)) !== null) throw taken(chapter.name);
@@ -127,7 +124,6 @@ export class OrganizationService {
   }
 
   async changeChapter(scope: Scope, id: number, chapter: { name: string; postalAddress: string }): Promise<void> {
-    this.mayChangeAll(scope);
     await this.database.quietly(scope, async (tx) => {
       await this.organizations.hold(tx);
       const named = await this.organizations.chapterNamed(tx, chapter.name);
@@ -135,10 +131,6 @@ export class OrganizationService {
       if (!(await this.organizations.changeChapter(tx, id, chapter))) throw new NotFound('chapter');
       await audit(tx, { act: 'chapter', subject: 'chapter', subjectId: id, words: `Changed the chapter ${chapter.name}` });
     });
-  }
-
-  private mayChangeAll(scope: Scope): void {
-    if (scope.boundTo !== null) throw new Forbidden('This belongs to the whole organization. Ask an owner who works in all chapters.');
   }
 }
 

@@ -37,12 +37,12 @@ export class SetupController {
     return this.organizations.view(scope);
   }
 
-  @Route('put', 'organization', { role: 'owner', summary: 'Change what the organization says of itself', body: schema.saveOrganization })
+  @Route('put', 'organization', { role: 'owner', ofAll: true, summary: 'Change what the organization says of itself', body: schema.saveOrganization })
   save(@Caller() scope: Scope, @Input('body') body: SaveOrganization): Promise<{ version: number }> {
     return this.organizations.save(scope, body);
   }
 
-  @Route('put', 'organization/logo', { role: 'owner', summary: 'Change the logo (multipart: file)' })
+  @Route('put', 'organization/logo', { role: 'owner', ofAll: true, summary: 'Change the logo (multipart: file)' })
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: IMAGE_LIMITS.bytes, files: 1, fields: 0 } }))
   @HttpCode(204)
   async setLogo(@Caller() scope: Scope, @UploadedFile() file: Express.Multer.File | undefined): Promise<void> {
@@ -50,13 +50,13 @@ export class SetupController {
     await this.organizations.setLogo(scope, { name: Buffer.from(file.originalname, 'latin1').toString('utf8'), bytes: file.buffer });
   }
 
-  @Route('delete', 'organization/logo', { role: 'owner', summary: 'Take the logo away' })
+  @Route('delete', 'organization/logo', { role: 'owner', ofAll: true, summary: 'Take the logo away' })
   @HttpCode(204)
   async dropLogo(@Caller() scope: Scope): Promise<void> {
     await this.organizations.setLogo(scope, null);
   }
 
-  @Route('post', 'chapters', { role: 'owner', summary: 'Open a chapter', body: schema.saveChapter })
+  @Route('post', 'chapters', { role: 'owner', ofAll: true, summary: 'Open a chapter', body: schema.saveChapter })
   addChapter(@Caller() scope: Scope, @Input('body') body: ChapterWords): Promise<{ id: number }> {
     return this.organizations.addChapter(scope, body);
   }
@@ -67,12 +67,12 @@ export class SetupController {
     await this.organizations.changeChapter(scope, id, body);
   }
 
-  @Route('get', 'team', { role: 'owner', summary: 'The team, with who was invited and who is gone' })
+  @Route('get', 'team', { role: 'owner', ofAll: true, summary: 'The team, with who was invited and who is gone' })
   all(@Caller() scope: Scope): Promise<TeammateView[]> {
     return this.mates.all(scope);
   }
 
-  @Route('post', 'team', { role: 'owner', summary: 'Invite a teammate by mail', body: schema.invite })
+  @Route('post', 'team', { role: 'owner', ofAll: true, summary: 'Invite a teammate by mail', body: schema.invite })
   invite(@Caller() scope: Scope, @Input('body') body: Where & { name: string; email: string }): Promise<{ id: number }> {
     return this.mates.invite(scope, body);
   }
@@ -89,7 +89,7 @@ export class SetupController {
     await this.mates.change(scope, id, body);
   }
 
-  @Route('get', 'team/:id/waiting', { role: 'owner', summary: 'What waits for a teammate', params: schema.idParams })
+  @Route('get', 'team/:id/waiting', { role: 'owner', ofAll: true, summary: 'What waits for a teammate', params: schema.idParams })
   waiting(@Caller() scope: Scope, @Id() id: number): Promise<WaitingFor> {
     return this.mates.waitingFor(scope, id);
   }

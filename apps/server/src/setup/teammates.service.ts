@@ -6,7 +6,7 @@ import { BatchesRepository } from '../intake/batches.repository';
 import { MessagesRepository } from '../messages/messages.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
-import { Conflict, Forbidden, Invalid, NotFound } from '../platform/errors';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { Sessions } from '../platform/sessions';
 import { TeamRepository, type TeammateRow } from '../team/team.repository';
@@ -31,12 +31,10 @@ export class TeammatesService {
   ) {}
 
   async all(scope: Scope): Promise<TeammateView[]> {
-    mayChangeTeam(scope);
     return (await this.mates.all(this.database.read(scope))).map(viewOf);
   }
 
   async invite(scope: Scope, wanted: Where & { name: string; email: string }): Promise<{ id: number }> {
-    mayChangeTeam(scope);
     await this.isChapter(scope, wanted.chapterId);
     return this.database.quietly(scope, async (tx) => {
       const known = await this.mates.byEmail(tx, wanted.email);
@@ -53,7 +51,6 @@ export class TeammatesService {
   }
 
   async inviteAgain(scope: Scope, id: number): Promise<void> {
-    mayChangeTeam(scope);
     await this.database.quietly(scope, async (tx) => {
       const mate = await this.need(tx, id);
       if (mate.password_hash !== null) throw new Conflict(`${mate.name} is here already. A forgotten password is changed from the page to sign in.`);
@@ -63,7 +60,6 @@ export class TeammatesService {
   }
 
   async change(scope: Scope, id: number, wanted: Where): Promise<void> {
-    mayChangeTeam(scope);
     await this.isChapter(scope, wanted.chapterId);
     await this.database.quietly(scope, async (tx) => {
       const owners = await this.mates.holdOwners(tx);
@@ -76,7 +72,6 @@ export class TeammatesService {
   }
 
   async waitingFor(scope: Scope, id: number): Promise<WaitingFor> {
-    mayChangeTeam(scope);
     const db = this.database.read(scope);
     const [messages, batches, callLists] = [
       await this.messages.waitingFor(db, id),
@@ -88,7 +83,6 @@ export class TeammatesService {
 
   /** Takes somebody out: their sessions end, and what waits for them becomes somebody else's. What they did stays theirs. */
   async takeOut(scope: Scope, id: number, handTo: number): Promise<void> {
-    mayChangeTeam(scope);
     await this.database.quietly(scope, async (tx) => {
       const owners = await this.mates.holdOwners(tx);
       const mate = await this.need(tx, id);
@@ -106,7 +100,6 @@ export class TeammatesService {
   }
 
   async endSessions(scope: Scope, id: number): Promise<void> {
-    mayChangeTeam(scope);
     await this.database.quietly(scope, async (tx) => {
       const mate = await this.need(tx, id);
       await this.note(tx, id, 'session-end', `Ended all sessions of ${mate.name}`);
@@ -129,11 +122,6 @@ export class TeammatesService {
   private note(tx: Scoped, id: number, act: string, words: string): Promise<void> {
     return audit(tx, { act, subject: 'teammate', subjectId: id, words });
   }
-}
-
-/** The team is that of all chapters. */
-function mayChangeTeam(scope: Scope): void {
-  if (scope.boundTo !== null) throw new Forbidden('The team is that of all chapters. Ask an owner who works in all of them.');
 }
 
 function keepAnOwner(owners: readonly number[], mate: TeammateRow): void {

@@ -100,7 +100,7 @@ export class SortController {
     return this.supporters.makeGroup(scope, 'list', body);
   }
 
-  @Route('put', 'lists/order', { role: 'organizer', summary: 'The order of public lists on the preference page', body: schema.orderLists })
+  @Route('put', 'lists/order', { role: 'organizer', ofAll: true, summary: 'The order of public lists on the preference page', body: schema.orderLists })
   @HttpCode(204)
   async orderLists(@Caller() scope: Scope, @Input('body') body: { ids: number[] }): Promise<void> {
     await this.database.quietly(scope, (tx) => this.groups.orderLists(tx, body.ids));
@@ -132,7 +132,14 @@ export class SortController {
   @Route('get', 'segments', { role: 'viewer', summary: 'Segments, each as a sentence' })
   async allSegments(@Caller() scope: Scope): Promise<SegmentView[]> {
     return Promise.all(
-      (await this.segments.list(scope)).map(async (segment) => ({ ...segment, usedBy: await this.uses.of(scope, 'segment', segment.id) })),
+      (await this.segments.list(scope)).map(async ({ id, name, tree, version, words }) => ({
+        id,
+        name,
+        tree,
+        version,
+        words,
+        usedBy: (await this.uses.of(scope, 'segment', id)).map((use) => ({ id: use.id, name: use.name ?? `a ${use.what} of another chapter` })),
+      })),
     );
   }
 
@@ -207,7 +214,7 @@ export class SortController {
     return this.segments.sizes(scope, id);
   }
 
-  @Route('post', 'segments/:id/snapshot', {
+  @Route('post', 'segments/:id/snapshot', { ownPeople: true,
     role: 'organizer',
     summary: 'Put everybody who is in it now on a new list',
     params: schema.idParams,

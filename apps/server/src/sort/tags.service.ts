@@ -34,10 +34,10 @@ export class TagsService {
       await this.groups.hold(tx, 'tag', [fromId, intoId]);
       const [from, into] = [await this.groups.find(tx, 'tag', fromId), await this.groups.find(tx, 'tag', intoId)];
       if (!from || !into) throw new NotFound('tag');
-      const forms = (await this.forms.all(tx)).filter((form) => form.definition.tagIds.includes(fromId));
+      const forms = (await this.forms.all(tx.ofAll())).filter((form) => form.definition.tagIds.includes(fromId));
       if (forms.length > 0)
         throw new Conflict(`The form “${forms[0]!.name}” still puts ${from.name} on. Let it put ${into.name} on instead, then make them one.`);
-      for (const segment of await this.segments.all(tx)) {
+      for (const segment of await this.segments.all(tx.ofAll())) {
         if (!linesOf(segment.tree).some((line) => line.kind === 'tag' && line.tagId === fromId)) continue;
         const tree = mapLines(segment.tree, (line) => (line.kind === 'tag' && line.tagId === fromId ? { ...line, tagId: intoId } : line));
         await this.segments.change(tx, segment.id, { name: segment.name, tree });

@@ -8,11 +8,11 @@ import { SegmentsService } from '../segments/segments.service';
 
 export type UsedKind = 'tag' | 'list' | 'segment';
 
-/** Something that would lose its ground if a group went. */
+/** Something that would lose its ground if a group went; what belongs to another chapter has no name for whoever asks. */
 export interface Use {
   what: 'message' | 'segment' | 'form';
   id: number;
-  name: string;
+  name: string | null;
 }
 
 const WAYS_OUT: Record<Use['what'], string> = {
@@ -32,16 +32,24 @@ export class UsesService {
   ) {}
 
   async of(scope: Scope, kind: UsedKind, id: number): Promise<Use[]> {
-    const db = this.database.read(scope);
-    const [messages, segments, forms] = await Promise.all([this.messages.usersOf(db, kind, id), this.segments.list(scope), this.forms.all(db)]);
+    const everywhere = this.database.read(scope).ofAll();
+    const [messages, segments, forms] = await Promise.all([
+      this.messages.usersOf(everywhere, kind, id),
+      this.segments.everywhere(scope),
+      this.forms.all(everywhere),
+    ]);
+    const named = ({ id: of, name, chapter_id }: { id: number; name: string; chapter_id: number | null }) => ({
+      id: of,
+      name: scope.chapterId === null || chapter_id === null || chapter_id === scope.chapterId ? name : null,
+    });
     const onForm = (form: (typeof forms)[number]) =>
       (kind === 'tag' ? form.definition.tagIds : kind === 'list' ? form.definition.listIds : []).includes(id);
     return [
-      ...messages.map((message): Use => ({ what: 'message', ...message })),
+      ...messages.map((message): Use => ({ what: 'message', ...named(message) })),
       ...segments
         .filter((segment) => linesOf(segment.tree).some((line) => asksFor(line, kind, id)))
-        .map(({ id: of, name }): Use => ({ what: 'segment', id: of, name })),
-      ...forms.filter(onForm).map(({ id: of, name }): Use => ({ what: 'form', id: of, name })),
+        .map((segment): Use => ({ what: 'segment', ...named(segment) })),
+      ...forms.filter(onForm).map((form): Use => ({ what: 'form', ...named(form) })),
     ];
   }
 }
@@ -71,7 +79,7 @@ function asksFor(line: Line, kind: UsedKind, id: number): boolean {
 /** Why something can't go, with each that needs it and the way out; null where nothing does. */
 export function stillNeeded(uses: readonly Use[]): string | null {
   if (uses.length === 0) return null;
-  const named = uses.map(({ what, name }) => `the ${what} “${name}”`).join(', ');
+  const named = [...new Set(uses.map(({ what, name }) => (name === null ? `a ${what} of another chapter` : `the ${what} “${name}”`)))].join(', ');
   const ways = [...new Set(uses.map(({ what }) => WAYS_OUT[what]))].join('; ');
   return `${named.charAt(0).toUpperCase()}${named.slice(1)} still ${uses.length === 1 ? 'needs' : 'need'} it. ${ways}, first.`;
 }

@@ -67,8 +67,11 @@ export class GroupsRepository {
     if (ids.length > 0) await tx.execute('UPDATE list SET position = FIELD(id, :ids) WHERE organization_id = :org AND id IN (:ids)', { ids });
   }
 
+  /** Those that the caller may change; others stay where they are. */
   async moveLists(tx: Scoped, ids: readonly number[], folder: string): Promise<void> {
-    await tx.ofChapter('list').whereIn('list.id', ids).update({ folder });
+    const mine = tx.ofChapter('list').whereIn('list.id', ids);
+    const { boundTo } = tx.scope;
+    await (boundTo === null ? mine : mine.where('list.chapter_id', boundTo)).update({ folder });
   }
 
   async lists(db: Scoped): Promise<Omit<ListView, 'people'>[]> {
