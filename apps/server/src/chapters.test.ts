@@ -44,7 +44,7 @@ async function furnish(client: Client, chapterId: number | null, ids: Record<str
   const messages = await idOf(client.post('/api/messages', { name: `${name} message`, channel: 'email', purpose: 'news' }));
   const group = { ids: [supporters] };
   const calls = await idOf(client.post('/api/calls', { name: `${name} calls`, group }));
-  await client.put('/api/people-views', { name: `${name} view`, tree, by: 'name', descending: false, fields: [] });
+  await client.put('/api/people-views', { name: `${name} view`, tree, by: 'name', descending: false, fields: [], basedOn: null });
   const view = (await knex('people_view').where('name', `${name} view`).first('id')) as { id: number };
   const layouts = await insert('layout', {
     chapter_id: chapterId,
@@ -221,7 +221,7 @@ describe('what is done', () => {
   test('a name that another chapter uses too is the caller’s own: nothing of theirs is replaced', async () => {
     const before = await chapterOf('people_view', west['people-views']!);
     const tree = { kind: 'all', rules: [{ kind: 'field', field: 'firstName', op: 'is', value: 'X' }] };
-    await organizer.put('/api/people-views', { name: `${MARK} view`, tree, by: 'name', descending: true, fields: [] });
+    await organizer.put('/api/people-views', { name: `${MARK} view`, tree, by: 'name', descending: true, fields: [], basedOn: null });
     expect(await chapterOf('people_view', west['people-views']!)).toEqual(before);
   });
 

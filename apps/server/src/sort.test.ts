@@ -163,9 +163,10 @@ describe('lists and tags', () => {
     expect((await client.call('POST', '/api/lists', { name: 'deck crew' })).status).toBe(409);
     const person = await idOf('jun');
     await client.put(`/api/supporters/${person}/lists/${id}`);
-    await client.put(`/api/lists/${id}`, { name: 'Deck hands', isPublic: true, description: 'You asked to help on deck.' });
+    await client.put(`/api/lists/${id}`, { name: 'Deck hands', isPublic: true, description: 'You asked to help on deck.', basedOn: 0 });
     expect((await client.get<ListView[]>('/api/lists')).find((list) => list.id === id)).toEqual({
       id,
+      version: 1,
       name: 'Deck hands',
       isPublic: true,
       onPreferences: true,

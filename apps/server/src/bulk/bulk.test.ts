@@ -159,8 +159,17 @@ describe('exports', () => {
 
 test('a table is kept under a name for the team, with its order', async () => {
   const [field] = await house.client.get<{ id: number }[]>('/api/fields');
-  await house.client.put('/api/people-views', { name: 'By hours', tree: EVERYBODY, by: field!.id, descending: true, fields: [field!.id] });
-  await house.client.put('/api/people-views', { name: 'By hours', tree: EVERYBODY, by: 'name', descending: true, fields: [] });
+  await house.client.put('/api/people-views', {
+    name: 'By hours',
+    tree: EVERYBODY,
+    by: field!.id,
+    descending: true,
+    fields: [field!.id],
+    basedOn: null,
+  });
+  const again = { name: 'By hours', tree: EVERYBODY, by: 'name', descending: true, fields: [] };
+  expect((await house.client.call('PUT', '/api/people-views', { ...again, basedOn: null })).status).toBe(409);
+  await house.client.put('/api/people-views', { ...again, basedOn: 0 });
   const [view] = await house.client.get<PeopleView[]>('/api/people-views');
   expect(view).toMatchObject({ name: 'By hours', by: 'name', descending: true, madeBy: 'The owner' });
   expect((await people(EVERYBODY, { by: 'name', descending: true })).rows.map((row) => row.firstName)).toEqual(['Cy', 'Bea', 'Ann', 'Di']);

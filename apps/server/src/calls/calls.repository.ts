@@ -139,9 +139,12 @@ export class CallsRepository {
 
   /** How many call lists of a teammate's still have somebody to call. */
   async waitingFor(db: Scoped, id: number): Promise<number> {
-    const [row] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM call_list c WHERE c.organization_id = :org AND c.made_by = :id AND ${TO_CALL}`, {
-      id,
-    });
+    const [row] = await db.sql<{ n: number }>(
+      `SELECT COUNT(*) AS n FROM call_list c WHERE c.organization_id = :org AND c.made_by = :id AND ${TO_CALL}`,
+      {
+        id,
+      },
+    );
     return row?.n ?? 0;
   }
 

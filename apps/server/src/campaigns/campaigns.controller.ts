@@ -28,7 +28,7 @@ export class CampaignsController {
   change(
     @Caller() scope: Scope,
     @Id() id: number,
-    @Input('body') body: MakeCampaign & { isOpen: boolean; renamed: Record<string, string> },
+    @Input('body') body: MakeCampaign & { isOpen: boolean; renamed: Record<string, string>; basedOn: number },
   ): Promise<void> {
     return this.campaigns.change(scope, id, body);
   }
@@ -47,7 +47,8 @@ export class CampaignsController {
     return this.campaigns.roster(scope, id, query);
   }
 
-  @Route('put', ':id/roster', { ownPeople: true,
+  @Route('put', ':id/roster', {
+    ownPeople: true,
     role: 'organizer',
     summary: 'Put a group on the roster, or move it',
     params: schema.idParams,
@@ -57,7 +58,13 @@ export class CampaignsController {
     return this.campaigns.put(scope, id, body.group, body.standing);
   }
 
-  @Route('post', ':id/roster/off', { role: 'organizer', ownPeople: true, summary: 'Take a group off the roster', params: schema.idParams, body: schema.rosterOff })
+  @Route('post', ':id/roster/off', {
+    role: 'organizer',
+    ownPeople: true,
+    summary: 'Take a group off the roster',
+    params: schema.idParams,
+    body: schema.rosterOff,
+  })
   @HttpCode(200)
   takeOff(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { group: RosterGroup }): Promise<{ people: number }> {
     return this.campaigns.takeOff(scope, id, body.group);

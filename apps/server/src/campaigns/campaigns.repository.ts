@@ -4,6 +4,7 @@ import type { Bound, Scoped } from '../platform/database';
 
 interface CampaignRow {
   id: number;
+  version: number;
   name: string;
   kind: CampaignView['kind'];
   appeal_code: string | null;
@@ -152,6 +153,7 @@ function view(row: CampaignRow, counts: readonly { campaign_id: number; standing
   const mine = counts.filter((count) => count.campaign_id === row.id);
   return {
     id: row.id,
+    version: row.version,
     name: row.name,
     kind: row.kind,
     appealCode: row.appeal_code,

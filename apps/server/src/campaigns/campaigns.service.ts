@@ -5,6 +5,7 @@ import { Database, isDuplicate, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
+import { nextVersion } from '../platform/versions';
 import { SegmentsService } from '../segments/segments.service';
 import { CampaignsRepository } from './campaigns.repository';
 
@@ -38,11 +39,16 @@ export class CampaignsService {
   }
 
   /** Standings that people stand at can be renamed, not dropped. */
-  async change(scope: Scope, id: number, change: MakeCampaign & { isOpen: boolean; renamed: Record<string, string> }): Promise<void> {
+  async change(
+    scope: Scope,
+    id: number,
+    change: MakeCampaign & { isOpen: boolean; renamed: Record<string, string>; basedOn: number },
+  ): Promise<void> {
     await this.named(change.name, () =>
       this.database.write(scope, async (tx) => {
         tx.unchanged();
         const before = await this.campaign(tx, id);
+        await nextVersion(tx, 'campaign', id, change.basedOn, 'campaign');
         for (const [from, to] of Object.entries(change.renamed))
           if (change.standings.includes(to)) await this.campaigns.renameStanding(tx, id, from, to);
         const lost = before.standings.filter((one) => !change.standings.includes(one) && !change.renamed[one] && (before.counts[one] ?? 0) > 0);

@@ -74,8 +74,15 @@ test('a standing that the campaign has not is told with those that it has, and n
 test('standings are renamed with their people; one that people stand at can not be dropped', async () => {
   const id = await make('Renamed');
   await house.client.put(`/api/campaigns/${id}/roster`, { group: { kind: 'batch', id: batchId }, standing: 'pledged' });
-  const change = (standings: string[], renamed = {}) =>
-    house.client.call<{ detail: string }>('PUT', `/api/campaigns/${id}`, { ...APPEAL, name: 'Renamed', standings, renamed, isOpen: true });
+  const change = async (standings: string[], renamed = {}) =>
+    house.client.call<{ detail: string }>('PUT', `/api/campaigns/${id}`, {
+      ...APPEAL,
+      name: 'Renamed',
+      standings,
+      renamed,
+      isOpen: true,
+      basedOn: (await show(id)).version,
+    });
   const dropped = await change(['asked', 'gave']);
   expect([dropped.status, dropped.body.detail]).toEqual([409, '3 people stand at “pledged”. Move them to another standing first, or rename it.']);
   expect((await change(['asked', 'promised', 'gave'], { pledged: 'promised' })).status).toBe(204);
@@ -167,9 +174,16 @@ describe('one person’s place on a roster', () => {
     await move('pledged');
     await house.client.post(`/api/campaigns/${id}/roster/off`, { group: { ids: [bea] } });
     const off = (await history()).find(({ title }) => title.startsWith('Taken off'))!;
-    await house.client.put(`/api/campaigns/${id}`, { ...APPEAL, name: 'History kept', standings: ['asked', 'gave'], renamed: {}, isOpen: true });
+    await house.client.put(`/api/campaigns/${id}`, {
+      ...APPEAL,
+      name: 'History kept',
+      standings: ['asked', 'gave'],
+      renamed: {},
+      isOpen: true,
+      basedOn: 0,
+    });
     expect((await undo(off)).body.detail).toBe('History kept has no standing “pledged” any more.');
-    await house.client.put(`/api/campaigns/${id}`, { ...APPEAL, name: 'History kept', renamed: {}, isOpen: true });
+    await house.client.put(`/api/campaigns/${id}`, { ...APPEAL, name: 'History kept', renamed: {}, isOpen: true, basedOn: 1 });
     expect((await undo(off)).status).toBeLessThan(300);
     expect(await standing()).toBe('pledged');
   });

@@ -36,7 +36,8 @@ export class EvidenceController {
     response.attachment(`permission-${id}.pdf`).send(await toPdf(fileDocument(await this.files.of(scope, id))));
   }
 
-  @Route('get', 'permission/files', { ofAll: true,
+  @Route('get', 'permission/files', {
+    ofAll: true,
     role: 'owner',
     summary: 'Whose file an address leads to, also of people erased',
     query: schema.addressQuery,

@@ -36,7 +36,8 @@ export class FieldsController {
     return this.fields.change(scope, id, body);
   }
 
-  @Route('get', ':id/conversion', { ofAll: true,
+  @Route('get', ':id/conversion', {
+    ofAll: true,
     role: 'organizer',
     summary: 'What giving a field another type would do',
     params: schema.idParams,

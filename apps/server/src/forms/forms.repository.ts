@@ -58,6 +58,16 @@ export class FormsRepository {
   }
 
   /** Keeps a new version beside the old ones. */
+  /** Who saved a version, as whoever asks calls them; null where it was the program. */
+  async savedBy(tx: Scoped, id: number, version: number): Promise<string | null> {
+    const [row] = await tx.sql<{ id: number | null; name: string | null }>(
+      `SELECT t.id, t.name FROM form_version v LEFT JOIN teammate t ON t.id = v.made_by
+        WHERE v.organization_id = :org AND v.form_id = :id AND v.version = :version`,
+      { id, version },
+    );
+    return row?.id != null && row.id === tx.scope.actorId ? 'You, in another window,' : (row?.name ?? null);
+  }
+
   async save(tx: Scoped, id: number, form: { name: string; slug: string; version: number; definition: FormDefinition }): Promise<void> {
     await tx.insert('form_version', {
       form_id: id,

@@ -6,7 +6,7 @@ import { readAsks, standardTextAsk } from '@goodword/core/text';
 import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
 import { Database, isDuplicate, type Scoped } from '../platform/database';
-import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
@@ -75,9 +75,10 @@ export class FormsService {
   ): Promise<{ faults: FormFault[] }> {
     try {
       return await this.database.write(scope, async (tx) => {
+        // Of two saves from one version the second waits here, and is then told.
+        await tx.table('form').where('form.id', id).forUpdate().select('id');
         const current = await this.form(tx, id);
-        if (current.version !== form.version)
-          throw new Conflict('Somebody else has changed this form meanwhile. Load the page again, and make your change to theirs.');
+        if (current.version !== form.version) throw new Newer('this form', await this.forms.savedBy(tx, id, current.version));
         const faults = formFaults(form.definition, await this.known(scope, tx));
         this.checkKeyword(form.definition.keyword);
         await this.checkChapter(scope, form.definition.chapterId);

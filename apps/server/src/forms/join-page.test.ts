@@ -37,7 +37,13 @@ const FORM: FormDefinition = {
 };
 const PAGE: JoinPage = {
   slug: 'ferry',
-  organization: { name: 'Lantern <Ferry> Trust', imprint: 'Lantern <Ferry> Trust, 1 Slip Lane', legalName: 'Lantern <Ferry> Trust', postalAddress: '1 Slip Lane', logo: null },
+  organization: {
+    name: 'Lantern <Ferry> Trust',
+    imprint: 'Lantern <Ferry> Trust, 1 Slip Lane',
+    legalName: 'Lantern <Ferry> Trust',
+    postalAddress: '1 Slip Lane',
+    logo: null,
+  },
   form: FORM,
   types: new Map([
     [1, 'choice'],

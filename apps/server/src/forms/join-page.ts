@@ -48,7 +48,10 @@ function footHtml({ slug, language, organization }: JoinPage): string {
 export function privacyPage(organization: JoinPage['organization'], language: Language): string {
   const p = PHRASES[language];
   const body = phrase(p.privacyBody, { organization: organization.legalName, address: organization.postalAddress });
-  return supporterPage(p.privacyTitle, `<h1>${e(p.privacyTitle)}</h1><p>${e(body)}</p><p>${e(p.privacyRights)}</p>`, { language, logo: organization.logo });
+  return supporterPage(p.privacyTitle, `<h1>${e(p.privacyTitle)}</h1><p>${e(body)}</p><p>${e(p.privacyRights)}</p>`, {
+    language,
+    logo: organization.logo,
+  });
 }
 
 /** The bare form, for the page and for pasting into another page. */

@@ -20,6 +20,8 @@ export interface BatchRow {
   found: Found | null;
   guesses: Guess[] | null;
   draft: IntakeDraft | null;
+  draft_version: number;
+  draft_by: number | null;
   will: BatchWill | null;
   row_count: number;
   plan: IntakePlan | null;
@@ -95,6 +97,8 @@ type BatchValues = Partial<
     | 'found'
     | 'guesses'
     | 'draft'
+    | 'draft_version'
+    | 'draft_by'
     | 'will'
     | 'text_key'
     | 'row_count'

@@ -78,7 +78,7 @@ export class IntakeController {
   }
 
   @Route('get', ':id/preview', {
-    role: 'viewer',
+    role: 'organizer',
     summary: 'The first rows as they are read, with a guess and its confidence for each column',
     params: schema.idParams,
   })
@@ -86,7 +86,7 @@ export class IntakeController {
     return this.intake.preview(scope, id);
   }
 
-  @Route('get', ':id/text', { role: 'viewer', summary: 'The file as text, as it is read', params: schema.idParams })
+  @Route('get', ':id/text', { role: 'organizer', summary: 'The file as text, as it is read', params: schema.idParams })
   async text(@Caller() scope: Scope, @Id() id: number, @Res() response: Response): Promise<void> {
     response.type('application/octet-stream');
     Readable.from(await this.intake.text(scope, id)).pipe(response);
@@ -103,10 +103,10 @@ export class IntakeController {
     return this.intake.readAgain(scope, id, body.reading, body.what);
   }
 
-  @Route('put', ':id/draft', { role: 'organizer', summary: 'Keep a half-done batch for the team', params: schema.idParams, body: schema.intakeDraft })
-  @HttpCode(204)
-  keep(@Caller() scope: Scope, @Id() id: number, @Input('body') body: IntakeDraft): Promise<void> {
-    return this.intake.keep(scope, id, body);
+  @Route('put', ':id/draft', { role: 'organizer', summary: 'Keep a half-done batch for the team', params: schema.idParams, body: schema.keepDraft })
+  keep(@Caller() scope: Scope, @Id() id: number, @Input('body') body: IntakeDraft & { basedOn: number }): Promise<{ version: number }> {
+    const { basedOn, ...draft } = body;
+    return this.intake.keep(scope, id, draft, basedOn);
   }
 
   @Route('put', ':id/plan', {
@@ -150,7 +150,7 @@ export class IntakeController {
   }
 
   @Route('get', ':id/rows', {
-    role: 'viewer',
+    role: 'organizer',
     summary: 'Rows with what becomes of them and why',
     params: schema.idParams,
     query: schema.batchRowsQuery,
@@ -159,7 +159,7 @@ export class IntakeController {
     return this.intake.rows(scope, id, query);
   }
 
-  @Route('get', ':id/rows/:row', { role: 'viewer', summary: 'A row beside the people it may be', params: schema.batchRow })
+  @Route('get', ':id/rows/:row', { role: 'organizer', summary: 'A row beside the people it may be', params: schema.batchRow })
   sideBySide(@Caller() scope: Scope, @Input('params') { id, row }: { id: number; row: number }): Promise<LookView> {
     return this.looks.sideBySide(scope, id, row);
   }
@@ -181,12 +181,12 @@ export class IntakeController {
     return this.looks.undecide(scope, id, row);
   }
 
-  @Route('get', ':id/rows-to-mend.:form', { role: 'viewer', summary: 'Rows to mend, with the reason in a column', params: schema.batchSheet })
+  @Route('get', ':id/rows-to-mend.:form', { role: 'organizer', summary: 'Rows to mend, with the reason in a column', params: schema.batchSheet })
   async toMend(@Caller() scope: Scope, @Input('params') { id, form }: { id: number; form: SheetForm }, @Res() response: Response): Promise<void> {
     download(response, await this.sheets.toMend(scope, id, form));
   }
 
-  @Route('get', ':id/brought-in.:form', { role: 'viewer', summary: 'Rows that came in, with our ids', params: schema.batchSheet })
+  @Route('get', ':id/brought-in.:form', { role: 'organizer', summary: 'Rows that came in, with our ids', params: schema.batchSheet })
   async came(@Caller() scope: Scope, @Input('params') { id, form }: { id: number; form: SheetForm }, @Res() response: Response): Promise<void> {
     download(response, await this.sheets.came(scope, id, form));
   }

@@ -1,3 +1,4 @@
+import { roleReaches } from '@goodword/core/team';
 import { Inject, Injectable } from '@nestjs/common';
 import { open } from 'node:fs/promises';
 import { dayInZone, isoDay } from '@goodword/core/common';
@@ -5,7 +6,7 @@ import type { BatchPreview, BatchRowView, BatchView, IntakeDraft, Page } from '@
 import { columnFaults, natureOf, notASheet, permissionFaults, type BatchKind, type FileReading, type IntakePlan } from '@goodword/core/intake';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
-import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import { cancel, enqueue } from '../platform/jobs';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
@@ -58,14 +59,22 @@ export class IntakeService {
     );
     const nothing = { looks: {}, withFaults: 0, withHints: 0 };
     return rows.map((row) =>
-      view(row, { counts: Object.fromEntries(counts.filter((c) => c.batch_id === row.id).map((c) => [c.verdict, c.n])), ...nothing }, null),
+      this.seenBy(
+        scope,
+        view(row, { counts: Object.fromEntries(counts.filter((c) => c.batch_id === row.id).map((c) => [c.verdict, c.n])), ...nothing }, null),
+      ),
     );
   }
 
   async show(scope: Scope, id: number): Promise<BatchView> {
     const db = this.database.read(scope);
     const batch = await this.batch(db, id);
-    return view(batch, await this.batches.counts(db, id), this.whyNotTakeOut(batch));
+    return this.seenBy(scope, view(batch, await this.batches.counts(db, id), this.whyNotTakeOut(batch)));
+  }
+
+  /** Counts are for everybody; cells of the file, and what was settled about them, for those who see sensitive fields. */
+  private seenBy(scope: Scope, batch: BatchView): BatchView {
+    return roleReaches(scope.role, 'organizer') ? batch : { ...batch, found: null, plan: null, draft: null };
   }
 
   /** Marks a batch that came in as looked at, so that Today no longer tells of it. */
@@ -131,12 +140,15 @@ export class IntakeService {
   }
 
   /** Keeps a half-done batch for everyone on the team. */
-  async keep(scope: Scope, id: number, draft: IntakeDraft): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
-      const batch = await this.batch(tx, id);
+  async keep(scope: Scope, id: number, draft: IntakeDraft, basedOn: number): Promise<{ version: number }> {
+    return this.database.quietly(scope, async (tx) => {
+      const batch = await this.held(tx, id);
       // While the file is still being read on the server, its columns are being matched on the page.
       if (![...MAY_CHANGE, 'reading'].includes(batch.state)) throw new Conflict('This batch was brought in already.');
-      await this.batches.change(tx, id, { draft: JSON.stringify(draft), name: draft.name });
+      if (batch.draft_version !== basedOn) throw new Newer('this batch', await this.team.nameOf(tx, batch.draft_by));
+      const version = basedOn + 1;
+      await this.batches.change(tx, id, { draft: JSON.stringify(draft), name: draft.name, draft_version: version, draft_by: scope.actorId });
+      return { version };
     });
   }
 
@@ -308,6 +320,7 @@ function view(batch: BatchRow, counted: Pick<BatchView, 'counts' | 'looks' | 'wi
     found: batch.found,
     plan: batch.plan,
     draft: batch.draft,
+    draftVersion: batch.draft_version,
     ...counted,
     will: batch.will,
     stayNo: batch.stay_no,

@@ -5,6 +5,7 @@ import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import { NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
+import { nextVersion } from '../platform/versions';
 import { LayoutsRepository } from './layouts.repository';
 
 @Controller('api/layouts')
@@ -21,9 +22,16 @@ export class LayoutsController {
 
   @Route('put', ':id', { role: 'organizer', summary: 'Rename or change a layout', params: schema.idParams, body: schema.changeLayout })
   @HttpCode(204)
-  async change(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { name?: string; columns?: ColumnChoice[] }): Promise<void> {
+  async change(
+    @Caller() scope: Scope,
+    @Id() id: number,
+    @Input('body') body: { name?: string; columns?: ColumnChoice[]; basedOn: number },
+  ): Promise<void> {
     const values = { ...(body.name ? { name: body.name } : {}), ...(body.columns ? { columns: JSON.stringify(body.columns) } : {}) };
-    if ((await this.database.quietly(scope, (tx) => this.layouts.change(tx, id, values))) === 0) throw new NotFound('layout');
+    await this.database.quietly(scope, async (tx) => {
+      await nextVersion(tx, 'layout', id, body.basedOn, 'layout');
+      await this.layouts.change(tx, id, values);
+    });
   }
 
   @Route('delete', ':id', { role: 'organizer', summary: 'Forget a layout', params: schema.idParams })

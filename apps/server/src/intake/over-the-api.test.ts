@@ -86,7 +86,7 @@ describe('reading and settling over the API', () => {
 
   test('a half-done batch is kept for the team, found again, and can be thrown away', async () => {
     const id = await takeFile(house.client, `${HEAD}half@example.org,Ha,Lf,\n`);
-    await house.client.put(`/api/batches/${id}/draft`, { step: 'Permission', name: 'Half done', plan: { columns: COLUMNS } });
+    await house.client.put(`/api/batches/${id}/draft`, { step: 'Permission', name: 'Half done', plan: { columns: COLUMNS }, basedOn: 0 });
     const other = await house.as('organizer');
     expect(await other.get<BatchView>(`/api/batches/${id}`)).toMatchObject({
       name: 'Half done',
@@ -95,7 +95,12 @@ describe('reading and settling over the API', () => {
     });
     expect((await other.get<BatchView[]>('/api/batches?state=open&source=half')).map((batch) => batch.id)).toEqual([id]);
     expect((await other.get<BatchView[]>('/api/batches?state=done&source=half')).length).toBe(0);
-    expect((await (await house.as('viewer')).call('DELETE', `/api/batches/${id}`)).status).toBe(403);
+    const viewer = await house.as('viewer');
+    expect((await viewer.call('DELETE', `/api/batches/${id}`)).status).toBe(403);
+    // A file holds more than is shown to everybody: sensitive fields, and whatever was never brought in.
+    expect(await viewer.get<BatchView>(`/api/batches/${id}`)).toMatchObject({ name: 'Half done', found: null, plan: null, draft: null });
+    for (const part of ['preview', 'text', 'rows', 'rows/1', 'rows-to-mend.csv', 'brought-in.csv'])
+      expect([part, (await viewer.call('GET', `/api/batches/${id}/${part}`)).status]).toEqual([part, 403]);
     expect((await other.call('DELETE', `/api/batches/${id}`)).status).toBe(204);
     expect((await other.call('GET', `/api/batches/${id}`)).status).toBe(404);
   });
@@ -125,7 +130,7 @@ describe('reading and settling over the API', () => {
     });
     const layout = async () => (await house.client.get<LayoutView[]>('/api/layouts')).find((one) => one.header.includes('Schuhgröße'));
     expect((await layout())!.columns).toMatchObject([{ to: 'email' }, { to: 'firstName' }, { to: 'field', type: 'number' }]);
-    await house.client.put(`/api/layouts/${(await layout())!.id}`, { name: 'Shoes' });
+    await house.client.put(`/api/layouts/${(await layout())!.id}`, { name: 'Shoes', basedOn: 0 });
     expect((await layout())!.name).toBe('Shoes');
     await house.client.call('DELETE', `/api/layouts/${(await layout())!.id}`);
     expect(await layout()).toBeUndefined();

@@ -131,7 +131,7 @@ describe('over the API', () => {
     expect((await save({})).body.detail).toContain('either a purpose or a public list');
     expect((await save({ purpose: 'news', listId: list.id })).status).toBe(422);
     expect((await save({ listId: list.id })).body.detail).toContain('internal');
-    await house.client.put(`/api/lists/${list.id}`, { name: 'Crew', isPublic: true, description: '' });
+    await house.client.put(`/api/lists/${list.id}`, { name: 'Crew', isPublic: true, description: '', basedOn: 0 });
     expect((await save({ listId: list.id })).status).toBe(200);
   });
 

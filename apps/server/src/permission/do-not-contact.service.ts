@@ -111,7 +111,6 @@ export class DoNotContactService {
     });
     await this.list.mark(tx, closed);
   }
-
 }
 
 const domainHashes = (normal: string, hashOf: Hasher) => domainsOf(normal).map((domain) => hashOf('domain', domain));

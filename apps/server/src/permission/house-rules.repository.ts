@@ -39,6 +39,14 @@ export class HouseRulesRepository {
     return row?.id ?? 0;
   }
 
+  /** Who made the newest version, as whoever asks calls them; null where it was the program. */
+  async newestBy(db: Scoped): Promise<string | null> {
+    const [row] = await db.sql<{ id: number | null; name: string | null }>(
+      'SELECT t.id, t.name FROM house_rules r LEFT JOIN teammate t ON t.id = r.made_by WHERE r.organization_id = :org ORDER BY r.id DESC LIMIT 1',
+    );
+    return row?.id != null && row.id === db.scope.actorId ? 'You, in another window,' : (row?.name ?? null);
+  }
+
   async keep(tx: Scoped, change: { rules: HouseRules; words: string; effects: readonly RuleEffect[] }): Promise<number> {
     return tx.insert('house_rules', {
       rules: JSON.stringify(change.rules),

@@ -11,7 +11,7 @@ import {
 } from '@goodword/core/permission';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
-import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { HouseRulesRepository } from './house-rules.repository';
 import { RollService } from '../roll/roll.service';
@@ -106,8 +106,7 @@ export class HouseRulesService {
   }
 
   private async stillBasedOn(tx: Scoped, basedOn: number): Promise<void> {
-    if ((await this.houseRules.newest(tx)) !== basedOn)
-      throw new Conflict('Somebody else has changed the house rules meanwhile. Load the page again, and make your change to theirs.');
+    if ((await this.houseRules.newest(tx)) !== basedOn) throw new Newer('the house rules', await this.houseRules.newestBy(tx));
   }
 
   private async weighed(db: Scoped, after: HouseRules): Promise<RulesWeighed> {

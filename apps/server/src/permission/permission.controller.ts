@@ -21,7 +21,8 @@ export class PermissionController {
     return this.houseRules.view(scope);
   }
 
-  @Route('post', 'house-rules/weigh', { ofAll: true,
+  @Route('post', 'house-rules/weigh', {
+    ofAll: true,
     role: 'owner',
     summary: 'Whom a change of rules opens and closes, without making it',
     body: schema.weighRules,
@@ -36,7 +37,8 @@ export class PermissionController {
     return this.houseRules.save(scope, body.rules, body.basedOn);
   }
 
-  @Route('post', 'house-rules/waiting', { ofAll: true,
+  @Route('post', 'house-rules/waiting', {
+    ofAll: true,
     role: 'owner',
     summary: 'Agree to a change of rules that another owner asked for, or turn it down',
     body: schema.settleRules,

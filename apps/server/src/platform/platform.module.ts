@@ -57,7 +57,14 @@ export class PlatformModule implements OnApplicationShutdown {
     return {
       module: PlatformModule,
       controllers: [HealthController],
-      providers: [...ports, HouseKeys, Ownership, Sessions, { provide: APP_GUARD, useClass: RouteGuard }, { provide: APP_FILTER, useClass: ProblemFilter }],
+      providers: [
+        ...ports,
+        HouseKeys,
+        Ownership,
+        Sessions,
+        { provide: APP_GUARD, useClass: RouteGuard },
+        { provide: APP_FILTER, useClass: ProblemFilter },
+      ],
       exports: [CONFIG, Database, STORAGE, MAIL_OUT, TEXT_OUT, DOMAINS, HouseKeys, LINES, Sessions],
     };
   }

@@ -50,7 +50,7 @@ export class SegmentsRepository {
     await tx
       .table('segment')
       .where('segment.id', id)
-      .update({ name: segment.name, tree: JSON.stringify(segment.tree), updated_at: new Date() });
+      .update({ name: segment.name, tree: JSON.stringify(segment.tree), updated_at: new Date(), changed_by: tx.scope.actorId });
   }
 
   async keepVersion(tx: Scoped, id: number, segment: { name: string; tree: Rule }, people: number | null): Promise<void> {

@@ -21,6 +21,7 @@ import { Database, isDuplicate } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
+import { nextVersion } from '../platform/versions';
 import { RollService } from '../roll/roll.service';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
@@ -129,7 +130,8 @@ export class SegmentsService {
     return segment;
   }
 
-  async save(scope: Scope, id: number | null, segment: { name: string; tree: Rule }): Promise<{ id: number }> {
+  /** `basedOn` is the version that a change was begun from; a new one has none. */
+  async save(scope: Scope, id: number | null, segment: { name: string; tree: Rule; basedOn?: number }): Promise<{ id: number; version: number }> {
     await this.checked(scope, segment.tree);
     if (id !== null) await this.segment(scope, id);
     await this.expanded(scope, segment.tree, id === null ? [] : [id]);
@@ -141,12 +143,13 @@ export class SegmentsService {
         await tx.alone();
         // Once more: somebody may have put this one inside the other meanwhile.
         await this.expanded(scope, segment.tree, id === null ? [] : [id]);
+        const version = id === null ? 0 : await nextVersion(tx, 'segment', id, segment.basedOn ?? 0, 'segment');
         const saved = id ?? (await this.segments.make(tx, segment));
         if (id !== null) await this.segments.change(tx, id, segment);
         await this.segments.keepVersion(tx, saved, segment, people);
         await this.segments.keepSize(tx, saved, today, people);
         await audit(tx, { act: id === null ? 'make' : 'change', subject: 'segment', subjectId: saved, words: `Segment ${segment.name} saved` });
-        return { id: saved };
+        return { id: saved, version };
       });
     } catch (error) {
       throw isDuplicate(error) ? new Conflict(`There is a segment named ${segment.name} already. Take another name.`) : error;

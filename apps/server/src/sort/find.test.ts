@@ -70,6 +70,7 @@ describe('segments', () => {
     const cycle = await house.client.call<{ detail: string }>('PUT', `/api/segments/${inner.id}`, {
       name: 'Cast',
       tree: { kind: 'segment', segmentId: outer.id, in: false },
+      basedOn: 0,
     });
     expect([cycle.status, cycle.body.detail]).toEqual([422, expect.stringContaining('would hold itself')]);
     const gone = await house.client.call<{ detail: string }>('DELETE', `/api/segments/${inner.id}`);
@@ -80,7 +81,7 @@ describe('segments', () => {
     const empty: Rule = { kind: 'all', rules: [] };
     const [one, other] = [await keep('Ring, one half', empty), await keep('Ring, other half', empty)];
     const put = (into: { id: number }, name: string, inner: { id: number }) =>
-      house.client.call('PUT', `/api/segments/${into.id}`, { name, tree: { kind: 'segment', segmentId: inner.id, in: true } });
+      house.client.call('PUT', `/api/segments/${into.id}`, { name, tree: { kind: 'segment', segmentId: inner.id, in: true }, basedOn: 0 });
     const answers = await Promise.all([put(one, 'Ring, one half', other), put(other, 'Ring, other half', one)]);
     expect(answers.map(({ status }) => status).sort()).toEqual([200, 422]);
     // Both can still be counted.

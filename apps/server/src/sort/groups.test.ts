@@ -133,14 +133,14 @@ describe('segments over time', () => {
 
   test('each saving is kept with how many it took in, and can be saved again', async () => {
     const { id } = await house.client.post<{ id: number }>('/api/segments', { name: 'B', tree: begins('b') });
-    await house.client.put(`/api/segments/${id}`, { name: 'B or C', tree: { kind: 'any', rules: [begins('b'), begins('c')] } });
+    await house.client.put(`/api/segments/${id}`, { name: 'B or C', tree: { kind: 'any', rules: [begins('b'), begins('c')] }, basedOn: 0 });
     const versions = await house.client.get<SegmentVersion[]>(`/api/segments/${id}/versions`);
     expect(versions.map(({ name, people, by }) => [name, people, by])).toEqual([
       ['B or C', 2, 'The owner'],
       ['B', 1, 'The owner'],
     ]);
     expect(versions[1]!.words).toContain('Last name');
-    await house.client.put(`/api/segments/${id}`, { name: versions[1]!.name, tree: versions[1]!.tree });
+    await house.client.put(`/api/segments/${id}`, { name: versions[1]!.name, tree: versions[1]!.tree, basedOn: 1 });
     expect((await house.client.get<SegmentVersion[]>(`/api/segments/${id}/versions`))[0]).toMatchObject({ name: 'B', people: 1 });
   });
 

@@ -2,6 +2,8 @@ import { Injectable } from '@nestjs/common';
 import type { PeopleColumns, PeopleView } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
 import type { Scoped } from '../platform/database';
+import { Conflict } from '../platform/errors';
+import { nextVersion } from '../platform/versions';
 
 /** Tables of people under names, shared by the chapter or by all: of whom, what is shown, in which order. */
 @Injectable()
@@ -9,6 +11,7 @@ export class PeopleViewsRepository {
   async all(db: Scoped): Promise<PeopleView[]> {
     const rows = await db.sql<{
       id: number;
+      version: number;
       name: string;
       tree: Rule;
       sort_by: string;
@@ -20,6 +23,7 @@ export class PeopleViewsRepository {
     );
     return rows.map((row) => ({
       id: row.id,
+      version: row.version,
       name: row.name,
       tree: row.tree,
       by: /^\d+$/.test(row.sort_by) ? Number(row.sort_by) : row.sort_by,
@@ -29,20 +33,27 @@ export class PeopleViewsRepository {
     }));
   }
 
-  async keep(tx: Scoped, { name, tree, by, descending, fields }: PeopleColumns & { name: string; tree: Rule }): Promise<void> {
-    await tx.execute(
-      `INSERT INTO people_view (organization_id, chapter_id, name, tree, sort_by, descending, fields, made_by)
-          VALUES (:org, :chapter, :name, :tree, :by, :descending, :fields, :actor)
-        ON DUPLICATE KEY UPDATE tree = VALUES(tree), sort_by = VALUES(sort_by), descending = VALUES(descending), fields = VALUES(fields), made_by = VALUES(made_by)`,
+  /** Keeps it under a name, in the place of the caller's own one of that name if it is still as they saw it. */
+  async keep(tx: Scoped, view: PeopleColumns & { name: string; tree: Rule; basedOn: number | null }): Promise<void> {
+    await tx.alone();
+    const [known] = await tx.sql<{ id: number }>(
+      'SELECT id FROM people_view WHERE organization_id = :org AND name = :name AND chapter_id <=> :chapter',
       {
-        name,
-        tree: JSON.stringify(tree),
-        by: String(by),
-        descending,
-        fields: JSON.stringify(fields),
-        actor: tx.scope.actorId,
+        name: view.name,
       },
     );
+    const values = {
+      name: view.name,
+      tree: JSON.stringify(view.tree),
+      sort_by: String(view.by),
+      descending: view.descending,
+      fields: JSON.stringify(view.fields),
+      made_by: tx.scope.actorId,
+    };
+    if (!known) return void (await tx.insert('people_view', { ...values, chapter_id: tx.scope.chapterId }));
+    if (view.basedOn === null) throw new Conflict(`There is a view named ${view.name} already. Choose it first to change it, or take another name.`);
+    await nextVersion(tx, 'people_view', known.id, view.basedOn, 'view');
+    await tx.table('people_view').where('people_view.id', known.id).update(values);
   }
 
   async forget(tx: Scoped, id: number): Promise<number> {

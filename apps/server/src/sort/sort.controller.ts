@@ -31,6 +31,7 @@ import { SupportersService } from '../supporters/supporters.service';
 
 interface GroupBody {
   name: string;
+  basedOn?: number;
   handedDown?: boolean;
   isPublic?: boolean;
   description?: string;
@@ -100,7 +101,12 @@ export class SortController {
     return this.supporters.makeGroup(scope, 'list', body);
   }
 
-  @Route('put', 'lists/order', { role: 'organizer', ofAll: true, summary: 'The order of public lists on the preference page', body: schema.orderLists })
+  @Route('put', 'lists/order', {
+    role: 'organizer',
+    ofAll: true,
+    summary: 'The order of public lists on the preference page',
+    body: schema.orderLists,
+  })
   @HttpCode(204)
   async orderLists(@Caller() scope: Scope, @Input('body') body: { ids: number[] }): Promise<void> {
     await this.database.quietly(scope, (tx) => this.groups.orderLists(tx, body.ids));
@@ -112,7 +118,7 @@ export class SortController {
     await this.database.quietly(scope, (tx) => this.groups.moveLists(tx, body.ids, body.folder));
   }
 
-  @Route('put', 'lists/:id', { role: 'organizer', summary: 'Change a list', params: schema.idParams, body: schema.makeList })
+  @Route('put', 'lists/:id', { role: 'organizer', summary: 'Change a list', params: schema.idParams, body: schema.changeList })
   @HttpCode(204)
   changeList(@Caller() scope: Scope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
     return this.supporters.changeGroup(scope, 'list', id, body);
@@ -148,8 +154,12 @@ export class SortController {
     return this.segments.save(scope, null, body);
   }
 
-  @Route('put', 'segments/:id', { role: 'organizer', summary: 'Change a segment', params: schema.idParams, body: schema.saveSegment })
-  changeSegment(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { name: string; tree: Rule }): Promise<{ id: number }> {
+  @Route('put', 'segments/:id', { role: 'organizer', summary: 'Change a segment', params: schema.idParams, body: schema.changeSegment })
+  changeSegment(
+    @Caller() scope: Scope,
+    @Id() id: number,
+    @Input('body') body: { name: string; tree: Rule; basedOn: number },
+  ): Promise<{ id: number; version: number }> {
     return this.segments.save(scope, id, body);
   }
 
@@ -194,7 +204,7 @@ export class SortController {
     body: schema.savePeopleView,
   })
   @HttpCode(204)
-  async keepView(@Caller() scope: Scope, @Input('body') body: PeopleColumns & { name: string; tree: Rule }): Promise<void> {
+  async keepView(@Caller() scope: Scope, @Input('body') body: PeopleColumns & { name: string; tree: Rule; basedOn: number | null }): Promise<void> {
     await this.database.quietly(scope, (tx) => this.peopleViews.keep(tx, body));
   }
 
@@ -214,7 +224,8 @@ export class SortController {
     return this.segments.sizes(scope, id);
   }
 
-  @Route('post', 'segments/:id/snapshot', { ownPeople: true,
+  @Route('post', 'segments/:id/snapshot', {
+    ownPeople: true,
     role: 'organizer',
     summary: 'Put everybody who is in it now on a new list',
     params: schema.idParams,

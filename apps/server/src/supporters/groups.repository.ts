@@ -76,7 +76,7 @@ export class GroupsRepository {
 
   async lists(db: Scoped): Promise<Omit<ListView, 'people'>[]> {
     const rows = await db.sql<Omit<ListView, 'people'> & { is_public: number; on_preferences: number; by_form: number }>(
-      `SELECT l.id, l.name, l.is_public, l.on_preferences, l.by_form, l.description, l.why, l.folder FROM list l
+      `SELECT l.id, l.version, l.name, l.is_public, l.on_preferences, l.by_form, l.description, l.why, l.folder FROM list l
         WHERE l.organization_id = :org AND (:chapter IS NULL OR l.chapter_id IS NULL OR l.chapter_id = :chapter) ORDER BY l.position, l.name`,
     );
     return rows.map(({ is_public, on_preferences, by_form, ...row }) => ({

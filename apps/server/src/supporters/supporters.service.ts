@@ -10,6 +10,7 @@ import { Database, isDuplicate } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
+import { nextVersion } from '../platform/versions';
 import { TeamRepository } from '../team/team.repository';
 import { FieldsRepository, valueOf } from './fields.repository';
 import { GroupsRepository } from './groups.repository';
@@ -30,6 +31,8 @@ export interface SupporterQuery {
 /** What a tag (its name alone) or a list is given. */
 export interface GroupValues {
   name: string;
+  /** Of a list that is changed: the version that this was begun from. */
+  basedOn?: number;
   isPublic?: boolean;
   description?: string;
   why?: string;
@@ -268,6 +271,7 @@ export class SupportersService {
         tx.unchanged();
         const known = await this.groups.find(tx, kind, id);
         if (!known) throw new NotFound(kind);
+        if (kind === 'list') await nextVersion(tx, 'list', id, group.basedOn ?? 0, 'list');
         const values =
           kind === 'tag' ? { name: group.name, ...(group.handedDown === undefined ? {} : { handed_down: group.handedDown }) } : listValues(group);
         await this.groups.change(tx, kind, id, values);

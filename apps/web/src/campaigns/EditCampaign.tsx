@@ -1,11 +1,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { CAMPAIGN_KINDS, FIRST_STANDINGS, type CampaignKind } from '@goodword/core/campaigns';
 import type { CampaignView } from '@goodword/core/contract';
 import { call } from '../app/api';
+import { useDrafting } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
 import { Button, Labelled, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
+import { Unsaved } from '../ui/Unsaved';
 
 /** A standing as it is edited: what it was called before, if it was there. */
 interface Row {
@@ -13,14 +14,31 @@ interface Row {
   name: string;
 }
 
+interface Values {
+  name: string;
+  kind: CampaignKind;
+  code: string;
+  isOpen: boolean;
+  rows: Row[];
+}
+
+function valuesOf(campaign: CampaignView | null): Values {
+  return {
+    name: campaign?.name ?? '',
+    kind: campaign?.kind ?? 'appeal',
+    code: campaign?.appealCode ?? '',
+    isOpen: campaign?.isOpen ?? true,
+    rows: (campaign?.standings ?? FIRST_STANDINGS).map((one) => ({ was: campaign ? one : null, name: one })),
+  };
+}
+
 /** Makes a campaign, or changes it and its own set of standings; those renamed keep their people. */
 export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | null; onClose: () => void }) {
   const queryClient = useQueryClient();
-  const [name, setName] = useState(campaign?.name ?? '');
-  const [kind, setKind] = useState<CampaignKind>(campaign?.kind ?? 'appeal');
-  const [code, setCode] = useState(campaign?.appealCode ?? '');
-  const [isOpen, setOpen] = useState(campaign?.isOpen ?? true);
-  const [rows, setRows] = useState<Row[]>((campaign?.standings ?? FIRST_STANDINGS).map((one) => ({ was: campaign ? one : null, name: one })));
+  const draft = useDrafting<Values>(`campaign:${campaign?.id ?? 'new'}`, { value: valuesOf(campaign), version: campaign?.version ?? 0 });
+  const { name, kind, code, isOpen, rows } = draft.value;
+  const change = (part: Partial<Values>) => draft.set({ ...draft.value, ...part });
+  const setRows = (next: Row[]) => change({ rows: next });
   const standings = rows.map((row) => row.name.trim()).filter((one) => one !== '');
   const save = useMutation({
     mutationFn: () => {
@@ -29,27 +47,29 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
       const renamed = Object.fromEntries(
         rows.filter((row) => row.was && row.name.trim() && row.was !== row.name.trim()).map((row) => [row.was, row.name.trim()]),
       );
-      return call('PUT', `campaigns/${campaign.id}`, { ...body, isOpen, renamed });
+      return call('PUT', `campaigns/${campaign.id}`, { ...body, isOpen, renamed, basedOn: draft.basedOn });
     },
-    onSuccess: () => (refreshAll(queryClient), onClose()),
+    onSuccess: () => (draft.discard(), refreshAll(queryClient), onClose()),
+    // Somebody was quicker: what they saved is fetched, and both are shown.
+    onError: () => refreshAll(queryClient),
   });
   const set = (at: number, text: string) => setRows(rows.map((row, i) => (i === at ? { ...row, name: text } : row)));
   return (
     <Drawer open onClose={onClose} title={campaign ? 'Change the campaign' : 'Make a campaign'}>
       <form className="flex flex-col gap-3 min-h-0 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
         <Labelled label="Name">
-          <input className="input" value={name} maxLength={120} onChange={(event) => setName(event.target.value)} />
+          <input className="input" value={name} maxLength={120} onChange={(event) => change({ name: event.target.value })} />
         </Labelled>
         <div className="grid grid-cols-2 gap-3">
           <Labelled label="Kind">
-            <select className="input" value={kind} onChange={(event) => setKind(event.target.value as CampaignKind)}>
+            <select className="input" value={kind} onChange={(event) => change({ kind: event.target.value as CampaignKind })}>
               {CAMPAIGN_KINDS.map((one) => (
                 <option key={one}>{one}</option>
               ))}
             </select>
           </Labelled>
           <Labelled label="Appeal code" hint="As it stands in files of gifts.">
-            <input className="input font-mono" value={code} maxLength={60} onChange={(event) => setCode(event.target.value)} />
+            <input className="input font-mono" value={code} maxLength={60} onChange={(event) => change({ code: event.target.value })} />
           </Labelled>
         </div>
         <fieldset className="flex flex-col gap-2">
@@ -78,12 +98,18 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
         </fieldset>
         {campaign && (
           <label className="flex gap-2 items-center">
-            <input type="checkbox" className="accent-[#0F766B]" checked={isOpen} onChange={() => setOpen(!isOpen)} />
+            <input type="checkbox" className="accent-[#0F766B]" checked={isOpen} onChange={() => change({ isOpen: !isOpen })} />
             Open: offered when people are brought in
           </label>
         )}
-        <Problem error={save.error} />
-        <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || standings.length === 0 || save.isPending}>
+        <Unsaved draft={draft} what="this campaign" />
+        {draft.theirs === null && <Problem error={save.error} />}
+        <Button
+          weight="main"
+          type="submit"
+          className="self-start"
+          disabled={name.trim() === '' || standings.length === 0 || draft.theirs !== null || save.isPending}
+        >
           {campaign ? 'Keep it' : 'Make it'}
         </Button>
       </form>

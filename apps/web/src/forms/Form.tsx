@@ -4,6 +4,7 @@ import { useParams } from 'react-router';
 import type { FieldView, FormView } from '@goodword/core/contract';
 import { LANGUAGES, type FormDefinition, type Language } from '@goodword/core/forms';
 import { call, get } from '../app/api';
+import { useDrafting } from '../app/drafting';
 import { LANGUAGE_WORDS } from '../app/languages';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
@@ -11,6 +12,7 @@ import { useLists, useTags } from '../app/groups';
 import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
+import { Unsaved } from '../ui/Unsaved';
 import { Asks } from './Asks';
 import { embedCode } from './draft';
 import { FormPreview } from './FormPreview';
@@ -22,24 +24,31 @@ export default function Form() {
   const { data, error } = useQuery({ queryKey: ['form', id], queryFn: () => get<FormView>(`forms/${id}`) });
   if (error) return <Problem error={error} />;
   if (!data) return <Loading what="the form" />;
-  return <Builder key={data.version} view={data} />;
+  return <Builder key={data.id} view={data} />;
 }
 
 function Builder({ view }: { view: FormView }) {
   const queryClient = useQueryClient();
   const disabled = !useMay('organizer');
   const { organization, chapters } = useSession();
-  const [name, setName] = useState(view.name);
-  const [slug, setSlug] = useState(view.slug);
-  const [form, setForm] = useState(view.definition);
+  const draft = useDrafting(`form:${view.id}`, { value: { name: view.name, slug: view.slug, form: view.definition }, version: view.version });
+  const { name, slug, form } = draft.value;
+  const setName = (next: string) => draft.set({ ...draft.value, name: next });
+  const setSlug = (next: string) => draft.set({ ...draft.value, slug: next });
+  const setForm = (next: FormDefinition) => draft.set({ ...draft.value, form: next });
   const [showing, setShowing] = useState(false);
   const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
   const lists = useLists();
   const tags = useTags();
-  const changed = name !== view.name || slug !== view.slug || JSON.stringify(form) !== JSON.stringify(view.definition);
+  const changed = draft.isChanged;
   const save = useMutation({
-    mutationFn: () => call('PUT', `forms/${view.id}`, { name, slug, version: view.version, definition: form }),
-    onSuccess: () => refreshAll(queryClient),
+    mutationFn: () => call('PUT', `forms/${view.id}`, { name, slug, version: draft.basedOn, definition: form }),
+    onSuccess: async () => {
+      await refreshAll(queryClient);
+      draft.discard();
+    },
+    // Somebody was quicker: what they saved is fetched, and both are shown.
+    onError: () => queryClient.invalidateQueries({ queryKey: ['form', view.id] }),
   });
   const open = useMutation({
     mutationFn: () => call('PUT', `forms/${view.id}/open`, { open: !view.open }),
@@ -56,13 +65,14 @@ function Builder({ view }: { view: FormView }) {
             <Button disabled={changed || open.isPending} onClick={() => open.mutate()}>
               {view.open ? 'Close it' : 'Open it'}
             </Button>
-            <Button weight="main" disabled={!changed || save.isPending} onClick={() => save.mutate()}>
+            <Button weight="main" disabled={!changed || draft.theirs !== null || save.isPending} onClick={() => save.mutate()}>
               Save a new version
             </Button>
           </>
         )}
       </Heading>
-      <Problem error={save.error ?? open.error} />
+      <Unsaved draft={draft} what="this form" />
+      <Problem error={draft.theirs === null ? (save.error ?? open.error) : open.error} />
       <div className="grid grid-cols-[1fr_330px] gap-4 grow min-h-0">
         <div className="sheet p-5 overflow-y-auto" tabIndex={0} role="region" aria-label="The form">
           <Part title="The page">

@@ -86,13 +86,13 @@ export default function Batch() {
         {!['checking', 'reading'].includes(batch.state) && Object.keys(batch.counts).length > 0 && (
           <>
             <Counts batch={batch} onOpen={setOpened} />
-            {(batch.counts.look ?? 0) > 0 && batch.state === 'checked' && <Looks batch={batch} start={looking} onStart={setLooking} />}
+            {(batch.counts.look ?? 0) > 0 && batch.state === 'checked' && may && <Looks batch={batch} start={looking} onStart={setLooking} />}
             {batch.will && ['checked', 'bringing', 'stopped', 'done'].includes(batch.state) && (
               <WhatItWrites batch={batch} will={batch.will} onOpen={setOpened} />
             )}
           </>
         )}
-        {batch.state === 'done' && <Downloads batch={batch} />}
+        {batch.state === 'done' && <Downloads batch={batch} may={may} />}
         <Problem error={act.error} />
       </div>
       {may && (
@@ -116,7 +116,7 @@ export default function Batch() {
           )}
         </div>
       )}
-      {opened && <RowsDrawer batch={batch} opened={opened} onClose={() => setOpened(null)} />}
+      {opened && may && <RowsDrawer batch={batch} opened={opened} onClose={() => setOpened(null)} />}
       {taking && <TakingOut batch={batch} onClose={() => setTaking(false)} onAct={() => act.mutateAsync('take-out')} />}
     </div>
   );
@@ -147,7 +147,7 @@ function TakingOut({ batch, onClose, onAct }: { batch: BatchView; onClose: () =>
   );
 }
 
-function Downloads({ batch }: { batch: BatchView }) {
+function Downloads({ batch, may }: { batch: BatchView; may: boolean }) {
   const mend = (batch.counts.failed ?? 0) + (batch.counts.look ?? 0) + batch.withFaults > 0;
   const sheet = (kind: string, form: string) => `/api/batches/${batch.id}/${kind}.${form}`;
   return (
@@ -155,7 +155,9 @@ function Downloads({ batch }: { batch: BatchView }) {
       <Link className="link text-ink" to={`/sort?batch=${batch.id}`}>
         See the people of this batch
       </Link>
-      {batch.fileKept ? (
+      {!may ? (
+        <span className="text-ink2">Its rows are for organizers: a file holds more than is shown to everybody.</span>
+      ) : batch.fileKept ? (
         <>
           <span>
             Rows that came in, with our ids:{' '}

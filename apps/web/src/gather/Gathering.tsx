@@ -4,6 +4,7 @@ import { useBeforeUnload, useLocation, useNavigate, useParams } from 'react-rout
 import type { BatchView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { plural, useFormat } from '../app/format';
+import { useMay } from '../app/session';
 import { Button, Heading, Loading, Problem } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
 import Batch from './Batch';
@@ -20,6 +21,7 @@ import { useHouse, type House } from './useHouse';
 export default function Gathering() {
   const id = Number(useParams().id ?? 0);
   const house = useHouse();
+  const may = useMay('organizer');
   const changing = useLocation().search.includes('change');
   const own = useDraft((draft) => draft.batchId);
   const batch = useQuery({ queryKey: ['batch', id], queryFn: () => get<BatchView>(`batches/${id}`), enabled: id > 0 && own !== id });
@@ -27,7 +29,8 @@ export default function Gathering() {
   if (id === 0 || own === id) return <Wizard house={house} id={id} />;
   if (batch.error) return <Problem error={batch.error} />;
   if (!batch.data) return <Loading what="the batch" />;
-  const open = ['reading', 'unreadable', 'draft'].includes(batch.data.state) || (changing && batch.data.state === 'checked');
+  // A file holds more than is shown to everybody.
+  const open = may && (['reading', 'unreadable', 'draft'].includes(batch.data.state) || (changing && batch.data.state === 'checked'));
   return open ? <Opened house={house} batch={batch.data} /> : <Batch />;
 }
 
@@ -45,13 +48,18 @@ function Opened({ house, batch }: { house: House; batch: BatchView }) {
 function Wizard({ house, id }: { house: House; id: number }) {
   const format = useFormat();
   const navigate = useNavigate();
-  const { step, go, file, analysis, reading, batchId, reset, save, send, parts, problem, unsent } = useDraft();
+  const { step, go, file, analysis, reading, batchId, reset, save, send, parts, problem, unsent, newer, keepMine, open } = useDraft();
   const onlyHere = file !== null && batchId === null;
   // Whoever closes the page before the server has the file is asked first.
   useBeforeUnload(useCallback((event) => onlyHere && event.preventDefault(), [onlyHere]));
   useEffect(() => {
     if (batchId !== null && id === 0) void navigate(`/gather/${batchId}?change=1`, { replace: true });
   }, [batchId, id]);
+  useEffect(() => {
+    const left = () => void save(true).catch(() => undefined);
+    addEventListener('pagehide', left);
+    return () => removeEventListener('pagehide', left);
+  }, [save]);
   const [throwing, setThrowing] = useState(false);
   const discard = async () => {
     await call('DELETE', `batches/${batchId}`);
@@ -80,6 +88,15 @@ function Wizard({ house, id }: { house: House; id: number }) {
         )}
       </Heading>
       <Steps steps={[...steps, 'Check and bring in']} at={step} onGo={(to) => (steps as readonly string[]).includes(to) && go(to as Step)} />
+      {newer && (
+        <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 my-2 flex flex-wrap items-center gap-3">
+          <p className="grow">
+            <b>Two versions.</b> {newer.words}
+          </p>
+          <Button onClick={() => void open(newer.theirs, house)}>Theirs stays</Button>
+          <Button onClick={() => void keepMine()}>Mine stays</Button>
+        </div>
+      )}
       {unread && (
         <section className="sheet p-6 flex flex-col items-start gap-4">
           <p role="alert" className="text-madder font-semibold">

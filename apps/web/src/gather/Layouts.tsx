@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { FieldView, LayoutView } from '@goodword/core/contract';
 import type { ColumnChoice } from '@goodword/core/intake';
 import { call, get } from '../app/api';
+import { useDrafting } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { useMay, useSession } from '../app/session';
 import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
@@ -10,6 +11,7 @@ import { Confirm, Drawer } from '../ui/dialogs';
 import { columnWords, KIND_WORDS, offersFor } from './columnWords';
 import { GatherNav } from './GatherNav';
 import { TableHead } from '../ui/TableHead';
+import { Unsaved } from '../ui/Unsaved';
 
 /** What was decided for the columns of each source, kept so that the same file next month needs no matching. */
 export default function Layouts() {
@@ -17,7 +19,7 @@ export default function Layouts() {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const { data, error } = useQuery({ queryKey: ['layouts'], queryFn: () => get<LayoutView[]>('layouts') });
-  const [editing, setEditing] = useState<LayoutView | null>(null);
+  const [editing, setEditing] = useState<number | null>(null);
   const [forgetting, setForgetting] = useState<LayoutView | null>(null);
   const again = () => queryClient.invalidateQueries({ queryKey: ['layouts'] });
   if (!data) return error ? <Problem error={error} /> : <Loading what="layouts" />;
@@ -48,7 +50,7 @@ export default function Layouts() {
                   <td className="px-4 text-right whitespace-nowrap">
                     {may && (
                       <>
-                        <Button onClick={() => setEditing(layout)}>Change</Button> <Button onClick={() => setForgetting(layout)}>Forget</Button>
+                        <Button onClick={() => setEditing(layout.id)}>Change</Button> <Button onClick={() => setForgetting(layout)}>Forget</Button>
                       </>
                     )}
                   </td>
@@ -58,7 +60,9 @@ export default function Layouts() {
           </table>
         )}
       </div>
-      {editing && <EditLayout layout={editing} onClose={() => (setEditing(null), void again())} />}
+      {data.some(({ id }) => id === editing) && (
+        <EditLayout layout={data.find(({ id }) => id === editing)!} onClose={() => (setEditing(null), void again())} />
+      )}
       <Confirm
         open={forgetting !== null}
         onClose={() => setForgetting(null)}
@@ -74,9 +78,17 @@ export default function Layouts() {
 function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => void }) {
   const { organization } = useSession();
   const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
-  const [name, setName] = useState(layout.name);
-  const [columns, setColumns] = useState<ColumnChoice[]>(layout.columns);
-  const save = useMutation({ mutationFn: () => call('PUT', `layouts/${layout.id}`, { name: name.trim(), columns }), onSuccess: onClose });
+  const queryClient = useQueryClient();
+  const draft = useDrafting(`layout:${layout.id}`, { value: { name: layout.name, columns: layout.columns }, version: layout.version });
+  const { name, columns } = draft.value;
+  const setName = (next: string) => draft.set({ name: next, columns });
+  const setColumns = (next: ColumnChoice[]) => draft.set({ name, columns: next });
+  const save = useMutation({
+    mutationFn: () => call('PUT', `layouts/${layout.id}`, { name: name.trim(), columns, basedOn: draft.basedOn }),
+    onSuccess: () => (draft.discard(), onClose()),
+    // Somebody was quicker: what they saved is fetched, and both are shown.
+    onError: () => queryClient.invalidateQueries({ queryKey: ['layouts'] }),
+  });
   if (!fields.data) return null;
   const offers = offersFor('', fields.data, layout.what).known.flatMap(([, some]) => some);
   const keyOf = (choice: ColumnChoice) =>
@@ -111,7 +123,8 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
             </label>
           ))}
         </div>
-        <Problem error={save.error} />
+        <Unsaved draft={draft} what="this layout" />
+        {draft.theirs === null && <Problem error={save.error} />}
         <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || save.isPending}>
           Keep it
         </Button>

@@ -55,6 +55,10 @@ export interface DraftState {
   problem: string | null;
   /** Why the server does not have the file, though the page has read it; null while it is under way and once it is there. */
   unsent: string | null;
+  /** The save of the server's that this was begun from. */
+  draftVersion: number;
+  /** Somebody of the team saved this batch meanwhile: who and that, and what they saved; null where nobody did. */
+  newer: { words: string; theirs: BatchView } | null;
   parts: PlanParts;
   permission: Record<'email' | 'text', Said>;
   go(step: Step): void;
@@ -70,7 +74,9 @@ export interface DraftState {
   set(parts: Partial<PlanParts>): void;
   rename(name: string): void;
   setPermission(channel: 'email' | 'text', permission: Said): void;
-  save(): Promise<void>;
+  save(leaving?: boolean): Promise<void>;
+  /** What was settled here stands, in the place of what somebody else saved. */
+  keepMine(): Promise<void>;
   reset(): void;
 }
 
@@ -89,6 +95,8 @@ const EMPTY = {
   reading: null,
   problem: null,
   unsent: null,
+  draftVersion: 0,
+  newer: null,
   parts: { what: 'people' as BatchKind, ...NO_PARTS },
   permission: { email: { said: 'unanswered' as const }, text: { said: 'unanswered' as const } },
 };
@@ -144,6 +152,46 @@ export function offeredName(fileName: string, day: Date): string {
     .trim();
   return `${(bare || 'Batch').slice(0, 90)}, ${day.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}`;
 }
+
+/** What the server keeps of a half-done batch. */
+function draftOf({ step, name, parts, columns, permission, readAs }: DraftState): IntakeDraft {
+  return { step, name: name.trim() || 'Unnamed', plan: { ...parts, columns, permission, reading: readAs } };
+}
+
+interface Here {
+  draft: IntakeDraft;
+  basedOn: number;
+}
+
+/** What is not saved yet is kept in the browser: a reload, a closed page or a server that is away loses nothing. */
+const nameHere = (id: number) => `gw-batch:${id}`;
+
+function keepHere(id: number, draft: IntakeDraft, basedOn: number): void {
+  try {
+    localStorage.setItem(nameHere(id), JSON.stringify({ draft, basedOn } satisfies Here));
+  } catch {
+    // A browser that keeps nothing, or is full: it is still on its way to the server.
+  }
+}
+
+function keptHere(id: number): Here | null {
+  try {
+    return JSON.parse(localStorage.getItem(nameHere(id)) ?? 'null') as Here | null;
+  } catch {
+    return null;
+  }
+}
+
+function forgetHere(id: number): void {
+  try {
+    localStorage.removeItem(nameHere(id));
+  } catch {
+    // As above.
+  }
+}
+
+/** One save after the other: the second is based on what the first made. */
+let running: Promise<void> = Promise.resolve();
 
 /** A batch on its way in. The page reads the file for itself and the server keeps what is decided. */
 export const useDraft = create<DraftState>()((set, state) => {
@@ -206,18 +254,20 @@ export const useDraft = create<DraftState>()((set, state) => {
     then();
     if (turn === turns) await judge();
   };
-  const later = () => {
+  const later = (ms = 800) => {
     clearTimeout(saving);
     saving = setTimeout(
       () =>
         void state()
           .save()
           .catch(() => undefined),
-      800,
+      ms,
     );
   };
   const changed = (values: Partial<DraftState>, again = false) => {
     set(values);
+    const { batchId, analysis, draftVersion } = state();
+    if (batchId !== null && analysis) keepHere(batchId, draftOf(state()), draftVersion);
     later();
     if (again) void judge();
   };
@@ -252,15 +302,20 @@ export const useDraft = create<DraftState>()((set, state) => {
       );
     },
     async open(batch, house) {
-      const plan = batch.draft?.plan ?? batch.plan ?? {};
+      // What was settled here and never reached the server goes on, where nobody saved anything since.
+      const here = keptHere(batch.id);
+      const own = here && here.basedOn === batch.draftVersion ? here.draft : null;
+      const draft = own ?? batch.draft;
+      const plan = draft?.plan ?? batch.plan ?? {};
       const { columns: _columns, permission, reading, ...parts } = plan as Partial<IntakePlan>;
       set({
         ...EMPTY,
         batchId: batch.id,
-        name: batch.name,
+        draftVersion: batch.draftVersion,
+        name: own?.name ?? batch.name,
         file: { name: batch.fileName, size: 0 },
         readAs: reading ?? {},
-        step: (STEPS as readonly string[]).includes(batch.draft?.step ?? '') ? (batch.draft!.step as Step) : 'Columns',
+        step: (STEPS as readonly string[]).includes(draft?.step ?? '') ? (draft!.step as Step) : 'Columns',
         parts: { ...EMPTY.parts, ...parts, what: parts.what ?? batch.what },
         permission: { ...EMPTY.permission, ...(permission as DraftState['permission'] | undefined) },
       });
@@ -285,15 +340,37 @@ export const useDraft = create<DraftState>()((set, state) => {
     set: (parts) => changed({ parts: { ...state().parts, ...parts } }, 'constants' in parts || 'phoneCountry' in parts),
     rename: (name) => changed({ name }),
     setPermission: (channel, permission) => changed({ permission: { ...state().permission, [channel]: permission } }),
-    async save() {
+    async save(leaving = false) {
       clearTimeout(saving);
-      const { batchId, step, name, parts, columns, permission, readAs, analysis } = state();
-      if (batchId === null || !analysis) return;
-      await call('PUT', `batches/${batchId}/draft`, {
-        step,
-        name: name.trim() || 'Unnamed',
-        plan: { ...parts, columns, permission, reading: readAs },
+      const { batchId, analysis, newer, draftVersion } = state();
+      if (batchId === null || !analysis || newer) return;
+      const kept = draftOf(state());
+      const before = running;
+      running = (async () => {
+        await before.catch(() => undefined);
+        if (state().batchId !== batchId) return;
+        const { version } = await call<{ version: number }>('PUT', `batches/${batchId}/draft`, { ...kept, basedOn: state().draftVersion }, leaving);
+        if (state().batchId !== batchId) return;
+        set({ draftVersion: version });
+        if (JSON.stringify(draftOf(state())) === JSON.stringify(kept)) forgetHere(batchId);
+        else keepHere(batchId, draftOf(state()), version);
+      })();
+      keepHere(batchId, kept, draftVersion);
+      await running.catch(async (error: unknown) => {
+        if (!(error instanceof ProblemError) || !error.problem.newer) {
+          // The server is away: what is settled is kept in the browser, and tried again.
+          if (error instanceof ProblemError && [0, 429, 502, 503, 504].includes(error.problem.status)) later(5000);
+          throw error;
+        }
+        const theirs = await call<BatchView>('GET', `batches/${batchId}`);
+        if (state().batchId === batchId) set({ newer: { words: error.message, theirs } });
       });
+    },
+    async keepMine() {
+      const { newer } = state();
+      if (!newer) return;
+      set({ draftVersion: newer.theirs.draftVersion, newer: null });
+      await state().save();
     },
     reset: () => {
       clearTimeout(saving);

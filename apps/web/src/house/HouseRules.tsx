@@ -14,12 +14,14 @@ import {
 } from '@goodword/core/permission';
 import { ASKING_WORDS } from '@goodword/core/text';
 import { call, get } from '../app/api';
+import { useDrafting } from '../app/drafting';
 import { plural, useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
+import { Unsaved } from '../ui/Unsaved';
 import { addPlace, countriesIn, linesOf, placeOrder, withoutPlace, withPlace } from './edit';
 import { HouseNav } from './HouseNav';
 import { PlaceSheet } from './PlaceSheet';
@@ -32,13 +34,14 @@ export default function HouseRules() {
   if (error) return <Problem error={error} />;
   if (!data) return <Loading what="the house rules" />;
   const key = chosen !== null && chosen in data.rules.places ? chosen : data.rules.home;
-  return <Editor key={data.version} view={data} start={key} onChoose={setChosen} />;
+  return <Editor view={data} start={key} onChoose={setChosen} />;
 }
 
 function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; onChoose: (key: PlaceKey) => void }) {
   const format = useFormat();
   const may = useMay('owner');
-  const [rules, setRules] = useState(view.rules);
+  const draft = useDrafting<Rules>('house-rules', { value: view.rules, version: view.version });
+  const { value: rules, set: setRules } = draft;
   const [key, setPlace] = useState(start);
   const setKey = (next: PlaceKey) => {
     setPlace(next);
@@ -46,28 +49,21 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
   };
   const [adding, setAdding] = useState(false);
   const [weighing, setWeighing] = useState(false);
-  const changed = JSON.stringify(rules) !== JSON.stringify(view.rules);
+  const changed = draft.isChanged;
   const place = rules.places[key] ?? rules.places['*']!;
-  useMargin(
-    notesOf(
-      key,
-      place.preset,
-      changed,
-      () => setWeighing(true),
-      () => setRules(view.rules),
-    ),
-  );
+  useMargin(notesOf(key, place.preset, changed, () => setWeighing(true), draft.discard));
   return (
     <>
       <Heading title="House rules" note="Set once, obeyed everywhere">
-        {changed && <Button onClick={() => setRules(view.rules)}>Put back</Button>}
+        {changed && <Button onClick={draft.discard}>Put back</Button>}
         {may && (
-          <Button weight="main" disabled={!changed} onClick={() => setWeighing(true)}>
+          <Button weight="main" disabled={!changed || draft.theirs !== null} onClick={() => setWeighing(true)}>
             See whom it changes
           </Button>
         )}
       </Heading>
       <HouseNav />
+      <Unsaved draft={draft} what="the rules" />
       {view.waiting && <Waiting waiting={view.waiting} may={may} />}
       <div className="flex gap-4 grow min-h-0">
         <nav aria-label="Places" className="w-[220px] shrink-0 flex flex-col gap-3 overflow-y-auto" tabIndex={-1}>
@@ -118,7 +114,7 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
         note="Counted over everybody on file, before anything is changed"
         wide
       >
-        <Weighing rules={rules} version={view.version} onDone={() => setWeighing(false)} />
+        <Weighing rules={rules} version={draft.basedOn} onDone={() => (setWeighing(false), draft.discard())} />
       </Drawer>
     </>
   );

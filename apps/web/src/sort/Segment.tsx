@@ -4,11 +4,13 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Page, SegmentCount, SegmentView, SupporterRow } from '@goodword/core/contract';
 import type { Group } from '@goodword/core/segment';
 import { call, get } from '../app/api';
+import { useDrafting } from '../app/drafting';
 import { plural, useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
+import { Unsaved } from '../ui/Unsaved';
 import { Narrowing, type NarrowingStep } from '../ui/Narrowing';
 import { PeopleTable } from '../ui/people';
 import { asTop, replaceAt, treeFrom } from './lines/sentence';
@@ -48,14 +50,19 @@ function segmentNotes(count: SegmentCount | undefined, usedBy: SegmentView['used
   return notes;
 }
 
-function Builder({ id, start }: { id: number | null; start: { name: string; tree: Group; usedBy: SegmentView['usedBy'] } }) {
+function Builder({ id, start }: { id: number | null; start: { name: string; tree: Group; usedBy: SegmentView['usedBy']; version: number } }) {
   const navigate = useNavigate();
   const format = useFormat();
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const subjects = useSubjects(id);
-  const [name, setName] = useState(start.name);
-  const [tree, setTree] = useState(start.tree);
+  const draft = useDrafting(id === null ? `segment:new:${start.name}:${JSON.stringify(start.tree)}` : `segment:${id}`, {
+    value: { name: start.name, tree: start.tree },
+    version: start.version,
+  });
+  const { name, tree } = draft.value;
+  const setName = (next: string) => draft.set({ name: next, tree });
+  const setTree = (next: Group) => draft.set({ name, tree: next });
   const [history, setHistory] = useState<Group[]>([]);
   const [removing, setRemoving] = useState(false);
   const [overTime, setOverTime] = useState(false);
@@ -73,14 +80,26 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
     placeholderData: keepPreviousData,
   }).data?.reach;
   const save = useMutation({
-    mutationFn: () => call<{ id: number }>(id === null ? 'POST' : 'PUT', id === null ? 'segments' : `segments/${id}`, { name, tree }),
-    onSuccess: (saved) => (void refreshAll(queryClient), void navigate(`/sort/segments/${saved.id}`, { replace: true })),
+    mutationFn: () =>
+      call<{ id: number }>(
+        id === null ? 'POST' : 'PUT',
+        id === null ? 'segments' : `segments/${id}`,
+        id === null ? { name, tree } : { name, tree, basedOn: draft.basedOn },
+      ),
+    onSuccess: async (saved) => {
+      await refreshAll(queryClient);
+      draft.discard();
+      setHistory([]);
+      void navigate(`/sort/segments/${saved.id}`, { replace: true });
+    },
+    // Somebody was quicker: what they saved is fetched, and both are shown.
+    onError: () => queryClient.invalidateQueries({ queryKey: ['segments'] }),
   });
   const change = (next: Group) => (setHistory([...history, tree]), setTree(next));
   const undo = () => (setTree(history.at(-1)!), setHistory(history.slice(0, -1)));
   useMargin(segmentNotes(count.data, start.usedBy, (line) => change(replaceAt(tree, line, null))));
   if (!subjects) return <Loading what="what a segment can speak of" />;
-  const changed = name !== start.name || tree !== start.tree;
+  const changed = draft.isChanged || (id === null && tree.rules.length > 0);
   const data = count.data;
   const steps: NarrowingStep[] = data
     ? [
@@ -113,12 +132,13 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
         {id !== null && <Button onClick={() => setOverTime(true)}>Over time</Button>}
         {may && id !== null && <Button onClick={() => setRemoving(true)}>Delete</Button>}
         {may && (
-          <Button weight="main" disabled={!changed || name.trim() === '' || save.isPending} onClick={() => save.mutate()}>
+          <Button weight="main" disabled={!changed || draft.theirs !== null || name.trim() === '' || save.isPending} onClick={() => save.mutate()}>
             Save the segment
           </Button>
         )}
       </Heading>
-      <Problem error={save.error ?? count.error} />
+      <Unsaved draft={draft} what="this segment" />
+      <Problem error={draft.theirs === null ? (save.error ?? count.error) : count.error} />
       <Sentence tree={tree} steps={data?.steps} subjects={subjects} onChange={change} />
       <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-4 pt-4 grow min-h-[260px]">
         <PeoplePanel
@@ -193,7 +213,8 @@ export default function Segment() {
   const [params] = useSearchParams();
   const found = data?.find((segment) => segment.id === Number(id));
   useEffect(() => setMissing(data !== undefined && !found), [data, found]);
-  if (id === 'new') return <Builder key="new" id={null} start={{ name: params.get('name') ?? '', tree: treeFrom(params.get('tree')), usedBy: [] }} />;
+  if (id === 'new')
+    return <Builder key="new" id={null} start={{ name: params.get('name') ?? '', tree: treeFrom(params.get('tree')), usedBy: [], version: 0 }} />;
   if (error) return <Problem error={error} />;
   if (missing)
     return (
@@ -202,5 +223,5 @@ export default function Segment() {
       </Empty>
     );
   if (!found) return <Loading what="the segment" />;
-  return <Builder key={found.id} id={found.id} start={{ name: found.name, tree: asTop(found.tree), usedBy: found.usedBy }} />;
+  return <Builder key={found.id} id={found.id} start={{ name: found.name, tree: asTop(found.tree), usedBy: found.usedBy, version: found.version }} />;
 }

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { Rule } from '../segment';
-import { id, isoDay, page, scope, sendingChannel } from './common';
+import { basedOn, id, isoDay, page, scope, sendingChannel } from './common';
 import { printAct, type PrintAct } from './calls';
 import { peopleGroup } from './groups';
 import { ruleTree } from './segments';
@@ -100,6 +100,7 @@ export const listPeople = Joi.object({
 
 export interface PeopleView extends PeopleColumns {
   id: number;
+  version: number;
   name: string;
   tree: Rule;
   madeBy: string;
@@ -111,4 +112,6 @@ export const savePeopleView = Joi.object({
   by: by.required(),
   descending: Joi.boolean().required(),
   fields: Joi.array().items(id).max(20).required(),
+  /** The version of the one of that name that is replaced; null where there is to be none yet. */
+  basedOn: basedOn.allow(null).required(),
 });

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { CAMPAIGN_KINDS, type CampaignKind } from '../campaigns';
-import { id, name, page } from './common';
+import { basedOn, id, name, page } from './common';
 
 const standing = Joi.string().trim().min(1).max(60);
 
@@ -24,6 +24,7 @@ export const changeCampaign = Joi.object({
   ...campaign,
   isOpen: Joi.boolean().required(),
   renamed: Joi.object().pattern(standing, standing).default({}),
+  basedOn: basedOn.required(),
 });
 
 /** People by their ids, or everybody in a group. */
@@ -38,6 +39,7 @@ export const rosterQuery = Joi.object({ ...page, standing });
 
 export interface CampaignView {
   id: number;
+  version: number;
   name: string;
   kind: CampaignKind;
   appealCode: string | null;

@@ -2,6 +2,8 @@ import Joi from 'joi';
 import { oneLine } from '../common';
 import { CHANNELS, isScope, PURPOSES, SENDING_CHANNELS } from '../permission';
 
+/** The version that a save was begun from. */
+export const basedOn = Joi.number().integer().min(0);
 export const id = Joi.number().integer().positive();
 /** Text on one line: a name can not bring lines of its own into a header or a table. */
 export const line = Joi.string().custom((value: string) => oneLine(value));

@@ -21,7 +21,7 @@ import {
   type Mend,
   type Scored,
 } from '../intake';
-import { id, isoDay, name, page, scope, sendingChannel } from './common';
+import { basedOn, id, isoDay, name, page, scope, sendingChannel } from './common';
 
 const order = Joi.string().valid('day-first', 'month-first');
 const type = Joi.string()
@@ -146,10 +146,11 @@ export interface IntakeDraft {
   plan: Partial<Omit<IntakePlan, 'permission'>> & { permission?: Record<string, unknown> };
 }
 
-export const intakeDraft = Joi.object<IntakeDraft>({
+export const keepDraft = Joi.object<IntakeDraft & { basedOn: number }>({
   step: Joi.string().max(40).required(),
   name: name.required(),
   plan: Joi.object().unknown(true).required(),
+  basedOn: basedOn.required(),
 });
 
 export const readAgain = Joi.object({ reading: fileReading.required(), what: kind });
@@ -157,12 +158,16 @@ export const readAgain = Joi.object({ reading: fileReading.required(), what: kin
 export const sheetForm = Joi.object({ form: Joi.string().valid('csv', 'xlsx').required() });
 export const batchSheet = Joi.object({ id: id.required(), form: Joi.string().valid('csv', 'xlsx').required() });
 export const batchRow = Joi.object({ id: id.required(), row: id.required() });
-export const changeLayout = Joi.object({ name, columns: Joi.array().items(column).min(1).max(FILE_LIMITS.columns) }).min(1);
+export const changeLayout = Joi.object({ name, columns: Joi.array().items(column).min(1).max(FILE_LIMITS.columns), basedOn: basedOn.required() }).or(
+  'name',
+  'columns',
+);
 export const houseFiles = Joi.object({ days: Joi.number().integer().min(1).max(3650).required() });
 
 /** A remembered layout. */
 export interface LayoutView {
   id: number;
+  version: number;
   name: string;
   what: BatchKind;
   header: string[];
@@ -291,6 +296,8 @@ export interface BatchView {
   plan: IntakePlan | null;
   /** What the page keeps of a batch that is not settled. */
   draft: IntakeDraft | null;
+  /** Which save of it that is. */
+  draftVersion: number;
   counts: Partial<Record<RowVerdict, number>>;
   /** Rows to look at, by why. */
   looks: Partial<Record<LookKind, number>>;

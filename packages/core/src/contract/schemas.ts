@@ -30,6 +30,7 @@ export {
   makeField,
   orderFields,
   renameChoice,
+  changeList,
   makeList,
   makeTag,
   groupsQuery,
@@ -53,7 +54,7 @@ export {
   changeLayout,
   decideRows,
   houseFiles,
-  intakeDraft,
+  keepDraft,
   intakePlan,
   readAgain,
   sheetForm,
@@ -74,7 +75,7 @@ export {
 } from './record';
 export { answerCall, callParams, callPeople, makeCallList } from './calls';
 export { beginBulk, find, listPeople, savePeopleView } from './bulk';
-export { countSegment, explainParams, saveSegment, snapshotSegment } from './segments';
+export { countSegment, explainParams, changeSegment, saveSegment, snapshotSegment } from './segments';
 export {
   handled,
   heldQuery,

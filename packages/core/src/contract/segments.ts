@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { STATES } from '../permission';
 import { FIELD_OPS, GIFT_MEASURES, isGroup, linesOf, MESSAGE_DEEDS, STANDARD_FIELDS, STRETCHES, TREE_LIMITS, UNITS, type Rule } from '../segment';
-import { id, isoDay, name, scope, sendingChannel } from './common';
+import { basedOn, id, isoDay, name, scope, sendingChannel } from './common';
 
 const value = Joi.alternatives().try(Joi.number(), Joi.string().max(200).allow(''));
 const day = Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/);
@@ -104,6 +104,7 @@ export const ruleTree = Joi.alternatives()
 
 export const countSegment = Joi.object({ tree: ruleTree.required(), reach: Joi.boolean().default(true) });
 export const saveSegment = Joi.object({ name: name.required(), tree: ruleTree.required() });
+export const changeSegment = saveSegment.keys({ basedOn: basedOn.required() });
 export const explainParams = Joi.object({ id: id.required(), supporterId: id.required() });
 export { isoDay };
 
@@ -150,5 +151,6 @@ export interface SegmentView {
   name: string;
   tree: Rule;
   words: string;
+  version: number;
   usedBy: { id: number; name: string }[];
 }

@@ -3,7 +3,7 @@ import type { FieldType, FieldValue } from '../fields';
 import type { Channel, PermissionState, RecordedState, Road, Scope } from '../permission';
 import { ROADS } from '../permission';
 import { FIELD_TYPES } from '../fields';
-import { channel, id, isoDay, line, name, page, scope } from './common';
+import { basedOn, channel, id, isoDay, line, name, page, scope } from './common';
 import type { HouseholdView, NoteView } from './record';
 
 export const supporterQuery = Joi.object({
@@ -115,6 +115,7 @@ export const makeList = Joi.object({
   onPreferences: Joi.boolean(),
   byForm: Joi.boolean(),
 });
+export const changeList = makeList.keys({ basedOn: basedOn.required() });
 
 export interface SupporterRow {
   id: number;
@@ -298,6 +299,7 @@ export interface TagUse {
 
 export interface ListView {
   id: number;
+  version: number;
   name: string;
   isPublic: boolean;
   description: string;

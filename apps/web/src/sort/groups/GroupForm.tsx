@@ -2,8 +2,10 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ListView, TagView } from '@goodword/core/contract';
 import { call } from '../../app/api';
+import { useDrafting } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { Button, Labelled, Problem } from '../../ui/basics';
+import { Unsaved } from '../../ui/Unsaved';
 
 function Tick({ label, hint, value, onChange }: { label: string; hint?: string; value: boolean; onChange: (value: boolean) => void }) {
   return (
@@ -23,6 +25,8 @@ function useKeep(path: string, id: number | null, onDone: () => void) {
   return useMutation({
     mutationFn: (body: object) => call(id === null ? 'POST' : 'PUT', id === null ? path : `${path}/${id}`, body),
     onSuccess: () => (void refreshAll(queryClient), onDone()),
+    // Somebody was quicker: what they saved is fetched, and both are shown.
+    onError: () => refreshAll(queryClient),
   });
 }
 
@@ -36,7 +40,7 @@ function NameInput({ value, onChange }: { value: string; onChange: (value: strin
 
 /** A list: its name, its folder, and what supporters are told of it where it is public. */
 export function ListForm({ list, folders, onDone }: { list: ListView | null; folders: readonly string[]; onDone: () => void }) {
-  const [values, setValues] = useState(() => ({
+  const server = {
     name: list?.name ?? '',
     folder: list?.folder ?? '',
     isPublic: list?.isPublic ?? false,
@@ -44,11 +48,16 @@ export function ListForm({ list, folders, onDone }: { list: ListView | null; fol
     why: list?.why ?? '',
     onPreferences: list?.onPreferences ?? true,
     byForm: list?.byForm ?? true,
-  }));
-  const set = (part: Partial<typeof values>) => setValues({ ...values, ...part });
-  const save = useKeep('lists', list?.id ?? null, onDone);
+  };
+  const draft = useDrafting(`list:${list?.id ?? 'new'}`, { value: server, version: list?.version ?? 0 });
+  const values = draft.value;
+  const set = (part: Partial<typeof values>) => draft.set({ ...values, ...part });
+  const save = useKeep('lists', list?.id ?? null, () => (draft.discard(), onDone()));
   return (
-    <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), save.mutate(values))}>
+    <form
+      className="sheet p-5 flex flex-col gap-4 overflow-y-auto"
+      onSubmit={(event) => (event.preventDefault(), save.mutate(list ? { ...values, basedOn: draft.basedOn } : values))}
+    >
       <NameInput value={values.name} onChange={(name) => set({ name })} />
       <Labelled label="Folder" hint="A new name makes a new folder; empty for none.">
         <input className="input" maxLength={80} list="list-folders" value={values.folder} onChange={(event) => set({ folder: event.target.value })} />
@@ -71,8 +80,9 @@ export function ListForm({ list, folders, onDone }: { list: ListView | null; fol
       <Labelled label="Why we write to you" hint="In the footer of every message to this list, and on the preference page.">
         <textarea className="input" value={values.why} maxLength={600} onChange={(event) => set({ why: event.target.value })} />
       </Labelled>
-      <Problem error={save.error} />
-      <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+      <Unsaved draft={draft} what="this list" />
+      {draft.theirs === null && <Problem error={save.error} />}
+      <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
         Keep it
       </Button>
     </form>

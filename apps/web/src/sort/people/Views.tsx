@@ -93,8 +93,13 @@ export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleV
   const [name, setName] = useState('');
   const again = () => queryClient.invalidateQueries({ queryKey: ['people-views'] });
   const keep = useMutation({
-    mutationFn: () => call('PUT', 'people-views', { name, tree: now.tree, by: now.by, descending: now.descending, fields: now.fields }),
+    mutationFn: () => {
+      const known = data?.find((view) => view.name === name.trim());
+      const { tree, by, descending, fields } = now;
+      return call('PUT', 'people-views', { name: name.trim(), tree, by, descending, fields, basedOn: known?.version ?? null });
+    },
     onSuccess: () => (setName(''), again()),
+    onError: again,
   });
   const forget = useMutation({ mutationFn: (id: number) => call('DELETE', `people-views/${id}`), onSuccess: again });
   return (
@@ -131,7 +136,7 @@ export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleV
             onChange={(event) => setName(event.target.value)}
           />
           <Button type="submit" disabled={name.trim() === '' || keep.isPending}>
-            Keep
+            {data?.some((view) => view.name === name.trim()) ? 'Replace' : 'Keep'}
           </Button>
         </form>
       )}

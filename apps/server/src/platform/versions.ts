@@ -1,0 +1,24 @@
+import type { Scoped } from './database';
+import { Newer, NotFound } from './errors';
+
+/** What is saved as a whole by hand, each with the version that it is at and who made it. */
+type Saved = 'segment' | 'campaign' | 'list' | 'layout' | 'people_view';
+
+/**
+ * Takes the next version for a save that was begun from `basedOn`, under the lock of the row: of two who save from one
+ * version the second is told, and overwrites nothing. Returns the new version.
+ */
+export async function nextVersion(tx: Scoped, table: Saved, id: number, basedOn: number, what: string): Promise<number> {
+  const [row] = await tx.sql<{ version: number; changed_by: number | null; name: string | null }>(
+    `SELECT x.version, x.changed_by, t.name FROM \`${table}\` x LEFT JOIN teammate t ON t.id = x.changed_by WHERE x.organization_id = :org AND x.id = :id FOR UPDATE`,
+    { id },
+  );
+  if (!row) throw new NotFound(what);
+  if (row.version !== basedOn)
+    throw new Newer(`the ${what}`, row.changed_by !== null && row.changed_by === tx.scope.actorId ? 'You, in another window,' : row.name);
+  await tx.execute(`UPDATE \`${table}\` SET version = version + 1, changed_by = :actor WHERE organization_id = :org AND id = :id`, {
+    id,
+    actor: tx.scope.actorId,
+  });
+  return row.version + 1;
+}

@@ -1,0 +1,136 @@
+import type { BatchView, CampaignView, FormView, LayoutView, ListView, PeopleView, RulesView, SegmentView } from '@goodword/core/contract';
+import { openHouse, type Client, type House } from './testing/harness';
+import { takeFile } from './testing/steps';
+
+let house: House;
+let other: Client;
+beforeAll(async () => {
+  house = await openHouse();
+  house.startWorker();
+  other = await house.as('owner', null, 'other');
+});
+afterAll(() => house.close());
+
+const TREE = { kind: 'all', rules: [] };
+const idOf = async (made: Promise<{ id: number }>) => (await made).id;
+
+/** A thing that is saved as a whole: how one is made, the save with another text in it, and what is there. */
+interface Saved {
+  make(): Promise<number>;
+  save(id: number, text: string, basedOn: number): [method: string, path: string, body: object];
+  now(id: number): Promise<{ text: string; version: number }>;
+}
+
+const found = async <T extends { id: number }>(path: string, id: number) => (await house.client.get<T[]>(path)).find((one) => one.id === id)!;
+
+const SAVED: Record<string, Saved> = {
+  segment: {
+    make: () => idOf(house.client.post('/api/segments', { name: 'First', tree: TREE })),
+    save: (id, name, basedOn) => ['PUT', `/api/segments/${id}`, { name, tree: TREE, basedOn }],
+    now: async (id) => found<SegmentView>('/api/segments', id).then(({ name, version }) => ({ text: name, version })),
+  },
+  campaign: {
+    make: () => idOf(house.client.post('/api/campaigns', { name: 'First', kind: 'appeal', appealCode: null, standings: ['asked'] })),
+    save: (id, name, basedOn) => [
+      'PUT',
+      `/api/campaigns/${id}`,
+      { name, kind: 'appeal', appealCode: null, standings: ['asked'], isOpen: true, basedOn },
+    ],
+    now: async (id) => found<CampaignView>('/api/campaigns', id).then(({ name, version }) => ({ text: name, version })),
+  },
+  list: {
+    make: () => idOf(house.client.post('/api/lists', { name: 'First' })),
+    save: (id, name, basedOn) => ['PUT', `/api/lists/${id}`, { name, basedOn }],
+    now: async (id) => found<ListView>('/api/lists', id).then(({ name, version }) => ({ text: name, version })),
+  },
+  layout: {
+    make: async () =>
+      (
+        (await house.database
+          .unscoped()('layout')
+          .insert({
+            organization_id: house.scope.organizationId,
+            name: 'First',
+            what: 'people',
+            header_key: 'x'.repeat(64),
+            header: '["Email"]',
+            columns: '[{"to":"email"}]',
+          })) as [number]
+      )[0],
+    save: (id, name, basedOn) => ['PUT', `/api/layouts/${id}`, { name, basedOn }],
+    now: async (id) => found<LayoutView>('/api/layouts', id).then(({ name, version }) => ({ text: name, version })),
+  },
+  view: {
+    make: async () => {
+      await house.client.put('/api/people-views', { name: 'Ours', tree: TREE, by: 'name', descending: false, fields: [], basedOn: null });
+      return (await house.client.get<PeopleView[]>('/api/people-views'))[0]!.id;
+    },
+    // The text is in its order, since a view is found by its name.
+    save: (_id, by, basedOn) => ['PUT', '/api/people-views', { name: 'Ours', tree: TREE, by, descending: false, fields: [], basedOn }],
+    now: async (id) => found<PeopleView>('/api/people-views', id).then(({ by, version }) => ({ text: String(by), version })),
+  },
+  batch: {
+    make: () => takeFile(house.client, 'Email\nada@x.test\n'),
+    save: (id, name, basedOn) => ['PUT', `/api/batches/${id}/draft`, { step: 'Columns', name, plan: {}, basedOn }],
+    now: async (id) => house.client.get<BatchView>(`/api/batches/${id}`).then(({ name, draftVersion }) => ({ text: name, version: draftVersion })),
+  },
+  organization: {
+    make: () => Promise.resolve(house.scope.organizationId),
+    save: (_id, name, basedOn) => ['PUT', '/api/organization', { ...ORGANIZATION, name, basedOn }],
+    now: async () => house.client.get<{ name: string; version: number }>('/api/organization').then(({ name, version }) => ({ text: name, version })),
+  },
+  form: {
+    make: () => idOf(house.client.post('/api/forms', { name: 'First', listId: null })),
+    save: (id, name, basedOn) => ['PUT', `/api/forms/${id}`, { name, slug: 'first', version: basedOn, definition: FORMS.get(id) }],
+    now: async (id) => {
+      const form = await house.client.get<FormView>(`/api/forms/${id}`);
+      FORMS.set(id, form.definition);
+      return { text: form.name, version: form.version };
+    },
+  },
+  rules: {
+    make: () => Promise.resolve(0),
+    save: (_id, text, basedOn) => ['PUT', '/api/house-rules', { rules: { ...RULES.now!, undoSeconds: SECONDS[text as 'name'] }, basedOn }],
+    now: async () => {
+      const { rules, version } = await house.client.get<RulesView>('/api/house-rules');
+      RULES.now = rules;
+      return { text: Object.entries(SECONDS).find(([, seconds]) => seconds === rules.undoSeconds)?.[0] ?? '', version };
+    },
+  },
+};
+const ORGANIZATION = {
+  legalName: '',
+  postalAddress: '1 Slip Lane, Port Alder',
+  country: 'US',
+  timeZone: 'America/Los_Angeles',
+  locale: 'en-US',
+  currency: 'USD',
+  fiscalMonth: 1,
+  languages: ['en'],
+  fromEmail: 'hello@lanternferry.test',
+  bounceDomain: 'lists.lanternferry.test',
+  textFrom: '+12065550100',
+};
+const FORMS = new Map<number, FormView['definition']>();
+const RULES: { now: RulesView['rules'] | null } = { now: null };
+/** Texts that every kind of thing takes: names, and orders of a view. */
+const SECONDS = { name: 11, created: 12, country: 13 } as const;
+
+test.each(Object.keys(SAVED))('of two saves of a %s from one version never both win, and the second is told whose is newer', async (kind) => {
+  const { make, save, now } = SAVED[kind]!;
+  const id = await make();
+  const { version } = await now(id);
+  const call = (client: Client, text: string, basedOn: number) =>
+    client.call<{ newer?: boolean; detail: string }>(...(save(id, text, basedOn) as [string, string, object]));
+  const both = await Promise.all([call(house.client, 'name', version), call(other, 'created', version)]);
+  expect([kind, both.map(({ status }) => (status < 300 ? 'saved' : status)).sort()]).toEqual([kind, [409, 'saved']]);
+  const second = both.find(({ status }) => status === 409)!;
+  expect(second.body).toMatchObject({ newer: true });
+  const won = both[0]!.status < 300 ? 'name' : 'created';
+  const after = await now(id);
+  expect([after.text, after.version > version]).toEqual([won, true]);
+  // Whoever has seen it saves over it; whoever has not, never.
+  expect((await call(other, 'country', version)).status).toBe(409);
+  expect((await call(other, 'country', after.version)).status).toBeLessThan(300);
+  expect((await now(id)).text).toBe('country');
+});
