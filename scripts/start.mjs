@@ -7,19 +7,16 @@
  *   npm start -- --check         looks, and starts nothing
  */
 import { spawnSync } from 'node:child_process';
-import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './lib/build.mjs';
 import { Children } from './lib/children.mjs';
+import { readSettings } from './lib/env.mjs';
 import { ensurePackages, ROOT, say, stop } from './lib/prepare.mjs';
 import { waitFor } from './lib/settings.mjs';
 import { PROGRAM } from './lib/stack.mjs';
 
 ensurePackages();
-const { config: readEnv } = await import('dotenv');
-const file = process.env.ENV_FILE ?? join(ROOT, '.env');
-if (existsSync(file)) readEnv({ path: file, quiet: true });
-else if (process.env.ENV_FILE) stop(`ENV_FILE names ${file}, which is not there.`);
+await readSettings();
 await build().catch((error) => stop(error.message));
 
 process.env.NODE_ENV ??= 'production';

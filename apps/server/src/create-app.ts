@@ -46,7 +46,10 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   app.use(measure);
   app.use('/api', apiManners);
   // Forms are those of supporters' pages alone: what signs in or changes something comes as JSON, which no form elsewhere can send.
-  app.use(/^\/(?!api(?:\/|$))/, express.urlencoded({ extended: false, limit: '20kb' }));
+  const forms = express.urlencoded({ extended: false, limit: '20kb' });
+  app.use((request: Request, response: Response, next: NextFunction) =>
+    /^\/api(\/|$)/.test(request.path) ? next() : forms(request, response, next),
+  );
   serveOpenApi(app, config);
   if (config.WEB_DIR) serveWeb(app, config.WEB_DIR);
   app.enableShutdownHooks();

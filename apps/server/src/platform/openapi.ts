@@ -89,8 +89,9 @@ function parametersOf(schema: RouteRule['params'], where: 'path' | 'query'): obj
 /** The description is for those who work here, and for this machine. */
 export function serveOpenApi(app: INestApplication, config: Config): void {
   const sessions = app.get(Sessions);
-  app.use(/^\/api\/docs/, (request: Request, response: Response, next: NextFunction) => {
-    if (isOurs(request, config)) return next();
+  // Beside the page there are the same as JSON and as YAML.
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    if (!/^\/api\/docs/.test(request.path) || isOurs(request, config)) return next();
     sessions.find(readCookie(config, request, 'session')).then((session) => (session ? next() : response.redirect('/sign-in?to=%2F')), next);
   });
   SwaggerModule.setup('api/docs', app, () => openApiOf(app), { customSiteTitle: 'Good Word API' });

@@ -268,7 +268,8 @@ describe('what follows from the address', () => {
     const elsewhere = { 'x-forwarded-for': '192.0.2.9' };
     expect((await fetch(`${base}/metrics`, { headers: elsewhere })).status).toBe(403);
     expect((await fetch(`${base}/metrics`, { headers: { ...elsewhere, authorization: 'Bearer a word for programs' } })).status).toBe(200);
-    expect((await fetch(`${base}/api/docs`, { headers: elsewhere, redirect: 'manual' })).status).toBe(302);
+    for (const path of ['docs', 'docs/', 'docs-json', 'docs-yaml'])
+      expect([path, (await fetch(`${base}/api/${path}`, { headers: elsewhere, redirect: 'manual' })).status]).toEqual([path, 302]);
     expect((await fetch(`${base}/metrics`)).status).toBe(200);
     await app.close();
   });
