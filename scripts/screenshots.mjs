@@ -51,6 +51,7 @@ const VIEWS = [
   ['today', '/'],
   ['gather-form', '/gather/forms/1'],
   ['house-rules', '/house'],
+  ['setup', '/setup'],
   ['sort-supporters', '/sort'],
   ['sort-record', '/sort/supporters/11377'],
   ['sort-segment', '/sort/segments/1'],
@@ -94,8 +95,6 @@ await page.getByRole('button', { name: 'Send them a link to their preference pag
 await page.getByText('Nobody but them sees it').waitFor();
 const choices = await mailedLink();
 await page.setViewportSize({ width: 400, height: 800 });
-await page.goto(`${base}/join/ferry-news`);
-await picture('join');
 await page.goto(choices);
 await picture('choices');
 await browser.close();

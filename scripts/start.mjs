@@ -20,7 +20,7 @@ await readSettings();
 await build().catch((error) => stop(error.message));
 
 process.env.NODE_ENV ??= 'production';
-process.env.WEB_DIR ??= join(ROOT, 'apps/web/dist/app');
+process.env.WEB_DIR ||= join(ROOT, 'apps/web/dist/app');
 const prepared = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/prepare.js')], { stdio: 'inherit' });
 if (prepared.status !== 0 || process.argv.includes('--check')) process.exit(prepared.status ?? 1);
 

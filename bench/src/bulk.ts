@@ -28,7 +28,7 @@ export async function benchBulk(house: House, people: number): Promise<BulkFigur
     );
   });
   const tree: Rule = { kind: 'list', listId: list, on: true };
-  const running = (refId: number) => ({ scope, refId, stopped: () => Promise.resolve(false) });
+  const running = (refId: number) => ({ scope, refId, stopped: () => Promise.resolve(false), progress: () => Promise.resolve() });
   // The group's column is read before: counting is measured apart.
   const first = await service.begin(scope, { tree, without: [] }, { do: 'list', listId: list, on: true });
   await jobs.act(running(first.id));

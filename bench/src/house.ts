@@ -69,7 +69,7 @@ export async function openHouse(server: string, name: string, smtpUrl: string): 
 
 /** A job as the runner would give it, that nobody stops. */
 export function jobOf(scope: Scope, refId: number): Running {
-  return { scope, refId, stopped: async () => false };
+  return { scope, refId, stopped: async () => false, progress: async () => undefined };
 }
 
 /** Pages yet to be written and changes yet to be cleared away below which a database is at rest. */

@@ -77,7 +77,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
     houseRules: context.get(HouseRulesRepository),
     team: context.get(TeamRepository),
   };
-  const handOver = new HandOverLoop(parts, { leaseSeconds: config.LEASE_SECONDS, atOnce: config.SMTP_CONNECTIONS * 3 }, log);
+  const handOver = new HandOverLoop(parts, { leaseSeconds: config.LEASE_SECONDS, atOnce: config.SMTP_CONNECTIONS }, log);
   let stopping = false;
   let running: Promise<unknown> = Promise.resolve();
 

@@ -132,6 +132,15 @@ export class BatchesRepository {
     });
   }
 
+  /** How far taking a batch out is; no step of any where it has not begun. */
+  async stepsOfTakingOut(db: Scoped, id: number): Promise<{ done: number; total: number }> {
+    const [row] = await db.sql<{ done: number | null; total: number | null }>(
+      "SELECT done, total FROM job WHERE organization_id = :org AND kind = 'batch-take-out' AND ref_id = :id ORDER BY id DESC LIMIT 1",
+      { id },
+    );
+    return { done: row?.done ?? 0, total: row?.total ?? 0 };
+  }
+
   /** How many half-done batches are a teammate's. */
   async waitingFor(db: Scoped, id: number): Promise<number> {
     const [row] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n FROM batch WHERE organization_id = :org AND created_by = :id AND ${HALF_DONE}`, {

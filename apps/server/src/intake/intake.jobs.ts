@@ -52,6 +52,10 @@ interface Looked {
 }
 
 /** Where a batch stands after work on it failed: the step before, from which a person can go on. */
+/** From so many rows on, what the database knew of the staging tables is too old to plan by. */
+const MANY_ROWS = 5000;
+const STAGING_TABLES = ['batch_row', 'batch_value', 'batch_more', 'batch_gift'];
+
 const BACK_TO: Partial<Record<BatchState, BatchState>> = { reading: 'unreadable', checking: 'draft', bringing: 'stopped', 'taking-out': 'done' };
 
 /** The pieces of work on a batch. Each goes on from what is committed, however it was interrupted. */
@@ -145,6 +149,7 @@ export class IntakeJobs {
         await Promise.allSettled(writing);
       }
       await this.settle(job, scope, batch, plan, rowNo);
+      if (rowNo >= MANY_ROWS) await this.database.refreshStatistics(STAGING_TABLES);
     });
   }
 
@@ -389,7 +394,7 @@ export class IntakeJobs {
       await this.database.write({ ...scope, actorId: batch.created_by }, async (tx) => {
         // It reaches tags, lists, values and gifts of whoever was on it.
         tx.changed('all', 0, 'everybody');
-        const stayed = await this.taker.takeOut(tx, batch.id);
+        const stayed = await this.taker.takeOut(tx, batch.id, (done, total) => job.progress(done, total));
         await this.batches.change(tx, batch.id, { state: 'taken-out', stayed, ended_at: new Date() });
       });
     });

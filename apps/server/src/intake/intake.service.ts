@@ -69,7 +69,10 @@ export class IntakeService {
   async show(scope: Scope, id: number): Promise<BatchView> {
     const db = this.database.read(scope);
     const batch = await this.batch(db, id);
-    return this.seenBy(scope, view(batch, await this.batches.counts(db, id), this.whyNotTakeOut(batch)));
+    const shown = view(batch, await this.batches.counts(db, id), this.whyNotTakeOut(batch));
+    // Taking out counts in steps, as Work does.
+    const steps = batch.state === 'taking-out' ? await this.batches.stepsOfTakingOut(db, id) : null;
+    return this.seenBy(scope, steps ? { ...shown, ...steps } : shown);
   }
 
   /** Counts are for everybody; cells of the file, and what was settled about them, for those who see sensitive fields. */
@@ -198,8 +201,19 @@ export class IntakeService {
 
   async stop(scope: Scope, id: number): Promise<void> {
     const batch = await this.batch(this.database.read(scope), id);
+    if (batch.state === 'checking') return this.stopChecking(scope, id);
     if (batch.state !== 'bringing') throw new Conflict('It is not running, so there is nothing to stop.');
     await cancel(this.database.read(scope).knex, 'batch-bring-in', id);
+  }
+
+  /** Nothing has come in yet, so it is simply a draft again. */
+  private async stopChecking(scope: Scope, id: number): Promise<void> {
+    await this.database.quietly(scope, async (tx) => {
+      const batch = await this.held(tx, id);
+      if (batch.state !== 'checking') throw new Conflict('It has been checked meanwhile. Load the page again.');
+      await cancel(tx.knex, 'batch-check', id);
+      await this.batches.change(tx, id, { state: 'draft' });
+    });
   }
 
   async takeOut(scope: Scope, id: number): Promise<void> {

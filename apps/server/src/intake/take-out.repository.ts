@@ -28,30 +28,39 @@ export class TakeOutRepository {
   ) {}
 
   /**
-   * Returns how many of the people whom the batch made have to stay. Joins say their order and their index: from the
+   * Returns how many of the people whom the batch made have to stay; `tell` hears of each step before it is done. Joins say their order and their index: from the
    * rows of the batch to what hangs on them. Left to the optimizer, the first large batch of a fresh database is joined by what was known of
    * tables that were empty, and runs for an hour.
    */
-  async takeOut(tx: Scoped, batchId: number): Promise<number> {
+  async takeOut(tx: Scoped, batchId: number, tell: (done: number, total: number) => Promise<void>): Promise<number> {
     const of = { batchId };
-    const stayed = await this.markStaying(tx, of);
-    await tx.execute('DELETE FROM gift WHERE organization_id = :org AND batch_id = :batchId', of);
-    await this.restoreValues(tx, of);
-    await this.restoreOwn(tx, of);
-    await tx.execute('DELETE FROM supporter_tag WHERE organization_id = :org AND batch_id = :batchId', of);
-    await tx.execute('DELETE FROM supporter_list WHERE organization_id = :org AND batch_id = :batchId', of);
-    await this.restoreRosters(tx, of);
-    await this.holds.releaseOfBatch(tx, of.batchId);
-    await tx.execute(
-      "UPDATE confirmation SET state = 'dropped', due_at = NULL WHERE organization_id = :org AND batch_id = :batchId AND state IN ('waiting', 'sent')",
-      of,
-    );
-    await this.ledger.keepRefusalsOf(tx, batchId, `SELECT r.supporter_id FROM batch_row r WHERE ${GOES}`);
-    await this.ledger.takeBackBatch(tx, batchId);
-    await this.removePeople(tx, of);
-    await this.removeAddresses(tx, of);
-    await this.removeNewThings(tx, of);
-    await tx.execute('UPDATE batch_row SET supporter_id = 0 WHERE organization_id = :org AND batch_id = :batchId AND stays = 0', of);
+    let stayed = 0;
+    const ofBatch = (table: string) => () => tx.execute(`DELETE FROM ${table} WHERE organization_id = :org AND batch_id = :batchId`, of);
+    const steps: (() => Promise<unknown>)[] = [
+      async () => (stayed = await this.markStaying(tx, of)),
+      ofBatch('gift'),
+      () => this.restoreValues(tx, of),
+      () => this.restoreOwn(tx, of),
+      ofBatch('supporter_tag'),
+      ofBatch('supporter_list'),
+      () => this.restoreRosters(tx, of),
+      () => this.holds.releaseOfBatch(tx, of.batchId),
+      () =>
+        tx.execute(
+          "UPDATE confirmation SET state = 'dropped', due_at = NULL WHERE organization_id = :org AND batch_id = :batchId AND state IN ('waiting', 'sent')",
+          of,
+        ),
+      () => this.ledger.keepRefusalsOf(tx, batchId, `SELECT r.supporter_id FROM batch_row r WHERE ${GOES}`),
+      () => this.ledger.takeBackBatch(tx, batchId),
+      () => this.removePeople(tx, of),
+      () => this.removeAddresses(tx, of),
+      () => this.removeNewThings(tx, of),
+      () => tx.execute('UPDATE batch_row SET supporter_id = 0 WHERE organization_id = :org AND batch_id = :batchId AND stays = 0', of),
+    ];
+    for (const [i, step] of steps.entries()) {
+      await tell(i, steps.length);
+      await step();
+    }
     return stayed;
   }
 

@@ -36,6 +36,8 @@ export interface Config {
   LEASE_SECONDS: number;
   /** Milliseconds after which a worker with nothing to do looks for work again. */
   POLL_MS: number;
+  /** What one statement may take before the database ends it: no work holds the house. */
+  STATEMENT_SECONDS: number;
   LOG_LEVEL: string;
   /** Whose word about the caller's address is believed: addresses and networks, with commas between; "loopback" is this machine. */
   TRUSTED_PROXIES: string;
@@ -132,6 +134,7 @@ const schema = Joi.object<Config>({
   DKIM_SELECTOR: Joi.string().default('gw'),
   LEASE_SECONDS: Joi.number().min(1).max(3600).default(60),
   POLL_MS: Joi.number().integer().min(10).max(10_000).default(200),
+  STATEMENT_SECONDS: Joi.number().integer().min(10).max(86_400).default(900),
   LOG_LEVEL: Joi.string().valid('fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent').default('info'),
   TRUSTED_PROXIES: Joi.string().allow('').default('loopback'),
   METRICS_TOKEN: Joi.string().min(16).allow('').default(''),

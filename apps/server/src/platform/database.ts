@@ -209,11 +209,12 @@ const ESCAPES: Record<string, string> = { '\\': '\\\\', '\t': '\\t', '\n': '\\n'
 export class Database {
   private readonly pool: Knex;
 
-  constructor(url: string, poolSize = 10) {
+  /** `statementSeconds`: what one statement may take before the server ends it; 0 for no end. */
+  constructor(url: string, poolSize = 10, statementSeconds = 0) {
     this.pool = knex({
       client: 'mysql2',
       connection: { uri: url, timezone: 'Z', charset: 'utf8mb4', supportBigNumbers: true, dateStrings: false, flags: ['+LOCAL_FILES'] } as never,
-      pool: { min: 0, max: poolSize, afterCreate: setUpConnection },
+      pool: { min: 0, max: poolSize, afterCreate: setUpConnection(statementSeconds) },
       acquireConnectionTimeout: 10_000,
     });
   }
@@ -272,6 +273,14 @@ export class Database {
   }
 
   /**
+   * Has the server look anew at what tables hold, after many rows came in at once: what it knew of an empty table leads it to
+   * join by the wrong key.
+   */
+  async refreshStatistics(tables: readonly string[]): Promise<void> {
+    await this.pool.raw(`ANALYZE NO_WRITE_TO_BINLOG TABLE ${tables.map((table) => `\`${table}\``).join(', ')}`);
+  }
+
+  /**
    * Queries without a scope: for what belongs to no organization or must find one (sessions, job claims, tokens). Each
    * use is listed in `unscoped.test.ts`.
    */
@@ -306,13 +315,13 @@ async function checked<T>(trx: Knex.Transaction, tx: Scoped, work: (tx: Scoped) 
   return result;
 }
 
-function setUpConnection(
-  connection: { query(sql: string, done: (error: unknown) => void): void },
-  done: (error: unknown, connection: unknown) => void,
-): void {
+type Fresh = { query(sql: string, done: (error: unknown) => void): void };
+
+const setUpConnection = (statementSeconds: number) => (connection: Fresh, done: (error: unknown, connection: unknown) => void) => {
   // Derived tables of a verdict over a million people fit into memory at this size; at the default of 16 MB they go to disk and take twice as long.
   const settings = "time_zone = '+00:00', sql_mode = 'STRICT_TRANS_TABLES,NO_ENGINE_SUBSTITUTION', group_concat_max_len = 1000000";
-  connection.query(`SET ${settings}, tmp_table_size = 268435456, max_heap_table_size = 268435456, sort_buffer_size = 16777216`, (error) =>
+  const most = `max_statement_time = ${statementSeconds}`;
+  connection.query(`SET ${settings}, ${most}, tmp_table_size = 268435456, max_heap_table_size = 268435456, sort_buffer_size = 16777216`, (error) =>
     done(error, connection),
   );
-}
+};

@@ -43,6 +43,8 @@ export interface Running {
   refId: number;
   /** True when somebody asked to stop, or this process no longer holds the lease. Checked between steps. */
   stopped(): Promise<boolean>;
+  /** Says how far it is, for work that counts in steps of its own; seen at once, whatever transaction is under way. */
+  progress(done: number, total: number): Promise<void>;
 }
 
 export type JobHandler = (job: Running) => Promise<void>;
@@ -95,6 +97,7 @@ export class JobRunner {
         scope: programScope(job.organization_id, job.chapter_id),
         refId: job.ref_id,
         stopped: () => this.isStopped(job.id),
+        progress: async (done, total) => void (await this.jobs().where({ id: job.id, leased_by: this.name }).update({ done, total })),
       });
       await this.jobs()
         .where({ id: job.id, leased_by: this.name })

@@ -33,7 +33,7 @@ export class PlatformModule implements OnApplicationShutdown {
   static with(config: Config): DynamicModule {
     const ports: Provider[] = [
       { provide: CONFIG, useValue: config },
-      { provide: Database, useFactory: () => new Database(config.DATABASE_URL) },
+      { provide: Database, useFactory: () => new Database(config.DATABASE_URL, 10, config.STATEMENT_SECONDS) },
       { provide: STORAGE, useFactory: () => new FolderStorage(join(config.DATA_DIR, 'files')) },
       {
         provide: MAIL_OUT,

@@ -27,13 +27,21 @@ export const dkimKeys = generateKeyPairSync('rsa', {
   publicKeyEncoding: { type: 'spki', format: 'pem' },
 });
 
-function freePort(): Promise<number> {
+/** Each worker of the suite has ports of its own, below those that the system gives away: no two ever take the same. */
+let nextPort = 12_000 + (Number(process.env.JEST_WORKER_ID ?? 0) % 20) * 900;
+
+async function freePort(): Promise<number> {
+  for (;;) {
+    const port = nextPort++;
+    if (await isFree(port)) return port;
+  }
+}
+
+function isFree(port: number): Promise<boolean> {
   return new Promise((done) => {
     const probe = createServer();
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => done(port));
-    });
+    probe.once('error', () => done(false));
+    probe.listen(port, '127.0.0.1', () => probe.close(() => done(true)));
   });
 }
 

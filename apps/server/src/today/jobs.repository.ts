@@ -11,6 +11,7 @@ export class JobsRepository {
         LEFT JOIN batch b ON j.kind LIKE 'batch-%' AND b.id = j.ref_id AND b.organization_id = :org LEFT JOIN bulk u ON j.kind LIKE 'bulk-%' AND u.id = j.ref_id AND u.organization_id = :org LEFT JOIN message m ON j.kind LIKE 'message-%' AND m.id = j.ref_id AND m.organization_id = :org
         WHERE j.organization_id = :org AND (:chapter IS NULL OR COALESCE(b.chapter_id, m.chapter_id, j.chapter_id) IS NULL OR COALESCE(b.chapter_id, m.chapter_id, j.chapter_id) = :chapter) ORDER BY j.state IN ('running', 'waiting') DESC, j.id DESC LIMIT 200`,
     );
+    const numberOf = (value: unknown) => (value === null || value === undefined ? null : Number(value));
     const moment = (at: unknown) => (at instanceof Date ? at.toISOString() : null);
     return rows.map((row) => {
       const batch = row.kind.startsWith('batch-');
@@ -22,8 +23,11 @@ export class JobsRepository {
         state: row.state,
         subject: String((batch ? row.batch_name : bulk ? row.bulk_words : row.message_name) ?? 'no longer there'),
         link: batch ? (row.batch_name ? `/gather/${row.ref_id}` : null) : row.message_name ? `/send/${row.ref_id}` : null,
-        done: counts ? Number(row.next_row) : bulk ? Number(row.bulk_done) : null,
-        total: counts ? Number(row.row_count) : bulk ? Number(row.bulk_people) : null,
+        ...(counts
+          ? { done: Number(row.next_row), total: Number(row.row_count), unit: 'rows' as const }
+          : bulk
+            ? { done: Number(row.bulk_done), total: Number(row.bulk_people), unit: 'people' as const }
+            : { done: numberOf(row.done), total: numberOf(row.total), unit: 'steps' as const }),
         rate: counts && row.rate !== null ? Number(row.rate) : null,
         by: String(row.by_name ?? ''),
         createdAt: moment(row.created_at)!,

@@ -21,7 +21,10 @@ const MOVING = new Set(['reading', 'checking', 'bringing', 'taking-out']);
 
 function progressWords(batch: BatchView, format: ReturnType<typeof useFormat>): string {
   const verb = batch.state === 'checking' ? 'checked' : 'brought in';
-  if (batch.state === 'taking-out') return 'Taking it back out…';
+  if (batch.state === 'taking-out')
+    return batch.total > 0
+      ? `Taking it back out: step ${batch.done + 1} of ${batch.total}. You can leave this page; it goes on.`
+      : 'It waits its turn to be taken out…';
   const left = batch.rate && batch.rate > 0 ? Math.ceil((batch.total - batch.done) / batch.rate) : null;
   return `${format.number(batch.done)} of ${format.number(batch.total)} rows ${verb}${left !== null && batch.state === 'bringing' ? `, ${format.number(Math.round(batch.rate!))} a second, about ${left} ${plural(left, 'second', 'seconds')} left` : ''}. You can leave this page; it goes on.`;
 }
@@ -103,6 +106,7 @@ export default function Batch() {
               {main.words}
             </Button>
           )}
+          {batch.state === 'checking' && <Button onClick={() => act.mutate('stop')}>Stop checking</Button>}
           {batch.state === 'bringing' && <Button onClick={() => act.mutate('stop')}>Stop after these rows</Button>}
           {batch.state === 'stopped' && (
             <Button weight="main" onClick={() => act.mutate('bring-in')}>

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import { useCallback, useDeferredValue, useEffect, useState } from 'react';
-import { useBeforeUnload, useLocation, useNavigate, useParams } from 'react-router';
+import { useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
+import { useBeforeUnload, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { BatchView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { plural, useFormat } from '../app/format';
@@ -34,6 +34,25 @@ export default function Gathering() {
   return open ? <Opened house={house} batch={batch.data} /> : <Batch />;
 }
 
+/** The step stands in the address, so that Back goes one step back, and forward again. */
+function useStepInHistory(step: Step, go: (step: Step) => void, ready: boolean): void {
+  const [params, setParams] = useSearchParams();
+  const at = params.get('step');
+  const pushed = useRef<string | null>(null);
+  useEffect(() => {
+    if (!ready || at === step) return;
+    // The first one is where this began: there is nothing before it to go back to.
+    const replace = pushed.current === null;
+    pushed.current = step;
+    setParams((now) => (now.set('step', step), now), { replace });
+  }, [step, ready]);
+  useEffect(() => {
+    if (!ready || at === null || at === step || pushed.current === null || at === pushed.current) return;
+    pushed.current = at;
+    go(at as Step);
+  }, [at]);
+}
+
 /** A batch that somebody began, taken up where it was left. */
 function Opened({ house, batch }: { house: House; batch: BatchView }) {
   const open = useDraft((draft) => draft.open);
@@ -53,8 +72,11 @@ function Wizard({ house, id }: { house: House; id: number }) {
   // Whoever closes the page before the server has the file is asked first.
   useBeforeUnload(useCallback((event) => onlyHere && event.preventDefault(), [onlyHere]));
   useEffect(() => {
-    if (batchId !== null && id === 0) void navigate(`/gather/${batchId}?change=1`, { replace: true });
+    if (batchId === null || id !== 0) return;
+    const at = new URLSearchParams({ change: '1', ...(analysis ? { step } : {}) });
+    void navigate(`/gather/${batchId}?${at.toString()}`, { replace: true });
   }, [batchId, id]);
+  useStepInHistory(step, go, analysis !== null);
   useEffect(() => {
     const left = () => void save(true).catch(() => undefined);
     addEventListener('pagehide', left);

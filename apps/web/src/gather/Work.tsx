@@ -62,7 +62,15 @@ export default function Work() {
                     </span>
                   </p>
                   {job.state === 'running' && job.total !== null && job.done !== null && (
-                    <Progress done={job.done} total={job.total} words={`${format.number(job.done)} of ${format.number(job.total)} rows`} />
+                    <Progress
+                      done={job.done}
+                      total={job.total}
+                      words={
+                        job.unit === 'steps'
+                          ? `Step ${job.done + 1} of ${job.total}`
+                          : `${format.number(job.done)} of ${format.number(job.total)} ${job.unit}`
+                      }
+                    />
                   )}
                   {job.error && job.state !== 'done' && <p className="text-madder">{job.error}</p>}
                 </li>

@@ -185,6 +185,8 @@ export interface JobView {
   link: string | null;
   done: number | null;
   total: number | null;
+  /** What these are counts of. */
+  unit: 'rows' | 'people' | 'steps';
   rate: number | null;
   by: string;
   createdAt: string;

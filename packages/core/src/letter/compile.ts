@@ -167,9 +167,7 @@ export function wrapLetter(letter: CompiledLetter, footer: Footer, preheader: Co
     '<table role="presentation" width="100%" cellpadding="0" cellspacing="0"><tr><td align="center">' +
     '<table role="presentation" width="600" cellpadding="0" cellspacing="0" style="max-width:600px;width:100%"><tr><td style="padding:24px">';
   const foot = '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px">' + `<p style="${small}">`;
-  const after =
-    `" style="color:#51626A">Leave, or choose what you get</a></p>` +
-    `<p style="${small}">`;
+  const after = `" style="color:#51626A">Leave, or choose what you get</a></p>` + `<p style="${small}">`;
   const parts: Compiled['parts'] = [
     head,
     ...(preheader.parts.length === 0

@@ -16,10 +16,13 @@ export async function up(knex: Knex): Promise<void> {
     `ALTER TABLE people_view ${CHAPTER}, ${VERSION}, DROP KEY organization_id, ADD UNIQUE KEY by_name (organization_id, chapter_key, name)`,
   );
   for (const table of ['segment', 'campaign', 'list', 'field']) await knex.raw(`ALTER TABLE \`${table}\` ${VERSION}`);
+  // How far work is that counts in steps of its own and not in rows of a batch.
+  await knex.raw('ALTER TABLE job ADD done INT UNSIGNED NULL, ADD total INT UNSIGNED NULL');
   await knex.raw('ALTER TABLE batch ADD draft_version INT UNSIGNED NOT NULL DEFAULT 0, ADD draft_by BIGINT UNSIGNED NULL');
 }
 
 export async function down(knex: Knex): Promise<void> {
+  await knex.raw('ALTER TABLE job DROP COLUMN done, DROP COLUMN total');
   await knex.raw('ALTER TABLE batch DROP COLUMN draft_version, DROP COLUMN draft_by');
   for (const table of ['segment', 'campaign', 'list', 'field'])
     await knex.raw(`ALTER TABLE \`${table}\` DROP COLUMN version, DROP COLUMN changed_by`);

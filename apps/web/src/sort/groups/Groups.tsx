@@ -87,7 +87,9 @@ export default function Groups() {
         </section>
       </div>
       <Drawer open={drawn !== null} onClose={done} title={drawn ? titleOf(drawn) : ''}>
-        {drawn?.what === 'list' && <ListForm list={lists.data?.find(({ id }) => id === drawn.list?.id) ?? drawn.list} folders={folders} onDone={done} />}
+        {drawn?.what === 'list' && (
+          <ListForm list={lists.data?.find(({ id }) => id === drawn.list?.id) ?? drawn.list} folders={folders} onDone={done} />
+        )}
         {drawn?.what === 'new-tag' && <TagForm tag={null} above={chapter === null} onDone={done} />}
         {drawn?.what === 'edit' && <TagForm tag={drawn.tag} above={chapter === null} onDone={done} />}
         {drawn?.what === 'join' && <JoinTags tag={drawn.tag} tags={tags.data ?? []} onDone={done} />}
