@@ -1,5 +1,5 @@
 import type { BatchView, JobView } from '@goodword/core/contract';
-import { Database } from '../platform/database';
+import { Database, tookTooLong } from '../platform/database';
 import { openHouse, until, type House } from '../testing/harness';
 import { batchAt, bringIn, planFor, takeFile } from '../testing/steps';
 
@@ -67,6 +67,11 @@ test('after a large batch was checked, what the database knows of its rows is ne
 
 test('one statement can not hold the house: the server ends it', async () => {
   const short = new Database(house.config.DATABASE_URL, 1, 1);
-  await expect(short.unscoped().raw('SELECT SUM(a.seq * b.seq) FROM seq_1_to_200000 a, seq_1_to_200000 b')).rejects.toMatchObject({ code: 'ER_STATEMENT_TIMEOUT' });
+  const long = 'SELECT SUM(a.seq * b.seq) FROM seq_1_to_200000 a, seq_1_to_200000 b';
+  const ended = await short.unscoped().raw(long).then(
+    () => null,
+    (error: unknown) => error,
+  );
+  expect(tookTooLong(ended)).toBe(true);
   await short.close();
 });

@@ -23,6 +23,11 @@ export function isLostConnection(error: unknown): boolean {
   return ('fatal' in error && error.fatal === true && codeOf(error) === '') || (error as Error).name === 'KnexTimeoutError';
 }
 
+/** Whether the server ended a statement that ran for too long: MariaDB's 1969, which the driver has no name for. */
+export function tookTooLong(error: unknown): boolean {
+  return typeof error === 'object' && error !== null && 'errno' in error && error.errno === 1969;
+}
+
 export function isDuplicate(error: unknown): boolean {
   return codeOf(error) === 'ER_DUP_ENTRY';
 }

@@ -52,8 +52,18 @@ export class Conflict extends DomainError {
 export class Newer extends DomainError {
   readonly status = 409;
   readonly title = 'Changed meanwhile';
-  constructor(what: string, by: string | null) {
-    super(`${by ?? 'Somebody'} changed ${what} meanwhile. What you typed is still here, and theirs is kept: see both, and say which one stays.`);
+  /** `now`: what stands there now, where that is one value and is shown with the refusal. */
+  constructor(
+    what: string,
+    by: string | null,
+    readonly now?: string,
+  ) {
+    const told = `${by ?? 'Somebody'} changed ${what} meanwhile`;
+    super(
+      now === undefined
+        ? `${told}. What you typed is still here, and theirs is kept: see both, and say which one stays.`
+        : `${told}, to ${now === '' ? 'nothing' : `“${now}”`}. What you typed is still here: save it again to put it in the place of that.`,
+    );
   }
 }
 

@@ -6,7 +6,7 @@ import { languageOf, supporterPage } from './pages/page';
 import { PHRASES } from './pages/phrases';
 import type { Problem } from '@goodword/core/contract';
 import { CONFIG, type Config } from './config';
-import { codeOf, isLostConnection } from './database';
+import { isLostConnection, tookTooLong } from './database';
 import { BroughtTogether, DomainError, Invalid, Newer, Unavailable } from './errors';
 
 const SUPPORTERS_PAGES = /^\/(join|confirm|choices|leave)\//;
@@ -45,14 +45,14 @@ export class ProblemFilter implements ExceptionFilter {
     const domain = isLostConnection(error)
       ? new Unavailable('The database does not answer just now. Nothing is lost; try again in a moment.')
       : error;
-    if (codeOf(error) === 'ER_STATEMENT_TIMEOUT')
+    if (tookTooLong(error))
       return this.problem(
         503,
         'Not reachable just now',
         'That took too long and was ended. Ask for less at once, or try again when less is going on.',
       );
     if (domain instanceof BroughtTogether) return { ...this.problem(domain.status, domain.title, domain.message), instead: domain.instead };
-    if (domain instanceof Newer) return { ...this.problem(domain.status, domain.title, domain.message), newer: true };
+    if (domain instanceof Newer) return { ...this.problem(domain.status, domain.title, domain.message), newer: true, now: domain.now };
     if (domain instanceof DomainError)
       return this.problem(domain.status, domain.title, domain.message, domain instanceof Invalid ? domain.faults : undefined);
     const status = error instanceof HttpException ? error.getStatus() : ((error as { status?: number }).status ?? 500);

@@ -33,6 +33,25 @@ describe('history', () => {
     expect((await undo(id, edit.undo)).body.detail).toBe('This was undone already.');
   });
 
+  test('of two who change one value from what both saw the second is told what stands there, and overwrites nothing', async () => {
+    const id = await idOf('Bo');
+    const shirt = await field('Shirt size');
+    await house.client.put(`/api/supporters/${id}/fields/${shirt}`, { text: 'M' });
+    const put = (text: string, was: string) =>
+      house.client.call<{ newer?: boolean; now?: string }>('PUT', `/api/supporters/${id}/fields/${shirt}`, { text, was });
+    const both = await Promise.all([put('L', 'M'), put('XL', 'M')]);
+    expect(both.map(({ status }) => status).sort()).toEqual([204, 409]);
+    const won = both[0]!.status === 204 ? 'L' : 'XL';
+    expect(both.find(({ status }) => status === 409)!.body).toMatchObject({ newer: true, now: won });
+    expect((await put('S', won)).status).toBe(204);
+    const name = (firstName: string, was: string) =>
+      house.client.call<{ now?: string }>('PATCH', `/api/supporters/${id}`, { firstName, lastName: 'Brook', was });
+    const { firstName, lastName } = await record(id);
+    expect((await name('Bob', `${firstName} ${lastName}`.trim())).status).toBe(204);
+    expect((await name('Rob', `${firstName} ${lastName}`.trim())).body.now).toBe('Bob Brook');
+    await house.client.call('PATCH', `/api/supporters/${id}`, { firstName, lastName });
+  });
+
   test('an edit that was edited over is not undone: the later value would be lost', async () => {
     const id = await idOf('Bo');
     const shirt = await field('Shirt size');

@@ -31,7 +31,7 @@ export class SupportersController {
 
   @Route('patch', 'supporters/:id', { role: 'organizer', summary: 'Change a name', params: schema.idParams, body: schema.renameSupporter })
   @HttpCode(204)
-  rename(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { firstName: string; lastName: string }): Promise<void> {
+  rename(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { firstName: string; lastName: string; was?: string }): Promise<void> {
     return this.supporters.rename(scope, id, body);
   }
 
@@ -42,8 +42,12 @@ export class SupportersController {
     body: schema.setField,
   })
   @HttpCode(204)
-  setField(@Caller() scope: Scope, @Input('params') params: { id: number; fieldId: number }, @Input('body') body: { text: string }): Promise<void> {
-    return this.supporters.setField(scope, params.id, params.fieldId, body.text);
+  setField(
+    @Caller() scope: Scope,
+    @Input('params') params: { id: number; fieldId: number },
+    @Input('body') body: { text: string; was?: string },
+  ): Promise<void> {
+    return this.supporters.setField(scope, params.id, params.fieldId, body.text, body.was ?? null);
   }
 
   @Route('put', 'supporters/:id/tags/:tagId', { role: 'organizer', summary: 'Put a tag on', params: schema.tagParams })

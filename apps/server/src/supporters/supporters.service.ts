@@ -7,7 +7,7 @@ import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HoldsRepository } from '../permission/holds.repository';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate } from '../platform/database';
-import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
 import { nextVersion } from '../platform/versions';
@@ -123,19 +123,21 @@ export class SupportersService {
     };
   }
 
-  async rename(scope: Scope, id: number, names: { firstName: string; lastName: string }): Promise<void> {
+  async rename(scope: Scope, id: number, { was, ...names }: { firstName: string; lastName: string; was?: string }): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const person = await this.supporters.hold(tx, id);
-      await this.supporters.rename(tx, id, names.firstName, names.lastName);
       const full = (first: string, last: string) => `${first} ${last}`.trim();
       const [before, after] = [full(person.first_name, person.last_name), full(names.firstName, names.lastName)];
+      if (was !== undefined && was !== before) throw new Newer('the name', null, before);
+      await this.supporters.rename(tx, id, names.firstName, names.lastName);
       const undo: UndoStep = { kind: 'name', before: { firstName: person.first_name, lastName: person.last_name }, after: names };
       if (before !== after)
         await audit(tx, { act: 'rename', subject: 'supporter', subjectId: id, words: `Name changed to ${after || 'none'}`, before, after, undo });
     });
   }
 
-  async setField(scope: Scope, id: number, fieldId: number, text: string): Promise<void> {
+  /** `seen`: what stood there when whoever saves began; null where they don't say. */
+  async setField(scope: Scope, id: number, fieldId: number, text: string, seen: string | null = null): Promise<void> {
     await this.database.write(scope, async (tx) => {
       await this.supporters.hold(tx, id);
       const field = (await this.fields.all(tx)).find((one) => one.id === fieldId);
@@ -148,6 +150,7 @@ export class SupportersService {
       const after = coerced?.ok ? formatValue(field.type, coerced.value, manner) : '';
       const [was, is] = [row ? valueOf(row) : null, coerced?.ok ? coerced.value : null];
       if (JSON.stringify(was) === JSON.stringify(is)) return tx.unchanged();
+      if (seen !== null && seen !== before) throw new Newer(field.name, null, before);
       await this.fields.set(tx, id, fieldId, is);
       const undo: UndoStep = { kind: 'field', fieldId, before: was, after: is };
       await audit(tx, {

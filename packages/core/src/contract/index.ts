@@ -91,6 +91,8 @@ export interface Problem {
   instead?: number;
   /** Somebody saved it meanwhile: what is there now is newer than what was changed. */
   newer?: boolean;
+  /** What stands there now, where that is one value. */
+  now?: string;
 }
 
 export interface TodayView {

@@ -21,8 +21,10 @@ export const groupsQuery = Joi.object({ counted: Joi.boolean().default(true) });
 export const renameSupporter = Joi.object({
   firstName: line.trim().max(100).allow('').required(),
   lastName: line.trim().max(100).allow('').required(),
+  was: Joi.string().max(210).allow(''),
 });
-export const setField = Joi.object({ text: Joi.string().max(4000).allow('').required() });
+/** `was`: what stood there when this was begun; where it is something else now, the save is refused and says so. */
+export const setField = Joi.object({ text: Joi.string().max(4000).allow('').required(), was: Joi.string().max(8000).allow('') });
 export const fieldParams = Joi.object({ id: id.required(), fieldId: id.required() });
 export const tagParams = Joi.object({ id: id.required(), tagId: id.required() });
 export const pointParams = Joi.object({ id: id.required(), pointId: id.required() });

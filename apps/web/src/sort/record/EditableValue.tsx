@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState, type ChangeEvent, type KeyboardEvent } from 'react';
-import { call } from '../../app/api';
+import { call, ProblemError } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import type { Editor } from './editors';
@@ -140,7 +140,8 @@ export function EditableValue({
   label: string;
   value: string;
   shown: string;
-  save: (text: string) => Promise<unknown>;
+  /** Saves, in the place of what was seen there. */
+  save: (text: string, was: string) => Promise<unknown>;
   /** What is told beside it while it is filled in. */
   hint?: string;
   /** Where the value leads. */
@@ -152,8 +153,13 @@ export function EditableValue({
   const queryClient = useQueryClient();
   const [text, setText] = useState<string | null>(null);
   const sent = useRef<string | null>(null);
+  /** What was seen when this was begun, or is known of since: nothing else is written over. */
+  const seen = useRef(shown);
   const keep = useMutation({
-    mutationFn: save,
+    mutationFn: (next: string) => save(next, seen.current),
+    onError: (error) => {
+      if (error instanceof ProblemError && error.problem.now !== undefined) seen.current = error.problem.now;
+    },
     onSettled: () => (sent.current = null),
     onSuccess: () => {
       setText(null);
@@ -177,7 +183,10 @@ export function EditableValue({
       <>
         <button
           className="text-left w-full hover:bg-bench rounded-[3px] px-1 -mx-1 min-h-[22px]"
-          onClick={() => setText(value)}
+          onClick={() => {
+            seen.current = shown;
+            setText(value);
+          }}
           aria-label={`${label}: ${shown || placeholder}. Edit`}
         >
           {plain}
@@ -219,5 +228,5 @@ export function EditableValue({
   );
 }
 
-export const saveField = (supporterId: number, fieldId: number) => (text: string) =>
-  call('PUT', `supporters/${supporterId}/fields/${fieldId}`, { text });
+export const saveField = (supporterId: number, fieldId: number) => (text: string, was: string) =>
+  call('PUT', `supporters/${supporterId}/fields/${fieldId}`, { text, was });

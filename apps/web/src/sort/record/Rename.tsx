@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { RecordView } from '@goodword/core/contract';
-import { call } from '../../app/api';
+import { call, ProblemError } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
 import { Button, Labelled, Problem } from '../../ui/basics';
 
@@ -9,8 +9,13 @@ export function Rename({ record, onDone }: { record: RecordView; onDone: () => v
   const queryClient = useQueryClient();
   const [firstName, setFirst] = useState(record.firstName);
   const [lastName, setLast] = useState(record.lastName);
+  /** The name that was seen when this was begun, or is known of since: no other is written over. */
+  const seen = useRef(`${record.firstName} ${record.lastName}`.trim());
   const save = useMutation({
-    mutationFn: () => call('PATCH', `supporters/${record.id}`, { firstName, lastName }),
+    mutationFn: () => call('PATCH', `supporters/${record.id}`, { firstName, lastName, was: seen.current }),
+    onError: (error) => {
+      if (error instanceof ProblemError && error.problem.now !== undefined) seen.current = error.problem.now;
+    },
     onSuccess: () => (void refreshAll(queryClient), onDone()),
   });
   return (

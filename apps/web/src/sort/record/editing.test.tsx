@@ -1,11 +1,12 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { RecordView } from '@goodword/core/contract';
 import { reply, show, type Answers } from '../../testing';
+import { ProblemError } from '../../app/api';
 import { EditableValue } from './EditableValue';
 import { GroupChips } from './GroupChips';
 
 describe('a value is edited where it stands', () => {
-  const shown = (save: (text: string) => Promise<unknown>, of: object = {}, role: 'organizer' | 'viewer' = 'organizer') =>
+  const shown = (save: (text: string, was: string) => Promise<unknown>, of: object = {}, role: 'organizer' | 'viewer' = 'organizer') =>
     show(<EditableValue label="Boat skill" value="steering" shown="steering" save={save} {...of} />, { role });
   const open = () => screen.getByRole('button', { name: 'Boat skill: steering. Edit' });
 
@@ -16,6 +17,24 @@ describe('a value is edited where it stands', () => {
     await user.type(screen.getByRole('textbox', { name: 'Boat skill' }), ', rowing{Enter}');
     await waitFor(() => expect(screen.queryByRole('textbox')).toBeNull());
     expect(kept).toEqual(['steering, rowing']);
+  });
+
+  test('somebody else’s value is written over only by whoever has seen it', async () => {
+    const saves: [string, string][] = [];
+    const { user } = shown(async (text, was) => {
+      saves.push([text, was]);
+      if (was === 'steering')
+        throw new ProblemError({ type: '', title: '', status: 409, detail: 'Changed to “rowing”.', newer: true, now: 'rowing' });
+    });
+    await user.click(open());
+    await user.type(screen.getByRole('textbox'), '!{Enter}');
+    expect(await screen.findByRole('alert')).toHaveProperty('textContent', 'Changed to “rowing”.');
+    await user.type(screen.getByRole('textbox'), '!{Enter}');
+    await waitFor(() => expect(screen.queryByRole('textbox')).toBeNull());
+    expect(saves).toEqual([
+      ['steering!', 'steering'],
+      ['steering!!', 'rowing'],
+    ]);
   });
 
   test('Escape leaves it, and so does leaving it as it was', async () => {
