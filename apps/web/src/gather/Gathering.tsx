@@ -40,10 +40,11 @@ function useStepInHistory(step: Step, go: (step: Step) => void, ready: boolean):
   const at = params.get('step');
   const pushed = useRef<string | null>(null);
   useEffect(() => {
-    if (!ready || at === step) return;
+    if (!ready) return;
     // The first one is where this began: there is nothing before it to go back to.
     const replace = pushed.current === null;
     pushed.current = step;
+    if (at === step) return;
     setParams((now) => (now.set('step', step), now), { replace });
   }, [step, ready]);
   useEffect(() => {
