@@ -15,6 +15,12 @@ export function databaseOf(address) {
   if (!address) stop('DATABASE_URL is not set. It stands in .env, or in the environment.');
   const url = new URL(address);
   const name = url.pathname.slice(1);
-  const args = ['--no-defaults', '--protocol=tcp', `--host=${url.hostname}`, `--port=${url.port || 3306}`, `--user=${decodeURIComponent(url.username)}`];
+  const args = [
+    '--no-defaults',
+    '--protocol=tcp',
+    `--host=${url.hostname}`,
+    `--port=${url.port || 3306}`,
+    `--user=${decodeURIComponent(url.username)}`,
+  ];
   return { name, args: [...args, '--default-character-set=utf8mb4'], env: { ...process.env, MYSQL_PWD: decodeURIComponent(url.password) } };
 }

@@ -65,7 +65,7 @@ export class FormsRepository {
         WHERE v.organization_id = :org AND v.form_id = :id AND v.version = :version`,
       { id, version },
     );
-    return row?.id != null && row.id === tx.scope.actorId ? 'You, in another window,' : (row?.name ?? null);
+    return row && row.id !== null && row.id === tx.scope.actorId ? 'You, in another window,' : (row?.name ?? null);
   }
 
   async save(tx: Scoped, id: number, form: { name: string; slug: string; version: number; definition: FormDefinition }): Promise<void> {

@@ -68,10 +68,13 @@ test('after a large batch was checked, what the database knows of its rows is ne
 test('one statement can not hold the house: the server ends it', async () => {
   const short = new Database(house.config.DATABASE_URL, 1, 1);
   const long = 'SELECT SUM(a.seq * b.seq) FROM seq_1_to_200000 a, seq_1_to_200000 b';
-  const ended = await short.unscoped().raw(long).then(
-    () => null,
-    (error: unknown) => error,
-  );
+  const ended = await short
+    .unscoped()
+    .raw(long)
+    .then(
+      () => null,
+      (error: unknown) => error,
+    );
   expect(tookTooLong(ended)).toBe(true);
   await short.close();
 });

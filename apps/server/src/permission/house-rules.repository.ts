@@ -44,7 +44,7 @@ export class HouseRulesRepository {
     const [row] = await db.sql<{ id: number | null; name: string | null }>(
       'SELECT t.id, t.name FROM house_rules r LEFT JOIN teammate t ON t.id = r.made_by WHERE r.organization_id = :org ORDER BY r.id DESC LIMIT 1',
     );
-    return row?.id != null && row.id === db.scope.actorId ? 'You, in another window,' : (row?.name ?? null);
+    return row && row.id !== null && row.id === db.scope.actorId ? 'You, in another window,' : (row?.name ?? null);
   }
 
   async keep(tx: Scoped, change: { rules: HouseRules; words: string; effects: readonly RuleEffect[] }): Promise<number> {
