@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { createServer as createTlsServer } from 'node:tls';
 import { Database } from './platform/database';
 import { HouseKeys, WRONG_SECRET } from './platform/house-keys';
+import { roomFault } from './platform/problem.filter';
 import { mailServerFault } from './platform/providers';
 import { faultOf } from './platform/readiness';
 import { readConfig } from './platform/config';
@@ -153,8 +154,31 @@ describe('ready', () => {
     await database.unscoped().raw('RENAME TABLE knex_migrations TO knex_elsewhere');
     expect(await fault(database)).toMatch(/no schema/);
     await database.unscoped().raw('RENAME TABLE knex_elsewhere TO knex_migrations');
-    await database.unscoped().raw('SET GLOBAL read_only = 0');
     await database.close();
+  });
+
+  test.each([
+    ['ENOSPC', /disk of the server is full/],
+    ['ER_RECORD_FILE_FULL', /disk of the server is full/],
+    ['EROFS', /can only read/],
+    ['ER_OPTION_PREVENTS_STATEMENT', /can only read/],
+    ['ER_NO_SUCH_TABLE', /another schema/],
+  ])('a page says %s in a sentence', (code, told) => expect(roomFault(Object.assign(new Error(code), { code }))).toMatch(told));
+
+  test('a server that only reads is told, by readiness and by the page', async () => {
+    // Seen by whoever has no right to write all the same, as the program's own user.
+    await admin.unscoped().raw(`CREATE OR REPLACE USER ${name}@'127.0.0.1'`);
+    await admin.unscoped().raw(`GRANT ALL ON ${name}.* TO ${name}@'127.0.0.1'`);
+    const own = new Database(env.DATABASE_URL!.replace('root@', `${name}@`), 1);
+    const config = readConfig(env);
+    await admin.unscoped().raw('SET GLOBAL read_only = 1');
+    try {
+      expect(await faultOf(own, new HouseKeys(own, config), config)).toMatch(/can not be written to/);
+    } finally {
+      await admin.unscoped().raw('SET GLOBAL read_only = 0');
+      await admin.unscoped().raw(`DROP USER ${name}@'127.0.0.1'`);
+      await own.close();
+    }
   });
 
   test('the secret is changed with the one of before beside it, and who is on do-not-contact stays known', async () => {

@@ -6,10 +6,29 @@ import { languageOf, supporterPage } from './pages/page';
 import { PHRASES } from './pages/phrases';
 import type { Problem } from '@goodword/core/contract';
 import { CONFIG, type Config } from './config';
-import { isLostConnection, tookTooLong } from './database';
+import { codeOf, isLostConnection, tookTooLong } from './database';
 import { BroughtTogether, DomainError, Invalid, Newer, Unavailable } from './errors';
 
 const SUPPORTERS_PAGES = /^\/(join|confirm|choices|leave)\//;
+
+const NO_ROOM = 'The disk of the server is full, so nothing can be kept just now. What you typed is still here; tell whoever looks after the server.';
+const ONLY_READ = 'The server can only read just now, and keeps nothing. What you typed is still here; tell whoever looks after the server.';
+const ROOM: Record<string, string> = {
+  ENOSPC: NO_ROOM,
+  EDQUOT: NO_ROOM,
+  ER_DISK_FULL: NO_ROOM,
+  ER_RECORD_FILE_FULL: NO_ROOM,
+  EROFS: ONLY_READ,
+  EACCES: ONLY_READ,
+  ER_OPTION_PREVENTS_STATEMENT: ONLY_READ,
+  ER_OPEN_AS_READONLY: ONLY_READ,
+  ER_NO_SUCH_TABLE: 'The database has another schema than this program. Whoever looks after the server starts it by “npm start”, which mends that.',
+};
+
+/** A sentence for what keeps the server from keeping anything; null for other faults. */
+export function roomFault(error: unknown): string | null {
+  return ROOM[codeOf(error)] ?? null;
+}
 
 /** Turns every error into RFC 9457 problem details; what was not foreseen is logged whole and told in one plain sentence. */
 @Catch()
@@ -45,6 +64,8 @@ export class ProblemFilter implements ExceptionFilter {
     const domain = isLostConnection(error)
       ? new Unavailable('The database does not answer just now. Nothing is lost; try again in a moment.')
       : error;
+    const room = roomFault(error);
+    if (room) return this.problem(503, 'Not reachable just now', room);
     if (tookTooLong(error))
       return this.problem(
         503,

@@ -2,8 +2,10 @@ import Papa from 'papaparse';
 import { decoderOf, type Decoder, type Encoding } from './encoding';
 import type { Delimiter } from './reading';
 
-/** A quote that is opened and not closed within this many characters is taken for a mistake. */
-const LONGEST_CELL = 1_000_000;
+/** A line of more characters is none of a table; a quote that is opened and not closed within as many is a mistake. */
+const LONGEST_LINE = 1_000_000;
+const LONGEST_CELL = 100_000;
+const MOST_CELLS = 10_000;
 
 /** A file that can't be read further, in a sentence that says where. */
 export class Unreadable extends Error {}
@@ -50,14 +52,29 @@ export class RecordReader {
     const { data, errors, meta } = this.parser.parse(this.pending, 0, !last);
     this.pending = last ? '' : this.pending.slice(meta.cursor);
     const unclosed = errors.find((error) => error.type === 'Quotes');
-    if (unclosed || (this.pending.length > LONGEST_CELL && this.pending.includes('"'))) {
+    if (unclosed || (this.pending.length > LONGEST_LINE && this.pending.includes('"'))) {
       throw new Unreadable(
         `Line ${this.count + (unclosed?.row ?? data.length) + 1} opens a quote that is never closed. Close it, or take it out, and drop the file again.`,
       );
     }
+    if (this.pending.length > LONGEST_LINE) throw this.tooLong(data.length, `is longer than ${LONGEST_LINE.toLocaleString('en')} characters`);
+    data.forEach((record, i) => this.bound(record, i));
     this.count += data.length;
     if (last && data.length > 0 && data.at(-1)!.length === 1 && data.at(-1)![0] === '') data.pop();
     return newline === '\n' ? data.map(withoutReturn) : data;
+  }
+
+  /** What is no table is told by where it stops being one, before it has cost anything. */
+  private bound(record: readonly string[], i: number): void {
+    if (record.length > MOST_CELLS) throw this.tooLong(i, `has ${record.length.toLocaleString('en')} cells`);
+    const long = record.findIndex((cell) => cell.length > LONGEST_CELL);
+    if (long >= 0) throw this.tooLong(i, `has ${record[long]!.length.toLocaleString('en')} characters in column ${long + 1}`);
+  }
+
+  private tooLong(i: number, how: string): Unreadable {
+    return new Unreadable(
+      `Line ${(this.count + i + 1).toLocaleString('en')} ${how}. A table of people has a line for each. Look at it there, or export the file again, and drop it again.`,
+    );
   }
 
   private newline(): string {

@@ -119,6 +119,8 @@ function withoutQuotedPrintable(card: string): string {
   );
 }
 
+const LONGEST_CARD = 5_000_000;
+
 /**
  * Reads vCards (RFC 6350 version 4, RFC 2426 version 3) from bytes that come in pieces: several addresses and numbers
  * with their types, categories, folded lines. Unfolding and unescaping are ical.js's.
@@ -134,7 +136,9 @@ export class CardReader {
 
   push(piece: Uint8Array): CardRow[] {
     this.text += this.decoder.decode(piece);
-    return this.take();
+    const rows = this.take();
+    this.bound();
+    return rows;
   }
 
   end(): CardRow[] {
@@ -143,6 +147,14 @@ export class CardReader {
     if (/^[ \t]{0,20}BEGIN:VCARD/im.test(this.text))
       throw new Unreadable(`Card ${this.count + 1} has no end (END:VCARD). The file may be cut off; export it again.`);
     return rows;
+  }
+
+  /** A card with a picture in it is long; one without an end would take all memory. */
+  private bound(): void {
+    if (this.text.length > LONGEST_CARD)
+      throw new Unreadable(
+        `Card ${this.count + 1} is longer than ${LONGEST_CARD / 1_000_000} million characters. Export the cards without pictures, and drop the file again.`,
+      );
   }
 
   private take(): CardRow[] {
