@@ -201,20 +201,75 @@ describe('what is read', () => {
   });
 });
 
+describe('what belongs to all and holds everybody’s people', () => {
+  test('shows whoever works in one chapter its own people alone', async () => {
+    const knex = house.database.unscoped();
+    const org = { organization_id: house.scope.organizationId };
+    const [ours, theirs] = [all.supporters!, west.supporters!];
+    for (const supporter_id of [ours, theirs]) {
+      await knex('supporter_tag')
+        .insert({ ...org, supporter_id, tag_id: all.tags })
+        .onConflict()
+        .ignore();
+      await knex('supporter_list')
+        .insert({ ...org, supporter_id, list_id: all.lists })
+        .onConflict()
+        .ignore();
+    }
+    const [owner, group] = [house.client, { ids: [ours, theirs] }];
+    await owner.put(`/api/campaigns/${all.campaigns}/roster`, { group, standing: 'asked' });
+    const calls = await idOf(owner.post('/api/calls', { name: 'Everybody', group }));
+    const bulk = await idOf(owner.post('/api/bulk', { group, act: { do: 'export', form: 'csv', fields: [] } }));
+    await until(
+      'the export',
+      () => owner.get<{ state: string }>(`/api/bulk/${bulk}`),
+      ({ state }) => state === 'done',
+    );
+    const { version } = await owner.get<{ version: number }>(`/api/messages/${all.messages}`);
+    const recipients = { from: [{ kind: 'tag', id: all.tags }], minus: [], without: [], basedOn: version };
+    expect((await owner.call('PUT', `/api/messages/${all.messages}/recipients`, recipients)).status).toBeLessThan(300);
+    expect((await owner.call('POST', `/api/messages/${all.messages}/last-look`)).status).toBeLessThan(300);
+    const things: Record<string, number> = { ...all, calls, bulk };
+    const queries = [
+      '',
+      '?verdict=send',
+      '?verdict=no-address',
+      '?who=all',
+      '?kind=unsure',
+      '?result=sent',
+      '?standing=asked',
+      '?verdict=never-asked',
+    ];
+    let read = 0;
+    for (const route of named(routesOf(house.app)).filter(({ method, path }) => method === 'get' && things[thingOf(path)!] !== undefined)) {
+      if (['supporters', 'deliveries', 'replies', 'tasks'].includes(thingOf(route.path)!)) continue;
+      for (const query of queries) {
+        const path = at(route.path, things[thingOf(route.path)!]!) + query;
+        const [seen, whole] = [await organizer.call('GET', path), await owner.call('GET', path)];
+        expect([path, seen.text.includes(MARK)]).toEqual([path, false]);
+        if (whole.text.includes(MARK)) read += 1;
+      }
+    }
+    // Whoever works in all does read them there: it is no empty test.
+    expect(read).toBeGreaterThan(2);
+  });
+});
+
 describe('what is done', () => {
   const chapterOf = async (table: string, id: number) => (await house.database.unscoped()(table).where('id', id).first()) as Record<string, unknown>;
 
   test('to people of another chapter, by naming them, is done to nobody', async () => {
+    const tag = await idOf(house.client.post('/api/tags', { name: 'Named people' }));
     const answer = await organizer.call<{ id: number }>('POST', '/api/bulk', {
       group: { ids: [west.supporters, all.supporters] },
-      act: { do: 'tag', on: true, tagId: all.tags },
+      act: { do: 'tag', on: true, tagId: tag },
     });
     await until(
       'the work to be done',
       () => organizer.get<{ state: string }>(`/api/bulk/${answer.body.id}`),
       ({ state }) => state === 'done',
     );
-    const on = (await house.database.unscoped()('supporter_tag').where('tag_id', all.tags).select('supporter_id')) as { supporter_id: number }[];
+    const on = (await house.database.unscoped()('supporter_tag').where('tag_id', tag).select('supporter_id')) as { supporter_id: number }[];
     expect(on.map((one) => one.supporter_id)).toEqual([all.supporters]);
   });
 
