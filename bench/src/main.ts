@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { keepHeapSmall } from '@goodword/server/platform/memory';
 import { benchMatching, benchRows } from './gather';
 import { benchIntake } from './intake';
+import { benchPeople, type Spread } from './people';
 import { benchPermission } from './permission';
 import { benchPosting } from './posting';
 import { benchRoll } from './roll';
@@ -63,6 +64,17 @@ const BENCHES: Record<string, (server: string) => Promise<string>> = {
       `    a tag put on ${whole(of.bulk!.people)} as an act on a group: ${of.bulk!.ours.toFixed(2)} s, undone in ${of.bulk!.undo.toFixed(2)} s; one INSERT … SELECT ${of.bulk!.yardstick.toFixed(2)} s; ratio ${(of.bulk!.ours / of.bulk!.yardstick).toFixed(2)} (aim: at most 3)`,
       `    all of it loaded, the process takes ${whole(of.megabytes)} MB (aim: under 700 MB)`,
       `    growth from ${whole(small.people)} against linear: cold ${(of.cold / small.cold / 10).toFixed(2)}, 8 lines ${(of.eight / small.eight / 10).toFixed(2)}, an order ${(of.makeOrder / small.makeOrder / 10).toFixed(2)} (aim: at most 1)`,
+    ].join('\n');
+  },
+  i: async (server) => {
+    const of = await benchPeople(server);
+    const told = ({ median, p95, aSecond }: Spread) =>
+      `${whole(median)} ms in the middle, 95 of a hundred within ${whole(p95)} ms, ${whole(aSecond)} pages a second`;
+    const share = (n: number) => `${(n * 100).toFixed(1)} %`;
+    return [
+      `with nothing to do the server takes ${share(of.idleServer)} of a core and the worker ${share(of.idleWorker)} (aim: under 1 % together)`,
+      `    fifty people on the main pages, looking at each for a second: ${told(of.atWork)} (aim: 300 ms)`,
+      `    fifty without any pause: ${told(of.crowded)}; fifty who ask for nothing but whether it lives: ${told(of.bare)}`,
     ].join('\n');
   },
 };

@@ -1,4 +1,4 @@
-import { Inject, Injectable } from '@nestjs/common';
+import { Inject, Injectable, Logger } from '@nestjs/common';
 import type { Profile, SessionLine, SessionView } from '@goodword/core/contract';
 import { LANGUAGES } from '@goodword/core/forms';
 import { cleanMobile } from '@goodword/core/intake';
@@ -23,6 +23,8 @@ export interface Begun {
 /** Who is signed in, where, and what they say of themselves. */
 @Injectable()
 export class TeamService {
+  private readonly log = new Logger('team');
+
   constructor(
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(TeammatesRepository) private readonly mates: TeammatesRepository,
@@ -37,7 +39,8 @@ export class TeamService {
     const found = await this.brake.try({ email: typed.email, network: place.network, known }, async () =>
       (await isPassword(mate?.password_hash, typed.password)) ? mate! : null,
     );
-    if (mate) await this.note(mate, found !== null, place);
+    // Not waited for: how long it takes would tell whether there is such an address.
+    if (mate) void this.note(mate, found !== null, place).catch((error: unknown) => this.log.error({ err: error }, 'a sign-in was not written down'));
     if (!found) throw new Unauthenticated('That address and password do not belong together. Check both and try again.');
     return this.begin({ id: found.id, organizationId: found.organization_id, chapterId: found.chapter_id, email: found.email }, place);
   }

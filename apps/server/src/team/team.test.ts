@@ -83,7 +83,11 @@ test('sign-ins and failures are written down, with who and where, and never with
   const client = new Client(house.config.PUBLIC_URL);
   const typed = 'a wrong secret word';
   expect((await client.call('POST', '/api/session', { email: 'viewer.allnoted@lanternferry.test', password: typed })).status).toBe(401);
-  const [failed] = await words('sign-in-failed');
+  const [failed] = await until(
+    'it to be written down',
+    () => words('sign-in-failed'),
+    (all) => all.length > 0,
+  );
   expect(failed).toMatchObject({ actor_id: null, words: expect.stringContaining('127.0.0.1') as string });
   expect(JSON.stringify([await words('sign-in'), await words('sign-in-failed')])).not.toContain(typed);
   expect((await words('sign-in')).length).toBeGreaterThan(0);
@@ -263,7 +267,11 @@ describe('what follows from the address', () => {
     });
     expect(answer.headers.getSetCookie().find((one) => one.startsWith('__Host-gw_session='))).toMatch(/Path=\/; .*HttpOnly; Secure; SameSite=Lax/);
     expect(answer.headers.get('strict-transport-security')).toContain('max-age=31536000');
-    expect((await words('sign-in'))[0]!.words).toContain('192.0.2.9');
+    await until(
+      'it to be written down',
+      () => words('sign-in'),
+      ([one]) => one!.words.includes('192.0.2.9'),
+    );
     // From elsewhere, by the proxy: neither metrics nor the description of the API.
     const elsewhere = { 'x-forwarded-for': '192.0.2.9' };
     expect((await fetch(`${base}/metrics`, { headers: elsewhere })).status).toBe(403);

@@ -11,7 +11,7 @@ const ANSWERS: Answers = {
     { id: 1, name: 'Rosa Oduya', email: 'rosa@lanternferry.test' },
     { id: 2, name: 'Idris Vale', email: 'idris@lanternferry.test' },
   ],
-  'PUT batches/7/draft': () => reply(204, null),
+  'PUT batches/7/draft': () => ({ version: 1 }),
   'PUT batches/7/plan': () => reply(204, null),
 };
 
@@ -89,4 +89,14 @@ test('a plan that is refused says why, and nothing that was settled is lost', as
 test('it is not checked before the server has the file', () => {
   step({ batchId: null });
   expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Handing the file over…' }).disabled).toBe(true);
+});
+
+test('where somebody of the team saved the batch meanwhile, the plan is not handed over: theirs would be lost', async () => {
+  const theirs = { id: 7, name: 'Theirs', draftVersion: 4 };
+  const newer = { title: 'Changed meanwhile', status: 409, detail: 'Idris Vale changed this batch meanwhile.', newer: true };
+  const { user, asked } = step({}, { ...ANSWERS, 'PUT batches/7/draft': () => reply(409, newer), 'GET batches/7': () => theirs });
+  await user.click(screen.getByRole('button', { name: /check the batch/ }));
+  await waitFor(() => expect(now().newer).toEqual({ words: newer.detail, theirs }));
+  await user.click(screen.getByRole('button', { name: /check the batch/ }));
+  expect(asked.filter(({ path }) => path.endsWith('/plan'))).toEqual([]);
 });

@@ -50,7 +50,7 @@ let asked: Asked[];
 beforeEach(() => {
   useDraft.getState().reset();
   HereWorker.gone = false;
-  asked = serve({ 'POST batches': { id: 7 }, 'PUT batches/7/draft': () => reply(204, null) });
+  asked = serve({ 'POST batches': { id: 7 }, 'PUT batches/7/draft': () => ({ version: 1 }) });
 });
 
 const now = () => useDraft.getState();
@@ -113,7 +113,7 @@ describe('a file on its way in', () => {
         if (++tries < 3) throw new TypeError('Failed to fetch');
         return { id: 7 };
       },
-      'PUT batches/7/draft': () => reply(204, null),
+      'PUT batches/7/draft': () => ({ version: 1 }),
     });
     await taken();
     expect(now()).toMatchObject({ batchId: null, step: 'Columns', problem: null, judgement: { counted: 3 } });
@@ -223,7 +223,7 @@ describe('a long file', () => {
 
 test('a batch that another file has taken the place of does not become the batch on the page', async () => {
   const answers: ((value: unknown) => void)[] = [];
-  serve({ 'POST batches': () => new Promise((done) => answers.push(done)), 'PUT batches/8/draft': () => reply(204, null) });
+  serve({ 'POST batches': () => new Promise((done) => answers.push(done)), 'PUT batches/8/draft': () => ({ version: 1 }) });
   const first = now().take(fileOf(FILE), HOUSE, null);
   await waitFor(() => expect(answers).toHaveLength(1));
   const second = now().take(fileOf('Email\neva@example.org\n'), HOUSE, null);

@@ -343,7 +343,8 @@ export const useDraft = create<DraftState>()((set, state) => {
     async save(leaving = false) {
       clearTimeout(saving);
       const { batchId, analysis, newer, draftVersion } = state();
-      if (batchId === null || !analysis || newer) return;
+      if (batchId === null || !analysis) return;
+      if (newer) throw new Error(newer.words);
       const kept = draftOf(state());
       const before = running;
       running = (async () => {
@@ -364,13 +365,17 @@ export const useDraft = create<DraftState>()((set, state) => {
         }
         const theirs = await call<BatchView>('GET', `batches/${batchId}`);
         if (state().batchId === batchId) set({ newer: { words: error.message, theirs } });
+        // Whoever goes on from here would go on without theirs.
+        throw error;
       });
     },
     async keepMine() {
       const { newer } = state();
       if (!newer) return;
       set({ draftVersion: newer.theirs.draftVersion, newer: null });
-      await state().save();
+      await state()
+        .save()
+        .catch(() => undefined);
     },
     reset: () => {
       clearTimeout(saving);

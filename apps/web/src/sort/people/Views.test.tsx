@@ -74,6 +74,7 @@ describe('tables under names', () => {
     expect(asked.find(({ method }) => method === 'PUT')!.body).toEqual({
       name: 'Menders',
       tree: NOW.tree,
+      basedOn: null,
       by: 'name',
       descending: false,
       fields: [3],
