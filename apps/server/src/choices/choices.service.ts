@@ -28,7 +28,7 @@ import { programScope, type Scope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
 import { SupportersRepository, type PersonRow, type PointRow } from '../supporters/supporters.repository';
 import { SupportersService } from '../supporters/supporters.service';
-import { imprint, TeamRepository, type OrganizationRow } from '../team/team.repository';
+import { imprint, mailFrom, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { WaysOutRepository } from '../waysout/waysout.repository';
 import { ChoicesRepository, type Holder } from './choices.repository';
 
@@ -243,7 +243,7 @@ export class ChoicesService {
     const link = this.linkFor(held.supporterId, point.id);
     const title = phrase(p.choicesTitle, { organization: organization.name });
     const result = await this.mailOut.send({
-      from: `"${organization.name.replace(/["\\\r\n]/g, '')}" <${organization.from_email}>`,
+      from: mailFrom(organization.name, organization.from_email),
       to: point.normal,
       returnPath: organization.from_email,
       messageId: `<fresh-${crypto.randomUUID()}@${organization.list_domain}>`,

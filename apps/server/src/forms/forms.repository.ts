@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { FormCounts } from '@goodword/core/contract';
 import type { FormDefinition } from '@goodword/core/forms';
 import type { Database, Scoped } from '../platform/database';
+import { calledBy } from '../platform/versions';
 
 export interface FormRow {
   id: number;
@@ -65,7 +66,7 @@ export class FormsRepository {
         WHERE v.organization_id = :org AND v.form_id = :id AND v.version = :version`,
       { id, version },
     );
-    return row && row.id !== null && row.id === tx.scope.actorId ? 'You, in another window,' : (row?.name ?? null);
+    return row ? calledBy(tx.scope, row.id, row.name) : null;
   }
 
   async save(tx: Scoped, id: number, form: { name: string; slug: string; version: number; definition: FormDefinition }): Promise<void> {

@@ -8,7 +8,7 @@ import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
 import { programScope } from '../platform/scope';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
 import { Tokens } from '../platform/tokens';
-import { imprint, type OrganizationRow } from '../team/team.repository';
+import { imprint, mailFrom, type OrganizationRow } from '../team/team.repository';
 import type { ConfirmationRow } from './confirmations.repository';
 import { FormsRepository } from './forms.repository';
 
@@ -46,9 +46,8 @@ export class RequestMail {
     const link = `${this.config.PUBLIC_URL}/confirm/${this.tokens.make('confirm', row.id)}`;
     const never = `${this.config.PUBLIC_URL}/never-ask/${this.tokens.make('never-ask', row.id)}`;
     const subject = row.sent === 0 ? title : `${title} (2)`;
-    const from = organization.name.replace(/["\\\r\n]/g, '');
     const result = await this.mailOut.send({
-      from: `"${from}" <${organization.from_email}>`,
+      from: mailFrom(organization.name, organization.from_email),
       to: row.normal,
       returnPath: organization.from_email,
       messageId: `<${key}@${organization.list_domain}>`,

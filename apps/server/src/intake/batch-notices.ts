@@ -5,7 +5,7 @@ import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { MAIL_OUT, type MailOut } from '../platform/mail-out';
 import type { Scope } from '../platform/scope';
-import { TeamRepository } from '../team/team.repository';
+import { mailFrom, TeamRepository } from '../team/team.repository';
 import { BatchesRepository } from './batches.repository';
 
 /** Tells teammates by mail that a batch is in. */
@@ -32,7 +32,7 @@ export class BatchNotices {
       const teammate = await this.team.teammate(scope, id);
       if (!teammate || teammate.left_at) continue;
       await this.mailOut.send({
-        from: `"${organization.name.replace(/["\\]/g, '')}" <${organization.from_email}>`,
+        from: mailFrom(organization.name, organization.from_email),
         to: teammate.email,
         returnPath: organization.from_email,
         messageId: `<batch-${batchId}-${randomUUID()}@${organization.list_domain}>`,

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { RuleEffect } from '@goodword/core/contract';
 import { startingRules, type HouseRules } from '@goodword/core/permission';
 import type { Scoped } from '../platform/database';
+import { calledBy } from '../platform/versions';
 
 export interface RulesRow {
   id: number;
@@ -44,7 +45,7 @@ export class HouseRulesRepository {
     const [row] = await db.sql<{ id: number | null; name: string | null }>(
       'SELECT t.id, t.name FROM house_rules r LEFT JOIN teammate t ON t.id = r.made_by WHERE r.organization_id = :org ORDER BY r.id DESC LIMIT 1',
     );
-    return row && row.id !== null && row.id === db.scope.actorId ? 'You, in another window,' : (row?.name ?? null);
+    return row ? calledBy(db.scope, row.id, row.name) : null;
   }
 
   async keep(tx: Scoped, change: { rules: HouseRules; words: string; effects: readonly RuleEffect[] }): Promise<number> {

@@ -1,8 +1,14 @@
 import type { Scoped } from './database';
 import { Newer, NotFound } from './errors';
+import type { Scope } from './scope';
 
 /** What is saved as a whole by hand, each with the version that it is at and who made it. */
 type Saved = 'segment' | 'campaign' | 'list' | 'layout' | 'people_view';
+
+/** What somebody of the team is called by whoever asks; null for the program. */
+export function calledBy(scope: Scope, id: number | null, name: string | null): string | null {
+  return id !== null && id === scope.actorId ? 'You, in another window,' : name;
+}
 
 /**
  * Takes the next version for a save that was begun from `basedOn`, under the lock of the row: of two who save from one
@@ -14,8 +20,7 @@ export async function nextVersion(tx: Scoped, table: Saved, id: number, basedOn:
     { id },
   );
   if (!row) throw new NotFound(what);
-  if (row.version !== basedOn)
-    throw new Newer(`the ${what}`, row.changed_by !== null && row.changed_by === tx.scope.actorId ? 'You, in another window,' : row.name);
+  if (row.version !== basedOn) throw new Newer(`the ${what}`, calledBy(tx.scope, row.changed_by, row.name));
   await tx.execute(`UPDATE \`${table}\` SET version = version + 1, changed_by = :actor WHERE organization_id = :org AND id = :id`, {
     id,
     actor: tx.scope.actorId,

@@ -7,7 +7,7 @@ import { TEXT_OUT, type TextOut } from '../platform/text-out';
 import { Tokens } from '../platform/tokens';
 import { fill, type Composed } from '../messages/composer';
 import type { MessageRow } from '../messages/messages.repository';
-import type { OrganizationRow, TeammateRow } from '../team/team.repository';
+import { mailFrom, type OrganizationRow, type TeammateRow } from '../team/team.repository';
 
 /** A message with all that stands around it, read once for all its deliveries. */
 export interface MessageContext {
@@ -79,12 +79,9 @@ export class EnvelopeService {
   private addressed(context: Omit<MessageContext, 'rules' | 'whyOf'>, to: string, key: string, values: MergeValues): OutgoingMail {
     const { organization, sender } = context;
     const filled = fill(context.composed, values);
-    const name = [sender?.name, organization.name]
-      .filter(Boolean)
-      .join(', ')
-      .replace(/["\\\r\n]/g, '');
+    const name = [sender?.name, organization.name].filter(Boolean).join(', ');
     return {
-      from: `"${name}" <${organization.from_email}>`,
+      from: mailFrom(name, organization.from_email),
       to,
       messageId: `<${key}@${organization.list_domain}>`,
       returnPath: organization.from_email,

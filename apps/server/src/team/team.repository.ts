@@ -4,6 +4,7 @@ import type { Language } from '@goodword/core/forms';
 import { imprintOf } from '@goodword/core/team';
 import { Database, type Scoped } from '../platform/database';
 import type { Scope } from '../platform/scope';
+import { calledBy } from '../platform/versions';
 
 export interface TeammateRow {
   id: number;
@@ -56,6 +57,11 @@ export function logoOf(organization: Pick<OrganizationRow, 'name' | 'logo_id'>):
   return organization.logo_id === null ? null : { src: `/media/${organization.logo_id}`, of: organization.name };
 }
 
+/** The From of mail that the program writes by itself: the name in quotes, with nothing that could end them. */
+export function mailFrom(name: string, address: string): string {
+  return `"${name.replace(/["\\\r\n]/g, '')}" <${address}>`;
+}
+
 /** Who sends and where they live, in one line; the address of a chapter where one is given. */
 export function imprint(
   organization: Pick<OrganizationRow, 'name' | 'legal_name' | 'postal_address'>,
@@ -80,9 +86,8 @@ export class TeamRepository {
 
   /** What a teammate is called by whoever asks; null where there is none. */
   async nameOf(db: Scoped, id: number | null): Promise<string | null> {
-    if (id !== null && id === db.scope.actorId) return 'You, in another window,';
     const [row] = await db.sql<{ name: string }>('SELECT name FROM teammate WHERE organization_id = :org AND id = :id', { id });
-    return row?.name ?? null;
+    return calledBy(db.scope, id, row?.name ?? null);
   }
 
   async teammates(scope: Scope): Promise<{ id: number; name: string; email: string }[]> {

@@ -11,7 +11,7 @@ import { Sessions } from '../platform/sessions';
 import { Tokens } from '../platform/tokens';
 import { hashPassword, refuseEasy } from './passwords';
 import { TeammatesRepository, type LinkRow } from './teammates.repository';
-import { imprint, TeamRepository, type OrganizationRow, type TeammateRow } from './team.repository';
+import { imprint, mailFrom, TeamRepository, type OrganizationRow, type TeammateRow } from './team.repository';
 
 /** Links that somebody who forgot may have within the hour: whoever types others' addresses fills no mailbox. */
 const MOST_AN_HOUR = 3;
@@ -122,7 +122,7 @@ export class TeammateLinks {
       : `Somebody, we hope you, asked to set a new password for ${mate.email}. Open the link and choose one. It works once, for one hour. If it was not you, do nothing: your password stays as it is.`;
     const from = organization.from_email || `goodword@${new URL(this.config.PUBLIC_URL).hostname}`;
     return {
-      from: `"${organization.name.replace(/["\\\r\n]/g, '')}" <${from}>`,
+      from: mailFrom(organization.name, from),
       to: mate.email,
       returnPath: from,
       messageId: `<teammate-${link.id}-${link.tries}@${organization.list_domain || new URL(this.config.PUBLIC_URL).hostname}>`,

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { useSession } from './session';
+import { isSame, readStored, writeStored } from './stored';
 
 /**
  * Something that is typed now and saved by a press later. Until then it is kept in the browser, and is there again after a
@@ -29,20 +30,20 @@ const PREFIX = 'gw-draft:';
 
 export function useDrafting<T>(name: string, server: { value: T; version: number }): Drafting<T> {
   const key = `${PREFIX}${useSession().teammate.id}:${name}`;
-  const [typed, setTyped] = useState<Stored<T> | null>(() => read<T>(key));
+  const [typed, setTyped] = useState<Stored<T> | null>(() => readStored<Stored<T>>(key));
   const own = useRef(key);
   if (own.current !== key) {
     own.current = key;
-    setTyped(read<T>(key));
+    setTyped(readStored<Stored<T>>(key));
   }
-  const changed = typed !== null && !same(typed.value, server.value);
+  const changed = typed !== null && !isSame(typed.value, server.value);
   // Whoever typed and put it back has typed nothing.
   useEffect(() => {
-    if (typed !== null && !changed) write<T>(key, null);
+    if (typed !== null && !changed) writeStored(key, null);
   }, [key, typed, changed]);
   const keep = (next: Stored<T> | null) => {
     setTyped(next);
-    write(key, next);
+    writeStored(key, next);
   };
   const basedOn = changed ? typed.basedOn : server.version;
   return {
@@ -54,25 +55,4 @@ export function useDrafting<T>(name: string, server: { value: T; version: number
     discard: () => keep(null),
     keepMine: () => typed && keep({ value: typed.value, basedOn: server.version }),
   };
-}
-
-function same(one: unknown, other: unknown): boolean {
-  return one === other || JSON.stringify(one) === JSON.stringify(other);
-}
-
-function read<T>(key: string): Stored<T> | null {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? 'null') as Stored<T> | null;
-  } catch {
-    return null;
-  }
-}
-
-function write<T>(key: string, stored: Stored<T> | null): void {
-  try {
-    if (stored === null) localStorage.removeItem(key);
-    else localStorage.setItem(key, JSON.stringify(stored));
-  } catch {
-    // A browser that keeps nothing, or is full: it is kept as long as the page is open.
-  }
 }

@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { ProblemError } from './api';
 import { useSession } from './session';
+import { isSame, readStored, writeStored } from './stored';
 
 /** Milliseconds after the last key until it is saved. */
 const CALM_MS = 600;
@@ -55,8 +56,8 @@ export class Keeper<T> {
   ) {
     this.version = initial.version;
     this.state = { value: initial.value, standing: 'saved', problem: null, theirs: null };
-    const stored = read<T>(PREFIX + name);
-    if (!stored || same(stored.value, initial.value)) forget(PREFIX + name);
+    const stored = readStored<Stored<T>>(PREFIX + name);
+    if (!stored || isSame(stored.value, initial.value)) writeStored(PREFIX + name, null);
     else if (stored.basedOn === initial.version) this.set(stored.value);
     else this.state = { value: stored.value, standing: 'newer', problem: null, theirs: initial };
   }
@@ -71,10 +72,10 @@ export class Keeper<T> {
   readonly snapshot = (): Kept<T> => this.state;
 
   set(value: T): void {
-    if (same(value, this.state.value)) return;
+    if (isSame(value, this.state.value)) return;
     const { standing } = this.state;
     this.change({ value, standing: standing === 'newer' ? 'newer' : 'saving' });
-    write(PREFIX + this.name, { value, basedOn: this.version });
+    writeStored(PREFIX + this.name, { value, basedOn: this.version });
     this.soon(CALM_MS);
   }
 
@@ -92,7 +93,7 @@ export class Keeper<T> {
     if (!this.state.theirs) return;
     this.version = this.state.theirs.version;
     this.change({ standing: 'saving', theirs: null, problem: null });
-    write(PREFIX + this.name, { value: this.state.value, basedOn: this.version });
+    writeStored(PREFIX + this.name, { value: this.state.value, basedOn: this.version });
     void this.flush().catch(() => undefined);
   }
 
@@ -100,7 +101,7 @@ export class Keeper<T> {
     if (!this.state.theirs) return;
     const { value, version } = this.state.theirs;
     this.version = version;
-    forget(PREFIX + this.name);
+    writeStored(PREFIX + this.name, null);
     this.change({ value, standing: 'saved', theirs: null, problem: null });
     this.saving.onSaved?.(value, version);
   }
@@ -132,11 +133,11 @@ export class Keeper<T> {
       this.version = await this.saving.save(value, this.version, leaving);
       this.failures = 0;
       this.saving.onSaved?.(value, this.version);
-      if (same(value, this.state.value)) {
-        forget(PREFIX + this.name);
+      if (isSame(value, this.state.value)) {
+        writeStored(PREFIX + this.name, null);
         this.change({ standing: 'saved', problem: null });
       } else {
-        write(PREFIX + this.name, { value: this.state.value, basedOn: this.version });
+        writeStored(PREFIX + this.name, { value: this.state.value, basedOn: this.version });
         this.soon(CALM_MS);
       }
     } catch (problem) {
@@ -212,31 +213,3 @@ export const STANDING_WORDS: Record<Standing, string> = {
   newer: 'Not saved: somebody saved something newer',
   refused: 'Not saved as it stands',
 };
-
-function same(one: unknown, other: unknown): boolean {
-  return one === other || JSON.stringify(one) === JSON.stringify(other);
-}
-
-function read<T>(name: string): Stored<T> | null {
-  try {
-    return JSON.parse(localStorage.getItem(name) ?? 'null') as Stored<T> | null;
-  } catch {
-    return null;
-  }
-}
-
-function write(name: string, stored: Stored<unknown>): void {
-  try {
-    localStorage.setItem(name, JSON.stringify(stored));
-  } catch {
-    // A browser that keeps nothing, or is full: it is still on its way to the server.
-  }
-}
-
-function forget(name: string): void {
-  try {
-    localStorage.removeItem(name);
-  } catch {
-    // As above.
-  }
-}

@@ -17,6 +17,7 @@ import {
 } from '@goodword/core/intake';
 import { call, ProblemError } from '../app/api';
 import { atRest } from '../app/rest';
+import { readStored, writeStored } from '../app/stored';
 import type { Analysis, Answer, Ask, Judgement } from './intake.worker';
 import { LONG } from './measures';
 
@@ -166,30 +167,6 @@ interface Here {
 /** What is not saved yet is kept in the browser: a reload, a closed page or a server that is away loses nothing. */
 const nameHere = (id: number) => `gw-batch:${id}`;
 
-function keepHere(id: number, draft: IntakeDraft, basedOn: number): void {
-  try {
-    localStorage.setItem(nameHere(id), JSON.stringify({ draft, basedOn } satisfies Here));
-  } catch {
-    // A browser that keeps nothing, or is full: it is still on its way to the server.
-  }
-}
-
-function keptHere(id: number): Here | null {
-  try {
-    return JSON.parse(localStorage.getItem(nameHere(id)) ?? 'null') as Here | null;
-  } catch {
-    return null;
-  }
-}
-
-function forgetHere(id: number): void {
-  try {
-    localStorage.removeItem(nameHere(id));
-  } catch {
-    // As above.
-  }
-}
-
 /** One save after the other: the second is based on what the first made. */
 let running: Promise<void> = Promise.resolve();
 
@@ -267,7 +244,7 @@ export const useDraft = create<DraftState>()((set, state) => {
   const changed = (values: Partial<DraftState>, again = false) => {
     set(values);
     const { batchId, analysis, draftVersion } = state();
-    if (batchId !== null && analysis) keepHere(batchId, draftOf(state()), draftVersion);
+    if (batchId !== null && analysis) writeStored(nameHere(batchId), { draft: draftOf(state()), basedOn: draftVersion } satisfies Here);
     later();
     if (again) void judge();
   };
@@ -303,7 +280,7 @@ export const useDraft = create<DraftState>()((set, state) => {
     },
     async open(batch, house) {
       // What was settled here and never reached the server goes on, where nobody saved anything since.
-      const here = keptHere(batch.id);
+      const here = readStored<Here>(nameHere(batch.id));
       const own = here && here.basedOn === batch.draftVersion ? here.draft : null;
       const draft = own ?? batch.draft;
       const plan = draft?.plan ?? batch.plan ?? {};
@@ -353,10 +330,10 @@ export const useDraft = create<DraftState>()((set, state) => {
         const { version } = await call<{ version: number }>('PUT', `batches/${batchId}/draft`, { ...kept, basedOn: state().draftVersion }, leaving);
         if (state().batchId !== batchId) return;
         set({ draftVersion: version });
-        if (JSON.stringify(draftOf(state())) === JSON.stringify(kept)) forgetHere(batchId);
-        else keepHere(batchId, draftOf(state()), version);
+        if (JSON.stringify(draftOf(state())) === JSON.stringify(kept)) writeStored(nameHere(batchId), null);
+        else writeStored(nameHere(batchId), { draft: draftOf(state()), basedOn: version } satisfies Here);
       })();
-      keepHere(batchId, kept, draftVersion);
+      writeStored(nameHere(batchId), { draft: kept, basedOn: draftVersion } satisfies Here);
       await running.catch(async (error: unknown) => {
         if (!(error instanceof ProblemError) || !error.problem.newer) {
           // The server is away: what is settled is kept in the browser, and tried again.
