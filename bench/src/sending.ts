@@ -69,6 +69,8 @@ async function writeMessage(house: House): Promise<number> {
       subject: 'Hello {First name}',
       letter: JSON.stringify(letter),
       state: 'preparing',
+      // Sent now it goes to the group of its last look; at a time, to whoever is in the group then.
+      scheduled_at: new Date(),
       recipients: JSON.stringify({ from: [{ kind: 'tag', id: tag }], minus: [], without: [] }),
     });
   });
@@ -137,6 +139,7 @@ export async function benchSending(server: string): Promise<{ ours: number; yard
   const messageId = await writeMessage(house);
   await house.context.get(PrepareJob).run(jobOf(house.scope, messageId));
   const mails = await rendered(house, messageId);
+  if (mails.length !== MAILS) throw new Error(`expected ${MAILS} deliveries to be prepared, got ${mails.length}`);
   const silent = { info: () => undefined, error: (o: object, m: string) => console.error(m, o) };
   const get = <T>(token: new (...args: never[]) => T) => house.context.get<T>(token);
   const parts = {

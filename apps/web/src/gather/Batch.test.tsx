@@ -100,7 +100,7 @@ test('what the server refuses is told, and a viewer is offered nothing', async (
   unmount();
   page(server().answers, 'viewer');
   await screen.findByText('What will become of the rows');
-  expect(screen.queryByRole('button', { name: /Bring in|Merge/ })).toBeNull();
+  expect(screen.queryByRole('button', { name: /Bring in|Merge|New people|See them|Download/ })).toBeNull();
 });
 
 describe('likely doubles', () => {

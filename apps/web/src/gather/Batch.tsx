@@ -69,7 +69,7 @@ export default function Batch() {
   useEffect(() => {
     if (state === 'done') void call('POST', `batches/${id}/seen`).catch(() => undefined);
   }, [state, id]);
-  useMargin(batchNotes(batch, { open: setOpened, look: setLooking }));
+  useMargin(batchNotes(batch, may ? { open: setOpened, look: setLooking } : null));
   if (error) return <Problem error={error} />;
   if (!batch) return <Loading what="the batch" />;
   const main = actWords(batch, format);
@@ -88,10 +88,10 @@ export default function Batch() {
         )}
         {!['checking', 'reading'].includes(batch.state) && Object.keys(batch.counts).length > 0 && (
           <>
-            <Counts batch={batch} onOpen={setOpened} />
+            <Counts batch={batch} onOpen={may ? setOpened : null} />
             {(batch.counts.look ?? 0) > 0 && batch.state === 'checked' && may && <Looks batch={batch} start={looking} onStart={setLooking} />}
             {batch.will && ['checked', 'bringing', 'stopped', 'done'].includes(batch.state) && (
-              <WhatItWrites batch={batch} will={batch.will} onOpen={setOpened} />
+              <WhatItWrites batch={batch} will={batch.will} onOpen={may ? setOpened : null} />
             )}
           </>
         )}

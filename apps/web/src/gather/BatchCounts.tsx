@@ -33,8 +33,8 @@ const VERDICTS: [RowVerdict, string, string][] = [
 const BAD: ReadonlySet<RowVerdict> = new Set(['failed', 'look']);
 const QUIET: ReadonlySet<RowVerdict> = new Set(['aside', 'same', 'here', 'skipped', 'doubled']);
 
-/** Counts of what becomes, or became, of every row; each opens its rows. */
-export function Counts({ batch, onOpen }: { batch: BatchView; onOpen: (opened: Opened) => void }) {
+/** Counts of what becomes, or became, of every row; each opens its rows, for whom `onOpen` is given. */
+export function Counts({ batch, onOpen }: { batch: BatchView; onOpen: ((opened: Opened) => void) | null }) {
   const format = useFormat();
   return (
     <section className="sheet p-5">
@@ -52,14 +52,27 @@ export function Counts({ batch, onOpen }: { batch: BatchView; onOpen: (opened: O
               <div className="h-3 bg-bench rounded-[2px]" aria-hidden="true">
                 <div className={`h-3 rounded-[2px] ${ink}`} style={{ width: `${Math.max(1, (count / batch.rows) * 100)}%` }} />
               </div>
-              <button className="link text-right font-title text-[19px]" aria-label={`${count}: ${words}`} onClick={() => onOpen({ verdict, words })}>
-                {format.number(count)}
-              </button>
+              <Count
+                count={format.number(count)}
+                words={words}
+                className="text-right text-[19px]"
+                onOpen={onOpen && (() => onOpen({ verdict, words }))}
+              />
             </li>
           );
         })}
       </ul>
     </section>
+  );
+}
+
+/** A number that opens what is behind it; only a number for whoever may not see that. */
+export function Count({ count, words, className, onOpen }: { count: string; words: string; className: string; onOpen: (() => void) | null }) {
+  if (!onOpen) return <span className={`font-title ${className}`}>{count}</span>;
+  return (
+    <button className={`link font-title ${className}`} aria-label={`${count}: ${words}`} onClick={onOpen}>
+      {count}
+    </button>
   );
 }
 

@@ -1,6 +1,6 @@
 import type { BatchView, BatchWill, RowsOnly } from '@goodword/core/contract';
 import { useFormat } from '../app/format';
-import type { Opened } from './BatchCounts';
+import { Count, type Opened } from './BatchCounts';
 
 type Line = [count: number, words: string, only: RowsOnly];
 
@@ -17,7 +17,7 @@ function permissionLines(will: BatchWill): Line[] {
 }
 
 /** What is written beside the people themselves, in counts. */
-export function WhatItWrites({ batch, will, onOpen }: { batch: BatchView; will: BatchWill; onOpen: (opened: Opened) => void }) {
+export function WhatItWrites({ batch, will, onOpen }: { batch: BatchView; will: BatchWill; onOpen: ((opened: Opened) => void) | null }) {
   const format = useFormat();
   const money = will.giftsTotal.map(({ currency, minor }) => new Intl.NumberFormat(undefined, { style: 'currency', currency }).format(minor / 100));
   const lines: Line[] = [
@@ -44,13 +44,12 @@ export function WhatItWrites({ batch, will, onOpen }: { batch: BatchView; will: 
         )}
         {shown.map(([count, words, only]) => (
           <li key={words} className="flex gap-3 border-t border-hair py-[6px]">
-            <button
-              className="link font-title font-bold min-w-[56px] text-right"
-              aria-label={`${count}: ${words}`}
-              onClick={() => onOpen({ only, words })}
-            >
-              {format.number(count)}
-            </button>{' '}
+            <Count
+              count={format.number(count)}
+              words={words}
+              className="font-bold min-w-[56px] text-right"
+              onOpen={onOpen && (() => onOpen({ only, words }))}
+            />{' '}
             <span className="text-ink2">{words}</span>
           </li>
         ))}

@@ -3,12 +3,12 @@ import { plural } from '../app/format';
 import type { Note } from '../ui/margin';
 import type { Opened } from './BatchCounts';
 
-/** What the Margin says of a checked or finished batch. */
-export function batchNotes(batch: BatchView | undefined, acts: { open(opened: Opened): void; look(why: string): void }): Note[] {
+/** What the Margin says of a checked or finished batch; without `acts` it offers nothing to whoever may only read. */
+export function batchNotes(batch: BatchView | undefined, acts: { open(opened: Opened): void; look(why: string): void } | null): Note[] {
   if (!batch) return [];
   const notes: Note[] = [];
   const add = (key: string, tone: Note['tone'], title: string, body: string, remedy?: Note['remedy']) =>
-    notes.push({ key, tone, title, body, ...(remedy ? { remedy } : {}) });
+    notes.push({ key, tone, title, body, ...(remedy && acts ? { remedy } : {}) });
   const failed = batch.counts.failed ?? 0;
   const looks = batch.counts.look ?? 0;
   if (batch.problem) add('problem', 'fault', 'It stopped', batch.problem);
@@ -20,7 +20,7 @@ export function batchNotes(batch: BatchView | undefined, acts: { open(opened: Op
       'They may be people who are here. Whatever is not settled stays out.',
       {
         words: 'Look at them',
-        act: () => acts.look('all'),
+        act: () => acts?.look('all'),
       },
     );
   if (failed + batch.withFaults > 0 && batch.fileKept)
@@ -44,7 +44,7 @@ export function batchNotes(batch: BatchView | undefined, acts: { open(opened: Op
       'A likely slip in a domain, the address of a function, a landline: they come in as they stand.',
       {
         words: 'See them',
-        act: () => acts.open({ only: 'hints', words: 'With something to tell' }),
+        act: () => acts?.open({ only: 'hints', words: 'With something to tell' }),
       },
     );
   if (batch.stayNo > 0 && batch.what === 'people')
