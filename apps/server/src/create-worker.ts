@@ -115,8 +115,8 @@ export function createWorker(context: INestApplicationContext, config: Config): 
         loop(() => confirmations.sendOne(), after(5 * config.POLL_MS)),
         loop(() => links.sendOne(), after(5 * config.POLL_MS)),
         loop(sweep, after(1000)),
-        loop(() => retention.round(), after(1000)),
-        loop(() => sizes.round(), after(1000)),
+        loop(() => retention.round(), after(5000)),
+        loop(() => sizes.round(), after(5000)),
       ]);
       return running.then(() => undefined);
     },

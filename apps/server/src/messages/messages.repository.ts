@@ -69,6 +69,15 @@ export function messageView(row: MessageRow): MessageView {
 
 const NEEDING = ['draft', 'scheduled', 'preparing'];
 
+/** Whether a message would lose its ground if a group went. */
+export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boolean {
+  return (
+    [...message.recipients.from, ...message.recipients.minus].some((ref) => ref.kind === kind && ref.id === id) ||
+    (kind === 'list' && message.list_id === id) ||
+    (kind === 'tag' && (message.tag_deeds ?? []).some((deed) => deed.tagId === id))
+  );
+}
+
 const NOT_OVER = "state NOT IN ('stopped','done')";
 
 @Injectable()
@@ -122,14 +131,9 @@ export class MessagesRepository {
     await tx.table('message').where('message.id', id).delete();
   }
 
-  /** Messages not yet gone that need a group: as recipients, as the list that they are for, or as a tag that they put on. */
-  async usersOf(db: Scoped, kind: GroupKind, id: number): Promise<{ id: number; name: string; chapter_id: number | null }[]> {
-    const rows = (await this.all(db)).filter((message) => NEEDING.includes(message.state));
-    const uses = (message: MessageRow) =>
-      [...message.recipients.from, ...message.recipients.minus].some((ref) => ref.kind === kind && ref.id === id) ||
-      (kind === 'list' && message.list_id === id) ||
-      (kind === 'tag' && (message.tag_deeds ?? []).some((deed) => deed.tagId === id));
-    return rows.filter(uses).map(({ id: messageId, name, chapter_id }) => ({ id: messageId, name, chapter_id }));
+  /** Messages that have not gone, and need what they name: as recipients, as their list, or as a tag that they put on. */
+  async needing(db: Scoped): Promise<MessageRow[]> {
+    return (await this.all(db)).filter((message) => NEEDING.includes(message.state));
   }
 
   /** Puts one group in the place of another, in messages that have not gone yet. */
@@ -140,7 +144,7 @@ export class MessagesRepository {
     };
     // Of every chapter: a group that is none any more must stand in no message.
     const everywhere = tx.ofAll();
-    for (const { id } of await this.usersOf(everywhere, kind, from)) {
+    for (const { id } of (await this.needing(everywhere)).filter((one) => usesGroup(one, kind, from))) {
       const message = (await this.lock(everywhere, id))!;
       const { recipients } = message;
       await this.revise(tx, message, 'group_version', {

@@ -133,7 +133,7 @@ const schema = Joi.object<Config>({
     }),
   DKIM_SELECTOR: Joi.string().default('gw'),
   LEASE_SECONDS: Joi.number().min(1).max(3600).default(60),
-  POLL_MS: Joi.number().integer().min(10).max(10_000).default(200),
+  POLL_MS: Joi.number().integer().min(10).max(10_000).default(400),
   STATEMENT_SECONDS: Joi.number().integer().min(10).max(86_400).default(900),
   LOG_LEVEL: Joi.string().valid('fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent').default('info'),
   TRUSTED_PROXIES: Joi.string().allow('').default('loopback'),

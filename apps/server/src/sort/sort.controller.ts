@@ -137,16 +137,15 @@ export class SortController {
 
   @Route('get', 'segments', { role: 'viewer', summary: 'Segments, each as a sentence' })
   async allSegments(@Caller() scope: Scope): Promise<SegmentView[]> {
-    return Promise.all(
-      (await this.segments.list(scope)).map(async ({ id, name, tree, version, words }) => ({
-        id,
-        name,
-        tree,
-        version,
-        words,
-        usedBy: (await this.uses.of(scope, 'segment', id)).map((use) => ({ id: use.id, name: use.name ?? `a ${use.what} of another chapter` })),
-      })),
-    );
+    const [segments, uses] = await Promise.all([this.segments.list(scope), this.uses.known(scope)]);
+    return segments.map(({ id, name, tree, version, words }) => ({
+      id,
+      name,
+      tree,
+      version,
+      words,
+      usedBy: uses('segment', id).map((use) => ({ id: use.id, name: use.name ?? `a ${use.what} of another chapter` })),
+    }));
   }
 
   @Route('post', 'segments', { role: 'organizer', summary: 'Save a new segment', body: schema.saveSegment })

@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { linesOf, type Line } from '@goodword/core/segment';
 import { FormsRepository } from '../forms/forms.repository';
-import { MessagesRepository } from '../messages/messages.repository';
+import { MessagesRepository, usesGroup } from '../messages/messages.repository';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { SegmentsService } from '../segments/segments.service';
@@ -32,24 +32,29 @@ export class UsesService {
   ) {}
 
   async of(scope: Scope, kind: UsedKind, id: number): Promise<Use[]> {
+    return (await this.known(scope))(kind, id);
+  }
+
+  /** Reads once what may need anything, for many questions. */
+  async known(scope: Scope): Promise<(kind: UsedKind, id: number) => Use[]> {
     const everywhere = this.database.read(scope).ofAll();
     const [messages, segments, forms] = await Promise.all([
-      this.messages.usersOf(everywhere, kind, id),
+      this.messages.needing(everywhere),
       this.segments.everywhere(scope),
       this.forms.all(everywhere),
     ]);
-    const named = ({ id: of, name, chapter_id }: { id: number; name: string; chapter_id: number | null }) => ({
-      id: of,
+    const named = ({ id, name, chapter_id }: { id: number; name: string; chapter_id: number | null }) => ({
+      id,
       name: scope.chapterId === null || chapter_id === null || chapter_id === scope.chapterId ? name : null,
     });
-    const onForm = (form: (typeof forms)[number]) =>
+    const onForm = (form: (typeof forms)[number], kind: UsedKind, id: number) =>
       (kind === 'tag' ? form.definition.tagIds : kind === 'list' ? form.definition.listIds : []).includes(id);
-    return [
-      ...messages.map((message): Use => ({ what: 'message', ...named(message) })),
+    return (kind, id) => [
+      ...messages.filter((message) => usesGroup(message, kind, id)).map((message): Use => ({ what: 'message', ...named(message) })),
       ...segments
         .filter((segment) => linesOf(segment.tree).some((line) => asksFor(line, kind, id)))
         .map((segment): Use => ({ what: 'segment', ...named(segment) })),
-      ...forms.filter(onForm).map((form): Use => ({ what: 'form', ...named(form) })),
+      ...forms.filter((form) => onForm(form, kind, id)).map((form): Use => ({ what: 'form', ...named(form) })),
     ];
   }
 }
