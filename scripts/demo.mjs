@@ -29,7 +29,7 @@ if (fresh) {
   await endLeftover(join(folder, 'mariadb', 'm.pid'));
   rmSync(folder, { recursive: true, force: true });
 }
-ensureFolder(join(folder, 'logs'));
+ensureFolder(join(folder, 'logs'), 0o700);
 
 const children = new Children(pidFile);
 let database = null;

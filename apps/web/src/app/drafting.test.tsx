@@ -18,6 +18,7 @@ function Editor({ server }: { server: Server }) {
         based on {draft.basedOn}, {draft.isChanged ? 'changed' : 'as it is'}
       </p>
       <button onClick={draft.discard}>Put back</button>
+      <button onClick={() => draft.saved({ ...server.value, name: 'Oars!' })}>The server has “Oars!”</button>
     </>
   );
 }
@@ -76,6 +77,18 @@ test('theirs stays: what was typed goes, and is not found again', async () => {
 test('where nothing was typed, a newer save is simply shown', () => {
   show(<Editor server={at('Sails', 4)} />);
   expect([name(), screen.getByText('based on 4, as it is')]).toEqual(['Sails', expect.anything()]);
+});
+
+test('what is typed while a save is on its way stays, on top of what was saved', async () => {
+  const { user } = show(<Editor server={at('Oars', 3)} />);
+  await user.type(screen.getByLabelText('Name'), '! And masts');
+  // The press sent “Oars!”; the answer comes after more was typed.
+  await user.click(screen.getByRole('button', { name: /The server has/ }));
+  expect([name(), screen.getByText('based on 3, changed')]).toEqual(['Oars! And masts', expect.anything()]);
+  await user.clear(screen.getByLabelText('Name'));
+  await user.type(screen.getByLabelText('Name'), 'Oars!');
+  await user.click(screen.getByRole('button', { name: /The server has/ }));
+  expect([name(), localStorage.length]).toEqual(['Oars', 0]);
 });
 
 test('where two things differ is said in words', () => {

@@ -15,8 +15,10 @@ export interface Drafting<T> {
   /** What somebody saved since this was begun; null where there is no such. */
   theirs: T | null;
   set(value: T): void;
-  /** What is typed goes, and the server's stands; also after it was saved. */
+  /** What is typed goes, and the server's stands. */
   discard(): void;
+  /** The server has this; what was typed since it was sent stays, on top of it. */
+  saved(sent: T): void;
   /** What is typed stands, to be saved over theirs. */
   keepMine(): void;
 }
@@ -41,7 +43,10 @@ export function useDrafting<T>(name: string, server: { value: T; version: number
   useEffect(() => {
     if (typed !== null && !changed) writeStored(key, null);
   }, [key, typed, changed]);
+  const now = useRef({ typed, version: server.version });
+  now.current = { typed, version: server.version };
   const keep = (next: Stored<T> | null) => {
+    now.current.typed = next;
     setTyped(next);
     writeStored(key, next);
   };
@@ -53,6 +58,10 @@ export function useDrafting<T>(name: string, server: { value: T; version: number
     theirs: changed && typed.basedOn !== server.version ? server.value : null,
     set: (value) => keep({ value, basedOn }),
     discard: () => keep(null),
+    saved: (sent) => {
+      const { typed: later, version } = now.current;
+      keep(later === null || isSame(later.value, sent) ? null : { value: later.value, basedOn: version });
+    },
     keepMine: () => typed && keep({ value: typed.value, basedOn: server.version }),
   };
 }

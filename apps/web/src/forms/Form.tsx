@@ -42,10 +42,11 @@ function Builder({ view }: { view: FormView }) {
   const tags = useTags();
   const changed = draft.isChanged;
   const save = useMutation({
-    mutationFn: () => call('PUT', `forms/${view.id}`, { name, slug, version: draft.basedOn, definition: form }),
-    onSuccess: async () => {
+    mutationFn: (sent: typeof draft.value) =>
+      call('PUT', `forms/${view.id}`, { name: sent.name, slug: sent.slug, version: draft.basedOn, definition: sent.form }),
+    onSuccess: async (_done, sent) => {
       await refreshAll(queryClient);
-      draft.discard();
+      draft.saved(sent);
     },
     // Somebody was quicker: what they saved is fetched, and both are shown.
     onError: () => queryClient.invalidateQueries({ queryKey: ['form', view.id] }),
@@ -65,7 +66,7 @@ function Builder({ view }: { view: FormView }) {
             <Button disabled={changed || open.isPending} onClick={() => open.mutate()}>
               {view.open ? 'Close it' : 'Open it'}
             </Button>
-            <Button weight="main" disabled={!changed || draft.theirs !== null || save.isPending} onClick={() => save.mutate()}>
+            <Button weight="main" disabled={!changed || draft.theirs !== null || save.isPending} onClick={() => save.mutate(draft.value)}>
               Save a new version
             </Button>
           </>

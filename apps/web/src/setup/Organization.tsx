@@ -54,10 +54,10 @@ function Editor({ view }: { view: OrganizationView }) {
   const own = draft.value;
   const set = (part: Partial<Own>) => draft.set({ ...own, ...part });
   const save = useMutation({
-    mutationFn: () => call('PUT', 'organization', { ...own, basedOn: draft.basedOn }),
-    onSuccess: async () => {
+    mutationFn: (sent: Own) => call('PUT', 'organization', { ...sent, basedOn: draft.basedOn }),
+    onSuccess: async (_done, sent) => {
       await refreshAll(queryClient);
-      draft.discard();
+      draft.saved(sent);
     },
     // Somebody was quicker: what they saved is fetched, and both are shown.
     onError: () => queryClient.invalidateQueries({ queryKey: ['organization'] }),
@@ -91,7 +91,7 @@ function Editor({ view }: { view: OrganizationView }) {
       <Heading title="Setup" note="The organization">
         {draft.isChanged && draft.theirs === null && <Button onClick={draft.discard}>Put back</Button>}
         {may && (
-          <Button weight="main" disabled={!draft.isChanged || draft.theirs !== null || save.isPending} onClick={() => save.mutate()}>
+          <Button weight="main" disabled={!draft.isChanged || draft.theirs !== null || save.isPending} onClick={() => save.mutate(own)}>
             Save
           </Button>
         )}

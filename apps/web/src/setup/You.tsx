@@ -43,13 +43,13 @@ function ProfileForm({ profile }: { profile: Profile }) {
   const draft = useDrafting<Profile>('me', { value: profile, version: 0 });
   const own = draft.value;
   const save = useMutation({
-    mutationFn: () => {
-      const { email: _email, ...said } = own;
+    mutationFn: (sent: Profile) => {
+      const { email: _email, ...said } = sent;
       return call('PUT', 'me', said);
     },
-    onSuccess: async () => {
+    onSuccess: async (_done, sent) => {
       await refreshAll(queryClient);
-      draft.discard();
+      draft.saved(sent);
     },
   });
   const fault = (field: string) => (save.error instanceof ProblemError ? save.error.of(field) : undefined) ?? null;
@@ -59,7 +59,7 @@ function ProfileForm({ profile }: { profile: Profile }) {
     </Labelled>
   );
   return (
-    <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+    <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate(own))}>
       <h2 className="subtitle">What people read of you</h2>
       {line('name', 'Name')}
       {line('title', 'Title', 'Ferry keeper, Treasurer, …')}

@@ -80,15 +80,15 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
     placeholderData: keepPreviousData,
   }).data?.reach;
   const save = useMutation({
-    mutationFn: () =>
+    mutationFn: (sent: { name: string; tree: Group }) =>
       call<{ id: number }>(
         id === null ? 'POST' : 'PUT',
         id === null ? 'segments' : `segments/${id}`,
-        id === null ? { name, tree } : { name, tree, basedOn: draft.basedOn },
+        id === null ? sent : { ...sent, basedOn: draft.basedOn },
       ),
-    onSuccess: async (saved) => {
+    onSuccess: async (saved, sent) => {
       await refreshAll(queryClient);
-      draft.discard();
+      draft.saved(sent);
       setHistory([]);
       void navigate(`/sort/segments/${saved.id}`, { replace: true });
     },
@@ -132,7 +132,11 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
         {id !== null && <Button onClick={() => setOverTime(true)}>Over time</Button>}
         {may && id !== null && <Button onClick={() => setRemoving(true)}>Delete</Button>}
         {may && (
-          <Button weight="main" disabled={!changed || draft.theirs !== null || name.trim() === '' || save.isPending} onClick={() => save.mutate()}>
+          <Button
+            weight="main"
+            disabled={!changed || draft.theirs !== null || name.trim() === '' || save.isPending}
+            onClick={() => save.mutate(draft.value)}
+          >
             Save the segment
           </Button>
         )}
