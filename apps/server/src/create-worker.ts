@@ -1,6 +1,7 @@
 import type { INestApplicationContext } from '@nestjs/common';
 import { PinoLogger } from 'nestjs-pino';
 import { BulkJobs } from './bulk/bulk.jobs';
+import { CONFIRMATIONS_DUE } from './forms/confirmations.repository';
 import { ConfirmationsService } from './forms/confirmations.service';
 import { IntakeJobs } from './intake/intake.jobs';
 import { RetentionService } from './intake/retention.service';
@@ -11,18 +12,22 @@ import { FactsRepository } from './permission/ledger/facts.repository';
 import { HouseRulesRepository } from './permission/house-rules.repository';
 import type { Config } from './platform/config';
 import { Database, isLostConnection } from './platform/database';
-import { JobRunner, LANES, type Running } from './platform/jobs';
+import { due } from './platform/due';
+import { JobRunner, JOBS_DUE, LANES, type Running } from './platform/jobs';
 import { SegmentSizes } from './segments/segment-sizes';
 import { EnvelopeService } from './sending/envelope.service';
 import { HandOverLoop } from './sending/hand-over';
-import { OutboxRepository } from './sending/outbox.repository';
+import { DELIVERIES_DUE, OutboxRepository } from './sending/outbox.repository';
 import { PrepareJob } from './sending/prepare.job';
 import { Sessions } from './platform/sessions';
 import { SignInBrake } from './team/sign-in-brake';
 import { TeamRepository } from './team/team.repository';
+import { LINKS_DUE } from './team/teammates.repository';
 import { TeammateLinks } from './team/teammate-links.service';
 
 const SWEEP_MS = 600_000;
+/** Nobody tells of what another worker gave back while its message was stopped. */
+const AT_LEAST_MS = 10_000;
 
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 
@@ -33,7 +38,7 @@ export interface Worker {
   stop(): Promise<void>;
 }
 
-/** The worker: a loop over each lane of jobs, one over deliveries, one over confirmations, all ending together. */
+/** The worker: a loop over each lane of jobs, one over deliveries, one over confirmations, one that looks for them all. */
 export function createWorker(context: INestApplicationContext, config: Config): Worker {
   const log = new PinoLogger({});
   log.setContext('worker');
@@ -93,27 +98,33 @@ export function createWorker(context: INestApplicationContext, config: Config): 
     }
   };
   const after = (ms: number) => () => pause(ms);
-  const lanes = LANES.map((kinds) => ({ kinds, wake: (): void => undefined }));
+  /** Who works when one of some words is due; one lane never waits for another. */
+  const lane = (words: readonly string[], step: () => Promise<boolean>, atLeast = 0) => ({ words, step, atLeast, wake: (): void => undefined });
+  const lanes = [
+    ...LANES.map((kinds) => lane(kinds, () => jobs.runOne(kinds))),
+    lane(['deliveries'], () => handOver.round(), AT_LEAST_MS),
+    lane(['confirmations'], () => confirmations.sendOne()),
+    lane(['links'], () => links.sendOne()),
+  ];
   /** One look for all lanes, and a word to those for which there is something. */
   const look = async (): Promise<boolean> => {
-    const due = await jobs.dueKinds();
-    for (const lane of lanes) if (stopping || lane.kinds.some((kind) => due.has(kind))) lane.wake();
+    const words = await due(database, [JOBS_DUE, DELIVERIES_DUE, CONFIRMATIONS_DUE, LINKS_DUE]);
+    for (const { words: own, wake } of lanes) if (own.some((word) => words.has(word))) wake();
     return false;
+  };
+  const told = (one: (typeof lanes)[number]) => (): Promise<void> => {
+    if (stopping) return Promise.resolve();
+    return new Promise((done) => {
+      const clock = one.atLeast > 0 ? setTimeout(() => one.wake(), one.atLeast) : undefined;
+      one.wake = () => (clearTimeout(clock), done());
+    });
   };
   return {
     run() {
       log.info({ name: handOver.name }, 'worker ready');
       running = Promise.all([
-        loop(look, after(config.POLL_MS)).finally(() => lanes.forEach((lane) => lane.wake())),
-        ...lanes.map((lane) =>
-          loop(
-            () => jobs.runOne(lane.kinds),
-            () => (stopping ? Promise.resolve() : new Promise((done) => (lane.wake = done))),
-          ),
-        ),
-        loop(() => handOver.round(), after(config.POLL_MS)),
-        loop(() => confirmations.sendOne(), after(5 * config.POLL_MS)),
-        loop(() => links.sendOne(), after(5 * config.POLL_MS)),
+        loop(look, after(config.POLL_MS)).finally(() => lanes.forEach(({ wake }) => wake())),
+        ...lanes.map((one) => loop(one.step, told(one))),
         loop(sweep, after(1000)),
         loop(() => retention.round(), after(5000)),
         loop(() => sizes.round(), after(5000)),

@@ -127,6 +127,7 @@ const UNSCOPED: Record<string, string> = {
   'intake/retention.service.ts': 'a worker goes over every organization in turn',
   'messages/images.service.ts': 'pictures are public to mail readers',
   'permission-states.ts': 'a command over every organization',
+  'platform/due.ts': 'a worker asks what is due anywhere',
   'platform/health.controller.ts': 'counts over everything',
   'platform/house-keys.ts': 'keys of the house belong to no organization',
   'platform/jobs.ts': 'a worker claims whatever is due',

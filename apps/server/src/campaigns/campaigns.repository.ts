@@ -37,8 +37,10 @@ export class CampaignsRepository {
   }
 
   private counts(db: Scoped, id: number | null = null): Promise<{ campaign_id: number; standing: string; n: number }[]> {
+    // Nobody erased is on a roster, so that people are looked up only for whoever sees those of one chapter.
+    const mine = db.scope.chapterId === null ? '' : `JOIN supporter s ON s.id = r.supporter_id AND ${MINE}`;
     return db.sql(
-      `SELECT r.campaign_id, r.standing, COUNT(*) AS n FROM roster r JOIN supporter s ON s.id = r.supporter_id AND ${MINE}
+      `SELECT r.campaign_id, r.standing, COUNT(*) AS n FROM roster r ${mine}
         WHERE r.organization_id = :org AND (:id IS NULL OR r.campaign_id = :id) GROUP BY r.campaign_id, r.standing`,
       { id },
     );

@@ -77,6 +77,14 @@ export interface RequestsSent {
 const POINT = `SELECT c.*, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact, cp.line <=> 'landline' AS landline
   FROM confirmation c JOIN contact_point cp ON cp.id = c.contact_point_id`;
 
+/** What a worker that died left under way. */
+const LEFT = "state = 'handing' AND asked_at < UTC_TIMESTAMP(3) - INTERVAL 1 HOUR";
+
+/** For `due`: a confirmation or its reminder is to be sent, or one was left under way. */
+export const CONFIRMATIONS_DUE = `SELECT 'confirmations' AS due FROM DUAL WHERE EXISTS
+  (SELECT 1 FROM confirmation WHERE state IN ('waiting', 'sent') AND due_at <= UTC_TIMESTAMP(3))
+  OR EXISTS (SELECT 1 FROM confirmation WHERE ${LEFT})`;
+
 @Injectable()
 export class ConfirmationsRepository {
   /** Adds one that is due at once. Whether it may go is decided when it is about to. */
@@ -173,8 +181,7 @@ export class ConfirmationsRepository {
   async sweep(database: Database): Promise<void> {
     const knex = database.unscoped();
     await knex('confirmation')
-      .where('state', 'handing')
-      .where('asked_at', '<', knex.raw('UTC_TIMESTAMP(3) - INTERVAL 1 HOUR'))
+      .whereRaw(LEFT)
       .update({ state: 'sent', due_at: knex.raw('IF(sent = 1, asked_at + INTERVAL 3 DAY, NULL)') });
   }
 

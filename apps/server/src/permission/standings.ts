@@ -1,4 +1,4 @@
-import { ADDRESS_KIND, isPaused, type AddressKind, type Channel, type PermissionState, type Scope } from '@goodword/core/permission';
+import { ADDRESS_KIND, isPaused, standing, type AddressKind, type Channel, type PermissionState, type Scope } from '@goodword/core/permission';
 import type { PersonCells } from './ledger/facts.repository';
 
 export interface PersonStanding {
@@ -32,7 +32,7 @@ export function standingsAtEach(person: PersonCells, points: readonly Point[], n
     addressesFor(channel, points).map((contactPointId) => {
       const at = { contactPointId, channel, scope };
       const marks = person.marksAt(at);
-      const { state, entryId, until = null } = person.standingAt(at, now);
+      const { state, entryId, until = null } = standing(marks, now, person.rules);
       const pausedUntil = scope !== 'service' && isPaused(marks, now) ? marks.pause!.until! : null;
       return { ...at, state, entryId, until, pausedUntil };
     }),

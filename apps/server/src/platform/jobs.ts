@@ -51,6 +51,10 @@ export type JobHandler = (job: Running) => Promise<void>;
 
 const MOST_ATTEMPTS = 5;
 
+/** For `due`: the kinds of which a job waits, or was left by a process whose lease has run out. */
+export const JOBS_DUE = `SELECT DISTINCT kind AS due FROM job WHERE run_at <= UTC_TIMESTAMP(3)
+  AND (state = 'waiting' OR (state = 'running' AND lease_until < UTC_TIMESTAMP(3)))`;
+
 /** Puts work on the queue, inside the caller's transaction where one is given. */
 export async function enqueue(knex: Knex, scope: Scope, kind: JobKind, refId: number, runAt = new Date()): Promise<void> {
   await knex('job').insert({
@@ -109,13 +113,6 @@ export class JobRunner {
       clearInterval(beat);
     }
     return true;
-  }
-
-  /** Kinds of which a job is due: asked once for all lanes, so that a worker with nothing to do asks little. */
-  async dueKinds(): Promise<Set<JobKind>> {
-    const due = this.database.unscoped().raw('UTC_TIMESTAMP(3)');
-    const rows = (await this.jobs().distinct('kind').where('run_at', '<=', due).where(isOpen(due))) as { kind: JobKind }[];
-    return new Set(rows.map(({ kind }) => kind));
   }
 
   private jobs(): Knex.QueryBuilder {

@@ -25,17 +25,19 @@ export class SegmentsRepository {
     );
   }
 
-  /** Names of everything that a line can ask for and that has no repository in sight here. */
-  async named(db: Scoped): Promise<Record<'batch' | 'campaign' | 'chapter' | 'message' | 'segment', { id: number; name: string }[]>> {
+  /** Names of things that lines ask for and that have no repository in sight here. */
+  async named(
+    db: Scoped,
+    kind: 'batch' | 'campaign' | 'chapter' | 'message' | 'segment',
+    ids: readonly number[],
+  ): Promise<{ id: number; name: string }[]> {
     // Another chapter's are known to be there, not what they are called.
     const mine = '(:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)';
-    const of = (table: string) =>
-      db.sql<{ id: number; name: string }>(
-        `SELECT id, ${table === 'chapter' ? 'name' : `IF(${mine}, name, :other) AS name`} FROM ${table} WHERE organization_id = :org`,
-        { other: `a ${table} of another chapter` },
-      );
-    const [batch, campaign, chapter, message, segment] = await Promise.all(['batch', 'campaign', 'chapter', 'message', 'segment'].map(of));
-    return { batch: batch!, campaign: campaign!, chapter: chapter!, message: message!, segment: segment! };
+    const name = kind === 'chapter' ? 'name' : `IF(${mine}, name, :other) AS name`;
+    return db.sql<{ id: number; name: string }>(`SELECT id, ${name} FROM ${kind} WHERE organization_id = :org AND id IN (:ids)`, {
+      other: `a ${kind} of another chapter`,
+      ids,
+    });
   }
 
   async find(db: Scoped, id: number): Promise<SegmentRow | undefined> {

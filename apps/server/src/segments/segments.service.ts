@@ -98,7 +98,7 @@ export class SegmentsService {
     const rules = [await this.expanded(scope, segment.tree)];
     const [trace] = await this.roll.ask(scope, 'trace', { rules, reading: await this.reading(scope), supporterId });
     if (!trace) throw new NotFound('supporter');
-    return { name: segment.name, ...explained(segment.tree, trace, await this.names(scope)) };
+    return { name: segment.name, ...explained(segment.tree, trace, await this.names(scope, [segment.tree])) };
   }
 
   /** The segments that a person is in. */
@@ -115,8 +115,10 @@ export class SegmentsService {
   }
 
   async list(scope: Scope): Promise<(SegmentRow & { words: string })[]> {
-    const names = await this.names(scope);
-    return (await this.segments.all(this.database.read(scope))).map((segment) => ({ ...segment, words: describe(segment.tree, names) }));
+    const all = await this.segments.all(this.database.read(scope));
+    const trees = all.map(({ tree }) => tree);
+    const names = await this.names(scope, trees);
+    return all.map((segment) => ({ ...segment, words: describe(segment.tree, names) }));
   }
 
   /** Those of every chapter, for what must hold of all; nothing of them is shown. */
@@ -160,8 +162,10 @@ export class SegmentsService {
   async versions(scope: Scope, id: number): Promise<SegmentVersion[]> {
     const db = this.database.read(scope);
     await this.segment(scope, id);
-    const names = await this.names(scope);
-    return (await this.segments.versions(db, id)).map((row) => ({
+    const rows = await this.segments.versions(db, id);
+    const trees = rows.map(({ tree }) => tree);
+    const names = await this.names(scope, trees);
+    return rows.map((row) => ({
       id: row.id,
       name: row.name,
       tree: row.tree,
@@ -221,70 +225,82 @@ export class SegmentsService {
 
   /** The names behind the ids, having checked that every id is one of this scope's. */
   private async checked(scope: Scope, tree: Rule): Promise<Names> {
-    const names = await this.names(scope);
+    const names = await this.names(scope, [tree]);
     for (const line of linesOf(tree)) {
-      if (nameOf(line, names) === GONE)
+      const field = line.kind === 'field' ? names.field(line.field) : null;
+      if (field?.name === GONE || (!('scope' in line) && thingsOf(line).some(({ kind, id }) => names[kind](id) === GONE)))
         throw new Invalid(`A line of this segment asks for a ${line.kind} that is no longer there. Change that line.`);
       if (line.kind !== 'field') continue;
-      const { name, type } = names.field(line.field);
+      const { name, type } = field!;
       if (!FIELD_OPS_BY_TYPE[type].includes(line.op))
         throw new Invalid(`“${name}” can't be asked for “${line.op}”: it is a field of the kind ${type}.`);
     }
     return names;
   }
 
-  private async names(scope: Scope): Promise<Names> {
+  /** Words for some rules: of what can be asked for, only that is read which they ask for. */
+  private async names(scope: Scope, rules: readonly Rule[]): Promise<Names> {
     const db = this.database.read(scope);
-    const [organization, fields, tags, lists, named] = await Promise.all([
-      this.team.organization(scope),
-      this.fields.all(db),
-      this.groups.tags(db),
-      this.groups.lists(db),
-      this.segments.named(db),
-    ]);
-    const nameIn = (rows: readonly { id: number; name: string }[]) => (id: number) => rows.find((row) => row.id === id)?.name ?? GONE;
+    const things = rules.flatMap(linesOf).flatMap(thingsOf);
+    const idsOf = (kind: Thing['kind']) => [...new Set(things.filter((thing) => thing.kind === kind).map(({ id }) => id))];
+    const read = async (kind: Thing['kind']): Promise<{ id: number; name: string }[]> => {
+      const ids = idsOf(kind);
+      if (ids.length === 0) return [];
+      if (kind === 'tag') return this.groups.tags(db);
+      return kind === 'list' ? this.groups.lists(db) : this.segments.named(db, kind, ids);
+    };
+    const [organization, fields, ...named] = await Promise.all([this.team.organization(scope), this.fields.all(db), ...NAMED.map(read)]);
+    const nameIn = (kind: Thing['kind']) => (id: number) => named[NAMED.indexOf(kind)]!.find((row) => row.id === id)?.name ?? GONE;
     return {
       locale: organization.locale,
       currency: organization.currency,
       field: (ref) =>
         typeof ref === 'number' ? (fields.find((field) => field.id === ref) ?? { name: GONE, type: 'text' as const }) : STANDARD_FIELD_NAMES[ref],
-      tag: nameIn(tags),
-      list: nameIn(lists),
-      batch: nameIn(named.batch),
-      campaign: nameIn(named.campaign),
-      chapter: nameIn(named.chapter),
-      message: nameIn(named.message),
-      segment: nameIn(named.segment),
+      tag: nameIn('tag'),
+      list: nameIn('list'),
+      batch: nameIn('batch'),
+      campaign: nameIn('campaign'),
+      chapter: nameIn('chapter'),
+      message: nameIn('message'),
+      segment: nameIn('segment'),
     };
   }
 }
 
 const GONE = 'something since deleted';
 
-/** The name of what a line asks for, where it asks for a thing that can be gone. */
-function nameOf(line: Line, names: Names): string {
+const NAMED = ['tag', 'list', 'batch', 'campaign', 'chapter', 'message', 'segment'] as const;
+
+/** What a line asks for by its id, beside fields. */
+interface Thing {
+  kind: (typeof NAMED)[number];
+  id: number;
+}
+
+/** The things that a line names, each of which can be gone. */
+function thingsOf(line: Line): Thing[] {
   switch (line.kind) {
     case 'tag':
-      return names.tag(line.tagId);
+      return [{ kind: 'tag', id: line.tagId }];
     case 'list':
-      return names.list(line.listId);
+      return [{ kind: 'list', id: line.listId }];
     case 'batch':
-      return names.batch(line.batchId);
+      return [{ kind: 'batch', id: line.batchId }];
     case 'roster':
-      return names.campaign(line.campaignId);
+      return [{ kind: 'campaign', id: line.campaignId }];
     case 'chapter':
-      return names.chapter(line.chapterId);
+      return [{ kind: 'chapter', id: line.chapterId }];
     case 'segment':
-      return names.segment(line.segmentId);
-    case 'field':
-      return names.field(line.field).name;
+      return [{ kind: 'segment', id: line.segmentId }];
     case 'message':
-      return line.messageId === null ? '' : names.message(line.messageId);
+      return line.messageId === null ? [] : [{ kind: 'message', id: line.messageId }];
     case 'permission':
     case 'may':
     case 'lapses':
+      return line.scope.startsWith('list:') ? [{ kind: 'list', id: Number(line.scope.slice('list:'.length)) }] : [];
+    case 'field':
     case 'gave':
-      return '';
+      return [];
   }
 }
 

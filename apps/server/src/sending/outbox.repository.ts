@@ -35,6 +35,10 @@ interface AtDoor {
 
 const MOST_ATTEMPTS = 8;
 
+/** For `due`: a message is going out, or a worker has left deliveries behind. */
+export const DELIVERIES_DUE = `SELECT 'deliveries' AS due FROM DUAL WHERE EXISTS (SELECT 1 FROM message WHERE state = 'sending')
+  OR EXISTS (SELECT 1 FROM delivery WHERE state IN ('leased', 'handing') AND lease_until < UTC_TIMESTAMP(3))`;
+
 /** Hand-over's view of the outbox: leases, the decision at the door, and what came of it. */
 @Injectable()
 export class OutboxRepository {

@@ -19,12 +19,14 @@ export class GroupsRepository {
 
   /**
    * Groups with how many people of the caller's each has. All are counted in one pass over an index; one by one the
-   * optimizer went through everybody for each group. Chapters are looked up only where the caller is bound to one.
+   * optimizer went through everybody for each group. Whoever is bound to a chapter has its people gone through, no others.
    */
   async counted<G extends { id: number }>(db: Scoped, kind: 'tag' | 'list', groups: readonly G[]): Promise<(G & { people: number })[]> {
-    const mine = db.scope.chapterId === null ? '' : 'JOIN supporter s ON s.id = m.supporter_id AND s.chapter_id = :chapter';
+    const mine = `supporter s FORCE INDEX (by_chapter) STRAIGHT_JOIN supporter_${kind} m ON m.supporter_id = s.id`;
+    const of = 's.organization_id = :org AND s.erased_at IS NULL AND s.chapter_id = :chapter AND';
+    const [from, bound] = db.scope.chapterId === null ? [`supporter_${kind} m`, ''] : [mine, of];
     const rows = await db.sql<{ id: number; people: number }>(
-      `SELECT m.${kind}_id AS id, COUNT(*) AS people FROM supporter_${kind} m ${mine} WHERE m.organization_id = :org GROUP BY m.${kind}_id`,
+      `SELECT m.${kind}_id AS id, COUNT(*) AS people FROM ${from} WHERE ${bound} m.organization_id = :org GROUP BY m.${kind}_id`,
     );
     const people = new Map(rows.map((row) => [row.id, row.people]));
     return groups.map((group) => ({ ...group, people: people.get(group.id) ?? 0 }));

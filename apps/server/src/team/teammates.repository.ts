@@ -26,6 +26,10 @@ export interface LinkRow {
 
 const LINK_HOURS = { invitation: 7 * 24, password: 1 } as const;
 
+/** For `due`: an invitation or a link for a new password is to be mailed. */
+export const LINKS_DUE = `SELECT 'links' AS due FROM DUAL WHERE EXISTS
+  (SELECT 1 FROM teammate_link WHERE mail = 'waiting' AND due_at <= UTC_TIMESTAMP(3))`;
+
 /** Teammates as whoever lets them in sees them, and the one-time links that they are let in by. */
 @Injectable()
 export class TeammatesRepository {

@@ -191,7 +191,7 @@ export class PersonCellsRepository {
     const out = new Map<number, PersonCells>();
     if (supporterIds.length === 0) return out;
     const ids = [...new Set(supporterIds)];
-    const [places, before, rows] = [await placesOf(db, ids), await placesBefore(db, ids), await bearingRows(db, { ids })];
+    const [places, before, rows] = await Promise.all([placesOf(db, ids), placesBefore(db, ids), bearingRows(db, { ids })]);
     for (const id of ids) {
       const inForce = rulesInForce(rules, places.get(id) ?? { country: null, region: null }, before.get(id) ?? []);
       const cells = rows.filter((row) => row.for_supporter === id).map(cellOf);

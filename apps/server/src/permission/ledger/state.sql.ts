@@ -108,10 +108,12 @@ export function cellOf(row: StateRow): Cell {
   return { contactPointId, supporterId, channel, scope, marks: marksOf(row) };
 }
 
+const MARKS = MARK_KINDS.map((kind) => ({ kind, atName: `${COLUMN_OF[kind]}_at`, entryName: `${COLUMN_OF[kind]}_entry` }) as const);
+
 function marksOf(row: StateRow): Marks {
   const marks: Marks = {};
-  for (const kind of MARK_KINDS) {
-    const [at, entryId] = [row[`${COLUMN_OF[kind]}_at`] as Date | null, row[`${COLUMN_OF[kind]}_entry`] as number | null];
+  for (const { kind, atName, entryName } of MARKS) {
+    const [at, entryId] = [row[atName] as Date | null, row[entryName] as number | null];
     if (!at || entryId === null) continue;
     const mark: Mark = { at: at.getTime(), entryId };
     if (kind === 'pause') mark.until = (row.pause_until as Date | null)?.getTime() ?? mark.at;
