@@ -2,6 +2,7 @@ import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { keepHeapSmall } from '@goodword/server/platform/memory';
 import { benchMatching, benchRows } from './gather';
+import { benchAnswers } from './answers';
 import { benchIntake } from './intake';
 import { benchPeople, type Spread } from './people';
 import { benchPermission } from './permission';
@@ -65,6 +66,12 @@ const BENCHES: Record<string, (server: string) => Promise<string>> = {
       `    all of it loaded, the process takes ${whole(of.megabytes)} MB (aim: under 700 MB)`,
       `    growth from ${whole(small.people)} against linear: cold ${(of.cold / small.cold / 10).toFixed(2)}, 8 lines ${(of.eight / small.eight / 10).toFixed(2)}, an order ${(of.makeOrder / small.makeOrder / 10).toFixed(2)} (aim: at most 1)`,
     ].join('\n');
+  },
+  j: async (server) => {
+    const { alone, beside, takingOut, tagging } = await benchAnswers(server);
+    const told = (of: number[]) =>
+      `${[...of].sort((a, b) => a - b)[Math.floor(of.length / 2)]!.toFixed(2)} s in the middle, ${Math.max(...of).toFixed(2)} s at most`;
+    return `a word to one person handed over while 200,000 people are taken out (${takingOut.toFixed(0)} s) and a million are tagged (${tagging.toFixed(0)} s): ${beside.length} times, ${told(beside)} (aim: 5 s); with nothing else to do ${told(alone)}`;
   },
   i: async (server) => {
     const of = await benchPeople(server);

@@ -18,7 +18,7 @@ import { jobOf, openHouse, seconds, type House } from './house';
 const MAILS = 5000;
 const CONNECTIONS = 5;
 
-function startSink(): Promise<{ process: ChildProcess; url: string }> {
+export function startSink(): Promise<{ process: ChildProcess; url: string }> {
   const child = spawn(process.execPath, [join(__dirname, 'sink.js')], { stdio: ['ignore', 'pipe', 'inherit'] });
   return new Promise((done) => child.stdout.once('data', (port) => done({ process: child, url: `smtp://127.0.0.1:${String(port).trim()}` })));
 }

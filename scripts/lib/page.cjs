@@ -16,3 +16,5 @@ Element.prototype.releasePointerCapture ??= () => {};
 // Nothing is laid out here: whatever is measured is as large as a page.
 Object.defineProperty(Element.prototype, 'clientHeight', { configurable: true, get: () => 600 });
 Object.defineProperty(Element.prototype, 'clientWidth', { configurable: true, get: () => 960 });
+// What one test left half typed is not there in the next.
+beforeEach(() => localStorage.clear());

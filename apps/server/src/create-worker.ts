@@ -38,6 +38,19 @@ export interface Worker {
   stop(): Promise<void>;
 }
 
+/** What has ended is taken away now and then. */
+function sweeper(context: INestApplicationContext): () => Promise<boolean> {
+  const [sessions, brake] = [context.get(Sessions), context.get(SignInBrake)];
+  let sweptAt = 0;
+  return async () => {
+    if (Date.now() - sweptAt < SWEEP_MS) return false;
+    sweptAt = Date.now();
+    await sessions.sweep();
+    await brake.sweep();
+    return false;
+  };
+}
+
 /** The worker: a loop over each lane of jobs, one over deliveries, one over confirmations, one that looks for them all. */
 export function createWorker(context: INestApplicationContext, config: Config): Worker {
   const log = new PinoLogger({});
@@ -60,16 +73,6 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const retention = context.get(RetentionService);
   const sizes = context.get(SegmentSizes);
   const links = context.get(TeammateLinks);
-  const [sessions, brake] = [context.get(Sessions), context.get(SignInBrake)];
-  /** What has ended is taken away now and then. */
-  let sweptAt = 0;
-  const sweep = async (): Promise<boolean> => {
-    if (Date.now() - sweptAt < SWEEP_MS) return false;
-    sweptAt = Date.now();
-    await sessions.sweep();
-    await brake.sweep();
-    return false;
-  };
   const jobs = new JobRunner(database, handlers, config.LEASE_SECONDS, log);
   const parts = {
     database,
@@ -125,7 +128,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
       running = Promise.all([
         loop(look, after(config.POLL_MS)).finally(() => lanes.forEach(({ wake }) => wake())),
         ...lanes.map((one) => loop(one.step, told(one))),
-        loop(sweep, after(1000)),
+        loop(sweeper(context), after(1000)),
         loop(() => retention.round(), after(5000)),
         loop(() => sizes.round(), after(5000)),
       ]);

@@ -1,6 +1,17 @@
-import type { BatchView, CampaignView, FormView, LayoutView, ListView, PeopleView, RulesView, SegmentView } from '@goodword/core/contract';
+import type {
+  BatchView,
+  CampaignView,
+  FormView,
+  LayoutView,
+  ListView,
+  PeopleView,
+  RecordView,
+  RulesView,
+  SegmentView,
+  TagView,
+} from '@goodword/core/contract';
 import { openHouse, type Client, type House } from './testing/harness';
-import { takeFile } from './testing/steps';
+import { bringIn, takeFile } from './testing/steps';
 
 let house: House;
 let other: Client;
@@ -133,4 +144,85 @@ test.each(Object.keys(SAVED))('of two saves of a %s from one version never both 
   expect((await call(other, 'country', version)).status).toBe(409);
   expect((await call(other, 'country', after.version)).status).toBeLessThan(300);
   expect((await now(id)).text).toBe('country');
+});
+
+/** What is small enough to be its own version: the save names what it was begun from. */
+interface Small<T> {
+  texts: [begun: T, one: T, other: T];
+  save(id: number, value: T, was: T): [path: string, body: object];
+  make(): Promise<number>;
+  now(id: number): Promise<T>;
+}
+
+const ANSWERS = ['one', 'other'].map((word) => ({
+  stop: `Gone, ${word}. START returns.`,
+  help: `STOP leaves, ${word}.`,
+  start: `STOP leaves, ${word}!`,
+}));
+const personId = async (search: string) => (await house.client.get<{ rows: { id: number }[] }>(`/api/supporters?search=${search}`)).rows[0]!.id;
+const together = async () => {
+  await bringIn(house.client, 'Email,First name\nuna@x.test,Una\nolle@x.test,Olle\n');
+  const [una, olle] = [await personId('Una'), await personId('Olle')];
+  await house.client.put(`/api/supporters/${una}/household`, { withId: olle });
+  return una;
+};
+const NOTE = { id: 0 };
+
+const SMALL: Record<string, Small<unknown>> = {
+  'the name of a tag': {
+    texts: [
+      { name: 'Begun', handedDown: true },
+      { name: 'One', handedDown: true },
+      { name: 'Other', handedDown: false },
+    ],
+    make: () => idOf(house.client.post('/api/tags', { name: 'Begun' })),
+    save: (id, value, was) => [`/api/tags/${id}`, { ...(value as object), was }],
+    now: async (id) => found<TagView>('/api/tags', id).then(({ name, handedDown }) => ({ name, handedDown })),
+  },
+  'answers to texts': {
+    texts: [null, ANSWERS[0], ANSWERS[1]],
+    make: () => Promise.resolve(0),
+    save: (_id, value, was) => ['/api/text-answers', { ...(value as object), was }],
+    now: () => house.client.get('/api/text-answers'),
+  },
+  'days of files': {
+    texts: [180, 30, 60],
+    make: () => Promise.resolve(0),
+    save: (_id, days, was) => ['/api/house/files', { days, was }],
+    now: () => house.client.get<{ days: number }>('/api/house/files').then(({ days }) => days),
+  },
+  'the greeting of a household': {
+    texts: ['', 'all of the pier', 'the two of the pier'],
+    make: together,
+    save: (id, greeting, was) => [`/api/supporters/${id}/household/greeting`, { greeting, was }],
+    now: (id) => house.client.get<RecordView>(`/api/supporters/${id}`).then(({ household }) => household!.own ?? ''),
+  },
+  'a note': {
+    texts: ['Call after six', 'Call after seven', 'Never call'],
+    make: async () => {
+      const id = await personId('Una');
+      NOTE.id = await idOf(house.client.post(`/api/supporters/${id}/notes`, { body: 'Call after six' }));
+      return id;
+    },
+    save: (id, body, was) => [`/api/supporters/${id}/notes/${NOTE.id}`, { body, was }],
+    now: (id) => house.client.get<{ note?: { body: string } }[]>(`/api/supporters/${id}/timeline?kinds=note`).then(([item]) => item!.note!.body),
+  },
+};
+
+test.each(Object.keys(SMALL))('of two who change %s from the same the second is told, and overwrites nothing', async (what) => {
+  const { texts, make, save, now } = SMALL[what]!;
+  const [begun, one, another] = texts;
+  const id = await make();
+  const was = await now(id);
+  if (begun !== null) expect(was).toEqual(begun);
+  const call = (client: Client, value: unknown, from: unknown) => client.call<{ newer?: boolean }>('PUT', ...save(id, value, from));
+  const both = await Promise.all([call(house.client, one, was), call(other, another, was)]);
+  expect(both.map(({ status }) => (status < 300 ? 'saved' : status)).sort()).toEqual([409, 'saved']);
+  expect(both.find(({ status }) => status === 409)!.body).toMatchObject({ newer: true });
+  const won = both[0]!.status < 300 ? one : another;
+  const lost = both[0]!.status < 300 ? another : one;
+  expect(await now(id)).toEqual(won);
+  expect((await call(other, lost, was)).status).toBe(409);
+  expect((await call(other, lost, won)).status).toBeLessThan(300);
+  expect(await now(id)).toEqual(lost);
 });

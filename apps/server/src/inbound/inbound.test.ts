@@ -125,7 +125,8 @@ describe('texts to our number', () => {
       help: 'Trust: call the landing. STOP leaves.',
       start: 'Trust: hello again. STOP leaves, HELP helps.',
     };
-    await house.client.put('/api/text-answers', words);
+    const was = await house.client.get<object>('/api/text-answers');
+    await house.client.put('/api/text-answers', { ...words, was });
     expect(await text('+12065550175', 'HELP')).toEqual([words.help]);
     expect(await text('+12065550175', 'quit')).toEqual([words.stop]);
     expect(await house.client.get('/api/text-answers')).toEqual(words);

@@ -4,6 +4,7 @@ import { Caller, Input, Route } from '../platform/api';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
 import { Invalid } from '../platform/errors';
+import { stillAs } from '../platform/versions';
 import type { Scope } from '../platform/scope';
 import { answersOf } from './answers';
 import { InboundRepository } from './inbound.repository';
@@ -22,12 +23,14 @@ export class TextAnswersController {
 
   @Route('put', '', { role: 'owner', ofAll: true, summary: 'Change those answers', body: schema.textAnswers })
   @HttpCode(204)
-  async save(@Caller() scope: Scope, @Input('body') body: TextAnswers): Promise<void> {
+  async save(@Caller() scope: Scope, @Input('body') { was, ...body }: TextAnswers & { was: TextAnswers }): Promise<void> {
     if (!/\bSTART\b/.test(body.stop))
       throw new Invalid([{ field: 'stop', code: 'start', message: 'The answer to STOP must say that START brings the texts back.' }]);
     for (const field of ['help', 'start'] as const)
       if (!/\bSTOP\b/.test(body[field])) throw new Invalid([{ field, code: 'stop', message: 'This answer must say that STOP ends the texts.' }]);
     await this.database.quietly(scope, async (tx) => {
+      await tx.alone();
+      stillAs(was, answersOf(await this.inbound.answersOf(tx)), 'these answers');
       await this.inbound.keepAnswers(tx, body);
       await audit(tx, { act: 'text-answers', subject: 'house-rules', subjectId: 0, words: 'Answers to texts changed' });
     });

@@ -387,6 +387,12 @@ export class BatchesRepository {
     return out;
   }
 
+  /** Days that files of batches are kept. */
+  async fileDays(db: Scoped): Promise<number> {
+    const [row] = await db.sql<{ file_days: number }>('SELECT file_days FROM organization WHERE id = :org');
+    return row!.file_days;
+  }
+
   /** Batches whose file has been kept for as long as the house rule says. */
   async stale(db: Scoped): Promise<{ id: number; storage_key: string; text_key: string | null }[]> {
     return db.sql(

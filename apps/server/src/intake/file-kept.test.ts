@@ -16,7 +16,7 @@ describe('the file of a batch', () => {
   test('is deleted after the days set in House rules; what came of it stays', async () => {
     const batch = await bringIn(house.client, `${HEAD}kept.a.while@example.org,Ke,Pt,\n`);
     const retention = house.app.get(RetentionService);
-    await house.client.put('/api/house/files', { days: 30 });
+    await house.client.put('/api/house/files', { days: 30, was: 180 });
     expect(await house.client.get('/api/house/files')).toEqual({ days: 30 });
     await retention.round(Date.now() + 10_000_000);
     expect((await house.client.get<BatchView>(`/api/batches/${batch.id}`)).fileKept).toBe(true);
@@ -28,7 +28,7 @@ describe('the file of a batch', () => {
     expect(await house.client.get<BatchView>(`/api/batches/${batch.id}`)).toMatchObject({ fileKept: false, counts: { new: 1 } });
     expect((await house.client.call('GET', `/api/batches/${batch.id}/brought-in.csv`)).status).toBe(409);
     expect((await find('kept.a.while@')).length).toBe(1);
-    expect((await (await house.as('organizer')).call('PUT', '/api/house/files', { days: 1 })).status).toBe(403);
+    expect((await (await house.as('organizer')).call('PUT', '/api/house/files', { days: 1, was: 30 })).status).toBe(403);
   });
 
   test('is deleted at once when somebody in it is erased', async () => {

@@ -3,7 +3,9 @@ import { schema } from '@goodword/core/contract';
 import { audit } from '../platform/audit';
 import { Caller, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
+import { stillAs } from '../platform/versions';
 import type { Scope } from '../platform/scope';
+import { BatchesRepository } from './batches.repository';
 import { TeamRepository } from '../team/team.repository';
 
 /** How long the files of batches are kept. */
@@ -12,6 +14,7 @@ export class RetentionController {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(BatchesRepository) private readonly batches: BatchesRepository,
   ) {}
 
   @Route('get', '', { role: 'viewer', summary: 'Days that the files of batches are kept' })
@@ -21,8 +24,10 @@ export class RetentionController {
 
   @Route('put', '', { role: 'owner', ofAll: true, summary: 'Change how long the files of batches are kept', body: schema.houseFiles })
   @HttpCode(204)
-  async change(@Caller() scope: Scope, @Input('body') body: { days: number }): Promise<void> {
+  async change(@Caller() scope: Scope, @Input('body') body: { days: number; was: number }): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
+      await tx.alone();
+      stillAs(body.was, await this.batches.fileDays(tx), 'the days');
       await tx.execute('UPDATE organization SET file_days = :days WHERE id = :org', { days: body.days });
       await audit(tx, {
         act: 'file-days',

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { Scoped } from './database';
 import { Newer, NotFound } from './errors';
 import type { Scope } from './scope';
@@ -8,6 +9,14 @@ type Saved = 'segment' | 'campaign' | 'list' | 'layout' | 'people_view';
 /** What somebody of the team is called by whoever asks; null for the program. */
 export function calledBy(scope: Scope, id: number | null, name: string | null): string | null {
   return id !== null && id === scope.actorId ? 'You, in another window,' : name;
+}
+
+/**
+ * For what is small enough to be its own version: whoever changes it says what it was when they began. `now` is read under
+ * the lock that the change is made under; of two who began with the same the second is told.
+ */
+export function stillAs<T>(was: T, now: T, what: string): void {
+  if (!isDeepStrictEqual(was, now)) throw new Newer(what, null);
 }
 
 /**

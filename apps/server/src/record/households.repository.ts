@@ -99,6 +99,15 @@ export class HouseholdsRepository {
     await tx.execute('DELETE FROM household WHERE organization_id = :org AND id = :from', { from });
   }
 
+  /** Words kept for the greeting, and nobody else changes them until the transaction ends. */
+  async holdGreeting(tx: Scoped, householdId: number): Promise<string> {
+    const [row] = await tx.sql<{ greeting: string | null }>(
+      'SELECT greeting FROM household WHERE organization_id = :org AND id = :householdId FOR UPDATE',
+      { householdId },
+    );
+    return row?.greeting ?? '';
+  }
+
   async greet(tx: Scoped, householdId: number, greeting: string | null): Promise<void> {
     await tx.execute('UPDATE household SET greeting = :greeting WHERE organization_id = :org AND id = :householdId', { householdId, greeting });
   }

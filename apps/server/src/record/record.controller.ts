@@ -43,9 +43,9 @@ export class RecordController {
     return this.records.addNote(scope, id, body);
   }
 
-  @Route('put', ':id/notes/:noteId', { role: 'writer', summary: 'Change a note of one’s own', params: schema.noteParams, body: schema.noteBody })
+  @Route('put', ':id/notes/:noteId', { role: 'writer', summary: 'Change a note of one’s own', params: schema.noteParams, body: schema.changeNote })
   @HttpCode(204)
-  changeNote(@Caller() scope: Scope, @Input('params') { id, noteId }: NoteParams, @Input('body') { body }: { body: string }): Promise<void> {
+  changeNote(@Caller() scope: Scope, @Input('params') { id, noteId }: NoteParams, @Input('body') body: { body: string; was: string }): Promise<void> {
     return this.records.changeNote(scope, id, noteId, body);
   }
 
@@ -79,8 +79,8 @@ export class RecordController {
     body: schema.householdGreeting,
   })
   @HttpCode(204)
-  greet(@Caller() scope: Scope, @Id() id: number, @Input('body') { greeting }: { greeting: string | null }): Promise<void> {
-    return this.records.greet(scope, id, greeting ?? '');
+  greet(@Caller() scope: Scope, @Id() id: number, @Input('body') { greeting, was }: { greeting: string | null; was: string }): Promise<void> {
+    return this.records.greet(scope, id, greeting ?? '', was);
   }
 
   @Route('get', ':id/merging', { role: 'organizer', summary: 'Two records side by side', params: schema.idParams, query: schema.mergeQuery })

@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { TIMELINE_KINDS, type RecordView, type TimelineItem, type TimelineKind, type UndoStep } from '@goodword/core/contract';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
+import { stillAs } from '../platform/versions';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Forbidden, Invalid, NotFound } from '../platform/errors';
@@ -59,15 +60,18 @@ export class RecordService {
   }
 
   /** Notes are changed by who wrote them; owners may as well. */
-  async changeNote(scope: Scope, id: number, noteId: number, body: string | null): Promise<void> {
+  async changeNote(scope: Scope, id: number, noteId: number, change: { body: string; was: string } | null): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       await this.supporters.hold(tx, id);
       const note = await this.notes.find(tx, id, noteId);
       if (!note) throw new NotFound('note');
       if (note.made_by !== scope.actorId && scope.role !== 'owner') throw new Forbidden('Only who wrote a note changes it, or an owner.');
-      if (body === null) await this.notes.remove(tx, noteId);
-      else await this.notes.change(tx, noteId, body);
-      if (body === null) await audit(tx, { act: 'note', subject: 'supporter', subjectId: id, words: 'Note deleted' });
+      if (change !== null) {
+        stillAs(change.was, note.body, 'the note');
+        return this.notes.change(tx, noteId, change.body);
+      }
+      await this.notes.remove(tx, noteId);
+      await audit(tx, { act: 'note', subject: 'supporter', subjectId: id, words: 'Note deleted' });
     });
   }
 
@@ -101,11 +105,12 @@ export class RecordService {
     });
   }
 
-  async greet(scope: Scope, id: number, greeting: string): Promise<void> {
+  async greet(scope: Scope, id: number, greeting: string, was: string): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       await this.supporters.hold(tx, id);
       const home = await this.households.idOf(tx, id);
       if (home === null) throw new Conflict('They are in no household. Put them in one first.');
+      stillAs(was, await this.households.holdGreeting(tx, home), 'the greeting');
       await this.households.greet(tx, home, greeting.trim() || null);
       await audit(tx, {
         act: 'greeting',

@@ -148,8 +148,8 @@ test('notes are the team’s own: written, changed and deleted by who wrote them
   const noted = async () => (await timeline(id, 'note')).map(({ note }) => note!.body);
   expect(await noted()).toEqual(['Prefers to be called after six']);
   const other = await house.as('organizer');
-  expect((await other.call('PUT', `/api/supporters/${id}/notes/${noteId}`, { body: 'No' })).status).toBe(403);
-  await writer.put(`/api/supporters/${id}/notes/${noteId}`, { body: 'After seven' });
+  expect((await other.call('PUT', `/api/supporters/${id}/notes/${noteId}`, { body: 'No', was: 'Prefers to be called after six' })).status).toBe(403);
+  await writer.put(`/api/supporters/${id}/notes/${noteId}`, { body: 'After seven', was: 'Prefers to be called after six' });
   expect(await noted()).toEqual(['After seven']);
   expect((await writer.call('POST', `/api/supporters/${id}/notes`, { body: '  ' })).status).toBe(422);
   await writer.call('DELETE', `/api/supporters/${id}/notes/${noteId}`);
@@ -175,10 +175,10 @@ describe('households', () => {
 
   test('a greeting of their own is kept, and the household follows who joins and who leaves', async () => {
     const [jun, bo] = [await idOf('Jun'), await idOf('Bo')];
-    await house.client.put(`/api/supporters/${jun}/household/greeting`, { greeting: 'the Castellans' });
+    await house.client.put(`/api/supporters/${jun}/household/greeting`, { greeting: 'the Castellans', was: '' });
     await house.client.put(`/api/supporters/${bo}/household`, { withId: jun });
     expect(await household('Bo')).toMatchObject({ greeting: 'the Castellans', members: [{}, {}, {}] });
-    await house.client.put(`/api/supporters/${jun}/household/greeting`, { greeting: '' });
+    await house.client.put(`/api/supporters/${jun}/household/greeting`, { greeting: '', was: 'the Castellans' });
     expect((await household('Bo'))!.greeting).toBe('Marisol, Jun, and Bo');
     await house.client.call('DELETE', `/api/supporters/${bo}/household`);
     expect([await household('Bo'), (await household('Jun'))!.members.length]).toEqual([null, 2]);

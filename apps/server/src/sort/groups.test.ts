@@ -98,7 +98,7 @@ describe('tags', () => {
     const own = (await tags()).find(({ name }) => name === 'our own')!;
     expect(own.chapter).toEqual(expect.any(String));
     expect(await house.client.get<TagUse[]>(`/api/tags/${down}/use`)).toEqual([{ chapter: own.chapter, people: 1 }]);
-    await house.client.put(`/api/tags/${above}`, { name: 'board only', handedDown: true });
+    await house.client.put(`/api/tags/${above}`, { name: 'board only', handedDown: true, was: { name: 'board only', handedDown: false } });
     expect((await chapter.get<TagView[]>('/api/tags')).map(({ name }) => name)).toContain('board only');
     // A chapter makes no tag of the whole organization one with another.
     expect((await (await house.as('organizer', house.chapters[1])).call('POST', `/api/tags/${own.id}/join`, { intoId: down })).status).toBe(404);

@@ -33,6 +33,7 @@ interface GroupBody {
   name: string;
   basedOn?: number;
   handedDown?: boolean;
+  was?: { name: string; handedDown: boolean };
   isPublic?: boolean;
   description?: string;
 }
@@ -68,7 +69,7 @@ export class SortController {
     return this.supporters.makeGroup(scope, 'tag', body);
   }
 
-  @Route('put', 'tags/:id', { role: 'organizer', summary: 'Rename a tag', params: schema.idParams, body: schema.makeTag })
+  @Route('put', 'tags/:id', { role: 'organizer', summary: 'Rename a tag', params: schema.idParams, body: schema.changeTag })
   @HttpCode(204)
   changeTag(@Caller() scope: Scope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
     return this.supporters.changeGroup(scope, 'tag', id, body);

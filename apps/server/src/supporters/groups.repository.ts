@@ -50,6 +50,17 @@ export class GroupsRepository {
     await tx.sql(`SELECT id FROM ${kind} WHERE organization_id = :org AND id IN (:ids) ORDER BY id ${lock}`, { ids });
   }
 
+  /** A tag as it stands, and nobody else changes it until the transaction ends. */
+  async holdTag(tx: Scoped, id: number): Promise<{ name: string; handedDown: boolean } | undefined> {
+    const [row] = await tx.sql<{ name: string; handed_down: number }>(
+      'SELECT name, handed_down FROM tag WHERE organization_id = :org AND id = :id FOR UPDATE',
+      {
+        id,
+      },
+    );
+    return row && { name: row.name, handedDown: row.handed_down === 1 };
+  }
+
   /** Whoever has the one tag has the other from now on. Returns how many had not had it. */
   async joinTags(tx: Scoped, fromId: number, intoId: number): Promise<number> {
     tx.changed('tag', fromId, 'everybody');

@@ -10,7 +10,7 @@ import { Database, isDuplicate } from '../platform/database';
 import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
-import { nextVersion } from '../platform/versions';
+import { nextVersion, stillAs } from '../platform/versions';
 import { TeamRepository } from '../team/team.repository';
 import { FieldsRepository, valueOf } from './fields.repository';
 import { GroupsRepository } from './groups.repository';
@@ -33,6 +33,8 @@ export interface GroupValues {
   name: string;
   /** Of a list that is changed: the version that this was begun from. */
   basedOn?: number;
+  /** Of a tag that is changed: as it was when this was begun. */
+  was?: { name: string; handedDown: boolean };
   isPublic?: boolean;
   description?: string;
   why?: string;
@@ -275,6 +277,7 @@ export class SupportersService {
         const known = await this.groups.find(tx, kind, id);
         if (!known) throw new NotFound(kind);
         if (kind === 'list') await nextVersion(tx, 'list', id, group.basedOn ?? 0, 'list');
+        else stillAs(group.was, await this.groups.holdTag(tx, id), 'the tag');
         const values =
           kind === 'tag' ? { name: group.name, ...(group.handedDown === undefined ? {} : { handed_down: group.handedDown }) } : listValues(group);
         await this.groups.change(tx, kind, id, values);

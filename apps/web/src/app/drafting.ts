@@ -7,10 +7,10 @@ import { isSame, readStored, writeStored } from './stored';
  * click elsewhere, a reload or a closed tab. Where somebody saved something newer meanwhile, both are kept: nothing is
  * written over what was not seen.
  */
-export interface Drafting<T> {
+export interface Drafting<T, V = number> {
   value: T;
   /** The version of the server's that this was begun from; it goes along with the save. */
-  basedOn: number;
+  basedOn: V;
   isChanged: boolean;
   /** What somebody saved since this was begun; null where there is no such. */
   theirs: T | null;
@@ -23,20 +23,21 @@ export interface Drafting<T> {
   keepMine(): void;
 }
 
-interface Stored<T> {
+interface Stored<T, V> {
   value: T;
-  basedOn: number;
+  basedOn: V;
 }
 
 const PREFIX = 'gw-draft:';
 
-export function useDrafting<T>(name: string, server: { value: T; version: number }): Drafting<T> {
+/** The version counts saves; what is small is its own, as it stood. */
+export function useDrafting<T, V = number>(name: string, server: { value: T; version: V }): Drafting<T, V> {
   const key = `${PREFIX}${useSession().teammate.id}:${name}`;
-  const [typed, setTyped] = useState<Stored<T> | null>(() => readStored<Stored<T>>(key));
+  const [typed, setTyped] = useState<Stored<T, V> | null>(() => readStored<Stored<T, V>>(key));
   const own = useRef(key);
   if (own.current !== key) {
     own.current = key;
-    setTyped(readStored<Stored<T>>(key));
+    setTyped(readStored<Stored<T, V>>(key));
   }
   const changed = typed !== null && !isSame(typed.value, server.value);
   // Whoever typed and put it back has typed nothing.
@@ -45,7 +46,7 @@ export function useDrafting<T>(name: string, server: { value: T; version: number
   }, [key, typed, changed]);
   const now = useRef({ typed, version: server.version });
   now.current = { typed, version: server.version };
-  const keep = (next: Stored<T> | null) => {
+  const keep = (next: Stored<T, V> | null) => {
     now.current.typed = next;
     setTyped(next);
     writeStored(key, next);
@@ -55,7 +56,7 @@ export function useDrafting<T>(name: string, server: { value: T; version: number
     value: changed ? typed.value : server.value,
     basedOn,
     isChanged: changed,
-    theirs: changed && typed.basedOn !== server.version ? server.value : null,
+    theirs: changed && !isSame(typed.basedOn, server.version) ? server.value : null,
     set: (value) => keep({ value, basedOn }),
     discard: () => keep(null),
     saved: (sent) => {
@@ -64,4 +65,9 @@ export function useDrafting<T>(name: string, server: { value: T; version: number
     },
     keepMine: () => typed && keep({ value: typed.value, basedOn: server.version }),
   };
+}
+
+/** What is typed into a small sheet that makes something: kept in the browser until it is made. */
+export function useTyped<T>(name: string, empty: T): Drafting<T> {
+  return useDrafting(name, { value: empty, version: 0 });
 }

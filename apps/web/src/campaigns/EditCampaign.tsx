@@ -32,6 +32,8 @@ function valuesOf(campaign: CampaignView | null): Values {
   };
 }
 
+const namesOf = (rows: readonly Row[]) => rows.map((row) => row.name.trim()).filter((one) => one !== '');
+
 /** Makes a campaign, or changes it and its own set of standings; those renamed keep their people. */
 export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | null; onClose: () => void }) {
   const queryClient = useQueryClient();
@@ -39,24 +41,28 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
   const { name, kind, code, isOpen, rows } = draft.value;
   const change = (part: Partial<Values>) => draft.set({ ...draft.value, ...part });
   const setRows = (next: Row[]) => change({ rows: next });
-  const standings = rows.map((row) => row.name.trim()).filter((one) => one !== '');
+  const standings = namesOf(rows);
   const save = useMutation({
-    mutationFn: () => {
-      const body = { name: name.trim(), kind, appealCode: code.trim() || null, standings };
+    mutationFn: (sent: Values) => {
+      const body = { name: sent.name.trim(), kind: sent.kind, appealCode: sent.code.trim() || null, standings: namesOf(sent.rows) };
       if (!campaign) return call('POST', 'campaigns', body);
       const renamed = Object.fromEntries(
-        rows.filter((row) => row.was && row.name.trim() && row.was !== row.name.trim()).map((row) => [row.was, row.name.trim()]),
+        sent.rows.filter((row) => row.was && row.name.trim() && row.was !== row.name.trim()).map((row) => [row.was, row.name.trim()]),
       );
-      return call('PUT', `campaigns/${campaign.id}`, { ...body, isOpen, renamed, basedOn: draft.basedOn });
+      return call('PUT', `campaigns/${campaign.id}`, { ...body, isOpen: sent.isOpen, renamed, basedOn: draft.basedOn });
     },
-    onSuccess: () => (draft.discard(), refreshAll(queryClient), onClose()),
+    onSuccess: async (_none, sent) => {
+      await refreshAll(queryClient);
+      draft.saved(sent);
+      onClose();
+    },
     // Somebody was quicker: what they saved is fetched, and both are shown.
     onError: () => refreshAll(queryClient),
   });
   const set = (at: number, text: string) => setRows(rows.map((row, i) => (i === at ? { ...row, name: text } : row)));
   return (
     <Drawer open onClose={onClose} title={campaign ? 'Change the campaign' : 'Make a campaign'}>
-      <form className="flex flex-col gap-3 min-h-0 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+      <form className="flex flex-col gap-3 min-h-0 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
         <Labelled label="Name">
           <input className="input" value={name} maxLength={120} onChange={(event) => change({ name: event.target.value })} />
         </Labelled>

@@ -84,8 +84,8 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
   const setName = (next: string) => draft.set({ name: next, columns });
   const setColumns = (next: ColumnChoice[]) => draft.set({ name, columns: next });
   const save = useMutation({
-    mutationFn: () => call('PUT', `layouts/${layout.id}`, { name: name.trim(), columns, basedOn: draft.basedOn }),
-    onSuccess: () => (draft.discard(), onClose()),
+    mutationFn: (sent: typeof draft.value) => call('PUT', `layouts/${layout.id}`, { ...sent, name: sent.name.trim(), basedOn: draft.basedOn }),
+    onSuccess: (_none, sent) => (draft.saved(sent), onClose()),
     // Somebody was quicker: what they saved is fetched, and both are shown.
     onError: () => queryClient.invalidateQueries({ queryKey: ['layouts'] }),
   });
@@ -95,7 +95,7 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
     choice.to === 'field' ? `field:${choice.fieldId}` : choice.to === 'consent' ? `consent:${choice.channel}` : choice.to;
   return (
     <Drawer open onClose={onClose} title="Change the layout">
-      <form className="flex flex-col gap-3 min-h-0" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+      <form className="flex flex-col gap-3 min-h-0" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
         <Labelled label="Name">
           <input className="input" value={name} maxLength={120} onChange={(event) => setName(event.target.value)} />
         </Labelled>

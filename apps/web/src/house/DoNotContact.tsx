@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import type { DncAdded, DncRow, Page } from '@goodword/core/contract';
 import { call, get, query } from '../app/api';
 import { plural, useFormat } from '../app/format';
+import { useTyped } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
@@ -109,8 +110,8 @@ export default function DoNotContact() {
 
 function Adding() {
   const queryClient = useQueryClient();
-  const [lines, setLines] = useState('');
-  const [note, setNote] = useState('');
+  const draft = useTyped('do-not-contact', { lines: '', note: '' });
+  const { lines, note } = draft.value;
   const file = useRef<HTMLInputElement>(null);
   const add = useMutation({
     mutationFn: (from: File | null) => {
@@ -119,15 +120,23 @@ function Adding() {
       form.append('file', from);
       return call<DncAdded>('POST', 'do-not-contact/file', form);
     },
-    onSuccess: () => refreshAll(queryClient),
+    onSuccess: (_added, from) => {
+      if (!from) draft.saved({ lines, note });
+      return refreshAll(queryClient);
+    },
   });
   return (
     <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), add.mutate(null))}>
       <Labelled label="Addresses, domains, numbers, ranges" hint="someone@example.org, @example.net, +1 206 555 0100, +12065550100 - +12065550149">
-        <textarea className="input font-mono min-h-[150px]" autoFocus value={lines} onChange={(event) => setLines(event.target.value)} />
+        <textarea
+          className="input font-mono min-h-[150px]"
+          autoFocus
+          value={lines}
+          onChange={(event) => draft.set({ lines: event.target.value, note })}
+        />
       </Labelled>
       <Labelled label="Why">
-        <input className="input" maxLength={300} value={note} onChange={(event) => setNote(event.target.value)} />
+        <input className="input" maxLength={300} value={note} onChange={(event) => draft.set({ lines, note: event.target.value })} />
       </Labelled>
       <Problem error={add.error} />
       {add.data && (

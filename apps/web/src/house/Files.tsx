@@ -1,24 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { call, get } from '../app/api';
+import { useDrafting } from '../app/drafting';
 import { useMay } from '../app/session';
 import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { useMargin } from '../ui/margin';
+import { Unsaved } from '../ui/Unsaved';
 import { HouseNav } from './HouseNav';
 
 /** How long the files of batches are kept. */
 export default function Files() {
-  const may = useMay('owner');
-  const queryClient = useQueryClient();
   const { data, error } = useQuery({ queryKey: ['house-files'], queryFn: () => get<{ days: number }>('house/files') });
-  const [typed, setTyped] = useState<string | null>(null);
-  const save = useMutation({
-    mutationFn: () => call('PUT', 'house/files', { days: Number(typed) }),
-    onSuccess: async () => {
-      await queryClient.invalidateQueries({ queryKey: ['house-files'] });
-      setTyped(null);
-    },
-  });
   useMargin([
     {
       key: 'why',
@@ -28,31 +19,55 @@ export default function Files() {
     },
   ]);
   if (!data) return error ? <Problem error={error} /> : <Loading what="the rule" />;
-  const days = typed ?? String(data.days);
   return (
     <>
       <Heading title="House rules" note="Files of batches" />
       <HouseNav />
-      <form className="sheet p-6 flex flex-col gap-3 max-w-[560px]" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
-        <Labelled
-          label="Days that the files of batches are kept"
-          hint="After that they are deleted. Rows to mend and rows that came in can be downloaded until then."
-        >
-          <input
-            className="input !w-[120px]"
-            inputMode="numeric"
-            disabled={!may}
-            value={days}
-            onChange={(event) => setTyped(event.target.value.replace(/\D/g, '').slice(0, 4))}
-          />
-        </Labelled>
-        <Problem error={save.error} />
-        {may && (
-          <Button weight="main" type="submit" className="self-start" disabled={typed === null || Number(days) < 1 || save.isPending}>
-            Keep files {days || '…'} days
-          </Button>
-        )}
-      </form>
+      <Days kept={data.days} />
     </>
+  );
+}
+
+function Days({ kept }: { kept: number }) {
+  const may = useMay('owner');
+  const queryClient = useQueryClient();
+  const draft = useDrafting('house-files', { value: String(kept), version: kept });
+  const days = draft.value;
+  const again = () => queryClient.invalidateQueries({ queryKey: ['house-files'] });
+  const save = useMutation({
+    mutationFn: (typed: string) => call('PUT', 'house/files', { days: Number(typed), was: draft.basedOn }),
+    onSuccess: async (_none, typed) => {
+      await again();
+      draft.saved(typed);
+    },
+    onError: again,
+  });
+  return (
+    <form className="sheet p-6 flex flex-col gap-3 max-w-[560px]" onSubmit={(event) => (event.preventDefault(), save.mutate(days))}>
+      <Labelled
+        label="Days that the files of batches are kept"
+        hint="After that they are deleted. Rows to mend and rows that came in can be downloaded until then."
+      >
+        <input
+          className="input !w-[120px]"
+          inputMode="numeric"
+          disabled={!may}
+          value={days}
+          onChange={(event) => draft.set(event.target.value.replace(/\D/g, '').slice(0, 4))}
+        />
+      </Labelled>
+      <Unsaved draft={draft} what="the days" />
+      {draft.theirs === null && <Problem error={save.error} />}
+      {may && (
+        <Button
+          weight="main"
+          type="submit"
+          className="self-start"
+          disabled={!draft.isChanged || draft.theirs !== null || Number(days) < 1 || save.isPending}
+        >
+          Keep files {days || '…'} days
+        </Button>
+      )}
+    </form>
   );
 }

@@ -114,7 +114,7 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
         note="Counted over everybody on file, before anything is changed"
         wide
       >
-        <Weighing rules={rules} version={draft.basedOn} onDone={() => (setWeighing(false), draft.discard())} />
+        <Weighing rules={rules} version={draft.basedOn} onDone={(sent) => (setWeighing(false), draft.saved(sent))} />
       </Drawer>
     </>
   );
@@ -291,7 +291,7 @@ function Waiting({ waiting, may }: { waiting: NonNullable<RulesView['waiting']>;
   );
 }
 
-function Weighing({ rules, version, onDone }: { rules: Rules; version: number; onDone: () => void }) {
+function Weighing({ rules, version, onDone }: { rules: Rules; version: number; onDone: (sent: Rules) => void }) {
   const format = useFormat();
   const queryClient = useQueryClient();
   const weighed = useQuery({
@@ -301,9 +301,9 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
     gcTime: 0,
   });
   const save = useMutation({
-    mutationFn: () => call('PUT', 'house-rules', { rules, basedOn: version }),
+    mutationFn: (sent: Rules) => call('PUT', 'house-rules', { rules: sent, basedOn: version }),
     // Done when the new rules are here: what is clicked before would be lost with the old ones.
-    onSuccess: () => refreshAll(queryClient).then(onDone),
+    onSuccess: (_none, sent) => refreshAll(queryClient).then(() => onDone(sent)),
   });
   if (weighed.error) return <Problem error={weighed.error} />;
   if (!weighed.data) return <Loading what="everybody on file" />;
@@ -350,7 +350,7 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
         </table>
       )}
       <Problem error={save.error} />
-      <Button weight="main" className="self-start" disabled={save.isPending} onClick={() => save.mutate()}>
+      <Button weight="main" className="self-start" disabled={save.isPending} onClick={() => save.mutate(rules)}>
         {waits ? 'Ask a second owner' : 'Make the change'}
       </Button>
       {waits && <p className="text-ink2">The house wants two owners for a change that loosens. Until another agrees, nothing changes.</p>}

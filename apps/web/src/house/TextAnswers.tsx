@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useForm } from 'react-hook-form';
 import type { TextAnswers as Answers } from '@goodword/core/contract';
 import { countParts } from '@goodword/core/text';
 import { call, get, ProblemError } from '../app/api';
+import { useDrafting } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Unsaved } from '../ui/Unsaved';
 import { HouseNav } from './HouseNav';
 
 const FIELDS = [
@@ -26,16 +27,23 @@ function Editor({ answers }: { answers: Answers }) {
   const may = useMay('owner');
   const { organization } = useSession();
   const queryClient = useQueryClient();
-  const { register, handleSubmit, watch, formState } = useForm({ defaultValues: answers });
-  const save = useMutation({ mutationFn: (body: Answers) => call('PUT', 'text-answers', body), onSuccess: () => refreshAll(queryClient) });
-  const submit = handleSubmit((values) => save.mutate(values));
+  const draft = useDrafting('text-answers', { value: answers, version: answers });
+  const save = useMutation({
+    mutationFn: (body: Answers) => call('PUT', 'text-answers', { ...body, was: draft.basedOn }),
+    onSuccess: async (_none, sent) => {
+      await refreshAll(queryClient);
+      draft.saved(sent);
+    },
+    // Somebody was quicker: what they saved is fetched, and both are shown.
+    onError: () => refreshAll(queryClient),
+  });
   return (
     <>
       <Heading title="House rules" note={`What ${organization.textFrom} answers by itself, at most once to each text`} />
       <HouseNav />
-      <form className="sheet p-5 flex flex-col gap-5 max-w-[720px]" onSubmit={(event) => void submit(event)}>
+      <form className="sheet p-5 flex flex-col gap-5 max-w-[720px]" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
         {FIELDS.map(([name, label, hint]) => {
-          const { parts } = countParts(watch(name));
+          const { parts } = countParts(draft.value[name]);
           return (
             <Labelled
               key={name}
@@ -43,14 +51,21 @@ function Editor({ answers }: { answers: Answers }) {
               hint={`${hint} ${parts} ${parts === 1 ? 'part' : 'parts'}.`}
               fault={save.error instanceof ProblemError ? save.error.of(name) : null}
             >
-              <textarea className="input min-h-[64px]" maxLength={320} disabled={!may} {...register(name)} />
+              <textarea
+                className="input min-h-[64px]"
+                maxLength={320}
+                disabled={!may}
+                value={draft.value[name]}
+                onChange={(event) => draft.set({ ...draft.value, [name]: event.target.value })}
+              />
             </Labelled>
           );
         })}
-        <Problem error={save.error} />
-        {save.isSuccess && !formState.isDirty && <p role="status">Kept.</p>}
+        <Unsaved draft={draft} what="these answers" />
+        {draft.theirs === null && <Problem error={save.error} />}
+        {save.isSuccess && !draft.isChanged && <p role="status">Kept.</p>}
         {may && (
-          <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+          <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
             Keep these words
           </Button>
         )}

@@ -3,7 +3,7 @@ import type { Drafting } from '../app/drafting';
 import { Button } from './basics';
 
 /** Said of what is typed and not saved: that it is kept, or that somebody saved something newer, with both to choose from. */
-export function Unsaved<T>({ draft, what }: { draft: Drafting<T>; what: string }) {
+export function Unsaved<T, V>({ draft, what }: { draft: Drafting<T, V>; what: string }) {
   const [sees, setSees] = useState(false);
   if (!draft.isChanged) return null;
   if (draft.theirs === null)

@@ -162,7 +162,8 @@ export const changeLayout = Joi.object({ name, columns: Joi.array().items(column
   'name',
   'columns',
 );
-export const houseFiles = Joi.object({ days: Joi.number().integer().min(1).max(3650).required() });
+const days = Joi.number().integer().min(1).max(3650);
+export const houseFiles = Joi.object({ days: days.required(), was: days.required() });
 
 /** A remembered layout. */
 export interface LayoutView {

@@ -79,10 +79,13 @@ export const addDnc = Joi.object({
   note: Joi.string().trim().max(300).allow('').default(''),
 });
 
+const answer = Joi.string().trim().min(5).max(320).required();
+const answerBefore = Joi.string().max(1000).allow('').required();
 export const textAnswers = Joi.object({
-  stop: Joi.string().trim().min(5).max(320).required(),
-  help: Joi.string().trim().min(5).max(320).required(),
-  start: Joi.string().trim().min(5).max(320).required(),
+  stop: answer,
+  help: answer,
+  start: answer,
+  was: Joi.object({ stop: answerBefore, help: answerBefore, start: answerBefore }).required(),
 });
 
 export const settleTask = Joi.object({ outcome: Joi.string().valid('meant', 'not-meant', 'done', 'declined').required() });

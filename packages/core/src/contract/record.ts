@@ -81,10 +81,15 @@ export interface PersonalMessage {
 }
 
 export const noteBody = Joi.object({ body: Joi.string().trim().min(1).max(4000).required() });
+/** `was`: the words that the change was begun from; of two who change them the second is told. */
+export const changeNote = noteBody.keys({ was: Joi.string().max(4000).allow('').required() });
 export const noteParams = Joi.object({ id: id.required(), noteId: id.required() });
 export const undoParams = Joi.object({ id: id.required(), auditId: id.required() });
 export const joinHousehold = Joi.object({ withId: id.required() });
-export const householdGreeting = Joi.object({ greeting: Joi.string().trim().max(200).allow('', null).required() });
+export const householdGreeting = Joi.object({
+  greeting: Joi.string().trim().max(200).allow('', null).required(),
+  was: Joi.string().max(200).allow('').required(),
+});
 export const mergeQuery = Joi.object({ withId: id.required() });
 export const mergeRecords = Joi.object({
   goneId: id.required(),

@@ -102,6 +102,7 @@ export const regionsQuery = Joi.object({
 export const FIELD_FILE_LIMIT = 10 * 1024 * 1024;
 export const renameChoice = Joi.object({ from: Joi.string().max(500).required(), to: Joi.string().trim().min(1).max(120).required() });
 export const makeTag = Joi.object({ name: name.required(), handedDown: Joi.boolean() });
+export const changeTag = makeTag.keys({ was: Joi.object({ name: name.required(), handedDown: Joi.boolean().required() }).required() });
 export const joinTag = Joi.object({ intoId: id.required() });
 export const orderLists = Joi.object({ ids: Joi.array().items(id).unique().max(1000).required() });
 export const moveLists = Joi.object({

@@ -1,8 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import type { ListView, TagView } from '@goodword/core/contract';
 import { call } from '../../app/api';
-import { useDrafting } from '../../app/drafting';
+import { useDrafting, type Drafting } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { Unsaved } from '../../ui/Unsaved';
@@ -20,11 +19,15 @@ function Tick({ label, hint, value, onChange }: { label: string; hint?: string; 
 }
 
 /** Makes or changes what stands at a path, and has everything read anew. */
-function useKeep(path: string, id: number | null, onDone: () => void) {
+function useKeep<T>(path: string, id: number | null, draft: Drafting<T, unknown>, onDone: () => void) {
   const queryClient = useQueryClient();
   return useMutation({
-    mutationFn: (body: object) => call(id === null ? 'POST' : 'PUT', id === null ? path : `${path}/${id}`, body),
-    onSuccess: () => (void refreshAll(queryClient), onDone()),
+    mutationFn: ({ body }: { sent: T; body: object }) => call(id === null ? 'POST' : 'PUT', id === null ? path : `${path}/${id}`, body),
+    onSuccess: async (_none, { sent }) => {
+      await refreshAll(queryClient);
+      draft.saved(sent);
+      onDone();
+    },
     // Somebody was quicker: what they saved is fetched, and both are shown.
     onError: () => refreshAll(queryClient),
   });
@@ -52,11 +55,11 @@ export function ListForm({ list, folders, onDone }: { list: ListView | null; fol
   const draft = useDrafting(`list:${list?.id ?? 'new'}`, { value: server, version: list?.version ?? 0 });
   const values = draft.value;
   const set = (part: Partial<typeof values>) => draft.set({ ...values, ...part });
-  const save = useKeep('lists', list?.id ?? null, () => (draft.discard(), onDone()));
+  const save = useKeep('lists', list?.id ?? null, draft, onDone);
   return (
     <form
       className="sheet p-5 flex flex-col gap-4 overflow-y-auto"
-      onSubmit={(event) => (event.preventDefault(), save.mutate(list ? { ...values, basedOn: draft.basedOn } : values))}
+      onSubmit={(event) => (event.preventDefault(), save.mutate({ sent: values, body: list ? { ...values, basedOn: draft.basedOn } : values }))}
     >
       <NameInput value={values.name} onChange={(name) => set({ name })} />
       <Labelled label="Folder" hint="A new name makes a new folder; empty for none.">
@@ -91,21 +94,32 @@ export function ListForm({ list, folders, onDone }: { list: ListView | null; fol
 
 /** A tag: its name, and whether chapters have it too. */
 export function TagForm({ tag, above, onDone }: { tag: TagView | null; above: boolean; onDone: () => void }) {
-  const [name, setName] = useState(tag?.name ?? '');
-  const [handedDown, setHandedDown] = useState(tag?.handedDown ?? true);
-  const save = useKeep('tags', tag?.id ?? null, onDone);
+  const server = { name: tag?.name ?? '', handedDown: tag?.handedDown ?? true };
+  const draft = useDrafting(`tag:${tag?.id ?? 'new'}`, { value: server, version: server });
+  const { name, handedDown } = draft.value;
+  const save = useKeep('tags', tag?.id ?? null, draft, onDone);
   const ofAll = above && (tag === null || tag.chapter === null);
   return (
     <form
       className="sheet p-5 flex flex-col gap-4"
-      onSubmit={(event) => (event.preventDefault(), save.mutate(ofAll ? { name, handedDown } : { name }))}
+      onSubmit={(event) => {
+        event.preventDefault();
+        const body = { name, ...(ofAll ? { handedDown } : {}), ...(tag ? { was: draft.basedOn } : {}) };
+        save.mutate({ sent: draft.value, body });
+      }}
     >
-      <NameInput value={name} onChange={setName} />
+      <NameInput value={name} onChange={(typed) => draft.set({ name: typed, handedDown })} />
       {ofAll && (
-        <Tick label="Handed down" hint="Chapters see it and put it on; how they use it is seen here." value={handedDown} onChange={setHandedDown} />
+        <Tick
+          label="Handed down"
+          hint="Chapters see it and put it on; how they use it is seen here."
+          value={handedDown}
+          onChange={(on) => draft.set({ name, handedDown: on })}
+        />
       )}
-      <Problem error={save.error} />
-      <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+      <Unsaved draft={draft} what="this tag" />
+      {draft.theirs === null && <Problem error={save.error} />}
+      <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
         Keep it
       </Button>
     </form>

@@ -1,9 +1,11 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import type { RecordView } from '@goodword/core/contract';
 import { CHANNEL_WORDS, ENTRY_WORDS, PURPOSES, ROAD_WORDS } from '@goodword/core/permission';
 import { call, ProblemError } from '../../app/api';
 import { Button, Labelled, Problem } from '../../ui/basics';
+import { useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { channelsFor, HAND_STATES, kept, roadsFor, type HandState } from './entry';
 import { localDay } from '../../app/day';
@@ -15,25 +17,36 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
   const queryClient = useQueryClient();
   const lists = useLists();
   const first = record.contactPoints[0]!;
+  const typed = useTyped(`entry:${record.id}`, {
+    contactPointId: first.id,
+    channel: first.kind === 'email' ? 'email' : 'text',
+    scope: 'appeals',
+    state: 'yes',
+    how: 'phone',
+    on: localDay(),
+    words: '',
+    until: '',
+  });
   const { register, control, handleSubmit, watch } = useForm({
     defaultValues: {
-      contactPointId: first.id,
-      channel: first.kind === 'email' ? 'email' : 'text',
-      scope: 'appeals',
-      state: 'yes',
-      how: 'phone',
-      on: localDay(),
-      words: '',
-      until: '',
+      ...typed.value,
+      // The address that it was begun for may be gone.
+      contactPointId: record.contactPoints.some(({ id }) => id === Number(typed.value.contactPointId)) ? typed.value.contactPointId : first.id,
       sheet: undefined as FileList | undefined,
     },
   });
+  const keep = useRef(typed);
+  keep.current = typed;
+  useEffect(() => {
+    const kept = watch(({ sheet: _file, ...values }) => keep.current.set({ ...keep.current.value, ...values }));
+    return () => kept.unsubscribe();
+  }, [watch]);
   const save = useMutation({
     mutationFn: async ({ sheet, ...body }: { sheet?: File }) => {
       const evidence = sheet ? { evidenceId: await keepSheet(record.id, sheet) } : {};
       await call('POST', `supporters/${record.id}/permission`, { ...body, ...evidence });
     },
-    onSuccess: () => (void refreshAll(queryClient), onDone()),
+    onSuccess: () => (typed.discard(), void refreshAll(queryClient), onDone()),
   });
   const point = record.contactPoints.find((one) => one.id === Number(watch('contactPointId')));
   const state = watch('state') as HandState;

@@ -1,34 +1,42 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
 import { call } from '../../app/api';
+import { useDrafting } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { PersonPicker } from '../../ui/PersonPicker';
+import { Unsaved } from '../../ui/Unsaved';
 import { personName } from '../../ui/people';
 
 function Greeting({ record }: { record: RecordView }) {
   const queryClient = useQueryClient();
-  const [words, setWords] = useState(record.household?.own ?? '');
+  const own = record.household?.own ?? '';
+  const draft = useDrafting(`greeting:${record.household?.id}`, { value: own, version: own });
+  const words = draft.value;
   const save = useMutation({
-    mutationFn: () => call('PUT', `supporters/${record.id}/household/greeting`, { greeting: words }),
-    onSuccess: () => refreshAll(queryClient),
+    mutationFn: (greeting: string) => call('PUT', `supporters/${record.id}/household/greeting`, { greeting, was: draft.basedOn }),
+    onSuccess: async (_none, greeting) => {
+      await refreshAll(queryClient);
+      draft.saved(greeting);
+    },
+    onError: () => refreshAll(queryClient),
   });
   return (
-    <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+    <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), save.mutate(words))}>
       <Labelled label="Greeted as" hint="Empty for the first names. Messages write it where {Greeting} stands.">
         <input
           className="input"
           maxLength={200}
           placeholder={record.household?.greeting}
           value={words}
-          onChange={(event) => setWords(event.target.value)}
+          onChange={(event) => draft.set(event.target.value)}
         />
       </Labelled>
-      <Problem error={save.error} />
-      <Button type="submit" className="self-start" disabled={save.isPending || words === (record.household?.own ?? '')}>
+      <Unsaved draft={draft} what="the greeting" />
+      {draft.theirs === null && <Problem error={save.error} />}
+      <Button type="submit" className="self-start" disabled={save.isPending || !draft.isChanged || draft.theirs !== null}>
         Keep the greeting
       </Button>
     </form>
@@ -58,7 +66,7 @@ export function Household({ record, open, onClose }: { record: RecordView; open:
                 </li>
               ))}
             </ul>
-            <Greeting key={household.own} record={record} />
+            <Greeting record={record} />
             <button className="link text-madder self-start" onClick={() => act.mutate(null)}>
               {personName(record)} does not live there any more
             </button>

@@ -12,6 +12,7 @@ import { Button, Labelled, Problem } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { FieldValueRow } from './FieldValueRow';
 import { PlaceRow } from './PlaceRow';
+import { useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { DayField } from '../../ui/DayField';
 
@@ -38,22 +39,24 @@ function Row({ label, children }: { label: string; children: React.ReactNode }) 
 
 function AddAddress({ record }: { record: RecordView }) {
   const queryClient = useQueryClient();
-  const [text, setText] = useState('');
+  const draft = useTyped(`address:${record.id}`, '');
+  const text = draft.value;
   const add = useMutation({
-    mutationFn: () => call('POST', `supporters/${record.id}/contact-points`, { kind: text.includes('@') ? 'email' : 'mobile', text }),
-    onSuccess: () => (setText(''), void refreshAll(queryClient)),
+    mutationFn: (typed: string) =>
+      call('POST', `supporters/${record.id}/contact-points`, { kind: typed.includes('@') ? 'email' : 'mobile', text: typed }),
+    onSuccess: (_none, typed) => (draft.saved(typed), void refreshAll(queryClient)),
   });
   return (
-    <form className="pt-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
+    <form className="pt-2" onSubmit={(event) => (event.preventDefault(), add.mutate(text))}>
       <div className="flex gap-2">
         <input
           className="input"
           aria-label="Another email or mobile"
           placeholder="Another email or mobile"
           value={text}
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => draft.set(event.target.value)}
         />
-        <Button type="submit" disabled={text.trim() === ''}>
+        <Button type="submit" disabled={text.trim() === '' || add.isPending}>
           Add
         </Button>
       </div>
@@ -151,8 +154,8 @@ function Addresses({ record }: { record: RecordView }) {
 
 function AddGift({ record, onDone }: { record: RecordView; onDone: () => void }) {
   const queryClient = useQueryClient();
-  const [amount, setAmount] = useState('');
-  const [on, setOn] = useState(localDay());
+  const draft = useTyped(`gift:${record.id}`, { amount: '', on: localDay() });
+  const { amount, on } = draft.value;
   const format = useFormat();
   const { organization } = useSession();
   // As amounts are read in files: with the separators of any common locale.
@@ -166,16 +169,16 @@ function AddGift({ record, onDone }: { record: RecordView; onDone: () => void })
       : amount.trim() !== '' && 'An amount such as 25 or 1,250.50';
   const add = useMutation({
     mutationFn: () => call('POST', `supporters/${record.id}/gifts`, { amount: minor, on, note: '' }),
-    onSuccess: () => (void refreshAll(queryClient), onDone()),
+    onSuccess: () => (draft.discard(), void refreshAll(queryClient), onDone()),
   });
   return (
     <form className="py-2 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
       <div className="grid grid-cols-2 gap-2">
         <Labelled label="Amount" {...(hint ? { hint } : {})}>
-          <input className="input" inputMode="decimal" autoFocus value={amount} onChange={(event) => setAmount(event.target.value)} />
+          <input className="input" inputMode="decimal" autoFocus value={amount} onChange={(event) => draft.set({ amount: event.target.value, on })} />
         </Labelled>
         <Labelled label="On">
-          <DayField value={on} onChange={setOn} />
+          <DayField value={on} onChange={(day) => draft.set({ amount, on: day })} />
         </Labelled>
       </div>
       <Problem error={add.error} />

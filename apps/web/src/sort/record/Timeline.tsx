@@ -4,8 +4,10 @@ import { Link } from 'react-router';
 import type { NoteView, TimelineItem, TimelineKind } from '@goodword/core/contract';
 import { call, get, query } from '../../app/api';
 import { useFormat } from '../../app/format';
+import { useDrafting, useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
+import { Unsaved } from '../../ui/Unsaved';
 import { Button, Loading, Problem } from '../../ui/basics';
 
 const DOTS = { good: 'bg-verdigris border-verdigris', plain: 'bg-sheet border-[#87a59e]', bad: 'bg-sheet border-madder' } as const;
@@ -23,13 +25,14 @@ const KINDS: [value: string, words: string][] = [
 
 function AddNote({ supporterId }: { supporterId: number }) {
   const queryClient = useQueryClient();
-  const [body, setBody] = useState('');
+  const draft = useTyped(`note:new:${supporterId}`, '');
+  const body = draft.value;
   const add = useMutation({
-    mutationFn: () => call('POST', `supporters/${supporterId}/notes`, { body }),
-    onSuccess: () => (setBody(''), void refreshAll(queryClient)),
+    mutationFn: (words: string) => call('POST', `supporters/${supporterId}/notes`, { body: words }),
+    onSuccess: (_none, words) => (draft.saved(words), void refreshAll(queryClient)),
   });
   return (
-    <form className="pt-2 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
+    <form className="pt-2 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), add.mutate(body))}>
       <textarea
         className="input"
         rows={body === '' ? 1 : 3}
@@ -37,8 +40,8 @@ function AddNote({ supporterId }: { supporterId: number }) {
         placeholder="Write a note, for the team alone"
         maxLength={4000}
         value={body}
-        onChange={(event) => setBody(event.target.value)}
-        onKeyDown={(event) => event.key === 'Enter' && (event.ctrlKey || event.metaKey) && body.trim() !== '' && !add.isPending && add.mutate()}
+        onChange={(event) => draft.set(event.target.value)}
+        onKeyDown={(event) => event.key === 'Enter' && (event.ctrlKey || event.metaKey) && body.trim() !== '' && !add.isPending && add.mutate(body)}
       />
       <Problem error={add.error} />
       {body.trim() !== '' && (
@@ -54,25 +57,41 @@ function AddNote({ supporterId }: { supporterId: number }) {
 function Note({ note, supporterId }: { note: NoteView; supporterId: number }) {
   const queryClient = useQueryClient();
   const owner = useMay('owner');
-  const [editing, setEditing] = useState<string | null>(null);
+  const draft = useDrafting(`note:${note.id}`, { value: note.body, version: note.body });
+  // Whoever left in the middle of a change finds it open.
+  const [opened, setOpened] = useState(draft.isChanged);
   const act = useMutation({
     mutationFn: (body: string | null) =>
-      call(body === null ? 'DELETE' : 'PUT', `supporters/${supporterId}/notes/${note.id}`, body === null ? undefined : { body }),
-    onSuccess: () => (setEditing(null), void refreshAll(queryClient)),
+      call(body === null ? 'DELETE' : 'PUT', `supporters/${supporterId}/notes/${note.id}`, body === null ? undefined : { body, was: draft.basedOn }),
+    onSuccess: async (_none, body) => {
+      setOpened(false);
+      await refreshAll(queryClient);
+      if (body !== null) draft.saved(body);
+    },
+    onError: () => refreshAll(queryClient),
   });
-  if (editing !== null)
+  if (opened)
     return (
-      <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), act.mutate(editing))}>
-        <textarea className="input" rows={3} autoFocus aria-label="The note" value={editing} onChange={(event) => setEditing(event.target.value)} />
+      <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), act.mutate(draft.value))}>
+        <textarea
+          className="input"
+          rows={3}
+          autoFocus
+          aria-label="The note"
+          maxLength={4000}
+          value={draft.value}
+          onChange={(event) => draft.set(event.target.value)}
+        />
+        <Unsaved draft={draft} what="the note" />
         <div className="flex gap-3">
-          <Button type="submit" disabled={editing.trim() === ''}>
+          <Button type="submit" disabled={draft.value.trim() === '' || act.isPending || draft.theirs !== null}>
             Keep it
           </Button>
-          <button type="button" className="link" onClick={() => setEditing(null)}>
+          <button type="button" className="link" onClick={() => (draft.discard(), setOpened(false))}>
             Leave it as it was
           </button>
         </div>
-        <Problem error={act.error} />
+        {draft.theirs === null && <Problem error={act.error} />}
       </form>
     );
   return (
@@ -80,7 +99,7 @@ function Note({ note, supporterId }: { note: NoteView; supporterId: number }) {
       <p className="whitespace-pre-wrap break-words">{note.body}</p>
       {(note.mine || owner) && (
         <p className="text-[12.5px] flex gap-3">
-          <button className="link text-ink2" onClick={() => setEditing(note.body)}>
+          <button className="link text-ink2" onClick={() => setOpened(true)}>
             Change
           </button>
           <button className="link text-ink2" onClick={() => act.mutate(null)}>

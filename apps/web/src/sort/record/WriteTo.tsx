@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { MessageView, PersonalVerdict, RecordView } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
 import { registryOf, type MergeName, type Registry } from '@goodword/core/merge';
 import { PURPOSES, type Purpose, type SendingChannel } from '@goodword/core/permission';
 import { call, get, query } from '../../app/api';
+import { useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { Button, Labelled, Loading, Problem } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
@@ -92,19 +93,30 @@ function Words({
 function Letter({ record, registry }: { record: RecordView; registry: Registry }) {
   const queryClient = useQueryClient();
   const [version, setVersion] = useState(0);
-  const [words, setWords] = useState<PersonalWords>(() => ({
+  const draft = useTyped<PersonalWords>(`letter:${record.id}`, {
     channel: record.contactPoints.some(({ kind }) => kind === 'email') ? 'email' : 'text',
     purpose: 'news',
     subject: BLANK_SUBJECT,
     letter: blankLetter(),
     text: '',
-  }));
-  const set = (part: Partial<PersonalWords>) => setWords((old) => ({ ...old, ...part }));
-  const start = (message: MessageView | null) => (setWords((old) => startFrom(old, message)), setVersion((old) => old + 1));
+  });
+  const words = draft.value;
+  // The editor of the letter speaks from an earlier drawing of this page.
+  const now = useRef(words);
+  now.current = words;
+  const put = (next: PersonalWords) => {
+    now.current = next;
+    draft.set(next);
+  };
+  const set = (part: Partial<PersonalWords>) => put({ ...now.current, ...part });
+  const start = (message: MessageView | null) => (put(startFrom(now.current, message)), setVersion((old) => old + 1));
   const send = useMutation({
     mutationFn: () => call<{ id: number }>('POST', `supporters/${record.id}/messages`, words),
     // It leaves within seconds, and stands on the record then.
-    onSuccess: () => [500, 2000, 5000, 12_000].forEach((after) => setTimeout(() => void refreshAll(queryClient), after)),
+    onSuccess: () => {
+      draft.discard();
+      [500, 2000, 5000, 12_000].forEach((after) => setTimeout(() => void refreshAll(queryClient), after));
+    },
   });
   const name = personName(record);
   if (send.data)
