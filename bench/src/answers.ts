@@ -48,6 +48,7 @@ export async function benchAnswers(server: string): Promise<AnswerFigures> {
       await pause(PAUSE_MS);
     }
     while ((await underWay(house)) > 0) await pause(500);
+    await noneOrphaned(house);
     return { alone, beside, takingOut: await took(house, 'batch-take-out'), tagging: await took(house, 'bulk-act') };
   } finally {
     await worker.stop();
@@ -108,6 +109,16 @@ async function underWay(house: House): Promise<number> {
       "SELECT COUNT(*) AS n FROM job WHERE organization_id = :org AND kind IN ('batch-take-out', 'bulk-act') AND state IN ('waiting', 'running')",
     );
   return row!.n;
+}
+
+/** Nothing hangs on whoever was taken out while everybody was tagged. */
+async function noneOrphaned(house: House): Promise<void> {
+  const [row] = await house.database
+    .read(house.scope)
+    .sql<{ n: number }>(
+      'SELECT COUNT(*) AS n FROM supporter_tag t LEFT JOIN supporter s ON s.id = t.supporter_id WHERE t.organization_id = :org AND s.id IS NULL',
+    );
+  if (row!.n > 0) throw new Error(`expected no tag of anybody who is gone, got ${row!.n}`);
 }
 
 async function took(house: House, kind: string): Promise<number> {

@@ -36,9 +36,11 @@ export class BulkJobs {
       if (bulk.act.do === 'export') return this.export(scope, bulk, bulk.act);
       if (bulk.act.do === 'print') return this.print(scope, bulk, bulk.act);
       const set = await this.setAct(scope, bulk);
-      const ended = await this.slices(job, scope, bulk, bulk.next_id, (tx, from, to) =>
-        set ? set.apply(tx, { bulkId: bulk.id, from, to }) : this.erase(scope, bulk, tx, from, to),
-      );
+      const ended = await this.slices(job, scope, bulk, bulk.next_id, async (tx, from, to) => {
+        if (!set) return this.erase(scope, bulk, tx, from, to);
+        await this.bulks.holdPeople(tx, bulk.id, from, to);
+        await set.apply(tx, { bulkId: bulk.id, from, to });
+      });
       await this.end(scope, bulk.id, ended ? 'done' : 'stopped');
     });
   }

@@ -85,6 +85,15 @@ export class BulkRepository {
     return rows.map((row) => row.id);
   }
 
+  /** Nobody takes people of a slice away until the transaction ends: a group's act puts nothing on whoever is gone. */
+  async holdPeople(tx: Scoped, id: number, from: number, to: number): Promise<void> {
+    await tx.sql(
+      `SELECT COUNT(*) AS n FROM bulk_member m STRAIGHT_JOIN supporter s ON s.id = m.supporter_id
+        WHERE m.organization_id = :org AND m.bulk_id = :id AND m.supporter_id > :from AND m.supporter_id <= :to LOCK IN SHARE MODE`,
+      { id, from, to },
+    );
+  }
+
   async markAll(tx: Scoped, id: number, from: number, to: number): Promise<void> {
     await tx.execute(
       'UPDATE bulk_member SET changed = 1 WHERE organization_id = :org AND bulk_id = :id AND supporter_id > :from AND supporter_id <= :to',

@@ -391,12 +391,16 @@ export class IntakeJobs {
 
   async takeOut(job: Running): Promise<void> {
     await this.guarded(job, 'taking-out', async (scope, batch) => {
-      await this.database.write({ ...scope, actorId: batch.created_by }, async (tx) => {
-        // It reaches tags, lists, values and gifts of whoever was on it.
-        tx.changed('all', 0, 'everybody');
-        const stayed = await this.taker.takeOut(tx, batch.id, (done, total) => job.progress(done, total));
-        await this.batches.change(tx, batch.id, { state: 'taken-out', stayed, ended_at: new Date() });
-      });
+      await this.database.write(
+        { ...scope, actorId: batch.created_by },
+        async (tx) => {
+          // It reaches tags, lists, values and gifts of whoever was on it.
+          tx.changed('all', 0, 'everybody');
+          const stayed = await this.taker.takeOut(tx, batch.id, (done, total) => job.progress(done, total));
+          await this.batches.change(tx, batch.id, { state: 'taken-out', stayed, ended_at: new Date() });
+        },
+        'read committed',
+      );
     });
   }
 

@@ -1,4 +1,4 @@
-import type { BatchView, JobView } from '@goodword/core/contract';
+import type { BatchView, JobView, RecordView } from '@goodword/core/contract';
 import { Database, tookTooLong } from '../platform/database';
 import { openHouse, until, type House } from '../testing/harness';
 import { batchAt, bringIn, planFor, takeFile } from '../testing/steps';
@@ -12,6 +12,34 @@ afterAll(() => house.close());
 
 const rows = (n: number, at: string) =>
   `Email,First,Last,Mobile\n${Array.from({ length: n }, (_none, i) => `${at}${i}@example.org,Ann,Lee${i},`).join('\n')}\n`;
+/** Takes a batch out and holds it in the middle, at an address, until it is let go on. */
+async function standing(id: number): Promise<{ view: BatchView; goOn: () => Promise<void> }> {
+  const blocker = new Database(house.config.DATABASE_URL, 1);
+  const trx = await blocker.unscoped().transaction();
+  await trx('contact_point').where('batch_id', id).orderBy('id').limit(1).forUpdate().select('id');
+  await house.client.post(`/api/batches/${id}/take-out`);
+  const view = await until(
+    'it to be under way',
+    () => batch(id),
+    ({ state, total, done }) => state === 'taking-out' && total > 0 && done > 10,
+  );
+  const goOn = async () => {
+    await trx.rollback();
+    await blocker.close();
+  };
+  return { view, goOn };
+}
+
+/** Resolves when the database has somebody wait beside the one that is held. */
+async function anotherWaits(): Promise<string> {
+  const waits = async () => {
+    const [[row]] = (await house.database.unscoped().raw('SELECT COUNT(*) AS n FROM information_schema.INNODB_LOCK_WAITS')) as [[{ n: number }]];
+    return row.n;
+  };
+  await until('another to wait', waits, (n) => n > 1).catch(() => undefined);
+  return 'another waits';
+}
+
 const batch = (id: number) => house.client.get<BatchView>(`/api/batches/${id}`);
 
 test('checking is stopped: the batch is a draft again with everything that was settled, and is checked anew when asked', async () => {
@@ -32,22 +60,40 @@ test('checking is stopped: the batch is a draft again with everything that was s
 
 test('what Work says of taking a batch out and what the batch says agree, step by step', async () => {
   const { id } = await bringIn(house.client, rows(6000, 'out'));
-  // Held, so that it stands at a step while both are asked.
-  const blocker = new Database(house.config.DATABASE_URL, 1);
-  const trx = await blocker.unscoped().transaction();
-  await trx('supporter').where('batch_id', id).orderBy('id').limit(1).forUpdate().select('id');
-  await house.client.post(`/api/batches/${id}/take-out`);
-  const view = await until(
-    'it to be under way',
-    () => batch(id),
-    ({ state, total, done }) => state === 'taking-out' && total > 0 && done > 0,
-  );
+  const { view, goOn } = await standing(id);
   const job = (await house.client.get<JobView[]>('/api/jobs')).find(({ kind }) => kind === 'batch-take-out')!;
   expect([job.unit, job.done, job.total]).toEqual(['steps', view.done, view.total]);
   expect(view.done).toBeLessThan(view.total);
-  await trx.rollback();
-  await blocker.close();
+  await goOn();
   await batchAt(house.client, id, 'taken-out');
+});
+
+test('while a batch is taken out nobody waits for it but whoever touches its people', async () => {
+  const { id } = await bringIn(house.client, rows(3000, 'busy'));
+  await bringIn(house.client, 'Email,First,Last,Mobile\notto@example.net,Otto,Lin,\n');
+  const [{ id: other }] = (await house.client.get<{ rows: [{ id: number }] }>('/api/supporters?search=Otto')).rows;
+  const [one] = (await house.client.get<{ rows: { id: number }[] }>(`/api/supporters?batch=${id}&limit=1`)).rows;
+  const tag = (await house.client.post<{ id: number }>('/api/tags', { name: 'Seen meanwhile' })).id;
+  const { goOn } = await standing(id);
+  const acts = async () => {
+    await house.client.call('PATCH', `/api/supporters/${other}`, { firstName: 'Ottoline', lastName: 'Lin' });
+    await house.client.post(`/api/supporters/${other}/notes`, { body: 'Called while it ran' });
+    await house.client.post(`/api/supporters/${other}/gifts`, { amount: 2500, on: '2026-02-03', note: '' });
+    await house.client.put(`/api/supporters/${other}/tags/${tag}`, {});
+    return 'all went through';
+  };
+  const outcome = await Promise.race([acts(), anotherWaits()]);
+  if (outcome !== 'all went through') await goOn();
+  expect(outcome).toBe('all went through');
+  const touched = house.client.call('PUT', `/api/supporters/${one!.id}/tags/${tag}`);
+  expect((await batch(id)).state).toBe('taking-out');
+  await goOn();
+  await batchAt(house.client, id, 'taken-out');
+  // Who went is not there any more for whoever waited, and nothing hangs on them.
+  expect((await touched).status).toBe(404);
+  expect(await house.client.get<RecordView>(`/api/supporters/${other}`)).toMatchObject({ firstName: 'Ottoline', tags: [{ id: tag }] });
+  const left = await house.database.unscoped()('supporter_tag').where('supporter_id', one!.id).select('tag_id');
+  expect(left).toEqual([]);
 });
 
 test('after a large batch was checked, what the database knows of its rows is new', async () => {
