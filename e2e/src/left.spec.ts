@@ -57,7 +57,10 @@ const EDITORS: Record<string, Editor> = {
   tag: {
     open: async (page) => {
       await page.goto('/sort/groups');
-      await page.getByRole('button', { name: /^Change / }).first().click();
+      await page
+        .getByRole('button', { name: /^Change / })
+        .first()
+        .click();
     },
     field: (page) => page.getByLabel('Name', { exact: true }),
   },

@@ -26,6 +26,9 @@ import { LINKS_DUE } from './team/teammates.repository';
 import { TeammateLinks } from './team/teammate-links.service';
 
 const SWEEP_MS = 600_000;
+/** Where nothing was due for so long, the worker looks half as often and less: nights are long. */
+const AT_REST_AFTER_MS = 60_000;
+const AT_REST = 2.5;
 /** Nobody tells of what another worker gave back while its message was stopped. */
 const AT_LEAST_MS = 10_000;
 
@@ -109,9 +112,12 @@ export function createWorker(context: INestApplicationContext, config: Config): 
     lane(['confirmations'], () => confirmations.sendOne()),
     lane(['links'], () => links.sendOne()),
   ];
+  let dueAt = Date.now();
+  const untilNextLook = () => pause(Date.now() - dueAt > AT_REST_AFTER_MS ? AT_REST * config.POLL_MS : config.POLL_MS);
   /** One look for all lanes, and a word to those for which there is something. */
   const look = async (): Promise<boolean> => {
     const words = await due(database, [JOBS_DUE, DELIVERIES_DUE, CONFIRMATIONS_DUE, LINKS_DUE]);
+    if (words.size > 0) dueAt = Date.now();
     for (const { words: own, wake } of lanes) if (own.some((word) => words.has(word))) wake();
     return false;
   };
@@ -126,7 +132,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
     run() {
       log.info({ name: handOver.name }, 'worker ready');
       running = Promise.all([
-        loop(look, after(config.POLL_MS)).finally(() => lanes.forEach(({ wake }) => wake())),
+        loop(look, untilNextLook).finally(() => lanes.forEach(({ wake }) => wake())),
         ...lanes.map((one) => loop(one.step, told(one))),
         loop(sweeper(context), after(1000)),
         loop(() => retention.round(), after(5000)),

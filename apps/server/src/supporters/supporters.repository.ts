@@ -81,10 +81,10 @@ function searchCondition(search: string): Condition {
   };
 }
 
-function conditions(filter: SupporterFilter): Condition[] {
-  const out: Condition[] = [
-    { sql: 's.organization_id = :org AND s.erased_at IS NULL AND (:chapter IS NULL OR s.chapter_id = :chapter)', bindings: {} },
-  ];
+function conditions(filter: SupporterFilter, chapterId: number | null): Condition[] {
+  // Written out: a condition that may hold of anybody keeps the count from reading an index alone.
+  const mine = chapterId === null ? '' : 'AND s.chapter_id = :chapter';
+  const out: Condition[] = [{ sql: `s.organization_id = :org AND s.erased_at IS NULL ${mine}`, bindings: {} }];
   if (filter.search) out.push(searchCondition(filter.search));
   if (filter.tag)
     out.push({ sql: 'EXISTS (SELECT 1 FROM supporter_tag x WHERE x.supporter_id = s.id AND x.tag_id = :tag)', bindings: { tag: filter.tag } });
@@ -112,7 +112,7 @@ const PERSON =
 export class SupportersRepository {
   /** One page by (last name, first name, id); `after` holds those of the last row before it. */
   async page(db: Scoped, filter: SupporterFilter, after: (string | number)[] | null, limit: number): Promise<{ rows: PersonRow[]; total: number }> {
-    const all = conditions(filter);
+    const all = conditions(filter, db.scope.chapterId);
     const where = all.map((condition) => condition.sql).join(' AND ');
     const bindings = Object.assign({}, ...all.map((condition) => condition.bindings)) as Record<string, Bound>;
     const behind = after
