@@ -85,7 +85,7 @@ export class SetupController {
 
   @Route('put', 'team/:id', { role: 'owner', summary: 'Change a teammate’s role and chapter', params: schema.idParams, body: schema.changeTeammate })
   @HttpCode(204)
-  async change(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Where): Promise<void> {
+  async change(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Where & { was: Where }): Promise<void> {
     await this.mates.change(scope, id, body);
   }
 

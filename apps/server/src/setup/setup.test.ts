@@ -26,6 +26,8 @@ const mailTo = (to: string) => until(`a mail to ${to}`, () => house.sink.mails.f
 const tokenIn = (raw: string) => /\/password\/([a-z2-7]+)/.exec(raw.replace(/=\r?\n/g, ''))![1]!;
 const team = () => house.client.get<{ id: number; name: string; email: string; role: string; state: string; sessions: number }[]>('/api/team');
 
+const VIEWER = { role: 'viewer', chapterId: null };
+
 describe('the organization', () => {
   test('is changed whole, and of two who save from one version the second is told', async () => {
     const { version } = await organization();
@@ -149,7 +151,11 @@ describe('a teammate', () => {
     const heir = (await team()).find((one) => one.email === 'owner.all@lanternferry.test')!;
     const { id } = await leaving.post<{ id: number }>('/api/messages', { name: 'Half written', channel: 'email', purpose: 'news' });
     expect(await house.client.get(`/api/team/${mate.id}/waiting`)).toEqual({ messages: 1, batches: 0, callLists: 0 });
-    expect((await house.client.call('PUT', `/api/team/${mate.id}`, { role: 'viewer', chapterId: null })).status).toBe(204);
+    expect((await house.client.call('PUT', `/api/team/${mate.id}`, { ...VIEWER, was: { ...VIEWER, role: 'organizer' } })).status).toBe(204);
+    // Who saw them as an organizer changes nothing unseen.
+    expect(
+      (await house.client.call('PUT', `/api/team/${mate.id}`, { ...VIEWER, role: 'writer', was: { ...VIEWER, role: 'organizer' } })).status,
+    ).toBe(409);
     expect((await leaving.call('POST', '/api/tags', { name: 'not any more' })).status).toBe(403);
     for (const handTo of [mate.id, 999_999]) expect((await house.client.call('POST', `/api/team/${mate.id}/take-out`, { handTo })).status).toBe(422);
     expect((await house.client.call('POST', `/api/team/${mate.id}/take-out`, { handTo: heir.id })).status).toBe(204);
@@ -174,7 +180,7 @@ describe('a teammate', () => {
     ];
     // Only these two are left.
     await knex('teammate').whereNotIn('id', [one.id, other.id]).where('role', 'owner').update({ role: 'viewer' });
-    const demote = (client: Client, id: number) => client.call('PUT', `/api/team/${id}`, { role: 'viewer', chapterId: null });
+    const demote = (client: Client, id: number) => client.call('PUT', `/api/team/${id}`, { ...VIEWER, was: { ...VIEWER, role: 'owner' } });
     const both = await Promise.all([demote(house.client, other.id), demote(second, one.id)]);
     const owners = (await knex('teammate').where('role', 'owner').whereNull('left_at').select('id')) as { id: number }[];
     expect([owners.length, both.filter(({ status }) => status === 204).length]).toEqual([1, 1]);
@@ -182,7 +188,10 @@ describe('a teammate', () => {
     const otherId = owners[0]!.id === one.id ? other.id : one.id;
     expect((await demote(last, owners[0]!.id)).status).toBe(409);
     expect((await last.call('POST', `/api/team/${owners[0]!.id}/take-out`, { handTo: otherId })).status).toBe(409);
-    expect((await last.call('PUT', `/api/team/${owners[0]!.id}`, { role: 'owner', chapterId: house.chapters[0] })).status).toBe(409);
+    expect(
+      (await last.call('PUT', `/api/team/${owners[0]!.id}`, { role: 'owner', chapterId: house.chapters[0], was: { ...VIEWER, role: 'owner' } }))
+        .status,
+    ).toBe(409);
   });
 });
 

@@ -6,7 +6,7 @@ import { BatchesRepository } from '../intake/batches.repository';
 import { MessagesRepository } from '../messages/messages.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
-import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { Sessions } from '../platform/sessions';
 import { TeamRepository, type TeammateRow } from '../team/team.repository';
@@ -59,12 +59,14 @@ export class TeammatesService {
     });
   }
 
-  async change(scope: Scope, id: number, wanted: Where): Promise<void> {
+  async change(scope: Scope, id: number, wanted: Where & { was: Where }): Promise<void> {
     await this.isChapter(scope, wanted.chapterId);
     await this.database.quietly(scope, async (tx) => {
       const owners = await this.mates.holdOwners(tx);
       const mate = await this.need(tx, id);
       if (wanted.role !== 'owner' || wanted.chapterId !== null) keepAnOwner(owners, mate);
+      if (wanted.was.role !== mate.role || wanted.was.chapterId !== mate.chapter_id)
+        throw new Newer(`what ${mate.name} may do`, null, `${mate.role} in ${mate.chapter_id === null ? 'all chapters' : 'one chapter'}`);
       await this.mates.change(tx, id, { role: wanted.role, chapter_id: wanted.chapterId });
       const words = `${mate.name} is ${wanted.role} now${wanted.chapterId === null ? ', in all chapters' : ''}`;
       await audit(tx, { act: 'role', subject: 'teammate', subjectId: id, words, before: mate.role, after: wanted.role });

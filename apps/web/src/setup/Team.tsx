@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { OrganizationView, TeammateView, WaitingFor } from '@goodword/core/contract';
 import { ROLES, type Role } from '@goodword/core/team';
 import { call, get, ProblemError } from '../app/api';
 import { plural, useFormat } from '../app/format';
+import { useTyped } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
 import { useSession } from '../app/session';
 import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
@@ -75,7 +76,9 @@ export default function Team() {
         note={open === 'new' || open === null ? 'They get a mail with a link, good for seven days' : open.email}
       >
         {open === 'new' && <Invitation chapters={chapters} onDone={() => setOpen(null)} />}
-        {open !== null && open !== 'new' && <Mate mate={open} team={team.data} chapters={chapters} onDone={() => setOpen(null)} />}
+        {open !== null && open !== 'new' && (
+          <Mate mate={team.data.find(({ id }) => id === open.id) ?? open} team={team.data} chapters={chapters} onDone={() => setOpen(null)} />
+        )}
       </Drawer>
     </>
   );
@@ -117,6 +120,8 @@ function useActs(onDone: () => void) {
       await refreshAll(queryClient);
       onDone();
     },
+    // Somebody was quicker: how they stand now is fetched.
+    onError: () => refreshAll(queryClient),
   });
 }
 
@@ -161,21 +166,26 @@ function RoleAndPlace({
 }
 
 function Invitation({ chapters, onDone }: { chapters: Chapters; onDone: () => void }) {
-  const [name, setName] = useState('');
-  const [email, setEmail] = useState('');
-  const [where, setWhere] = useState<{ role: Role; chapterId: number | null }>({ role: 'organizer', chapterId: null });
-  const act = useActs(onDone);
+  const draft = useTyped<{ name: string; email: string; role: Role; chapterId: number | null }>('invitation', {
+    name: '',
+    email: '',
+    role: 'organizer',
+    chapterId: null,
+  });
+  const { name, email, ...where } = draft.value;
+  const set = (part: Partial<typeof draft.value>) => draft.set({ ...draft.value, ...part });
+  const act = useActs(() => (draft.discard(), onDone()));
   const fault = (field: string) => (act.error instanceof ProblemError ? act.error.of(field) : undefined) ?? null;
   const submit = () => act.mutate({ method: 'POST', path: 'team', body: { name, email, ...where } });
   return (
     <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), submit())}>
       <Labelled label="Name" fault={fault('name')}>
-        <input className="input" autoFocus maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+        <input className="input" autoFocus maxLength={120} value={name} onChange={(event) => set({ name: event.target.value })} />
       </Labelled>
       <Labelled label="Email" hint="They sign in with it" fault={fault('email')}>
-        <input className="input" type="email" maxLength={254} value={email} onChange={(event) => setEmail(event.target.value)} />
+        <input className="input" type="email" maxLength={254} value={email} onChange={(event) => set({ email: event.target.value })} />
       </Labelled>
-      <RoleAndPlace {...where} chapters={chapters} onChange={setWhere} />
+      <RoleAndPlace {...where} chapters={chapters} onChange={set} />
       {act.error !== null && !(act.error instanceof ProblemError && act.error.problem.faults?.length) && <Problem error={act.error} />}
       <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || email.trim() === '' || act.isPending}>
         Send the invitation
@@ -188,6 +198,11 @@ function Mate({ mate, team, chapters, onDone }: { mate: TeammateView; team: Team
   const { teammate: me } = useSession();
   const [where, setWhere] = useState<{ role: Role; chapterId: number | null }>({ role: mate.role, chapterId: mate.chapterId });
   const act = useActs(onDone);
+  // Where they stood when this was begun, or as one was told since: nothing unseen is written over.
+  const [seen, setSeen] = useState({ role: mate.role, chapterId: mate.chapterId });
+  useEffect(() => {
+    if (act.error) setSeen({ role: mate.role, chapterId: mate.chapterId });
+  }, [act.error, mate.role, mate.chapterId]);
   const changed = where.role !== mate.role || where.chapterId !== mate.chapterId;
   return (
     <div className="flex flex-col gap-5 overflow-y-auto">
@@ -197,7 +212,7 @@ function Mate({ mate, team, chapters, onDone }: { mate: TeammateView; team: Team
           weight="main"
           className="self-start"
           disabled={!changed || act.isPending}
-          onClick={() => act.mutate({ method: 'PUT', path: `team/${mate.id}`, body: where })}
+          onClick={() => act.mutate({ method: 'PUT', path: `team/${mate.id}`, body: { ...where, was: seen } })}
         >
           Save
         </Button>

@@ -80,7 +80,8 @@ const place = {
   chapterId: id.allow(null).required(),
 };
 export const invite = Joi.object({ email: email.required(), name: line(120).required(), ...place });
-export const changeTeammate = Joi.object(place);
+/** `was`: where they stood when the change was begun; of two owners who change them the second is told. */
+export const changeTeammate = Joi.object({ ...place, was: Joi.object(place).required() });
 export const takeOutTeammate = Joi.object({ handTo: id.required() });
 
 export const beginHouse = Joi.object({

@@ -66,7 +66,8 @@ function Note({ note, supporterId }: { note: NoteView; supporterId: number }) {
     onSuccess: async (_none, body) => {
       setOpened(false);
       await refreshAll(queryClient);
-      if (body !== null) draft.saved(body);
+      if (body === null) draft.discard();
+      else draft.saved(body);
     },
     onError: () => refreshAll(queryClient),
   });
