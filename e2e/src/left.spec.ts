@@ -58,6 +58,7 @@ const EDITORS: Record<string, Editor> = {
     open: async (page) => {
       await page.goto('/sort/groups');
       await page
+        .getByRole('region', { name: 'Tags' })
         .getByRole('button', { name: /^Change / })
         .first()
         .click();

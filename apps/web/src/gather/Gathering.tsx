@@ -116,7 +116,7 @@ function Wizard({ house, id }: { house: House; id: number }) {
           <p className="grow">
             <b>Two versions.</b> {newer.words}
           </p>
-          <Button onClick={() => void open(newer.theirs, house)}>Theirs stays</Button>
+          <Button onClick={() => void open(newer.theirs, house, true)}>Theirs stays</Button>
           <Button onClick={() => void keepMine()}>Mine stays</Button>
         </div>
       )}

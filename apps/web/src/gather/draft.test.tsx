@@ -252,6 +252,47 @@ describe('a batch taken up again', () => {
     expect(now().columns).toEqual([{ to: 'email' }, { to: 'lastName' }, { to: 'leave' }]);
   });
 
+  const BEGUN = { step: 'Where they go' as const, name: 'Begun', plan: { what: 'people' as const } };
+  const LATER = { ...BEGUN, name: 'Typed since' };
+  const stored = (here: object) => localStorage.setItem('gw-batch:7', JSON.stringify(here));
+  const opened = async (batch: object) => {
+    await now().open({ ...BATCH, draftVersion: 1, ...batch } as BatchView, HOUSE);
+    return { name: now().name, newer: now().newer?.words ?? null, basedOn: now().draftVersion };
+  };
+
+  test('goes on with what was typed while a save was on its way that a reload never heard of', async () => {
+    stored({ draft: LATER, basedOn: 0, sent: BEGUN });
+    expect(await opened({ name: 'Begun', draft: BEGUN })).toEqual({ name: 'Typed since', newer: null, basedOn: 1 });
+  });
+
+  test('goes on likewise where that save arrives after it was opened', async () => {
+    const text = { 'GET batches/7/text': () => ({ ok: true, blob: async () => new Blob([FILE]), text: async () => '' }) };
+    serve({ ...text, 'GET batches/7': BATCH });
+    stored({ draft: LATER, basedOn: 0, sent: BEGUN });
+    await opened({ name: 'As it came', draft: null, draftVersion: 0 });
+    const refused = () => reply(409, { title: 'Changed meanwhile', status: 409, detail: 'Somebody changed it.', newer: true });
+    let saves = 0;
+    asked = serve({
+      'PUT batches/7/draft': () => (saves++ === 0 ? refused() : { version: 2 }),
+      'GET batches/7': { ...BATCH, name: 'Begun', draft: BEGUN, draftVersion: 1 },
+    });
+    await now().save();
+    expect(asked.filter(({ method }) => method === 'PUT').map(({ body }) => (body as { basedOn: number }).basedOn)).toEqual([0, 1]);
+    expect(now()).toMatchObject({ newer: null, draftVersion: 2, name: 'Typed since' });
+  });
+
+  test('shows both where somebody else saved since, and loses neither', async () => {
+    stored({ draft: LATER, basedOn: 0, sent: null });
+    expect(await opened({ name: 'Theirs', draft: { ...BEGUN, name: 'Theirs' } })).toMatchObject({
+      name: 'Typed since',
+      newer: expect.stringContaining('Somebody changed this batch'),
+      basedOn: 0,
+    });
+    await now().open(now().newer!.theirs, HOUSE, true);
+    expect(now()).toMatchObject({ name: 'Theirs', newer: null });
+    expect(localStorage.getItem('gw-batch:7')).toBeNull();
+  });
+
   test('waits while the server is away, says so, and goes on when it is back', async () => {
     let [asks, texts] = [0, 0];
     asked = serve({

@@ -18,6 +18,7 @@ import {
 import { call, ProblemError } from '../app/api';
 import { atRest } from '../app/rest';
 import { readStored, writeStored } from '../app/stored';
+import { differences } from '../ui/Unsaved';
 import type { Analysis, Answer, Ask, Judgement } from './intake.worker';
 import { LONG } from './measures';
 
@@ -66,7 +67,7 @@ export interface DraftState {
   take(file: File, house: House, what: BatchKind | null): Promise<void>;
   /** Hands the file to the server, once more where that did not work. */
   send(): Promise<void>;
-  open(batch: BatchView, house: House): Promise<void>;
+  open(batch: BatchView, house: House, theirsStays?: boolean): Promise<void>;
   readAgain(change: FileReading, what: BatchKind | null, house: House): Promise<void>;
   choose(column: number, choice: ColumnChoice): void;
   chooseAll(columns: ColumnChoice[], layout: DraftState['layout']): void;
@@ -162,6 +163,14 @@ function draftOf({ step, name, parts, columns, permission, readAs }: DraftState)
 interface Here {
   draft: IntakeDraft;
   basedOn: number;
+  /** What is on its way to the server: a page that goes before the answer never hears which version that became. */
+  sent: IntakeDraft | null;
+}
+
+/** Whether what the server has is what was sent from here, whatever version it became. */
+function isOurs(theirs: BatchView, sent: IntakeDraft | null): boolean {
+  if (!sent || theirs.name !== sent.name) return false;
+  return differences({ step: sent.step, plan: sent.plan }, { step: theirs.draft?.step, plan: theirs.draft?.plan }).length === 0;
 }
 
 /** What is not saved yet is kept in the browser: a reload, a closed page or a server that is away loses nothing. */
@@ -169,6 +178,8 @@ const nameHere = (id: number) => `gw-batch:${id}`;
 
 /** One save after the other: the second is based on what the first made. */
 let running: Promise<void> = Promise.resolve();
+/** What was sent last, and whose answer was not heard. */
+let sent: IntakeDraft | null = null;
 
 /** A batch on its way in. The page reads the file for itself and the server keeps what is decided. */
 export const useDraft = create<DraftState>()((set, state) => {
@@ -244,7 +255,7 @@ export const useDraft = create<DraftState>()((set, state) => {
   const changed = (values: Partial<DraftState>, again = false) => {
     set(values);
     const { batchId, analysis, draftVersion } = state();
-    if (batchId !== null && analysis) writeStored(nameHere(batchId), { draft: draftOf(state()), basedOn: draftVersion } satisfies Here);
+    if (batchId !== null && analysis) writeStored(nameHere(batchId), { draft: draftOf(state()), basedOn: draftVersion, sent } satisfies Here);
     later();
     if (again) void judge();
   };
@@ -278,17 +289,23 @@ export const useDraft = create<DraftState>()((set, state) => {
         (error: Error) => void (blob === own && set({ unsent: error.message })),
       );
     },
-    async open(batch, house) {
-      // What was settled here and never reached the server goes on, where nobody saved anything since.
+    async open(batch, house, theirsStays = false) {
+      if (theirsStays) writeStored(nameHere(batch.id), null);
+      // What was settled here and never reached the server goes on; where somebody else saved since, both are shown.
       const here = readStored<Here>(nameHere(batch.id));
-      const own = here && here.basedOn === batch.draftVersion ? here.draft : null;
+      const own = here?.draft ?? null;
+      const isNewer = here !== null && here.basedOn !== batch.draftVersion && !isOurs(batch, here.sent);
+      sent = here?.sent ?? null;
       const draft = own ?? batch.draft;
       const plan = draft?.plan ?? batch.plan ?? {};
       const { columns: _columns, permission, reading, ...parts } = plan as Partial<IntakePlan>;
       set({
         ...EMPTY,
         batchId: batch.id,
-        draftVersion: batch.draftVersion,
+        draftVersion: isNewer ? here.basedOn : batch.draftVersion,
+        newer: isNewer
+          ? { words: 'Somebody changed this batch since you did. What you settled is still here: say which one stays.', theirs: batch }
+          : null,
         name: own?.name ?? batch.name,
         file: { name: batch.fileName, size: 0 },
         readAs: reading ?? {},
@@ -323,17 +340,20 @@ export const useDraft = create<DraftState>()((set, state) => {
       if (batchId === null || !analysis) return;
       if (newer) throw new Error(newer.words);
       const kept = draftOf(state());
+      const unheard = sent;
       const before = running;
       running = (async () => {
         await before.catch(() => undefined);
         if (state().batchId !== batchId) return;
+        sent = kept;
         const { version } = await call<{ version: number }>('PUT', `batches/${batchId}/draft`, { ...kept, basedOn: state().draftVersion }, leaving);
+        sent = null;
         if (state().batchId !== batchId) return;
         set({ draftVersion: version });
         if (JSON.stringify(draftOf(state())) === JSON.stringify(kept)) writeStored(nameHere(batchId), null);
-        else writeStored(nameHere(batchId), { draft: draftOf(state()), basedOn: version } satisfies Here);
+        else writeStored(nameHere(batchId), { draft: draftOf(state()), basedOn: version, sent } satisfies Here);
       })();
-      writeStored(nameHere(batchId), { draft: kept, basedOn: draftVersion } satisfies Here);
+      writeStored(nameHere(batchId), { draft: kept, basedOn: draftVersion, sent: kept } satisfies Here);
       await running.catch(async (error: unknown) => {
         if (!(error instanceof ProblemError) || !error.problem.newer) {
           // The server is away: what is settled is kept in the browser, and tried again.
@@ -341,6 +361,12 @@ export const useDraft = create<DraftState>()((set, state) => {
           throw error;
         }
         const theirs = await call<BatchView>('GET', `batches/${batchId}`);
+        // What was sent before a reload, and became a version that this page never heard of.
+        if (isOurs(theirs, unheard)) {
+          sent = null;
+          set({ draftVersion: theirs.draftVersion });
+          return state().save(leaving);
+        }
         if (state().batchId === batchId) set({ newer: { words: error.message, theirs } });
         // Whoever goes on from here would go on without theirs.
         throw error;
@@ -356,6 +382,7 @@ export const useDraft = create<DraftState>()((set, state) => {
     },
     reset: () => {
       clearTimeout(saving);
+      sent = null;
       asked += 1;
       blob = null;
       set(EMPTY);
