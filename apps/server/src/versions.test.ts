@@ -226,3 +226,11 @@ test.each(Object.keys(SMALL))('of two who change %s from the same the second is 
   expect((await call(other, lost, won)).status).toBeLessThan(300);
   expect(await now(id)).toEqual(lost);
 });
+
+test('what a file or an earlier day wrote otherwise than it is seen can still be changed', async () => {
+  const id = await idOf(house.client.post('/api/tags', { name: 'Pier' }));
+  await house.database.unscoped()('tag').where({ id }).update({ name: ' Pier\u200B walkers ' });
+  const { name, handedDown } = await found<TagView>('/api/tags', id);
+  await house.client.put(`/api/tags/${id}`, { name: 'Pier walkers', was: { name, handedDown } });
+  expect((await found<TagView>('/api/tags', id)).name).toBe('Pier walkers');
+});

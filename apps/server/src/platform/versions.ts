@@ -1,4 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
+import { seenAll } from '@goodword/core/common';
 import type { Scoped } from './database';
 import { Newer, NotFound } from './errors';
 import type { Scope } from './scope';
@@ -16,7 +17,12 @@ export function calledBy(scope: Scope, id: number | null, name: string | null): 
  * the lock that the change is made under; of two who began with the same the second is told.
  */
 export function stillAs<T>(was: T, now: T, what: string): void {
-  if (!isDeepStrictEqual(was, now)) throw new Newer(what, null);
+  if (!isDeepStrictEqual(asItComes(was), asItComes(now))) throw new Newer(what, null);
+}
+
+/** As a value comes over the wire: one that was written by another way (a file, an earlier day) may hold more than is seen. */
+function asItComes(value: unknown): unknown {
+  return JSON.parse(JSON.stringify(seenAll(value) ?? null, (_key, one: unknown) => (typeof one === 'string' ? one.trim() : one)));
 }
 
 /**
