@@ -14,10 +14,10 @@ export function calledBy(scope: Scope, id: number | null, name: string | null): 
 
 /**
  * For what is small enough to be its own version: whoever changes it says what it was when they began. `now` is read under
- * the lock that the change is made under; of two who began with the same the second is told.
+ * the lock that the change is made under; of two who began with the same the second is told, with what is `shown` now if given.
  */
-export function stillAs<T>(was: T, now: T, what: string): void {
-  if (!isDeepStrictEqual(asItComes(was), asItComes(now))) throw new Newer(what, null);
+export function stillAs<T>(was: T, now: T, what: string, shown?: string): void {
+  if (!isDeepStrictEqual(asItComes(was), asItComes(now))) throw new Newer(what, null, shown);
 }
 
 /** As a value comes over the wire: one that was written by another way (a file, an earlier day) may hold more than is seen. */

@@ -130,7 +130,7 @@ export class SupportersService {
       const person = await this.supporters.hold(tx, id);
       const full = (first: string, last: string) => `${first} ${last}`.trim();
       const [before, after] = [full(person.first_name, person.last_name), full(names.firstName, names.lastName)];
-      if (was !== undefined && was !== before) throw new Newer('the name', null, before);
+      if (was !== undefined) stillAs(was, before, 'the name', before);
       await this.supporters.rename(tx, id, names.firstName, names.lastName);
       const undo: UndoStep = { kind: 'name', before: { firstName: person.first_name, lastName: person.last_name }, after: names };
       if (before !== after)
