@@ -21,6 +21,7 @@ const shared = {
   modulePathIgnorePatterns: ['/dist/'],
 };
 module.exports = {
+  testSequencer: '<rootDir>/scripts/lib/sequencer.cjs',
   projects: [
     {
       ...shared,

@@ -153,7 +153,7 @@ export async function benchSending(server: string): Promise<{ ours: number; yard
     houseRules: get(HouseRulesRepository),
     team: get(TeamRepository),
   };
-  const loop = new HandOverLoop(parts, { leaseSeconds: 60, atOnce: CONNECTIONS }, silent);
+  const loop = new HandOverLoop(parts, { leaseSeconds: 60, atOnce: CONNECTIONS, faultMs: 1000 }, silent);
   await bareLoop(sink.url, mails.slice(0, 300), house.dkimKey);
   const ours = await seconds(async () => {
     while (await loop.round());

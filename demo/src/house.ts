@@ -9,10 +9,10 @@ export const DAY = 86_400_000;
 export const PASSWORD = 'oak-planks-afloat';
 
 export const TEAM = [
-  { name: 'Rosa Oduya', email: 'rosa@lanternferry.test', role: 'owner', chapter: null, mobile: '+12065550110' },
-  { name: 'Idris Vale', email: 'idris@lanternferry.test', role: 'organizer', chapter: 0, mobile: '+12065550111' },
-  { name: 'June Marsh', email: 'june@lanternferry.test', role: 'writer', chapter: null, mobile: '+12065550112' },
-  { name: 'Tomás Bell', email: 'tomas@lanternferry.test', role: 'viewer', chapter: null, mobile: '' },
+  { name: 'Rosa Oduya', email: 'rosa@lanternferry.test', role: 'owner', chapters: null, mobile: '+12065550110' },
+  { name: 'Idris Vale', email: 'idris@lanternferry.test', role: 'organizer', chapters: [0, 2], mobile: '+12065550111' },
+  { name: 'June Marsh', email: 'june@lanternferry.test', role: 'writer', chapters: null, mobile: '+12065550112' },
+  { name: 'Tomás Bell', email: 'tomas@lanternferry.test', role: 'viewer', chapters: null, mobile: '' },
 ] as const;
 
 const CHAPTERS = ['East Landing', 'West Landing', 'Upriver'];
@@ -75,7 +75,7 @@ export async function makeHouse(db: Scoped, secret: string): Promise<Made['ids']
       email: mate.email,
       role: mate.role,
       mobile: mate.mobile,
-      chapter_id: mate.chapter === null ? null : chapters[mate.chapter]!,
+      chapter_ids: mate.chapters && JSON.stringify(mate.chapters.map((at) => chapters[at]!)),
       password_hash: password,
       signature: `${mate.name.split(' ')[0]}, Lantern Ferry Trust`,
     }),

@@ -1,3 +1,4 @@
+import { setTimeout as timer } from 'node:timers/promises';
 import type { INestApplicationContext } from '@nestjs/common';
 import { PinoLogger } from 'nestjs-pino';
 import { BulkJobs } from './bulk/bulk.jobs';
@@ -29,10 +30,10 @@ const SWEEP_MS = 600_000;
 /** Where nothing was due for so long, the worker looks half as often and less: nights are long. */
 const AT_REST_AFTER_MS = 60_000;
 const AT_REST = 2.5;
-/** Nobody tells of what another worker gave back while its message was stopped. */
-const AT_LEAST_MS = 10_000;
-
-const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
+/** Looks after which deliveries are asked for unbidden: nobody tells of what another worker gave back while its message was stopped. */
+const AT_LEAST = 25;
+/** Looks for which a fault is waited out. */
+const AFTER_FAULT = 2.5;
 
 export interface Worker {
   /** Runs until stopped. */
@@ -88,18 +89,24 @@ export function createWorker(context: INestApplicationContext, config: Config): 
     houseRules: context.get(HouseRulesRepository),
     team: context.get(TeamRepository),
   };
-  const handOver = new HandOverLoop(parts, { leaseSeconds: config.LEASE_SECONDS, atOnce: config.SMTP_CONNECTIONS }, log);
-  let stopping = false;
+  const handOver = new HandOverLoop(
+    parts,
+    { leaseSeconds: config.LEASE_SECONDS, atOnce: config.SMTP_CONNECTIONS, faultMs: AFTER_FAULT * config.POLL_MS },
+    log,
+  );
+  const stopping = new AbortController();
   let running: Promise<unknown> = Promise.resolve();
+  /** Ends early when the worker is asked to stop. */
+  const pause = (ms: number): Promise<void> => timer(ms, undefined, { signal: stopping.signal }).catch(() => undefined);
 
   /** Does a step after the other; after one with nothing to do waits, by the clock or until it is told of work. */
   const loop = async (step: () => Promise<boolean>, wait: () => Promise<void>): Promise<void> => {
-    while (!stopping) {
+    while (!stopping.signal.aborted) {
       try {
         if (!(await step())) await wait();
       } catch (error) {
         log.error({ err: error }, isLostConnection(error) ? 'the database does not answer; waiting' : 'a round of work failed');
-        await pause(1000);
+        await pause(AFTER_FAULT * config.POLL_MS);
       }
     }
   };
@@ -108,7 +115,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const lane = (words: readonly string[], step: () => Promise<boolean>, atLeast = 0) => ({ words, step, atLeast, wake: (): void => undefined });
   const lanes = [
     ...LANES.map((kinds) => lane(kinds, () => jobs.runOne(kinds))),
-    lane(['deliveries'], () => handOver.round(), AT_LEAST_MS),
+    lane(['deliveries'], () => handOver.round(), AT_LEAST * config.POLL_MS),
     lane(['confirmations'], () => confirmations.sendOne()),
     lane(['links'], () => links.sendOne()),
   ];
@@ -122,7 +129,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
     return false;
   };
   const told = (one: (typeof lanes)[number]) => (): Promise<void> => {
-    if (stopping) return Promise.resolve();
+    if (stopping.signal.aborted) return Promise.resolve();
     return new Promise((done) => {
       const clock = one.atLeast > 0 ? setTimeout(() => one.wake(), one.atLeast) : undefined;
       one.wake = () => (clearTimeout(clock), done());
@@ -141,7 +148,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
       return running.then(() => undefined);
     },
     async stop() {
-      stopping = true;
+      stopping.abort();
       handOver.stop();
       await running;
     },

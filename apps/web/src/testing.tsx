@@ -48,10 +48,10 @@ export function reply(status: number, body: unknown): Reply {
 }
 
 /** Somebody of the team, signed in. */
-export function sessionOf(role: Role, chapterId: number | null = null): SessionView {
+export function sessionOf(role: Role, chapterIds: number[] | null = null): SessionView {
   return {
     csrf: 'a word',
-    teammate: { id: 1, name: 'Rosa Oduya', email: 'rosa@lanternferry.test', role, chapterId },
+    teammate: { id: 1, name: 'Rosa Oduya', email: 'rosa@lanternferry.test', role, chapterIds },
     organization: { name: 'Lantern Ferry Trust', locale: 'en-US', timeZone: 'America/Los_Angeles', currency: 'USD', country: 'US' },
     chapters: [{ id: 1, name: 'East Landing' }],
   } as unknown as SessionView;

@@ -14,6 +14,7 @@ import * as holdsThatAsk from './migrations/012_holds_that_ask';
 import * as lookedAt from './migrations/013_looked_at';
 import * as setup from './migrations/014_setup';
 import * as whoseAndWhich from './migrations/015_whose_and_which';
+import * as severalChapters from './migrations/016_several_chapters';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -31,6 +32,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '013_looked_at': lookedAt,
   '014_setup': setup,
   '015_whose_and_which': whoseAndWhich,
+  '016_several_chapters': severalChapters,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -6,6 +6,7 @@ import * as kindsOfLinks from './migrations/008_kinds_of_links';
 import * as rulesOfPlaces from './migrations/010_rules_of_places';
 import * as evidenceWhole from './migrations/011_evidence_whole';
 import * as holdsThatAsk from './migrations/012_holds_that_ask';
+import * as severalChapters from './migrations/016_several_chapters';
 import type { Scope } from './scope';
 import { makeOrganization, openTestDatabase } from './test-database';
 
@@ -163,4 +164,21 @@ test('holds of before are kept with what ends them: a batch taken back out, an a
   expect(await onHold()).toEqual([0, 0, 1]);
   await does((tx) => holds.release(tx, ids[2]!, 'Looked at, and good'));
   expect(await onHold()).toEqual([0, 0, 0]);
+});
+
+test('who was bound to a chapter is bound to the same one, who was not works in all, and a way back opens no more', async () => {
+  const newest = [await shapeOf('teammate'), await shapeOf('teammate_link')];
+  await severalChapters.down(knex);
+  const mate = (name: string, place: object) => insert('teammate', { name, email: `${name}@x.test`, role: 'viewer', ...place });
+  const [bound, free] = [await mate('bound', { chapter_id: 7 }), await mate('free', { chapter_id: null })];
+  const link = await insert('teammate_link', { teammate_id: bound, kind: 'invitation', mail: 'handing', expires_at: new Date() });
+  await severalChapters.up(knex);
+  expect([await shapeOf('teammate'), await shapeOf('teammate_link')]).toEqual(newest);
+  const chaptersOf = async (id: number) => ((await knex('teammate').where({ id }).first('chapter_ids')) as { chapter_ids: unknown }).chapter_ids;
+  expect([await chaptersOf(bound), await chaptersOf(free)]).toEqual([[7], null]);
+  expect(await knex('teammate_link').where({ id: link }).first('mail')).toEqual({ mail: 'waiting' });
+  await knex('teammate').where({ id: bound }).update({ chapter_ids: '[9, 7]' });
+  await severalChapters.down(knex);
+  expect(await knex('teammate').where({ id: bound }).first('chapter_id')).toEqual({ chapter_id: 9 });
+  await severalChapters.up(knex);
 });

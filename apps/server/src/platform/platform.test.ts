@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { readConfig } from './config';
 import { Scoped } from './database';
+import { placeOf } from './sessions';
 import { Tokens, TOKEN_USES } from './tokens';
 
 describe('configuration', () => {
@@ -89,4 +90,15 @@ describe('tokens', () => {
 test('a query that forgets its organization cannot be made', async () => {
   const scoped = new Scoped(null as never, { organizationId: 1, chapterId: null, actorId: null, role: 'owner', boundTo: null });
   await expect(scoped.sql('SELECT * FROM supporter')).rejects.toThrow(/names :org/);
+});
+
+describe('where a request works', () => {
+  test.each([
+    ['in all, none chosen', null, null, { chapterId: null, boundTo: null }],
+    ['in all, one chosen', null, 4, { chapterId: 4, boundTo: null }],
+    ['in several, none chosen', [3, 4], null, { chapterId: 3, boundTo: 3 }],
+    ['in several, one chosen', [3, 4], 4, { chapterId: 4, boundTo: 4 }],
+    ['in several, and the chosen one is none of them any more', [3, 4], 5, { chapterId: 3, boundTo: 3 }],
+    ['in none that is named', [], 5, { chapterId: 0, boundTo: 0 }],
+  ])('%s', (_when, own, chosen, place) => expect(placeOf(own, chosen)).toEqual(place));
 });

@@ -4,6 +4,7 @@ import type { Role } from '@goodword/core/contract';
 import type { Session } from './api';
 import { CONFIG, type Config } from './config';
 import { Database } from './database';
+import type { Scope } from './scope';
 
 const DAYS = 14;
 const HOUR_MS = 3_600_000;
@@ -16,7 +17,7 @@ interface SessionRow {
   organization_id: number;
   teammate_id: number;
   chapter_id: number | null;
-  own_chapter: number | null;
+  own_chapters: number[] | null;
   role: Role;
   seen_at: Date;
 }
@@ -51,21 +52,22 @@ export class Sessions {
     this.idleMs = config.SESSION_IDLE_HOURS * HOUR_MS;
   }
 
-  async open(teammate: { id: number; organizationId: number; chapterId: number | null }, place: Place): Promise<string> {
+  async open(teammate: { id: number; organizationId: number }, place: Place): Promise<string> {
     const token = randomBytes(32).toString('base64url');
-    await this.database
-      .unscoped()('session')
-      .insert({
-        token_hash: hash(token),
-        organization_id: teammate.organizationId,
-        teammate_id: teammate.id,
-        chapter_id: teammate.chapterId,
-        csrf: randomBytes(32).toString('base64url'),
-        expires_at: new Date(Date.now() + DAYS * 24 * HOUR_MS),
-        seen_at: new Date(),
-        network: place.network.slice(0, 45),
-        browser: place.browser.slice(0, 200),
-      });
+    const knex = this.database.unscoped();
+    // Whoever is bound to chapters begins in the first, and stays there when others are opened.
+    const first = knex('teammate').where('id', teammate.id).select(knex.raw("JSON_VALUE(chapter_ids, '$[0]')"));
+    await knex('session').insert({
+      token_hash: hash(token),
+      organization_id: teammate.organizationId,
+      teammate_id: teammate.id,
+      chapter_id: first,
+      csrf: randomBytes(32).toString('base64url'),
+      expires_at: new Date(Date.now() + DAYS * 24 * HOUR_MS),
+      seen_at: new Date(),
+      network: place.network.slice(0, 45),
+      browser: place.browser.slice(0, 200),
+    });
     return token;
   }
 
@@ -78,13 +80,11 @@ export class Sessions {
       .where('session.expires_at', '>', new Date())
       .where('session.seen_at', '>', new Date(Date.now() - this.idleMs))
       .whereNull('teammate.left_at')
-      .first('session.*', 'teammate.role', 'teammate.chapter_id as own_chapter')) as SessionRow | undefined;
+      .first('session.*', 'teammate.role', 'teammate.chapter_ids as own_chapters')) as SessionRow | undefined;
     if (!row) return null;
     if (Date.now() - row.seen_at.getTime() > MARK_MS)
       await this.database.unscoped()('session').where('token_hash', row.token_hash).update({ seen_at: new Date() });
-    // A teammate bound to a chapter never sees beyond it, whatever the session says.
-    const chapterId = row.own_chapter ?? row.chapter_id;
-    const scope = { organizationId: row.organization_id, chapterId, actorId: row.teammate_id, role: row.role, boundTo: row.own_chapter };
+    const scope = { organizationId: row.organization_id, actorId: row.teammate_id, role: row.role, ...placeOf(row.own_chapters, row.chapter_id) };
     return { tokenHash: row.token_hash, csrf: row.csrf, teammateId: row.teammate_id, scope };
   }
 
@@ -126,6 +126,16 @@ export class Sessions {
       .orWhere('seen_at', '<', new Date(Date.now() - this.idleMs))
       .delete();
   }
+}
+
+/**
+ * Where a request works: a teammate bound to chapters never sees beyond them, whatever the session says, and works in one
+ * at a time, the first until another is chosen; in none (0) where none is named.
+ */
+export function placeOf(own: readonly number[] | null, chosen: number | null): Pick<Scope, 'chapterId' | 'boundTo'> {
+  if (own === null) return { chapterId: chosen, boundTo: null };
+  const chapterId = own.find((id) => id === chosen) ?? own[0] ?? 0;
+  return { chapterId, boundTo: chapterId };
 }
 
 function hash(token: string): string {

@@ -74,7 +74,7 @@ test('a fault at the door ends the whole slice before another begins: nothing go
     asked += 1;
     return asked === 4 || asked === 9 ? Promise.reject(new Error('a fault that nobody foresaw')) : open(...question);
   });
-  house.sink.options.delay = 120;
+  house.sink.options.delay = 50;
   await house.client.post(`/api/messages/${id}/send`, { at: null, digest });
   await messageAt(house.client, id, 'done');
   await worker.stop();

@@ -30,6 +30,8 @@ interface Options {
   leaseSeconds: number;
   /** Deliveries under way at once: no more than these can be unsure after a kill. */
   atOnce: number;
+  /** For how long a provider or a database that does not answer is left alone. */
+  faultMs: number;
   sliceSize?: number;
 }
 
@@ -106,10 +108,10 @@ export class HandOverLoop {
         this.parts.database.read(scope),
         slice.flatMap((one) => one.entry_id ?? []),
       );
-      const door = new Door(this.parts, holder, scope, context);
+      const door = new Door(this.parts, holder, scope, context, this.options.faultMs);
       const unreachable = await this.lanes(door, context, slice, { values, bases });
       if (this.stopping || unreachable) await this.parts.outbox.giveBack(holder);
-      if (unreachable) await pause(1000);
+      if (unreachable) await pause(this.options.faultMs);
       return !unreachable;
     } finally {
       clearInterval(beat);
@@ -204,6 +206,7 @@ class Door {
     private readonly holder: string,
     private readonly scope: Scope,
     private readonly context: MessageContext,
+    private readonly faultMs: number,
   ) {}
 
   pass(delivery: LeasedDelivery): Promise<boolean> {
@@ -248,7 +251,7 @@ class Door {
         // A fault that stays would keep this worker for good; what it could not write down is shown as unsure when the lease ends.
         if (++this.faults >= MOST_FAULTS) this.outcomes = [];
       }
-      await pause(500);
+      await pause(this.faultMs);
     }
   }
 

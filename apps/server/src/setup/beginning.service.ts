@@ -26,7 +26,7 @@ export class BeginningService {
   }
 
   /** Makes the organization, its first chapter and its owner, once. */
-  async begin(wanted: Beginning): Promise<{ id: number; organizationId: number; chapterId: null; email: string }> {
+  async begin(wanted: Beginning): Promise<{ id: number; organizationId: number; email: string }> {
     if (!(await this.isOpen())) throw new Conflict('Somebody is here already: sign in, or ask them for an invitation.');
     if (!isWord(await this.beginnings.word(this.database), wanted.word)) throw new Invalid([{ field: 'word', code: 'word', message: NO_WORD }]);
     if (!countryCodes().includes(wanted.organization.country))
@@ -44,7 +44,7 @@ export class BeginningService {
     await this.database.quietly({ ...programScope(made.organizationId), actorId: made.ownerId }, (tx) =>
       audit(tx, { act: 'begin', subject: 'organization', subjectId: made.organizationId, words: `${wanted.name} began ${wanted.organization.name}` }),
     );
-    return { id: made.ownerId, organizationId: made.organizationId, chapterId: null, email: wanted.email };
+    return { id: made.ownerId, organizationId: made.organizationId, email: wanted.email };
   }
 }
 

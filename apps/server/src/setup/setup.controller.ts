@@ -17,7 +17,7 @@ import { OrganizationService, type SaveOrganization } from './organization.servi
 import { TeammatesService } from './teammates.service';
 
 type ChapterWords = { name: string; postalAddress: string };
-type Where = { role: Role; chapterId: number | null };
+type Where = { role: Role; chapterIds: number[] | null };
 
 /** Setup: the organization with its chapters, the team, and how the first owner comes in. */
 @Controller('api')

@@ -26,7 +26,7 @@ const mailTo = (to: string) => until(`a mail to ${to}`, () => house.sink.mails.f
 const tokenIn = (raw: string) => /\/password\/([a-z2-7]+)/.exec(raw.replace(/=\r?\n/g, ''))![1]!;
 const team = () => house.client.get<{ id: number; name: string; email: string; role: string; state: string; sessions: number }[]>('/api/team');
 
-const VIEWER = { role: 'viewer', chapterId: null };
+const VIEWER = { role: 'viewer', chapterIds: null };
 
 describe('the organization', () => {
   test('is changed whole, and of two who save from one version the second is told', async () => {
@@ -86,7 +86,7 @@ describe('the organization', () => {
     expect((await bound.call('POST', '/api/chapters', { name: 'Mine', postalAddress: '' })).status).toBe(403);
     expect((await bound.call('PUT', `/api/chapters/${house.chapters[0]}`, { name: 'Mine', postalAddress: '' })).status).toBe(403);
     expect((await bound.call('GET', '/api/team')).status).toBe(403);
-    expect((await bound.call('POST', '/api/team', { name: 'X', email: 'x@lanternferry.test', role: 'owner', chapterId: null })).status).toBe(403);
+    expect((await bound.call('POST', '/api/team', { name: 'X', email: 'x@lanternferry.test', role: 'owner', chapterIds: null })).status).toBe(403);
     expect((await organization(bound)).chapters.map(({ id }) => id)).toEqual([house.chapters[0]]);
   });
 
@@ -103,7 +103,7 @@ describe('the organization', () => {
 describe('a teammate', () => {
   test('is invited by mail, comes by the link, once, and is then here', async () => {
     const email = 'ines@lanternferry.test';
-    const body = { name: 'Ines Calder', email, role: 'organizer', chapterId: house.chapters[0] };
+    const body = { name: 'Ines Calder', email, role: 'organizer', chapterIds: [house.chapters[0]] };
     const { id } = await house.client.post<{ id: number }>('/api/team', body);
     expect((await house.client.call('POST', '/api/team', body)).status).toBe(422);
     expect((await new Client(house.config.PUBLIC_URL).call('POST', '/api/session', { email, password: '' })).status).not.toBe(204);
@@ -115,7 +115,7 @@ describe('a teammate', () => {
     expect((await come()).status).toBe(409);
     const view = await (await new Client(house.config.PUBLIC_URL).signIn(email, GOOD)).get<{ teammate: object; chapters: object[] }>('/api/session');
     expect(view).toMatchObject({
-      teammate: { name: 'Ines M. Calder', role: 'organizer', chapterId: house.chapters[0] },
+      teammate: { name: 'Ines M. Calder', role: 'organizer', chapterIds: [house.chapters[0]] },
       chapters: [{ id: house.chapters[0] }],
     });
     expect((await team()).find((one) => one.id === id)).toMatchObject({ state: 'here' });
@@ -124,7 +124,7 @@ describe('a teammate', () => {
 
   test('an invitation that is sent again closes the one before; one whose mail is refused says so', async () => {
     const email = 'again@lanternferry.test';
-    const { id } = await house.client.post<{ id: number }>('/api/team', { name: 'Ada', email, role: 'viewer', chapterId: null });
+    const { id } = await house.client.post<{ id: number }>('/api/team', { name: 'Ada', email, role: 'viewer', chapterIds: null });
     const first = tokenIn((await mailTo(email))!.raw);
     await house.client.post(`/api/team/${id}/invitation`);
     await until(
@@ -138,7 +138,7 @@ describe('a teammate', () => {
       name: 'Bo',
       email: 'refused@lanternferry.test',
       role: 'viewer',
-      chapterId: null,
+      chapterIds: null,
     });
     const state = async () =>
       (await house.client.get<{ id: number; invitation: { state: string } | null }[]>('/api/team')).find((one) => one.id === refused);
@@ -166,8 +166,56 @@ describe('a teammate', () => {
     expect((await house.database.unscoped()('message').where({ id }).first('sender_id')) as object).toEqual({ sender_id: heir.id });
     expect((await team()).find((one) => one.id === mate.id)).toMatchObject({ state: 'gone', sessions: 0 });
     // Who comes back is invited, and is the same person to the record.
-    const back = await house.client.post<{ id: number }>('/api/team', { name: 'Back', email: mate.email, role: 'writer', chapterId: null });
+    const back = await house.client.post<{ id: number }>('/api/team', { name: 'Back', email: mate.email, role: 'writer', chapterIds: null });
     expect(back.id).toBe(mate.id);
+  });
+
+  test('of several chapters works in one at a time, and never beyond them', async () => {
+    const [east, west] = house.chapters as [number, number];
+    const far = await house.client.post<{ id: number }>('/api/chapters', { name: 'Far side', postalAddress: '' });
+    const tag = await house.client.post<{ id: number }>('/api/tags', { name: 'of all', handedDown: true });
+    const wren = await house.as('organizer', west, 'wren');
+    const { id } = (await team()).find((one) => one.email === `organizer.${west}wren@lanternferry.test`)!;
+    const place = (chapterIds: number[] | null) => ({ role: 'organizer', chapterIds });
+    const change = async (to: unknown[], was: number[] | null) =>
+      (await house.client.call('PUT', `/api/team/${id}`, { ...place(to as number[]), was: place(was) })).status;
+    const add = (name: string, chapter_id: number) =>
+      house.database.unscoped()('supporter').insert({ organization_id: house.scope.organizationId, chapter_id, last_name: name });
+    for (const [name, chapter] of [
+      ['Eastly', east],
+      ['Westly', west],
+      ['Farly', far.id],
+    ] as const)
+      await add(name, chapter);
+    const sees = async () =>
+      (await wren.get<{ rows: { lastName: string }[] }>('/api/supporters')).rows
+        .map(({ lastName }) => lastName)
+        .filter((name) => name.endsWith('ly'));
+    const choose = async (chapterId: number | null) => (await wren.call('PUT', '/api/session/chapter', { chapterId })).status;
+
+    for (const wrong of [[], [0], [east, east], [999_999]]) expect([wrong, await change(wrong, [west])]).toEqual([wrong, 422]);
+    expect(await change([east, west], [west])).toBe(204);
+    // They stay where they were; the order in which chapters are named is nothing that was changed.
+    expect(await sees()).toEqual(['Westly']);
+    expect(await change([west, east], [west, east])).toBe(204);
+    expect(await change([west], [west])).toBe(409);
+    expect((await wren.get<{ chapters: { id: number }[] }>('/api/session')).chapters.map((one) => one.id)).toEqual([east, west]);
+    expect(await choose(east)).toBe(204);
+    expect(await sees()).toEqual(['Eastly']);
+    for (const beyond of [null, far.id]) expect([beyond, await choose(beyond)]).toEqual([beyond, 403]);
+    // What belongs to all stays as it is, however many chapters they work in.
+    expect(
+      (await wren.call('PUT', `/api/tags/${tag.id}`, { name: 'theirs', handedDown: true, was: { name: 'of all', handedDown: true } })).status,
+    ).toBe(403);
+    // The chapter they work in is taken away, and they are in the next at once.
+    expect(await change([west, far.id], [east, west])).toBe(204);
+    expect(await sees()).toEqual(['Westly']);
+    expect(await choose(east)).toBe(403);
+    expect((await wren.get<{ id: number }[]>('/api/session/teammates')).some((one) => one.id === id)).toBe(true);
+    const audit = (await house.database.unscoped()('audit').where({ act: 'role', subject_id: id }).orderBy('id', 'desc').first('words')) as {
+      words: string;
+    };
+    expect(audit.words).toBe('The wrenorganizer is organizer now, in West Landing, Far side');
   });
 
   test('the last owner stays, however two owners act at once', async () => {
@@ -189,7 +237,7 @@ describe('a teammate', () => {
     expect((await demote(last, owners[0]!.id)).status).toBe(409);
     expect((await last.call('POST', `/api/team/${owners[0]!.id}/take-out`, { handTo: otherId })).status).toBe(409);
     expect(
-      (await last.call('PUT', `/api/team/${owners[0]!.id}`, { role: 'owner', chapterId: house.chapters[0], was: { ...VIEWER, role: 'owner' } }))
+      (await last.call('PUT', `/api/team/${owners[0]!.id}`, { role: 'owner', chapterIds: [house.chapters[0]], was: { ...VIEWER, role: 'owner' } }))
         .status,
     ).toBe(409);
   });

@@ -6,15 +6,16 @@ import { BatchesRepository } from '../intake/batches.repository';
 import { MessagesRepository } from '../messages/messages.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
-import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { Sessions } from '../platform/sessions';
+import { stillAs } from '../platform/versions';
 import { TeamRepository, type TeammateRow } from '../team/team.repository';
-import { TeammatesRepository, type TeammateLine } from '../team/teammates.repository';
+import { jsonOf, TeammatesRepository, type TeammateLine } from '../team/teammates.repository';
 
 interface Where {
   role: Role;
-  chapterId: number | null;
+  chapterIds: number[] | null;
 }
 
 /** Letting teammates in, changing what they may, and taking them out with what waits for them handed on. */
@@ -35,7 +36,7 @@ export class TeammatesService {
   }
 
   async invite(scope: Scope, wanted: Where & { name: string; email: string }): Promise<{ id: number }> {
-    await this.isChapter(scope, wanted.chapterId);
+    namesOf(await this.team.chapters(scope), wanted.chapterIds);
     return this.database.quietly(scope, async (tx) => {
       const known = await this.mates.byEmail(tx, wanted.email);
       if (known && (known.organization_id !== scope.organizationId || !known.left_at))
@@ -43,7 +44,13 @@ export class TeammatesService {
       const id = known?.id ?? (await this.mates.add(tx, wanted));
       // Who comes back is the same person to the record of what was done, with a new password.
       if (known)
-        await this.mates.change(tx, id, { name: wanted.name, role: wanted.role, chapter_id: wanted.chapterId, left_at: null, password_hash: null });
+        await this.mates.change(tx, id, {
+          name: wanted.name,
+          role: wanted.role,
+          chapter_ids: jsonOf(wanted.chapterIds),
+          left_at: null,
+          password_hash: null,
+        });
       await this.mates.makeLink(tx, id, 'invitation');
       await this.note(tx, id, 'invite', `Invited ${wanted.name} (${wanted.email}) as ${wanted.role}`);
       return { id };
@@ -60,15 +67,16 @@ export class TeammatesService {
   }
 
   async change(scope: Scope, id: number, wanted: Where & { was: Where }): Promise<void> {
-    await this.isChapter(scope, wanted.chapterId);
+    const chapters = await this.team.chapters(scope);
+    const named = namesOf(chapters, wanted.chapterIds);
     await this.database.quietly(scope, async (tx) => {
       const owners = await this.mates.holdOwners(tx);
       const mate = await this.need(tx, id);
-      if (wanted.role !== 'owner' || wanted.chapterId !== null) keepAnOwner(owners, mate);
-      if (wanted.was.role !== mate.role || wanted.was.chapterId !== mate.chapter_id)
-        throw new Newer(`what ${mate.name} may do`, null, `${mate.role} in ${mate.chapter_id === null ? 'all chapters' : 'one chapter'}`);
-      await this.mates.change(tx, id, { role: wanted.role, chapter_id: wanted.chapterId });
-      const words = `${mate.name} is ${wanted.role} now${wanted.chapterId === null ? ', in all chapters' : ''}`;
+      if (wanted.role !== 'owner' || wanted.chapterIds !== null) keepAnOwner(owners, mate);
+      const now = { role: mate.role, chapterIds: mate.chapter_ids };
+      stillAs(inOrder(wanted.was), inOrder(now), `what ${mate.name} may do`, `${mate.role} in ${namesOf(chapters, mate.chapter_ids)}`);
+      await this.mates.change(tx, id, { role: wanted.role, chapter_ids: jsonOf(wanted.chapterIds) });
+      const words = `${mate.name} is ${wanted.role} now, in ${named}`;
       await audit(tx, { act: 'role', subject: 'teammate', subjectId: id, words, before: mate.role, after: wanted.role });
     });
   }
@@ -115,12 +123,6 @@ export class TeammatesService {
     return mate;
   }
 
-  private async isChapter(scope: Scope, chapterId: number | null): Promise<void> {
-    if (chapterId === null) return;
-    if (!(await this.team.chapters(scope)).some(({ id }) => id === chapterId))
-      throw new Invalid([{ field: 'chapterId', code: 'chapter', message: 'There is no such chapter.' }]);
-  }
-
   private note(tx: Scoped, id: number, act: string, words: string): Promise<void> {
     return audit(tx, { act, subject: 'teammate', subjectId: id, words });
   }
@@ -131,15 +133,28 @@ function keepAnOwner(owners: readonly number[], mate: TeammateRow): void {
     throw new Conflict(`${mate.name} is the only owner who is here for all chapters. Make somebody else such an owner first.`);
 }
 
+/** The chapters that somebody works in, for a sentence; refuses ids that name none. */
+function namesOf(chapters: readonly { id: number; name: string }[], ids: readonly number[] | null): string {
+  if (ids === null) return 'all chapters';
+  const named = chapters.filter(({ id }) => ids.includes(id));
+  if (named.length !== ids.length) throw new Invalid([{ field: 'chapterIds', code: 'chapter', message: 'There is no such chapter.' }]);
+  return named.map(({ name }) => name).join(', ');
+}
+
+/** The same however the chapters were listed. */
+function inOrder({ role, chapterIds }: Where): Where {
+  return { role, chapterIds: chapterIds && [...chapterIds].sort((a, b) => a - b) };
+}
+
 function viewOf(row: TeammateLine): TeammateView {
   const expired = row.link_expires_at !== null && row.link_expires_at.getTime() < Date.now();
-  const mail = row.link_mail === 'handing' || row.link_mail === null ? 'waiting' : row.link_mail;
+  const mail = row.link_mail ?? 'waiting';
   return {
     id: row.id,
     name: row.name,
     email: row.email,
     role: row.role,
-    chapterId: row.chapter_id,
+    chapterIds: row.chapter_ids,
     state: row.left_at ? 'gone' : row.password_hash === null ? 'invited' : 'here',
     signedInAt: row.signed_in_at?.toISOString() ?? null,
     invitation: row.link_expires_at

@@ -9,7 +9,8 @@ import { calledBy } from '../platform/versions';
 export interface TeammateRow {
   id: number;
   organization_id: number;
-  chapter_id: number | null;
+  /** Those they are bound to; null for all. */
+  chapter_ids: number[] | null;
   name: string;
   email: string;
   role: Role;
@@ -94,7 +95,7 @@ export class TeamRepository {
     return this.database
       .read(scope)
       .sql(
-        'SELECT id, name, email FROM teammate WHERE organization_id = :org AND left_at IS NULL AND (:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter) ORDER BY name',
+        'SELECT id, name, email FROM teammate WHERE organization_id = :org AND left_at IS NULL AND (:chapter IS NULL OR chapter_ids IS NULL OR JSON_CONTAINS(chapter_ids, :chapter)) ORDER BY name',
       );
   }
 

@@ -42,11 +42,11 @@ export class TeamService {
     // Not waited for: how long it takes would tell whether there is such an address.
     if (mate) void this.note(mate, found !== null, place).catch((error: unknown) => this.log.error({ err: error }, 'a sign-in was not written down'));
     if (!found) throw new Unauthenticated('That address and password do not belong together. Check both and try again.');
-    return this.begin({ id: found.id, organizationId: found.organization_id, chapterId: found.chapter_id, email: found.email }, place);
+    return this.begin({ id: found.id, organizationId: found.organization_id, email: found.email }, place);
   }
 
   /** A session for somebody who has shown who they are. */
-  async begin(mate: { id: number; organizationId: number; chapterId: number | null; email: string }, place: Place): Promise<Begun> {
+  async begin(mate: { id: number; organizationId: number; email: string }, place: Place): Promise<Begun> {
     const session = await this.sessions.open(mate, place);
     await this.database.quietly(programScope(mate.organizationId), (tx) => this.mates.change(tx, mate.id, { signed_in_at: new Date() }));
     return { session, device: this.brake.deviceFor(mate.email) };
@@ -71,7 +71,7 @@ export class TeamService {
       this.team.chapters(scope),
     ]);
     if (!teammate) throw new NotFound('teammate');
-    const open = teammate.chapter_id === null ? chapters : chapters.filter((chapter) => chapter.id === teammate.chapter_id);
+    const open = chapters.filter(({ id }) => teammate.chapter_ids?.includes(id) ?? true);
     const named = open.map(({ id, name }) => ({ id, name }));
     return {
       teammate: {
@@ -80,7 +80,7 @@ export class TeamService {
         email: teammate.email,
         role: teammate.role,
         mobile: teammate.mobile,
-        chapterId: teammate.chapter_id,
+        chapterIds: teammate.chapter_ids,
       },
       organization: {
         id: organization.id,
@@ -105,8 +105,9 @@ export class TeamService {
 
   async chooseChapter(session: Session, chapterId: number | null): Promise<void> {
     const teammate = await this.team.teammate(session.scope, session.teammateId);
-    if (teammate && teammate.chapter_id !== null && teammate.chapter_id !== chapterId)
-      throw new Forbidden('You work in one chapter; an owner can open others to you.');
+    const own = teammate?.chapter_ids ?? null;
+    if (own !== null && !own.some((id) => id === chapterId))
+      throw new Forbidden(`You work in ${own.length === 1 ? 'one chapter' : 'some chapters, in one at a time'}; an owner can open others to you.`);
     const chapters = await this.team.chapters(session.scope);
     if (chapterId !== null && !chapters.some((chapter) => chapter.id === chapterId)) throw new Invalid('There is no such chapter.');
     await this.sessions.chooseChapter(session.tokenHash, chapterId);

@@ -59,7 +59,7 @@ export class TeammateLinks {
   async use(
     token: string,
     wanted: { password: string; name: string },
-  ): Promise<{ id: number; organizationId: number; chapterId: number | null; email: string }> {
+  ): Promise<{ id: number; organizationId: number; email: string }> {
     const found = await this.open(token);
     const scope = programScope(found.organization_id);
     const organization = await this.team.organization(scope);
@@ -76,7 +76,7 @@ export class TeammateLinks {
       return held;
     });
     await this.sessions.endAll(mate.id);
-    return { id: mate.id, organizationId: mate.organization_id, chapterId: mate.chapter_id, email: mate.email };
+    return { id: mate.id, organizationId: mate.organization_id, email: mate.email };
   }
 
   /** Hands the next mail with a link over; false where none is due. */

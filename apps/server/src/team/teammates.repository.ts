@@ -19,12 +19,17 @@ export interface LinkRow {
   made_at: Date;
   expires_at: Date;
   used_at: Date | null;
-  mail: 'waiting' | 'handing' | 'sent' | 'failed';
+  mail: 'waiting' | 'sent' | 'failed';
   tries: number;
   detail: string | null;
 }
 
 const LINK_HOURS = { invitation: 7 * 24, password: 1 } as const;
+
+/** As it stands in the row. */
+export function jsonOf(chapterIds: readonly number[] | null): string | null {
+  return chapterIds === null ? null : JSON.stringify(chapterIds);
+}
 
 /** For `due`: an invitation or a link for a new password is to be mailed. */
 export const LINKS_DUE = `SELECT 'links' AS due FROM DUAL WHERE EXISTS
@@ -51,7 +56,7 @@ export class TeammatesRepository {
   /** Owners who are here and may work in everything; the rows are locked, so that two can't take each other out at once. */
   async holdOwners(tx: Scoped): Promise<number[]> {
     const rows = await tx.sql<{ id: number }>(
-      `SELECT id FROM teammate WHERE organization_id = :org AND role = 'owner' AND chapter_id IS NULL AND left_at IS NULL AND password_hash IS NOT NULL
+      `SELECT id FROM teammate WHERE organization_id = :org AND role = 'owner' AND chapter_ids IS NULL AND left_at IS NULL AND password_hash IS NOT NULL
         ORDER BY id FOR UPDATE`,
     );
     return rows.map(({ id }) => id);
@@ -66,8 +71,9 @@ export class TeammatesRepository {
     return row;
   }
 
-  async add(tx: Scoped, mate: { name: string; email: string; role: Role; chapterId: number | null }): Promise<number> {
-    return tx.insert('teammate', { name: mate.name, email: mate.email, role: mate.role, chapter_id: mate.chapterId, password_hash: null });
+  async add(tx: Scoped, mate: { name: string; email: string; role: Role; chapterIds: number[] | null }): Promise<number> {
+    const { name, email, role, chapterIds } = mate;
+    return tx.insert('teammate', { name, email, role, chapter_ids: jsonOf(chapterIds), password_hash: null });
   }
 
   async change(tx: Scoped, id: number, values: Partial<Record<keyof TeammateRow, string | number | Date | null>>): Promise<void> {

@@ -207,7 +207,7 @@ export async function openHouse(options: { sink?: SinkOptions; env?: Record<stri
         .unscoped()('teammate')
         .insert({
           organization_id: scope.organizationId,
-          chapter_id: chapterId,
+          chapter_ids: chapterId === null ? null : JSON.stringify([chapterId]),
           name: `The ${which}${role}`,
           email,
           role,

@@ -77,7 +77,7 @@ function Account() {
     .map((word) => word[0])
     .join('')
     .slice(0, 2);
-  const all = session.chapters.length > 1;
+  const all = session.chapters.length > 1 && session.teammate.chapterIds === null;
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="flex items-center gap-2 font-medium text-[#e8eeec]">

@@ -49,7 +49,7 @@ function notesOf(view: OrganizationView, own: Own, may: boolean): Note[] {
 function Editor({ view }: { view: OrganizationView }) {
   const queryClient = useQueryClient();
   const { teammate } = useSession();
-  const may = teammate.role === 'owner' && teammate.chapterId === null;
+  const may = teammate.role === 'owner' && teammate.chapterIds === null;
   const draft = useDrafting<Own>('organization', { value: ownOf(view), version: view.version });
   const own = draft.value;
   const set = (part: Partial<Own>) => draft.set({ ...own, ...part });

@@ -36,8 +36,8 @@ export default function Team() {
     {
       key: 'chapter',
       tone: 'plain',
-      title: 'Bound to a chapter',
-      body: 'Whoever is bound to one sees its people alone, and changes nothing that belongs to all.',
+      title: 'Bound to chapters',
+      body: 'Whoever is bound to some works in one of them at a time, sees its people alone, and changes nothing that belongs to all.',
     },
   ]);
   if (team.error) return <Problem error={team.error} />;
@@ -92,7 +92,7 @@ function Line({ mate, chapters, onOpen }: { mate: TeammateView; chapters: Chapte
         <span className="text-ink2 text-[13px]">{mate.email}</span>
       </td>
       <td className="capitalize">{mate.role}</td>
-      <td>{chapters.find((chapter) => chapter.id === mate.chapterId)?.name ?? 'All chapters'}</td>
+      <td>{placeWords(mate.chapterIds, chapters)}</td>
       <td>
         <Standing mate={mate} />
       </td>
@@ -125,21 +125,29 @@ function useActs(onDone: () => void) {
   });
 }
 
-function RoleAndPlace({
-  role,
-  chapterId,
-  chapters,
-  onChange,
-}: {
+interface Place {
   role: Role;
-  chapterId: number | null;
-  chapters: Chapters;
-  onChange: (next: { role: Role; chapterId: number | null }) => void;
-}) {
+  /** Null for all. */
+  chapterIds: number[] | null;
+}
+
+function placeWords(ids: readonly number[] | null, chapters: Chapters): string {
+  if (ids === null) return 'All chapters';
+  return chapters.flatMap(({ id, name }) => (ids.includes(id) ? [name] : [])).join(', ');
+}
+
+const withOrWithout = (ids: readonly number[], id: number, has: boolean) =>
+  has ? [...ids, id].sort((a, b) => a - b) : ids.filter((one) => one !== id);
+
+const placeOf = ({ role, chapterIds }: TeammateView): Place => ({ role, chapterIds });
+const samePlace = (a: Place, b: Place) => a.role === b.role && String(a.chapterIds) === String(b.chapterIds);
+const isNowhere = ({ chapterIds }: Place) => chapterIds?.length === 0;
+
+function RoleAndPlace({ role, chapterIds, chapters, onChange }: Place & { chapters: Chapters; onChange: (next: Place) => void }) {
   return (
     <>
       <Labelled label="Role">
-        <select className="input" value={role} onChange={(event) => onChange({ role: event.target.value as Role, chapterId })}>
+        <select className="input" value={role} onChange={(event) => onChange({ role: event.target.value as Role, chapterIds })}>
           {ROLES.map((one) => (
             <option key={one} value={one}>
               {ROLE_WORDS[one]}
@@ -147,30 +155,39 @@ function RoleAndPlace({
           ))}
         </select>
       </Labelled>
-      <Labelled label="Works in">
-        <select
-          className="input"
-          value={chapterId ?? ''}
-          onChange={(event) => onChange({ role, chapterId: event.target.value === '' ? null : Number(event.target.value) })}
-        >
-          <option value="">All chapters</option>
-          {chapters.map((chapter) => (
-            <option key={chapter.id} value={chapter.id}>
-              {chapter.name}
-            </option>
-          ))}
-        </select>
-      </Labelled>
+      <fieldset className="flex flex-col gap-1.5">
+        <legend className="font-medium mb-1.5">Works in</legend>
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={chapterIds === null}
+            onChange={(event) => onChange({ role, chapterIds: event.target.checked ? null : [] })}
+          />
+          All chapters, also those that are opened later
+        </label>
+        {chapters.map((chapter) => (
+          <label key={chapter.id} className="flex items-center gap-2 pl-6">
+            <input
+              type="checkbox"
+              checked={chapterIds?.includes(chapter.id) ?? true}
+              disabled={chapterIds === null}
+              onChange={(event) => onChange({ role, chapterIds: withOrWithout(chapterIds ?? [], chapter.id, event.target.checked) })}
+            />
+            {chapter.name}
+          </label>
+        ))}
+        {chapterIds?.length === 0 && <p className="text-ink2 text-[13px]">Choose at least one.</p>}
+      </fieldset>
     </>
   );
 }
 
 function Invitation({ chapters, onDone }: { chapters: Chapters; onDone: () => void }) {
-  const draft = useTyped<{ name: string; email: string; role: Role; chapterId: number | null }>('invitation', {
+  const draft = useTyped<Place & { name: string; email: string }>('invitation', {
     name: '',
     email: '',
     role: 'organizer',
-    chapterId: null,
+    chapterIds: null,
   });
   const { name, email, ...where } = draft.value;
   const set = (part: Partial<typeof draft.value>) => draft.set({ ...draft.value, ...part });
@@ -187,7 +204,12 @@ function Invitation({ chapters, onDone }: { chapters: Chapters; onDone: () => vo
       </Labelled>
       <RoleAndPlace {...where} chapters={chapters} onChange={set} />
       {act.error !== null && !(act.error instanceof ProblemError && act.error.problem.faults?.length) && <Problem error={act.error} />}
-      <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || email.trim() === '' || act.isPending}>
+      <Button
+        weight="main"
+        type="submit"
+        className="self-start"
+        disabled={name.trim() === '' || email.trim() === '' || isNowhere(where) || act.isPending}
+      >
         Send the invitation
       </Button>
     </form>
@@ -196,14 +218,13 @@ function Invitation({ chapters, onDone }: { chapters: Chapters; onDone: () => vo
 
 function Mate({ mate, team, chapters, onDone }: { mate: TeammateView; team: TeammateView[]; chapters: Chapters; onDone: () => void }) {
   const { teammate: me } = useSession();
-  const [where, setWhere] = useState<{ role: Role; chapterId: number | null }>({ role: mate.role, chapterId: mate.chapterId });
+  const [where, setWhere] = useState(() => placeOf(mate));
   const act = useActs(onDone);
   // Where they stood when this was begun, or as one was told since: nothing unseen is written over.
-  const [seen, setSeen] = useState({ role: mate.role, chapterId: mate.chapterId });
+  const [seen, setSeen] = useState(() => placeOf(mate));
   useEffect(() => {
-    if (act.error) setSeen({ role: mate.role, chapterId: mate.chapterId });
-  }, [act.error, mate.role, mate.chapterId]);
-  const changed = where.role !== mate.role || where.chapterId !== mate.chapterId;
+    if (act.error) setSeen(placeOf(mate));
+  }, [act.error, mate]);
   return (
     <div className="flex flex-col gap-5 overflow-y-auto">
       <section className="flex flex-col gap-3">
@@ -211,7 +232,7 @@ function Mate({ mate, team, chapters, onDone }: { mate: TeammateView; team: Team
         <Button
           weight="main"
           className="self-start"
-          disabled={!changed || act.isPending}
+          disabled={samePlace(where, placeOf(mate)) || isNowhere(where) || act.isPending}
           onClick={() => act.mutate({ method: 'PUT', path: `team/${mate.id}`, body: { ...where, was: seen } })}
         >
           Save

@@ -80,7 +80,7 @@ describe('the team', () => {
     name: `Mate ${id}`,
     email: `mate${id}@lanternferry.test`,
     role: 'organizer',
-    chapterId: null,
+    chapterIds: null,
     state: 'here',
     signedInAt: null,
     invitation: null,
@@ -122,6 +122,22 @@ describe('the team', () => {
     await user.type(screen.getByLabelText(/^Email/), 'mate1@lanternferry.test');
     await user.click(screen.getByRole('button', { name: 'Send the invitation' }));
     expect(await screen.findByText('Somebody works here with it already.')).toBeTruthy();
+  });
+
+  test('works in all chapters, in some of them, or in none and is then not saved', async () => {
+    const { user, asked } = open([mate(2), mate(3, { chapterIds: [1] })], { 'PUT team/2': () => reply(204, null) });
+    expect((await screen.findByText('Mate 3')).closest('tr')!.textContent).toContain(ORGANIZATION.chapters[0]!.name);
+    await user.click(within(screen.getByText('Mate 2').closest('tr')!).getByRole('button', { name: 'Change' }));
+    const save = screen.getByRole<HTMLButtonElement>('button', { name: 'Save' });
+    await user.click(screen.getByLabelText(/^All chapters/));
+    expect([screen.getByText('Choose at least one.') !== null, save.disabled]).toEqual([true, true]);
+    for (const { name } of ORGANIZATION.chapters) await user.click(screen.getByLabelText(name));
+    await user.click(save);
+    expect(asked.find(({ method }) => method === 'PUT')!.body).toEqual({
+      role: 'organizer',
+      chapterIds: ORGANIZATION.chapters.map(({ id }) => id),
+      was: { role: 'organizer', chapterIds: null },
+    });
   });
 
   test('who is taken out hands on what waits, to somebody who was chosen', async () => {

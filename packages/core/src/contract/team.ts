@@ -77,7 +77,8 @@ const place = {
   role: Joi.string()
     .valid(...ROLES)
     .required(),
-  chapterId: id.allow(null).required(),
+  /** Null for all that there are and will be. */
+  chapterIds: Joi.array().items(id).unique().min(1).max(200).allow(null).required(),
 };
 export const invite = Joi.object({ email: email.required(), name: line(120).required(), ...place });
 /** `was`: where they stood when the change was begun; of two owners who change them the second is told. */
@@ -94,7 +95,7 @@ export const beginHouse = Joi.object({
 });
 
 export interface SessionView {
-  teammate: { id: number; name: string; email: string; role: Role; mobile: string; chapterId: number | null };
+  teammate: { id: number; name: string; email: string; role: Role; mobile: string; chapterIds: number[] | null };
   organization: {
     id: number;
     name: string;
@@ -156,7 +157,8 @@ export interface TeammateView {
   name: string;
   email: string;
   role: Role;
-  chapterId: number | null;
+  /** Those they are bound to; null for who works in all. */
+  chapterIds: number[] | null;
   /** Invited and not yet here; here; gone. */
   state: 'invited' | 'here' | 'gone';
   signedInAt: string | null;
