@@ -55,6 +55,22 @@ function sweeper(context: INestApplicationContext): () => Promise<boolean> {
   };
 }
 
+/** The loop over deliveries, with all that it needs. */
+function handOverLoop(context: INestApplicationContext, config: Config, log: PinoLogger): HandOverLoop {
+  const parts = {
+    database: context.get(Database),
+    outbox: context.get(OutboxRepository),
+    envelopes: context.get(EnvelopeService),
+    messages: context.get(MessagesRepository),
+    composing: context.get(ComposingService),
+    mergeValues: context.get(MergeValuesRepository),
+    facts: context.get(FactsRepository),
+    houseRules: context.get(HouseRulesRepository),
+    team: context.get(TeamRepository),
+  };
+  return new HandOverLoop(parts, { leaseSeconds: config.LEASE_SECONDS, atOnce: config.SMTP_CONNECTIONS, faultMs: AFTER_FAULT * config.POLL_MS }, log);
+}
+
 /** The worker: a loop over each lane of jobs, one over deliveries, one over confirmations, one that looks for them all. */
 export function createWorker(context: INestApplicationContext, config: Config): Worker {
   const log = new PinoLogger({});
@@ -78,22 +94,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const sizes = context.get(SegmentSizes);
   const links = context.get(TeammateLinks);
   const jobs = new JobRunner(database, handlers, config.LEASE_SECONDS, log);
-  const parts = {
-    database,
-    outbox: context.get(OutboxRepository),
-    envelopes: context.get(EnvelopeService),
-    messages: context.get(MessagesRepository),
-    composing: context.get(ComposingService),
-    mergeValues: context.get(MergeValuesRepository),
-    facts: context.get(FactsRepository),
-    houseRules: context.get(HouseRulesRepository),
-    team: context.get(TeamRepository),
-  };
-  const handOver = new HandOverLoop(
-    parts,
-    { leaseSeconds: config.LEASE_SECONDS, atOnce: config.SMTP_CONNECTIONS, faultMs: AFTER_FAULT * config.POLL_MS },
-    log,
-  );
+  const handOver = handOverLoop(context, config, log);
   const stopping = new AbortController();
   let running: Promise<unknown> = Promise.resolve();
   /** Ends early when the worker is asked to stop. */

@@ -56,10 +56,7 @@ export class TeammateLinks {
   }
 
   /** Sets the password by a link, once; every session of before ends. */
-  async use(
-    token: string,
-    wanted: { password: string; name: string },
-  ): Promise<{ id: number; organizationId: number; email: string }> {
+  async use(token: string, wanted: { password: string; name: string }): Promise<{ id: number; organizationId: number; email: string }> {
     const found = await this.open(token);
     const scope = programScope(found.organization_id);
     const organization = await this.team.organization(scope);
