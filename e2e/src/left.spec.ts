@@ -69,6 +69,41 @@ const EDITORS: Record<string, Editor> = {
     open: async (page) => void (await page.goto('/house/texts')),
     field: (page) => page.getByLabel('To HELP'),
   },
+  field: {
+    open: async (page) => {
+      await page.goto('/house/fields');
+      await page.getByRole('button', { name: /^Open / }).first().click();
+    },
+    field: (page) => page.getByLabel('What to tell beside it'),
+  },
+  chapter: {
+    open: async (page) => {
+      await page.goto('/setup');
+      await page.getByRole('listitem').filter({ hasText: 'East Landing' }).getByRole('button', { name: 'Change' }).click();
+    },
+    field: (page) => page.getByRole('dialog').getByLabel('Postal address'),
+  },
+  'rows that are pasted': {
+    open: async (page) => void (await page.goto('/gather')),
+    field: (page) => page.getByLabel('Or paste rows, or a list of addresses'),
+    isSmall: true,
+  },
+  'name of a form': {
+    open: async (page) => {
+      await page.goto('/gather/forms');
+      await page.getByRole('button', { name: 'Make a form' }).click();
+    },
+    field: (page) => page.getByLabel('Name', { exact: false }),
+    isSmall: true,
+  },
+  'list to call': {
+    open: async (page) => {
+      await page.goto('/sort/calls');
+      await page.getByRole('button', { name: 'Make a list to call' }).first().click();
+    },
+    field: (page) => page.getByLabel('Name of the list'),
+    isSmall: true,
+  },
   note: { open: aRecord, field: (page) => page.getByLabel('A note, for the team alone'), isSmall: true },
   'message to one person': {
     open: async (page) => {

@@ -8,7 +8,7 @@ import { HouseRulesRepository } from './permission/house-rules.repository';
 import { LedgerRepository } from './permission/ledger/ledger.repository';
 import { addressHash } from './platform/tokens';
 import { houseDay, openHouse, pause, rulesOfTests, until, type House } from './testing/harness';
-import { agreed, bringIn, draftEmail, lastLook, messageAt, NOTHING, send } from './testing/steps';
+import { agreed, bringIn, draftEmail, lastLook, messageAt, moveTo, NOTHING, send } from './testing/steps';
 import { mailTo, openForm, personBy, standingsOf, Visitor } from './testing/supporter';
 
 /*
@@ -151,7 +151,7 @@ describe('a no holds at every address of the person', () => {
   ])('3. %s closes a second address, one that comes later with a gift, and one that a file agrees for', async (name, act) => {
     const one = await somebody(`dee.${name.replace(/\W/g, '')}`);
     await addEmail(one, `second.${one.email}`);
-    await house.client.put(`/api/supporters/${one.id}/place`, { country: 'FR', region: null });
+    await moveTo(house.client, one.id, 'FR');
     await act(one);
     expect(await reach(one)).toBe('said-no');
     await bringIn(house.client, `Email,First,Last,Mobile\n${one.email},Dee,Lin,\n`, { permission: { email: agreed('all'), text: NOTHING } });
@@ -355,7 +355,7 @@ describe('10. whoever types somebody else’s address', () => {
     const form = await openForm(house.client, 'Strangers');
     for (const country of ['US', 'CA', 'GB']) {
       const pat = await somebody(`pat.${country.toLowerCase()}`, '', { permission: { email: NOTHING, text: NOTHING } });
-      await house.client.put(`/api/supporters/${pat.id}/place`, { country, region: null });
+      await moveTo(house.client, pat.id, country);
       await visitor.post(`/join/${form.slug}`, {
         firstName: `Pat.${country}`,
         email: pat.email,
@@ -501,13 +501,13 @@ describe('what else opened a door', () => {
 
   test('14. a changed country opens no gift: it needs the rule of both places', async () => {
     const xan = await somebody('xan', '', { permission: { email: NOTHING, text: NOTHING } });
-    await house.client.put(`/api/supporters/${xan.id}/place`, { country: 'GB', region: null });
+    await moveTo(house.client, xan.id, 'GB');
     await house.client.post(`/api/supporters/${xan.id}/gifts`, { amount: 5000, on: houseDay(-1), note: '' });
     expect(await reach(xan)).toBe('no-permission');
-    await house.client.put(`/api/supporters/${xan.id}/place`, { country: 'US', region: null });
+    await moveTo(house.client, xan.id, 'US');
     expect(await reach(xan)).toBe('no-permission');
     const yan = await somebody('yan', '', { permission: { email: NOTHING, text: NOTHING } });
-    await house.client.put(`/api/supporters/${yan.id}/place`, { country: 'US', region: null });
+    await moveTo(house.client, yan.id, 'US');
     await house.client.post(`/api/supporters/${yan.id}/gifts`, { amount: 5000, on: houseDay(-1), note: '' });
     expect(await reach(yan)).toBe(yan.email);
   });

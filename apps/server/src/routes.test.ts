@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
+import type { Schema } from 'joi';
 import { roleReaches, ROLES } from '@goodword/core/team';
 import { openApiOf, routesOf } from './platform/openapi';
 import { Client, openHouse, type House } from './testing/harness';
@@ -9,6 +10,26 @@ beforeAll(async () => {
   house = await openHouse();
 });
 afterAll(() => house.close());
+
+/** What replaces nothing that somebody typed, and why. */
+const NEED_NOT: Record<string, string> = {
+  'put /api/batches/:id/plan': 'the draft that is kept right before it names its version',
+  'put /api/batches/:id/reading': 'begins the batch anew from its file, which stays',
+  'put /api/campaigns/:id/roster': 'moves the people who are named, each with a line in the history',
+  'put /api/forms/:id/open': 'open or closed',
+  'put /api/house/fields/:id/type': 'refused where a value of now does not convert; what will is shown before',
+  'put /api/house/fields/order': 'an order, nothing typed',
+  'put /api/lists/folder': 'moves the lists that are named',
+  'put /api/lists/order': 'an order, nothing typed',
+  'put /api/me/password': 'names the password of before',
+  'put /api/organization/logo': 'a picture in the place of another, which stays in the library',
+  'put /api/session/chapter': 'where one works',
+  'put /api/supporters/:id/fields/:fieldId/file': 'the file of before stays, and is put back from the history',
+  'put /api/supporters/:id/household': 'joins two people, taken back from the history',
+  'put /api/supporters/:id/lists/:listId': 'puts one person on one list',
+  'put /api/supporters/:id/tags/:tagId': 'puts one tag on one person',
+};
+const partsOf = (body: Schema) => (body.describe() as { keys?: object }).keys ?? {};
 
 const address = (path: string) => path.replace(/:token\b/, 'x').replace(/:\w+/g, '999999');
 
@@ -55,6 +76,14 @@ describe('every route', () => {
       'post /leave/:token',
       'post /never-ask/:token',
     ]);
+  });
+
+  test('that changes what is there says what it was begun from, or why it need not', () => {
+    const begunFrom = ['basedOn', 'was', 'version'];
+    const without = routesOf(house.app)
+      .filter(({ method, rule }) => ['put', 'patch'].includes(method) && !(rule?.body && begunFrom.some((part) => part in partsOf(rule.body!))))
+      .map(({ method, path }) => `${method} ${path}`);
+    expect(without.sort()).toEqual(Object.keys(NEED_NOT).sort());
   });
 
   test('is closed without a session', async () => {

@@ -1,9 +1,13 @@
 import type {
   BatchView,
+  CallRow,
   CampaignView,
+  FieldAdminView,
   FormView,
   LayoutView,
   ListView,
+  MessageView,
+  Page,
   PeopleView,
   RecordView,
   RulesView,
@@ -167,6 +171,7 @@ const together = async () => {
   return una;
 };
 const NOTE = { id: 0 };
+const FIELD = (name: string) => ({ name, section: 'More', fallback: null, help: '', sensitive: false, required: false, choices: ['oak', 'ash'] });
 
 const SMALL: Record<string, Small<unknown>> = {
   'the name of a tag': {
@@ -209,10 +214,67 @@ const SMALL: Record<string, Small<unknown>> = {
   },
 };
 
+Object.assign(SMALL, {
+  'a chapter': {
+    texts: ['Begun', 'One', 'Other'].map((name) => ({ name, postalAddress: '' })) as [object, object, object],
+    make: () => idOf(house.client.post('/api/chapters', { name: 'Begun', postalAddress: '' })),
+    save: (id, value, was) => [`/api/chapters/${id}`, { ...(value as object), was }],
+    now: async (id) => {
+      const { chapters } = await house.client.get<{ chapters: { id: number; name: string; postalAddress: string }[] }>('/api/organization');
+      const { name, postalAddress } = chapters.find((one) => one.id === id)!;
+      return { name, postalAddress };
+    },
+  },
+  'a field': {
+    texts: ['Begun', 'One', 'Other'].map(FIELD) as [object, object, object],
+    make: () => idOf(house.client.post('/api/fields', { name: 'Begun', type: 'choice', section: 'More', choices: ['oak', 'ash'], fallback: null })),
+    save: (id, value, was) => [`/api/house/fields/${id}`, { ...(value as object), was }],
+    now: async (id) => {
+      const { name, section, fallback, help, sensitive, required, choices } = await found<FieldAdminView>('/api/house/fields', id);
+      return { name, section, fallback, help, sensitive, required, choices };
+    },
+  },
+  'where somebody is': {
+    texts: [null, { country: 'US', region: 'OR' }, { country: 'CA', region: null }],
+    make: () => personId('Olle'),
+    save: (id, value, was) => [`/api/supporters/${id}/place`, { ...(value as object), was }],
+    now: async (id) => {
+      const { country, region } = (await house.client.get<RecordView>(`/api/supporters/${id}`)).place;
+      return { country, region };
+    },
+  },
+  'what a message tags': {
+    texts: [[], null, null],
+    make: async () => {
+      for (const [at, name] of ['One deed', 'Other deed'].entries())
+        SMALL['what a message tags']!.texts[at + 1] = [{ on: 'replied', tagId: await idOf(house.client.post('/api/tags', { name })) }];
+      return idOf(house.client.post('/api/messages', { name: 'Tagging', channel: 'email', purpose: 'news' }));
+    },
+    save: (id, tagDeeds, was) => [`/api/messages/${id}/tag-deeds`, { tagDeeds, was }],
+    now: (id) => house.client.get<MessageView>(`/api/messages/${id}`).then(({ tagDeeds }) => tagDeeds),
+  },
+  'what came of a call': {
+    texts: [
+      { outcome: null, note: '' },
+      { outcome: 'no answer', note: 'Rang for long' },
+      { outcome: 'call again', note: 'After six' },
+    ],
+    make: async () => {
+      const group = { tree: TREE, without: [] };
+      return idOf(house.client.post('/api/calls', { name: 'Round', group, campaignId: null, script: 'Hello', purpose: 'news' }));
+    },
+    save: (id, value, was) => [`/api/calls/${id}/people/1`, { ...(value as object), was }],
+    now: async (id) => {
+      const [row] = (await house.client.get<Page<CallRow>>(`/api/calls/${id}/people`)).rows;
+      return { outcome: row!.outcome, note: row!.note };
+    },
+  },
+} satisfies Record<string, Small<unknown>>);
+
 test.each(Object.keys(SMALL))('of two who change %s from the same the second is told, and overwrites nothing', async (what) => {
   const { texts, make, save, now } = SMALL[what]!;
-  const [begun, one, another] = texts;
   const id = await make();
+  const [begun, one, another] = texts;
   const was = await now(id);
   if (begun !== null) expect(was).toEqual(begun);
   const call = (client: Client, value: unknown, from: unknown) => client.call<{ newer?: boolean }>('PUT', ...save(id, value, from));

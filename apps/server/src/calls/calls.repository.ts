@@ -116,6 +116,16 @@ export class CallsRepository {
     return row?.position === position ? row : undefined;
   }
 
+  /** What came of a call so far, locked: two may call through one list. */
+  async holdAnswer(tx: Scoped, id: number, position: number): Promise<{ outcome: string | null; note: string } | undefined> {
+    const [row] = await tx.sql<{ outcome: string | null; note: string }>(
+      `SELECT m.outcome, COALESCE(n.body, '') AS note FROM call_list_member m LEFT JOIN note n ON n.id = m.note_id
+        WHERE m.organization_id = :org AND m.call_list_id = :id AND m.position = :position FOR UPDATE`,
+      { id, position },
+    );
+    return row;
+  }
+
   async answer(tx: Scoped, id: number, position: number, outcome: string | null, noteId: number | null): Promise<void> {
     await tx.execute(
       `UPDATE call_list_member SET outcome = :outcome, note_id = :noteId, answered_by = :actor, answered_at = IF(:outcome IS NULL, NULL, UTC_TIMESTAMP(3))

@@ -13,6 +13,7 @@ import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
+import { stillAs } from '../platform/versions';
 import { NotesRepository } from '../record/notes.repository';
 import { SegmentsService } from '../segments/segments.service';
 import { FieldsService } from '../supporters/fields.service';
@@ -117,13 +118,15 @@ export class CallsService {
   /** What came of one call. The standing goes on the campaign's roster, the note on the record, a no into the ledger. */
   async answer(scope: Scope, id: number, position: number, answer: CallAnswer): Promise<CallRow> {
     await this.database.write(scope, async (tx) => {
+      const answered = await this.calls.holdAnswer(tx, id, position);
       const list = await this.list(tx, id);
       const member = await this.calls.member(tx, id, position);
-      if (!member || member.gone) throw new NotFound('person on this list');
+      if (!answered || !member || member.gone) throw new NotFound('person on this list');
       if (answer.outcome !== null && !optionsOf(list).includes(answer.outcome))
         throw new Invalid([
           { field: 'outcome', code: 'outcome', message: `Expected one of ${optionsOf(list).join(', ')}, got “${answer.outcome}”.` },
         ]);
+      stillAs(answer.was, answered, 'what came of this call', answered.outcome ?? undefined);
       tx.unchanged();
       if (list.campaign_id !== null && answer.outcome !== null && list.standings?.includes(answer.outcome))
         await this.campaigns.put(tx, list.campaign_id, [member.supporter_id], answer.outcome);

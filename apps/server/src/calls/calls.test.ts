@@ -47,8 +47,11 @@ afterAll(() => house.close());
 
 const show = () => house.client.get<CallListView>(`/api/calls/${listId}`);
 const people = async (query = '') => (await house.client.get<Page<CallRow>>(`/api/calls/${listId}/people${query}`)).rows;
-const answer = (position: number, body: object) =>
-  house.client.call<CallRow & { detail: string }>('PUT', `/api/calls/${listId}/people/${position}`, body);
+const answer = async (position: number, body: object) => {
+  const row = (await people()).find((one) => one.position === position);
+  const was = { outcome: row?.outcome ?? null, note: row?.note ?? '' };
+  return house.client.call<CallRow & { detail: string }>('PUT', `/api/calls/${listId}/people/${position}`, { was, ...body });
+};
 
 test('people are numbered by name, and who may not be called is passed over with the reason', async () => {
   expect((await people()).map(({ position, name, held }) => [position, name, held])).toEqual([

@@ -9,6 +9,7 @@ import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
+import { stillAs } from '../platform/versions';
 import { SegmentsService } from '../segments/segments.service';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
 import { FieldsService } from '../supporters/fields.service';
@@ -37,7 +38,7 @@ export class FieldAdminService {
     return fields.map((field) => ({ ...field, people: counts.get(field.id) ?? 0, mergeName: `{${field.name}}` }));
   }
 
-  async change(scope: Scope, id: number, change: ChangeField): Promise<void> {
+  async change(scope: Scope, id: number, change: ChangeField, was: ChangeField): Promise<void> {
     const field = await this.field(this.database.read(scope), id);
     if (nameKey(change.name) !== nameKey(field.name)) {
       const using = await this.messagesNaming(scope, field.name);
@@ -49,6 +50,7 @@ export class FieldAdminService {
     await this.database.write(scope, async (tx) => {
       tx.unchanged();
       await tx.alone();
+      stillAs(was, changeable(await this.field(tx, id)), 'this field');
       if (nameKey(change.name) !== nameKey(field.name)) await this.names.checkName(scope, change.name);
       await this.admin.change(tx, id, change);
       await audit(tx, {
@@ -219,3 +221,7 @@ export class FieldAdminService {
 }
 
 const quoted = (names: readonly string[]) => names.map((name) => `“${name}”`).join(', ');
+
+function changeable({ name, section, fallback, help, sensitive, required, choices }: FieldView): ChangeField {
+  return { name, section, fallback, help, sensitive, required, choices };
+}

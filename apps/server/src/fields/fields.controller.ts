@@ -32,8 +32,8 @@ export class FieldsController {
     body: schema.changeField,
   })
   @HttpCode(204)
-  change(@Caller() scope: Scope, @Id() id: number, @Input('body') body: ChangeField): Promise<void> {
-    return this.fields.change(scope, id, body);
+  change(@Caller() scope: Scope, @Id() id: number, @Input('body') { was, ...change }: ChangeField & { was: ChangeField }): Promise<void> {
+    return this.fields.change(scope, id, change, was);
   }
 
   @Route('get', ':id/conversion', {

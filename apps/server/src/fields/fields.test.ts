@@ -39,16 +39,8 @@ async function fieldsByName(...names: string[]): Promise<(FieldAdminView | undef
 }
 const change = (field: FieldView, values: Partial<ChangeField>) => {
   const { name, section, fallback, help, sensitive, required, choices } = field;
-  return house.client.call<{ detail: string }>('PUT', `/api/house/fields/${field.id}`, {
-    name,
-    section,
-    fallback,
-    help,
-    sensitive,
-    required,
-    choices,
-    ...values,
-  });
+  const was = { name, section, fallback, help, sensitive, required, choices };
+  return house.client.call<{ detail: string }>('PUT', `/api/house/fields/${field.id}`, { ...was, ...values, was });
 };
 const counts = async (field: number, op: string, value: string | number) =>
   (await house.client.post<Page<SupporterRow>>('/api/segments/people', { tree: { kind: 'field', field, op, value } })).total;

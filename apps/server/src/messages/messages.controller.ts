@@ -48,8 +48,8 @@ export class MessagesController {
     body: schema.saveTagDeeds,
   })
   @HttpCode(204)
-  tag(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { tagDeeds: TagDeed[] }): Promise<void> {
-    return this.tagDeeds.save(scope, id, body.tagDeeds);
+  tag(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { tagDeeds: TagDeed[]; was: TagDeed[] }): Promise<void> {
+    return this.tagDeeds.save(scope, id, body.tagDeeds, body.was);
   }
 
   @Route('delete', 'api/messages/:id', { role: 'writer', summary: 'Delete a draft', params: schema.idParams })

@@ -4,6 +4,7 @@ import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
+import { stillAs } from '../platform/versions';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { MessagesRepository } from './messages.repository';
 
@@ -19,10 +20,11 @@ export class TagDeedsService {
   ) {}
 
   /** May change also when the message has gone: it counts for what is done from then on. */
-  async save(scope: Scope, id: number, deeds: readonly TagDeed[]): Promise<void> {
+  async save(scope: Scope, id: number, deeds: readonly TagDeed[], was: readonly TagDeed[]): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
-      const message = await this.messages.find(tx, id);
+      const message = await this.messages.lock(tx, id);
       if (!message) throw new NotFound('message');
+      stillAs(was, message.tag_deeds ?? [], 'what this message tags');
       const told: string[] = [];
       for (const { on, tagId } of deeds) {
         const tag = await this.groups.find(tx, 'tag', tagId);

@@ -21,8 +21,10 @@ afterAll(() => house.close());
 
 const everyone = () => ({ from: [{ kind: 'batch' as const, id: batchId }] });
 const tag = async (name: string) => (await house.client.post<{ id: number }>('/api/tags', { name })).id;
-const save = (id: number, tagDeeds: object[], client = house.client) =>
-  client.call<{ detail: string }>('PUT', `/api/messages/${id}/tag-deeds`, { tagDeeds });
+const save = async (id: number, tagDeeds: object[], client = house.client) => {
+  const { tagDeeds: was } = await house.client.get<MessageView>(`/api/messages/${id}`);
+  return client.call<{ detail: string }>('PUT', `/api/messages/${id}/tag-deeds`, { tagDeeds, was });
+};
 const tagsOf = async (search: string) => (await record(search)).tags.map(({ name, how }) => `${name}, ${how}`);
 const mailTo = (to: string) =>
   [...house.sink.mails]

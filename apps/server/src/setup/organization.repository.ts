@@ -36,11 +36,16 @@ export class OrganizationRepository {
     return tx.insert('chapter', { name: chapter.name, postal_address: chapter.postalAddress });
   }
 
-  async changeChapter(tx: Scoped, id: number, chapter: { name: string; postalAddress: string }): Promise<boolean> {
+  async holdChapter(tx: Scoped, id: number): Promise<{ name: string; postalAddress: string } | undefined> {
+    const [row] = await tx.sql<{ name: string; postalAddress: string }>(
+      'SELECT name, postal_address AS postalAddress FROM chapter WHERE organization_id = :org AND id = :id FOR UPDATE',
+      { id },
+    );
+    return row;
+  }
+
+  async changeChapter(tx: Scoped, id: number, chapter: { name: string; postalAddress: string }): Promise<void> {
     const bound = { id, name: chapter.name, postal: chapter.postalAddress };
-    const [there] = await tx.sql('SELECT id FROM chapter WHERE organization_id = :org AND id = :id FOR UPDATE', { id });
-    if (!there) return false;
     await tx.execute('UPDATE chapter SET name = :name, postal_address = :postal WHERE organization_id = :org AND id = :id', bound);
-    return true;
   }
 }

@@ -7,11 +7,17 @@ import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
+import { stillAs } from '../platform/versions';
 import { ImagesService } from '../messages/images.service';
 import { logoOf, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { OrganizationRepository } from './organization.repository';
 
 export type SaveOrganization = Omit<OrganizationView, 'logo' | 'version' | 'chapters' | 'missing'> & { basedOn: number };
+
+export interface ChapterWords {
+  name: string;
+  postalAddress: string;
+}
 
 /** The organization as its owners describe it: who it is, where it lives, how days, amounts and languages are read. */
 @Injectable()
@@ -123,12 +129,15 @@ export class OrganizationService {
     });
   }
 
-  async changeChapter(scope: Scope, id: number, chapter: { name: string; postalAddress: string }): Promise<void> {
+  async changeChapter(scope: Scope, id: number, chapter: ChapterWords, was: ChapterWords): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       await this.organizations.hold(tx);
       const named = await this.organizations.chapterNamed(tx, chapter.name);
       if (named !== null && named !== id) throw taken(chapter.name);
-      if (!(await this.organizations.changeChapter(tx, id, chapter))) throw new NotFound('chapter');
+      const now = await this.organizations.holdChapter(tx, id);
+      if (!now) throw new NotFound('chapter');
+      stillAs(was, now, 'this chapter');
+      await this.organizations.changeChapter(tx, id, chapter);
       await audit(tx, { act: 'chapter', subject: 'chapter', subjectId: id, words: `Changed the chapter ${chapter.name}` });
     });
   }

@@ -13,10 +13,9 @@ import type { Scope } from '../platform/scope';
 import { TeamService } from '../team/team.service';
 import type { Beginning } from './beginning.repository';
 import { BeginningService } from './beginning.service';
-import { OrganizationService, type SaveOrganization } from './organization.service';
+import { OrganizationService, type SaveOrganization, type ChapterWords } from './organization.service';
 import { TeammatesService } from './teammates.service';
 
-type ChapterWords = { name: string; postalAddress: string };
 type Where = { role: Role; chapterIds: number[] | null };
 
 /** Setup: the organization with its chapters, the team, and how the first owner comes in. */
@@ -56,15 +55,19 @@ export class SetupController {
     await this.organizations.setLogo(scope, null);
   }
 
-  @Route('post', 'chapters', { role: 'owner', ofAll: true, summary: 'Open a chapter', body: schema.saveChapter })
+  @Route('post', 'chapters', { role: 'owner', ofAll: true, summary: 'Open a chapter', body: schema.makeChapter })
   addChapter(@Caller() scope: Scope, @Input('body') body: ChapterWords): Promise<{ id: number }> {
     return this.organizations.addChapter(scope, body);
   }
 
   @Route('put', 'chapters/:id', { role: 'owner', summary: 'Change a chapter', params: schema.idParams, body: schema.saveChapter })
   @HttpCode(204)
-  async changeChapter(@Caller() scope: Scope, @Id() id: number, @Input('body') body: ChapterWords): Promise<void> {
-    await this.organizations.changeChapter(scope, id, body);
+  async changeChapter(
+    @Caller() scope: Scope,
+    @Id() id: number,
+    @Input('body') { was, ...chapter }: ChapterWords & { was: ChapterWords },
+  ): Promise<void> {
+    await this.organizations.changeChapter(scope, id, chapter, was);
   }
 
   @Route('get', 'team', { role: 'owner', ofAll: true, summary: 'The team, with who was invited and who is gone' })

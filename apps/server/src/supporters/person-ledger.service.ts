@@ -28,6 +28,7 @@ import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { rewritten } from '../platform/pictures';
 import type { Scope } from '../platform/scope';
+import { stillAs } from '../platform/versions';
 import { STORAGE, type Storage } from '../platform/storage';
 import { TeamRepository } from '../team/team.repository';
 import { GroupsRepository } from './groups.repository';
@@ -178,13 +179,15 @@ export class PersonLedger {
     );
   }
 
-  async setPlace(scope: Scope, id: number, place: Place): Promise<void> {
+  async setPlace(scope: Scope, id: number, place: Place, was: Place): Promise<void> {
     if (place.region && !place.country) throw new Invalid([{ field: 'region', code: 'country', message: 'Choose the country of the region first.' }]);
     await this.database.write(scope, async (tx) => {
-      const before = await this.supporters.hold(tx, id);
-      await this.supporters.setPlace(tx, id, place);
-      const undo: UndoStep = { kind: 'place', before: { country: before.country, region: before.region }, after: { ...place } };
+      const { country, region } = await this.supporters.hold(tx, id);
+      const before = { country, region };
       const words = (at: Place) => (at.country ? placeWords(at.region ? `${at.country}-${at.region}` : at.country) : 'not known');
+      stillAs(was, before, 'where they are', words(before));
+      await this.supporters.setPlace(tx, id, place);
+      const undo: UndoStep = { kind: 'place', before, after: { ...place } };
       await audit(tx, {
         act: 'place',
         subject: 'supporter',

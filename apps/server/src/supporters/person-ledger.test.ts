@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import type { RecordView } from '@goodword/core/contract';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { houseDay, openHouse, type House } from '../testing/harness';
-import { bringIn, draftEmail, lastLook, messageAt, NOTHING, send } from '../testing/steps';
+import { bringIn, draftEmail, lastLook, messageAt, moveTo, NOTHING, send } from '../testing/steps';
 import { personBy, standingsOf } from '../testing/supporter';
 
 let house: House;
@@ -115,7 +115,7 @@ describe('entries by hand', () => {
       entry(cy, { state: 'implied', how: 'volunteering', on: TODAY, scope: 'marketing', words: '' }),
     );
     expect(standingsOf(await record(cy.id))).toContain('email marketing implied');
-    await house.client.put(`/api/supporters/${cy.id}/place`, { country: 'FR', region: null });
+    await moveTo(house.client, cy.id, 'FR');
     expect((await record(cy.id)).place.rulesOf).toBe('European Union');
     expect(standingsOf(await record(cy.id))).toContain('email marketing never');
     const mobile = cy.contactPoints.find((point) => point.kind === 'mobile')!;
@@ -125,7 +125,10 @@ describe('entries by hand', () => {
       entry(cy, { state: 'implied', how: 'gift', channel: 'text', contactPointId: mobile.id }),
     );
     expect(text.status).toBe(422);
-    expect((await house.client.call('PUT', `/api/supporters/${cy.id}/place`, { country: null, region: 'FL' })).status).toBe(422);
+    expect(
+      (await house.client.call('PUT', `/api/supporters/${cy.id}/place`, { country: null, region: 'FL', was: { country: 'FR', region: null } }))
+        .status,
+    ).toBe(422);
   });
 
   test('a gift implies until it lapses, and never turns a no into anything', async () => {

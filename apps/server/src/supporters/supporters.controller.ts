@@ -149,8 +149,8 @@ export class SupportersController {
 
   @Route('put', 'supporters/:id/place', { role: 'organizer', summary: 'Where they are', params: schema.idParams, body: schema.setPlace })
   @HttpCode(204)
-  setPlace(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Place): Promise<void> {
-    return this.ledger.setPlace(scope, id, body);
+  setPlace(@Caller() scope: Scope, @Id() id: number, @Input('body') { was, ...place }: Place & { was: Place }): Promise<void> {
+    return this.ledger.setPlace(scope, id, place, was);
   }
 
   @Route('delete', 'supporters/:id', {

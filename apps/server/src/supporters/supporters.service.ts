@@ -7,7 +7,7 @@ import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HoldsRepository } from '../permission/holds.repository';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate } from '../platform/database';
-import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
 import { nextVersion, stillAs } from '../platform/versions';
@@ -152,7 +152,7 @@ export class SupportersService {
       const after = coerced?.ok ? formatValue(field.type, coerced.value, manner) : '';
       const [was, is] = [row ? valueOf(row) : null, coerced?.ok ? coerced.value : null];
       if (JSON.stringify(was) === JSON.stringify(is)) return tx.unchanged();
-      if (seen !== null && seen !== before) throw new Newer(field.name, null, before);
+      if (seen !== null) stillAs(seen, before, field.name, before);
       await this.fields.set(tx, id, fieldId, is);
       const undo: UndoStep = { kind: 'field', fieldId, before: was, after: is };
       await audit(tx, {

@@ -8,7 +8,7 @@ import { TooMany } from '../platform/errors';
 import { RateLimit } from '../platform/rate-limit';
 import type { Scope } from '../platform/scope';
 import { TeammateLinks } from './teammate-links.service';
-import { TeamService, type Begun } from './team.service';
+import { type SaidOfOneself, TeamService, type Begun } from './team.service';
 
 /** Signing in and out, one's own profile and sessions, and the links by which a password is set. */
 @Controller('api')
@@ -63,7 +63,7 @@ export class TeamController {
 
   @Route('put', 'me', { role: 'viewer', summary: 'Change what one says of oneself', body: schema.saveProfile })
   @HttpCode(204)
-  async saveProfile(@Req() request: KnownRequest, @Input('body') body: Omit<Profile, 'email'>): Promise<void> {
+  async saveProfile(@Req() request: KnownRequest, @Input('body') body: SaidOfOneself & { was: SaidOfOneself }): Promise<void> {
     await this.team.saveProfile(request.session!, body);
   }
 

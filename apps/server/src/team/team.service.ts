@@ -9,6 +9,7 @@ import { Database } from '../platform/database';
 import { Forbidden, Invalid, NotFound, Unauthenticated } from '../platform/errors';
 import { programScope } from '../platform/scope';
 import { Sessions, type Place } from '../platform/sessions';
+import { stillAs } from '../platform/versions';
 import { hashPassword, isPassword, refuseEasy } from './passwords';
 import { SignInBrake } from './sign-in-brake';
 import { TeammatesRepository } from './teammates.repository';
@@ -119,17 +120,10 @@ export class TeamService {
 
   async profile(session: Session): Promise<Profile> {
     const mate = await this.own(session);
-    return {
-      name: mate.name,
-      email: mate.email,
-      title: mate.title,
-      mobile: mate.mobile,
-      answersTo: mate.answers_to,
-      signature: mate.signature,
-    };
+    return { ...ownOf(mate), email: mate.email };
   }
 
-  async saveProfile(session: Session, wanted: Omit<Profile, 'email'>): Promise<void> {
+  async saveProfile(session: Session, wanted: SaidOfOneself & { was: SaidOfOneself }): Promise<void> {
     const { country } = await this.team.organization(session.scope);
     const cleaned = wanted.mobile === '' ? null : cleanMobile(wanted.mobile, country);
     if (cleaned && !cleaned.ok)
@@ -137,6 +131,7 @@ export class TeamService {
     await this.database.quietly(session.scope, async (tx) => {
       const mate = await this.mates.hold(tx, session.teammateId);
       if (!mate) throw new NotFound('teammate');
+      stillAs(wanted.was, ownOf(mate), 'your profile');
       await this.mates.change(tx, mate.id, {
         name: wanted.name,
         title: wanted.title,
@@ -204,6 +199,13 @@ export class TeamService {
     if (!mate) throw new NotFound('teammate');
     return mate;
   }
+}
+
+/** What somebody says of themselves. */
+export type SaidOfOneself = Omit<Profile, 'email'>;
+
+function ownOf({ name, title, mobile, answers_to: answersTo, signature }: TeammateRow): SaidOfOneself {
+  return { name, title, mobile, answersTo, signature };
 }
 
 const BROWSERS: readonly [RegExp, string][] = [

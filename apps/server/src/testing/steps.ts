@@ -1,4 +1,4 @@
-import type { BatchView, LastLook, MessageResults, MessageView, Recipients } from '@goodword/core/contract';
+import type { BatchView, LastLook, MessageResults, MessageView, Recipients, RecordView } from '@goodword/core/contract';
 import { EMPTY_PLAN, type ChannelPermission, type IntakePlan } from '@goodword/core/intake';
 import type { Scope } from '@goodword/core/permission';
 import { until, type Client } from './harness';
@@ -113,3 +113,10 @@ export function messageAt(client: Client, id: number, state: string, seconds = 1
 }
 
 export const resultsOf = (client: Client, id: number) => client.get<MessageResults>(`/api/messages/${id}/results`);
+
+/** Says where somebody is, from where the record says they are. */
+export async function moveTo(client: Client, supporterId: number, country: string | null): Promise<void> {
+  const { place } = await client.get<RecordView>(`/api/supporters/${supporterId}`);
+  const was = { country: place.country, region: place.region };
+  await client.put(`/api/supporters/${supporterId}/place`, { country, region: null, was });
+}

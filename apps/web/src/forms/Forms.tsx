@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { FormView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
+import { useTyped } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
@@ -80,20 +81,27 @@ export default function Forms() {
 function Making() {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
-  const [name, setName] = useState('');
-  const [listId, setListId] = useState('');
+  const draft = useTyped('form:new', { name: '', listId: '' });
+  const { name, listId } = draft.value;
   const lists = useLists();
   const make = useMutation({
     mutationFn: () => call<{ id: number }>('POST', 'forms', { name, listId: listId === '' ? null : Number(listId) }),
-    onSuccess: ({ id }) => (void refreshAll(queryClient), void navigate(`/gather/forms/${id}`)),
+    onSuccess: ({ id }) => (draft.discard(), void refreshAll(queryClient), void navigate(`/gather/forms/${id}`)),
   });
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate())}>
       <Labelled label="Name" hint="Also its title, until you change that">
-        <input className="input" required autoFocus maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+        <input
+          className="input"
+          required
+          autoFocus
+          maxLength={120}
+          value={name}
+          onChange={(event) => draft.set({ name: event.target.value, listId })}
+        />
       </Labelled>
       <Labelled label="Offered with the public list" hint="Lists that may be joined by a form">
-        <select className="input" value={listId} onChange={(event) => setListId(event.target.value)}>
+        <select className="input" value={listId} onChange={(event) => draft.set({ name, listId: event.target.value })}>
           <option value="">none: for news</option>
           {lists.data
             ?.filter((list) => list.byForm)

@@ -3,6 +3,7 @@ import { BATCH_KINDS, writeCsv, type BatchKind } from '@goodword/core/intake';
 import { Button, Labelled } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { KIND_WORDS } from './columnWords';
+import { useTyped } from '../app/drafting';
 import { useDraft } from './draft';
 import type { House } from './useHouse';
 
@@ -12,7 +13,12 @@ const ACCEPT = '.csv,.tsv,.txt,.xlsx,.xls,.ods,.vcf,.vcard,.htm,.html,text/csv,t
 export function FileStep({ house }: { house: House }) {
   const { take, reading, problem } = useDraft();
   const [what, setWhat] = useState<BatchKind | null>(null);
-  const accept = (file: File | undefined) => file && void take(file, house, what);
+  /** Whether the server has it then. */
+  const accept = async (file: File | undefined): Promise<boolean> => {
+    if (!file) return false;
+    await take(file, house, what);
+    return useDraft.getState().batchId !== null;
+  };
   useMargin([
     {
       key: 'prepared',
@@ -32,7 +38,7 @@ export function FileStep({ house }: { house: House }) {
     <div className="grow min-h-0 overflow-y-auto flex flex-col gap-4">
       <Kinds what={what} onChoose={setWhat} />
       <div className="grid grid-cols-2 gap-4 grow min-h-0">
-        <Drop reading={reading !== null} problem={problem} onFile={accept} />
+        <Drop reading={reading !== null} problem={problem} onFile={(file) => void accept(file)} />
         <div className="flex flex-col gap-4">
           <Paste busy={reading !== null} onFile={accept} />
           <OnePerson busy={reading !== null} onFile={accept} />
@@ -95,8 +101,13 @@ function Drop({ reading, problem, onFile }: { reading: boolean; problem: string 
   );
 }
 
-function Paste({ busy, onFile }: { busy: boolean; onFile: (file: File) => void }) {
-  const [pasted, setPasted] = useState('');
+/** Kept in the browser, as far as it holds, until it was read. */
+function Paste({ busy, onFile }: { busy: boolean; onFile: (file: File) => Promise<boolean> }) {
+  const draft = useTyped('pasted', '');
+  const pasted = draft.value;
+  const read = async () => {
+    if (await onFile(new File([pasted], 'Pasted rows.csv', { type: 'text/csv' }))) draft.discard();
+  };
   return (
     <div className="sheet p-5 flex flex-col gap-2 grow">
       <h2 className="subtitle" id="paste-title">
@@ -106,15 +117,10 @@ function Paste({ busy, onFile }: { busy: boolean; onFile: (file: File) => void }
         aria-labelledby="paste-title"
         className="input font-mono text-[12.5px] grow min-h-[90px]"
         value={pasted}
-        onChange={(event) => setPasted(event.target.value)}
+        onChange={(event) => draft.set(event.target.value)}
         placeholder={'Email\tFirst name\tMobile'}
       />
-      <Button
-        weight="main"
-        className="self-start"
-        disabled={pasted.trim() === '' || busy}
-        onClick={() => onFile(new File([pasted], 'Pasted rows.csv', { type: 'text/csv' }))}
-      >
+      <Button weight="main" className="self-start" disabled={pasted.trim() === '' || busy} onClick={() => void read()}>
         Read the pasted rows
       </Button>
     </div>
@@ -124,15 +130,17 @@ function Paste({ busy, onFile }: { busy: boolean; onFile: (file: File) => void }
 const PERSON = ['Email', 'First name', 'Last name', 'Mobile'] as const;
 
 /** One person goes the same way as a thousand: with their permission, and matched to who is here. */
-function OnePerson({ busy, onFile }: { busy: boolean; onFile: (file: File) => void }) {
-  const [cells, setCells] = useState<Record<string, string>>({});
+function OnePerson({ busy, onFile }: { busy: boolean; onFile: (file: File) => Promise<boolean> }) {
+  const draft = useTyped<Record<string, string>>('one-person', {});
+  const cells = draft.value;
   const filled = PERSON.filter((name) => cells[name]?.trim());
-  const take = () => {
+  const take = async () => {
     const csv = writeCsv(filled, [filled.map((name) => cells[name]!.trim())]);
-    onFile(new File([csv], `${[cells['First name'], cells['Last name']].filter(Boolean).join(' ') || 'One person'}.csv`, { type: 'text/csv' }));
+    const name = [cells['First name'], cells['Last name']].filter(Boolean).join(' ') || 'One person';
+    if (await onFile(new File([csv], `${name}.csv`, { type: 'text/csv' }))) draft.discard();
   };
   return (
-    <form className="sheet p-5 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), take())} aria-labelledby="one-title">
+    <form className="sheet p-5 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), void take())} aria-labelledby="one-title">
       <h2 className="subtitle" id="one-title">
         Or type one person in
       </h2>
@@ -143,7 +151,7 @@ function OnePerson({ busy, onFile }: { busy: boolean; onFile: (file: File) => vo
               className="input"
               value={cells[name] ?? ''}
               maxLength={254}
-              onChange={(event) => setCells({ ...cells, [name]: event.target.value })}
+              onChange={(event) => draft.set({ ...cells, [name]: event.target.value })}
             />
           </Labelled>
         ))}

@@ -241,7 +241,13 @@ function Chapters({ view, may }: { view: OrganizationView; may: boolean }) {
         </Button>
       )}
       <Drawer open={open !== null} onClose={() => setOpen(null)} title={open === 'new' || open === null ? 'Open a chapter' : open.name}>
-        {open !== null && <ChapterForm chapter={open === 'new' ? null : open} onDone={() => setOpen(null)} />}
+        {open !== null && (
+          <ChapterForm
+            // As it stands now: it may be changed by somebody else while this is open.
+            chapter={open === 'new' ? null : (view.chapters.find(({ id }) => id === open.id) ?? open)}
+            onDone={() => setOpen(null)}
+          />
+        )}
       </Drawer>
     </section>
   );
@@ -249,25 +255,42 @@ function Chapters({ view, may }: { view: OrganizationView; may: boolean }) {
 
 function ChapterForm({ chapter, onDone }: { chapter: Chapter | null; onDone: () => void }) {
   const queryClient = useQueryClient();
-  const [name, setName] = useState(chapter?.name ?? '');
-  const [postalAddress, setAddress] = useState(chapter?.postalAddress ?? '');
+  const server = { name: chapter?.name ?? '', postalAddress: chapter?.postalAddress ?? '' };
+  const draft = useDrafting(`chapter:${chapter?.id ?? 'new'}`, { value: server, version: server });
+  const { name, postalAddress } = draft.value;
   const save = useMutation({
-    mutationFn: () => call(chapter ? 'PUT' : 'POST', chapter ? `chapters/${chapter.id}` : 'chapters', { name, postalAddress }),
-    onSuccess: async () => {
+    mutationFn: (sent: typeof server) =>
+      chapter ? call('PUT', `chapters/${chapter.id}`, { ...sent, was: draft.basedOn }) : call('POST', 'chapters', sent),
+    onSuccess: async (_done, sent) => {
       await refreshAll(queryClient);
+      draft.saved(sent);
       onDone();
     },
+    onError: () => refreshAll(queryClient),
   });
   return (
-    <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
+    <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
       <Labelled label="Name">
-        <input className="input" autoFocus maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+        <input
+          className="input"
+          autoFocus
+          maxLength={120}
+          value={name}
+          onChange={(event) => draft.set({ name: event.target.value, postalAddress })}
+        />
       </Labelled>
       <Labelled label="Postal address" hint="Stands under mails to its people; empty for the organization’s">
-        <textarea className="input" rows={3} maxLength={300} value={postalAddress} onChange={(event) => setAddress(event.target.value)} />
+        <textarea
+          className="input"
+          rows={3}
+          maxLength={300}
+          value={postalAddress}
+          onChange={(event) => draft.set({ name, postalAddress: event.target.value })}
+        />
       </Labelled>
-      <Problem error={save.error} />
-      <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || save.isPending}>
+      <Unsaved draft={draft} what="this chapter" />
+      {draft.theirs === null && <Problem error={save.error} />}
+      <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || save.isPending || draft.theirs !== null}>
         {chapter ? 'Save the chapter' : 'Open the chapter'}
       </Button>
     </form>

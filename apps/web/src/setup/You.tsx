@@ -40,13 +40,15 @@ export default function You() {
 
 function ProfileForm({ profile }: { profile: Profile }) {
   const queryClient = useQueryClient();
-  const draft = useDrafting<Profile>('me', { value: profile, version: 0 });
+  const draft = useDrafting<Profile, Profile>('me', { value: profile, version: profile });
   const own = draft.value;
   const save = useMutation({
     mutationFn: (sent: Profile) => {
       const { email: _email, ...said } = sent;
-      return call('PUT', 'me', said);
+      const { email: _same, ...was } = draft.basedOn;
+      return call('PUT', 'me', { ...said, was });
     },
+    onError: () => refreshAll(queryClient),
     onSuccess: async (_done, sent) => {
       await refreshAll(queryClient);
       draft.saved(sent);
@@ -76,7 +78,7 @@ function ProfileForm({ profile }: { profile: Profile }) {
       </Labelled>
       <Unsaved draft={draft} what="your profile" />
       {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && <Problem error={save.error} />}
-      <Button weight="main" type="submit" className="self-start" disabled={!draft.isChanged || save.isPending}>
+      <Button weight="main" type="submit" className="self-start" disabled={!draft.isChanged || draft.theirs !== null || save.isPending}>
         Save
       </Button>
     </form>

@@ -4,14 +4,19 @@ import { Link, useNavigate } from 'react-router';
 import type { MessageView } from '@goodword/core/contract';
 import { PURPOSES } from '@goodword/core/permission';
 import { call, get } from '../app/api';
+import { useTyped } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 
 function Begin({ onDone }: { onDone: (id: number) => void }) {
-  const [values, setValues] = useState({ name: '', channel: 'email', purpose: 'appeals' });
-  const make = useMutation({ mutationFn: () => call<{ id: number }>('POST', 'messages', values), onSuccess: ({ id }) => onDone(id) });
+  const draft = useTyped('message:new', { name: '', channel: 'email', purpose: 'appeals' });
+  const [values, setValues] = [draft.value, draft.set];
+  const make = useMutation({
+    mutationFn: () => call<{ id: number }>('POST', 'messages', values),
+    onSuccess: ({ id }) => (draft.discard(), onDone(id)),
+  });
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate())}>
       <Labelled label="Name" hint="For you; supporters never see it.">

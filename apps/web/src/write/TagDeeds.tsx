@@ -21,16 +21,17 @@ export function TagDeeds({ message }: { message: MessageView }) {
   const save = useMutation({
     mutationKey,
     scope: { id: mutationKey.join(' ') },
-    mutationFn: (tagDeeds: TagDeed[]) => call('PUT', `messages/${message.id}/tag-deeds`, { tagDeeds }),
+    mutationFn: (deeds: { tagDeeds: TagDeed[]; was: TagDeed[] }) => call('PUT', `messages/${message.id}/tag-deeds`, deeds),
     onSettled: () => (queryClient.isMutating({ mutationKey }) === 1 ? queryClient.invalidateQueries({ queryKey }) : undefined),
   });
   const { tagDeeds } = message;
   // Kept before anything is waited for, or a second change in haste would begin from before the first.
   const change = (make: (deeds: TagDeed[]) => TagDeed[]) => {
-    const next = make(queryClient.getQueryData<MessageView>(queryKey)?.tagDeeds ?? tagDeeds);
+    const was = queryClient.getQueryData<MessageView>(queryKey)?.tagDeeds ?? tagDeeds;
+    const next = make(was);
     void queryClient.cancelQueries({ queryKey }, { revert: false });
     queryClient.setQueryData<MessageView>(queryKey, (view) => view && { ...view, tagDeeds: next });
-    save.mutate(next);
+    save.mutate({ tagDeeds: next, was });
   };
   const known = deedsOf(message.channel);
   const more = offered(tagDeeds, tags, message.channel);

@@ -80,15 +80,20 @@ export const callPeople = Joi.object({
 /** Everybody on the list, those who may be called, those of them not called yet, or to be called once more. */
 export type CallWho = 'all' | 'may' | 'open' | 'again';
 export const callParams = Joi.object({ id: id.required(), position: id.required() });
+const outcome = Joi.string().trim().min(1).max(60).allow(null).required();
+const note = Joi.string().trim().max(4000).allow('');
 export const answerCall = Joi.object({
-  outcome: Joi.string().trim().min(1).max(60).allow(null).required(),
-  note: Joi.string().trim().max(4000).allow('').default(''),
+  outcome,
+  note: note.default(''),
+  /** As it was shown when the call was begun: two may call through one list. */
+  was: Joi.object({ outcome, note: note.required() }).required(),
   /** They do not want to be called: kept in the ledger, for this number. */
   noMoreCalls: Joi.boolean().default(false),
 });
 export interface CallAnswer {
   outcome: string | null;
   note: string;
+  was: { outcome: string | null; note: string };
   noMoreCalls: boolean;
 }
 

@@ -64,20 +64,19 @@ export interface TagDeed {
   tagId: number;
 }
 
-export const saveTagDeeds = Joi.object<{ tagDeeds: TagDeed[] }>({
-  tagDeeds: Joi.array()
-    .items(
-      Joi.object({
-        on: Joi.string()
-          .valid(...TAGGING_DEEDS)
-          .required(),
-        tagId: id.required(),
-      }),
-    )
-    .unique()
-    .max(6)
-    .required(),
-});
+const tagDeeds = Joi.array()
+  .items(
+    Joi.object({
+      on: Joi.string()
+        .valid(...TAGGING_DEEDS)
+        .required(),
+      tagId: id.required(),
+    }),
+  )
+  .unique()
+  .max(6)
+  .required();
+export const saveTagDeeds = Joi.object<{ tagDeeds: TagDeed[]; was: TagDeed[] }>({ tagDeeds, was: tagDeeds });
 
 export const previewQuery = Joi.object({ supporterId: id });
 /** `digest` is that of the last look that was seen. */

@@ -8,6 +8,7 @@ export {
   forgotten,
   invite,
   linkParams,
+  makeChapter,
   saveChapter,
   saveOrganization,
   saveProfile,

@@ -53,7 +53,7 @@ export const objection = Joi.object({
   words: Joi.string().trim().min(3).max(2000).required(),
 });
 
-export const setPlace = Joi.object({
+const place = {
   country: Joi.string()
     .pattern(/^[A-Z]{2}$/, 'two letters of ISO 3166-1')
     .allow(null)
@@ -62,7 +62,9 @@ export const setPlace = Joi.object({
     .pattern(/^[A-Z0-9]{1,3}$/, 'the part after the dash of ISO 3166-2')
     .allow(null)
     .required(),
-});
+};
+/** `was`: as it was shown when the change was begun. */
+export const setPlace = Joi.object({ ...place, was: Joi.object(place).required() });
 
 export const evidenceParams = Joi.object({ id: id.required(), evidenceId: id.required() });
 export const EVIDENCE_LIMIT = 10 * 1024 * 1024;
@@ -82,7 +84,7 @@ export const makeField = Joi.object({
   section: Joi.string().trim().max(80).allow('').default(''),
   choices: Joi.array().items(Joi.string().trim().min(1).max(120)).unique().max(200).default([]),
 });
-export const changeField = Joi.object<ChangeField>({
+const fieldParts = {
   name: name.required(),
   section: Joi.string().trim().min(1).max(80).required(),
   fallback: Joi.string().max(200).allow('', null).required(),
@@ -90,7 +92,9 @@ export const changeField = Joi.object<ChangeField>({
   sensitive: Joi.boolean().required(),
   required: Joi.boolean().default(false),
   choices: Joi.array().items(Joi.string().trim().min(1).max(120)).unique().max(200).allow(null).required(),
-});
+};
+/** `was`: as the field was shown when the change was begun; of two who change it the second is told. */
+export const changeField = Joi.object<ChangeField & { was: ChangeField }>({ ...fieldParts, was: Joi.object(fieldParts).required() });
 export const orderFields = Joi.object({ ids: Joi.array().items(id).unique().max(1000).required() });
 const type = Joi.string().valid(...FIELD_TYPES);
 export const fieldType = Joi.object({ type: type.required() });

@@ -54,15 +54,18 @@ export const saveOrganization = Joi.object({
   basedOn: Joi.number().integer().min(0).required(),
 });
 
-export const saveChapter = Joi.object({ name: line(120).required(), postalAddress: Joi.string().trim().max(300).allow('').required() });
+const chapterParts = { name: line(120).required(), postalAddress: Joi.string().trim().max(300).allow('').required() };
+export const makeChapter = Joi.object(chapterParts);
+export const saveChapter = Joi.object({ ...chapterParts, was: Joi.object(chapterParts).required() });
 
-export const saveProfile = Joi.object({
+const profileParts = {
   name: line(120).required(),
   title: line(120).allow('').required(),
   mobile: Joi.string().trim().max(40).allow('').required(),
   answersTo: email.allow('').required(),
   signature: Joi.string().max(500).allow('').required(),
-});
+};
+export const saveProfile = Joi.object({ ...profileParts, was: Joi.object(profileParts).required() });
 
 export const changePassword = Joi.object({ current: password.required(), password: password.required() });
 export const forgotten = Joi.object({ email: Joi.string().trim().lowercase().max(254).required() });

@@ -1,4 +1,5 @@
 import { houseDay } from '../harness';
+import { moveTo } from '../steps';
 import type { Act, History, Merged } from './history';
 import { CHANNELS, COUNTRIES, KIND_OF, SCOPES, type Channel, type Place, type Someone } from './model';
 
@@ -77,7 +78,7 @@ async function moves(h: History): Promise<string | null> {
   const who = h.one(h.living);
   const country = h.one(COUNTRIES)!;
   if (!who || h.merged || country === who.country) return null;
-  await h.world.house.client.put(`/api/supporters/${who.id}/place`, { country, region: null });
+  await moveTo(h.world.house.client, who.id, country);
   who.before.push({ country: who.country, until: Date.now() });
   who.country = country;
   return `${who.name} moves to ${country}`;

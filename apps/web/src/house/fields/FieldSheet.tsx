@@ -3,17 +3,23 @@ import { useState } from 'react';
 import type { ChangeField, Conversion, FieldAdminView, FieldDeletion, FieldView } from '@goodword/core/contract';
 import { FIELD_TYPE_WORDS, FIELD_TYPES, type FieldType } from '@goodword/core/fields';
 import { call, get, query } from '../../app/api';
+import { useDrafting, useTyped } from '../../app/drafting';
 import { plural, useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { ChoicesPart } from './ChoicesPart';
 import { Confirm } from '../../ui/dialogs';
+import { Unsaved } from '../../ui/Unsaved';
 
 const TYPES = FIELD_TYPES.map((type) => [type, FIELD_TYPE_WORDS[type]] as const);
 
-function useSaved<V>(work: (values: V) => Promise<unknown>, onDone: () => void) {
+function useSaved<V>(work: (values: V) => Promise<unknown>, onDone: (saved: V) => void) {
   const queryClient = useQueryClient();
-  return useMutation({ mutationFn: work, onSuccess: () => (void refreshAll(queryClient), onDone()) });
+  return useMutation({
+    mutationFn: work,
+    onSuccess: (_done, saved) => (void refreshAll(queryClient), onDone(saved)),
+    onError: () => refreshAll(queryClient),
+  });
 }
 
 function Options({ type }: { type: FieldType }) {
@@ -27,7 +33,8 @@ function Options({ type }: { type: FieldType }) {
 /** A new field: its name, its type, and what stands in a message where it is empty. */
 export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /** Types that can't be had here. */ without?: readonly FieldType[] }) {
   const { data: fields = [] } = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
-  const [values, setValues] = useState({ name: '', type: 'text' as FieldType, fallback: '', section: '', choices: '' });
+  const draft = useTyped('field:new', { name: '', type: 'text' as FieldType, fallback: '', section: '', choices: '' });
+  const [values, setValues] = [draft.value, draft.set];
   const choosing = values.type === 'choice' || values.type === 'choices';
   const choices = choosing
     ? [
@@ -39,7 +46,10 @@ export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /*
         ),
       ]
     : [];
-  const make = useSaved(() => call('POST', 'fields', { ...values, choices, fallback: values.fallback || null }), onDone);
+  const make = useSaved(
+    () => call('POST', 'fields', { ...values, choices, fallback: values.fallback || null }),
+    () => (draft.discard(), onDone()),
+  );
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate(undefined))}>
       <Labelled label="Name" hint="In messages it is written in braces: {Membership renews}.">
@@ -183,13 +193,18 @@ function Deleting({ field, onDone }: { field: FieldAdminView; onDone: () => void
 /** One field: what it is called, where it stands, who sees it; its type; its end. */
 export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView; sections: readonly string[]; onDone: () => void }) {
   const { name, section, fallback, help, sensitive, required, choices } = field;
-  const [values, setValues] = useState<ChangeField>({ name, section, fallback, help, sensitive, required, choices });
-  const save = useSaved(() => call('PUT', `house/fields/${field.id}`, values), onDone);
-  const set = (change: Partial<ChangeField>) => setValues({ ...values, ...change });
+  const server: ChangeField = { name, section, fallback, help, sensitive, required, choices };
+  const draft = useDrafting<ChangeField, ChangeField>(`field:${field.id}`, { value: server, version: server });
+  const values = draft.value;
+  const save = useSaved(
+    (sent: ChangeField) => call('PUT', `house/fields/${field.id}`, { ...sent, was: draft.basedOn }),
+    (sent) => (draft.saved(sent), onDone()),
+  );
+  const set = (change: Partial<ChangeField>) => draft.set({ ...values, ...change });
   const choosing = field.type === 'choice' || field.type === 'choices';
   return (
     <div className="flex flex-col gap-4 overflow-y-auto">
-      <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), save.mutate(undefined))}>
+      <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), save.mutate(values))}>
         <Labelled label="Name" hint={`In messages: {${values.name}}`}>
           <input className="input" required maxLength={120} value={values.name} onChange={(event) => set({ name: event.target.value })} />
         </Labelled>
@@ -254,8 +269,9 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
             <span className="block text-ink2">Whoever is asked for it on a form has to answer.</span>
           </span>
         </label>
-        <Problem error={save.error} />
-        <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
+        <Unsaved draft={draft} what="this field" />
+        {draft.theirs === null && <Problem error={save.error} />}
+        <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
           Keep it
         </Button>
       </form>

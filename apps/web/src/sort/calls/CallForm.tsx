@@ -1,10 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useRef } from 'react';
 import { useNavigate } from 'react-router';
 import type { CampaignView, PeopleGroup, SegmentView } from '@goodword/core/contract';
 import { registryOf, type MergeName } from '@goodword/core/merge';
 import { PURPOSES, type Purpose } from '@goodword/core/permission';
 import { call, get } from '../../app/api';
+import { useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { useLists, useTags } from '../../app/groups';
 import { Button, Labelled, Problem } from '../../ui/basics';
@@ -77,8 +78,9 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') }).data ?? [];
-  const [values, setValues] = useState({ name: '', campaignId: '', purpose: 'appeals' as Purpose, script: START, of: '' });
-  const set = (part: Partial<typeof values>) => setValues((old) => ({ ...old, ...part }));
+  const draft = useTyped('call-list:new', { name: '', campaignId: '', purpose: 'appeals' as Purpose, script: START, of: '' });
+  const values = draft.value;
+  const set = (part: Partial<typeof values>) => draft.set({ ...values, ...part });
   const make = useMutation({
     mutationFn: () =>
       call<{ id: number }>('POST', 'calls', {
@@ -88,7 +90,7 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
         script: values.script,
         group: group ? group() : { tree: treeOf(values.of), without: [] },
       }),
-    onSuccess: ({ id }) => (void refreshAll(queryClient), void navigate(`/sort/calls/${id}`)),
+    onSuccess: ({ id }) => (draft.discard(), void refreshAll(queryClient), void navigate(`/sort/calls/${id}`)),
   });
   return (
     <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), make.mutate())}>

@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { CallListView, CallRow } from '@goodword/core/contract';
-import { show, type Asked } from '../../testing';
+import { reply, show, type Asked } from '../../testing';
 import { CallThrough } from './CallThrough';
 
 const LIST: CallListView = {
@@ -45,7 +45,38 @@ test('a call is answered by keys alone, and the next one comes', async () => {
   await user.keyboard('nOn the first of the month{Escape}{Enter}');
   await standsAt('Person 2');
   expect(kept(asked)).toEqual([['calls/3/people/1', 'pledged']]);
-  expect(asked.find(({ method }) => method === 'PUT')!.body).toEqual({ outcome: 'pledged', note: 'On the first of the month', noMoreCalls: false });
+  expect(asked.find(({ method }) => method === 'PUT')!.body).toEqual({
+    ...{ outcome: 'pledged', note: 'On the first of the month', noMoreCalls: false },
+    was: { outcome: null, note: '' },
+  });
+});
+
+test('where somebody else on the list was quicker, both are shown, and nothing unseen is written over', async () => {
+  const theirs = { ...rowOf(1), outcome: 'no answer', note: 'Rang for long' };
+  let tries = 0;
+  const { user, asked } = show(<CallThrough list={LIST} />, {
+    answers: {
+      'GET calls/3/people': ({ path }: Asked) => ({ rows: path.includes('who=all') ? [theirs] : [rowOf(1)], total: 1, next: null }),
+      'PUT calls/3/people/1': () =>
+        tries++ === 0 ? reply(409, { title: 'Newer', status: 409, detail: 'Somebody was quicker.', newer: true }) : { ...theirs, outcome: 'pledged' },
+      'GET supporters/101/timeline': [],
+    },
+  });
+  await standsAt('Person 1');
+  await user.keyboard('2{Enter}');
+  expect(await screen.findByText('Two versions.')).toBeTruthy();
+  // Enter alone does not choose between them.
+  await user.keyboard('{Enter}');
+  expect(kept(asked)).toHaveLength(1);
+  await user.click(screen.getByRole('button', { name: 'See what differs' }));
+  expect(screen.getByText('Rang for long')).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: 'Mine stays' }));
+  await user.click(screen.getByRole('button', { name: /Keep it, next/ }));
+  await waitFor(() => expect(kept(asked)).toHaveLength(2));
+  expect(asked.filter(({ method }) => method === 'PUT').at(-1)!.body).toMatchObject({
+    outcome: 'pledged',
+    was: { outcome: 'no answer', note: 'Rang for long' },
+  });
 });
 
 test('without an answer Enter keeps nothing; digits in the note are words', async () => {

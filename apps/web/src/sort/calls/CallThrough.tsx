@@ -1,18 +1,14 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { CallListView, CallRow, CallWho, Page } from '@goodword/core/contract';
-import { call, get, query } from '../../app/api';
+import { get, query } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { Button, Loading, Problem } from '../../ui/basics';
+import { Unsaved } from '../../ui/Unsaved';
 import { Timeline } from '../record/Timeline';
 import { deedOf, isForTheCall } from './keys';
-
-interface Answer {
-  outcome: string | null;
-  note: string;
-  noMoreCalls: boolean;
-}
+import { useCall, type Answer } from './useCall';
 
 function Outcomes({ options, value, choose }: { options: readonly string[]; value: string | null; choose: (outcome: string) => void }) {
   return (
@@ -39,14 +35,11 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
   const format = useFormat();
   const queryClient = useQueryClient();
   const note = useRef<HTMLTextAreaElement>(null);
-  const [answer, setAnswer] = useState<Answer>({ outcome: row.outcome, note: row.note, noMoreCalls: false });
-  const set = (part: Partial<Answer>) => setAnswer((old) => ({ ...old, ...part }));
-  const save = useMutation({
-    mutationFn: () => call<CallRow>('PUT', `calls/${list.id}/people/${row.position}`, answer),
-    onSuccess: () => (void queryClient.invalidateQueries({ queryKey: ['calls'] }), onNext()),
-  });
+  const { draft, save } = useCall(list, row, () => (void queryClient.invalidateQueries({ queryKey: ['calls'] }), onNext()));
+  const answer = draft.value;
+  const set = (part: Partial<Answer>) => draft.set({ ...answer, ...part });
   const saveNow = () => {
-    if (answer.outcome !== null && !save.isPending) save.mutate();
+    if (answer.outcome !== null && !save.isPending && draft.theirs === null) save.mutate(answer);
   };
   useEffect(() => {
     const heard = (event: KeyboardEvent) => {
@@ -124,9 +117,10 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
           <span className="block text-ink2">Kept in the permission ledger as their own no, for this number.</span>
         </span>
       </label>
-      <Problem error={save.error} />
+      <Unsaved draft={draft} what="what came of this call" />
+      {draft.theirs === null && <Problem error={save.error} />}
       <div className="flex gap-2 items-center">
-        <Button weight="main" disabled={answer.outcome === null || save.isPending} onClick={saveNow}>
+        <Button weight="main" disabled={answer.outcome === null || save.isPending || draft.theirs !== null} onClick={saveNow}>
           Keep it, next
         </Button>
         <Button onClick={onNext}>Leave for later</Button>

@@ -1,8 +1,10 @@
-import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import type { CallListView, CallRow, Page } from '@goodword/core/contract';
-import { call, get, query } from '../../app/api';
+import { get, query } from '../../app/api';
 import { Button, Loading, Problem } from '../../ui/basics';
+import { Unsaved } from '../../ui/Unsaved';
+import { useCall } from './useCall';
 
 const selectId = (position: number) => `answer-${position}`;
 
@@ -13,16 +15,9 @@ function focusRow(position: number): boolean {
 }
 
 function PaperRow({ list, row, onNext }: { list: CallListView; row: CallRow; onNext: () => void }) {
-  const queryClient = useQueryClient();
-  const [outcome, setOutcome] = useState(row.outcome ?? '');
-  const [note, setNote] = useState(row.note);
-  const [kept, setKept] = useState({ outcome: row.outcome ?? '', note: row.note });
-  const changed = outcome !== kept.outcome || note !== kept.note;
-  const save = useMutation({
-    mutationFn: () => call<CallRow>('PUT', `calls/${list.id}/people/${row.position}`, { outcome: outcome || null, note, noMoreCalls: false }),
-    onSuccess: () => (setKept({ outcome, note }), void queryClient.invalidateQueries({ queryKey: ['calls', list.id], exact: true })),
-  });
-  const keep = () => changed && !save.isPending && save.mutate();
+  const { server, draft, save } = useCall(list, row, () => undefined);
+  const { outcome, note } = draft.value;
+  const keep = () => draft.isChanged && draft.theirs === null && !save.isPending && save.mutate(draft.value);
   return (
     <tr className="border-b border-hair" onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && keep()}>
       <td className="py-1 pr-3 text-right text-ink2 font-mono text-[12.5px]">{row.position}</td>
@@ -33,8 +28,8 @@ function PaperRow({ list, row, onNext }: { list: CallListView; row: CallRow; onN
           id={selectId(row.position)}
           className="input !min-h-[30px] !py-0"
           aria-label={`Answer of ${row.name}, number ${row.position}`}
-          value={outcome}
-          onChange={(event) => setOutcome(event.target.value)}
+          value={outcome ?? ''}
+          onChange={(event) => draft.set({ ...draft.value, outcome: event.target.value || null })}
           onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), keep(), onNext())}
         >
           <option value="">not entered yet</option>
@@ -51,25 +46,26 @@ function PaperRow({ list, row, onNext }: { list: CallListView; row: CallRow; onN
           aria-label={`Note on ${row.name}`}
           maxLength={4000}
           value={note}
-          onChange={(event) => setNote(event.target.value)}
+          onChange={(event) => draft.set({ ...draft.value, note: event.target.value })}
           onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), keep(), onNext())}
         />
       </td>
       <td className="py-1 text-[12.5px] w-[110px]" role="status">
-        {save.error ? (
+        {draft.theirs !== null ? (
+          <Unsaved draft={draft} what="this" />
+        ) : save.error ? (
           <span className="text-madder">{save.error.message}</span>
-        ) : save.isPending ? (
-          'Keeping…'
-        ) : changed ? (
-          ''
-        ) : kept.outcome || kept.note ? (
-          'Kept'
         ) : (
-          ''
+          stateWords(save.isPending, draft.isChanged, server.outcome !== null || server.note !== '')
         )}
       </td>
     </tr>
   );
+}
+
+function stateWords(saving: boolean, changed: boolean, answered: boolean): string {
+  if (saving) return 'Keeping…';
+  return !changed && answered ? 'Kept' : '';
 }
 
 /** Entering what was written on a printed sheet: a number, an answer, a note, the next; all by keys. */

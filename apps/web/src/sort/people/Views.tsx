@@ -4,9 +4,9 @@ import { CSS } from '@dnd-kit/utilities';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { GripVertical } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { useState } from 'react';
 import type { FieldView, PeopleView } from '@goodword/core/contract';
 import { call, get } from '../../app/api';
+import { useTyped } from '../../app/drafting';
 import { useMay } from '../../app/session';
 import { Button, Problem } from '../../ui/basics';
 import type { TableState } from './tableState';
@@ -90,7 +90,8 @@ export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleV
   const queryClient = useQueryClient();
   const organizer = useMay('organizer');
   const { data } = useQuery({ queryKey: ['people-views'], queryFn: () => get<PeopleView[]>('people-views') });
-  const [name, setName] = useState('');
+  const draft = useTyped('view:new', '');
+  const name = draft.value;
   const again = () => queryClient.invalidateQueries({ queryKey: ['people-views'] });
   const keep = useMutation({
     mutationFn: () => {
@@ -98,7 +99,7 @@ export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleV
       const { tree, by, descending, fields } = now;
       return call('PUT', 'people-views', { name: name.trim(), tree, by, descending, fields, basedOn: known?.version ?? null });
     },
-    onSuccess: () => (setName(''), again()),
+    onSuccess: () => (draft.discard(), again()),
     onError: again,
   });
   const forget = useMutation({ mutationFn: (id: number) => call('DELETE', `people-views/${id}`), onSuccess: again });
@@ -133,7 +134,7 @@ export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleV
             placeholder="Keep this table as…"
             value={name}
             maxLength={120}
-            onChange={(event) => setName(event.target.value)}
+            onChange={(event) => draft.set(event.target.value)}
           />
           <Button type="submit" disabled={name.trim() === '' || keep.isPending}>
             {data?.some((view) => view.name === name.trim()) ? 'Replace' : 'Keep'}

@@ -13,10 +13,19 @@ function PlaceEditor({ record, onDone }: { record: RecordView; onDone: () => voi
   const queryClient = useQueryClient();
   const [country, setCountry] = useState(record.place.country ?? '');
   const [region, setRegion] = useState(record.place.region ?? '');
+  // As it stood when the change was begun.
+  const [{ country: wasCountry, region: wasRegion }] = useState(record.place);
   const regions = useRegions(country);
   const save = useMutation({
-    mutationFn: () => call('PUT', `supporters/${record.id}/place`, { country: country || null, region: region || null }),
+    mutationFn: () =>
+      call('PUT', `supporters/${record.id}/place`, {
+        country: country || null,
+        region: region || null,
+        was: { country: wasCountry, region: wasRegion },
+      }),
     onSuccess: () => (onDone(), void refreshAll(queryClient)),
+    // Somebody was quicker: the record says what stands there now, when this is left.
+    onError: () => refreshAll(queryClient),
   });
   return (
     <form

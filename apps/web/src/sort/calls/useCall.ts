@@ -1,0 +1,40 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { CallListView, CallRow, Page } from '@goodword/core/contract';
+import { call, get, query } from '../../app/api';
+import { useDrafting } from '../../app/drafting';
+
+export interface Answer {
+  outcome: string | null;
+  note: string;
+  noMoreCalls: boolean;
+}
+
+const answerOf = ({ outcome, note }: CallRow): Answer => ({ outcome, note, noMoreCalls: false });
+
+/**
+ * What came of one call: kept in the browser until it is saved. Where somebody else on the same list was quicker, what they
+ * wrote is fetched, and both are there to choose from.
+ */
+export function useCall(list: CallListView, row: CallRow, onSaved: () => void) {
+  const queryClient = useQueryClient();
+  const [server, setServer] = useState(() => answerOf(row));
+  const draft = useDrafting<Answer, Answer>(`call:${list.id}:${row.position}`, { value: server, version: server });
+  const save = useMutation({
+    mutationFn: (sent: Answer) => {
+      const { outcome, note } = draft.basedOn;
+      return call<CallRow>('PUT', `calls/${list.id}/people/${row.position}`, { ...sent, was: { outcome, note } });
+    },
+    onSuccess: (saved, sent) => {
+      setServer(answerOf(saved));
+      draft.saved(sent);
+      void queryClient.invalidateQueries({ queryKey: ['calls', list.id], exact: true });
+      onSaved();
+    },
+    onError: async () => {
+      const { rows } = await get<Page<CallRow>>(`calls/${list.id}/people${query({ after: row.position - 1, limit: 1, who: 'all' })}`);
+      if (rows[0]?.position === row.position) setServer(answerOf(rows[0]));
+    },
+  });
+  return { server, draft, save };
+}
