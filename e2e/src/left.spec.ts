@@ -72,7 +72,10 @@ const EDITORS: Record<string, Editor> = {
   field: {
     open: async (page) => {
       await page.goto('/house/fields');
-      await page.getByRole('button', { name: /^Open / }).first().click();
+      await page
+        .getByRole('button', { name: /^Open / })
+        .first()
+        .click();
     },
     field: (page) => page.getByLabel('What to tell beside it'),
   },
@@ -84,7 +87,7 @@ const EDITORS: Record<string, Editor> = {
     field: (page) => page.getByRole('dialog').getByLabel('Postal address'),
   },
   'rows that are pasted': {
-    open: async (page) => void (await page.goto('/gather')),
+    open: async (page) => void (await page.goto('/gather/new')),
     field: (page) => page.getByLabel('Or paste rows, or a list of addresses'),
     isSmall: true,
   },
