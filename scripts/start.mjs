@@ -21,8 +21,9 @@ await build().catch((error) => stop(error.message));
 
 process.env.NODE_ENV ??= 'production';
 process.env.WEB_DIR ||= join(ROOT, 'apps/web/dist/app');
-const prepared = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/prepare.js')], { stdio: 'inherit' });
-if (prepared.status !== 0 || process.argv.includes('--check')) process.exit(prepared.status ?? 1);
+const looksOnly = process.argv.slice(2).filter((word) => word === '--check');
+const prepared = spawnSync(process.execPath, [join(ROOT, 'apps/server/dist/prepare.js'), ...looksOnly], { stdio: 'inherit' });
+if (prepared.status !== 0 || looksOnly.length > 0) process.exit(prepared.status ?? 1);
 
 const children = new Children(null);
 let ending = false;

@@ -52,14 +52,40 @@ function listening<T extends Server>(server: T): Promise<T> {
   return new Promise((done) => server.listen(0, '127.0.0.1', () => done(server)));
 }
 
-function prepare(more: Record<string, string> = {}): Promise<{ code: number | null; said: string }> {
-  const child = spawn(process.execPath, [SCRIPT], { env: { PATH: process.env.PATH, ...env, ...more } });
+function prepare(more: Record<string, string> = {}, words: string[] = []): Promise<{ code: number | null; said: string }> {
+  const child = spawn(process.execPath, [SCRIPT, ...words], { env: { PATH: process.env.PATH, ...env, ...more } });
   let said = '';
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece: Buffer) => (said += piece.toString()));
   return new Promise((done) => child.once('close', (code) => done({ code, said })));
 }
 
 test('the script that is tried is there', () => expect(existsSync(SCRIPT)).toBe(true));
+
+test('looking alone changes nothing: no table, no word', async () => {
+  const { code, said } = await prepare({}, ['--check']);
+  expect([code, said]).toEqual([0, expect.stringContaining('nothing was changed') as string]);
+  expect(await admin.unscoped()('information_schema.tables').where('table_schema', name)).toEqual([]);
+});
+
+test('npm start says when it is ready, and ends whole when npm alone is told to end, as what supervises it does', async () => {
+  const root = join(__dirname, '../../..');
+  const child = spawn('npm', ['start'], {
+    cwd: root,
+    env: { PATH: process.env.PATH, HOME: folder, npm_config_update_notifier: 'false', ...env, ENV_FILE: '/dev/null' },
+  });
+  let said = '';
+  const ready = new Promise<void>((done, fail) => {
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (piece: Buffer) => ((said += piece.toString()), said.includes('Good Word is ready') && done()));
+    child.once('close', () => fail(new Error(said)));
+  });
+  await ready;
+  const live = `http://127.0.0.1:${env.PORT}/health/live`;
+  expect((await fetch(live)).status).toBe(200);
+  child.kill('SIGTERM');
+  await new Promise((done) => child.once('close', done));
+  await expect(fetch(live)).rejects.toThrow();
+});
 
 describe('what is wrong is said in one list before anything starts', () => {
   test('settings', async () => {

@@ -16,7 +16,8 @@ import { wordHash } from './setup/beginning.service';
 
 /*
  * What comes before a start: looks at everything that the program leans on, says in one list what is wrong or missing
- * (and ends with EX_CONFIG, sysexits.h), brings the schema up to date, and prints the word for the first owner.
+ * (and ends with EX_CONFIG, sysexits.h), brings the schema up to date, and prints the word for the first owner. With
+ * `--check` it looks, and changes nothing.
  */
 
 const say = (text: string) => process.stdout.write(`${text}\n`);
@@ -39,6 +40,8 @@ async function main(): Promise<void> {
   const found = await Promise.all([databaseFaults(config), portFaults(config), mailFaults(config), webFaults(config)]);
   const wrong = found.flat();
   if (wrong.length > 0) return refuse(wrong);
+  if (process.argv.includes('--check'))
+    return void say('Nothing is wrong or missing, and nothing was changed: a start brings the database up to date first.');
   const database = new Database(config.DATABASE_URL, 3);
   try {
     say('Bringing the database up to date…');

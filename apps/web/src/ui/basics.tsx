@@ -19,7 +19,7 @@ export function Button({ weight = 'plain', className = '', onClick, ...rest }: B
       type="button"
       {...rest}
       onClick={(event) => (weight === 'plain' || event.detail < 2 ? onClick?.(event) : event.preventDefault())}
-      className={`inline-flex items-center gap-2 rounded-paper border px-4 min-h-[36px] font-semibold disabled:opacity-50 disabled:cursor-not-allowed ${WEIGHTS[weight]} ${className}`}
+      className={`inline-flex items-center gap-2 rounded-paper border px-4 min-h-[36px] font-semibold whitespace-nowrap disabled:opacity-50 disabled:cursor-not-allowed ${WEIGHTS[weight]} ${className}`}
     />
   );
 }
