@@ -55,7 +55,7 @@ function Stations() {
   );
 }
 
-const ITEM = 'px-3 py-2 rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
+const ITEM = 'block px-3 py-2 rounded-[3px] outline-none data-[highlighted]:bg-bench aria-[current=true]:font-semibold cursor-pointer';
 
 function Account() {
   const session = useSession();
@@ -95,12 +95,17 @@ function Account() {
             {session.teammate.name}, {session.teammate.role}
           </DropdownMenu.Label>
           {all && (
-            <DropdownMenu.Item className={ITEM} onSelect={() => choose.mutate(null)}>
+            <DropdownMenu.Item className={ITEM} aria-current={session.chapter === null} onSelect={() => choose.mutate(null)}>
               Work in all chapters
             </DropdownMenu.Item>
           )}
           {session.chapters.map((chapter) => (
-            <DropdownMenu.Item key={chapter.id} className={ITEM} onSelect={() => choose.mutate(chapter.id)}>
+            <DropdownMenu.Item
+              key={chapter.id}
+              className={ITEM}
+              aria-current={session.chapter?.id === chapter.id}
+              onSelect={() => choose.mutate(chapter.id)}
+            >
               Work in {chapter.name}
             </DropdownMenu.Item>
           ))}

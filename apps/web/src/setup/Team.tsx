@@ -156,10 +156,11 @@ function RoleAndPlace({ role, chapterIds, chapters, onChange }: Place & { chapte
         </select>
       </Labelled>
       <fieldset className="flex flex-col gap-1.5">
-        <legend className="font-medium mb-1.5">Works in</legend>
+        <legend className="font-semibold text-[13px] mb-1.5">Works in</legend>
         <label className="flex items-center gap-2">
           <input
             type="checkbox"
+            className="accent-[#0F766B]"
             checked={chapterIds === null}
             onChange={(event) => onChange({ role, chapterIds: event.target.checked ? null : [] })}
           />
@@ -169,6 +170,7 @@ function RoleAndPlace({ role, chapterIds, chapters, onChange }: Place & { chapte
           <label key={chapter.id} className="flex items-center gap-2 pl-6">
             <input
               type="checkbox"
+              className="accent-[#0F766B]"
               checked={chapterIds?.includes(chapter.id) ?? true}
               disabled={chapterIds === null}
               onChange={(event) => onChange({ role, chapterIds: withOrWithout(chapterIds ?? [], chapter.id, event.target.checked) })}
