@@ -8,7 +8,7 @@ import { Database } from '@goodword/server/platform/database';
 
 const ROOT = join(__dirname, '../..');
 /** After a start the engine clears up what starting left, once, within about a minute and a half: that is no idling. */
-const SETTLE_SECONDS = 120;
+const SETTLE_SECONDS = 200;
 const IDLE_SECONDS = 60;
 const PEOPLE = 50;
 const LOAD_SECONDS = 20;

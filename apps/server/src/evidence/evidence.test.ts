@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import type { AddressHolder, PermissionReport, RecordView } from '@goodword/core/contract';
 import { MailInService } from '../inbound/mail-in.service';
 import { houseDay, openHouse, until, type House } from '../testing/harness';
-import { agreed, bringIn, draftEmail, letterOf, messageAt, NOTHING, send } from '../testing/steps';
+import { agreed, bringIn, draftEmail, letterOf, messageAt, moveTo, NOTHING, send } from '../testing/steps';
 import { mailTo, openForm, personBy, Visitor } from '../testing/supporter';
 
 /* One person's file of permission: all that is kept of them, nothing of anybody else, also when they are erased. */
@@ -111,7 +111,7 @@ describe('the file of one person', () => {
     const today = await house.client.get<{ stops: { taskId: number; supporterId: number }[] }>('/api/today');
     const task = today.stops.find((one) => one.supporterId === ivy.id)!;
     await house.client.post(`/api/tasks/${task.taskId}/settle`, { outcome: 'meant' });
-    await house.client.put(`/api/supporters/${ivy.id}/place`, { country: 'CA', region: 'QC' });
+    await moveTo(house.client, ivy.id, 'CA', 'QC');
     const file = await fileOf(ivy.id);
     expect(file.replies).toMatchObject([{ channel: 'text', at: '2026-11-20T10:00:00.000Z', words: 'please stop texting me' }]);
     expect(file.questions).toMatchObject([{ words: 'please stop texting me', outcome: 'meant', settledBy: 'The owner' }]);

@@ -1,7 +1,7 @@
 import type { DncAdded, DncRow, RulesView, RulesWeighed } from '@goodword/core/contract';
 import { PRESETS, withOption, type HouseRules, type PlaceRules } from '@goodword/core/permission';
 import { openHouse, rulesOfTests, until, type House } from '../testing/harness';
-import { bringIn, draftEmail, draftText, lastLook, messageAt, NOTHING, resultsOf, send } from '../testing/steps';
+import { bringIn, draftEmail, draftText, lastLook, messageAt, moveTo, NOTHING, resultsOf, send } from '../testing/steps';
 import { mailTo, personBy } from '../testing/supporter';
 
 let house: House;
@@ -130,7 +130,7 @@ describe('rules are obeyed', () => {
     const batch = await bringIn(house.client, 'Email,First,Last,Mobile\n,Nan,Rowe,+64211712345\n');
     const message = await draftText(house.client, { from: [{ kind: 'batch', id: batch.id }] });
     const nan = await house.client.get<{ rows: { id: number }[] }>('/api/supporters?search=Nan Rowe');
-    await house.client.put(`/api/supporters/${nan.rows[0]!.id}/place`, { country: 'NZ', region: null });
+    await moveTo(house.client, nan.rows[0]!.id, 'NZ');
     await send(house.client, message);
     const waiting = await until(
       'the text to wait',

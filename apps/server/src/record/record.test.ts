@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import type { PersonalVerdict, RecordView } from '@goodword/core/contract';
 import { houseDay, openHouse, until, type Client, type House } from '../testing/harness';
 import { recording } from '../testing/recording';
-import { agreed, bringIn, COLUMNS, NOTHING } from '../testing/steps';
+import { agreed, bringIn, COLUMNS, moveTo, NOTHING } from '../testing/steps';
 
 let house: House;
 beforeAll(async () => {
@@ -72,7 +72,7 @@ describe('history', () => {
       (id) => house.client.call('PATCH', `/api/supporters/${id}`, { firstName: 'Beau', lastName: 'Lin' }),
       (of) => [of.firstName, of.lastName],
     ],
-    ['a place', (id) => house.client.put(`/api/supporters/${id}/place`, { country: 'CA', region: 'QC' }), (of) => of.place],
+    ['a place', (id) => moveTo(house.client, id, 'CA', 'QC'), (of) => of.place],
     [
       'an address',
       (id) => house.client.post(`/api/supporters/${id}/contact-points`, { kind: 'mobile', text: '206 555 0177' }),
@@ -109,14 +109,8 @@ describe('history', () => {
     const id = await idOf('Bo');
     const secret = await field('Health');
     await house.client.put(`/api/supporters/${id}/fields/${secret}`, { text: 'asthma' });
-    await house.client.put(`/api/house/fields/${secret}`, {
-      name: 'Health',
-      section: 'More',
-      fallback: null,
-      help: '',
-      sensitive: true,
-      choices: null,
-    });
+    const was = { name: 'Health', section: 'More', fallback: null, help: '', sensitive: false, required: false, choices: null };
+    await house.client.put(`/api/house/fields/${secret}`, { ...was, sensitive: true, was });
     const words = async (client: Client) => JSON.stringify(await timeline(id, '', client));
     expect(await words(house.client)).toContain('asthma');
     expect(await words(await house.as('viewer'))).not.toContain('asthma');

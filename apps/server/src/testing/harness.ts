@@ -1,3 +1,4 @@
+import type { Server } from 'node:http';
 import { dayInZone, isoDay } from '@goodword/core/common';
 import { startingRules, type HouseRules, type PlaceRules } from '@goodword/core/permission';
 import 'reflect-metadata';
@@ -196,6 +197,8 @@ export async function openHouse(options: { sink?: SinkOptions; env?: Record<stri
   const config = readConfig(env);
   const app = await createApp(config);
   await app.listen(config.PORT, '127.0.0.1');
+  // On a busy machine a connection that is kept would be closed in the moment in which it is used again.
+  (app.getHttpServer() as Server).keepAliveTimeout = 120_000;
   const worker = createWorker(app, config);
   const hash = await hashPassword(PASSWORD);
   let running = false;

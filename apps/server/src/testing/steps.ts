@@ -115,8 +115,8 @@ export function messageAt(client: Client, id: number, state: string, seconds = 1
 export const resultsOf = (client: Client, id: number) => client.get<MessageResults>(`/api/messages/${id}/results`);
 
 /** Says where somebody is, from where the record says they are. */
-export async function moveTo(client: Client, supporterId: number, country: string | null): Promise<void> {
+export async function moveTo(client: Client, supporterId: number, country: string | null, region: string | null = null): Promise<void> {
   const { place } = await client.get<RecordView>(`/api/supporters/${supporterId}`);
   const was = { country: place.country, region: place.region };
-  await client.put(`/api/supporters/${supporterId}/place`, { country, region: null, was });
+  await client.put(`/api/supporters/${supporterId}/place`, { country, region, was });
 }
