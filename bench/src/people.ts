@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { Database } from '@goodword/server/platform/database';
 
 const ROOT = join(__dirname, '../..');
-/** After a start the engine clears up what starting left, once, within about a minute and a half: that is no idling. */
+/** After a start the engine clears up what starting left, a few times, within some two and a half minutes: that is no idling. */
 const SETTLE_SECONDS = 200;
 const IDLE_SECONDS = 60;
 const PEOPLE = 50;

@@ -53,7 +53,7 @@ export function mayChange(scope: Scope, chapterId: number | null): boolean {
   return scope.boundTo === null || scope.boundTo === chapterId;
 }
 
-const OTHERS = 'This belongs to all chapters. Somebody who works in all of them can change it; you work in one.';
+const OTHERS = 'This belongs to all chapters. Somebody who works in all of them can change it.';
 
 @Injectable()
 export class Ownership {
