@@ -19,47 +19,55 @@ function PaperRow({ list, row, onNext }: { list: CallListView; row: CallRow; onN
   const { outcome, note } = draft.value;
   const keep = () => draft.isChanged && draft.theirs === null && !save.isPending && save.mutate(draft.value);
   return (
-    <tr className="border-b border-hair" onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && keep()}>
-      <td className="py-1 pr-3 text-right text-ink2 font-mono text-[12.5px]">{row.position}</td>
-      <td className="py-1 pr-3 font-semibold">{row.name}</td>
-      <td className="py-1 pr-3 text-ink2">{row.phone}</td>
-      <td className="py-1 pr-2">
-        <select
-          id={selectId(row.position)}
-          className="input !min-h-[30px] !py-0"
-          aria-label={`Answer of ${row.name}, number ${row.position}`}
-          value={outcome ?? ''}
-          onChange={(event) => draft.set({ ...draft.value, outcome: event.target.value || null })}
-          onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), keep(), onNext())}
-        >
-          <option value="">not entered yet</option>
-          {list.options.map((option, i) => (
-            <option key={option} value={option}>
-              {i < 9 ? `${i + 1} ${option}` : option}
-            </option>
-          ))}
-        </select>
-      </td>
-      <td className="py-1 pr-2">
-        <input
-          className="input !min-h-[30px] !py-0"
-          aria-label={`Note on ${row.name}`}
-          maxLength={4000}
-          value={note}
-          onChange={(event) => draft.set({ ...draft.value, note: event.target.value })}
-          onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), keep(), onNext())}
-        />
-      </td>
-      <td className="py-1 text-[12.5px] w-[110px]" role="status">
-        {draft.theirs !== null ? (
-          <Unsaved draft={draft} what="this" />
-        ) : save.error ? (
-          <span className="text-madder">{save.error.message}</span>
-        ) : (
-          stateWords(save.isPending, draft.isChanged, server.outcome !== null || server.note !== '')
-        )}
-      </td>
-    </tr>
+    <>
+      <tr className="border-b border-hair" onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && keep()}>
+        <td className="py-1 pr-3 text-right text-ink2 font-mono text-[12.5px]">{row.position}</td>
+        <td className="py-1 pr-3 font-semibold">{row.name}</td>
+        <td className="py-1 pr-3 text-ink2">{row.phone}</td>
+        <td className="py-1 pr-2">
+          <select
+            id={selectId(row.position)}
+            className="input !min-h-[30px] !py-0"
+            aria-label={`Answer of ${row.name}, number ${row.position}`}
+            value={outcome ?? ''}
+            onChange={(event) => draft.set({ ...draft.value, outcome: event.target.value || null })}
+            onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), keep(), onNext())}
+          >
+            <option value="">not entered yet</option>
+            {list.options.map((option, i) => (
+              <option key={option} value={option}>
+                {i < 9 ? `${i + 1} ${option}` : option}
+              </option>
+            ))}
+          </select>
+        </td>
+        <td className="py-1 pr-2">
+          <input
+            className="input !min-h-[30px] !py-0"
+            aria-label={`Note on ${row.name}`}
+            maxLength={4000}
+            value={note}
+            onChange={(event) => draft.set({ ...draft.value, note: event.target.value })}
+            onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), keep(), onNext())}
+          />
+        </td>
+        <td className="py-1 text-[12.5px] w-[110px]" role="status">
+          {draft.theirs === null && save.error ? (
+            <span className="text-madder">{save.error.message}</span>
+          ) : (
+            stateWords(save.isPending, draft.isChanged, server.outcome !== null || server.note !== '')
+          )}
+        </td>
+      </tr>
+      {draft.theirs !== null && (
+        <tr>
+          <td />
+          <td colSpan={5}>
+            <Unsaved draft={draft} what="what came of this call" />
+          </td>
+        </tr>
+      )}
+    </>
   );
 }
 

@@ -32,8 +32,11 @@ export function useCall(list: CallListView, row: CallRow, onSaved: () => void) {
       onSaved();
     },
     onError: async () => {
-      const { rows } = await get<Page<CallRow>>(`calls/${list.id}/people${query({ after: row.position - 1, limit: 1, who: 'all' })}`);
-      if (rows[0]?.position === row.position) setServer(answerOf(rows[0]));
+      const at = query({ after: row.position - 1, limit: 1, who: 'all' });
+      // Where the server is away, what was said of that stands, and what was typed stays.
+      const found = await get<Page<CallRow>>(`calls/${list.id}/people${at}`).catch(() => null);
+      const now = found?.rows[0];
+      if (now?.position === row.position) setServer(answerOf(now));
     },
   });
   return { server, draft, save };
