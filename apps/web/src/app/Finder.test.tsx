@@ -68,3 +68,29 @@ test('nothing of that name says what else to try', async () => {
   await type('zzzz');
   expect(await screen.findByText(/Try a last name, the start of an email, or four digits/)).toBeTruthy();
 });
+
+test('Enter opens the first of an answer that took several others away', async () => {
+  const { type, user } = find({
+    'GET find?text=fe': [
+      { kind: 'supporter', id: 1, name: 'Femi Abara', note: 'femi@example.net' },
+      { kind: 'supporter', id: 2, name: 'Femi Adeyemi', note: 'adeyemi@example.net' },
+      { kind: 'list', id: 7, name: 'Ferry news', note: '' },
+    ],
+    'GET find?text=fer': () => new Promise((done) => setTimeout(() => done([{ kind: 'list', id: 7, name: 'Ferry news', note: '' }]), 50)),
+  });
+  await type('fe');
+  await screen.findByText('Femi Adeyemi');
+  await type('r');
+  await waitFor(() => expect(screen.queryByText('Femi Adeyemi')).toBeNull());
+  await user.keyboard('{Enter}');
+  expect(screen.getByText('at /sort?list=7')).toBeTruthy();
+});
+
+test('a search that failed says so, and not that there is nobody', async () => {
+  const { type } = find({
+    'GET find?text=elif': () => Promise.reject(new Error('The server is away.')),
+  });
+  await type('elif');
+  expect((await screen.findByRole('alert')).textContent).toContain('No connection');
+  expect(screen.queryByText(/Nothing of that name/)).toBeNull();
+});

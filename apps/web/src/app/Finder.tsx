@@ -3,7 +3,8 @@ import { Command } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Found } from '@goodword/core/contract';
-import { isFresh, useWaitingEnter } from '../ui/waitingEnter';
+import { Problem } from '../ui/basics';
+import { isFresh, useMarked, useWaitingEnter } from '../ui/waitingEnter';
 import { get, query } from './api';
 import { STATIONS } from './stations';
 
@@ -31,7 +32,7 @@ const DEEDS: Offered[] = [
 ];
 
 /** What the letters mean; not fresh while what is shown still belongs to fewer letters. */
-function useFound(text: string): { found: Offered[]; fresh: boolean } {
+function useFound(text: string): { found: Offered[]; fresh: boolean; error: unknown } {
   const search = text.trim();
   const asked = useQuery({
     queryKey: ['find', search],
@@ -55,23 +56,25 @@ function useFound(text: string): { found: Offered[]; fresh: boolean } {
       to: TO[found.kind](found),
     })),
   ];
-  return { found, fresh: search.length < 2 || isFresh(asked) };
+  return { found, fresh: search.length < 2 || isFresh(asked), error: search.length < 2 ? null : asked.error };
 }
 
 /** Ctrl+K: finds anybody and anything by a few letters. */
 export default function Finder({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate();
   const [text, setText] = useState('');
-  const { found, fresh } = useFound(text);
+  const { found, fresh, error } = useFound(text);
   const open = (to: string) => {
     onClose();
     void navigate(to);
   };
   const [first] = found;
   const enter = useWaitingEnter(fresh, first && (() => open(first.to)));
+  const marked = useMarked(found.map(({ key }) => key));
   return (
     <Command.Dialog
       open
+      {...marked}
       onOpenChange={(next) => !next && onClose()}
       label="Find"
       shouldFilter={false}
@@ -86,9 +89,12 @@ export default function Finder({ onClose }: { onClose: () => void }) {
         className="input !border-0 text-[16px]"
       />
       <Command.List className="max-h-[50vh] overflow-y-auto border-t border-hair mt-1 pt-1">
-        <Command.Empty className="p-3 text-ink2">
-          Nothing of that name. Try a last name, the start of an email, or four digits of a number.
-        </Command.Empty>
+        <Problem error={error} />
+        {!error && (
+          <Command.Empty className="p-3 text-ink2">
+            {fresh ? 'Nothing of that name. Try a last name, the start of an email, or four digits of a number.' : 'Looking…'}
+          </Command.Empty>
+        )}
         {found.map((one) => (
           <Command.Item
             key={one.key}

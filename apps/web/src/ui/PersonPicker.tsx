@@ -3,7 +3,8 @@ import { Command } from 'cmdk';
 import { useState } from 'react';
 import type { Found } from '@goodword/core/contract';
 import { get, query } from '../app/api';
-import { isFresh, useWaitingEnter } from './waitingEnter';
+import { Problem } from './basics';
+import { isFresh, useMarked, useWaitingEnter } from './waitingEnter';
 
 /** Chooses one supporter by a few letters of a name, an address or last digits; arrows and Enter choose. */
 export function PersonPicker({
@@ -17,7 +18,6 @@ export function PersonPicker({
 }) {
   const [text, setText] = useState('');
   const search = text.trim();
-  const [marked, setMarked] = useState('');
   const asked = useQuery({
     queryKey: ['find', search],
     queryFn: () => get<Found[]>(`find${query({ text: search })}`),
@@ -29,10 +29,9 @@ export function PersonPicker({
   const [first] = people;
   const fresh = search.length < 2 || isFresh(asked);
   const enter = useWaitingEnter(fresh, first && (() => pick(first)));
-  // Somebody is marked as soon as there is anybody, whoever was marked for fewer letters.
-  const value = people.some(({ id }) => String(id) === marked) ? marked : String(first?.id ?? '');
+  const marked = useMarked(people.map(({ id }) => String(id)));
   return (
-    <Command shouldFilter={false} label={label} className="sheet p-2" value={value} onValueChange={setMarked}>
+    <Command shouldFilter={false} label={label} className="sheet p-2" {...marked}>
       <Command.Input
         className="input"
         autoFocus
@@ -43,7 +42,8 @@ export function PersonPicker({
         aria-label={label}
       />
       <Command.List className="max-h-[300px] overflow-y-auto">
-        {search.length >= 2 && people.length === 0 && fresh && <p className="p-3 text-ink2">Nobody by that name or address.</p>}
+        <Problem error={asked.error} />
+        {search.length >= 2 && people.length === 0 && fresh && !asked.error && <p className="p-3 text-ink2">Nobody by that name or address.</p>}
         {people.map((person) => (
           <Command.Item
             key={person.id}

@@ -36,3 +36,12 @@ export function isFresh({
 }): boolean {
   return !isPlaceholderData && !(isFetching && isPending);
 }
+
+/**
+ * What is marked among `keys`: the first as soon as there is one, whatever was marked among those for fewer letters. Left to
+ * itself the list marks nothing when several of its lines vanish at once, and Enter does nothing.
+ */
+export function useMarked(keys: string[]): { value: string; onValueChange: (key: string) => void } {
+  const [marked, setMarked] = useState('');
+  return { value: keys.includes(marked) ? marked : (keys[0] ?? ''), onValueChange: setMarked };
+}
