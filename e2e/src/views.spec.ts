@@ -56,6 +56,20 @@ test.describe('axe finds nothing on', () => {
   });
 });
 
+test('what could not be read is told, and never looks as if there were nothing', async ({ page }) => {
+  await signIn(page);
+  const away = { title: 'Busy', status: 503, detail: 'The house is being moved.' };
+  await page.route(/\/api\/(?!session)/, (route) =>
+    route.fulfill({ status: 503, contentType: 'application/problem+json', body: JSON.stringify(away) }),
+  );
+  for (const [name, path] of VIEWS) {
+    await page.goto(path);
+    await expect(page.locator('main').getByText(away.detail), name).toBeVisible();
+    const words = await page.locator('body').innerText();
+    expect(words.match(/^.*\b(Nothing|Nobody|No [a-z]+ yet|None|in order)\b.*$/m)?.[0] ?? null, name).toBeNull();
+  }
+});
+
 test('the columns step, the permission step and their faults pass axe too, and a large file is read off the page', async ({ page }) => {
   await signIn(page);
   await page.goto('/gather/new');

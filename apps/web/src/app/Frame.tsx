@@ -4,8 +4,9 @@ import { DropdownMenu } from 'radix-ui';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import type { TodayView } from '@goodword/core/contract';
-import { Loading } from '../ui/basics';
+import { Button, Loading } from '../ui/basics';
 import { Margin } from '../ui/Margin';
+import { sentenceOf, useUntold } from '../ui/told';
 import { call, get } from './api';
 import { forgetAll, saveAll } from './keeping';
 import { sessionQuery, useSession } from './session';
@@ -198,6 +199,25 @@ function Bar({ onFind }: { onFind: () => void }) {
   );
 }
 
+/** Above a view of which something could not be read, where the view does not say so itself. */
+function Untold() {
+  const { errors, again } = useUntold();
+  if (errors.length === 0) return null;
+  return (
+    <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 mb-3 flex items-center gap-4 shrink-0">
+      <div className="grow">
+        <p className="font-semibold">Something on this page could not be read</p>
+        {errors.map((error) => (
+          <p key={sentenceOf(error)} className="text-ink2">
+            {sentenceOf(error)}
+          </p>
+        ))}
+      </div>
+      <Button onClick={again}>Try again</Button>
+    </div>
+  );
+}
+
 /** The bench that every view lies on: stations above, the view, the Margin at its right. */
 export function Frame() {
   const { data, error, isPending } = useQuery(sessionQuery);
@@ -217,6 +237,7 @@ export function Frame() {
       <Bar onFind={() => setFinding(true)} />
       <div className="grow min-h-0 flex gap-5 px-5">
         <main className="grow min-w-0 min-h-0 flex flex-col pt-[18px] pb-4 overflow-y-auto" tabIndex={-1}>
+          <Untold />
           <Suspense fallback={<Loading what="the page" />}>
             <Outlet />
           </Suspense>

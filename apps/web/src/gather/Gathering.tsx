@@ -20,11 +20,12 @@ import { useHouse, type House } from './useHouse';
 /** A file on its way in: what it is, what its columns are, where its people go, what they agreed to, whom they may be. */
 export default function Gathering() {
   const id = Number(useParams().id ?? 0);
-  const house = useHouse();
+  const { house, error } = useHouse();
   const may = useMay('organizer');
   const changing = useLocation().search.includes('change');
   const own = useDraft((draft) => draft.batchId);
   const batch = useQuery({ queryKey: ['batch', id], queryFn: () => get<BatchView>(`batches/${id}`), enabled: id > 0 && own !== id });
+  if (!house && error) return <Problem error={error} />;
   if (!house) return <Loading what="your fields" />;
   if (id === 0 || own === id) return <Wizard house={house} id={id} />;
   if (batch.error) return <Problem error={batch.error} />;

@@ -3,12 +3,13 @@ import type { FieldView, LayoutView } from '@goodword/core/contract';
 import { get } from '../app/api';
 import { useSession } from '../app/session';
 
-/** What the page needs to know of the organization to read a file; null while it is asked for. */
+/** What the page needs to know of the organization to read a file; null while it is asked for, or where `error` says why not. */
 export function useHouse() {
   const { organization } = useSession();
   const fields = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
   const layouts = useQuery({ queryKey: ['layouts'], queryFn: () => get<LayoutView[]>('layouts') });
-  if (!fields.data || !layouts.data) return null;
-  return { fields: fields.data, layouts: layouts.data, country: organization.country };
+  const error = fields.error ?? layouts.error;
+  if (!fields.data || !layouts.data) return { house: null, error };
+  return { house: { fields: fields.data, layouts: layouts.data, country: organization.country }, error };
 }
-export type House = NonNullable<ReturnType<typeof useHouse>>;
+export type House = NonNullable<ReturnType<typeof useHouse>['house']>;

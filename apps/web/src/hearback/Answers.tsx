@@ -11,20 +11,20 @@ export default function Answers() {
   const format = useFormat();
   const { data, error, isPending } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages'), refetchInterval: 5_000 });
   if (isPending) return <Loading what="messages" />;
-  const gone = data?.filter((message) => !['draft', 'scheduled'].includes(message.state)) ?? [];
+  const gone = data?.filter((message) => !['draft', 'scheduled'].includes(message.state));
   return (
     <>
       <Heading title="Hear back" note="What came of it" />
       <HearNav />
       <Problem error={error} />
       <div className="sheet">
-        {gone.length === 0 && (
+        {gone?.length === 0 && (
           <Empty title="Nothing has left yet">
             <p>What comes of a message stands here from the minute it leaves.</p>
           </Empty>
         )}
         <ul>
-          {gone.map((message) => (
+          {gone?.map((message) => (
             <li key={message.id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
               <Link className="subtitle hover:underline grow" to={`/hear-back/${message.id}`}>
                 {message.name}

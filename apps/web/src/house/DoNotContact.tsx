@@ -28,8 +28,8 @@ export default function DoNotContact() {
     initialPageParam: null as string | null,
     getNextPageParam: (last) => last.next,
   });
-  const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
-  const total = pages.data?.pages[0]?.total ?? 0;
+  const rows = pages.data?.pages.flatMap((page) => page.rows);
+  const total = pages.data?.pages[0]?.total;
   return (
     <>
       <Heading title="House rules" note="Addresses, domains and numbers that are never written to">
@@ -61,7 +61,7 @@ export default function DoNotContact() {
           <table className="w-full">
             <TableHead titles={['What', 'Kind', 'How', 'Note', 'Since']} acts="Change" />
             <tbody>
-              {rows.map((row) => (
+              {rows?.map((row) => (
                 <tr key={row.id} className="border-b border-hair">
                   <td className="px-4 py-2 font-semibold">
                     {row.shown ?? <span className="text-ink2 font-normal">only its keyed hash is left</span>}
@@ -87,7 +87,7 @@ export default function DoNotContact() {
         )}
         {pages.hasNextPage && (
           <div className="p-3">
-            <Button onClick={() => void pages.fetchNextPage()}>Show more of {format.number(total)}</Button>
+            <Button onClick={() => void pages.fetchNextPage()}>Show more of {format.number(total ?? 0)}</Button>
           </div>
         )}
       </div>

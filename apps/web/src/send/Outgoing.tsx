@@ -20,8 +20,8 @@ export default function Outgoing() {
   const format = useFormat();
   const { data, error, isPending } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages'), refetchInterval: 5_000 });
   if (isPending) return <Loading what="messages" />;
-  const under = data?.filter((message) => ['scheduled', 'preparing', 'sending', 'paused'].includes(message.state)) ?? [];
-  const drafts = data?.filter((message) => message.state === 'draft') ?? [];
+  const under = data?.filter((message) => ['scheduled', 'preparing', 'sending', 'paused'].includes(message.state));
+  const drafts = data?.filter((message) => message.state === 'draft');
   const line = (message: MessageView) => (
     <li key={message.id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
       <Link
@@ -42,24 +42,24 @@ export default function Outgoing() {
       <Problem error={error} />
       <h2 className="subtitle pb-2">On the way</h2>
       <div className="sheet mb-5">
-        {under.length === 0 ? (
+        {under?.length === 0 ? (
           <Empty title="Nothing is on its way">
             <p>Open a draft below, and take the last look.</p>
           </Empty>
         ) : (
-          <ul>{under.map(line)}</ul>
+          <ul>{under?.map(line)}</ul>
         )}
       </div>
       <h2 className="subtitle pb-2">Drafts that could leave</h2>
       <div className="sheet">
-        {drafts.length === 0 ? (
+        {drafts?.length === 0 ? (
           <Empty title="No draft">
             <Link className="link text-ink" to="/write">
               Write a message
             </Link>
           </Empty>
         ) : (
-          <ul>{drafts.map(line)}</ul>
+          <ul>{drafts?.map(line)}</ul>
         )}
       </div>
     </>

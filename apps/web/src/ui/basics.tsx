@@ -1,5 +1,6 @@
 import type { ButtonHTMLAttributes, ReactNode } from 'react';
 import { ProblemError } from '../app/api';
+import { useTelling } from './told';
 
 type Weight = 'main' | 'plain' | 'grave';
 
@@ -39,6 +40,7 @@ export function Heading({ title, note, children }: { title: ReactNode; note?: Re
 
 /** The one way in which a refusal is shown: what, why, what to do. */
 export function Problem({ error }: { error: unknown }) {
+  useTelling(error);
   if (!error) return null;
   const problem = error instanceof ProblemError ? error.problem : null;
   return (

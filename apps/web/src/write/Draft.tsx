@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { MessageFault, MessageView, SavedWords } from '@goodword/core/contract';
 import { registryOf, type MergeName, type Registry } from '@goodword/core/merge';
@@ -24,15 +24,15 @@ function wordsOf({ name, purpose, listId, subject, preheader, letter, text }: Me
   return { name, purpose, listId, subject, preheader, letter, text };
 }
 
-function useWriteNotes(faults: MessageFault[], saving: string | null, mend: (fault: MessageFault) => void): void {
-  const notes: Note[] = faults.map((fault, i) => ({
+function useWriteNotes(faults: MessageFault[] | undefined, saving: string | null, mend: (fault: MessageFault) => void): void {
+  const notes: Note[] = (faults ?? []).map((fault, i) => ({
     key: `${i}-${fault.message}`,
     tone: fault.excerpt ? 'fault' : 'doubt',
     title: fault.excerpt ? `${fault.excerpt} can't be filled` : fault.message,
     body: fault.excerpt ? fault.message : undefined,
     remedy: fault.suggestion ? { words: `Write {${fault.suggestion}}`, act: () => mend(fault) } : undefined,
   }));
-  if (faults.length === 0) notes.push({ key: 'good', tone: 'good', title: 'The words are in order', body: 'Every merge field is known.' });
+  if (faults?.length === 0) notes.push({ key: 'good', tone: 'good', title: 'The words are in order', body: 'Every merge field is known.' });
   if (saving !== null) notes.push({ key: 'saved', tone: 'plain', title: saving });
   useMargin(notes);
 }
@@ -87,7 +87,10 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   const may = useMay('writer');
   const maySend = useMay('organizer');
   const editable = may && message.state === 'draft';
-  const [faults, setFaults] = useState<MessageFault[]>([]);
+  // Until they are known, nothing is said to be in order.
+  const [saved, setSaved] = useState<MessageFault[]>();
+  const found = useQuery({ queryKey: ['faults', message.id], queryFn: () => get<MessageFault[]>(`messages/${message.id}/faults`) });
+  const faults = saved ?? found.data;
   const [stamp, setStamp] = useState(message.updatedAt);
   const [drawn, setDrawn] = useState(0);
   const [removing, setRemoving] = useState(false);
@@ -97,9 +100,9 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
     { value: wordsOf(message), version: message.version },
     {
       async save(next, basedOn, leaving) {
-        const found = await call<SavedWords>('PUT', `messages/${message.id}`, { ...next, basedOn }, leaving);
-        setFaults(found.faults);
-        return found.version;
+        const done = await call<SavedWords>('PUT', `messages/${message.id}`, { ...next, basedOn }, leaving);
+        setSaved(done.faults);
+        return done.version;
       },
       async load() {
         const now = await get<MessageView>(`messages/${message.id}`);
@@ -115,7 +118,6 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   );
   const words = seesTheirs && kept.theirs ? kept.theirs.value : kept.value;
   const mayType = editable && !seesTheirs;
-  useEffect(() => void get<MessageFault[]>(`messages/${message.id}/faults`).then(setFaults, () => undefined), [message.id]);
   const set = (part: Partial<Words>) => keeper.set({ ...keeper.snapshot().value, ...part });
   const redraw = () => setDrawn((old) => old + 1);
   const mend = (fault: MessageFault) => (keeper.set(mended(keeper.snapshot().value, fault)), redraw());

@@ -60,7 +60,7 @@ export default function Drafts() {
   const [beginning, setBeginning] = useState(false);
   const { data, error, isPending } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
   if (isPending) return <Loading what="drafts" />;
-  const drafts = data?.filter((message) => message.state === 'draft') ?? [];
+  const drafts = data?.filter((message) => message.state === 'draft');
   return (
     <>
       <Heading title="Write" note="Say it personally">
@@ -72,13 +72,13 @@ export default function Drafts() {
       </Heading>
       <Problem error={error} />
       <div className="sheet">
-        {drafts.length === 0 && (
+        {drafts?.length === 0 && (
           <Empty title="Nothing is half written">
             <p>Begin with who it is for and what it asks; the program keeps count of who agreed to that.</p>
           </Empty>
         )}
         <ul>
-          {drafts.map((draft) => (
+          {drafts?.map((draft) => (
             <li key={draft.id} className="border-b border-hair last:border-0 px-5 py-3 flex items-baseline gap-4">
               <div className="grow min-w-0">
                 <Link className="subtitle hover:underline" to={`/write/${draft.id}`}>
