@@ -1,8 +1,8 @@
-/** Types, lint, the direction of imports, formatting, and who names the ledger's tables. Runs all of them and ends non-zero when any has a fault. */
+/** Types, lint, the direction of imports, formatting, and what stands outside its one place. Runs all of them and ends non-zero when any has a fault. */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { join } from 'node:path';
-import { strangersToTheLedger } from './lib/ledger-rule.mjs';
+import { outOfPlace } from './lib/one-place.mjs';
 import { ensurePackages, ROOT, say } from './lib/prepare.mjs';
 
 ensurePackages();
@@ -30,9 +30,9 @@ const lint = check(CHECKS.find(([name]) => name === 'lint'));
 const faulty = [];
 for (const one of CHECKS.filter(([name]) => name !== 'lint')) faulty.push(...(await check(one)));
 faulty.push(...(await lint));
-say('== ledger');
-const strangers = strangersToTheLedger(ROOT);
-for (const one of strangers) say(`The ledger is read and written in apps/server/src/permission/ledger alone: ${one}`);
-if (strangers.length > 0) faulty.push(['ledger']);
+say('== one place');
+const strays = outOfPlace(ROOT);
+strays.forEach(say);
+if (strays.length > 0) faulty.push(['one place']);
 say(faulty.length === 0 ? 'All in order.' : `Not in order: ${faulty.map(([name]) => name).join(', ')}`);
 process.exit(faulty.length === 0 ? 0 : 1);

@@ -183,6 +183,30 @@ describe('links', () => {
     expect((await visitor.post(path, { act: 'nothing' })).html).toContain('You get nothing from us any more');
   });
 
+  test('a fresh link goes to no address that is closed, and the page says of each press what came of it', async () => {
+    const { path } = await someone('moe');
+    const links = () => house.sink.mails.filter((mail) => mail.to === 'moe@example.org' && mail.raw.includes('/choices')).length;
+    const before = links();
+    const press = async () => (await visitor.post(path, { act: 'fresh' })).html;
+    await house.database.unscoped()('contact_point').where('normal', 'moe@example.org').update({ do_not_contact: 1 });
+    const closed = await press();
+    expect(closed).toContain('the addresses we have take no mail from us');
+    // Where one is to write instead stands on the page.
+    const { postal_address } = (await house.database.unscoped()('organization').first('postal_address')) as { postal_address: string };
+    expect(closed).toContain(postal_address);
+    await house.database.unscoped()('contact_point').where('normal', 'moe@example.org').update({ do_not_contact: 0, on_hold: 1 });
+    expect(await press()).toContain('the addresses we have take no mail from us');
+    await house.database.unscoped()('contact_point').where('normal', 'moe@example.org').update({ on_hold: 0 });
+    house.sink.options.answer = () => 451;
+    expect(await press()).toContain('The link could not be sent just now');
+    house.sink.options.answer = undefined;
+    expect(links()).toBe(before);
+    // What was not sent does not count towards the three of a day.
+    for (let n = 1; n <= 3; n++) expect(await press()).toContain('A fresh link is on its way');
+    expect(await press()).toContain('Three links went to the address we have within a day');
+    expect(links()).toBe(before + 3);
+  });
+
   test('forged, altered, swapped and of somebody erased: refused with a kind page, nothing leaked', async () => {
     const [jo, ken] = [await someone('jo'), await someone('ken')];
     const token = (path: string) => path.split('/').at(-1)!;

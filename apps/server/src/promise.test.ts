@@ -270,7 +270,7 @@ describe('holds, texts and links', () => {
       ['on', 'text.news'],
       ['act', 'choose'],
     ];
-    expect((await visitor.post(choices, tick)).html).toContain('We have sent a text to your phone');
+    expect((await visitor.post(choices, tick)).html).toContain('once you answer YES to the text');
     expect(standingsOf(await kim.record())).toContain('text news asked');
     await until(
       'the question',

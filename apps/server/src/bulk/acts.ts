@@ -4,6 +4,7 @@ import { ADDRESS_KIND, type Road, type Scope as PermissionScope } from '@goodwor
 import type { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
 import { valueColumns } from '../supporters/fields.repository';
+import { takes } from '../permission/line.sql';
 
 /** Some people of one act: those after `from` up to `to`. */
 export interface BulkSlice extends Record<string, Bound> {
@@ -151,7 +152,7 @@ function field(fieldId: number, value: FieldValue | null): SetAct {
 /** An agreement that a person vouches for, at the first address of each; it never lifts a no, as no third party's does. */
 function permission(act: Extract<BulkAct, { do: 'permission' }>, ledger: LedgerRepository): SetAct {
   const kind = ADDRESS_KIND[act.channel];
-  const serves = `cp.kind = '${kind}' ${act.channel === 'text' ? "AND NOT (cp.line <=> 'landline')" : ''}`;
+  const serves = `cp.kind = '${kind}' AND ${takes(act.channel, 'cp.line')}`;
   const saidAt = new Date(Math.min(Date.parse(`${act.on}T12:00:00Z`), Date.now()));
   return {
     async apply(tx, slice) {

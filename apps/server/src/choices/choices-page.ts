@@ -3,7 +3,7 @@ import { escapeHtml as e } from '@goodword/core/letter';
 import { standardTextAsk } from '@goodword/core/text';
 import { lines, supporterPage } from '../platform/pages/page';
 import { channelPhrase, phrase, PHRASES, statePhrase, type Phrases } from '../platform/pages/phrases';
-import { logoOf } from '../team/team.repository';
+import { imprint, logoOf } from '../team/team.repository';
 import type { Choice, ChoicesView } from './choices.service';
 
 const NAMES: Record<Language, string> = { en: 'English', es: 'Español', fr: 'Français', de: 'Deutsch' };
@@ -11,6 +11,8 @@ const NAMES: Record<Language, string> = { en: 'English', es: 'Español', fr: 'Fr
 export interface Said {
   /** What has just been done. */
   done?: keyof Phrases;
+  /** What could not be done. */
+  not?: keyof Phrases;
   fault?: { input: string; phrase: keyof Phrases; value: string };
 }
 
@@ -20,7 +22,11 @@ export function choicesPage(view: ChoicesView, path: string, said: Said = {}): s
   const organization = view.organization.name;
   const title = phrase(p.choicesTitle, { organization });
   const day = (at: number) => new Intl.DateTimeFormat(view.language, { dateStyle: 'long', timeZone: 'UTC' }).format(at);
-  const done = said.done ? `<p class="done" role="status">${e(p[said.done])}</p>` : '';
+  const done = said.done
+    ? `<p class="done" role="status">${e(p[said.done])}</p>`
+    : said.not
+      ? `<p class="fault" role="alert">${e(p[said.not])}</p>`
+      : '';
   const paused =
     view.pausedUntil && view.inTime
       ? `<form method="post"><p class="done">${e(phrase(p.paused, { day: day(view.pausedUntil) }))}</p><button name="act" value="pause-0" class="plain">${e(p.unpause)}</button></form>`
@@ -31,7 +37,7 @@ ${view.fresh ? personal(view, p, path, said) : stale(p)}
 <p class="lang small">${(view.organization.languages ?? LANGUAGES)
     .filter((language) => language !== view.language)
     .map((language) => `<a href="?lang=${language}" lang="${language}">${NAMES[language]}</a>`)
-    .join('')}</p>`;
+    .join('')}</p><p class="small">${e(imprint(view.organization))}</p>`;
   return supporterPage(title, body, { language: view.language, logo: logoOf(view.organization) });
 }
 

@@ -91,8 +91,7 @@ export class ChoicesController {
         await this.choosing.nothing(held, origin, p.nothing);
         return { done: 'left' };
       case 'fresh':
-        if (this.freshLinks.pass(String(held.supporterId))) await this.choices.freshLink(held, language);
-        return { done: 'freshSent' };
+        return this.fresh(held, language);
     }
     // What shows or changes personal data wants a fresh link.
     if (!held.fresh) return {};
@@ -108,6 +107,15 @@ export class ChoicesController {
       language,
     );
     return fault ? { fault } : { done: 'yoursSaved' };
+  }
+
+  /** What came of asking for a fresh link: a page that says it is on its way has sent it. */
+  private async fresh(held: Held, language: Language): Promise<Said> {
+    const key = String(held.supporterId);
+    if (!this.freshLinks.pass(key)) return { not: 'freshEnough' };
+    const { not } = await this.choices.freshLink(held, language);
+    if (not) this.freshLinks.undo(key);
+    return not ? { not: not === 'closed' ? 'freshClosed' : 'freshAway' } : { done: 'freshSent' };
   }
 
   private async show(held: Held, token: string, request: Request, response: Response, said: Said): Promise<void> {

@@ -5,6 +5,7 @@ import { escapeHtml } from '@goodword/core/letter';
 import {
   ADDRESS_KIND,
   CHANNELS,
+  isOpen,
   isPaused,
   mayWrite,
   standing,
@@ -221,24 +222,25 @@ export class ChoicesService {
     const { verdict, contactPointId } = (await this.facts.decide(db, [supporterId], asking)).get(supporterId)!;
     if (verdict !== 'send') throw new Conflict(`No mail can go to them: ${VERDICT_WORDS[verdict].toLowerCase()}.`);
     const language = LANGUAGES.find((one) => one === person.language) ?? 'en';
-    const to = await this.freshLink({ organizationId: scope.organizationId, supporterId, contactPointId }, language);
-    if (to === null) throw new Unavailable('The link could not be handed over to the mail server. Try again in a moment.');
+    const { to } = await this.freshLink({ organizationId: scope.organizationId, supporterId, contactPointId }, language);
+    if (!to) throw new Unavailable('The link could not be handed over to the mail server. Try again in a moment.');
     return to;
   }
 
   /**
    * Sends a fresh link to the address that the old one came to, else to the first on file: whoever holds an old one gets
-   * nothing but this. Returns where it went, null where no address takes mail.
+   * nothing but this. Returns where it went, or why it went nowhere: no address of theirs is open, or the mail server did
+   * not take it.
    */
-  async freshLink(held: Holder & { contactPointId: number | null }, language: Language): Promise<string | null> {
+  async freshLink(held: Holder & { contactPointId: number | null }, language: Language): Promise<{ to?: string; not?: 'closed' | 'away' }> {
     const scope = programScope(held.organizationId);
     const [organization, points] = await Promise.all([
       this.team.organization(scope),
       this.supporters.points(this.database.read(scope), [held.supporterId]),
     ]);
-    const open = points.filter((one) => one.kind === 'email' && one.on_hold === 0);
+    const open = points.filter((one) => one.kind === 'email' && isOpen({ onHold: one.on_hold === 1, doNotContact: one.do_not_contact === 1 }));
     const point = open.find((one) => one.id === held.contactPointId) ?? open[0];
-    if (!point) return null;
+    if (!point) return { not: 'closed' };
     const p = PHRASES[language];
     const link = this.linkFor(held.supporterId, point.id);
     const title = phrase(p.choicesTitle, { organization: organization.name });
@@ -252,9 +254,9 @@ export class ChoicesService {
       html: `<!doctype html><html lang="${language}"><body><p><a href="${link}">${escapeHtml(title)}</a></p><p>${escapeHtml(imprint(organization))}</p></body></html>`,
       headers: { 'Auto-Submitted': 'auto-generated' },
     });
-    if (result.kind === 'accepted') return point.shown;
+    if (result.kind === 'accepted') return { to: point.shown };
     this.log.warn({ result: result.kind }, 'a fresh link could not be handed over');
-    return null;
+    return { not: 'away' };
   }
 }
 

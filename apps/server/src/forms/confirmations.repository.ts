@@ -3,6 +3,7 @@ import type { FieldValue } from '@goodword/core/fields';
 import { looseEmail, mailboxOf } from '@goodword/core/intake';
 import type { Channel, Scope as PermissionScope } from '@goodword/core/permission';
 import type { Database, Scoped } from '../platform/database';
+import { isLandline } from '../permission/line.sql';
 
 /** One thing that is asked to be confirmed; on the channel of the request where it names none. */
 export interface ConfirmAsk {
@@ -74,7 +75,7 @@ export interface RequestsSent {
   neverAgain: boolean;
 }
 
-const POINT = `SELECT c.*, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact, cp.line <=> 'landline' AS landline
+const POINT = `SELECT c.*, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact, ${isLandline('cp.line')} AS landline
   FROM confirmation c JOIN contact_point cp ON cp.id = c.contact_point_id`;
 
 /** What a worker that died left under way. */

@@ -92,11 +92,10 @@ export class ConfirmationsService {
     const place = await this.joining.person(tx, row.supporter_id);
     const marks = await this.marksAbout(tx, row);
     const { unanswered, all, neverAgain } = await this.confirmations.requestsTo(tx, row.mailbox);
-    const address = { onHold: row.on_hold === 1, doNotContact: row.do_not_contact === 1 };
+    const address = { onHold: row.on_hold === 1, doNotContact: row.do_not_contact === 1, landline: row.landline === 1 };
     const request = { channel: row.channel, address, marks, unanswered, all, neverAgain, now: Date.now(), isReminder: row.sent > 0 };
     const stands = requestStands(row.asked_at.getTime(), marks) && row.expires_at.getTime() > Date.now();
-    const reachable = row.channel === 'email' || row.landline === 0;
-    if (!place || !stands || !reachable || !mayAskToConfirm(request)) {
+    if (!place || !stands || !mayAskToConfirm(request)) {
       await this.confirmations.change(tx, id, { state: 'dropped', due_at: null, detail: 'The address may not be asked any more' });
       return null;
     }

@@ -4,6 +4,7 @@ import type { BatchKind, CleanRow, FileReading, Found, Guess, IntakePlan, LookKi
 import type { FieldValue } from '@goodword/core/fields';
 import type { Bound, Scoped } from '../platform/database';
 import type { ValueRow } from '../supporters/fields.repository';
+import { takes } from '../permission/line.sql';
 
 export interface BatchRow {
   id: number;
@@ -412,7 +413,7 @@ const ONLY: Record<RowsOnly, string> = {
   hints: "hint <> ''",
   strangers: 'stranger = 1',
   email: `${COMES} AND email IS NOT NULL AND COALESCE(email_says, 1) = 1`,
-  text: `${COMES} AND mobile IS NOT NULL AND COALESCE(text_says, 1) = 1 AND NOT (line <=> 'landline')`,
+  text: `${COMES} AND mobile IS NOT NULL AND COALESCE(text_says, 1) = 1 AND ${takes('text', 'line')}`,
   refusing: `${COMES} AND (email_says = 0 OR text_says = 0)`,
   groups: "verdict IN ('new', 'shares', 'update')",
   changes: "verdict = 'update'",

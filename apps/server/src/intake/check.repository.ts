@@ -5,6 +5,7 @@ import { UNION_COUNTRIES, type HouseRules } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
 import { byPlaceSql } from '../permission/place.sql';
 import { OWN_COLUMNS } from './bring-in.repository';
+import { takes } from '../permission/line.sql';
 
 const PERSON_OF_ROW = 'COALESCE(NULLIF(r.supporter_id, 0), -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))';
 const MINE = 'r.organization_id = :org AND r.batch_id = :batchId';
@@ -14,7 +15,7 @@ const COMING = `${MINE} AND r.verdict IN ('new', 'shares', 'update', 'same', 'gi
 function addressesSql(kind: 'email' | 'mobile'): string {
   const person = 'COALESCE(NULLIF(r.supporter_id, 0), -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))';
   const says = `r.${kind === 'email' ? 'email' : 'text'}_says AS says`;
-  const line = kind === 'mobile' ? "AND NOT (r.line <=> 'landline')" : '';
+  const line = `AND ${takes(kind === 'mobile' ? 'text' : 'email', 'r.line')}`;
   return `SELECT r.batch_id, r.row_no, ${person} AS person, r.supporter_id, r.country, r.${kind} AS normal, ${says} FROM batch_row r WHERE ${COMING} AND r.${kind} IS NOT NULL ${line}
     UNION ALL SELECT r.batch_id, r.row_no, ${person}, r.supporter_id, r.country, m.normal, ${says} FROM batch_row r JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = '${kind}' WHERE ${COMING}`;
 }

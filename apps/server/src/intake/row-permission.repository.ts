@@ -7,6 +7,7 @@ import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.rep
 import type { Bound, Scoped } from '../platform/database';
 import type { BatchRow } from './batches.repository';
 import { cellsByPoint, entryKey, onceEach, rowEntries, type ClaimRow, type RowEntry } from './row-permission';
+import { takes } from '../permission/line.sql';
 
 /** Rows `from` to `to`, both included. */
 interface Within {
@@ -169,8 +170,8 @@ export class RowPermissionRepository {
   /** The rows themselves, and each of their addresses on the channel; a landline takes no texts, so nobody agreed to any there. */
   private async claims(db: Scoped, batchId: number, channel: SendingChannel, within: Within, which = COMES): Promise<ClaimRow[]> {
     const kind = ADDRESS_KIND[channel];
-    const [own, line] = channel === 'email' ? ['r.email', ''] : ['r.mobile', "AND NOT (COALESCE(cp.line, r.line) <=> 'landline')"];
-    const more = channel === 'email' ? '' : "AND NOT (cp.line <=> 'landline')";
+    const own = `r.${kind}`;
+    const [line, more] = [`AND ${takes(channel, 'COALESCE(cp.line, r.line)')}`, `AND ${takes(channel, 'cp.line')}`];
     const point = (normal: string) =>
       `LEFT JOIN contact_point cp FORCE INDEX (by_normal) ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${normal}`;
     const aside = (name: string, as: string) =>

@@ -19,6 +19,12 @@ export class RateLimit {
     return known.n <= this.most;
   }
 
+  /** Takes one back that was counted and did not happen. */
+  undo(key: string): void {
+    const known = this.acts.get(key);
+    if (known) known.n -= 1;
+  }
+
   private forget(now: number): void {
     for (const [key, act] of this.acts) if (now - act.from >= this.windowMs) this.acts.delete(key);
   }

@@ -13,6 +13,7 @@ import { longestCap, type Asking } from '../permission/ledger/facts.repository';
 import { scanSaid } from '../permission/ledger/columns';
 import type { Scoped } from '../platform/database';
 import type { Ordinals } from './ordinals';
+import { isLandline } from '../permission/line.sql';
 
 /**
  * Takes the decision of one person. The address that was chosen is given apart, 0 where there is none: people who are
@@ -200,8 +201,8 @@ export class Standings {
   private async readTroubles(db: Scoped): Promise<void> {
     const texted = this.asking.channel === 'text';
     await db.scan(
-      `SELECT id, on_hold, do_not_contact, line <=> 'landline' FROM contact_point WHERE organization_id = :org AND kind = :kind
-        AND (on_hold <> 0 OR do_not_contact <> 0 ${texted ? "OR line = 'landline'" : ''})`,
+      `SELECT id, on_hold, do_not_contact, ${isLandline('line')} FROM contact_point WHERE organization_id = :org AND kind = :kind
+        AND (on_hold <> 0 OR do_not_contact <> 0 ${texted ? `OR ${isLandline('line')}` : ''})`,
       { kind: ADDRESS_KIND[this.asking.channel] },
       ([id, onHold, closed, landline]) => {
         if (texted && landline) this.landlines.add(Number(id));

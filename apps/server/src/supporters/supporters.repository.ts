@@ -24,6 +24,7 @@ export interface PointRow {
   normal: string;
   shown: string;
   on_hold: number;
+  do_not_contact: number;
   hold_reason: string | null;
   position: number;
 }
@@ -189,7 +190,7 @@ export class SupportersRepository {
   async points(db: Scoped, supporterIds: readonly number[]): Promise<PointRow[]> {
     if (supporterIds.length === 0) return [];
     return db.sql<PointRow>(
-      `SELECT cp.id, sc.supporter_id, cp.kind, cp.normal, cp.shown, cp.on_hold, cp.hold_reason, sc.position FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
+      `SELECT cp.id, sc.supporter_id, cp.kind, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact, cp.hold_reason, sc.position FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
         WHERE sc.organization_id = :org AND sc.supporter_id IN (:supporterIds) ORDER BY sc.supporter_id, sc.position, cp.id`,
       { supporterIds },
     );
@@ -199,7 +200,7 @@ export class SupportersRepository {
   async pointsWithParts(db: Scoped, supporterIds: readonly number[]): Promise<(PointRow & { parts: PostalParts | null })[]> {
     if (supporterIds.length === 0) return [];
     return db.sql(
-      `SELECT cp.id, sc.supporter_id, cp.kind, cp.normal, cp.shown, cp.on_hold, cp.hold_reason, sc.position, cp.parts FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
+      `SELECT cp.id, sc.supporter_id, cp.kind, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact, cp.hold_reason, sc.position, cp.parts FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
         WHERE sc.organization_id = :org AND sc.supporter_id IN (:supporterIds) ORDER BY sc.supporter_id, sc.position, cp.id`,
       { supporterIds },
     );

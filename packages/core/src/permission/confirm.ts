@@ -1,5 +1,5 @@
 import type { Instant } from '../common';
-import { standingNo, type Address } from './decide';
+import { isOpen, standingNo, type Address } from './decide';
 import type { PlaceRules } from './house-rules';
 import type { Marks } from './fold';
 import type { Channel, PermissionState } from './vocabulary';
@@ -46,7 +46,7 @@ export function asksToConfirm(rules: PlaceRules, channel: Channel): boolean {
 /** What is known when a request to confirm is about to go. */
 export interface Request {
   channel: Channel;
-  address: Pick<Address, 'onHold' | 'doNotContact'>;
+  address: Omit<Address, 'contactPointId'>;
   now: Instant;
   /** Marks of everything on the channel that bear at the address, for this person. */
   marks: Marks;
@@ -67,7 +67,9 @@ export interface Request {
  */
 export function mayAskToConfirm(request: Request): boolean {
   const { address, now } = request;
-  if (address.onHold || address.doNotContact || request.neverAgain) return false;
+  if (!isOpen(address) || request.neverAgain) return false;
+  // A call is asked for by text as well.
+  if (address.landline && request.channel !== 'email') return false;
   if (request.unanswered.length >= MOST_REQUESTS) return false;
   if (!standingNo(request.marks)) return true;
   if (request.channel !== 'email' || request.isReminder) return false;
@@ -96,7 +98,6 @@ export function vouchedState(claim: {
   channel: Marks;
 }): 'yes' | 'asked' {
   const recent = claim.saidAt >= claim.now - claim.withinDays * DAY_MS;
-  const reachable = !claim.address.onHold && !claim.address.doNotContact;
   const refused = claim.channel.no !== undefined || claim.channel.stop !== undefined;
-  return claim.toConfirm && recent && reachable && !refused && !claim.marks.yes ? 'asked' : 'yes';
+  return claim.toConfirm && recent && isOpen(claim.address) && !refused && !claim.marks.yes ? 'asked' : 'yes';
 }

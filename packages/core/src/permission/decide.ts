@@ -106,6 +106,14 @@ export interface Address {
   landline?: boolean;
 }
 
+/**
+ * Whether anything at all may go to an address, such as what somebody asks for who holds a link of theirs. What is asked of
+ * a person beyond that is decided by {@link decide}.
+ */
+export function isOpen({ onHold, doNotContact }: Pick<Address, 'onHold' | 'doNotContact'>): boolean {
+  return !onHold && !doNotContact;
+}
+
 export interface Decision {
   verdict: Verdict;
   contactPointId: number | null;

@@ -50,6 +50,7 @@ export {
   firstCopy,
   HELD_REASONS,
   isPaused,
+  isOpen,
   oneCopyPerAddress,
   rulesInForce,
   standing,

@@ -21,6 +21,7 @@ import {
 } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../../platform/database';
 import { cellOf, type StateRow } from './state.sql';
+import { isLandline } from '../line.sql';
 
 /** What a verdict is asked for, beside the people. */
 export interface Asking {
@@ -114,7 +115,7 @@ export class FactsRepository {
   /** Addresses of the channel, best first. */
   private async addresses(db: Scoped, ids: readonly number[], channel: Channel, out: Map<number, PersonFacts>): Promise<void> {
     const rows = await db.sql<{ supporter_id: number; id: number; on_hold: number; do_not_contact: number; landline: number }>(
-      `SELECT sc.supporter_id, cp.id, cp.on_hold, cp.do_not_contact, cp.line <=> 'landline' AS landline
+      `SELECT sc.supporter_id, cp.id, cp.on_hold, cp.do_not_contact, ${isLandline('cp.line')} AS landline
         FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
         WHERE sc.organization_id = :org AND sc.kind = :kind AND sc.supporter_id IN (:ids)
         ORDER BY sc.supporter_id, sc.position, cp.id`,
