@@ -73,7 +73,8 @@ const EN = {
     '{organization}, {address}, keeps what you type into the form, the words you agreed to, when, and the network address it came from, as evidence of what you agreed to. It is used to send you what you ticked, and nothing else you did not agree to.',
   privacyRights:
     'Every mail of ours has a link to leave and to choose what you get. By a fresh link to your address you can see, download and correct all that is held, and ask us to erase it. You can also write to the address above.',
-  phoneAsked: 'Saved. It holds once you answer YES to the text that goes to your phone now. A phone that left two such texts unanswered is not asked again.',
+  phoneAsked:
+    'Saved. It holds once you answer YES to the text that goes to your phone now. A phone that left two such texts unanswered is not asked again.',
   wantsFresh: 'Saved. To get more, open this page from a newer message or from a fresh link.',
   freshSent: 'A fresh link is on its way to the address we have.',
   freshEnough: 'Three links went to the address we have within a day. The newest of them opens this page; another can be sent tomorrow.',
@@ -179,7 +180,8 @@ const ES: Phrases = {
     '{organization}, {address}, guarda lo que usted escribe en el formulario, las palabras que aceptó, cuándo, y la dirección de red de la que vino, como prueba de lo que aceptó. Se usa para enviarle lo que marcó, y nada más que no haya aceptado.',
   privacyRights:
     'Cada correo nuestro tiene un enlace para darse de baja y elegir lo que recibe. Con un enlace reciente a su dirección puede ver, descargar y corregir todo lo que guardamos, y pedir que lo borremos. También puede escribir a la dirección de arriba.',
-  phoneAsked: 'Guardado. Vale cuando responda YES al mensaje de texto que sale ahora a su teléfono. A un teléfono que dejó dos sin respuesta no se le pregunta más.',
+  phoneAsked:
+    'Guardado. Vale cuando responda YES al mensaje de texto que sale ahora a su teléfono. A un teléfono que dejó dos sin respuesta no se le pregunta más.',
   wantsFresh: 'Guardado. Para recibir más, abra esta página desde un mensaje más reciente o con un enlace nuevo.',
   freshSent: 'Un enlace nuevo va en camino a la dirección que tenemos.',
   freshEnough: 'En un día ya salieron tres enlaces a la dirección que tenemos. El más nuevo abre esta página; mañana podrá salir otro.',
@@ -285,7 +287,8 @@ const FR: Phrases = {
     '{organization}, {address}, conserve ce que vous saisissez dans le formulaire, les mots que vous avez acceptés, quand, et l’adresse réseau d’origine, comme preuve de votre accord. Cela sert à vous envoyer ce que vous avez coché, et rien d’autre que vous n’ayez accepté.',
   privacyRights:
     'Chaque message contient un lien pour partir et pour choisir ce que vous recevez. Par un lien récent envoyé à votre adresse, vous pouvez voir, télécharger et corriger tout ce que nous conservons, et demander son effacement. Vous pouvez aussi écrire à l’adresse ci-dessus.',
-  phoneAsked: 'Enregistré. C’est valable dès que vous répondez YES au texto qui part maintenant vers votre téléphone. Un téléphone resté deux fois sans réponse n’est plus sollicité.',
+  phoneAsked:
+    'Enregistré. C’est valable dès que vous répondez YES au texto qui part maintenant vers votre téléphone. Un téléphone resté deux fois sans réponse n’est plus sollicité.',
   wantsFresh: 'Enregistré. Pour recevoir davantage, ouvrez cette page depuis un message plus récent ou un nouveau lien.',
   freshSent: 'Un nouveau lien est en route vers l’adresse que nous avons.',
   freshEnough: 'Trois liens sont partis en un jour vers l’adresse que nous avons. Le plus récent ouvre cette page ; un autre pourra partir demain.',
@@ -392,7 +395,8 @@ const DE: Phrases = {
     '{organization}, {address}, bewahrt auf, was Sie in das Formular schreiben, welchen Worten Sie zugestimmt haben, wann, und von welcher Netzadresse, als Nachweis Ihrer Zustimmung. Es dient dazu, Ihnen zu senden, was Sie angekreuzt haben, und nichts, dem Sie nicht zugestimmt haben.',
   privacyRights:
     'Jede unserer Mails hat einen Link, um aufzuhören und zu wählen, was Sie bekommen. Über einen frischen Link an Ihre Adresse können Sie alles Gespeicherte sehen, herunterladen und berichtigen und uns bitten, es zu löschen. Sie können auch an die Adresse oben schreiben.',
-  phoneAsked: 'Gespeichert. Es gilt, sobald Sie der SMS, die jetzt an Ihr Telefon geht, mit YES antworten. Ein Telefon, das zweimal nicht geantwortet hat, wird nicht mehr gefragt.',
+  phoneAsked:
+    'Gespeichert. Es gilt, sobald Sie der SMS, die jetzt an Ihr Telefon geht, mit YES antworten. Ein Telefon, das zweimal nicht geantwortet hat, wird nicht mehr gefragt.',
   wantsFresh: 'Gespeichert. Um mehr zu bekommen, öffnen Sie die Seite aus einer neueren Nachricht oder mit einem neuen Link.',
   freshSent: 'Ein neuer Link ist unterwegs an die Adresse, die wir haben.',
   freshEnough: 'Drei Links gingen an einem Tag an die Adresse, die wir haben. Der neueste öffnet diese Seite; morgen kann ein weiterer gehen.',
