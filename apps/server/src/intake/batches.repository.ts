@@ -282,10 +282,10 @@ export class BatchesRepository {
   }
 
   /** Settles all rows of a kind in one stroke, each with the most likely of its people. Returns how many. */
-  async decideKind(tx: Scoped, id: number, why: string, as: 'merge' | 'new' | 'skip'): Promise<number> {
+  async decideKind(tx: Scoped, id: number, why: string, as: 'merge' | 'new' | 'skip', verdict: RowVerdict): Promise<number> {
     const best = "CAST(JSON_VALUE(candidates, '$[0].id') AS SIGNED)";
     const merge = as === 'merge';
-    const bindings = { id, why, outcome: as, verdict: VERDICT_OF[as], actor: tx.scope.actorId };
+    const bindings = { id, why, outcome: as, verdict, actor: tx.scope.actorId };
     const mine = "organization_id = :org AND batch_id = :id AND verdict = 'look' AND why = :why";
     await tx.execute(
       `INSERT INTO batch_decision (organization_id, batch_id, row_no, outcome, with_id, keep, made_by) SELECT :org, batch_id, row_no, :outcome, ${merge ? best : 'NULL'}, '[]', :actor FROM batch_row WHERE ${mine}
@@ -302,19 +302,18 @@ export class BatchesRepository {
     tx: Scoped,
     id: number,
     rowNo: number,
-    decision: { as: 'merge' | 'new' | 'skip'; withId: number | null; keep: string[]; actorId: number | null },
+    decision: { as: 'merge' | 'new' | 'skip'; verdict: RowVerdict; withId: number | null; keep: string[]; actorId: number | null },
   ): Promise<void> {
     await tx.execute(
       `INSERT INTO batch_decision (organization_id, batch_id, row_no, outcome, with_id, keep, made_by) VALUES (:org, :id, :rowNo, :outcome, :withId, :keep, :actorId)
         ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), with_id = VALUES(with_id), keep = VALUES(keep), made_by = VALUES(made_by), made_at = UTC_TIMESTAMP(3)`,
       { id, rowNo, outcome: decision.as, withId: decision.withId, keep: JSON.stringify(decision.keep), actorId: decision.actorId },
     );
-    const verdict = VERDICT_OF[decision.as];
     const [supporterId, sameAsRow] =
       decision.withId === null ? [NOBODY, null] : decision.withId > 0 ? [decision.withId, null] : [NOBODY, -decision.withId];
     await tx.execute(
       'UPDATE batch_row SET verdict = :verdict, supporter_id = :supporterId, same_as_row = :sameAsRow WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo',
-      { id, rowNo, verdict, supporterId, sameAsRow },
+      { id, rowNo, verdict: decision.verdict, supporterId, sameAsRow },
     );
   }
 
@@ -414,7 +413,7 @@ const ONLY: Record<RowsOnly, string> = {
   strangers: 'stranger = 1',
   email: `${COMES} AND email IS NOT NULL AND COALESCE(email_says, 1) = 1`,
   text: `${COMES} AND mobile IS NOT NULL AND COALESCE(text_says, 1) = 1 AND ${takes('text', 'line')}`,
-  refusing: `${COMES} AND (email_says = 0 OR text_says = 0)`,
+  refusing: `${COMES} AND (email_says = 0 OR text_says = 0 OR EXISTS (SELECT 1 FROM batch_more re WHERE re.batch_id = batch_row.batch_id AND re.row_no = batch_row.row_no AND re.kind = 'refused'))`,
   groups: "verdict IN ('new', 'shares', 'update')",
   changes: "verdict = 'update'",
   saidNo: `${COMES} AND (stands & 1) <> 0`,
@@ -422,8 +421,6 @@ const ONLY: Record<RowsOnly, string> = {
   onHold: at('cp.on_hold = 1'),
   alreadyYes: `${COMES} AND (stands & 2) <> 0`,
 };
-
-const VERDICT_OF = { merge: 'update', new: 'shares', skip: 'skipped' } as const;
 
 const OWN = [
   ['first_name', -1, 'First name'],

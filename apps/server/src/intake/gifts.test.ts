@@ -1,3 +1,4 @@
+import type { BatchView } from '@goodword/core/contract';
 import type { ColumnChoice, IntakePlan } from '@goodword/core/intake';
 import { gathering, HEAD, noPermission } from '../testing/gathering';
 import { openHouse, type House } from '../testing/harness';
@@ -9,7 +10,7 @@ beforeAll(async () => {
   house.startWorker();
 });
 afterAll(() => house.close());
-const { record } = gathering(() => house);
+const { record, checked, allIn } = gathering(() => house);
 
 describe('gifts', () => {
   const columns: ColumnChoice[] = [
@@ -47,5 +48,33 @@ describe('gifts', () => {
     await house.client.post(`/api/batches/${batch.id}/take-out`);
     await batchAt(house.client, batch.id, 'taken-out');
     expect((await record('giver@')).gifts).toEqual([]);
+  });
+
+  test('a gift whose giver somebody has looked at is recorded, once', async () => {
+    const byPost: ColumnChoice[] = [
+      { to: 'firstName' },
+      { to: 'lastName' },
+      { to: 'postcode' },
+      { to: 'amount' },
+      { to: 'givenOn', order: 'day-first' },
+    ];
+    const home: ColumnChoice[] = [{ to: 'email' }, { to: 'firstName' }, { to: 'lastName' }, { to: 'postcode' }];
+    await bringIn(house.client, 'Email,First,Last,Zip\nchecks@example.org,Chike,Okafor,98107\n', { columns: home, permission: noPermission });
+    const csv = 'First,Last,Zip,Amount,Date\nChike,Okafor,98107,40,14/02/2026\nChike,Okafor,98107,15,16/02/2026\n';
+    const batch = await checked(csv, { ...plan, columns: byPost });
+    expect([batch.counts, batch.looks]).toEqual([{ look: 2 }, { 'same-name': 2 }]);
+    await house.client.post(`/api/batches/${batch.id}/decisions`, { why: 'same-name', as: 'merge' });
+    expect((await house.client.get<BatchView>(`/api/batches/${batch.id}`)).counts).toEqual({ gift: 2 });
+    await allIn(batch.id);
+    const given = [
+      [1500, '2026-02-16'],
+      [4000, '2026-02-14'],
+    ];
+    expect((await record('checks@')).gifts.map((gift) => [gift.amount, gift.on])).toEqual(given);
+    const again = await checked(csv, { ...plan, columns: byPost });
+    await house.client.post(`/api/batches/${again.id}/decisions`, { rows: [1, 2], as: 'merge' });
+    expect((await house.client.get<BatchView>(`/api/batches/${again.id}`)).counts).toEqual({ doubled: 2 });
+    await allIn(again.id);
+    expect((await record('checks@')).gifts.map((gift) => [gift.amount, gift.on])).toEqual(given);
   });
 });

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { DecideRows, LookView } from '@goodword/core/contract';
+import type { DecideRows, LookView, RowVerdict } from '@goodword/core/contract';
 import { formatValue } from '@goodword/core/fields';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -7,7 +7,9 @@ import type { Scope } from '../platform/scope';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
-import { BatchesRepository, type StagedView } from './batches.repository';
+import { BatchesRepository, type BatchRow, type StagedView } from './batches.repository';
+import { OtherFilesRepository } from './other-files.repository';
+import { settledVerdict } from './stage';
 
 /** Rows that may be somebody who is here: seen side by side, and settled by a person. */
 @Injectable()
@@ -18,6 +20,7 @@ export class LooksService {
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(OtherFilesRepository) private readonly others: OtherFilesRepository,
   ) {}
 
   /** A row beside the people it may be, field by field. */
@@ -103,12 +106,23 @@ export class LooksService {
       if (batch.state !== 'checked') throw new Conflict('Rows can be settled between checking the batch and bringing it in.');
       if (!decision.rows && !decision.why)
         throw new Invalid([{ field: 'rows', code: 'missing', message: 'Say which rows: by their numbers, or all of a kind.' }]);
-      if (decision.why && !decision.rows) return { rows: await this.batches.decideKind(tx, id, decision.why, decision.as) };
+      const verdict = settledVerdict(batch.what, decision.as);
+      if (decision.why && !decision.rows) {
+        const settled = await this.batches.decideKind(tx, id, decision.why, decision.as, verdict);
+        await this.tellDoubled(tx, scope, batch);
+        return { rows: settled };
+      }
       const rows = await this.batches.looks(tx, id, decision.rows ?? []);
       const settled = rows.map((row) => ({ row, withId: decision.as === 'merge' ? this.whom(row, decision) : null }));
-      for (const { row, withId } of settled) await this.settle(tx, id, row.row_no, decision, withId);
+      for (const { row, withId } of settled) await this.settle(tx, id, row.row_no, { ...decision, verdict }, withId);
+      await this.tellDoubled(tx, scope, batch);
       return { rows: rows.length };
     });
+  }
+
+  /** A gift whose giver is known now may be here already. */
+  private async tellDoubled(tx: Scoped, scope: Scope, { id, what }: BatchRow): Promise<void> {
+    if (what === 'gifts') await this.others.markDoubled(tx, id, (await this.team.organization(scope)).currency);
   }
 
   private whom(row: StagedView, decision: DecideRows): number {
@@ -121,8 +135,8 @@ export class LooksService {
     return chosen.id;
   }
 
-  private async settle(tx: Scoped, id: number, rowNo: number, decision: DecideRows, withId: number | null): Promise<void> {
-    await this.batches.decide(tx, id, rowNo, { as: decision.as, withId, keep: decision.keep, actorId: tx.scope.actorId });
+  private async settle(tx: Scoped, id: number, rowNo: number, decision: DecideRows & { verdict: RowVerdict }, withId: number | null): Promise<void> {
+    await this.batches.decide(tx, id, rowNo, { as: decision.as, verdict: decision.verdict, withId, keep: decision.keep, actorId: tx.scope.actorId });
     if (decision.as === 'merge' && decision.keep.length > 0) await this.batches.keepTheirs(tx, id, rowNo, decision.keep);
   }
 

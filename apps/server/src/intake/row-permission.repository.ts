@@ -1,7 +1,17 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { ConfirmRequest, IntakePlan } from '@goodword/core/intake';
 import { mailboxOf } from '@goodword/core/intake';
-import { ADDRESS_KIND, rulesFor, standingNo, type Cell, type HouseRules, type SendingChannel } from '@goodword/core/permission';
+import {
+  ADDRESS_KIND,
+  CHANNELS,
+  rulesFor,
+  SENDING_CHANNELS,
+  standingNo,
+  type Cell,
+  type Channel,
+  type HouseRules,
+  type SendingChannel,
+} from '@goodword/core/permission';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
@@ -24,9 +34,10 @@ export interface PermissionFacts {
 export type EntryCounts = Record<'yes' | 'no' | 'asked', number>;
 
 const SLICE = 5000;
-const CHANNELS = ['email', 'text'] as const;
 const PERSON = 'COALESCE(NULLIF(r.supporter_id, 0), -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))';
 const COMES = "r.verdict IN ('new', 'shares', 'update', 'same', 'gift')";
+/** A no is written down also of those who are here and stay otherwise as they are. */
+const SPEAKS = "r.verdict IN ('new', 'shares', 'update', 'same', 'gift', 'here')";
 const ROWS = 'r.organization_id = :org AND r.batch_id = :batchId AND r.row_no BETWEEN :from AND :to';
 
 /** What stands of the addresses of a row before it comes in. */
@@ -60,8 +71,9 @@ export class RowPermissionRepository {
    * Counts what a batch will write, marks the rows of which nothing new is said, and keeps of each row what stands at its
    * addresses already.
    */
-  async forecast(tx: Scoped, batch: BatchRow, plan: IntakePlan, facts: PermissionFacts): Promise<Record<SendingChannel, EntryCounts>> {
-    const counts = { email: { yes: 0, no: 0, asked: 0 }, text: { yes: 0, no: 0, asked: 0 } };
+  async forecast(tx: Scoped, batch: BatchRow, plan: IntakePlan, facts: PermissionFacts): Promise<Record<Channel, EntryCounts>> {
+    const none = (): EntryCounts => ({ yes: 0, no: 0, asked: 0 });
+    const counts = { email: none(), text: none(), call: none(), post: none() };
     const several = await this.severalRows(tx, batch.id);
     const seen = new Set<string>();
     for (let from = 1; from <= batch.row_count; from += SLICE) {
@@ -91,7 +103,7 @@ export class RowPermissionRepository {
     for (let from = 1; from <= batch.row_count; from += SLICE) {
       const within = { from, to: Math.min(from + SLICE - 1, batch.row_count) };
       const marks = new Map<number, number>();
-      for (const channel of CHANNELS) {
+      for (const channel of SENDING_CHANNELS) {
         const rows = (await this.claims(tx, batch.id, channel, within)).filter((row) => row.contactPointId !== null);
         const at = cellsByPoint(await this.cellsOf(tx, rows, channel));
         for (const row of rows) marks.set(row.rowNo, (marks.get(row.rowNo) ?? 0) | standsAt(at(row), row));
@@ -113,14 +125,15 @@ export class RowPermissionRepository {
     db: Scoped,
     batch: BatchRow,
     plan: IntakePlan,
-    channel: SendingChannel,
+    channel: Channel,
     within: Within,
     { rules, now }: PermissionFacts,
     seen: Set<string>,
     several?: ReadonlySet<number>,
     which?: string,
   ): Promise<RowEntry[]> {
-    const rows = await this.claims(db, batch.id, channel, within, which);
+    const sends = channel === 'email' || channel === 'text';
+    const rows = await (sends ? this.claims(db, batch.id, channel, within, which) : this.refused(db, batch.id, channel, within, which));
     const asks = channel === 'email' && plan.confirm !== null;
     const cells = asks ? await this.cellsOf(db, rows, channel) : [];
     const entries = rowEntries(rows, {
@@ -138,7 +151,7 @@ export class RowPermissionRepository {
   }
 
   /** What these people have in the ledger already, of those who were here before. */
-  private async knownKeys(db: Scoped, rows: readonly ClaimRow[], channel: SendingChannel): Promise<string[]> {
+  private async knownKeys(db: Scoped, rows: readonly ClaimRow[], channel: Channel): Promise<string[]> {
     const normals = new Map(rows.flatMap((row) => (row.contactPointId === null ? [] : [[row.contactPointId, row.normal] as const])));
     const here = [...new Set(rows.filter((row) => row.supporterId > 0).map((row) => row.supporterId))];
     const entries = await this.ledger.saidBy(db, here, channel);
@@ -168,7 +181,7 @@ export class RowPermissionRepository {
   }
 
   /** The rows themselves, and each of their addresses on the channel; a landline takes no texts, so nobody agreed to any there. */
-  private async claims(db: Scoped, batchId: number, channel: SendingChannel, within: Within, which = COMES): Promise<ClaimRow[]> {
+  private async claims(db: Scoped, batchId: number, channel: SendingChannel, within: Within, which?: string): Promise<ClaimRow[]> {
     const kind = ADDRESS_KIND[channel];
     const own = `r.${kind}`;
     const [line, more] = [`AND ${takes(channel, 'COALESCE(cp.line, r.line)')}`, `AND ${takes(channel, 'cp.line')}`];
@@ -176,17 +189,17 @@ export class RowPermissionRepository {
       `LEFT JOIN contact_point cp FORCE INDEX (by_normal) ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${normal}`;
     const aside = (name: string, as: string) =>
       `LEFT JOIN batch_more ${as} ON ${as}.batch_id = r.batch_id AND ${as}.row_no = r.row_no AND ${as}.kind = '${name}'`;
-    const select = (normal: string, joins: string, address: string) => `
+    const select = (normal: string, joins: string, address: string, among = which ?? COMES) => `
       SELECT STRAIGHT_JOIN r.row_no AS rowNo, ${PERSON} AS person, r.supporter_id AS supporterId, r.${channel}_says AS says, ${normal} AS normal,
         ${address}, sg.value AS signed, sw.value AS words, IF(s.id IS NULL, r.country, s.country) AS country, IF(s.id IS NULL, r.region, s.region) AS region
       FROM batch_row r ${joins} LEFT JOIN supporter s ON s.organization_id = :org AND s.id = r.supporter_id
-        ${aside('signed', 'sg')} ${aside('words', 'sw')} WHERE ${ROWS} AND ${which}`;
+        ${aside('signed', 'sg')} ${aside('words', 'sw')} WHERE ${ROWS} AND ${among}`;
     const here = 'cp.id AS contactPointId, cp.on_hold AS onHold, cp.do_not_contact AS doNotContact';
     const nowhere = 'NULL AS contactPointId, 0 AS onHold, 0 AS doNotContact';
     const further = `JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = '${kind}' ${point('m.normal')}`;
     const bindings: Record<string, Bound> = { batchId, ...within };
     const rows = await db.sql<ClaimSql>(
-      `${select('NULL', '', nowhere)} AND r.${channel}_says = 0
+      `${select('NULL', '', nowhere, which ?? SPEAKS)} AND r.${channel}_says = 0
         UNION ALL ${select(own, point(own), here)} AND ${own} IS NOT NULL ${line}
         UNION ALL ${select('m.normal', further, here)} ${more} ORDER BY rowNo`,
       bindings,
@@ -202,7 +215,27 @@ export class RowPermissionRepository {
     }));
   }
 
-  private newEntry({ row, ...entry }: RowEntry, batch: BatchRow, channel: SendingChannel): NewEntry {
+  /** Rows that say no to a channel on which nobody agrees from a file, for the person. */
+  private async refused(db: Scoped, batchId: number, channel: Channel, within: Within, which = SPEAKS): Promise<ClaimRow[]> {
+    const rows = await db.sql<{ rowNo: number; person: number; supporterId: number }>(
+      `SELECT STRAIGHT_JOIN r.row_no AS rowNo, ${PERSON} AS person, r.supporter_id AS supporterId FROM batch_more re
+        JOIN batch_row r ON r.batch_id = re.batch_id AND r.row_no = re.row_no
+        WHERE re.batch_id = :batchId AND re.kind = 'refused' AND re.row_no BETWEEN :from AND :to AND re.value = :channel AND ${ROWS} AND ${which} ORDER BY rowNo`,
+      { batchId, channel, ...within },
+    );
+    const nowhere = { normal: null, contactPointId: null, onHold: false, doNotContact: false };
+    return rows.map((row) => ({
+      ...row,
+      person: Number(row.person),
+      says: 0,
+      ...nowhere,
+      signed: null,
+      words: null,
+      place: { country: null, region: null },
+    }));
+  }
+
+  private newEntry({ row, ...entry }: RowEntry, batch: BatchRow, channel: Channel): NewEntry {
     return {
       ...entry,
       contactPointId: row.contactPointId,

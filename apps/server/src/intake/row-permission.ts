@@ -1,5 +1,5 @@
 import type { ChannelPermission, IntakePlan } from '@goodword/core/intake';
-import { joinMarks, marksFor, vouchedState, type Cell, type Marks, type Place, type Scope, type SendingChannel } from '@goodword/core/permission';
+import { joinMarks, marksFor, vouchedState, type Cell, type Channel, type Marks, type Place, type Scope } from '@goodword/core/permission';
 
 /** One address of one row, or a row without any, with what is known of the person there. */
 export interface ClaimRow {
@@ -8,7 +8,7 @@ export interface ClaimRow {
   person: number;
   /** 0 where the person is still to be made. */
   supporterId: number;
-  /** What the consent column says: 1 yes, 0 no, null nothing. */
+  /** What the row's columns of consent and refusal say: 1 yes, 0 no, null nothing. */
   says: number | null;
   /** The address in its normal form; null for the row itself, which alone speaks for the person. */
   normal: string | null;
@@ -33,7 +33,7 @@ export interface RowEntry {
 
 export interface ClaimFacts {
   plan: IntakePlan;
-  channel: SendingChannel;
+  channel: Channel;
   /** When the batch was made: the moment of a refusal that nothing dates. */
   madeAt: number;
   now: number;
@@ -51,7 +51,9 @@ const NO_WORDS = 'A consent column of the file says no';
  * where the core says so.
  */
 export function rowEntries(rows: readonly ClaimRow[], facts: ClaimFacts): RowEntry[] {
-  const said = facts.plan.permission[facts.channel];
+  const { channel, plan } = facts;
+  // From a file nobody agrees to calls and post; they can say no to them.
+  const said: ChannelPermission = channel === 'email' || channel === 'text' ? plan.permission[channel] : { said: 'nothing' };
   const at = facts.cells.length > 0 ? cellsByPoint(facts.cells) : null;
   return rows.flatMap((row) => (row.normal === null ? refusals(row, said, facts) : agreements(row, said, facts, at)));
 }

@@ -5,11 +5,11 @@ import {
   looseEmail,
   matchRow,
   menderOf,
-  nameMatchKey,
   normalPostcode,
   placeOfRow,
   withConstants,
   type Aside,
+  type BatchKind,
   type Candidate,
   type CleanRow,
   type IntakePlan,
@@ -30,6 +30,13 @@ export type OnFile = (clue: Clue, name: PersonName) => readonly Candidate[];
 export interface Decided {
   as: 'merge' | 'new' | 'skip';
   withId: number | null;
+}
+
+/** What a row becomes that a person has settled. Into a file of people who are here nobody new comes. */
+export function settledVerdict(what: BatchKind, as: Decided['as']): RowVerdict {
+  if (as === 'skip' || (as === 'new' && what === 'here')) return 'skipped';
+  if (as === 'new') return 'shares';
+  return what === 'gifts' ? 'gift' : 'update';
 }
 
 const ASIDE_WORDS: Record<Aside, string> = {
@@ -128,9 +135,9 @@ export class Stager {
   private settledAs(rowNo: number, candidates: readonly Scored[]): { verdict: RowVerdict; withId: number | null } | null {
     const decided = this.decided.get(rowNo);
     if (!decided) return null;
-    if (decided.as === 'skip') return { verdict: 'skipped', withId: null };
-    if (decided.as === 'new') return { verdict: 'shares', withId: null };
-    return candidates.some((one) => one.id === decided.withId) ? { verdict: 'update', withId: decided.withId } : null;
+    const verdict = settledVerdict(this.plan.what, decided.as);
+    if (decided.as !== 'merge') return { verdict, withId: null };
+    return candidates.some((one) => one.id === decided.withId) ? { verdict, withId: decided.withId } : null;
   }
 
   private fieldId(column: number): number {
@@ -141,20 +148,9 @@ export class Stager {
   private candidates(row: CleanRow, clues: readonly Clue[], onFile: OnFile): Candidate[] {
     const found: Candidate[] = [];
     for (const clue of clues) {
-      for (const one of onFile(clue, row)) found.push(this.exactly(one, row));
-      for (const one of this.earlier.at(clue, row)) found.push(this.exactly(one, row));
+      found.push(...onFile(clue, row), ...this.earlier.at(clue, row));
     }
     return found;
-  }
-
-  /** The same name in the same postcode is an exact key; a like name there is only worth a look. */
-  private exactly(candidate: Candidate, row: CleanRow): Candidate {
-    if (candidate.by !== 'nearby' || !this.plan.matching.includes('namePostcode')) return candidate;
-    const same =
-      nameMatchKey(candidate.firstName + candidate.lastName) === nameMatchKey(row.firstName + row.lastName) &&
-      row.firstName !== '' &&
-      row.lastName !== '';
-    return same ? { ...candidate, by: 'namePostcode' } : candidate;
   }
 
   private verdict(row: CleanRow, match: Match | null): RowVerdict {
@@ -182,7 +178,7 @@ export class Stager {
     if (row.fatal) return row.fatal;
     if (verdict === 'aside') return 'the status is no refusal, so nothing is recorded';
     if (verdict === 'failed' && this.plan.what === 'refusals') return 'nothing says what this person refused: no status, and none was given for all';
-    if (verdict === 'failed') return 'nobody here has this address, id, or name and postcode';
+    if (verdict === 'failed') return 'nobody here has this address or id';
     const left = row.faults.map((fault) => `${fault.reason} (left out)`).join('; ');
     return match?.kind === 'look' && match.why === 'two-people' && verdict === 'look'
       ? ['what identifies this row belongs to two people', left].filter(Boolean).join('; ')

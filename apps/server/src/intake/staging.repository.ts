@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { normalAddress, normalPostcode, shownAddress, type Candidate, type CleanRow } from '@goodword/core/intake';
 import { isoDay } from '@goodword/core/common';
+import { CHANNELS } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
 import type { LineType } from '../platform/lookups';
 import { valueColumns } from '../supporters/fields.repository';
@@ -200,6 +201,7 @@ function moreOf(row: CleanRow): More[] {
     ...one('signed', row.signedOn === null ? null : isoDay(row.signedOn)),
     ...one('words', row.signedWords),
     ...one('status', row.status === 'fine' ? null : row.status),
+    ...CHANNELS.flatMap((channel, n): More[] => (row.refused[channel] === undefined ? [] : [['refused', n, '', channel]])),
   ];
 }
 

@@ -15,6 +15,7 @@ import * as lookedAt from './migrations/013_looked_at';
 import * as setup from './migrations/014_setup';
 import * as whoseAndWhich from './migrations/015_whose_and_which';
 import * as severalChapters from './migrations/016_several_chapters';
+import * as refusedInARow from './migrations/017_refused_in_a_row';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -33,6 +34,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '014_setup': setup,
   '015_whose_and_which': whoseAndWhich,
   '016_several_chapters': severalChapters,
+  '017_refused_in_a_row': refusedInARow,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -1,13 +1,15 @@
 import type { BatchView, BatchWill, RowsOnly } from '@goodword/core/contract';
+import { CHANNELS } from '@goodword/core/permission';
 import { useFormat } from '../app/format';
 import { Count, type Opened } from './BatchCounts';
 
 type Line = [count: number, words: string, only: RowsOnly];
 
 function permissionLines(will: BatchWill): Line[] {
-  return (['email', 'text'] as const).flatMap((channel): Line[] => {
+  return CHANNELS.flatMap((channel): Line[] => {
     const entries = will.entries[channel];
     if (!entries) return [];
+    if (channel === 'call' || channel === 'post') return [[entries.no, `entries of a no to ${channel === 'call' ? 'calls' : 'post'}`, 'refusing']];
     return [
       [entries.yes, `entries of a yes to ${channel}s`, channel],
       [entries.asked, 'entries of Asked by email, with one request to confirm for each person', channel],

@@ -7,6 +7,7 @@ import {
   menderOf,
   type BatchKind,
   type ColumnChoice,
+  type ColumnProfile,
   type Delimiter,
   type Encoding,
   type FileReading,
@@ -82,7 +83,7 @@ export function ColumnsStep({ house }: { house: House }) {
             faults={judgement?.faultsByColumn[column] ?? 0}
             confidence={sameChoice(columns[column], guesses[column]?.choice) ? (guesses[column]?.confidence ?? null) : null}
             values={() => preview.map(({ cells }) => cells[column] ?? '')}
-            onChoose={(choice) => choose(column, withOrder(choice, profiles[column]!.order))}
+            onChoose={(choice) => choose(column, withOrder(choice, profiles[column]!))}
             onStrip={(text) => text !== '' && mend({ kind: 'strip', column, text })}
           />
         )}
@@ -191,7 +192,8 @@ function ReadAs({ onAgain }: { onAgain: (change: FileReading, what?: BatchKind) 
   );
 }
 
-function withOrder(choice: ColumnChoice, order: 'day-first' | 'month-first' | null): ColumnChoice {
+function withOrder(choice: ColumnChoice, profile: Pick<ColumnProfile, 'order' | 'usual'>): ColumnChoice {
+  const order = profile.order ?? (profile.usual === 'month-first' ? profile.usual : null);
   return order && (choice.to === 'field' || choice.to === 'newField' || choice.to === 'signedOn' || choice.to === 'givenOn')
     ? { ...choice, order }
     : choice;

@@ -8,7 +8,7 @@ import { useFormat } from '../app/format';
 import { useMay, useSession } from '../app/session';
 import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
-import { columnWords, KIND_WORDS, offersFor } from './columnWords';
+import { columnWords, KIND_WORDS, offerKey, offersFor } from './columnWords';
 import { GatherNav } from './GatherNav';
 import { TableHead } from '../ui/TableHead';
 import { Unsaved } from '../ui/Unsaved';
@@ -91,8 +91,6 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
   });
   if (!fields.data) return null;
   const offers = offersFor('', fields.data, layout.what).known.flatMap(([, some]) => some);
-  const keyOf = (choice: ColumnChoice) =>
-    choice.to === 'field' ? `field:${choice.fieldId}` : choice.to === 'consent' ? `consent:${choice.channel}` : choice.to;
   return (
     <Drawer open onClose={onClose} title="Change the layout">
       <form className="flex flex-col gap-3 min-h-0" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
@@ -106,7 +104,7 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
               <select
                 className="input"
                 aria-label={`Column ${header}`}
-                value={keyOf(columns[i]!)}
+                value={offerKey(columns[i]!)}
                 onChange={(event) => {
                   const offer = offers.find((one) => one.key === event.target.value);
                   setColumns(columns.map((old, at) => (at === i ? (offer?.choice ?? { to: 'leave' }) : old)));

@@ -62,7 +62,8 @@ export function MatchesStep() {
 /** The order in which somebody is looked for. */
 function Keys() {
   const { parts, set } = useDraft();
-  const { matching } = parts;
+  // A draft of before may name a key that decides no longer.
+  const matching = parts.matching.filter((key) => MATCH_KEYS.includes(key));
   const move = (key: MatchKey, by: number) => {
     const at = matching.indexOf(key);
     const next = matching.filter((one) => one !== key);
@@ -101,7 +102,7 @@ function Keys() {
       </ol>
       <p className="text-ink2 pt-2">
         The first that finds somebody whose name agrees decides. The same address under another name is somebody who shares it: a household stays two
-        people.
+        people. The same name in the same postcode is only likely, and waits for a look.
       </p>
     </fieldset>
   );

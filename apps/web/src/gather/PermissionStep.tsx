@@ -63,6 +63,9 @@ function Sentence({
   const at = (to: string) => columns.findIndex((column) => column.to === to);
   const consent = columns.findIndex((column) => column.to === 'consent' && column.channel === channel);
   const header = (column: number) => analysis?.found.header[column] ?? '';
+  const refusing = columns.flatMap((column, i) =>
+    column.to === 'refusal' && (column.channel === channel || column.channel === 'every') ? [`“${header(i)}”`] : [],
+  );
   const set = (part: Partial<Yes>) => onChange({ ...yes, ...part });
   const day = (
     <DayField
@@ -82,9 +85,9 @@ function Sentence({
             <option value="everyone">Everyone, but those whose column says no</option>
           </select>
         ) : (
-          'These people '
+          'These people'
         )}
-        agreed to <b>{channel === 'email' ? 'emails' : 'texts'}</b> about
+        {refusing.length > 0 && <>, but not whom {refusing.join(' or ')} names,</>} agreed to <b>{channel === 'email' ? 'emails' : 'texts'}</b> about
         <Scopes channel={channel} value={yes.scopes} lists={lists} onChange={(scopes) => set({ scopes })} />
         by
         <select className={INLINE} aria-label="How" value={yes.how} onChange={(event) => set({ how: event.target.value as Yes['how'] })}>

@@ -20,16 +20,17 @@ interface Case {
   draft?: Partial<DraftState>;
   cells?: string[];
   order?: 'day-first' | 'month-first' | null;
+  mixed?: boolean;
 }
 
 /** The notes of a sheet, and what pressing their remedies asks for. */
-function margin({ found = {}, judged = {}, draft = {}, cells = ['a@example.org', '206 555 0101', ''], order = null }: Case = {}) {
+function margin({ found = {}, judged = {}, draft = {}, cells = ['a@example.org', '206 555 0101', ''], order = null, mixed = false }: Case = {}) {
   const asked: unknown[] = [];
   const tell =
     (what: string) =>
     (...of: unknown[]) =>
       void asked.push([what, ...of]);
-  const profile = { order };
+  const profile = { order, mixed };
   const state = {
     analysis: {
       found: { ...FOUND, ...found },
@@ -92,12 +93,58 @@ describe('what is wrong comes first, each with its remedy', () => {
   });
 });
 
+describe('permission in a column', () => {
+  const told = (header: string, choice: object) =>
+    margin({
+      found: { header: ['E-mail', 'Cell', header] } as never,
+      draft: { columns: [...COLUMNS.slice(0, 2), choice], parts: { what: 'people', mends: [] } } as never,
+    });
+
+  test('a refusal is told with what it closes', () => {
+    expect(told('Do Not Email', { to: 'refusal', channel: 'email' }).note('refusal-2')).toMatchObject({
+      tone: 'good',
+      title: '“Do Not Email” is a column of refusals',
+      body: 'No email to whoever has a yes or a day in it, whatever else the file says.',
+    });
+  });
+
+  test('one that can be read in two ways is asked', () => {
+    expect(told('No mail', { to: 'refusal', channel: 'post' }).note('refusal-2')).toMatchObject({
+      tone: 'doubt',
+      title: '“No mail”: what does a yes in it mean?',
+      body: 'It is taken for “No post” until you choose otherwise.',
+    });
+    expect(told('Mobile opt-in', { to: 'leave' }).note('refusal-2')).toMatchObject({
+      tone: 'doubt',
+      title: '“Mobile opt-in”: to what did they agree?',
+    });
+    expect(told('Status', { to: 'refusal', channel: 'email' }).note('refusal-2')).toMatchObject({ title: '“Status” names people who left' });
+  });
+
+  test('a refusal that somebody reads as a permission is a fault, with the way to mend it', () => {
+    const { note, asked } = told('Newsletter opt-out', { to: 'consent', channel: 'email' });
+    expect(note('refusal-2')).toMatchObject({ tone: 'fault', title: '“Newsletter opt-out” is read as a permission' });
+    note('refusal-2')!.remedy!.act();
+    expect(asked).toEqual([['choose', 2, { to: 'refusal', channel: 'email' }]]);
+  });
+
+  test('a permission is none of this', () => {
+    expect(told('Newsletter', { to: 'consent', channel: 'email' }).note('refusal-2')).toBeUndefined();
+  });
+});
+
 describe('the order of day and month', () => {
   test('is a doubt where no value tells', () => {
     const { note, asked } = margin({ cells: ['', '', '03/04/2026'] });
     expect(note('order-2')).toMatchObject({ tone: 'doubt', body: 'Nothing in the values tells. They are read day first.' });
     note('order-2')!.remedy!.act();
     expect(asked).toEqual([['choose', 2, { to: 'signedOn', order: 'month-first' }]]);
+  });
+
+  test('is a doubt where both orders stand in one column', () => {
+    const { note } = margin({ cells: ['', '', '13/04/2026'], mixed: true });
+    expect(note('order-2')).toMatchObject({ tone: 'doubt' });
+    expect(note('order-2')!.body).toMatch(/^Some values work only day first, others only month first\. They are read day first/);
   });
 
   test('is told where one does', () => {

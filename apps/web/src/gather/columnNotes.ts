@@ -1,6 +1,7 @@
-import { ENCODING_WORDS, isOneCase, type ColumnChoice, type Mend } from '@goodword/core/intake';
+import { applyLayout, consentHeader, ENCODING_WORDS, isOneCase, type ColumnChoice, type Mend } from '@goodword/core/intake';
 import { plural } from '../app/format';
 import type { Note } from '../ui/margin';
+import { columnWords } from './columnWords';
 import type { DraftState } from './draft';
 
 type Acts = Pick<DraftState, 'choose' | 'chooseAll' | 'mend' | 'unmend'> & { readAgain: (change: Parameters<DraftState['readAgain']>[0]) => void };
@@ -9,6 +10,7 @@ type Acts = Pick<DraftState, 'choose' | 'chooseAll' | 'mend' | 'unmend'> & { rea
 export function columnNotes(draft: DraftState, acts: Acts): Note[] {
   if (!draft.analysis) return [];
   return [
+    ...refusalNotes(draft, acts),
     ...swapNotes(draft, acts),
     ...faultNotes(draft, acts),
     ...failedNotes(draft),
@@ -31,6 +33,39 @@ export function columnNotes(draft: DraftState, acts: Acts): Note[] {
 const headerOf = (draft: DraftState, column: number) => draft.analysis!.found.header[column] || `column ${column + 1}`;
 const rowsOf = (rows: readonly number[], count: number) =>
   `${plural(count, 'Row', 'Rows')} ${rows.join(', ')}${count > rows.length ? ' and more' : ''}`;
+
+/** What a column says of permission: a refusal is told, and one that can be read in two ways is asked. */
+function refusalNotes(draft: DraftState, acts: Acts): Note[] {
+  if (draft.parts.what !== 'people') return [];
+  return draft.columns.flatMap((choice, column): Note[] => {
+    const name = headerOf(draft, column);
+    const said = consentHeader(draft.analysis!.found.header[column] ?? '');
+    const [anchor, key] = [`column-${column}`, `refusal-${column}`];
+    if (choice.to === 'consent' && said?.sense === 'refuses') {
+      const refusal = { to: 'refusal', channel: said.channel } as const;
+      const remedy = { words: `It is “${columnWords(refusal, [], '')[0]}”`, act: () => acts.choose(column, refusal) };
+      return [{ key, anchor, tone: 'fault', title: `“${name}” is read as a permission`, body: 'By its name a yes in it is a no.', remedy }];
+    }
+    if (choice.to === 'leave' && said?.sense === 'agrees' && !said.sure)
+      return [
+        { key, anchor, tone: 'doubt', title: `“${name}”: to what did they agree?`, body: 'Its name does not tell. It is left out until you choose.' },
+      ];
+    if (choice.to !== 'refusal') return [];
+    const taken = columnWords(choice, [], '')[0];
+    if (said?.sense === 'refuses' && said.sure)
+      return [
+        {
+          key,
+          anchor,
+          tone: 'good',
+          title: `“${name}” is a column of refusals`,
+          body: `${taken} to whoever has a yes or a day in it, whatever else the file says.`,
+        },
+      ];
+    const title = said ? `“${name}”: what does a yes in it mean?` : `“${name}” names people who left`;
+    return [{ key, anchor, tone: 'doubt', title, body: `It is taken for “${taken}” until you choose otherwise.` }];
+  });
+}
 
 function swapNotes({ judgement, ...draft }: DraftState, acts: Acts): Note[] {
   return (judgement?.swapped ?? []).map(({ a, b, rows, count }) => ({
@@ -91,7 +126,7 @@ function orderNotes(draft: DraftState, acts: Acts): Note[] {
     const ordered = choice as Extract<ColumnChoice, { order?: unknown }>;
     const order = ordered.order ?? 'day-first';
     const other = order === 'day-first' ? 'month-first' : 'day-first';
-    const known = draft.analysis!.profiles[column]?.order;
+    const { order: known, mixed } = draft.analysis!.profiles[column]!;
     return [
       {
         key: `order-${column}`,
@@ -100,7 +135,9 @@ function orderNotes(draft: DraftState, acts: Acts): Note[] {
         title: `“${headerOf(draft, column)}”: day first or month first?`,
         body: known
           ? `The values only work ${known.replace('-', ' ')}, so all are read ${order === known ? 'that way' : `${order.replace('-', ' ')} by your choice`}.`
-          : `Nothing in the values tells. They are read ${order.replace('-', ' ')}.`,
+          : mixed
+            ? `Some values work only day first, others only month first. They are read ${order.replace('-', ' ')}; what does not work so can't be read.`
+            : `Nothing in the values tells. They are read ${order.replace('-', ' ')}.`,
         remedy: { words: `Read ${other.replace('-', ' ')}`, act: () => acts.choose(column, { ...ordered, order: other } as ColumnChoice) },
       },
     ];
@@ -155,7 +192,6 @@ function layoutNotes(draft: DraftState, acts: Acts): Note[] {
       },
     ];
   const { header } = analysis!.found;
-  const byName = new Map(layout.layout.header.map((name, i) => [name.toLowerCase(), layout.layout.columns[i]!]));
   return [
     {
       key: 'layout',
@@ -164,11 +200,7 @@ function layoutNotes(draft: DraftState, acts: Acts): Note[] {
       body: `${layout.known} of ${header.length} headers match its remembered layout.`,
       remedy: {
         words: 'Apply it',
-        act: () =>
-          acts.chooseAll(
-            header.map((name, i) => byName.get(name.toLowerCase()) ?? guessed[i]!),
-            { ...layout, exact: true },
-          ),
+        act: () => acts.chooseAll(applyLayout(header, guessed, layout.layout), { ...layout, exact: true }),
       },
     },
   ];

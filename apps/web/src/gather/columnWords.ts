@@ -1,5 +1,14 @@
 import { FIELD_TYPE_WORDS, FIELD_TYPES } from '@goodword/core/fields';
-import { TARGET_WORDS, type BatchKind, type ColumnChoice, type DayTarget, type KnownField, type PlainTarget } from '@goodword/core/intake';
+import {
+  TARGET_WORDS,
+  type BatchKind,
+  type ColumnChoice,
+  type DayTarget,
+  type KnownField,
+  type PlainTarget,
+  type RefusedChannel,
+} from '@goodword/core/intake';
+import { CHANNELS, SENDING_CHANNELS } from '@goodword/core/permission';
 
 /** What a column becomes, in two short lines. */
 export function columnWords(choice: ColumnChoice, fields: readonly KnownField[], country: string): [string, string] {
@@ -8,6 +17,8 @@ export function columnWords(choice: ColumnChoice, fields: readonly KnownField[],
       return ['Phone', `mobile or landline, ${country}`];
     case 'consent':
       return [choice.channel === 'email' ? 'Email permission' : 'Text permission', 'yes or no'];
+    case 'refusal':
+      return [REFUSAL_COLUMN_WORDS[choice.channel], 'a yes here is a no'];
     case 'field':
       return [fields.find((field) => field.id === choice.fieldId)?.name ?? 'A field', FIELD_TYPE_WORDS[choice.type]];
     case 'newField':
@@ -15,6 +26,21 @@ export function columnWords(choice: ColumnChoice, fields: readonly KnownField[],
     default:
       return TARGET_WORDS[choice.to];
   }
+}
+
+/** A column whose yes is a no. */
+const REFUSAL_COLUMN_WORDS: Record<RefusedChannel, string> = {
+  email: 'No email',
+  text: 'No texts',
+  call: 'No calls',
+  post: 'No post',
+  every: 'No contact',
+};
+
+/** What a choice is called among the others. */
+export function offerKey(choice: ColumnChoice): string {
+  if (choice.to === 'field') return `field:${choice.fieldId}`;
+  return choice.to === 'consent' || choice.to === 'refusal' ? `${choice.to}:${choice.channel}` : choice.to;
 }
 
 export interface Offer {
@@ -56,12 +82,12 @@ export function offersFor(header: string, fields: readonly KnownField[], what: B
   });
   const groups = GROUPS[what].map(([name, targets]): [string, Offer[]] => [name, targets.map(plain)]);
   if (what === 'people') {
-    const consent = (['email', 'text'] as const).map((channel): Offer => ({
-      key: `consent:${channel}`,
-      words: channel === 'email' ? 'Email permission' : 'Text permission',
-      choice: { to: 'consent', channel },
-    }));
-    groups.find(([name]) => name === 'Permission')![1].unshift(...consent);
+    const said: ColumnChoice[] = [
+      ...SENDING_CHANNELS.map((channel) => ({ to: 'consent' as const, channel })),
+      ...([...CHANNELS, 'every'] as const).map((channel) => ({ to: 'refusal' as const, channel })),
+    ];
+    const offered = said.map((choice): Offer => ({ key: offerKey(choice), words: columnWords(choice, [], '')[0], choice }));
+    groups.find(([name]) => name === 'Permission')![1].unshift(...offered);
     const own = fields.map((field): Offer => ({
       key: `field:${field.id}`,
       words: field.name,

@@ -21,6 +21,7 @@ import {
   type Mend,
   type Scored,
 } from '../intake';
+import { CHANNELS, type Channel } from '../permission';
 import { basedOn, id, isoDay, name, page, scope, sendingChannel } from './common';
 
 const order = Joi.string().valid('day-first', 'month-first');
@@ -51,6 +52,12 @@ const column = Joi.alternatives().try(
     fallback: Joi.string().trim().max(200).allow(''),
   }),
   Joi.object({ to: Joi.string().valid('consent').required(), channel: sendingChannel.required() }),
+  Joi.object({
+    to: Joi.string().valid('refusal').required(),
+    channel: Joi.string()
+      .valid(...CHANNELS, 'every')
+      .required(),
+  }),
 );
 
 const at = Joi.number().integer().min(0);
@@ -107,7 +114,8 @@ export const intakePlan = Joi.object<IntakePlan>({
   mends: Joi.array().items(mend).max(5000).default([]),
   phoneCountry: Joi.string().length(2).uppercase().allow(null).default(null),
   matching: Joi.array()
-    .items(Joi.string().valid(...MATCH_KEYS))
+    // Plans of before may name a key that decides no longer.
+    .items(Joi.string().valid('namePostcode').strip(), Joi.string().valid(...MATCH_KEYS))
     .unique()
     .max(MATCH_KEYS.length)
     .default([...MATCH_KEYS]),
@@ -326,7 +334,7 @@ export interface BatchView {
 
 /** What bringing in will write, counted over the checked rows. */
 export interface BatchWill {
-  entries: Partial<Record<'email' | 'text', { yes: number; no: number; asked: number }>>;
+  entries: Partial<Record<Channel, { yes: number; no: number; asked: number }>>;
   /** Addresses that said no before, are on do-not-contact, or are held. */
   saidNo: number;
   doNotContact: number;

@@ -41,6 +41,17 @@ export function parseDate(text: string, order: DateOrder): Day | null {
   return dayOf(fullYear(named.groups.y!), monthNumber(named.groups.m!), Number(named.groups.d));
 }
 
+/** The order in which days are usually written in a country: month first where both come before the year (Unicode CLDR). */
+export function usualOrder(country: string): DateOrder {
+  if (!/^[A-Z]{2}$/.test(country)) return 'day-first';
+  const { language } = new Intl.Locale('und', { region: country }).maximize();
+  const parts = new Intl.DateTimeFormat(`${language}-${country}`, { year: 'numeric', month: 'numeric', day: 'numeric' })
+    .formatToParts(0)
+    .map(({ type }) => type);
+  const [year, month, day] = (['year', 'month', 'day'] as const).map((part) => parts.indexOf(part)) as [number, number, number];
+  return month < day && day < year ? 'month-first' : 'day-first';
+}
+
 /**
  * The order that a column of dates must be in: day first when a first part is over 12, month first when a second part
  * is, null when nothing tells (or both occur).
@@ -48,7 +59,7 @@ export function parseDate(text: string, order: DateOrder): Day | null {
 export function dateOrderOf(values: Iterable<string>): DateOrder | null {
   let [dayFirst, monthFirst] = [false, false];
   for (const value of values) {
-    const found = /^\s*(\d{1,2})[-/.](\d{1,2})[-/.]\d{2,4}\s*$/.exec(value);
+    const found = /^\s*(\d{1,2})[-/.](\d{1,2})(?:[-/.]\d{2,4})?\s*$/.exec(value);
     if (!found) continue;
     if (Number(found[1]) > 12) dayFirst = true;
     if (Number(found[2]) > 12) monthFirst = true;

@@ -91,7 +91,8 @@ export function cleanPhone(text: string, country: string): Cleaned {
   // A spreadsheet takes the plus sign off a number and nothing else.
   const international = /^\d{9,15}$/.test(digits) ? parsePhoneNumberFromString(`+${digits}`) : undefined;
   if (international?.isValid()) return phone(international, `${digits} was read as +${digits}: a spreadsheet takes the plus sign off`);
-  return { ok: false, reason: `"${brief(text)}" is not a telephone number in ${country}` };
+  const own = /^\s*(?:\+|00)/.test(text);
+  return { ok: false, reason: `"${brief(text)}" is not a telephone number${own ? '' : ` in ${country}`}` };
 }
 
 function phone(number: PhoneNumber, hint: string | undefined): Cleaned {

@@ -1,6 +1,7 @@
 import type { DateOrder, FieldType } from '../fields';
 import type { SendingChannel } from '../permission';
 import { nameMatchKey } from './clean';
+import type { RefusedChannel } from './consents';
 
 /** Targets that need nothing but a column. */
 export const PLAIN_TARGETS = [
@@ -48,7 +49,9 @@ export type ColumnChoice =
   | { to: DayTarget; order?: DateOrder }
   | { to: 'field'; fieldId: number; type: FieldType; order?: DateOrder }
   | ({ to: 'newField'; order?: DateOrder } & FieldToMake)
-  | { to: 'consent'; channel: SendingChannel };
+  | { to: 'consent'; channel: SendingChannel }
+  /** A column whose yes is a no: to one channel, or to every one. */
+  | { to: 'refusal'; channel: RefusedChannel };
 
 export const TARGET_WORDS: Record<PlainTarget | DayTarget, [string, string]> = {
   leave: ['Leave out', 'not brought in'],
@@ -84,6 +87,8 @@ const SHARED: ReadonlySet<string> = new Set(['email', 'mobile', 'street', 'tags'
 export function choiceKey(choice: ColumnChoice): string | null {
   switch (choice.to) {
     case 'leave':
+    // Whoever is refused in any of them is.
+    case 'refusal':
       return null;
     case 'field':
       return joins(choice.type) ? null : `field:${choice.fieldId}`;

@@ -1,7 +1,8 @@
-import { coerce, dateOrderOf, parseYesNo, type DateOrder, type FieldType } from '../fields';
+import { coerce, dateOrderOf, parseYesNo, usualOrder, type DateOrder, type FieldType } from '../fields';
 import { cleanEmail, cleanPhone, cutNameEmail, cutAddresses, nameMatchKey } from './clean';
-import { choiceKey, type ColumnChoice } from './columns';
-import { consentHeader, targetOf } from './headers';
+import { choiceKey, type ColumnChoice, type DayTarget, type PlainTarget } from './columns';
+import { consentHeader, readConsent, saysRefused } from './consents';
+import { targetOf } from './headers';
 import { readMoney } from './money';
 import { readCountry } from '../fields';
 import { serialDay, type BatchKind } from './row';
@@ -19,9 +20,13 @@ export interface ColumnProfile {
   filled: number;
   empty: number;
   emails: number;
+  /** Something with an at sign, or what people write for one. */
+  ats: number;
   /** Names with an address in angle brackets. */
   nameEmails: number;
   phones: number;
+  /** Seven digits and more, in whatever country they may be a telephone number. */
+  digits: number;
   dates: number;
   /** Spreadsheet numbers of days. */
   serials: number;
@@ -29,10 +34,25 @@ export interface ColumnProfile {
   yesNo: number;
   countries: number;
   statuses: number;
+  /** A yes or a no to being written to. */
+  consents: number;
+  /** A refusal in so many words. */
+  refusals: number;
   /** Two words or more, letters only. */
   names: number;
   distinct: number;
+  /** Of the web. */
+  links: number;
+  /** Amounts with a sign or a code of a currency. */
+  moneys: number;
+  /** Digits that begin with a nought: codes, which are no numbers. */
+  zeros: number;
+  /** The order that the values must be in, where they tell. */
   order: DateOrder | null;
+  /** Some values work only day first, others only month first. */
+  mixed: boolean;
+  /** The order of the place. */
+  usual: DateOrder;
 }
 
 /** What a column was matched to, and how sure that is. */
@@ -41,6 +61,9 @@ export interface Guess {
   /** 0 to 1: 0.9 and up where header and values agree, about 0.6 where only one of them says so. */
   confidence: number;
 }
+
+/** A few cells that say neither are left blank, and the column stays one of permission. */
+const MOST_CONSENTS = 0.75;
 
 const SAMPLE = 500;
 /** Telephone numbers are weighed by so many cells at most: each takes as long as a hundred other tests. */
@@ -81,8 +104,10 @@ export class ColumnSampler {
       filled: this.filled,
       empty: this.empty,
       emails: share((cell) => cutAddresses(cell).every((part) => cleanEmail(part).ok)),
+      ats: share((cell) => /@|[[(]at[)\]]| at /i.test(cell)),
       nameEmails: share((cell) => cutNameEmail(cell).name !== ''),
       phones: share((cell) => /\d{3}/.test(cell) && cleanPhone(cell, country).ok, few),
+      digits: share((cell) => cell.replace(/\D/g, '').length >= 7, few),
       dates: share((cell) => coerce('date', cell, 'day-first').ok || coerce('date', cell, 'month-first').ok),
       serials: share((cell) => serialDay(cell) !== null),
       // Digits in groups are a telephone number where they can be one.
@@ -90,9 +115,16 @@ export class ColumnSampler {
       yesNo: share((cell) => parseYesNo(cell) !== null),
       countries: share((cell) => readCountry(cell) !== null),
       statuses: share((cell) => readStatus(cell) !== null),
+      consents: share((cell) => readConsent(cell) !== null),
+      refusals: share(saysRefused),
       names: share((cell) => /^[\p{L}'’.-]+,? [\p{L}'’. -]+$/u.test(cell)),
       distinct: this.distinct.size,
+      links: share((cell) => /^(?:https?:\/\/|www\.)\S+$/i.test(cell)),
+      moneys: share((cell) => /\p{Sc}|^[A-Z]{3} ?\d|\d ?[A-Z]{3}$/u.test(cell) && readMoney(cell) !== null, few),
+      zeros: share((cell) => /^0\d+$/.test(cell)),
       order: dayFirst === monthFirst ? null : dayFirst ? 'day-first' : 'month-first',
+      mixed: dayFirst && monthFirst,
+      usual: usualOrder(country),
     };
   }
 }
@@ -104,16 +136,45 @@ export function profileColumn(values: readonly string[], country: string): Colum
   return sampler.profile(country);
 }
 
-/** The type that a new field should have, from the values: the narrowest that nearly all of them fit. */
-export function guessType(profile: ColumnProfile, sample: readonly string[] = []): FieldType {
+const BIRTH = /birth|\bdob\b|geburt|naissance|nacimiento|cumple/i;
+const DAY = /\b(?:date|day|datum|tag|fecha|since|until|renew\w*|expir\w*)\b/i;
+const AMOUNT = /amount|pledg|donat|\bgift|\bgiven\b|\bpaid\b|betrag|spende|montant|\bdons?\b|importe|donativo|\bdues\b|\bfee\b/i;
+
+/** The type that a new field should have: the narrowest that nearly all values fit; a header helps where digits can be several things. */
+export function guessType(profile: ColumnProfile, header = ''): FieldType {
   if (profile.filled === 0) return 'text';
   if (profile.dates > 0.9) return 'date';
+  if (profile.serials > 0.9 && (BIRTH.test(header) || DAY.test(header))) return 'date';
   if (profile.yesNo > 0.95 && profile.distinct <= 4) return 'yesno';
-  const signed = sample.filter((cell) => /\p{Sc}|^[A-Z]{3} ?\d/u.test(cell) && readMoney(cell) !== null).length;
-  if (sample.length > 0 && signed > sample.length / 2) return 'money';
-  if (profile.numbers > 0.95) return 'number';
+  if (profile.links > 0.9) return 'link';
+  if (profile.moneys > 0.5) return 'money';
+  // A nought in front is lost by a number.
+  if (profile.numbers > 0.95 && profile.zeros === 0) return AMOUNT.test(header) ? 'money' : 'number';
   return profile.distinct <= 12 && profile.filled >= profile.distinct * 2 ? 'choice' : 'text';
 }
+
+/** The share of values that a field of the type can take; null where it takes nearly anything. */
+function fitsField(type: FieldType, profile: ColumnProfile): number | null {
+  switch (type) {
+    case 'number':
+      return profile.numbers;
+    case 'money':
+      return Math.max(profile.numbers, profile.moneys);
+    case 'yesno':
+      return profile.yesNo;
+    case 'date':
+      return Math.max(profile.dates, profile.serials);
+    case 'link':
+      return profile.links;
+    case 'country':
+      return profile.countries;
+    default:
+      return null;
+  }
+}
+
+/** Types whose values are days, so that their order has to be known. */
+const DATED: ReadonlySet<FieldType> = new Set(['date', 'datetime', 'birthday']);
 
 /** Whether the values of a column can be what its header says; null where values say nothing about it. */
 function fit(to: ColumnChoice['to'], profile: ColumnProfile): number | null {
@@ -145,26 +206,58 @@ function fit(to: ColumnChoice['to'], profile: ColumnProfile): number | null {
  * under "Phone" are emails.
  */
 export function guessColumn(header: string, profile: ColumnProfile, fields: readonly KnownField[], what: BatchKind = 'people'): Guess {
-  const order = profile.order ?? undefined;
+  // Where no value tells, days are read in the order of the place; day first is what is taken without any.
+  const order = profile.order ?? (profile.usual === 'month-first' ? profile.usual : undefined);
   const named = targetOf(header, what);
   const say = (choice: ColumnChoice, confidence: number): Guess => ({ choice, confidence });
   if (profile.nameEmails > 0.6) return say({ to: 'nameEmail' }, 0.9);
   if (profile.emails > 0.6) return say({ to: 'email' }, named === 'email' ? 0.99 : 0.85);
-  const consent = consentHeader(header);
-  if (consent && profile.yesNo >= 0.9) return say({ to: 'consent', channel: consent }, 0.9);
+  const permission = what === 'people' ? guessPermission(header, profile) : null;
+  if (permission) return permission;
   if (named) {
     const fits = fit(named, profile);
     if (profile.filled === 0) return say(targeted(named, order), 0.5);
     if (fits === null) return say(targeted(named, order), 0.9);
     if (fits >= 0.3) return say(targeted(named, order), 0.6 + fits * 0.39);
+    if (believed(named, profile)) return say({ to: named }, 0.5);
   }
   if (profile.phones > 0.7 && profile.numbers < 1) return say({ to: 'mobile' }, 0.7);
-  const field = fieldLike(nameMatchKey(header), fields);
-  if (field) return say({ to: 'field', fieldId: field.id, type: field.type, order }, 0.8);
+  const key = nameMatchKey(header);
+  const field = fieldLike(key, fields);
+  // Hours are no yes and no, however alike the names; under the very name its faults are shown.
+  const takes = field && (profile.filled === 0 || (fitsField(field.type, profile) ?? 1) >= 0.5);
+  if (field && (takes || nameMatchKey(field.name) === key))
+    return say({ to: 'field', fieldId: field.id, type: field.type, ...ordered(field.type, order) }, takes ? 0.8 : 0.5);
   if (profile.filled === 0 || /\b(notes?|old|internal|id)\b/i.test(header)) return say({ to: 'leave' }, 0.5);
   if (what !== 'people') return say({ to: 'leave' }, 0.6);
-  return say({ to: 'newField', name: header.slice(0, 60) || 'Unnamed', type: guessType(profile), order }, 0.6);
+  const type = guessType(profile, header);
+  return say({ to: 'newField', name: header.slice(0, 60) || 'Unnamed', type, ...ordered(type, order) }, 0.6);
 }
+
+/**
+ * What a column says of permission. A header that refuses is a refusal whatever stands under it; where it can be read in
+ * two ways it is taken for one too, and asked. Agreements are believed where their cells say yes or no.
+ */
+function guessPermission(header: string, profile: ColumnProfile): Guess | null {
+  const said = consentHeader(header);
+  if (said?.sense === 'refuses') return { choice: { to: 'refusal', channel: said.channel }, confidence: said.sure ? 0.9 : 0.5 };
+  const agrees = said && profile.filled > 0 && profile.consents >= MOST_CONSENTS;
+  // What was agreed to is asked where the header does not tell: nobody agrees by a guess.
+  if (agrees && !said.sure) return { choice: { to: 'leave' }, confidence: 0.4 };
+  if (agrees && (said.channel === 'email' || said.channel === 'text')) return { choice: { to: 'consent', channel: said.channel }, confidence: 0.9 };
+  // "unsubscribed" among "subscribed" is a refusal whatever the column is called.
+  const refused = profile.refusals > 0 && Math.max(profile.consents, profile.statuses) >= MOST_CONSENTS;
+  return refused ? { choice: { to: 'refusal', channel: 'email' }, confidence: 0.6 } : null;
+}
+
+/** A column of mistyped addresses is still one: its header is believed unless the values are plainly something else. */
+function believed(named: PlainTarget | DayTarget, profile: ColumnProfile): named is 'email' | 'mobile' {
+  const other = Math.max(profile.yesNo, profile.dates, profile.statuses, profile.countries, profile.moneys, profile.links);
+  if (named === 'email') return profile.ats >= 0.3 && other < 0.5;
+  return named === 'mobile' && profile.digits >= 0.5 && Math.max(profile.yesNo, profile.dates) < 0.5;
+}
+
+const ordered = (type: FieldType, order: DateOrder | undefined) => (DATED.has(type) && order ? { order } : {});
 
 function targeted(to: Exclude<ReturnType<typeof targetOf>, null>, order: DateOrder | undefined): ColumnChoice {
   return to === 'signedOn' || to === 'givenOn' ? { to, order } : { to };

@@ -1,4 +1,3 @@
-import type { SendingChannel } from '../permission';
 import { nameMatchKey } from './clean';
 import type { DayTarget, PlainTarget } from './columns';
 import type { BatchKind } from './row';
@@ -20,7 +19,7 @@ const PEOPLE: Partial<Record<Target, string>> = {
   lastName: `lastname surname familyname last lname secondname nom nomdefamille nachname familienname zuname apellido apellidos primerapellido`,
   fullName: `name fullname wholename contactname displayname supportername donorname membername customername nomcomplet nometprenom nomprenom prenomnom nomprenoms
     namevorname vornamename vorundnachname vollername nombrecompleto nombreyapellido nombreyapellidos nombreapellidos`,
-  externalId: `id ownid supporterid donorid memberid membershipid membershipnumber memberno membernumber externalid crmid recordid contactid constituentid personid accountid customerid
+  externalId: `id ownid supporterid donorid memberid membershipid membershipnumber membershipno memberno membernumber externalid crmid recordid contactid constituentid personid accountid customerid
     identifiant numerodemembre nummer mitgliedsnummer mitgliedsnr kundennummer personennummer identificador numerodesocio numerodesocia`,
   street: `street address address1 address2 address3 addressline1 addressline2 streetaddress mailingaddress homeaddress postaladdress addressstreet addr
     adresse adresse1 adresse2 rue voie strasse strassehausnummer strasseundhausnummer anschrift calle direccion direccion1 domicilio`,
@@ -76,13 +75,4 @@ export function targetOf(header: string, what: BatchKind): Target | null {
   const bare = header.replace(/\([^)]{0,80}\)|\[[^\]]{0,80}\]|[*:?#]/g, ' ');
   const key = (text: string) => nameMatchKey(text).replaceAll('ß', 'ss');
   return table.get(key(header)) ?? table.get(key(bare)) ?? null;
-}
-
-const ASKS =
-  /\b(ok|consent|opt.?in|agree[sd]?|permission|may we|can we|subscribe[ds]?|newsletter|einwilligung|einverstanden|zustimmung|accord|consentement|abonn\w*|acepta|consentimiento|suscri\w*)\b/i;
-
-/** The channel that a header of a yes-or-no column asks permission for; null where it asks for none. */
-export function consentHeader(header: string): SendingChannel | null {
-  if (!ASKS.test(header)) return null;
-  return /text|sms|mobile|mobil|phone|whatsapp|m[oó]vil|portable/i.test(header) ? 'text' : 'email';
 }

@@ -51,6 +51,7 @@ export {
   type IntakePlan,
 } from './plan';
 export { targetOf } from './headers';
+export { consentHeader, refusedChannels, type ConsentHeader, type RefusedChannel } from './consents';
 export {
   ColumnSampler,
   guessAll,

@@ -1,5 +1,6 @@
 import { nameMatchKey } from './clean';
 import type { ColumnChoice } from './columns';
+import { consentHeader } from './consents';
 import type { KnownField } from './guess';
 import type { BatchKind } from './row';
 
@@ -38,10 +39,17 @@ export function bestLayout<L extends Layout>(header: readonly string[], layouts:
   return best.exact || best.known >= Math.max(2, header.length * LIKE_ENOUGH) ? best : null;
 }
 
-/** The layout's choices for this file's columns, by header; columns that it does not know keep what was guessed. */
+/**
+ * The layout's choices for this file's columns, by header; columns that it does not know keep what was guessed. One that
+ * took a refusal for an agreement is not followed there: layouts are older than the knowledge of such headers.
+ */
 export function applyLayout(header: readonly string[], guess: readonly ColumnChoice[], layout: Layout): ColumnChoice[] {
   const byKey = new Map(layout.header.map((name, i) => [nameMatchKey(name), layout.columns[i]!]));
-  return header.map((name, i) => byKey.get(nameMatchKey(name)) ?? guess[i]!);
+  return header.map((name, i) => {
+    const kept = byKey.get(nameMatchKey(name));
+    const turned = kept?.to === 'consent' && consentHeader(name)?.sense === 'refuses';
+    return kept === undefined || turned ? guess[i]! : kept;
+  });
 }
 
 /**

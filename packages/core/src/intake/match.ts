@@ -1,14 +1,16 @@
 import { kinship, type NameKinship, type PersonName } from './names';
 
-/** Ways in which someone already here (or earlier in the file) is found; the exact ones, whose order can be chosen. */
-export const MATCH_KEYS = ['email', 'mobile', 'externalId', 'namePostcode'] as const;
+/**
+ * What may say by itself that a row is somebody already here (or earlier in the file), where the names agree; the order can
+ * be chosen. A name and a postcode alone never do: two people may have both.
+ */
+export const MATCH_KEYS = ['email', 'mobile', 'externalId'] as const;
 export type MatchKey = (typeof MATCH_KEYS)[number];
 
 export const MATCH_KEY_WORDS: Record<MatchKey, string> = {
   email: 'Email',
   mobile: 'Phone',
   externalId: 'Own id',
-  namePostcode: 'Name and postcode',
 };
 
 /** Found by an exact key, by the email without dots and plus part, or in the same postcode under a like name. */
@@ -21,12 +23,13 @@ export interface Candidate extends PersonName {
 }
 
 /** Why a row may be someone, for settling all of a kind in one stroke. */
-export const LOOK_KINDS = ['two-people', 'other-name-same-id', 'short-form', 'initial', 'transposed', 'alike', 'loose-email'] as const;
+export const LOOK_KINDS = ['two-people', 'other-name-same-id', 'same-name', 'short-form', 'initial', 'transposed', 'alike', 'loose-email'] as const;
 export type LookKind = (typeof LOOK_KINDS)[number];
 
 export const LOOK_WORDS: Record<LookKind, string> = {
   'two-people': 'What identifies them belongs to two people',
   'other-name-same-id': 'The same own id, another name',
+  'same-name': 'The same name in the same postcode',
   'short-form': 'A short form of the name',
   initial: 'An initial of the name',
   transposed: 'First and last name changed places',
@@ -53,14 +56,13 @@ export type Match =
  * How much each thing in common counts; an own weighing, made so that a shared address with a misspelt name (45 + 36)
  * stands over a shared postcode with the same name (15 + 50), and neither postcode nor address alone says anything.
  */
-const POINTS_BY: Record<FoundBy, number> = { externalId: 60, email: 45, mobile: 40, looseEmail: 35, namePostcode: 15, nearby: 15 };
+const POINTS_BY: Record<FoundBy, number> = { externalId: 60, email: 45, mobile: 40, looseEmail: 35, nearby: 15 };
 const POINTS_NAME: Record<NameKinship, number> = { same: 50, transposed: 40, 'short-form': 38, alike: 36, initial: 30, partly: 25, other: -30 };
 const WORDS_BY: Record<FoundBy, string> = {
   externalId: 'the same own id',
   email: 'the same email',
   mobile: 'the same phone',
   looseEmail: 'the same email but for dots or what follows a plus',
-  namePostcode: 'the same postcode',
   nearby: 'the same postcode',
 };
 const WORDS_NAME: Record<NameKinship, string> = {
@@ -96,7 +98,7 @@ function people(row: PersonName, candidates: readonly Candidate[]): Person[] {
 
 /** What was found by the exact form of something counts once. */
 function waysOf(by: ReadonlySet<FoundBy>): FoundBy[] {
-  return [...by].filter((one) => !(one === 'nearby' && by.has('namePostcode')) && !(one === 'looseEmail' && by.has('email')));
+  return [...by].filter((one) => !(one === 'looseEmail' && by.has('email')));
 }
 
 function scoreOf({ by, kinship: name }: Person): number {
@@ -117,8 +119,7 @@ function scored(some: readonly Person[]): Scored[] {
 
 /** Whether an exact key with this name settles that it is the same person. */
 function settles(key: MatchKey, { by, kinship: name }: Person): boolean {
-  if (!by.has(key)) return false;
-  return key === 'namePostcode' ? name === 'same' : name === 'same' || name === 'partly';
+  return by.has(key) && (name === 'same' || name === 'partly');
 }
 
 /**
@@ -158,5 +159,6 @@ function unsettled(found: readonly Person[], order: readonly MatchKey[]): Match 
 }
 
 function whyLook({ kinship: name, by }: Person): LookKind {
-  return name === 'same' || name === 'partly' || name === 'other' ? (by.has('looseEmail') ? 'loose-email' : 'alike') : name;
+  if (name !== 'same' && name !== 'partly' && name !== 'other') return name;
+  return by.has('looseEmail') ? 'loose-email' : 'same-name';
 }

@@ -64,7 +64,7 @@ export const EMPTY_PLAN: Omit<IntakePlan, 'columns' | 'permission'> = {
   constants: [],
   mends: [],
   phoneCountry: null,
-  matching: ['email', 'mobile', 'externalId', 'namePostcode'],
+  matching: ['email', 'mobile', 'externalId'],
   confirm: null,
   existing: 'update',
   tagIds: [],

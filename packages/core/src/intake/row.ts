@@ -1,12 +1,13 @@
 import type { Day } from '../common';
 import { coerce, parseDate, parseYesNo, type DateOrder, type FieldType, type FieldValue } from '../fields';
-import type { SendingChannel } from '../permission';
+import { SENDING_CHANNELS, type Channel, type SendingChannel } from '../permission';
 import { cleanEmail, cleanName, cleanPhone, cutAddresses, cutName, cutNameEmail, cutPhones, type Address, type Cleaned } from './clean';
 import type { ColumnChoice } from './columns';
 import { addressHint } from './health';
 import { readMoney } from './money';
 import { readCountry } from '../fields';
 import type { PostalAddress } from './places';
+import { readConsent, readRefused, refusedChannels } from './consents';
 import { readStatus, type RefusalStatus } from './statuses';
 
 /** Something wrong with one cell; the row may still come in without it. */
@@ -44,6 +45,8 @@ export interface CleanRow {
   values: { column: number; value: FieldValue }[];
   /** What the consent column says, where there is one with a word in it. */
   consent: Partial<Record<SendingChannel, boolean>>;
+  /** Channels that a column of refusals says no to, with the number of the column. */
+  refused: Partial<Record<Channel, number>>;
   /** Cells that are left out, with the reason. */
   faults: CellFault[];
   /** What is worth telling though the cell is kept. */
@@ -70,7 +73,7 @@ function emptyRow(): CleanRow {
   const gift: GiftCells = { amount: null, currency: null, on: null, ownId: null, appeal: null, recurring: false };
   const lists = { moreEmails: [], moreMobiles: [], tags: [], values: [], faults: [], hints: [] };
   const facts = { externalId: null, post: null, standing: null, signedOn: null, signedWords: null, status: null, fatal: null };
-  return { firstName: '', lastName: '', email: null, mobile: null, ...lists, ...facts, gift, consent: {} };
+  return { firstName: '', lastName: '', email: null, mobile: null, ...lists, ...facts, gift, consent: {}, refused: {} };
 }
 
 /** Cleans one row by the plan's columns. Pure, and the same in the page's worker and on the server. */
@@ -106,9 +109,16 @@ class RowReader {
       case 'newField':
         return this.field(choice.type, choice.order, column, cell);
       case 'consent': {
-        const yes = parseYesNo(cell);
+        const yes = readConsent(cell);
         if (yes === null) this.fault(column, `expected yes or no, got "${cell.slice(0, 40)}"`);
         else this.row.consent[choice.channel] = yes;
+        return;
+      }
+      case 'refusal': {
+        const refused = readRefused(cell, (text) => serialDay(text) !== null || parseDate(text, 'day-first') !== null);
+        if (refused === null) this.hint(column, `"${cell.slice(0, 40)}" under a refusal is neither yes nor no, and is taken for the refusal`);
+        if (refused === false) return;
+        for (const channel of refusedChannels(choice.channel)) this.row.refused[channel] ??= column;
         return;
       }
       case 'signedOn':
@@ -271,6 +281,8 @@ class RowReader {
 
   finish(): CleanRow {
     const { row, rules, cells } = this;
+    // A no outweighs a yes of the same row.
+    for (const channel of SENDING_CHANNELS) if (row.refused[channel] !== undefined) row.consent[channel] = false;
     row.fatal = fatalFault(row, cells, rules);
     return row;
   }
