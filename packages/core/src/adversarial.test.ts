@@ -1,5 +1,5 @@
 import { oneLine, parsePoint, seen } from './common';
-import { coerce, FIELD_TYPES, parseClock, parseDate, parseNumber, parseYesNo, readCountry, readRegion } from './fields';
+import { coerce, FIELD_TYPES, parseClock, parseDate, parseNumber, parseYesNo, readMoney, readCountry, readRegion } from './fields';
 import {
   addressHint,
   cleanEmail,
@@ -16,7 +16,6 @@ import {
   normalAddress,
   normalPostcode,
   plainAmerican,
-  readMoney,
   readRefusal,
   readStatus,
   targetOf,

@@ -170,5 +170,5 @@ test('what a file is for is seen by its columns', async () => {
   expect(await what('Email,First name\na@x.org,Ann\n')).toBe('people');
   expect(await what('Email,Amount,Date\na@x.org,$25.00,2026-11-01\n')).toBe('gifts');
   expect(await what('Email,Status\na@x.org,Unsubscribed\nb@x.org,Hard bounce\n')).toBe('refusals');
-  expect(await what('a@x.org\nb@x.org\n')).toBe('here');
+  expect(await what('a@x.org\nb@x.org\n')).toBe('people');
 });

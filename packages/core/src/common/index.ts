@@ -18,4 +18,4 @@ export {
 } from './calendar';
 export { distanceKm, parsePoint, type Point } from './distance';
 export { editDistance, nearest } from './nearest';
-export { oneLine, seen, seenAll } from './seen';
+export { oneLine, seen, seenAll, visible } from './seen';

@@ -27,3 +27,19 @@ test('whatever is sent in is gone through, and what is no text stays', () => {
   const day = new Date(0);
   expect(seenAll({ a: ['x\u0007', { b: '\u202ey' }], n: 1, day, none: null })).toEqual({ a: ['x', { b: 'y' }], n: 1, day, none: null });
 });
+
+test.each([
+  ['a space without width within a name', 'J\u200bane', 'Jane'],
+  ['a byte order mark and a soft hyphen', '\ufeffLind\u00adqvist', 'Lindqvist'],
+  ['a mark of direction', 'Zo\u200fe', 'Zoe'],
+  ['a joiner that joins nothing', 'Jo\u200dan \u200cLin', 'Joan Lin'],
+  ['a family that is one sign', '\u{1f469}\u200d\u{1f467}', '\u{1f469}\u200d\u{1f467}'],
+  ['a sign of two with its form chosen', '\u{1f3f3}\ufe0f\u200d\u{1f308}', '\u{1f3f3}\ufe0f\u200d\u{1f308}'],
+  [
+    'Persian, whose letters take the form of their neighbours',
+    '\u0645\u06cc\u200c\u062e\u0648\u0627\u0647\u0645',
+    '\u0645\u06cc\u200c\u062e\u0648\u0627\u0647\u0645',
+  ],
+])('%s', (_what, text, kept) => {
+  expect(oneLine(text)).toBe(kept);
+});

@@ -3,6 +3,8 @@ import { readCountry } from './countries';
 import { parseDate, type DateOrder } from './dates';
 import { readRegion } from './regions';
 import { LONG_TEXT_LIMIT, TEXT_LIMIT, type FieldType, type FieldValue } from './types';
+import { readMoney } from './money';
+import { parseNumber } from './numbers';
 
 export type Coerced = { ok: true; value: FieldValue } | { ok: false; reason: string };
 
@@ -68,25 +70,6 @@ export function parseYesNo(text: string): boolean | null {
   const word = text.trim().toLowerCase();
   if (YES.has(word)) return true;
   return NO.has(word) ? false : null;
-}
-
-/**
- * A number written with either decimal mark: the last of `.` and `,` is decimal unless exactly three digits follow it
- * and it is the only kind used, in which case it groups thousands (`1,250` is twelve hundred and fifty).
- */
-export function parseNumber(text: string): number | null {
-  const plain = text
-    .trim()
-    .replace(/^(?:\p{Sc}|[A-Z]{3})|(?:\p{Sc}|[A-Z]{3}|%)$/gu, '')
-    .replace(/[\s\u00a0\u202f']/g, '');
-  if (!/^-?\d[\d.,]*$|^-?[.,]\d+$/.test(plain)) return null;
-  const at = Math.max(plain.lastIndexOf('.'), plain.lastIndexOf(','));
-  if (at < 0) return Number(plain);
-  const mark = plain[at]!;
-  const whole = plain.slice(0, at);
-  const groups = plain.length - at - 1 === 3 && !/[.,]/.test(whole.replaceAll(mark, '')) && whole !== '' && whole !== '0';
-  const number = groups ? plain.replaceAll(mark, '') : `${whole.replace(/[.,]/g, '')}.${plain.slice(at + 1)}`;
-  return Number.isFinite(Number(number)) ? Number(number) : null;
 }
 
 /** Between the choices of a field that takes several. */
@@ -155,8 +138,8 @@ export function coerce(type: FieldType, text: string, order: DateOrder = 'day-fi
       return number === null ? fault('a number', trimmed) : { ok: true, value: { number } };
     }
     case 'money': {
-      const number = parseNumber(trimmed);
-      return number === null ? fault('an amount', trimmed) : { ok: true, value: { number: Math.round(number * 100) } };
+      const money = readMoney(trimmed);
+      return money === null ? fault('an amount', trimmed) : { ok: true, value: { number: money.minor } };
     }
     case 'yesno': {
       const yes = parseYesNo(trimmed);

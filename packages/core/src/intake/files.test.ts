@@ -1,6 +1,18 @@
 import { execFileSync } from 'node:child_process';
 import fc from 'fast-check';
-import { FileReader, guessEncoding, natureOf, openFile, readFile, RecordReader, unscrambled, Unreadable, type FileReading, type Line } from '.';
+import {
+  FileReader,
+  guessEncoding,
+  guessHeader,
+  natureOf,
+  openFile,
+  readFile,
+  RecordReader,
+  unscrambled,
+  Unreadable,
+  type FileReading,
+  type Line,
+} from '.';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 
@@ -118,3 +130,21 @@ test.each([
   ['Email,Name', 'text'],
   ['', 'empty'],
 ])('%# what a file is, whatever it is called', (text, nature) => expect(natureOf(bytes(text))).toBe(nature));
+
+test('one row that is too wide does not lose the header', () => {
+  expect(
+    guessHeader([
+      ['Email', 'First'],
+      ['a@example.org', 'Ann', 'x', 'y'],
+      ['b@example.org', 'Bo'],
+    ]),
+  ).toBe(0);
+  expect(
+    guessHeader([
+      ['Email', 'First'],
+      ['a@example.org', 'Ann', 'x', 'y'],
+    ]),
+  ).toBe(0);
+  // The widest line may as well be the header itself.
+  expect(guessHeader([['A list'], ['Email', 'First', 'Last', 'Town', 'Notes'], ['a@example.org', 'Ann'], ['b@example.org', 'Bo']])).toBe(1);
+});

@@ -3,8 +3,7 @@ import { cleanEmail, cleanPhone, cutNameEmail, cutAddresses, nameMatchKey } from
 import { choiceKey, type ColumnChoice, type DayTarget, type PlainTarget } from './columns';
 import { consentHeader, readConsent, saysRefused } from './consents';
 import { targetOf } from './headers';
-import { readMoney } from './money';
-import { readCountry } from '../fields';
+import { readCountry, readMoney } from '../fields';
 import { serialDay, type BatchKind } from './row';
 import { readStatus } from './statuses';
 
@@ -313,6 +312,5 @@ export function guessKind(header: readonly string[], profiles: readonly ColumnPr
   if (has('amount', 'gifts') && has('givenOn', 'gifts')) return 'gifts';
   const status = header.findIndex((name) => targetOf(name, 'refusals') === 'status');
   if (status >= 0 && profiles[status]!.statuses > 0.5) return 'refusals';
-  const reach = profiles.filter((profile) => profile.emails > 0.6 || profile.phones > 0.7).length;
-  return header.filter((name) => name !== '').length <= 1 && reach <= 1 ? 'here' : 'people';
+  return 'people';
 }

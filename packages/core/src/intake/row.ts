@@ -1,11 +1,10 @@
-import type { Day } from '../common';
+import { visible, type Day } from '../common';
 import { coerce, parseDate, parseYesNo, type DateOrder, type FieldType, type FieldValue } from '../fields';
 import { SENDING_CHANNELS, type Channel, type SendingChannel } from '../permission';
 import { cleanEmail, cleanName, cleanPhone, cutAddresses, cutName, cutNameEmail, cutPhones, type Address, type Cleaned } from './clean';
 import type { ColumnChoice } from './columns';
 import { addressHint } from './health';
-import { readMoney } from './money';
-import { readCountry } from '../fields';
+import { readCountry, readMoney } from '../fields';
 import type { PostalAddress } from './places';
 import { readConsent, readRefused, refusedChannels } from './consents';
 import { readStatus, type RefusalStatus } from './statuses';
@@ -55,6 +54,8 @@ export interface CleanRow {
   fatal: string | null;
 }
 
+const LONGEST_NAME = 100;
+
 /** What a file is brought in for. */
 export const BATCH_KINDS = ['people', 'refusals', 'here', 'gifts'] as const;
 export type BatchKind = (typeof BATCH_KINDS)[number];
@@ -80,7 +81,7 @@ function emptyRow(): CleanRow {
 export function cleanRow(cells: readonly string[], rules: RowRules): CleanRow {
   const reader = new RowReader(cells, rules);
   rules.columns.forEach((choice, column) => {
-    const cell = cells[column]?.trim() ?? '';
+    const cell = visible(cells[column] ?? '').trim();
     if (cell !== '' && choice.to !== 'leave') reader.read(choice, column, cell);
   });
   return reader.finish();
@@ -139,10 +140,10 @@ class RowReader {
         return;
       case 'firstName':
       case 'lastName':
-        row[to] = cleanName(cell);
+        if (this.fits(column, cell)) row[to] = cleanName(cell);
         return;
       case 'fullName':
-        Object.assign(row, cutName(cell));
+        if (this.fits(column, cell)) Object.assign(row, cutName(cell));
         return;
       case 'email':
         for (const part of cutAddresses(cell)) this.email(column, part);
@@ -196,6 +197,13 @@ class RowReader {
       case 'rhythm':
         return this.gift(to, column, cell);
     }
+  }
+
+  /** No name is cut: one that nobody has is told. */
+  private fits(column: number, cell: string): boolean {
+    if (cell.length <= LONGEST_NAME) return true;
+    this.fault(column, `expected a name of at most ${LONGEST_NAME} characters, got ${cell.length}`);
+    return false;
   }
 
   private gift(to: 'amount' | 'currency' | 'giftId' | 'appeal' | 'rhythm', column: number, cell: string): void {

@@ -39,13 +39,21 @@ export function delimiterOf(body: string): Delimiter {
 const filled = (record: readonly string[]) => record.filter((cell) => cell.trim() !== '').length;
 const looksLikeValue = (cell: string) => /@[^@]+\./.test(cell) || /^[+(]?\d[\d\s().+/-]{4,}$/.test(cell.trim()) || parseNumber(cell) !== null;
 
+/** How wide the lines are: a single line of values that is wider than all others has a separator inside a value. */
+function widthOf(records: readonly (readonly string[])[]): number {
+  const widths = records.map(filled).sort((a, b) => b - a);
+  const [most = 0, next = 0] = widths;
+  const isSlip = records.length > 1 && most > next && records.find((record) => filled(record) === most)!.some(looksLikeValue);
+  return isSlip ? next : most;
+}
+
 /**
  * Which of the first lines is the header: the first that is nearly as wide as the widest and holds words only. Narrow
  * lines over it are titles. A file whose first wide line holds an address or a number has no header.
  */
 export function guessHeader(records: readonly (readonly string[])[]): number | null {
   const some = records.slice(0, HEADER_WITHIN);
-  const widest = Math.max(0, ...some.map(filled));
+  const widest = widthOf(some);
   const at = some.findIndex((record) => filled(record) >= Math.max(1, Math.ceil(widest * 0.6)));
   return at < 0 || some[at]!.some(looksLikeValue) ? null : at;
 }

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { readMoney } from '../fields';
 import { isoDay, dayOf } from '../common';
 import { parseDate, parseYesNo, readCountry } from '../fields';
 import {
@@ -20,7 +21,6 @@ import {
   menderOf,
   normalPostcode,
   profileColumn,
-  readMoney,
   readStatus,
   serialDay,
   targetOf,
@@ -218,7 +218,7 @@ describe('headers in four languages', () => {
     expect(kind({ Email: ['a@x.org'], First: ['Ann'] })).toBe('people');
     expect(kind({ Email: ['a@x.org'], Betrag: ['25,00 €'], Datum: ['14.11.2026'] })).toBe('gifts');
     expect(kind({ Email: ['a@x.org'], Status: ['Unsubscribed'] })).toBe('refusals');
-    expect(kind({ Email: ['a@x.org', 'b@x.org'] })).toBe('here');
+    expect(kind({ Email: ['a@x.org', 'b@x.org'] })).toBe('people');
   });
 });
 
@@ -303,4 +303,25 @@ test('postcodes and countries compare however they are written', () => {
   expect([normalPostcode('98101-1234'), normalPostcode(' sw1a 1aa '), normalPostcode('')]).toEqual(['98101', 'SW1A1AA', '']);
   expect(['Germany', 'Alemania', 'Allemagne', 'DE', 'Deutschland', 'usa'].map(readCountry)).toEqual(['DE', 'DE', 'DE', 'DE', 'DE', 'US']);
   expect(readCountry('Atlantis')).toBeNull();
+});
+
+test('what nobody sees goes from every cell, whatever it is matched to', () => {
+  const columns = (['email', 'mobile', 'city', 'street', 'tags', 'externalId', 'postcode'] as const).map((to) => ({ to }));
+  const cells = [
+    '\ufeffa\u200bnn@example.org\u200e',
+    '\u202a+1 206 555 0101\u202c',
+    'Port\u200b Al\u202eder',
+    '1 Slip\u0007 Lane',
+    'bo\u200bat',
+    'M\u200b1',
+    '98\u00ad101',
+  ];
+  expect(cleanRow(cells, { what: 'people', columns, country: 'US' })).toMatchObject({
+    email: { normal: 'ann@example.org' },
+    mobile: { normal: '+12065550101' },
+    post: { city: 'Port Alder', street: '1 Slip Lane', postcode: '98101' },
+    tags: ['boat'],
+    externalId: 'M1',
+    faults: [],
+  });
 });

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
-import { readMoney } from '@goodword/core/intake';
+import { readMoney } from '@goodword/core/fields';
 import { call } from '../../app/api';
 import { localDay } from '../../app/day';
 import { useFormat } from '../../app/format';
