@@ -8,7 +8,12 @@ import { takes } from '../permission/line.sql';
 
 export interface BatchRow {
   id: number;
+  /** Where new people go. */
   chapter_id: number;
+  /** Its people are looked for in all chapters. */
+  across: number;
+  /** People of other chapters are among those that its rows are, or may be. */
+  mixed: number;
   name: string;
   file_name: string;
   storage_key: string;
@@ -90,6 +95,9 @@ export interface RowsQuery {
 type BatchValues = Partial<
   Record<
     | 'name'
+    | 'chapter_id'
+    | 'across'
+    | 'mixed'
     | 'state'
     | 'what'
     | 'plan'
@@ -184,9 +192,11 @@ export class BatchesRepository {
   }
 
   private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<BatchRow[]> {
+    // What its rows say of another chapter's people is not for who is bound to one.
+    const seen = db.scope.boundTo === null ? '' : 'AND b.mixed = 0';
     return db.sql<BatchRow>(
       `SELECT b.*, t.name AS created_by_name FROM batch b LEFT JOIN teammate t ON t.id = b.created_by
-        WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter) ${rest}`,
+        WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter) ${seen} ${rest}`,
       bindings,
     );
   }

@@ -132,10 +132,11 @@ export class IntakeJobs {
         await this.batches.clearStaged(tx, batch.id);
       });
       let rowNo = 0;
+      const chapters = new Set<number>();
       // The next slices are cleaned and looked up while these are written.
       const writing: Promise<void>[] = [];
       try {
-        for await (const { rows, onFile, kinds } of this.looked(scope, batch, stager, facts)) {
+        for await (const { rows, onFile, kinds } of this.looked(scope, batch, stager, facts, chapters)) {
           await stillAsked(job);
           const staged = await eachInBreaths(rows, (row) => stager.stage(row, candidatesAt(onFile)));
           rowNo += rows.length;
@@ -148,7 +149,8 @@ export class IntakeJobs {
         // Nothing of this check may be written into the next one.
         await Promise.allSettled(writing);
       }
-      await this.settle(job, scope, batch, plan, rowNo);
+      chapters.delete(batch.chapter_id);
+      await this.settle(job, scope, batch, plan, { rows: rowNo, mixed: chapters.size > 0 });
       if (rowNo >= MANY_ROWS) await this.database.refreshStatistics(STAGING_TABLES);
     });
   }
@@ -193,12 +195,12 @@ export class IntakeJobs {
   }
 
   /** The file's rows cleaned, with whom each may be: a slice is cleaned while the database answers for the one before. */
-  private async *looked(scope: Scope, batch: BatchRow, stager: Stager, facts: AddressFacts): AsyncGenerator<Looked> {
+  private async *looked(scope: Scope, batch: BatchRow, stager: Stager, facts: AddressFacts, chapters: Set<number>): AsyncGenerator<Looked> {
     let rowNo = 0;
     let ahead: Promise<Looked> | null = null;
     for await (const lines of this.slices(batch)) {
       const rows = await eachInBreaths(lines, (line) => stager.clean(line, ++rowNo));
-      const next = this.lookUp(scope, batch, stager, facts, rows);
+      const next = this.lookUp(scope, batch, stager, facts, rows, chapters);
       next.catch(() => undefined);
       if (ahead) yield await ahead;
       ahead = next;
@@ -206,7 +208,7 @@ export class IntakeJobs {
     if (ahead) yield await ahead;
   }
 
-  private async lookUp(scope: Scope, batch: BatchRow, stager: Stager, facts: AddressFacts, rows: FileRow[]): Promise<Looked> {
+  private async lookUp(scope: Scope, batch: BatchRow, stager: Stager, facts: AddressFacts, rows: FileRow[], chapters: Set<number>): Promise<Looked> {
     await facts.learn(rows);
     const emailColumn = Math.max(
       0,
@@ -218,15 +220,35 @@ export class IntakeJobs {
       if (kept !== row.clean) [row.clean, row.clues] = [kept, stager.clues(kept)];
     }
     const clues = rows.flatMap((row) => row.clues);
-    const [onFile, kinds] = await Promise.all([this.staging.candidates(this.database.read(scope), batch.chapter_id, clues), facts.lines(rows)]);
+    const db = this.database.read(scope);
+    const [onFile, kinds] = await Promise.all([
+      this.staging.candidates(db, batch.across ? null : batch.chapter_id, clues, chapters),
+      facts.lines(rows),
+      batch.across ? null : this.tellElsewhere(db, batch, rows),
+    ]);
     for (const { clean } of rows)
       if (clean?.mobile && kinds.get(clean.mobile.normal) === 'landline')
         clean.hints.push({ column: 0, reason: `${clean.mobile.shown} is a landline: kept for calls, never texted` });
     return { rows, onFile, kinds };
   }
 
+  /** Who may not see another chapter's people learns that an address is somebody's there, and not whose. */
+  private async tellElsewhere(db: Scoped, batch: BatchRow, rows: readonly FileRow[]): Promise<void> {
+    const normals = rows.flatMap(({ clean }) => [clean?.email, clean?.mobile].flatMap((one) => one?.normal ?? []));
+    const known = await this.staging.elsewhere(db, batch.chapter_id, [...new Set(normals)]);
+    for (const { clean } of known.size > 0 ? rows : [])
+      for (const one of [clean?.email, clean?.mobile])
+        if (one && known.has(one.normal)) clean!.hints.push({ column: 0, reason: `somebody of another chapter has ${one.shown} too` });
+  }
+
   /** What can only be told of the whole file: who stays as they are, which gifts are here, what will be written. */
-  private async settle(job: Running, scope: Scope, batch: BatchRow, plan: IntakePlan, rows: number): Promise<void> {
+  private async settle(
+    job: Running,
+    scope: Scope,
+    batch: BatchRow,
+    plan: IntakePlan,
+    { rows, mixed }: { rows: number; mixed: boolean },
+  ): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       const facts = await this.facts(tx, scope);
       const [staged, permissionFacts] = [
@@ -246,6 +268,7 @@ export class IntakeJobs {
         state: 'checked',
         next_row: 0,
         row_count: rows,
+        mixed: mixed ? 1 : 0,
         stay_no: will.saidNo,
         will: JSON.stringify(will),
       });

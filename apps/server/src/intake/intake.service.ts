@@ -167,12 +167,15 @@ export class IntakeService {
       if (plan.what === 'refusals' && plan.refusal === null && !plan.columns.some(({ to }) => to === 'status'))
         faults.push('Say what these people did: left, bounced or complained, or match a column that says it.');
       if (faults.length > 0) throw new Invalid(faults.map((message) => ({ field: 'permission', code: 'plan', message })));
+      const chapterId = await this.chapterOf(tx, plan.chapterId ?? batch.chapter_id);
       await cancel(tx.knex, 'batch-check', id);
       // A file that is still being read is checked as soon as it is: by the job that reads it.
       const reading = batch.state === 'reading';
       await this.batches.change(tx, id, {
         plan: JSON.stringify(plan),
         what: plan.what,
+        chapter_id: chapterId,
+        across: scope.boundTo === null ? 1 : 0,
         resolved: null,
         state: reading ? 'reading' : 'checking',
         next_row: 0,
@@ -181,6 +184,16 @@ export class IntakeService {
       });
       if (!reading) await enqueue(tx.knex, scope, 'batch-check', id);
     });
+  }
+
+  /** Where new people go: a chapter of the organization, and the one in which somebody works who works in one. */
+  private async chapterOf(tx: Scoped, chapterId: number): Promise<number> {
+    const own = tx.scope.chapterId;
+    const known = (await this.team.chapters(tx.scope)).some(({ id }) => id === chapterId);
+    if (known && (own === null || own === chapterId)) return chapterId;
+    throw new Invalid([
+      { field: 'chapterId', code: 'chapter', message: 'You can bring people into a chapter in which you work. Choose one of those.' },
+    ]);
   }
 
   async bringIn(scope: Scope, id: number): Promise<void> {
@@ -328,6 +341,7 @@ function view(batch: BatchRow, counted: Pick<BatchView, 'counts' | 'looks' | 'wi
     fileName: batch.file_name,
     state: batch.state,
     what: batch.what,
+    chapterId: batch.chapter_id,
     rows: batch.row_count,
     createdAt: batch.created_at.toISOString(),
     createdBy: batch.created_by_name ?? '',

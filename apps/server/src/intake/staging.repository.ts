@@ -64,8 +64,11 @@ export class StagingRepository {
     );
   }
 
-  /** Who in the batch's chapter has one of these, by the clue that leads to them; see `candidatesAt`. */
-  async candidates(db: Scoped, chapterId: number, clues: readonly Clue[]): Promise<Map<string, Candidate[]>> {
+  /**
+   * Who has one of these, in one chapter or (null) in all, by the clue that leads to them; see `candidatesAt`. The chapters of
+   * those who were found are added to `chapters`.
+   */
+  async candidates(db: Scoped, chapterId: number | null, clues: readonly Clue[], chapters = new Set<number>()): Promise<Map<string, Candidate[]>> {
     const sets = new Map<Clue['by'], Set<string>>();
     for (const { by, key } of clues) {
       const known = sets.get(by);
@@ -93,6 +96,7 @@ export class StagingRepository {
       this.people(db, chapterId, 'external_id', keys('externalId')),
       this.people(db, chapterId, 'block', keys('nearby')),
     ]);
+    for (const row of [...emails, ...mobiles, ...externals, ...blocks]) chapters.add(row.chapter_id);
     // One look-up by the loose form finds the exact ones too.
     for (const row of emails) {
       add('email', row.normal, row);
@@ -104,22 +108,34 @@ export class StagingRepository {
     return found;
   }
 
-  private async atPoints(db: Scoped, chapterId: number, kind: string, column: 'normal' | 'loose', keys: string[]) {
+  private async atPoints(db: Scoped, chapterId: number | null, kind: string, column: 'normal' | 'loose', keys: string[]) {
     if (keys.length === 0) return [];
-    return db.sql<{ normal: string; loose: string | null; id: number; first_name: string; last_name: string }>(
-      `SELECT cp.normal, cp.loose, s.id, s.first_name, s.last_name FROM contact_point cp JOIN supporter_contact sc ON sc.contact_point_id = cp.id
-        JOIN supporter s ON s.id = sc.supporter_id AND s.chapter_id = :chapterId AND s.erased_at IS NULL WHERE cp.organization_id = :org AND cp.kind = :kind AND cp.${column} IN (:keys)`,
+    return db.sql<{ normal: string; loose: string | null; id: number; chapter_id: number; first_name: string; last_name: string }>(
+      `SELECT cp.normal, cp.loose, s.id, s.chapter_id, s.first_name, s.last_name FROM contact_point cp JOIN supporter_contact sc ON sc.contact_point_id = cp.id
+        JOIN supporter s ON s.id = sc.supporter_id ${chapterId === null ? '' : 'AND s.chapter_id = :chapterId'} AND s.erased_at IS NULL WHERE cp.organization_id = :org AND cp.kind = :kind AND cp.${column} IN (:keys)`,
       { chapterId, kind, keys },
     );
   }
 
-  private async people(db: Scoped, chapterId: number, column: 'external_id' | 'block', keys: string[]) {
+  private async people(db: Scoped, chapterId: number | null, column: 'external_id' | 'block', keys: string[]) {
     if (keys.length === 0) return [];
-    return db.sql<{ id: number; first_name: string; last_name: string; postcode: string | null; external_id: string | null }>(
-      `SELECT s.id, s.first_name, s.last_name, s.postcode, s.external_id FROM supporter s
-        WHERE s.organization_id = :org AND s.chapter_id = :chapterId AND s.erased_at IS NULL AND s.${column} IN (:keys)`,
+    return db.sql<{ id: number; chapter_id: number; first_name: string; last_name: string; postcode: string | null; external_id: string | null }>(
+      `SELECT s.id, s.chapter_id, s.first_name, s.last_name, s.postcode, s.external_id FROM supporter s
+        WHERE s.organization_id = :org ${chapterId === null ? '' : 'AND s.chapter_id = :chapterId'} AND s.erased_at IS NULL AND s.${column} IN (:keys)`,
       { chapterId, keys },
     );
+  }
+
+  /** Which of these addresses somebody of another chapter has. */
+  async elsewhere(db: Scoped, chapterId: number, normals: readonly string[]): Promise<Set<string>> {
+    if (normals.length === 0) return new Set();
+    const rows = await db.sql<{ normal: string }>(
+      `SELECT DISTINCT cp.normal FROM contact_point cp JOIN supporter_contact sc ON sc.contact_point_id = cp.id
+        JOIN supporter s ON s.id = sc.supporter_id AND s.chapter_id <> :chapterId AND s.erased_at IS NULL
+        WHERE cp.organization_id = :org AND cp.kind IN ('email', 'mobile') AND cp.normal IN (:normals)`,
+      { chapterId, normals },
+    );
+    return new Set(rows.map(({ normal }) => normal));
   }
 
   /** What is known of these domains already; answers older than a month are asked for again. */

@@ -15,7 +15,7 @@ import * as lookedAt from './migrations/013_looked_at';
 import * as setup from './migrations/014_setup';
 import * as whoseAndWhich from './migrations/015_whose_and_which';
 import * as severalChapters from './migrations/016_several_chapters';
-import * as refusedInARow from './migrations/017_refused_in_a_row';
+import * as refusalsAndChapters from './migrations/017_refusals_and_chapters';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -34,7 +34,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '014_setup': setup,
   '015_whose_and_which': whoseAndWhich,
   '016_several_chapters': severalChapters,
-  '017_refused_in_a_row': refusedInARow,
+  '017_refusals_and_chapters': refusalsAndChapters,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -5,7 +5,7 @@ import type { BatchView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { plural, useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
-import { useMay } from '../app/session';
+import { useMay, useSession } from '../app/session';
 import { Button, Heading, Loading, Problem, Progress } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
 import { useMargin } from '../ui/margin';
@@ -55,6 +55,7 @@ export default function Batch() {
   const format = useFormat();
   const navigate = useNavigate();
   const may = useMay('organizer');
+  const { chapters } = useSession();
   const queryClient = useQueryClient();
   const [opened, setOpened] = useState<Opened | null>(null);
   const [looking, setLooking] = useState<string | null>(null);
@@ -73,11 +74,12 @@ export default function Batch() {
   if (error) return <Problem error={error} />;
   if (!batch) return <Loading what="the batch" />;
   const main = actWords(batch, format);
+  const where = chapters.length > 1 && chapters.find((chapter) => chapter.id === batch.chapterId)?.name;
   return (
     <div className="flex flex-col grow min-h-0">
       <Heading
         title={batch.name}
-        note={`${format.number(batch.rows)} ${plural(batch.rows, 'row', 'rows')} of ${batch.fileName}, ${BATCH_WORDS[batch.state]}`}
+        note={`${format.number(batch.rows)} ${plural(batch.rows, 'row', 'rows')} of ${batch.fileName}${where ? `, for ${where}` : ''}, ${BATCH_WORDS[batch.state]}`}
       />
       <Steps steps={[...stepsOf(batch.what), 'Check and bring in']} at="Check and bring in" />
       <div className="grow min-h-0 overflow-y-auto flex flex-col gap-4" tabIndex={0} role="region" aria-label="What becomes of the rows">

@@ -5,6 +5,7 @@ import { FIRST_STANDINGS } from '@goodword/core/campaigns';
 import type { CampaignView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { useLists, useTags, type ListName } from '../app/groups';
+import { useSession } from '../app/session';
 import { Button, Labelled, Problem } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { stepsOf, useDraft } from './draft';
@@ -31,6 +32,7 @@ export function GroupsStep() {
         <Labelled label="Name of the batch" hint="As it stands in the history, and as a group in segments.">
           <input className="input" value={name} maxLength={120} onChange={(event) => rename(event.target.value)} />
         </Labelled>
+        <Where />
         <Roster />
         <Tags />
         <Lists />
@@ -204,6 +206,32 @@ function Lists() {
         </Button>
       </form>
     </fieldset>
+  );
+}
+
+/** The chapter that new people go to: chosen by who works in all, told to who works in one. */
+function Where() {
+  const { parts, set } = useDraft();
+  const { chapter, chapters } = useSession();
+  if (chapters.length < 2 || parts.what === 'here' || parts.what === 'refusals') return null;
+  if (chapter) {
+    return (
+      <div>
+        <p className="font-semibold">New people belong to {chapter.name}</p>
+        <p className="text-ink2">The chapter in which you work.</p>
+      </div>
+    );
+  }
+  return (
+    <Labelled label="New people belong to" hint="They are looked for in all chapters first; whoever is here stays in their own.">
+      <select className="input" value={parts.chapterId ?? chapters[0]!.id} onChange={(event) => set({ chapterId: Number(event.target.value) })}>
+        {chapters.map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </Labelled>
   );
 }
 

@@ -310,7 +310,7 @@ export const useDraft = create<DraftState>()((set, state) => {
         file: { name: batch.fileName, size: 0 },
         readAs: reading ?? {},
         step: (STEPS as readonly string[]).includes(draft?.step ?? '') ? (draft!.step as Step) : 'Columns',
-        parts: { ...EMPTY.parts, ...parts, what: parts.what ?? batch.what },
+        parts: { ...EMPTY.parts, ...parts, what: parts.what ?? batch.what, chapterId: parts.chapterId ?? batch.chapterId },
         permission: { ...EMPTY.permission, ...(permission as DraftState['permission'] | undefined) },
       });
       await fromServer(house, plan as IntakeDraft['plan']);

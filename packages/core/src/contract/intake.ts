@@ -113,6 +113,7 @@ export const intakePlan = Joi.object<IntakePlan>({
     .default([]),
   mends: Joi.array().items(mend).max(5000).default([]),
   phoneCountry: Joi.string().length(2).uppercase().allow(null).default(null),
+  chapterId: id.allow(null).default(null),
   matching: Joi.array()
     // Plans of before may name a key that decides no longer.
     .items(Joi.string().valid('namePostcode').strip(), Joi.string().valid(...MATCH_KEYS))
@@ -299,6 +300,8 @@ export interface BatchView {
   fileName: string;
   state: BatchState;
   what: BatchKind;
+  /** The chapter that its new people go to. */
+  chapterId: number;
   rows: number;
   createdAt: string;
   createdBy: string;

@@ -19,9 +19,10 @@ export function parseNumber(text: string): number | null {
     .trim()
     .replace(/^(?:\p{Sc}|[A-Z]{3})|(?:\p{Sc}|[A-Z]{3}|%)$/gu, '')
     .trim();
-  const [, minus = '', written = ''] = /^(-?)\s*([\d.,\s\u00a0\u202f'’]*)$/.exec(plain) ?? [];
+  const minus = plain.startsWith('-') ? '-' : '';
+  const written = plain.slice(minus.length).trim();
   const digits = written.replace(SPACED, (groups) => groups.replace(/\D/g, ''));
-  if (!/^[\d.,]*\d[\d.,]*$/.test(digits)) return null;
+  if (!/^[\d.,]+$/.test(digits) || !/\d/.test(digits)) return null;
   const at = Math.max(digits.lastIndexOf('.'), digits.lastIndexOf(','));
   const [head, tail] = at < 0 ? [digits, ''] : [digits.slice(0, at), digits.slice(at + 1)];
   const groups = at >= 0 && (head.includes(digits[at]!) || (tail.length === 3 && /^[1-9]\d{0,2}$/.test(head)));

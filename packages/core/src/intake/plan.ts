@@ -42,6 +42,8 @@ export interface IntakePlan {
   permission: Record<SendingChannel, ChannelPermission>;
   /** People who agreed to email are asked to confirm, and stand as Asked until they do; null to take their word as it is. */
   confirm: ConfirmRequest | null;
+  /** The chapter that new people go to; null for that in which the batch was begun. */
+  chapterId: number | null;
   /** What happens to people who are here already. */
   existing: 'update' | 'leave';
   tagIds: number[];
@@ -66,6 +68,7 @@ export const EMPTY_PLAN: Omit<IntakePlan, 'columns' | 'permission'> = {
   phoneCountry: null,
   matching: ['email', 'mobile', 'externalId'],
   confirm: null,
+  chapterId: null,
   existing: 'update',
   tagIds: [],
   newTags: [],
