@@ -82,6 +82,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const handlers = {
     'batch-read': (job: Running) => intake.read(job),
     'batch-check': (job: Running) => intake.check(job),
+    'batch-count': (job: Running) => intake.count(job),
     'batch-bring-in': (job: Running) => intake.bringIn(job),
     'batch-take-out': (job: Running) => intake.takeOut(job),
     'message-personal': (job: Running) => prepare.run(job),

@@ -1,7 +1,7 @@
 import type { BatchView, LookView } from '@goodword/core/contract';
 import type { ColumnChoice } from '@goodword/core/intake';
-import { gathering, HEAD } from '../testing/gathering';
-import { openHouse, type House } from '../testing/harness';
+import { gathering, HEAD, noPermission } from '../testing/gathering';
+import { openHouse, until, type House } from '../testing/harness';
 import { batchAt, bringIn, planFor } from '../testing/steps';
 
 let house: House;
@@ -85,5 +85,26 @@ describe('likely doubles', () => {
     await house.client.post(`/api/batches/${second.id}/decisions`, { rows: [1], as: 'new' });
     await allIn(second.id);
     expect((await find('maria.')).map(({ firstName, lastName }) => `${firstName} ${lastName}`)).toEqual(['Maria Garcia', 'Maria Garcia']);
+  });
+
+  test('what will be written is counted anew when rows are settled, and is what is written', async () => {
+    await bringIn(house.client, `${HEAD}elizabeth@example.org,Elizabeth,Stray,206 555 0134\n`, { permission: noPermission });
+    const batch = await checked(`${HEAD}elizabeth@example.org,Liz,Stray,\nnew.stray@example.org,Nell,Stray,\n`);
+    const yes = (view: BatchView) => view.will?.entries.email?.yes;
+    expect([batch.counts, yes(batch)]).toEqual([{ look: 1, new: 1 }, 2]);
+    await house.client.post(`/api/batches/${batch.id}/decisions`, { rows: [1], as: 'merge' });
+    const now = () => house.client.get<BatchView>(`/api/batches/${batch.id}`);
+    const counted = await until('the count', now, ({ will }) => will !== null);
+    expect([counted.counts, yes(counted)]).toEqual([{ update: 1, new: 1 }, 4]);
+    await house.client.call('DELETE', `/api/batches/${batch.id}/rows/1/decision`);
+    expect(yes(await until('the count', now, ({ will }) => will !== null))).toBe(2);
+    await house.client.post(`/api/batches/${batch.id}/decisions`, { rows: [1], as: 'merge' });
+    // Brought in while it is being counted: nothing is lost by that.
+    expect(yes(await allIn(batch.id))).toBe(4);
+    const [{ n }] = (await house.database
+      .unscoped()('permission_entry')
+      .where({ batch_id: batch.id, channel: 'email', state: 'yes' })
+      .count('* as n')) as [{ n: number }];
+    expect(Number(n)).toBe(4);
   });
 });

@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
-import type { BatchState } from '@goodword/core/contract';
+import type { BatchState, BatchWill } from '@goodword/core/contract';
 import { allColumns, layoutKey, Unreadable, withDomains, type Candidate, type IntakePlan, type Line } from '@goodword/core/intake';
 import { nameKey } from '@goodword/core/merge';
 import type { HouseRules } from '@goodword/core/permission';
@@ -56,7 +56,13 @@ interface Looked {
 const MANY_ROWS = 5000;
 const STAGING_TABLES = ['batch_row', 'batch_value', 'batch_more', 'batch_gift'];
 
-const BACK_TO: Partial<Record<BatchState, BatchState>> = { reading: 'unreadable', checking: 'draft', bringing: 'stopped', 'taking-out': 'done' };
+const BACK_TO: Partial<Record<BatchState, BatchState>> = {
+  reading: 'unreadable',
+  checking: 'draft',
+  bringing: 'stopped',
+  'taking-out': 'done',
+  checked: 'checked',
+};
 
 /** The pieces of work on a batch. Each goes on from what is committed, however it was interrupted. */
 @Injectable()
@@ -262,8 +268,7 @@ export class IntakeJobs {
       }
       await this.applyKept(tx, batch.id);
       await this.permission.markStanding(tx, staged);
-      const entries = plan.what === 'people' ? await this.permission.forecast(tx, staged, plan, permissionFacts) : {};
-      const will = await this.checker.will(tx, batch.id, plan, facts, entries);
+      const will = await this.will(tx, staged, plan, facts);
       await this.batches.change(tx, batch.id, {
         state: 'checked',
         next_row: 0,
@@ -273,6 +278,29 @@ export class IntakeJobs {
         will: JSON.stringify(will),
       });
       await stillAsked(job);
+    });
+  }
+
+  /** What will be written, by the rows as they stand. */
+  private async will(db: Scoped, batch: BatchRow, plan: IntakePlan, facts: Facts): Promise<BatchWill> {
+    const entries = plan.what === 'people' ? await this.permission.forecast(db, batch, plan, { rules: facts.rules, now: Date.now() }) : {};
+    return this.checker.will(db, batch.id, plan, facts, entries);
+  }
+
+  /** Counts once more what will be written, after somebody has settled rows. One that is brought in meanwhile is left alone. */
+  async count(job: Running): Promise<void> {
+    await this.guarded(job, 'checked', (scope, batch) => this.recount(scope, batch));
+  }
+
+  private async recount(scope: Scope, batch: BatchRow): Promise<void> {
+    const db = this.database.read(scope);
+    const will = await this.will(db, batch, batch.plan!, await this.facts(db, scope));
+    await db.execute('UPDATE batch SET will = :will, stay_no = :stay WHERE organization_id = :org AND id = :id AND state = :state', {
+      id: batch.id,
+      will: JSON.stringify(will),
+      stay: will.saidNo,
+      // Whoever has moved it on meanwhile counts for themselves.
+      state: batch.state,
     });
   }
 
@@ -299,6 +327,8 @@ export class IntakeJobs {
   async bringIn(job: Running): Promise<void> {
     await this.guarded(job, 'bringing', async (scope, batch) => {
       const plan = batch.plan!;
+      // Brought in before it was counted anew.
+      if (!batch.will && batch.next_row === 0) await this.recount(scope, batch);
       const resolved = await this.resolve(scope, batch, plan);
       const { currency, rules } = await this.facts(this.database.read(scope), scope);
       let next = (await this.batches.find(this.database.read(scope), batch.id))?.next_row ?? 0;

@@ -3,6 +3,7 @@ import type { DecideRows, LookView, RowVerdict } from '@goodword/core/contract';
 import { formatValue } from '@goodword/core/fields';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
+import { enqueueOnce } from '../platform/jobs';
 import type { Scope } from '../platform/scope';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
 import { SupportersRepository } from '../supporters/supporters.repository';
@@ -109,20 +110,22 @@ export class LooksService {
       const verdict = settledVerdict(batch.what, decision.as);
       if (decision.why && !decision.rows) {
         const settled = await this.batches.decideKind(tx, id, decision.why, decision.as, verdict);
-        await this.tellDoubled(tx, scope, batch);
+        await this.changed(tx, scope, batch);
         return { rows: settled };
       }
       const rows = await this.batches.looks(tx, id, decision.rows ?? []);
       const settled = rows.map((row) => ({ row, withId: decision.as === 'merge' ? this.whom(row, decision) : null }));
       for (const { row, withId } of settled) await this.settle(tx, id, row.row_no, { ...decision, verdict }, withId);
-      await this.tellDoubled(tx, scope, batch);
+      await this.changed(tx, scope, batch);
       return { rows: rows.length };
     });
   }
 
-  /** A gift whose giver is known now may be here already. */
-  private async tellDoubled(tx: Scoped, scope: Scope, { id, what }: BatchRow): Promise<void> {
+  /** What was counted before holds no longer; and a gift whose giver is known now may be here already. */
+  private async changed(tx: Scoped, scope: Scope, { id, what }: BatchRow): Promise<void> {
     if (what === 'gifts') await this.others.markDoubled(tx, id, (await this.team.organization(scope)).currency);
+    await this.batches.change(tx, id, { will: null });
+    await enqueueOnce(tx.knex, scope, 'batch-count', id);
   }
 
   private whom(row: StagedView, decision: DecideRows): number {
@@ -147,6 +150,7 @@ export class LooksService {
       if (!batch) throw new NotFound('batch');
       if (batch.state !== 'checked') throw new Conflict('Rows can be settled between checking the batch and bringing it in.');
       await this.batches.undecide(tx, id, rowNo);
+      await this.changed(tx, scope, batch);
     });
   }
 }

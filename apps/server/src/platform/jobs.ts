@@ -7,6 +7,7 @@ import { programScope, type Scope } from './scope';
 export const JOB_KINDS = [
   'batch-read',
   'batch-check',
+  'batch-count',
   'batch-bring-in',
   'batch-take-out',
   'message-personal',
@@ -23,7 +24,7 @@ export type JobKind = (typeof JOB_KINDS)[number];
 export const LANES: readonly (readonly JobKind[])[] = [
   ['message-personal'],
   ['message-prepare'],
-  ['batch-read', 'batch-check'],
+  ['batch-read', 'batch-check', 'batch-count'],
   ['batch-bring-in', 'batch-take-out'],
   ['bulk-act', 'bulk-undo'],
 ];
@@ -65,6 +66,12 @@ export async function enqueue(knex: Knex, scope: Scope, kind: JobKind, refId: nu
     run_at: runAt,
     created_by: scope.actorId,
   });
+}
+
+/** As `enqueue`, unless the same waits already: one that runs may have begun before what this one is for. */
+export async function enqueueOnce(knex: Knex, scope: Scope, kind: JobKind, refId: number): Promise<void> {
+  const waiting = (await knex('job').where({ kind, ref_id: refId, state: 'waiting', cancel: 0 }).first('id')) as { id: number } | undefined;
+  if (!waiting) await enqueue(knex, scope, kind, refId);
 }
 
 /** Asks a waiting or running job to stop at its next step. */

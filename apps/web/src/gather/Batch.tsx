@@ -18,6 +18,8 @@ import { Looks } from './Looks';
 import { Steps } from './Steps';
 
 const MOVING = new Set(['reading', 'checking', 'bringing', 'taking-out']);
+/** Something about it is being worked out at this moment. */
+const isMoving = ({ state, will }: BatchView) => MOVING.has(state) || (state === 'checked' && will === null);
 
 function progressWords(batch: BatchView, format: ReturnType<typeof useFormat>): string {
   const verb = batch.state === 'checking' ? 'checked' : 'brought in';
@@ -63,7 +65,7 @@ export default function Batch() {
   const { data: batch, error } = useQuery({
     queryKey: ['batch', id],
     queryFn: () => get<BatchView>(`batches/${id}`),
-    refetchInterval: (read) => (read.state.data && MOVING.has(read.state.data.state) ? 700 : 5_000),
+    refetchInterval: (read) => (read.state.data && isMoving(read.state.data) ? 700 : 5_000),
   });
   const act = useMutation({ mutationFn: (what: string) => call('POST', `batches/${id}/${what}`), onSettled: () => refreshAll(queryClient) });
   const state = batch?.state;
@@ -94,6 +96,11 @@ export default function Batch() {
             {(batch.counts.look ?? 0) > 0 && batch.state === 'checked' && may && <Looks batch={batch} start={looking} onStart={setLooking} />}
             {batch.will && ['checked', 'bringing', 'stopped', 'done'].includes(batch.state) && (
               <WhatItWrites batch={batch} will={batch.will} onOpen={may ? setOpened : null} />
+            )}
+            {!batch.will && batch.state === 'checked' && (
+              <p className="text-ink2" role="status">
+                Counting what will be written…
+              </p>
             )}
           </>
         )}

@@ -9,6 +9,7 @@ import { GatherNav } from './GatherNav';
 const KINDS: Record<string, [doing: string, done: string]> = {
   'batch-read': ['Reading the file of', 'Read the file of'],
   'batch-check': ['Checking', 'Checked'],
+  'batch-count': ['Counting what is written of', 'Counted what is written of'],
   'batch-bring-in': ['Bringing in', 'Brought in'],
   'batch-take-out': ['Taking out', 'Took out'],
   'bulk-act': ['Under way:', 'Done:'],
