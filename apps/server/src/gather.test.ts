@@ -70,6 +70,29 @@ describe('a file comes in', () => {
     expect(shirts).toEqual(['XL', 'S']);
   });
 
+  test('"fill" fills what is empty and replaces nothing, also what was filled between the check and bringing in', async () => {
+    const pet = await house.client.post<{ id: number }>('/api/fields', { name: 'Pet', type: 'text', fallback: null });
+    const boat = await house.client.post<{ id: number }>('/api/fields', { name: 'Skiff', type: 'text', fallback: null });
+    const text = (fieldId: number) => ({ to: 'field' as const, fieldId, type: 'text' as const });
+    const columns = [...COLUMNS.slice(0, 3), text(pet.id), text(boat.id), { to: 'postcode' as const }];
+    await bringIn(house.client, 'Email,First,Last,Pet,Skiff,Zip\nkim@example.org,Kim,,cat,,98101\n', { columns });
+    const kim = (await find('kim@')).rows[0]!;
+    const id = await takeFile(house.client, 'Email,First,Last,Pet,Skiff,Zip\nkim@example.org,Kim,Lin,dog,sloop,98107\n');
+    await house.client.put(`/api/batches/${id}/plan`, planFor({ columns, existing: 'fill', matching: ['email'] }));
+    const rows = async () => {
+      const page = await house.client.get<{ rows: BatchRowView[] }>(`/api/batches/${id}/rows`);
+      return page.rows.map(({ verdict, changes }) => [verdict, changes.map(({ what, from, to }) => `${what}: ${from} > ${to}`)]);
+    };
+    await batchAt(house.client, id, 'checked');
+    expect(await rows()).toEqual([['update', ['Last name:  > Lin', 'Skiff:  > sloop']]]);
+    await house.client.put(`/api/supporters/${kim.id}/fields/${boat.id}`, { text: 'dinghy' });
+    await house.client.post(`/api/batches/${id}/bring-in`);
+    await batchAt(house.client, id, 'done');
+    const now = await record(kim.id);
+    const value = (name: string) => now.fields.find((one) => one.name === name)!.shown;
+    expect([now.firstName, now.lastName, value('Pet'), value('Skiff')]).toEqual(['Kim', 'Lin', 'cat', 'dinghy']);
+  });
+
   test('"leave" leaves people as they are', async () => {
     await bringIn(house.client, 'Email,First,Last,Mobile\ndi@example.org,Di,Lin,\n', { permission: { email: NOTHING, text: NOTHING } });
     const batch = await bringIn(house.client, 'Email,First,Last,Mobile\ndi@example.org,Di,Lin,206 555 0144\n', { existing: 'leave' });

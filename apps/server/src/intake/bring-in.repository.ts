@@ -78,7 +78,9 @@ export class BringInRepository {
   /** The first half: the people themselves, and their addresses. May run ahead of the second half of the rows before. */
   async bringPeople(tx: Scoped, batch: BatchRow, holds: Holds, within: { from: number; to: number }): Promise<void> {
     const slice: Slice = { batchId: batch.id, from: within.from, to: within.to };
+    const fills = holds.updates && batch.plan?.existing === 'fill';
     await this.makePeople(tx, slice, batch.chapter_id);
+    if (fills) await this.keepOwn(tx, slice);
     if (holds.updates) await this.updateOwn(tx, slice);
     for (const kind of holds.own) await this.makeAddresses(tx, slice, kind);
     for (const kind of MORE_ADDRESSES) if (holds.more.has(kind)) await this.makeMoreAddresses(tx, slice, kind);
@@ -97,6 +99,7 @@ export class BringInRepository {
     if (plan.what !== 'here') {
       for (const kind of holds.own) await this.linkAddresses(tx, slice, kind);
       for (const kind of MORE_ADDRESSES) if (holds.more.has(kind)) await this.linkMoreAddresses(tx, slice, kind);
+      if (holds.values && plan.existing === 'fill') await this.keepValues(tx, slice);
       if (holds.values) await this.values(tx, slice);
     }
     await this.groups(tx, slice, resolved, holds);
@@ -141,6 +144,37 @@ export class BringInRepository {
   }
 
   /** What is there replaces, the last row of a person last; what stood before is kept. */
+  /**
+   * Of a batch that only fills what is empty, takes away from rows what they would replace: what is empty never replaces. When
+   * the batch is checked, for what is told of it, and once more as each row comes in.
+   */
+  async keepWhatIsThere(tx: Scoped, slice: Slice): Promise<void> {
+    await this.keepOwn(tx, slice);
+    await this.keepValues(tx, slice);
+  }
+
+  private async keepOwn(tx: Scoped, slice: Slice): Promise<void> {
+    const theirs = `batch_row r JOIN supporter s ON s.organization_id = :org AND s.id = r.supporter_id`;
+    const updating = `${ROWS} AND r.verdict = 'update'`;
+    // The region of another country fills nothing.
+    await tx.execute(`UPDATE ${theirs} SET r.region = NULL WHERE ${updating} AND s.country IS NOT NULL AND r.country <> s.country`, slice);
+    for (const [column] of OWN_COLUMNS) {
+      const none = column === 'first_name' || column === 'last_name' ? "''" : 'NULL';
+      await tx.execute(
+        `UPDATE ${theirs} SET r.${column} = ${none} WHERE ${updating} AND COALESCE(s.${column}, '') <> '' AND COALESCE(r.${column}, '') <> ''`,
+        slice,
+      );
+    }
+  }
+
+  private async keepValues(tx: Scoped, slice: Slice): Promise<void> {
+    await tx.execute(
+      `DELETE v FROM batch_row r JOIN batch_value v ON v.batch_id = r.batch_id AND v.row_no = r.row_no
+        JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id WHERE ${ROWS} AND r.verdict = 'update'`,
+      slice,
+    );
+  }
+
   private async updateOwn(tx: Scoped, slice: Slice): Promise<void> {
     const [some] = await tx.sql<{ n: number }>(`SELECT EXISTS (SELECT 1 FROM batch_row r WHERE ${ROWS} AND r.verdict = 'update') AS n`, slice);
     if (some?.n !== 1) return;

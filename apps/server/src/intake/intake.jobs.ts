@@ -261,6 +261,7 @@ export class IntakeJobs {
         { ...batch, row_count: rows },
         { rules: facts.rules, now: Date.now() },
       ];
+      if (plan.existing === 'fill') await this.bringer.keepWhatIsThere(tx, { batchId: batch.id, from: 1, to: rows });
       if (plan.what === 'gifts') await this.others.markDoubled(tx, batch.id, facts.currency);
       else if (plan.what !== 'refusals') {
         const writing = plan.what === 'people' ? await this.permission.writing(tx, staged, plan, permissionFacts) : new Set<number>();
@@ -294,6 +295,7 @@ export class IntakeJobs {
 
   private async recount(scope: Scope, batch: BatchRow): Promise<void> {
     const db = this.database.read(scope);
+    if (batch.plan!.existing === 'fill') await this.bringer.keepWhatIsThere(db, { batchId: batch.id, from: 1, to: batch.row_count });
     const will = await this.will(db, batch, batch.plan!, await this.facts(db, scope));
     await db.execute('UPDATE batch SET will = :will, stay_no = :stay WHERE organization_id = :org AND id = :id AND state = :state', {
       id: batch.id,

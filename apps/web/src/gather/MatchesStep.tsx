@@ -156,12 +156,17 @@ function Existing() {
       name="existing"
       title="People who are here already"
       value={parts.existing}
-      onChoose={(existing) => set({ existing: existing as 'update' | 'leave' })}
+      onChoose={(existing) => set({ existing: existing as 'update' | 'fill' | 'leave' })}
       options={[
         {
           value: 'update',
           words: 'Update them',
           hint: 'A value that is there replaces; an empty one never erases. Tags, lists and permission are added.',
+        },
+        {
+          value: 'fill',
+          words: 'Fill only what is empty',
+          hint: 'What we know of them stays as it is. Tags, lists and permission are added.',
         },
         { value: 'leave', words: 'Leave them as they are', hint: 'Only new people come in.' },
       ]}

@@ -41,7 +41,7 @@ export function batchNotes(batch: BatchView | undefined, acts: { open(opened: Op
       'hints',
       'doubt',
       `${batch.withHints} ${plural(batch.withHints, 'row', 'rows')} with something to tell`,
-      'A likely slip in a domain, the address of a function, a landline: they come in as they stand.',
+      'A likely slip in a domain, a landline, a refusal that can’t be read for sure, and the like: each row says which.',
       {
         words: 'See them',
         act: () => acts?.open({ only: 'hints', words: 'With something to tell' }),

@@ -129,7 +129,7 @@ export const intakePlan = Joi.object<IntakePlan>({
   confirm: Joi.object({ subject: Joi.string().trim().min(1).max(200).required(), body: Joi.string().trim().min(1).max(5000).required() })
     .allow(null)
     .default(null),
-  existing: Joi.string().valid('update', 'leave').default('update'),
+  existing: Joi.string().valid('update', 'fill', 'leave').default('update'),
   tagIds: Joi.array().items(id).max(50).default([]),
   newTags: Joi.array().items(name).max(20).default([]),
   listIds: Joi.array().items(id).max(50).default([]),

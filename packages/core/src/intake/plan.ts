@@ -45,7 +45,7 @@ export interface IntakePlan {
   /** The chapter that new people go to; null for that in which the batch was begun. */
   chapterId: number | null;
   /** What happens to people who are here already. */
-  existing: 'update' | 'leave';
+  existing: 'update' | 'fill' | 'leave';
   tagIds: number[];
   newTags: string[];
   listIds: number[];
