@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { BATCH_ROADS, type ChannelPermission } from '@goodword/core/intake';
+import { BATCH_ROADS, permissionFaults, type ChannelPermission } from '@goodword/core/intake';
 import { PURPOSES, ROAD_WORDS, type Scope } from '@goodword/core/permission';
 import { useSession } from '../app/session';
 import { Button, Labelled } from '../ui/basics';
@@ -231,6 +231,9 @@ export function PermissionStep() {
       body: 'Being on it needs their agreement to it: tick it, or take it off.',
       remedy: { words: 'Take it off', act: () => draft.set({ listIds: draft.parts.listIds.filter((id) => id !== list.id) }) },
     });
+  // Asked here, and not two steps later.
+  const open = plan ? permissionFaults(plan, localDay()) : [];
+  open.forEach((sentence, i) => notes.unshift({ key: `open-${i}`, tone: 'doubt', title: sentence }));
   if (!plan) notes.unshift({ key: 'open', tone: 'doubt', title: 'Both channels need an answer', body: '“I don’t know” is an answer too.' });
   useMargin(notes);
   return (
@@ -243,7 +246,7 @@ export function PermissionStep() {
       </div>
       <div className="flex justify-between pt-3">
         <Button onClick={() => draft.go('Where they go')}>Back to where they go</Button>
-        <Button weight="main" disabled={!plan} onClick={() => draft.go('Matches')}>
+        <Button weight="main" disabled={!plan || open.length > 0} onClick={() => draft.go('Matches')}>
           Next: matches
         </Button>
       </div>

@@ -128,6 +128,14 @@ describe('permission in a column', () => {
     expect(asked).toEqual([['choose', 2, { to: 'refusal', channel: 'email' }]]);
   });
 
+  test('in a file of another kind it is said that nobody’s refusal is read', () => {
+    const { note } = margin({
+      found: { header: ['E-mail', 'Cell', 'Do Not Email'] } as never,
+      draft: { columns: [...COLUMNS.slice(0, 2), { to: 'leave' }], parts: { what: 'gifts', mends: [] } } as never,
+    });
+    expect(note('refusal-2')).toMatchObject({ tone: 'doubt', title: '“Do Not Email” is not read in a file of this kind' });
+  });
+
   test('a permission is none of this', () => {
     expect(told('Newsletter', { to: 'consent', channel: 'email' }).note('refusal-2')).toBeUndefined();
   });

@@ -36,11 +36,16 @@ const rowsOf = (rows: readonly number[], count: number) =>
 
 /** What a column says of permission: a refusal is told, and one that can be read in two ways is asked. */
 function refusalNotes(draft: DraftState, acts: Acts): Note[] {
-  if (draft.parts.what !== 'people') return [];
+  const { what } = draft.parts;
   return draft.columns.flatMap((choice, column): Note[] => {
     const name = headerOf(draft, column);
     const said = consentHeader(draft.analysis!.found.header[column] ?? '');
     const [anchor, key] = [`column-${column}`, `refusal-${column}`];
+    if (what !== 'people') {
+      const unread = said?.sense === 'refuses' && choice.to === 'leave' && what !== 'refusals';
+      const body = 'Refusals are read of people who are brought in. Take the same file as such too, so that nobody’s no is lost.';
+      return unread ? [{ key, anchor, tone: 'doubt', title: `“${name}” is not read in a file of this kind`, body }] : [];
+    }
     if (choice.to === 'consent' && said?.sense === 'refuses') {
       const refusal = { to: 'refusal', channel: said.channel } as const;
       const remedy = { words: `It is “${columnWords(refusal, [], '')[0]}”`, act: () => acts.choose(column, refusal) };

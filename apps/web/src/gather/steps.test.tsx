@@ -86,6 +86,27 @@ describe('permission', () => {
     expect(now().permission.email).toMatchObject({ scopes: ['list:1'] });
   });
 
+  test('what an agreement still wants is asked here, and there is no way on before', async () => {
+    draft();
+    const { user } = show(<PermissionStep />, { answers: ANSWERS });
+    const next = screen.getByRole<HTMLButtonElement>('button', { name: 'Next: matches' });
+    await user.click(said('emails'));
+    await user.click(screen.getAllByRole('radio', { name: 'I don’t know, or they did not' })[1]!);
+    const asked = () =>
+      useMarginStore
+        .getState()
+        .notes.filter(({ key }) => key.startsWith('open-'))
+        .map(({ title }) => title);
+    await waitFor(() => expect(asked()).toContain('Email: choose what they agreed to.'));
+    expect(asked()).toContain('Email: say on which day they agreed.');
+    expect(next.disabled).toBe(true);
+    await user.click(screen.getByRole('checkbox', { name: 'appeals' }));
+    act(() => now().setPermission('email', { ...(now().permission.email as object), on: '2026-05-01' } as never));
+    await user.type(screen.getByLabelText('In what words'), 'Yes, write to me.');
+    await waitFor(() => expect(asked()).toEqual([]));
+    expect(next.disabled).toBe(false);
+  });
+
   test('what stands in columns is taken from there', () => {
     draft({
       columns: [{ to: 'email' }, { to: 'consent', channel: 'email' }, { to: 'signedOn' }, { to: 'signedWords' }] as never,
