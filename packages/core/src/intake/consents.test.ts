@@ -29,7 +29,7 @@ email: Newsletter | Newsletter? | Email opt-in | Opted in | Consent | Consent gi
 text: SMS opt-in | Text consent | May we text you? | OK to text | SMS-Einwilligung | Accepte les SMS | Acepta SMS`;
 
 const NEITHER = `House no. | No. | Number | Nr. | No of children | Not home | Notes | Membership cancelled | Left on | Removed by | Street | Number of calls | Retired | Stop (bus) | Nombre | Nom
-  | Volunteer? | Vegetarian | Member | Postcode | Post town | Mobile | Email | Home phone | Telephone | Anrede | Numéro | Número | Sin número`;
+  | Volunteer? | Vegetarian | Member | Postcode | Post town | Mobile | Email | Home phone | Telephone | Anrede | Left voicemail | No. of emails | No of calls | Phone no. | Contact no | Mobile No | Tel. no. | No de téléphone | No. de teléfono | Numéro | Número | Sin número`;
 
 const cases = (text: string): [string, string][] =>
   text
@@ -75,6 +75,16 @@ test('no column of refusals is ever taken for an agreement, whatever stands in i
       const { choice } = guessColumn(header, profileColumn(values, 'US'), []);
       expect([header, values, choice.to]).not.toEqual([header, values, 'consent']);
     }
+});
+
+test('numbers are numbers, however like a refusal their header reads', () => {
+  expect(guessColumn('No. telephone', profileColumn(['206 555 0101', '206 555 0102'], 'US'), []).choice).toEqual({ to: 'mobile' });
+  expect(guessColumn('No. calls', profileColumn(['0', '12', '3', '7'], 'US'), []).choice).toMatchObject({ to: 'newField', type: 'number' });
+  expect(guessColumn('Unsubscribe link', profileColumn(['https://example.org/u/1', 'https://example.org/u/2'], 'US'), []).choice).toMatchObject({
+    type: 'link',
+  });
+  // The day of a refusal as a spreadsheet counts days.
+  expect(guessColumn('Unsubscribed on', profileColumn(['45000', '45120'], 'US'), []).choice).toEqual({ to: 'refusal', channel: 'email' });
 });
 
 test('what was agreed to is never guessed where the header does not tell, and an agreement to calls or post is none to mail', () => {

@@ -19,16 +19,21 @@ const LONGEST = 500;
 
 /** The words of a header without case and marks, cut where people and programs put words together. */
 function wordsOf(header: string): string {
-  return header
-    .slice(0, LONGEST)
-    .replace(/(?<=\p{Ll})(?=\p{Lu})/gu, ' ')
-    .normalize('NFD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/ß/g, 'ss')
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .replace(/\be mails?\b/g, 'email')
-    .trim();
+  return (
+    header
+      .slice(0, LONGEST)
+      .replace(/(?<=\p{Ll})(?=\p{Lu})/gu, ' ')
+      .normalize('NFD')
+      .replace(/\p{M}/gu, '')
+      .toLowerCase()
+      .replace(/ß/g, 'ss')
+      .replace(/[^\p{L}\p{N}]+/gu, ' ')
+      .trim()
+      .replace(/\be mails?\b/g, 'email')
+      // "No." is a number as often: in front of what is counted, and behind what has one.
+      .replace(/^(?:no|nos|nr|num) (?:de|of|du|des|d) /, 'number of ')
+      .replace(/(?<=phone|mobile|tel|telefon|telefono|cell|contact|movil|portable) no$/, ' number')
+  );
 }
 
 /*
@@ -67,7 +72,7 @@ const CHANNEL_WORDS: [Channel, RegExp][] = [
     'email',
     words('email emails emailing emailings newsletters? mails courriels? correo correos electronico boletin boletines rundbrief infobrief mailings?'),
   ],
-  ['email', stems('email newsletter courriel')],
+  ['email', stems('(?<!voic)email newsletter courriel')],
   ['text', words('texts? texting sms texto textos whatsapp kurznachricht mensajes?')],
   [
     'call',

@@ -239,7 +239,8 @@ export function guessColumn(header: string, profile: ColumnProfile, fields: read
  */
 function guessPermission(header: string, profile: ColumnProfile): Guess | null {
   const said = consentHeader(header);
-  if (said?.sense === 'refuses') return { choice: { to: 'refusal', channel: said.channel }, confidence: said.sure ? 0.9 : 0.5 };
+  if (said?.sense === 'refuses' && !isNumbered(profile))
+    return { choice: { to: 'refusal', channel: said.channel }, confidence: said.sure ? 0.9 : 0.5 };
   const agrees = said && profile.filled > 0 && profile.consents >= MOST_CONSENTS;
   // What was agreed to is asked where the header does not tell: nobody agrees by a guess.
   if (agrees && !said.sure) return { choice: { to: 'leave' }, confidence: 0.4 };
@@ -247,6 +248,12 @@ function guessPermission(header: string, profile: ColumnProfile): Guess | null {
   // "unsubscribed" among "subscribed" is a refusal whatever the column is called.
   const refused = profile.refusals > 0 && Math.max(profile.consents, profile.statuses) >= MOST_CONSENTS;
   return refused ? { choice: { to: 'refusal', channel: 'email' }, confidence: 0.6 } : null;
+}
+
+/** Numbers, addresses and links are no refusals, however like one the header reads ("No. of calls", "Unsubscribe link"). */
+function isNumbered({ phones, emails, links, digits, numbers, yesNo, dates, serials }: ColumnProfile): boolean {
+  if (Math.max(phones, emails, links) > 0.5) return true;
+  return Math.max(digits, numbers) > 0.7 && Math.max(yesNo, dates, serials) < 0.5;
 }
 
 /** A column of mistyped addresses is still one: its header is believed unless the values are plainly something else. */
