@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { seenAll } from '@goodword/core/common';
+import { seenAll, visible } from '@goodword/core/common';
 import type { Scoped } from './database';
 import { Newer, NotFound } from './errors';
 import type { Scope } from './scope';
@@ -22,7 +22,7 @@ export function stillAs<T>(was: T, now: T, what: string, shown?: string): void {
 
 /** As a value comes over the wire: one that was written by another way (a file, an earlier day) may hold more than is seen. */
 function asItComes(value: unknown): unknown {
-  return JSON.parse(JSON.stringify(seenAll(value) ?? null, (_key, one: unknown) => (typeof one === 'string' ? one.trim() : one)));
+  return JSON.parse(JSON.stringify(seenAll(value) ?? null, (_key, one: unknown) => (typeof one === 'string' ? visible(one).trim() : one)));
 }
 
 /**
