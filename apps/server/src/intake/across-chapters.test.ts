@@ -46,13 +46,21 @@ test('who works in one chapter brings nobody into another', async () => {
 
 test('who works in all finds whoever is here, in whatever chapter: nobody is made twice, and they stay in their own', async () => {
   await bringIn(house.client, `${HEAD}xenia@example.org,Xenia,Lin,\n`, { chapterId: westId });
-  const batch = await bringIn(house.client, `${HEAD}xenia@example.org,Xenia,Lin,206 555 0177\nyara@example.org,Yara,Lin,\n`, { chapterId: eastId });
+  const id = await takeFile(house.client, `${HEAD}xenia@example.org,Xenia,Lin,206 555 0177\nyara@example.org,Yara,Lin,\n`, 'westward.csv');
+  await house.client.put(`/api/batches/${id}/plan`, planFor({ chapterId: eastId }));
+  await batchAt(house.client, id, 'checked');
+  await house.client.post(`/api/batches/${id}/bring-in`);
+  const batch = await batchAt(house.client, id, 'done');
   expect(batch.counts).toEqual({ update: 1, new: 1 });
   expect([await chapterOf('xenia@example.org'), await chapterOf('yara@example.org')]).toEqual([[westId], [eastId]]);
   // What its rows say of the West's people is not for the East alone.
   const east = await house.as('organizer', eastId);
   expect((await east.call('GET', `/api/batches/${batch.id}`)).status).toBe(404);
   expect((await east.get<BatchView[]>('/api/batches')).map(({ id }) => id)).not.toContain(batch.id);
+  for (const path of ['/api/today', '/api/jobs']) {
+    expect([path, JSON.stringify(await house.client.get(path)).includes('westward')]).toEqual([path, true]);
+    expect([path, JSON.stringify(await east.get(path)).includes('westward')]).toEqual([path, false]);
+  }
 });
 
 test('a file of people who are here finds them in every chapter', async () => {

@@ -92,6 +92,9 @@ export interface RowsQuery {
   only?: RowsOnly;
 }
 
+/** What the rows of a mixed batch say of other chapters' people is not for who is bound to some chapters. */
+export const isSeenBy = ({ scope }: Scoped, batch: string): string => (scope.boundTo === null ? 'TRUE' : `COALESCE(${batch}.mixed, 0) = 0`);
+
 type BatchValues = Partial<
   Record<
     | 'name'
@@ -192,11 +195,9 @@ export class BatchesRepository {
   }
 
   private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<BatchRow[]> {
-    // What its rows say of another chapter's people is not for who is bound to one.
-    const seen = db.scope.boundTo === null ? '' : 'AND b.mixed = 0';
     return db.sql<BatchRow>(
       `SELECT b.*, t.name AS created_by_name FROM batch b LEFT JOIN teammate t ON t.id = b.created_by
-        WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter) ${seen} ${rest}`,
+        WHERE b.organization_id = :org AND (:chapter IS NULL OR b.chapter_id = :chapter) AND ${isSeenBy(db, 'b')} ${rest}`,
       bindings,
     );
   }

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { JobView } from '@goodword/core/contract';
+import { isSeenBy } from '../intake/batches.repository';
 import type { Scoped } from '../platform/database';
 
 /** Work in the background, as its page shows it: what it is about, how far it is, what came of it. */
@@ -9,7 +10,7 @@ export class JobsRepository {
     const rows = await db.sql<Record<string, unknown> & { kind: string; ref_id: number; state: JobView['state'] }>(
       `SELECT j.*, t.name AS by_name, b.name AS batch_name, b.next_row, b.row_count, b.rate, m.name AS message_name, u.words AS bulk_words, u.done AS bulk_done, u.people AS bulk_people FROM job j LEFT JOIN teammate t ON t.id = j.created_by
         LEFT JOIN batch b ON j.kind LIKE 'batch-%' AND b.id = j.ref_id AND b.organization_id = :org LEFT JOIN bulk u ON j.kind LIKE 'bulk-%' AND u.id = j.ref_id AND u.organization_id = :org LEFT JOIN message m ON j.kind LIKE 'message-%' AND m.id = j.ref_id AND m.organization_id = :org
-        WHERE j.organization_id = :org AND (:chapter IS NULL OR COALESCE(b.chapter_id, m.chapter_id, j.chapter_id) IS NULL OR COALESCE(b.chapter_id, m.chapter_id, j.chapter_id) = :chapter) ORDER BY j.state IN ('running', 'waiting') DESC, j.id DESC LIMIT 200`,
+        WHERE j.organization_id = :org AND (:chapter IS NULL OR COALESCE(b.chapter_id, m.chapter_id, j.chapter_id) IS NULL OR COALESCE(b.chapter_id, m.chapter_id, j.chapter_id) = :chapter) AND ${isSeenBy(db, 'b')} ORDER BY j.state IN ('running', 'waiting') DESC, j.id DESC LIMIT 200`,
     );
     const numberOf = (value: unknown) => (value === null || value === undefined ? null : Number(value));
     const moment = (at: unknown) => (at instanceof Date ? at.toISOString() : null);

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { BatchState, TodayView } from '@goodword/core/contract';
+import { isSeenBy } from '../intake/batches.repository';
 import type { Scoped } from '../platform/database';
 
 const WAITS: Partial<Record<BatchState, string>> = {
@@ -19,12 +20,12 @@ export class TodayRepository {
     const mine = '(:chapter IS NULL OR chapter_id IS NULL OR chapter_id = :chapter)';
     const [batches, arrived, messages, counts] = await Promise.all([
       db.sql<{ id: number; name: string; state: BatchState }>(
-        `SELECT id, name, state FROM batch WHERE organization_id = :org AND ${mine} AND state IN (:states) ORDER BY id DESC LIMIT 20`,
+        `SELECT id, name, state FROM batch WHERE organization_id = :org AND ${mine} AND ${isSeenBy(db, 'batch')} AND state IN (:states) ORDER BY id DESC LIMIT 20`,
         { states: Object.keys(WAITS) },
       ),
       db.sql<{ id: number; name: string; ended_at: Date; people: number }>(
         `SELECT id, name, ended_at, (SELECT COUNT(*) FROM batch_row r WHERE r.batch_id = batch.id AND r.supporter_id > 0) AS people FROM batch
-          WHERE organization_id = :org AND ${mine} AND state = 'done' AND seen_at IS NULL AND ended_at > UTC_TIMESTAMP(3) - INTERVAL 7 DAY ORDER BY id DESC LIMIT 10`,
+          WHERE organization_id = :org AND ${mine} AND ${isSeenBy(db, 'batch')} AND state = 'done' AND seen_at IS NULL AND ended_at > UTC_TIMESTAMP(3) - INTERVAL 7 DAY ORDER BY id DESC LIMIT 10`,
       ),
       db.sql<{ id: number; name: string; state: string; scheduled_at: Date | null }>(
         `SELECT id, name, state, scheduled_at FROM message WHERE organization_id = :org AND ${mine} AND state IN ('scheduled', 'preparing', 'sending', 'paused') ORDER BY scheduled_at, id LIMIT 20`,
