@@ -1,4 +1,4 @@
-import { oneLine, parsePoint, seen } from './common';
+import { oneLine, parsePoint, seen, visible } from './common';
 import { coerce, FIELD_TYPES, parseClock, parseDate, parseNumber, parseYesNo, readMoney, readCountry, readRegion } from './fields';
 import {
   addressHint,
@@ -21,6 +21,7 @@ import {
   targetOf,
   unscrambled,
 } from './intake';
+import { consentHeader, readConsent, readRefused } from './intake/consents';
 import { parse } from './merge';
 import { parseStreet } from './print';
 import { askingIn, aroundText, countParts, keywordKey, ownWords, readAsks, straighten, textAskFaults } from './text';
@@ -33,6 +34,7 @@ import { askingIn, aroundText, countParts, keywordKey, ownWords, readAsks, strai
 const READERS: Record<string, (text: string) => unknown> = {
   oneLine,
   seen,
+  visible,
   parsePoint,
   parseClock,
   'parseDate, day first': (text) => parseDate(text, 'day-first'),
@@ -57,6 +59,9 @@ const READERS: Record<string, (text: string) => unknown> = {
   readStatus,
   'readRefusal of the US': (text) => readRefusal(text, 'US'),
   targetOf: (text) => targetOf(text, 'people'),
+  consentHeader,
+  readConsent,
+  readRefused: (text) => readRefused(text, () => false),
   guessHeader: (text) =>
     guessHeader([
       [text, text],
@@ -104,6 +109,7 @@ const TURNS = [
     '\\{',
     'ab ',
   ],
+  ...['\u200d', '\u200c\u200d', '\u{1f469}\u200d', '1,234', "1'234", 'opt out ', 'no '],
   ...['1e9', '# 1', 'apt ', '<a@', '(a)', '- -', 'stop ', 'St. ', '=\n', 'a\n\n'],
 ];
 const ENDS = ['!', '>9'];
