@@ -39,6 +39,15 @@ test('whoever a column of refusals names is opted out, whatever else the file sa
   expect([look.reached, look.held]).toEqual([1, [{ reason: 'said-no', people: 4 }]]);
 });
 
+test('a refusal closes all of the channel, a no in a column of consent what the column is about', async () => {
+  const csv = 'Email,First,Last,News ok,Do Not Email\njan@example.org,Jan,Lin,yes,yes\nkai@example.org,Kai,Lin,no,\nleo@example.org,Leo,Lin,yes,no\n';
+  const columns: ColumnChoice[] = [...WHO, { to: 'consent', channel: 'email' }, refusal('email')];
+  const permission = { email: { ...agreed('news'), from: 'column' }, text: NOTHING } as never;
+  const batch = await bringIn(house.client, csv, { columns, permission });
+  expect(batch.will!.entries.email).toEqual({ yes: 1, no: 2, asked: 0 });
+  expect(await Promise.all(['jan', 'kai', 'leo'].map(noes))).toEqual([['email all file'], ['email news file'], []]);
+});
+
 test('a refusal of calls, of post and of everything is kept on each channel, of people who are here and otherwise stay too', async () => {
   await bringIn(house.client, 'Email,First,Last,Mobile\nfay@example.org,Fay,Lin,206 555 0163\n');
   const csv = [

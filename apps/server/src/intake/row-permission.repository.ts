@@ -190,10 +190,10 @@ export class RowPermissionRepository {
     const aside = (name: string, as: string) =>
       `LEFT JOIN batch_more ${as} ON ${as}.batch_id = r.batch_id AND ${as}.row_no = r.row_no AND ${as}.kind = '${name}'`;
     const select = (normal: string, joins: string, address: string, among = which ?? COMES) => `
-      SELECT STRAIGHT_JOIN r.row_no AS rowNo, ${PERSON} AS person, r.supporter_id AS supporterId, r.${channel}_says AS says, ${normal} AS normal,
+      SELECT STRAIGHT_JOIN r.row_no AS rowNo, ${PERSON} AS person, r.supporter_id AS supporterId, r.${channel}_says AS says, rf.value IS NOT NULL AS refused, ${normal} AS normal,
         ${address}, sg.value AS signed, sw.value AS words, IF(s.id IS NULL, r.country, s.country) AS country, IF(s.id IS NULL, r.region, s.region) AS region
       FROM batch_row r ${joins} LEFT JOIN supporter s ON s.organization_id = :org AND s.id = r.supporter_id
-        ${aside('signed', 'sg')} ${aside('words', 'sw')} WHERE ${ROWS} AND ${among}`;
+        ${aside('signed', 'sg')} ${aside('words', 'sw')} ${aside('refused', 'rf')} AND rf.value = '${channel}' WHERE ${ROWS} AND ${among}`;
     const here = 'cp.id AS contactPointId, cp.on_hold AS onHold, cp.do_not_contact AS doNotContact';
     const nowhere = 'NULL AS contactPointId, 0 AS onHold, 0 AS doNotContact';
     const further = `JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = '${kind}' ${point('m.normal')}`;
@@ -209,6 +209,7 @@ export class RowPermissionRepository {
       // Where one half of a union has none, numbers of the other come as text.
       person: Number(row.person),
       contactPointId: row.contactPointId === null ? null : Number(row.contactPointId),
+      refused: Number(row.refused) === 1,
       onHold: Number(row.onHold) === 1,
       doNotContact: Number(row.doNotContact) === 1,
       place: { country, region },
@@ -228,6 +229,7 @@ export class RowPermissionRepository {
       ...row,
       person: Number(row.person),
       says: 0,
+      refused: true,
       ...nowhere,
       signed: null,
       words: null,
@@ -269,7 +271,8 @@ export class RowPermissionRepository {
   }
 }
 
-type ClaimSql = Omit<ClaimRow, 'place' | 'onHold' | 'doNotContact'> & {
+type ClaimSql = Omit<ClaimRow, 'place' | 'refused' | 'onHold' | 'doNotContact'> & {
+  refused: number;
   onHold: number | null;
   doNotContact: number | null;
   country: string | null;

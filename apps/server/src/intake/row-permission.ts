@@ -10,6 +10,8 @@ export interface ClaimRow {
   supporterId: number;
   /** What the row's columns of consent and refusal say: 1 yes, 0 no, null nothing. */
   says: number | null;
+  /** The no is that of a column of refusals, which is about all of the channel. */
+  refused: boolean;
   /** The address in its normal form; null for the row itself, which alone speaks for the person. */
   normal: string | null;
   /** The address on file, where there is one. */
@@ -60,7 +62,7 @@ export function rowEntries(rows: readonly ClaimRow[], facts: ClaimFacts): RowEnt
 
 function refusals(row: ClaimRow, said: ChannelPermission, { madeAt, now }: ClaimFacts): RowEntry[] {
   if (row.says !== 0) return [];
-  const scopes: readonly Scope[] = said.said === 'yes' && said.from === 'column' ? said.scopes : ['all'];
+  const scopes: readonly Scope[] = said.said === 'yes' && said.from === 'column' && !row.refused ? said.scopes : ['all'];
   const saidAt = Math.min(said.said === 'yes' ? noon(said.on) : madeAt, now);
   return scopes.map((scope) => ({ row, scope, state: 'no', how: 'file', saidAt, words: NO_WORDS }));
 }
