@@ -143,7 +143,6 @@ export class BringInRepository {
     );
   }
 
-  /** What is there replaces, the last row of a person last; what stood before is kept. */
   /**
    * Of a batch that only fills what is empty, takes away from rows what they would replace: what is empty never replaces. When
    * the batch is checked, for what is told of it, and once more as each row comes in.
@@ -175,6 +174,7 @@ export class BringInRepository {
     );
   }
 
+  /** What is there replaces, the last row of a person last; what stood before is kept. */
   private async updateOwn(tx: Scoped, slice: Slice): Promise<void> {
     const [some] = await tx.sql<{ n: number }>(`SELECT EXISTS (SELECT 1 FROM batch_row r WHERE ${ROWS} AND r.verdict = 'update') AS n`, slice);
     if (some?.n !== 1) return;

@@ -157,7 +157,8 @@ export class IntakeService {
 
   /** Fixes what becomes of the file and has it checked. There is no way past the permission step. */
   async plan(scope: Scope, id: number, plan: IntakePlan): Promise<void> {
-    const { time_zone } = await this.team.organization(scope);
+    const [{ time_zone }, chapters] = await Promise.all([this.team.organization(scope), this.team.chapters(scope)]);
+    const known = new Set(chapters.map((chapter) => chapter.id));
     await this.database.quietly(scope, async (tx) => {
       const batch = await this.held(tx, id);
       if (![...MAY_CHANGE, 'reading'].includes(batch.state))
@@ -167,7 +168,8 @@ export class IntakeService {
       if (plan.what === 'refusals' && plan.refusal === null && !plan.columns.some(({ to }) => to === 'status'))
         faults.push('Say what these people did: left, bounced or complained, or match a column that says it.');
       if (faults.length > 0) throw new Invalid(faults.map((message) => ({ field: 'permission', code: 'plan', message })));
-      const chapterId = await this.chapterOf(tx, plan.chapterId ?? batch.chapter_id);
+      const chapterId = plan.chapterId ?? batch.chapter_id;
+      mayBringInto(scope, chapterId, known);
       await cancel(tx.knex, 'batch-check', id);
       // A file that is still being read is checked as soon as it is: by the job that reads it.
       const reading = batch.state === 'reading';
@@ -184,16 +186,6 @@ export class IntakeService {
       });
       if (!reading) await enqueue(tx.knex, scope, 'batch-check', id);
     });
-  }
-
-  /** Where new people go: a chapter of the organization, and the one in which somebody works who works in one. */
-  private async chapterOf(tx: Scoped, chapterId: number): Promise<number> {
-    const own = tx.scope.chapterId;
-    const known = (await this.team.chapters(tx.scope)).some(({ id }) => id === chapterId);
-    if (known && (own === null || own === chapterId)) return chapterId;
-    throw new Invalid([
-      { field: 'chapterId', code: 'chapter', message: 'You can bring people into a chapter in which you work. Choose one of those.' },
-    ]);
   }
 
   async bringIn(scope: Scope, id: number): Promise<void> {
@@ -332,6 +324,14 @@ async function firstOf(path: string): Promise<Uint8Array> {
   } finally {
     await file.close();
   }
+}
+
+/** New people go to a chapter of the organization, and to the one in which somebody works who works in one. */
+function mayBringInto(scope: Scope, chapterId: number, known: ReadonlySet<number>): void {
+  if (known.has(chapterId) && (scope.chapterId === null || scope.chapterId === chapterId)) return;
+  throw new Invalid([
+    { field: 'chapterId', code: 'chapter', message: 'You can bring people into a chapter in which you work. Choose one of those.' },
+  ]);
 }
 
 function view(batch: BatchRow, counted: Pick<BatchView, 'counts' | 'looks' | 'withFaults' | 'withHints'>, canTakeOut: string | null): BatchView {

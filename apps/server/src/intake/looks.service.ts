@@ -101,6 +101,7 @@ export class LooksService {
 
   /** Settles rows: merged with whom they may be, brought in as somebody new, or left out. Returns how many. */
   async decide(scope: Scope, id: number, decision: DecideRows): Promise<{ rows: number }> {
+    const { currency } = await this.team.organization(scope);
     return this.database.quietly(scope, async (tx) => {
       const batch = await this.batches.find(tx, id);
       if (!batch) throw new NotFound('batch');
@@ -110,22 +111,22 @@ export class LooksService {
       const verdict = settledVerdict(batch.what, decision.as);
       if (decision.why && !decision.rows) {
         const settled = await this.batches.decideKind(tx, id, decision.why, decision.as, verdict);
-        await this.changed(tx, scope, batch);
+        await this.changed(tx, batch, currency);
         return { rows: settled };
       }
       const rows = await this.batches.looks(tx, id, decision.rows ?? []);
       const settled = rows.map((row) => ({ row, withId: decision.as === 'merge' ? this.whom(row, decision) : null }));
       for (const { row, withId } of settled) await this.settle(tx, id, row.row_no, { ...decision, verdict }, withId);
-      await this.changed(tx, scope, batch);
+      await this.changed(tx, batch, currency);
       return { rows: rows.length };
     });
   }
 
   /** What was counted before holds no longer; and a gift whose giver is known now may be here already. */
-  private async changed(tx: Scoped, scope: Scope, { id, what }: BatchRow): Promise<void> {
-    if (what === 'gifts') await this.others.markDoubled(tx, id, (await this.team.organization(scope)).currency);
+  private async changed(tx: Scoped, { id, what }: BatchRow, currency: string): Promise<void> {
+    if (what === 'gifts') await this.others.markDoubled(tx, id, currency);
     await this.batches.change(tx, id, { will: null });
-    await enqueueOnce(tx.knex, scope, 'batch-count', id);
+    await enqueueOnce(tx.knex, tx.scope, 'batch-count', id);
   }
 
   private whom(row: StagedView, decision: DecideRows): number {
@@ -145,12 +146,13 @@ export class LooksService {
 
   /** Puts a settled row back to be looked at. */
   async undecide(scope: Scope, id: number, rowNo: number): Promise<void> {
+    const { currency } = await this.team.organization(scope);
     await this.database.quietly(scope, async (tx) => {
       const batch = await this.batches.find(tx, id);
       if (!batch) throw new NotFound('batch');
       if (batch.state !== 'checked') throw new Conflict('Rows can be settled between checking the batch and bringing it in.');
       await this.batches.undecide(tx, id, rowNo);
-      await this.changed(tx, scope, batch);
+      await this.changed(tx, batch, currency);
     });
   }
 }

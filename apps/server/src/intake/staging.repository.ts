@@ -217,7 +217,7 @@ function moreOf(row: CleanRow): More[] {
     ...one('signed', row.signedOn === null ? null : isoDay(row.signedOn)),
     ...one('words', row.signedWords),
     ...one('status', row.status === 'fine' ? null : row.status),
-    ...CHANNELS.flatMap((channel, n): More[] => (row.refused[channel] === undefined ? [] : [['refused', n, '', channel]])),
+    ...CHANNELS.flatMap((channel, n): More[] => (row.refused.has(channel) ? [['refused', n, '', channel]] : [])),
   ];
 }
 

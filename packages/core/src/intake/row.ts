@@ -1,10 +1,9 @@
 import { visible, type Day } from '../common';
-import { coerce, parseDate, parseYesNo, type DateOrder, type FieldType, type FieldValue } from '../fields';
+import { coerce, parseDate, parseYesNo, readCountry, readMoney, type DateOrder, type FieldType, type FieldValue } from '../fields';
 import { SENDING_CHANNELS, type Channel, type SendingChannel } from '../permission';
 import { cleanEmail, cleanName, cleanPhone, cutAddresses, cutName, cutNameEmail, cutPhones, type Address, type Cleaned } from './clean';
 import type { ColumnChoice } from './columns';
 import { addressHint } from './health';
-import { readCountry, readMoney } from '../fields';
 import type { PostalAddress } from './places';
 import { readConsent, readRefused, refusedChannels } from './consents';
 import { readStatus, type RefusalStatus } from './statuses';
@@ -44,8 +43,8 @@ export interface CleanRow {
   values: { column: number; value: FieldValue }[];
   /** What the consent column says, where there is one with a word in it. */
   consent: Partial<Record<SendingChannel, boolean>>;
-  /** Channels that a column of refusals says no to, with the number of the column. */
-  refused: Partial<Record<Channel, number>>;
+  /** Channels that a column of refusals says no to. */
+  refused: Set<Channel>;
   /** Cells that are left out, with the reason. */
   faults: CellFault[];
   /** What is worth telling though the cell is kept. */
@@ -74,7 +73,7 @@ function emptyRow(): CleanRow {
   const gift: GiftCells = { amount: null, currency: null, on: null, ownId: null, appeal: null, recurring: false };
   const lists = { moreEmails: [], moreMobiles: [], tags: [], values: [], faults: [], hints: [] };
   const facts = { externalId: null, post: null, standing: null, signedOn: null, signedWords: null, status: null, fatal: null };
-  return { firstName: '', lastName: '', email: null, mobile: null, ...lists, ...facts, gift, consent: {}, refused: {} };
+  return { firstName: '', lastName: '', email: null, mobile: null, ...lists, ...facts, gift, consent: {}, refused: new Set() };
 }
 
 /** Cleans one row by the plan's columns. Pure, and the same in the page's worker and on the server. */
@@ -119,7 +118,7 @@ class RowReader {
         const refused = readRefused(cell, (text) => serialDay(text) !== null || parseDate(text, 'day-first') !== null);
         if (refused === null) this.hint(column, `"${cell.slice(0, 40)}" under a refusal is neither yes nor no, and is taken for the refusal`);
         if (refused === false) return;
-        for (const channel of refusedChannels(choice.channel)) this.row.refused[channel] ??= column;
+        for (const channel of refusedChannels(choice.channel)) this.row.refused.add(channel);
         return;
       }
       case 'signedOn':
@@ -290,7 +289,7 @@ class RowReader {
   finish(): CleanRow {
     const { row, rules, cells } = this;
     // A no outweighs a yes of the same row.
-    for (const channel of SENDING_CHANNELS) if (row.refused[channel] !== undefined) row.consent[channel] = false;
+    for (const channel of SENDING_CHANNELS) if (row.refused.has(channel)) row.consent[channel] = false;
     row.fatal = fatalFault(row, cells, rules);
     return row;
   }
