@@ -26,6 +26,7 @@ import { TeamRepository } from './team/team.repository';
 import { LINKS_DUE } from './team/teammates.repository';
 import { TeammateLinks } from './team/teammate-links.service';
 
+const BOOKKEEPING_CONNECTIONS = 3;
 const SWEEP_MS = 600_000;
 /** Where nothing was due for so long, the worker looks half as often and less: nights are long. */
 const AT_REST_AFTER_MS = 60_000;
@@ -94,7 +95,9 @@ export function createWorker(context: INestApplicationContext, config: Config): 
   const retention = context.get(RetentionService);
   const sizes = context.get(SegmentSizes);
   const links = context.get(TeammateLinks);
-  const jobs = new JobRunner(database, handlers, config.LEASE_SECONDS, log);
+  // Leases are renewed and work says how far it is on connections of their own: never behind the work itself.
+  const bookkeeping = new Database(config.DATABASE_URL, BOOKKEEPING_CONNECTIONS);
+  const jobs = new JobRunner(bookkeeping, handlers, config.LEASE_SECONDS, log);
   const handOver = handOverLoop(context, config, log);
   const stopping = new AbortController();
   let running: Promise<unknown> = Promise.resolve();
@@ -153,6 +156,7 @@ export function createWorker(context: INestApplicationContext, config: Config): 
       stopping.abort();
       handOver.stop();
       await running;
+      await bookkeeping.close();
     },
   };
 }

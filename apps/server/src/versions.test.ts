@@ -165,7 +165,7 @@ const ANSWERS = ['one', 'other'].map((word) => ({
 }));
 const personId = async (search: string) => (await house.client.get<{ rows: { id: number }[] }>(`/api/supporters?search=${search}`)).rows[0]!.id;
 const together = async () => {
-  await bringIn(house.client, 'Email,First name\nuna@x.test,Una\nolle@x.test,Olle\n');
+  await bringIn(house.client, 'Email,First,Last,Mobile\nuna@x.test,Una,,\nolle@x.test,Olle,,\n');
   const [una, olle] = [await personId('Una'), await personId('Olle')];
   await house.client.put(`/api/supporters/${una}/household`, { withId: olle });
   return una;

@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { coerce, type FieldValue } from '@goodword/core/fields';
+import { isBirth } from '@goodword/core/intake';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { Database, isLostConnection, type Scoped } from '../platform/database';
 import { NotFound } from '../platform/errors';
@@ -9,12 +10,15 @@ import { STORAGE, type Storage } from '../platform/storage';
 import { PrintService } from '../print/print.service';
 import { ErasureService } from '../supporters/erasure.service';
 import { FieldsRepository } from '../supporters/fields.repository';
+import { TeamRepository, typedIn } from '../team/team.repository';
 import { setActOf, tellChanged, type SetAct } from './acts';
 import { BulkRepository, type BulkRow } from './bulk.repository';
 import { ExportService } from './export.service';
 
 /** People whom one transaction changes. */
 const SLICE = 20_000;
+/** People who are erased before it is said how far it is. */
+const ERASED_AT_ONCE = 100;
 
 /** Does an act to its people, slice by slice; each commits with how far it is, so it goes on where it was cut off. */
 @Injectable()
@@ -24,6 +28,7 @@ export class BulkJobs {
     @Inject(STORAGE) private readonly storage: Storage,
     @Inject(BulkRepository) private readonly bulks: BulkRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(ErasureService) private readonly erasure: ErasureService,
     @Inject(ExportService) private readonly exports: ExportService,
@@ -36,11 +41,12 @@ export class BulkJobs {
       if (bulk.act.do === 'export') return this.export(scope, bulk, bulk.act);
       if (bulk.act.do === 'print') return this.print(scope, bulk, bulk.act);
       const set = await this.setAct(scope, bulk);
-      const ended = await this.slices(job, scope, bulk, bulk.next_id, async (tx, from, to) => {
-        if (!set) return this.erase(scope, bulk, tx, from, to);
-        await this.bulks.holdPeople(tx, bulk.id, from, to);
-        await set.apply(tx, { bulkId: bulk.id, from, to });
-      });
+      const ended = set
+        ? await this.slices(job, scope, bulk, async (tx, from, to) => {
+            await this.bulks.holdPeople(tx, bulk.id, from, to);
+            await set.apply(tx, { bulkId: bulk.id, from, to });
+          })
+        : await this.eraseAll(job, scope, bulk);
       await this.end(scope, bulk.id, ended ? 'done' : 'stopped');
     });
   }
@@ -49,7 +55,7 @@ export class BulkJobs {
     await this.guarded(job, ['undoing'], async (scope, bulk) => {
       const undo = (await this.setAct(scope, bulk))?.undo;
       if (!undo) throw new Error('it is of a kind that is not taken back');
-      const ended = await this.slices(job, scope, bulk, bulk.next_id, (tx, from, to) => undo(tx, { bulkId: bulk.id, from, to }));
+      const ended = await this.slices(job, scope, bulk, (tx, from, to) => undo(tx, { bulkId: bulk.id, from, to }));
       if (ended) await this.end(scope, bulk.id, 'undone');
     });
   }
@@ -59,15 +65,16 @@ export class BulkJobs {
     job: Running,
     scope: Scope,
     bulk: BulkRow,
-    after: number,
-    work: (tx: Parameters<SetAct['apply']>[0], from: number, to: number) => Promise<void>,
+    work: (tx: Scoped, from: number, to: number) => Promise<void>,
+    { size = SLICE, before = async () => {} }: { size?: number; before?: (from: number, to: number) => Promise<void> } = {},
   ): Promise<boolean> {
-    for (let [from, done] = [after, bulk.done]; ;) {
+    for (let [from, done] = [bulk.next_id, bulk.done]; ;) {
       if (await job.stopped()) return false;
-      const slice = await this.bulks.sliceEnd(this.database.read(scope), bulk.id, from, SLICE);
+      const slice = await this.bulks.sliceEnd(this.database.read(scope), bulk.id, from, size);
       if (!slice) return true;
       done += slice.people;
       const [begin, end] = [from, slice.last];
+      await before(begin, end);
       await this.database.write(
         scope,
         async (tx) => {
@@ -89,15 +96,18 @@ export class BulkJobs {
     if (act.do !== 'field' || act.text.trim() === '') return null;
     const field = (await this.fields.all(this.database.read(scope))).find((one) => one.id === act.fieldId);
     if (!field) throw new Error('the field is no longer there');
-    const coerced = coerce(field.type, act.text, 'month-first');
+    const coerced = coerce(field.type, act.text, { ...typedIn(await this.team.organization(scope)), born: isBirth(field) });
     if (!coerced.ok) throw new Error(`${field.name}: ${coerced.reason}`);
     return coerced.value;
   }
 
   /** One person at a time, each in a transaction of its own: what has to be blanked differs from one to the next. */
-  private async erase(scope: Scope, bulk: BulkRow, tx: Scoped, from: number, to: number): Promise<void> {
-    for (const id of await this.bulks.ids(tx, bulk.id, from, to)) await this.erasure.erase(scope, id).catch(ifGone);
-    await this.bulks.markAll(tx, bulk.id, from, to);
+  private eraseAll(job: Running, scope: Scope, bulk: BulkRow): Promise<boolean> {
+    const before = async (from: number, to: number) => {
+      const ids = await this.bulks.ids(this.database.read(scope), bulk.id, from, to);
+      for (const id of ids) await this.erasure.erase(scope, id).catch(ifGone);
+    };
+    return this.slices(job, scope, bulk, (tx, from, to) => this.bulks.markAll(tx, bulk.id, from, to), { size: ERASED_AT_ONCE, before });
   }
 
   private async export(scope: Scope, bulk: BulkRow, act: Extract<BulkRow['act'], { do: 'export' }>): Promise<void> {
@@ -115,7 +125,7 @@ export class BulkJobs {
     const key = await this.storage.put(file.bytes);
     await this.database.quietly(scope, async (tx) => {
       await this.bulks.mark(tx, bulk.id, file.on);
-      await this.bulks.change(tx, bulk.id, { file_key: key, file_name: file.name.slice(-140), done: ids.length });
+      await this.bulks.change(tx, bulk.id, { file_key: key, file_name: file.name.slice(-140), told: file.told.slice(0, 500), done: ids.length });
     });
     await this.end(scope, bulk.id, 'done');
   }

@@ -17,11 +17,12 @@ export interface BulkRow {
   ended_at: Date | null;
   file_key: string | null;
   file_name: string | null;
+  told: string;
   problem: string | null;
 }
 
 type BulkValues = Partial<
-  Record<'state' | 'done' | 'next_id' | 'changed' | 'ended_at' | 'file_key' | 'file_name' | 'problem', string | number | Date | null>
+  Record<'state' | 'done' | 'next_id' | 'changed' | 'ended_at' | 'file_key' | 'file_name' | 'told' | 'problem', string | number | Date | null>
 >;
 
 /** Acts on groups of people, with the people that each was asked for. */

@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { BulkAct, BulkView, PeopleGroup } from '@goodword/core/contract';
 import { coerce } from '@goodword/core/fields';
+import { isBirth } from '@goodword/core/intake';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
@@ -11,6 +12,7 @@ import { STORAGE, type Storage } from '../platform/storage';
 import { PrintService } from '../print/print.service';
 import { SegmentsService } from '../segments/segments.service';
 import { FieldsRepository } from '../supporters/fields.repository';
+import { TeamRepository, typedIn } from '../team/team.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { setActOf } from './acts';
 import { BulkRepository, type BulkRow } from './bulk.repository';
@@ -30,6 +32,7 @@ export class BulkService {
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(PrintService) private readonly prints: PrintService,
   ) {}
@@ -109,7 +112,7 @@ export class BulkService {
         const field = (await this.fields.all(db)).find((one) => one.id === act.fieldId);
         const called = name(field, 'field');
         if (act.text.trim() === '') return `Empty ${called} of`;
-        const coerced = coerce(field!.type, act.text, 'month-first');
+        const coerced = coerce(field!.type, act.text, { ...typedIn(await this.team.organization(db)), born: isBirth(field!) });
         if (!coerced.ok) throw new Invalid([{ field: 'text', code: 'type', message: `${called}: ${coerced.reason}.` }]);
         return `Set ${called} to “${act.text.slice(0, 80)}” for`;
       }
@@ -145,6 +148,7 @@ export class BulkService {
       canUndo: this.canUndo(row),
       file: row.file_name,
       problem: row.problem,
+      told: row.told,
     };
   }
 

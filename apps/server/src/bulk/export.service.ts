@@ -3,7 +3,7 @@ import * as XLSX from '@e965/xlsx';
 import { isoDay } from '@goodword/core/common';
 import type { BulkAct } from '@goodword/core/contract';
 import { formatValue } from '@goodword/core/fields';
-import { defused, FILE_LIMITS, writeCard, writeCsv } from '@goodword/core/intake';
+import { FILE_LIMITS, joinTags, writeCard, writeCsv } from '@goodword/core/intake';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
@@ -95,8 +95,8 @@ function rowOf(person: Exported & { values: string[] }): string[] {
     of('post').join('; '),
     person.country ?? '',
     person.region ?? '',
-    person.tags.join('; '),
-    person.lists.join('; '),
+    joinTags(person.tags),
+    joinTags(person.lists),
     ...person.values,
   ];
 }
@@ -104,6 +104,7 @@ function rowOf(person: Exported & { values: string[] }): string[] {
 function workbook(header: readonly string[], rows: readonly string[][]): Buffer {
   if (rows.length > FILE_LIMITS.sheetRows) throw new Error(`a workbook may have ${FILE_LIMITS.sheetRows} rows at most; take CSV instead`);
   const book = XLSX.utils.book_new();
-  XLSX.utils.book_append_sheet(book, XLSX.utils.aoa_to_sheet([header, ...rows].map((row) => row.map(defused))), 'Supporters');
+  // Texts are kept as texts: no cell of a workbook is a formula unless it is written as one.
+  XLSX.utils.book_append_sheet(book, XLSX.utils.aoa_to_sheet([[...header], ...rows]), 'Supporters');
   return XLSX.write(book, { type: 'buffer', bookType: 'xlsx', compression: true }) as Buffer;
 }

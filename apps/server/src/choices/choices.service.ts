@@ -147,7 +147,7 @@ export class ChoicesService {
       this.supporters.points(db, [held.supporterId]),
       this.cells.one(db, held.supporterId, all),
       this.choices.lists(db),
-      this.team.organization(db.scope),
+      this.team.organization(db),
       this.choices.erasureAsked(db, held.supporterId),
     ]);
     const p = PHRASES[language];

@@ -13,7 +13,7 @@ import { stillAs } from '../platform/versions';
 import { SegmentsService } from '../segments/segments.service';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
 import { FieldsService } from '../supporters/fields.service';
-import { TeamRepository } from '../team/team.repository';
+import { TeamRepository, typedIn } from '../team/team.repository';
 import { FieldAdminRepository } from './field-admin.repository';
 
 const MOST_EXAMPLES = 20;
@@ -51,7 +51,7 @@ export class FieldAdminService {
       tx.unchanged();
       await tx.alone();
       stillAs(was, changeable(await this.field(tx, id)), 'this field');
-      if (nameKey(change.name) !== nameKey(field.name)) await this.names.checkName(scope, change.name);
+      if (nameKey(change.name) !== nameKey(field.name)) await this.names.checkName(tx, change.name);
       await this.admin.change(tx, id, change);
       await audit(tx, {
         act: 'change',
@@ -77,7 +77,7 @@ export class FieldAdminService {
     for await (const rows of this.admin.values(db, id)) {
       for (const row of rows) {
         const from = formatValue(field.type, valueOf(row), organization);
-        const read = coerce(type, isoValue(field.type, valueOf(row)), 'month-first');
+        const read = coerce(type, isoValue(field.type, valueOf(row)), typedIn(organization));
         told.values += 1;
         if (!read.ok) {
           told.wont += 1;
@@ -101,10 +101,11 @@ export class FieldAdminService {
         `The ${used.length === 1 ? 'segment' : 'segments'} ${quoted(used.map(({ name }) => name))} ask for it as what it is now. Take the line out first.`,
       );
     await this.database.write(scope, async (tx) => {
+      const organization = await this.team.organization(tx);
       for await (const rows of this.admin.values(tx, id)) {
         const converted: { supporterId: number; value: FieldValue }[] = [];
         for (const row of rows) {
-          const read = coerce(type, isoValue(field.type, valueOf(row)), 'month-first');
+          const read = coerce(type, isoValue(field.type, valueOf(row)), typedIn(organization));
           if (!read.ok)
             throw new Conflict(`Not every value converts: ${row.name || 'somebody'} has one that does not (${read.reason}). Nothing was changed.`);
           converted.push({ supporterId: row.supporter_id, value: read.value });

@@ -27,12 +27,7 @@ export class FormsService {
 
   async list(scope: Scope): Promise<FormView[]> {
     const db = this.database.read(scope);
-    const [forms, counts, waiting, known] = await Promise.all([
-      this.forms.all(db),
-      this.forms.counts(db),
-      this.forms.waiting(db),
-      this.known(scope, db),
-    ]);
+    const [forms, counts, waiting, known] = await Promise.all([this.forms.all(db), this.forms.counts(db), this.forms.waiting(db), this.known(db)]);
     return forms.map((form) => ({
       id: form.id,
       name: form.name,
@@ -79,9 +74,9 @@ export class FormsService {
         await tx.table('form').where('form.id', id).forUpdate().select('id');
         const current = await this.form(tx, id);
         if (current.version !== form.version) throw new Newer('this form', await this.forms.savedBy(tx, id, current.version));
-        const faults = formFaults(form.definition, await this.known(scope, tx));
+        const faults = formFaults(form.definition, await this.known(tx));
         this.checkKeyword(form.definition.keyword);
-        await this.checkChapter(scope, form.definition.chapterId);
+        await this.checkChapter(tx, form.definition.chapterId);
         if (current.is_open === 1 && faults.length > 0)
           throw new Invalid(faults.map(({ field, message }) => ({ field: `definition.${field}`, code: 'form', message })));
         await this.forms.save(tx, id, { ...form, version: form.version + 1 });
@@ -96,8 +91,8 @@ export class FormsService {
   async open(scope: Scope, id: number, open: boolean): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const form = await this.form(tx, id);
-      const faults = open ? formFaults(form.definition, await this.known(scope, tx)) : [];
-      const { name, postal_address } = await this.team.organization(scope);
+      const faults = open ? formFaults(form.definition, await this.known(tx)) : [];
+      const { name, postal_address } = await this.team.organization(tx);
       // Both stand under the form, with the words on leaving and the page on privacy.
       if (open && (name.trim() === '' || postal_address.trim() === ''))
         faults.push({
@@ -125,8 +120,8 @@ export class FormsService {
     return form;
   }
 
-  private async known(scope: Scope, db: Scoped): Promise<Parameters<typeof formFaults>[1]> {
-    const [organization, fields, lists] = await Promise.all([this.team.organization(scope), this.fields.all(db), this.groups.lists(db)]);
+  private async known(db: Scoped): Promise<Parameters<typeof formFaults>[1]> {
+    const [organization, fields, lists] = await Promise.all([this.team.organization(db), this.fields.all(db), this.groups.lists(db)]);
     return {
       organization: organization.name,
       fields: new Set(fields.map((field) => field.id)),
@@ -147,8 +142,9 @@ export class FormsService {
       ]);
   }
 
-  private async checkChapter(scope: Scope, chapterId: number): Promise<void> {
-    const chapters = await this.team.chapters(scope);
+  private async checkChapter(tx: Scoped, chapterId: number): Promise<void> {
+    const chapters = await this.team.chapters(tx);
+    const { scope } = tx;
     if (!chapters.some((chapter) => chapter.id === chapterId) || (scope.chapterId !== null && scope.chapterId !== chapterId))
       throw new Invalid([{ field: 'definition.chapterId', code: 'chapter', message: 'Choose a chapter of yours that new people join.' }]);
   }

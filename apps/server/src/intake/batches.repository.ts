@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { BatchState, BatchWill, IntakeDraft, RowsOnly, RowVerdict } from '@goodword/core/contract';
-import type { BatchKind, CleanRow, FileReading, Found, Guess, IntakePlan, LookKind, RowPlace, Scored } from '@goodword/core/intake';
+import type { BatchKind, CleanRow, FileReading, Found, Guess, IntakePlan, LookKind, MatchKey, RowPlace, Scored } from '@goodword/core/intake';
 import type { FieldValue } from '@goodword/core/fields';
 import type { Bound, Scoped } from '../platform/database';
 import type { ValueRow } from '../supporters/fields.repository';
@@ -59,6 +59,8 @@ export interface StagedRow {
   candidates: Scored[];
   sameAsRow: number | null;
   supporterId: number | null;
+  /** What settled that it is them. */
+  metBy: MatchKey | null;
   /** Of a file of gifts: not here, so brought in as never asked or left. */
   stranger: boolean;
   clean: CleanRow | null;
@@ -84,6 +86,9 @@ export interface StagedView {
   /** Whom the row is about; `NOBODY` as long as nobody is. */
   supporter_id: number;
   same_as_row: number | null;
+  /** What settled that it is them; null where a person did, or nothing. */
+  met_by: MatchKey | null;
+  external_id: string | null;
 }
 
 export interface RowsQuery {
@@ -366,38 +371,6 @@ export class BatchesRepository {
     return db.sql('SELECT * FROM batch_value WHERE organization_id = :org AND batch_id = :id AND row_no IN (:rows)', { id, rows });
   }
 
-  /** What updating rows change, by row: from what to what. Before a batch is in from the people, after it from what was kept. */
-  async changes(db: Scoped, batch: BatchRow, rows: readonly StagedView[]): Promise<Map<number, { what: string; from: string; to: string }[]>> {
-    const out = new Map<number, { what: string; from: string; to: string }[]>();
-    const updating = rows.filter((row) => row.verdict === 'update' && row.supporter_id !== NOBODY);
-    if (updating.length === 0) return out;
-    const bindings = { id: batch.id, rows: updating.map((row) => row.row_no) };
-    const done = ['done', 'taken-out', 'taking-out'].includes(batch.state);
-    const before = done
-      ? 'JOIN batch_before f ON f.batch_id = r.batch_id AND f.supporter_id = r.supporter_id AND f.field_id = v.field_id'
-      : 'LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id';
-    const value = (of: string) =>
-      `COALESCE(${of}.text_value, CAST(${of}.number_value AS CHAR), CAST(DATE('1970-01-01') + INTERVAL ${of}.date_value DAY AS CHAR), CAST(${of}.month_day AS CHAR), '')`;
-    const values = await db.sql<{ row_no: number; what: string; before_it: string; after_it: string }>(
-      `SELECT r.row_no, COALESCE(d.name, 'A new field') AS what, ${value('f')} AS before_it, ${value('v')} AS after_it FROM batch_row r JOIN batch_value v ON v.batch_id = r.batch_id AND v.row_no = r.row_no
-        ${before} LEFT JOIN field d ON d.id = v.field_id WHERE r.organization_id = :org AND r.batch_id = :id AND r.row_no IN (:rows)`,
-      bindings,
-    );
-    const own = await db.sql<{ row_no: number; what: string; before_it: string; after_it: string }>(
-      OWN.map(
-        ([column, key, name]) =>
-          `SELECT r.row_no, '${name}' AS what, COALESCE(${done ? 'f.text_value' : `s.${column}`}, '') AS before_it, COALESCE(r.${column}, '') AS after_it FROM batch_row r JOIN supporter s ON s.id = r.supporter_id
-            ${done ? `JOIN batch_before f ON f.batch_id = r.batch_id AND f.supporter_id = r.supporter_id AND f.field_id = ${key}` : ''}
-            WHERE r.organization_id = :org AND r.batch_id = :id AND r.row_no IN (:rows) AND COALESCE(r.${column}, '') <> ''`,
-      ).join(' UNION ALL '),
-      bindings,
-    );
-    for (const { row_no, what, before_it, after_it } of [...own, ...values]) {
-      if (before_it !== after_it) out.set(row_no, [...(out.get(row_no) ?? []), { what, from: before_it, to: after_it }]);
-    }
-    return out;
-  }
-
   /** Days that files of batches are kept. */
   async fileDays(db: Scoped): Promise<number> {
     const [row] = await db.sql<{ file_days: number }>('SELECT file_days FROM organization WHERE id = :org');
@@ -432,10 +405,3 @@ const ONLY: Record<RowsOnly, string> = {
   onHold: at('cp.on_hold = 1'),
   alreadyYes: `${COMES} AND (stands & 2) <> 0`,
 };
-
-const OWN = [
-  ['first_name', -1, 'First name'],
-  ['last_name', -2, 'Last name'],
-  ['external_id', -3, 'Own id'],
-  ['postcode', -4, 'Postcode'],
-] as const;

@@ -24,6 +24,11 @@ const COMES = `${ROWS} AND r.supporter_id > 0 AND r.verdict IN ('new', 'shares',
 /** Addresses that stand beside the rows. */
 const MORE_ADDRESSES = ['email', 'mobile', 'post'] as const;
 const MORE = 'JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no';
+/**
+ * What an address beside a row (`m`) compares by. Without a street it is a town, which a thousand people have: each has it for
+ * themselves, so that nobody shares an address with strangers, nor their no to post.
+ */
+export const FURTHER = "IF(m.kind = 'post' AND JSON_VALUE(m.value, '$.street') = '', CONCAT(LEFT(m.normal, 230), '|', r.supporter_id), m.normal)";
 
 /** Columns of a supporter that a file may fill, each with the key under which its value before is kept. */
 export const OWN_COLUMNS = [
@@ -241,7 +246,7 @@ export class BringInRepository {
     const [shown, parts] = kind === 'post' ? ["JSON_VALUE(m.value, '$.shown')", 'm.value'] : ['m.value', 'NULL'];
     await tx.execute(
       `INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, parts, batch_id)
-        SELECT STRAIGHT_JOIN :org, '${kind}', m.normal, MIN(${shown}), MIN(${parts}), r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}' WHERE ${COMES} GROUP BY m.normal, r.batch_id`,
+        SELECT STRAIGHT_JOIN :org, '${kind}', ${FURTHER}, MIN(${shown}), MIN(${parts}), r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}' WHERE ${COMES} GROUP BY ${FURTHER}, r.batch_id`,
       slice,
     );
   }
@@ -250,7 +255,7 @@ export class BringInRepository {
     await tx.execute(
       `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind, position, batch_id)
         SELECT STRAIGHT_JOIN :org, r.supporter_id, cp.id, cp.kind, 2 + m.n, r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}'
-        ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = m.normal WHERE ${COMES}`,
+        ${POINTS} cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${FURTHER} WHERE ${COMES}`,
       slice,
     );
   }

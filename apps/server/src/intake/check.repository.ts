@@ -4,7 +4,7 @@ import { allColumns, type IntakePlan } from '@goodword/core/intake';
 import { UNION_COUNTRIES, type HouseRules } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
 import { byPlaceSql } from '../permission/place.sql';
-import { OWN_COLUMNS } from './bring-in.repository';
+import { FURTHER, OWN_COLUMNS } from './bring-in.repository';
 import { takes } from '../permission/line.sql';
 
 const PERSON_OF_ROW = 'COALESCE(NULLIF(r.supporter_id, 0), -CAST(COALESCE(r.same_as_row, r.row_no) AS SIGNED))';
@@ -53,7 +53,7 @@ export class CheckRepository {
       ...own,
       `(r.email IS NULL OR ${linked("'email'", 'r.email')})`,
       `(r.mobile IS NULL OR ${linked("'mobile'", 'r.mobile')})`,
-      more("'email', 'mobile', 'post'", linked("CONCAT(m.kind, '')", 'm.normal')),
+      more("'email', 'mobile', 'post'", linked("CONCAT(m.kind, '')", FURTHER)),
       values,
       more("'tag'", tagged),
       members('tag', groups.tagIds),

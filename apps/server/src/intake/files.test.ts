@@ -39,7 +39,7 @@ describe('workbooks', () => {
     const { found, rows: cells } = await read(readFileSync(join(fixtures, name)));
     expect(found).toMatchObject({
       kind: 'workbook',
-      headerLine: 1,
+      headerLine: 2,
       titles: ['Winter fair, 14 November'],
       header: ['Email', 'Name', 'Phone', 'Signed', 'Hours', 'Postcode', 'OK', 'Sum'],
     });
@@ -48,7 +48,7 @@ describe('workbooks', () => {
       ['bo@example.org', 'Bo "Punt" Lin', '+1 206 555 0102', '2026-11-15', '1000', '98101', 'no', '2000'],
       ['cy@example.org', 'Cy, the miller', '', '1999-12-31', '0.1', '', 'yes', '0.2'],
     ]);
-    expect(found.workbook).toMatchObject({ sheets: [{ name: 'Fair' }, { name: 'Notes' }], sheet: 0, formulas: 3 });
+    expect(found.workbook).toMatchObject({ sheets: [{ name: 'Fair' }, { name: 'Notes' }], sheet: 1, formulas: 3 });
   });
 
   test('the sheet with people is found past a hidden and an empty one, and another can be chosen', async () => {
@@ -62,8 +62,8 @@ describe('workbooks', () => {
       'xlsx',
       { Sheets: [{ Hidden: 1 }, {}, {}, {}] },
     );
-    expect(await read(book)).toMatchObject({ found: { workbook: { sheet: 2 } }, rows: [['a@x.org', 'Ann']] });
-    expect(await read(book, { sheet: 3 })).toMatchObject({ found: { workbook: { sheet: 3 } }, rows: [['b@x.org']] });
+    expect(await read(book)).toMatchObject({ found: { workbook: { sheet: 3 } }, rows: [['a@x.org', 'Ann']] });
+    expect(await read(book, { sheet: 4 })).toMatchObject({ found: { workbook: { sheet: 4 } }, rows: [['b@x.org']] });
     await expect(read(book, { sheet: 9 })).rejects.toThrow('4 sheets');
   });
 
@@ -77,7 +77,7 @@ describe('workbooks', () => {
       ['Upriver', 'a@x.org', '1'],
       ['Upriver', 'b@x.org', ''],
     ]);
-    expect(found.workbook).toMatchObject({ mergedCells: 1, hiddenColumns: [2] });
+    expect(found.workbook).toMatchObject({ mergedCells: 1, hiddenColumns: [3] });
   });
 
   // Saved by LibreOffice 7.4 Calc from one sheet: a title merged over seven columns, dates, a column hidden, a header that repeats, a total.
@@ -88,7 +88,7 @@ describe('workbooks', () => {
       header: ['Full name', 'E-mail', 'Cell phone', 'Signed', 'Inner notes', 'Boats', 'Boats doubled'],
       asides: { header: 1, total: 1 },
     });
-    expect(found.workbook).toMatchObject({ sheet: 1, hiddenColumns: [4], hiddenRows: 0, mergedCells: 1, formulas: 60 });
+    expect(found.workbook).toMatchObject({ sheet: 2, hiddenColumns: [5], hiddenRows: 0, mergedCells: 1, formulas: 60 });
     expect(cells).toHaveLength(60);
     expect(cells[1]!.slice(0, 6)).toEqual(['Ruth Quay', 'harbor.1@example.org', '(206) 555-0101', '2026-09-02', 'inner', '1']);
   });

@@ -1,7 +1,18 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
+import { dayInZone } from '@goodword/core/common';
 import type { BatchState, BatchWill } from '@goodword/core/contract';
-import { allColumns, layoutKey, Unreadable, withDomains, type Candidate, type IntakePlan, type Line } from '@goodword/core/intake';
+import {
+  allColumns,
+  birthColumns,
+  fileFaults,
+  layoutKey,
+  Unreadable,
+  withDomains,
+  type Candidate,
+  type IntakePlan,
+  type Line,
+} from '@goodword/core/intake';
 import { nameKey } from '@goodword/core/merge';
 import type { HouseRules } from '@goodword/core/permission';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
@@ -129,6 +140,9 @@ export class IntakeJobs {
   async check(job: Running): Promise<void> {
     await this.guarded(job, 'checking', async (scope, batch) => {
       const plan = batch.plan!;
+      // Of a plan that came before the file was read it could not be said then.
+      const [unfit] = batch.found ? fileFaults(plan, { columns: batch.found.header.length, rows: batch.found.rows }) : [];
+      if (unfit) throw new Unreadable(unfit.message);
       const organization = await this.team.organization(scope);
       const stager = await this.stagerFor(scope, batch, plan, organization);
       const facts = new AddressFacts({ database: this.database, staging: this.staging, domains: this.domains, lines: this.lineTypes }, scope);
@@ -183,7 +197,11 @@ export class IntakeJobs {
     const decided = new Map<number, Decided>();
     for (const row of await this.batches.decisions(db, batch.id)) decided.set(row.row_no, { as: row.outcome, withId: row.with_id });
     const standings = plan.roster ? ((await this.campaigns.find(db, plan.roster.campaignId))?.standings ?? []) : null;
-    return new Stager(plan, organization, decided, standings);
+    const about = {
+      today: dayInZone(Date.now(), organization.time_zone),
+      births: birthColumns(allColumns(plan), await this.fields.all(db)),
+    };
+    return new Stager(plan, organization, about, decided, standings);
   }
 
   /** The file's lines, in slices of equal size. */
@@ -256,7 +274,7 @@ export class IntakeJobs {
     { rows, mixed }: { rows: number; mixed: boolean },
   ): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
-      const facts = await this.facts(tx, scope);
+      const facts = await this.facts(tx);
       const [staged, permissionFacts] = [
         { ...batch, row_count: rows },
         { rules: facts.rules, now: Date.now() },
@@ -296,7 +314,7 @@ export class IntakeJobs {
   private async recount(scope: Scope, batch: BatchRow): Promise<void> {
     const db = this.database.read(scope);
     if (batch.plan!.existing === 'fill') await this.bringer.keepWhatIsThere(db, { batchId: batch.id, from: 1, to: batch.row_count });
-    const will = await this.will(db, batch, batch.plan!, await this.facts(db, scope));
+    const will = await this.will(db, batch, batch.plan!, await this.facts(db));
     await db.execute('UPDATE batch SET will = :will, stay_no = :stay WHERE organization_id = :org AND id = :id AND state = :state', {
       id: batch.id,
       will: JSON.stringify(will),
@@ -313,8 +331,8 @@ export class IntakeJobs {
     }
   }
 
-  private async facts(db: Scoped, scope: Scope): Promise<Facts> {
-    const [organization, rules] = await Promise.all([this.team.organization(scope), this.houseRules.rules(db)]);
+  private async facts(db: Scoped): Promise<Facts> {
+    const [organization, rules] = await Promise.all([this.team.organization(db), this.houseRules.rules(db)]);
     return { currency: organization.currency, rules };
   }
 
@@ -332,7 +350,7 @@ export class IntakeJobs {
       // Brought in before it was counted anew.
       if (!batch.will && batch.next_row === 0) await this.recount(scope, batch);
       const resolved = await this.resolve(scope, batch, plan);
-      const { currency, rules } = await this.facts(this.database.read(scope), scope);
+      const { currency, rules } = await this.facts(this.database.read(scope));
       let next = (await this.batches.find(this.database.read(scope), batch.id))?.next_row ?? 0;
       const [began, first] = [Date.now(), next];
       const holds = await this.bringer.holds(this.database.read(scope), batch.id);

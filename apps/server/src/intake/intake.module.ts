@@ -18,6 +18,7 @@ import { LooksService } from './looks.service';
 import { OtherFilesRepository } from './other-files.repository';
 import { RetentionController } from './retention.controller';
 import { RetentionService } from './retention.service';
+import { RowsToldRepository } from './rows-told.repository';
 import { RowPermissionRepository } from './row-permission.repository';
 import { SheetsService } from './sheets.service';
 import { StagingRepository } from './staging.repository';
@@ -46,6 +47,7 @@ const withLedger = <T>(provide: new (ledger: LedgerRepository, holds: HoldsRepos
     CheckRepository,
     LayoutsRepository,
     RowPermissionRepository,
+    RowsToldRepository,
     BringInRepository,
     withLedger(OtherFilesRepository),
     withLedger(TakeOutRepository),

@@ -3,7 +3,18 @@ import { Inject, Injectable } from '@nestjs/common';
 import { open } from 'node:fs/promises';
 import { dayInZone, isoDay } from '@goodword/core/common';
 import type { BatchPreview, BatchRowView, BatchView, IntakeDraft, Page } from '@goodword/core/contract';
-import { columnFaults, natureOf, notASheet, permissionFaults, type BatchKind, type FileReading, type IntakePlan } from '@goodword/core/intake';
+import {
+  columnFaults,
+  fileFaults,
+  natureOf,
+  notASheet,
+  permissionFaults,
+  withKnownFields,
+  type BatchKind,
+  type FileReading,
+  type IntakePlan,
+} from '@goodword/core/intake';
+import { nameKey } from '@goodword/core/merge';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
@@ -11,11 +22,14 @@ import { cancel, enqueue } from '../platform/jobs';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { TeamRepository } from '../team/team.repository';
 import { BatchesRepository, NOBODY, type BatchRow, type RowsQuery } from './batches.repository';
 import { readingOf } from './intake.jobs';
 import { PlanFaultsService } from './plan-faults.service';
 import { linesOf, openingOf } from './reading';
+import { FieldsRepository } from '../supporters/fields.repository';
+import { RowsToldRepository } from './rows-told.repository';
 import { TakeOutRepository } from './take-out.repository';
 
 const MAY_CHANGE = ['draft', 'checked', 'failed', 'checking'];
@@ -29,7 +43,10 @@ export class IntakeService {
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
     @Inject(PlanFaultsService) private readonly faults: PlanFaultsService,
     @Inject(TakeOutRepository) private readonly taker: TakeOutRepository,
+    @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
+    @Inject(RowsToldRepository) private readonly told: RowsToldRepository,
   ) {}
 
   /** Takes a file, or says in a sentence why it can't be one. It is read by a job. */
@@ -156,18 +173,24 @@ export class IntakeService {
   }
 
   /** Fixes what becomes of the file and has it checked. There is no way past the permission step. */
-  async plan(scope: Scope, id: number, plan: IntakePlan): Promise<void> {
+  async plan(scope: Scope, id: number, asked: IntakePlan): Promise<void> {
     const [{ time_zone }, chapters] = await Promise.all([this.team.organization(scope), this.team.chapters(scope)]);
     const known = new Set(chapters.map((chapter) => chapter.id));
     await this.database.quietly(scope, async (tx) => {
       const batch = await this.held(tx, id);
       if (![...MAY_CHANGE, 'reading'].includes(batch.state))
         throw new Conflict('This batch was brought in already. Take it back out to change its plan.');
-      const faults = [...columnFaults(plan), ...(await this.faults.of(tx, plan))];
+      const plan = withKnownFields(asked, await this.fields.all(tx), nameKey);
+      const { found } = batch;
+      const faults = [
+        ...(found && batch.state !== 'reading' ? fileFaults(plan, { columns: found.header.length, rows: found.rows }) : []),
+        ...columnFaults(plan),
+        ...(await this.faults.of(tx, plan)),
+      ];
       if (plan.what === 'people') faults.push(...permissionFaults(plan, isoDay(dayInZone(Date.now(), time_zone))));
       if (plan.what === 'refusals' && plan.refusal === null && !plan.columns.some(({ to }) => to === 'status'))
-        faults.push('Say what these people did: left, bounced or complained, or match a column that says it.');
-      if (faults.length > 0) throw new Invalid(faults.map((message) => ({ field: 'permission', code: 'plan', message })));
+        faults.push({ field: 'refusal', message: 'Say what these people did: left, bounced or complained, or match a column that says it.' });
+      if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ ...fault, code: 'plan' })));
       const chapterId = plan.chapterId ?? batch.chapter_id;
       mayBringInto(scope, chapterId, known);
       await cancel(tx.knex, 'batch-check', id);
@@ -199,7 +222,8 @@ export class IntakeService {
       async (tx, batch) => {
         // It may have been checked days ago. One that is half in already goes on as it began.
         const faults = batch.state === 'checked' ? await this.faults.of(tx, batch.plan!) : [];
-        if (faults.length > 0) throw new Conflict(`Something has changed since it was checked. ${faults.join(' ')} Then check it again.`);
+        if (faults.length > 0)
+          throw new Conflict(`Something has changed since it was checked. ${faults.map(({ message }) => message).join(' ')} Then check it again.`);
       },
     );
   }
@@ -236,14 +260,16 @@ export class IntakeService {
 
   /** Throws a batch away that never came in. */
   async discard(scope: Scope, id: number): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+    const { storage_key, text_key } = await this.database.quietly(scope, async (tx) => {
       const batch = await this.batch(tx, id);
       if (!['reading', 'unreadable', 'draft', 'checked', 'failed'].includes(batch.state))
         throw new Conflict('It was brought in, so its history stays. Take it back out instead.');
       await this.batches.remove(tx, id);
-      await this.storage.remove(batch.storage_key);
-      if (batch.text_key) await this.storage.remove(batch.text_key);
+      return batch;
     });
+    // Not before it is settled that the batch is gone.
+    await this.storage.remove(storage_key);
+    if (text_key) await this.storage.remove(text_key);
   }
 
   private async move(
@@ -275,7 +301,13 @@ export class IntakeService {
     const after = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
     const { rows, total } = await this.batches.rows(db, id, query, after, query.limit);
     const last = rows.length === query.limit ? rows.at(-1)! : null;
-    const changes = await this.batches.changes(db, batch, rows);
+    const { locale, currency } = await this.team.organization(scope);
+    const facts = { rules: await this.houseRules.rules(db), now: Date.now() };
+    const [meets, changes, writes] = await Promise.all([
+      this.told.met(db, batch, rows),
+      this.told.changes(db, batch, rows, { locale, currency }),
+      this.told.writes(db, batch, rows, { locale, currency }, facts),
+    ]);
     return {
       total,
       next: last ? encodeCursor([last.row_no]) : null,
@@ -291,7 +323,9 @@ export class IntakeService {
         why: row.why,
         candidates: row.candidates ?? [],
         supporterId: row.supporter_id === NOBODY ? null : row.supporter_id,
+        meets: meets.get(row.row_no) ?? null,
         changes: changes.get(row.row_no) ?? [],
+        writes: writes.get(row.row_no) ?? null,
       })),
     };
   }

@@ -20,20 +20,20 @@ describe('reading and settling over the API', () => {
       'miembros.csv',
     );
     const preview = await house.client.get<BatchPreview>(`/api/batches/${id}/preview`);
-    expect(preview.found).toMatchObject({ delimiter: ';', headerLine: 1, titles: ['Members 2026'], rows: 2, asides: { total: 1 } });
+    expect(preview.found).toMatchObject({ delimiter: ';', headerLine: 2, titles: ['Members 2026'], rows: 2, asides: { total: 1 } });
     expect(preview.guesses.map(({ choice, confidence }) => [choice.to, confidence > 0.8])).toEqual([
       ['email', true],
       ['firstName', true],
       ['lastName', true],
     ]);
-    await house.client.put(`/api/batches/${id}/reading`, { reading: { headerLine: 0 } });
+    await house.client.put(`/api/batches/${id}/reading`, { reading: { headerLine: 1 } });
     await until(
       'the file to be read anew',
       () => house.client.get<BatchView>(`/api/batches/${id}`),
       (batch) => batch.state === 'draft',
     );
     expect((await house.client.get<BatchPreview>(`/api/batches/${id}/preview`)).found.header).toEqual(['Members 2026']);
-    await house.client.put(`/api/batches/${id}/reading`, { reading: { headerLine: 1, keepAside: false } });
+    await house.client.put(`/api/batches/${id}/reading`, { reading: { headerLine: 2, keepAside: false } });
     await batchAt(house.client, id, 'draft');
     await house.client.put(`/api/batches/${id}/plan`, planFor({ columns: [{ to: 'email' }, { to: 'firstName' }, { to: 'lastName' }] }));
     await batchAt(house.client, id, 'checked');
@@ -47,10 +47,10 @@ describe('reading and settling over the API', () => {
   test('mends are made before cells are read: an edit, swapped cells, spellings, a piece of text', async () => {
     const columns: ColumnChoice[] = [{ to: 'email' }, { to: 'mobile' }, { to: 'firstName' }, { to: 'newField', name: 'Shirt', type: 'choice' }];
     const mends: IntakePlan['mends'] = [
-      { kind: 'swap', a: 0, b: 1 },
-      { kind: 'write', column: 3, from: ['medium', 'Med'], to: 'M' },
-      { kind: 'strip', column: 2, text: ' (guest)' },
-      { kind: 'edit', row: 1, column: 0, value: 'mended@example.org' },
+      { kind: 'swap', a: 1, b: 2 },
+      { kind: 'write', column: 4, from: ['medium', 'Med'], to: 'M' },
+      { kind: 'strip', column: 3, text: ' (guest)' },
+      { kind: 'edit', row: 2, column: 1, value: 'mended@example.org' },
     ];
     const batch = await bringIn(house.client, 'Email,Mobile,First,Shirt\n206 555 0141,swapped@example.org,Una (guest),medium\nbroken@,,Vic,Med\n', {
       columns,

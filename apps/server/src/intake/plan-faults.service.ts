@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { FIELD_TYPE_WORDS, type FieldType } from '@goodword/core/fields';
-import { allColumns, type IntakePlan } from '@goodword/core/intake';
+import { allColumns, type IntakePlan, type PlanFault } from '@goodword/core/intake';
 import { nameKey, STANDARD_NAMES } from '@goodword/core/merge';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import type { Scoped } from '../platform/database';
@@ -17,14 +17,13 @@ export class PlanFaultsService {
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
   ) {}
 
-  async of(db: Scoped, plan: IntakePlan): Promise<string[]> {
+  async of(db: Scoped, plan: IntakePlan): Promise<PlanFault[]> {
+    const told = (field: string, messages: readonly string[]) => [...new Set(messages)].map((message) => ({ field, message }));
     return [
-      ...new Set([
-        ...(await this.ofFields(db, plan)),
-        ...(await this.ofGroups(db, plan)),
-        ...(await this.ofRoster(db, plan)),
-        ...(await this.ofPublicLists(db, plan)),
-      ]),
+      ...told('columns', await this.ofFields(db, plan)),
+      ...(await this.ofGroups(db, plan)),
+      ...told('roster', await this.ofRoster(db, plan)),
+      ...told('listIds', await this.ofPublicLists(db, plan)),
     ];
   }
 
@@ -47,11 +46,16 @@ export class PlanFaultsService {
     });
   }
 
-  private async ofGroups(db: Scoped, plan: IntakePlan): Promise<string[]> {
+  private async ofGroups(db: Scoped, plan: IntakePlan): Promise<PlanFault[]> {
     const gone = async (kind: 'tag' | 'list', ids: readonly number[]) => {
       for (const id of ids)
         if (!(await this.groups.find(db, kind, id)))
-          return [`A ${kind} that these people go ${kind === 'tag' ? 'under' : 'on'} is no longer there. Take it off under “Where they go”.`];
+          return [
+            {
+              field: `${kind}Ids`,
+              message: `A ${kind} that these people go ${kind === 'tag' ? 'under' : 'on'} is no longer there. Take it off under “Where they go”.`,
+            },
+          ];
       return [];
     };
     return [...(await gone('tag', plan.tagIds)), ...(await gone('list', plan.listIds))];

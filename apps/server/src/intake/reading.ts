@@ -102,7 +102,7 @@ export async function readThrough(
         ? await fromCards(storage, file.storageKey)
         : { key: file.storageKey };
   const own = nature === 'text' ? file.reading : { ...file.reading, encoding: 'utf-8' as const, delimiter: ',' as const };
-  const reader = new FileReader(await openingOf(storage, text.key, nature === 'vcard' ? { ...own, headerLine: 0 } : own));
+  const reader = new FileReader(await openingOf(storage, text.key, nature === 'vcard' ? { ...own, headerLine: 1 } : own));
   const samplers: ColumnSampler[] = [];
   const take = (lines: Line[]) => {
     for (const { cells, aside } of lines) {
@@ -147,7 +147,7 @@ async function fromWorkbook(storage: Storage, file: { storageKey: string; readin
         `A workbook may have ${FILE_LIMITS.sheetBytes / 1024 / 1024} MB at most. Save the one sheet as CSV, which may have ${FILE_LIMITS.bytes / 1024 / 1024} MB.`,
       );
     }
-    const workbook = await workbookToCsv(input, output, file.reading.sheet ?? null);
+    const workbook = await workbookToCsv(input, output, file.reading.sheet === undefined ? null : file.reading.sheet - 1);
     return { key: await storage.adopt(output), workbook };
   });
 }

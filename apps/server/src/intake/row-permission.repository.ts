@@ -13,6 +13,7 @@ import {
   type SendingChannel,
 } from '@goodword/core/permission';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
+import { dayOfMoment, type RowSays } from '../permission/ledger/batch-entries.repository';
 import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
 import type { BatchRow } from './batches.repository';
@@ -84,6 +85,40 @@ export class RowPermissionRepository {
       }
     }
     return counts;
+  }
+
+  /**
+   * What some rows will write, none of which is in yet. What an earlier row of the same person says is said once, so these are
+   * looked at as well.
+   */
+  async ofRows(db: Scoped, batch: BatchRow, plan: IntakePlan, rows: readonly number[], facts: PermissionFacts): Promise<RowSays[]> {
+    const wanted = new Set(rows);
+    const all = await this.withEarlier(db, batch.id, rows);
+    const within = { from: Math.min(...all), to: Math.max(...all) };
+    const which = `(${SPEAKS}) AND r.row_no IN (${all.join(', ')})`;
+    const out: RowSays[] = [];
+    for (const channel of CHANNELS) {
+      for (const { row, scope, state, saidAt, words } of await this.fresh(db, batch, plan, channel, within, facts, new Set(), undefined, which))
+        if (wanted.has(row.rowNo)) out.push({ row: row.rowNo, channel, scope, state, at: row.normal, on: dayOfMoment(saidAt), words });
+    }
+    return out;
+  }
+
+  /** The rows, and those before them that are about the same people. */
+  private async withEarlier(db: Scoped, batchId: number, rows: readonly number[]): Promise<number[]> {
+    const bindings = { batchId, rows, last: Math.max(...rows) };
+    const mine = 'organization_id = :org AND batch_id = :batchId';
+    const own = await db.sql<{ id: number; first: number | null }>(
+      `SELECT supporter_id AS id, same_as_row AS first FROM batch_row WHERE ${mine} AND row_no IN (:rows)`,
+      bindings,
+    );
+    const [people, firsts] = [own.flatMap(({ id }) => (id > 0 ? [id] : [])), own.flatMap(({ first }) => first ?? [])];
+    const earlier = async (which: string, ids: readonly number[]) =>
+      ids.length === 0
+        ? []
+        : db.sql<{ row_no: number }>(`SELECT row_no FROM batch_row WHERE ${mine} AND row_no <= :last AND ${which} IN (:ids)`, { ...bindings, ids });
+    const found = [...(await earlier('supporter_id', people)), ...(await earlier('same_as_row', firsts))];
+    return [...new Set([...rows, ...firsts, ...found.map(({ row_no }) => row_no)])].sort((a, b) => a - b);
   }
 
   /** Rows that would write something. */

@@ -1,12 +1,13 @@
 import { Inject, Injectable } from '@nestjs/common';
 import * as XLSX from '@e965/xlsx';
 import { FIELD_TYPE_WORDS } from '@goodword/core/fields';
-import { defused, FILE_LIMITS, writeCsv, type Line } from '@goodword/core/intake';
+import { FILE_LIMITS, menderOf, writeCsv, type Line, type Mender } from '@goodword/core/intake';
 import { Database } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { FieldsRepository } from '../supporters/fields.repository';
+import { TeamRepository } from '../team/team.repository';
 import { BatchesRepository, type BatchRow } from './batches.repository';
 import { readingOf } from './intake.jobs';
 import { linesOf, openingOf } from './reading';
@@ -32,6 +33,7 @@ export class SheetsService {
     @Inject(STORAGE) private readonly storage: Storage,
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
   /** A header of what can be filled in, the organization's own fields among it, and an explaining line under it. */
@@ -73,7 +75,11 @@ export class SheetsService {
   async toMend(scope: Scope, id: number, form: SheetForm): Promise<SheetFile> {
     const { batch, db } = await this.open(scope, id);
     const reasons = new Map((await this.batches.faulty(db, id)).map((row) => [row.row_no, [row.reason]]));
-    const { header, rows } = await this.pick(batch, reasons);
+    const { plan } = batch;
+    const country = plan?.phoneCountry ?? (await this.team.organization(scope)).country;
+    // As they stand in the grid: what was mended there is not lost.
+    const mend = plan ? menderOf(plan.mends, plan.columns, country) : undefined;
+    const { header, rows } = await this.pick(batch, reasons, mend);
     return sheet(`${batch.name} - rows to mend`, form, [...header, 'Why'], rows);
   }
 
@@ -94,15 +100,21 @@ export class SheetsService {
     return { batch, db };
   }
 
-  /** The chosen rows as they stood in the file, with cells added behind; one pass over the file. */
-  private async pick(batch: BatchRow, added: ReadonlyMap<number, readonly string[]>): Promise<{ header: string[]; rows: string[][] }> {
+  /** The chosen rows as they stood in the file, or mended, with cells added behind; one pass over the file. */
+  private async pick(
+    batch: BatchRow,
+    added: ReadonlyMap<number, readonly string[]>,
+    mend: Mender = (cells) => [...cells],
+  ): Promise<{ header: string[]; rows: string[][] }> {
     const key = batch.text_key ?? batch.storage_key;
     const header = batch.found?.header ?? [];
     const rows: string[][] = [];
     let rowNo = 0;
     const take = ({ cells }: Line) => {
       const behind = added.get(++rowNo);
-      if (behind) rows.push([...Array.from({ length: Math.max(header.length, cells.length) }, (_none, i) => cells[i] ?? ''), ...behind]);
+      if (!behind) return;
+      const own = mend(cells, rowNo - 1);
+      rows.push([...Array.from({ length: Math.max(header.length, own.length) }, (_none, i) => own[i] ?? ''), ...behind]);
     };
     for await (const lines of linesOf(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) lines.forEach(take);
     return { header, rows };
@@ -114,7 +126,8 @@ function sheet(name: string, form: SheetForm, header: readonly string[], rows: r
   if (form === 'csv') return { name: `${plain}.csv`, mime: MIME.csv, bytes: Buffer.from(`\ufeff${writeCsv(header, rows)}`) };
   if (rows.length > FILE_LIMITS.sheetRows)
     throw new Conflict(`A workbook may have ${FILE_LIMITS.sheetRows} rows at most. Download it as CSV instead.`);
+  // Texts are kept as texts: no cell of a workbook is a formula unless it is written as one.
   const book = XLSX.utils.book_new();
-  XLSX.utils.book_append_sheet(book, XLSX.utils.aoa_to_sheet([header, ...rows].map((row) => row.map(defused))), 'Rows');
+  XLSX.utils.book_append_sheet(book, XLSX.utils.aoa_to_sheet([[...header], ...rows.map((row) => [...row])]), 'Rows');
   return { name: `${plain}.xlsx`, mime: MIME.xlsx, bytes: XLSX.write(book, { type: 'buffer', bookType: 'xlsx', compression: true }) as Buffer };
 }

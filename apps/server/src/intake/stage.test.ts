@@ -6,6 +6,7 @@ import { Stager } from './stage';
 import type { Candidate } from '@goodword/core/intake';
 
 const HOUSE = { country: 'US', currency: 'USD' };
+const ABOUT = { today: 20_900, births: new Set<number>() };
 const line = (cells: string[]) => ({ cells, aside: null });
 
 /*
@@ -13,7 +14,7 @@ const line = (cells: string[]) => ({ cells, aside: null });
  * who it is: "update 5" is person 5 on file, "update #2" the person of row 2.
  */
 function stage(rows: string[], onFile: string[] = [], plan: Partial<IntakePlan> = {}): string[] {
-  const stager = new Stager(planFor(plan), HOUSE);
+  const stager = new Stager(planFor(plan), HOUSE, ABOUT);
   const known = ({ by, key }: Clue): Candidate[] =>
     onFile.flatMap((line) => {
       const [id, address, firstName = '', lastName = ''] = line.split(' ');
@@ -63,7 +64,7 @@ test('values of a field that is yet to be made wait under their column', () => {
     { to: 'newField', name: 'Boat', type: 'text' },
     { to: 'field', fieldId: 8, type: 'number' },
   ];
-  const stager = new Stager(planFor({ columns }), HOUSE);
+  const stager = new Stager(planFor({ columns }), HOUSE, ABOUT);
   const { values, reason } = stager.stage(stager.clean(line(['a@x.org', 'punt', 'many']), 1), () => []);
   expect(values).toEqual([{ fieldId: -2, value: { text: 'punt' } }]);
   expect(reason).toBe('expected a number, got "many" (left out)');

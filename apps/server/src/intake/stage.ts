@@ -1,3 +1,4 @@
+import type { Day } from '@goodword/core/common';
 import type { RowVerdict } from '@goodword/core/contract';
 import {
   allColumns,
@@ -64,12 +65,13 @@ export class Stager {
 
   constructor(
     private readonly plan: IntakePlan,
-    private readonly organization: { country: string },
+    private readonly organization: { country: string; currency: string },
+    about: { today: Day; births: ReadonlySet<number> },
     private readonly decided: ReadonlyMap<number, Decided> = new Map(),
     private readonly standings: readonly string[] | null = null,
   ) {
     const country = plan.phoneCountry ?? organization.country;
-    this.rules = { what: plan.what, columns: allColumns(plan), country };
+    this.rules = { what: plan.what, columns: allColumns(plan), country, currency: organization.currency, ...about };
     this.mend = menderOf(plan.mends, plan.columns, country);
   }
 
@@ -123,6 +125,7 @@ export class Stager {
       supporterId: sameId !== null && sameId > 0 ? sameId : null,
       clean,
       place: placeOfRow(clean, this.organization.country),
+      metBy: match?.kind === 'same' ? match.by : null,
       why: match?.kind === 'look' ? match.why : null,
       candidates: match?.kind === 'look' ? match.candidates : [],
       hint: clean.hints.map((hint) => hint.reason).join('; '),
@@ -201,6 +204,7 @@ export function emptyStaged(rowNo: number, verdict: RowVerdict, reason: string):
   const nothing = {
     sameAsRow: null,
     supporterId: null,
+    metBy: null,
     clean: null,
     place: null,
     why: null as LookKind | null,

@@ -36,6 +36,7 @@ const ROW_COLUMNS = [
   'stranger',
   'external_id',
   'postcode',
+  'met_by',
 ] as const;
 
 /** What checking a batch writes and reads: staged rows, and the people whom rows may be. */
@@ -185,6 +186,7 @@ function rowValues(batchId: number, row: StagedRow, lines: ReadonlyMap<string, L
     row.stranger ? 1 : 0,
     clean?.externalId ?? null,
     normalPostcode(clean?.post?.postcode ?? '') || null,
+    row.metBy,
   ];
 }
 

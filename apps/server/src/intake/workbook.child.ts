@@ -150,9 +150,9 @@ function hiddenIn(sheet: XLSX.WorkSheet): Hidden {
 function describe(book: XLSX.WorkBook, at: number, rows: Cell[][], mergedCells: number, hidden: Hidden): Workbook {
   return {
     sheets: book.SheetNames.map((name, i) => ({ name, rows: rowsOf(book.Sheets[name]!).length, hidden: isHidden(book, i) })),
-    sheet: at,
+    sheet: at + 1,
     // Past the last column with anything in it there is nothing to tell of.
-    hiddenColumns: hidden.columns.filter((column) => rows.some((row) => row?.[column]?.v !== undefined)),
+    hiddenColumns: hidden.columns.filter((column) => rows.some((row) => row?.[column]?.v !== undefined)).map((column) => column + 1),
     hiddenRows: hidden.rows,
     mergedCells,
     formulas: rows.reduce((sum, row) => sum + (row ?? []).filter((cell) => cell?.f !== undefined).length, 0),

@@ -3,8 +3,7 @@ import type { MessageFault } from '@goodword/core/contract';
 import { whyWords, type Basis } from '@goodword/core/permission';
 import { askingIn } from '@goodword/core/text';
 import { CONFIG, type Config } from '../platform/config';
-import { Database, type Scoped } from '../platform/database';
-import type { Scope } from '../platform/scope';
+import { Database, type At, type Scoped } from '../platform/database';
 import { FieldsService } from '../supporters/fields.service';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { imprint, TeamRepository, type OrganizationRow } from '../team/team.repository';
@@ -25,7 +24,7 @@ export class ComposingService {
   ) {}
 
   async compose(
-    scope: Scope,
+    at: At,
     message: MessageRow,
   ): Promise<{
     composed: Composed;
@@ -35,7 +34,7 @@ export class ComposingService {
     whyOf: (basis: Basis | null) => string;
     listName: string | null;
   }> {
-    const [registry, organization, list] = await Promise.all([this.fields.registry(scope), this.team.organization(scope), this.list(scope, message)]);
+    const [registry, organization, list] = await Promise.all([this.fields.registry(at), this.team.organization(at), this.list(at, message)]);
     const about = { purpose: message.purpose, list: list && listWords(list, organization.name), organization: organization.name };
     // Without a person it is the reason of somebody who agreed.
     const why = whyWords(about, { state: 'yes', how: 'form' });
@@ -49,8 +48,8 @@ export class ComposingService {
   }
 
   /** What is wrong with a message, in sentences: merge fields that are unknown, parts that are missing. */
-  async faults(scope: Scope, message: MessageRow): Promise<MessageFault[]> {
-    const registry = await this.fields.registry(scope);
+  async faults(at: At, message: MessageRow): Promise<MessageFault[]> {
+    const registry = await this.fields.registry(at);
     const source =
       message.channel === 'email'
         ? { subject: message.subject, preheader: message.preheader, letter: message.letter, text: '' }
@@ -62,7 +61,7 @@ export class ComposingService {
       excerpt,
     }));
     const missing = (where: MessageFault['where'], text: string): MessageFault => ({ where, message: text, suggestion: null, excerpt: null });
-    const { organization } = await this.compose(scope, message);
+    const { organization } = await this.compose(at, message);
     if (message.channel === 'text')
       return [
         ...(message.body.trim() === '' ? [missing('text', 'The text is empty. Write it first.')] : []),
@@ -90,9 +89,9 @@ export class ComposingService {
     return askingIn(words, (await this.houseRules.rules(db)).askingWords);
   }
 
-  private async list(scope: Scope, message: MessageRow): Promise<{ name: string; description: string; why: string } | null> {
+  private async list(at: At, message: MessageRow): Promise<{ name: string; description: string; why: string } | null> {
     if (message.list_id === null) return null;
-    return (await this.groups.lists(this.database.read(scope))).find((list) => list.id === message.list_id) ?? null;
+    return (await this.groups.lists(this.database.read(at))).find((list) => list.id === message.list_id) ?? null;
   }
 }
 

@@ -6,6 +6,7 @@ import { HoldsRepository } from './holds.repository';
 import { HouseRulesRepository } from './house-rules.repository';
 import { HouseRulesService } from './house-rules.service';
 import { FactsRepository, PersonCellsRepository } from './ledger/facts.repository';
+import { BatchEntriesRepository } from './ledger/batch-entries.repository';
 import { LedgerRepository } from './ledger/ledger.repository';
 import { RollModule } from '../roll/roll.module';
 import { PermissionController } from './permission.controller';
@@ -15,6 +16,7 @@ import { PermissionController } from './permission.controller';
   controllers: [PermissionController],
   providers: [
     LedgerRepository,
+    BatchEntriesRepository,
     FactsRepository,
     PersonCellsRepository,
     EvidenceRepository,
@@ -24,6 +26,15 @@ import { PermissionController } from './permission.controller';
     DoNotContactRepository,
     DoNotContactService,
   ],
-  exports: [LedgerRepository, FactsRepository, PersonCellsRepository, EvidenceRepository, HoldsRepository, HouseRulesRepository, DoNotContactService],
+  exports: [
+    LedgerRepository,
+    BatchEntriesRepository,
+    FactsRepository,
+    PersonCellsRepository,
+    EvidenceRepository,
+    HoldsRepository,
+    HouseRulesRepository,
+    DoNotContactService,
+  ],
 })
 export class PermissionModule {}

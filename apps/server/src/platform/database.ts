@@ -1,3 +1,4 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { Readable } from 'node:stream';
 import knex, { type Knex } from 'knex';
 import { Unavailable } from './errors';
@@ -191,6 +192,9 @@ interface Streaming {
   query(options: object): { on(event: string, heard: (value: unknown) => void): ReturnType<Streaming['query']> };
 }
 
+/** Where something is read: in a scope of its own, or within the caller's transaction. */
+export type At = Scope | Scoped;
+
 /** Reading what is committed locks no rows that a statement only reads: for bulk work side by side. */
 export type Isolation = 'read committed';
 
@@ -210,6 +214,22 @@ function loadValue(value: Bound): string {
 const SPECIAL = /[\\\t\n\r\0]/;
 const ESCAPES: Record<string, string> = { '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r', '\0': '\\0' };
 
+/** In the suites: the pool whose transaction the caller is within. */
+const inTransaction = new AsyncLocalStorage<Knex>();
+
+/**
+ * A transaction that asks its pool for a second connection may wait for others that wait for its rows: ten of these at once, and
+ * nobody gets on. The suites refuse it, wherever it is asked.
+ */
+function oneConnectionEach(pool: Knex): void {
+  const client = pool.client as { acquireConnection(): Promise<unknown> };
+  const acquire = client.acquireConnection.bind(client);
+  client.acquireConnection = () =>
+    inTransaction.getStore() === pool
+      ? Promise.reject(new Error('expected one connection for each transaction, and a second one was asked for within it'))
+      : acquire();
+}
+
 /** The pool, and the two ways to it: reading in a scope, and writing in one transaction in a scope. */
 export class Database {
   private readonly pool: Knex;
@@ -222,10 +242,12 @@ export class Database {
       pool: { min: 0, max: poolSize, afterCreate: setUpConnection(statementSeconds) },
       acquireConnectionTimeout: 10_000,
     });
+    if (process.env.CHECK_TELLING) oneConnectionEach(this.pool);
   }
 
-  read(scope: Scope): Scoped {
-    return new Scoped(this.pool, scope);
+  /** For reading in a scope; within a transaction that is handed on, in that. */
+  read(at: At): Scoped {
+    return at instanceof Scoped ? at : new Scoped(this.pool, at);
   }
 
   /**
@@ -267,7 +289,10 @@ export class Database {
     for (let attempt = 1; ; attempt++) {
       try {
         return await this.pool.transaction(
-          async (trx) => (process.env.CHECK_TELLING ? checked(trx, new Scoped(trx, scope), work) : work(new Scoped(trx, scope))),
+          async (trx) => {
+            const tx = new Scoped(trx, scope);
+            return process.env.CHECK_TELLING ? inTransaction.run(this.pool, () => checked(trx, tx, work)) : work(tx);
+          },
           isolation ? { isolationLevel: isolation } : undefined,
         );
       } catch (error) {

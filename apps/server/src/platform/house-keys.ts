@@ -1,5 +1,5 @@
 import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto';
-import { Inject, Injectable } from '@nestjs/common';
+import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { CONFIG, type Config } from './config';
 import { Database } from './database';
 import { addressHash } from './tokens';
@@ -12,13 +12,18 @@ export type Hasher = (kind: string, normal: string) => string;
  * the secret is another: a start with SECRET and SECRET_BEFORE is all that changing it takes.
  */
 @Injectable()
-export class HouseKeys {
+export class HouseKeys implements OnApplicationBootstrap {
   private known: Promise<string> | null = null;
 
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
+
+  /** Read before anything needs it; where the database is away just then, when it is needed. */
+  async onApplicationBootstrap(): Promise<void> {
+    await this.hasher().catch(() => undefined);
+  }
 
   /** Hashes addresses for do-not-contact: 64 hex digits. Throws where the secret is not this database's. */
   async hasher(): Promise<Hasher> {

@@ -16,6 +16,7 @@ import * as setup from './migrations/014_setup';
 import * as whoseAndWhich from './migrations/015_whose_and_which';
 import * as severalChapters from './migrations/016_several_chapters';
 import * as refusalsAndChapters from './migrations/017_refusals_and_chapters';
+import * as whatIsTold from './migrations/018_what_is_told_of_rows';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -35,6 +36,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '015_whose_and_which': whoseAndWhich,
   '016_several_chapters': severalChapters,
   '017_refusals_and_chapters': refusalsAndChapters,
+  '018_what_is_told_of_rows': whatIsTold,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -8,6 +8,7 @@ import * as evidenceWhole from './migrations/011_evidence_whole';
 import * as holdsThatAsk from './migrations/012_holds_that_ask';
 import * as severalChapters from './migrations/016_several_chapters';
 import type { Scope } from './scope';
+import * as whatIsTold from './migrations/018_what_is_told_of_rows';
 import { makeOrganization, openTestDatabase } from './test-database';
 
 /*
@@ -181,4 +182,36 @@ test('who was bound to a chapter is bound to the same one, who was not works in 
   await severalChapters.down(knex);
   expect(await knex('teammate').where({ id: bound }).first('chapter_id')).toEqual({ chapter_id: 9 });
   await severalChapters.up(knex);
+});
+
+test('what is counted of a file is counted from 1, in what is kept of batches too, and from 0 the other way', async () => {
+  await whatIsTold.down(knex);
+  const from0 = {
+    plan: { reading: { headerLine: 2 }, mends: [{ kind: 'edit', row: 0, column: 3, value: 'x' }], columns: [] },
+    draft: { step: 'Columns', name: '', plan: { mends: [{ kind: 'swap', a: 0, b: 1 }], reading: { headerLine: null } } },
+    reading: { sheet: 0 },
+    found: { headerLine: 0, workbook: { sheet: 1, hiddenColumns: [0, 4] } },
+  };
+  const json = Object.fromEntries(Object.entries(from0).map(([column, value]) => [column, JSON.stringify(value)]));
+  const id = await insert('batch', { name: 'Old', file_name: 'old.xlsx', storage_key: 'k', state: 'draft', chapter_id: 1, ...json });
+  const bare = await insert('batch', { name: 'Bare', file_name: 'bare.csv', storage_key: 'k', state: 'reading', chapter_id: 1 });
+  const kept = async (which: number) => {
+    const row = (await knex('batch')
+      .where('id', which)
+      .first(...Object.keys(from0))) as Record<string, unknown>;
+    return Object.fromEntries(
+      Object.entries(row).map(([column, value]) => [column, typeof value === 'string' ? (JSON.parse(value) as unknown) : value]),
+    );
+  };
+  await whatIsTold.up(knex);
+  expect(await kept(id)).toEqual({
+    plan: { reading: { headerLine: 3 }, mends: [{ kind: 'edit', row: 1, column: 4, value: 'x' }], columns: [] },
+    draft: { step: 'Columns', name: '', plan: { mends: [{ kind: 'swap', a: 1, b: 2 }], reading: { headerLine: null } } },
+    reading: { sheet: 1 },
+    found: { headerLine: 1, workbook: { sheet: 2, hiddenColumns: [1, 5] } },
+  });
+  expect(await kept(bare)).toEqual({ plan: null, draft: null, reading: null, found: null });
+  await whatIsTold.down(knex);
+  expect(await kept(id)).toEqual(from0);
+  await whatIsTold.up(knex);
 });

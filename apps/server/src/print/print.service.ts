@@ -38,11 +38,16 @@ const COLUMN_WORDS: Record<string, string> = {
   notes: 'Last note',
 };
 
+/** What goes by post. */
+const POSTED: ReadonlySet<PrintAct['form']> = new Set(['labels', 'letters']);
+
 export interface Printed {
   name: string;
   bytes: Buffer;
   /** People who are on it; the others are held back. */
   on: number[];
+  /** Why the others are not, as a sentence; empty where nobody is left out. */
+  told: string;
 }
 
 interface Here {
@@ -96,10 +101,20 @@ export class PrintService {
     const decided = await this.facts.decide(db, ids, asking);
     const here = await this.here(db, ids, decided);
     const verdictOf = ({ person }: Here): Verdict => decided.get(person.id)?.verdict ?? 'no-address';
-    const may = here.filter((one) => verdictOf(one) === 'send');
-    const held = heldWords(here.filter((one) => verdictOf(one) !== 'send').map(verdictOf));
+    const allowed = here.filter((one) => verdictOf(one) === 'send');
+    // A town alone takes no letter.
+    const may = POSTED.has(act.form) ? allowed.filter(({ post }) => post?.street) : allowed;
+    const held = heldWords([
+      ...here.filter((one) => verdictOf(one) !== 'send').map((one) => VERDICT_WORDS[verdictOf(one)].toLowerCase()),
+      ...Array.from({ length: allowed.length - may.length }, () => 'no street on file'),
+    ]);
     const document = await this.document(scope, act, may, held, organization);
-    return { name: `${act.title || NAMES[act.form]}.pdf`, bytes: await toPdf(document), on: may.map(({ person }) => person.id) };
+    return {
+      name: `${act.title || NAMES[act.form]}.pdf`,
+      bytes: await toPdf(document),
+      on: may.map(({ person }) => person.id),
+      told: held.join(' '),
+    };
   }
 
   private async document(scope: Scope, act: PrintAct, may: Here[], held: string[], organization: OrganizationRow) {
@@ -285,10 +300,10 @@ function inOrder(together: readonly Here[]): Here[] {
 }
 
 /** "12 people are not on it: Said no (10), No address for this channel (2)." */
-function heldWords(verdicts: readonly Verdict[]): string[] {
-  if (verdicts.length === 0) return [];
-  const counts = new Map<Verdict, number>();
-  for (const verdict of verdicts) counts.set(verdict, (counts.get(verdict) ?? 0) + 1);
-  const reasons = [...counts].map(([verdict, n]) => `${VERDICT_WORDS[verdict].toLowerCase()} (${n})`);
-  return [`${verdicts.length} ${verdicts.length === 1 ? 'person is' : 'people are'} not on it: ${reasons.join(', ')}.`];
+function heldWords(reasons: readonly string[]): string[] {
+  if (reasons.length === 0) return [];
+  const counts = new Map<string, number>();
+  for (const reason of reasons) counts.set(reason, (counts.get(reason) ?? 0) + 1);
+  const each = [...counts].map(([reason, n]) => `${reason} (${n})`);
+  return [`${reasons.length} ${reasons.length === 1 ? 'person is' : 'people are'} not on it: ${each.join(', ')}.`];
 }

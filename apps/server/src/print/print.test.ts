@@ -175,6 +175,16 @@ test('letters are one page for each household, with their greeting, in the words
   expect((await print({ form: 'letters', messageId: null })).refused).toContain('Choose the message');
 });
 
+test('who has a town and no street is on none, and that is said', async () => {
+  await bringIn(house.client, 'Email,Name,City\ntown@example.org,Tove Berg,Port Alder\n', {
+    columns: [{ to: 'email' }, { to: 'fullName' }, { to: 'city' }],
+    permission: { email: NOTHING, text: NOTHING },
+  });
+  const { bulk, bytes } = await print({ form: 'labels', labels: 'letter-30' });
+  expect(bulk).toMatchObject({ people: 7, changed: 5, told: '2 people are not on it: said no (1), no street on file (1).' });
+  expect(pagesOf(bytes).join('\n')).not.toContain('Tove');
+});
+
 test('long sheets are paginated, with the head on every page and nobody cut in two', async () => {
   const many = Array.from(
     { length: 120 },

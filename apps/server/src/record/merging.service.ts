@@ -72,7 +72,7 @@ export class MergingService {
     await this.database.write(scope, async (tx) => {
       await this.supporters.holdBoth(tx, keptId, goneId);
       const [kept, gone] = await this.sides(tx, keptId, goneId);
-      const lines = this.lines(kept, gone, await this.fields.all(tx), await this.team.organization(scope));
+      const lines = this.lines(kept, gone, await this.fields.all(tx), await this.team.organization(tx));
       const chosen = (key: string) => keep[key] ?? lines.find((line) => line.key === key)?.usual ?? 'kept';
       const points = await this.supporters.points(tx, [keptId, goneId]);
       const rules = await this.houseRules.rules(tx);

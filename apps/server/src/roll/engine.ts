@@ -36,6 +36,9 @@ export interface Roll {
   close(): Promise<void>;
 }
 
+/** A column that is read holds one for as long as it is read; several are read side by side. */
+export const ROLL_CONNECTIONS = 6;
+
 /** Keeps the rolls of the organizations that are asked about, within a budget of memory. */
 export class RollEngine implements Roll {
   private readonly rolls = new Map<number, OrganizationRoll>();

@@ -4,7 +4,7 @@ import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
-import { RollEngine, type Roll, type RollAnswers, type RollQuestions } from './engine';
+import { ROLL_CONNECTIONS, RollEngine, type Roll, type RollAnswers, type RollQuestions } from './engine';
 import type { Asked, Told } from './thread';
 
 /** Compiled beside this file; tests run this file from its source and take the thread from the build. */
@@ -59,12 +59,16 @@ export class RollThread implements Roll {
 @Injectable()
 export class RollService implements OnApplicationShutdown {
   private readonly roll: Roll;
+  /** Connections of its own: what asks it may hold one, and locks. */
+  private readonly database: Database | null = null;
 
-  constructor(@Inject(Database) database: Database, @Inject(CONFIG) config: Pick<Config, 'DATABASE_URL' | 'ROLL' | 'ROLL_MEGABYTES'>) {
-    this.roll =
-      config.ROLL === 'thread'
-        ? new RollThread({ databaseUrl: config.DATABASE_URL, megabytes: config.ROLL_MEGABYTES })
-        : new RollEngine(database, config.ROLL_MEGABYTES);
+  constructor(@Inject(CONFIG) config: Pick<Config, 'DATABASE_URL' | 'ROLL' | 'ROLL_MEGABYTES'>) {
+    if (config.ROLL === 'thread') {
+      this.roll = new RollThread({ databaseUrl: config.DATABASE_URL, megabytes: config.ROLL_MEGABYTES });
+      return;
+    }
+    this.database = new Database(config.DATABASE_URL, ROLL_CONNECTIONS);
+    this.roll = new RollEngine(this.database, config.ROLL_MEGABYTES);
   }
 
   ask<Q extends keyof RollQuestions>(scope: Scope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
@@ -73,5 +77,6 @@ export class RollService implements OnApplicationShutdown {
 
   async onApplicationShutdown(): Promise<void> {
     await this.roll.close();
+    await this.database?.close();
   }
 }

@@ -1,7 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
-import { RollEngine, type RollQuestions } from './engine';
+import { ROLL_CONNECTIONS, RollEngine, type RollQuestions } from './engine';
 
 /** What the thread is told and what it tells; an answer carries the number of its question. */
 export interface Asked {
@@ -13,7 +13,7 @@ export interface Asked {
 export type Told = { n: number; answer: unknown } | { n: number; error: { message: string; name: string; code?: string } };
 
 const { databaseUrl, megabytes } = workerData as { databaseUrl: string; megabytes: number };
-const database = new Database(databaseUrl, 6);
+const database = new Database(databaseUrl, ROLL_CONNECTIONS);
 const engine = new RollEngine(database, megabytes);
 
 parentPort!.on('message', (asked: Asked | 'close') => {

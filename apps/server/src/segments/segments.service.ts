@@ -17,7 +17,7 @@ import {
   type Step,
 } from '@goodword/core/segment';
 import { audit } from '../platform/audit';
-import { Database, isDuplicate } from '../platform/database';
+import { Database, isDuplicate, type At } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
@@ -144,7 +144,7 @@ export class SegmentsService {
         tx.unchanged();
         await tx.alone();
         // Once more: somebody may have put this one inside the other meanwhile.
-        await this.expanded(scope, segment.tree, id === null ? [] : [id]);
+        await this.expanded(tx, segment.tree, id === null ? [] : [id]);
         const version = id === null ? 0 : await nextVersion(tx, 'segment', id, segment.basedOn ?? 0, 'segment');
         const saved = id ?? (await this.segments.make(tx, segment));
         if (id !== null) await this.segments.change(tx, id, segment);
@@ -210,9 +210,9 @@ export class SegmentsService {
   }
 
   /** The tree with those of other segments in their places. */
-  private async expanded(scope: Scope, tree: Rule, path: readonly number[] = []): Promise<Rule> {
+  private async expanded(at: At, tree: Rule, path: readonly number[] = []): Promise<Rule> {
     if (!linesOf(tree).some((line) => line.kind === 'segment')) return tree;
-    const all = await this.segments.all(this.database.read(scope));
+    const all = await this.segments.all(this.database.read(at));
     const expanded = expand(tree, (id) => all.find((segment) => segment.id === id)?.tree, path);
     if (expanded.ok) return expanded.rule;
     const name = all.find((segment) => segment.id === expanded.segmentId)?.name;

@@ -55,7 +55,7 @@ export class PersonalService {
         personal_to: id,
         state: 'preparing',
       });
-      const faults = await this.composing.faults(scope, (await this.messages.find(tx, made))!);
+      const faults = await this.composing.faults(tx, (await this.messages.find(tx, made))!);
       if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ field: fault.where, code: 'words', message: fault.message })));
       const asks = await this.composing.asks(tx, (await this.messages.find(tx, made))!);
       if (asks.length > 0) {

@@ -48,10 +48,10 @@ export class SendingService {
 
   /** Returns the version of the group that this made. */
   async saveRecipients(scope: Scope, id: number, { basedOn, ...recipients }: Recipients & { basedOn: number }): Promise<{ version: number }> {
+    await this.groupRule(scope, recipients);
     return this.database.quietly(scope, async (tx) => {
       const message = await this.movable(tx, scope, id, ['draft']);
       if (message.group_version !== basedOn) throw new Newer('who gets it', await this.team.nameOf(tx, message.changed_by));
-      await this.groupRule(scope, recipients);
       return { version: await this.messages.revise(tx, message, 'group_version', { recipients: JSON.stringify(recipients) }) };
     });
   }

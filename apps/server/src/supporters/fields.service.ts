@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { nameKey, registryOf, STANDARD_NAMES, type Registry } from '@goodword/core/merge';
 import type { FieldView } from '@goodword/core/contract';
 import { audit } from '../platform/audit';
-import { Database } from '../platform/database';
+import { Database, type At, type Scoped } from '../platform/database';
 import { Conflict, Invalid } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { FieldsRepository } from './fields.repository';
@@ -24,8 +24,8 @@ export class FieldsService {
   }
 
   /** The merge fields that can be written in this organization. */
-  async registry(scope: Scope): Promise<Registry> {
-    const custom = (await this.all(scope)).map((field) => ({
+  async registry(at: At): Promise<Registry> {
+    const custom = (await this.fields.all(this.database.read(at))).map((field) => ({
       name: field.name,
       key: `field:${field.id}`,
       fallback: field.fallback,
@@ -42,7 +42,7 @@ export class FieldsService {
       tx.unchanged();
       // One after the other: two names that read the same would both be free.
       await tx.alone();
-      await this.checkName(scope, field.name);
+      await this.checkName(tx, field.name);
       const id = await this.fields.make(tx, field);
       await audit(tx, { act: 'make', subject: 'field', subjectId: id, words: `Field ${field.name} made` });
       return { id };
@@ -50,10 +50,10 @@ export class FieldsService {
   }
 
   /** Refuses a name that can't be written in a message, or that another field goes by. */
-  async checkName(scope: Scope, name: string): Promise<void> {
+  async checkName(tx: Scoped, name: string): Promise<void> {
     const fault = nameFault(name);
     if (fault) throw new Invalid([{ field: 'name', code: 'name', message: fault }]);
-    const registry = await this.registry(scope);
+    const registry = await this.registry(tx);
     const clash = registry.names.find((known) => nameKey(known.name) === nameKey(name));
     if (clash) throw new Conflict(`There is a field named ${clash.name} already. Use it, or take another name.`);
   }

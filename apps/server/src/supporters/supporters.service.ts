@@ -2,16 +2,16 @@ import { Inject, Injectable } from '@nestjs/common';
 import { isoDay, parseIsoDay } from '@goodword/core/common';
 import type { DeletionNotice, Page, RecordView, SupporterRow, UndoStep } from '@goodword/core/contract';
 import { coerce, formatMoney, formatValue, type Manner } from '@goodword/core/fields';
-import { cleanEmail, cleanMobile } from '@goodword/core/intake';
+import { cleanEmail, cleanMobile, isBirth } from '@goodword/core/intake';
 import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HoldsRepository } from '../permission/holds.repository';
 import { audit } from '../platform/audit';
-import { Database, isDuplicate } from '../platform/database';
+import { Database, isDuplicate, type At } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
 import { nextVersion, stillAs } from '../platform/versions';
-import { TeamRepository } from '../team/team.repository';
+import { TeamRepository, typedIn } from '../team/team.repository';
 import { FieldsRepository, valueOf } from './fields.repository';
 import { GroupsRepository } from './groups.repository';
 import { PersonLedger } from './person-ledger.service';
@@ -144,9 +144,10 @@ export class SupportersService {
       await this.supporters.hold(tx, id);
       const field = (await this.fields.all(tx)).find((one) => one.id === fieldId);
       if (!field) throw new NotFound('field');
-      const coerced = text.trim() === '' ? null : coerce(field.type, text, 'month-first');
+      const own = await this.team.organization(tx);
+      const coerced = text.trim() === '' ? null : coerce(field.type, text, { ...typedIn(own), born: isBirth(field) });
       if (coerced && !coerced.ok) throw new Invalid([{ field: 'text', code: 'type', message: `${field.name}: ${coerced.reason}.` }]);
-      const manner = await this.manner(scope);
+      const manner = { locale: own.locale, currency: own.currency };
       const row = (await this.fields.valuesOf(tx, [id])).find((value) => value.field_id === fieldId);
       const before = row ? formatValue(field.type, valueOf(row), manner) : '';
       const after = coerced?.ok ? formatValue(field.type, coerced.value, manner) : '';
@@ -310,8 +311,8 @@ export class SupportersService {
     });
   }
 
-  private async manner(scope: Scope): Promise<Manner> {
-    const { locale, currency } = await this.team.organization(scope);
+  private async manner(at: At): Promise<Manner> {
+    const { locale, currency } = await this.team.organization(at);
     return { locale, currency };
   }
 }

@@ -1,8 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
+import { dayInZone } from '@goodword/core/common';
 import type { Role } from '@goodword/core/contract';
+import { usualOrder, type WrittenAs } from '@goodword/core/fields';
 import type { Language } from '@goodword/core/forms';
 import { imprintOf } from '@goodword/core/team';
-import { Database, type Scoped } from '../platform/database';
+import { Database, type At, type Scoped } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { calledBy } from '../platform/versions';
 
@@ -53,6 +55,11 @@ export interface ChapterRow {
   postal_address: string;
 }
 
+/** How somebody here writes a day or an amount by hand. */
+export function typedIn({ country, currency, time_zone }: Pick<OrganizationRow, 'country' | 'currency' | 'time_zone'>): WrittenAs {
+  return { order: usualOrder(country), currency, today: dayInZone(Date.now(), time_zone) };
+}
+
 /** The picture at the head of supporters' pages; null where the organization has none. */
 export function logoOf(organization: Pick<OrganizationRow, 'name' | 'logo_id'>): { src: string; of: string } | null {
   return organization.logo_id === null ? null : { src: `/media/${organization.logo_id}`, of: organization.name };
@@ -99,13 +106,14 @@ export class TeamRepository {
       );
   }
 
-  async organization(scope: Scope): Promise<OrganizationRow> {
-    const [row] = await this.database.read(scope).sql<OrganizationRow>('SELECT * FROM organization WHERE id = :org');
-    if (!row) throw new Error(`expected the organization ${scope.organizationId}, got none`);
+  async organization(at: At): Promise<OrganizationRow> {
+    const db = this.database.read(at);
+    const [row] = await db.sql<OrganizationRow>('SELECT * FROM organization WHERE id = :org');
+    if (!row) throw new Error(`expected the organization ${db.scope.organizationId}, got none`);
     return row;
   }
 
-  async chapters(scope: Scope): Promise<ChapterRow[]> {
-    return this.database.read(scope).sql('SELECT id, name, postal_address FROM chapter WHERE organization_id = :org ORDER BY id');
+  async chapters(at: At): Promise<ChapterRow[]> {
+    return this.database.read(at).sql('SELECT id, name, postal_address FROM chapter WHERE organization_id = :org ORDER BY id');
   }
 }

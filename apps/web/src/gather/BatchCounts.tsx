@@ -31,6 +31,8 @@ const VERDICTS: [RowVerdict, string, string][] = [
   ['failed', 'Not coming in', 'With the reason for each'],
 ];
 const BAD: ReadonlySet<RowVerdict> = new Set(['failed', 'look']);
+/** Rows that meet somebody. */
+const MEETING: ReadonlySet<RowVerdict | undefined> = new Set([undefined, 'shares', 'update', 'same', 'here', 'gift', 'doubled']);
 const QUIET: ReadonlySet<RowVerdict> = new Set(['aside', 'same', 'here', 'skipped', 'doubled']);
 
 /** Counts of what becomes, or became, of every row; each opens its rows, for whom `onOpen` is given. */
@@ -76,9 +78,19 @@ export function Count({ count, words, className, onOpen }: { count: string; word
   );
 }
 
+/** Whom a row meets, and by what; an earlier row of the file by its number. */
+function meetsWords({ meets }: BatchRowView): string {
+  if (!meets) return '';
+  return `${meets.row === null ? meets.name || 'No name on file' : `Row ${meets.row} of this file`}: ${meets.by}`;
+}
+
+function Meets({ row }: { row: BatchRowView }) {
+  return <span title={meetsWords(row)}>{meetsWords(row)}</span>;
+}
+
 function Changes({ row }: { row: BatchRowView }) {
   if (row.changes.length === 0) return <span title={row.reason || row.hint}>{row.reason || row.hint}</span>;
-  const words = row.changes.map(({ what, from, to }) => `${what}: ${from || 'nothing'} → ${to}`).join('; ');
+  const words = row.changes.map(({ what, from, to }) => (/ added$/.test(what) ? `${what}: ${to}` : `${what}: ${from || 'empty'} → ${to}`)).join('; ');
   return <span title={words}>{words}</span>;
 }
 
@@ -92,6 +104,9 @@ export function RowsDrawer({ batch, opened, onClose }: { batch: BatchView; opene
     { key: 'row', title: 'Row', width: '64px', cell: (row) => row.row },
     { key: 'name', title: 'Name', width: '1fr', cell: (row) => `${row.firstName} ${row.lastName}` },
     ...(bare ? [] : [{ key: 'address', title: 'Address', width: '1.2fr', cell: (row: BatchRowView) => row.email ?? row.mobile ?? '' }]),
+    ...(MEETING.has(opened.verdict)
+      ? [{ key: 'meets', title: 'Whom it meets, and by what', width: '1.3fr', cell: (row: BatchRowView) => <Meets row={row} /> }]
+      : []),
     { key: 'reason', title: 'What is to be said', width: bare ? '3fr' : '1.8fr', cell: (row) => <Changes row={row} /> },
   ];
   return (

@@ -7,11 +7,11 @@ import type { Judgement } from './intake.worker';
 
 const { what: _what, ...PARTS } = EMPTY_PLAN;
 const HOUSE = {
-  ...{ country: 'US', layouts: [] },
+  ...{ country: 'US', currency: 'USD', today: 20_900, layouts: [] },
   fields: [{ id: 2, name: 'Shirt size', type: 'choice', choices: ['S', 'M'] }],
 } as never;
 const FOUND = {
-  ...{ kind: 'text', encoding: 'utf-8', sure: true, delimiter: ',', headerLine: 0, titles: [], header: ['E-mail', 'Size', ''], rows: 2 },
+  ...{ kind: 'text', encoding: 'utf-8', sure: true, delimiter: ',', headerLine: 1, titles: [], header: ['E-mail', 'Size', ''], rows: 2 },
   ...{ unscramble: false, asides: { blank: 0, header: 0, total: 0 }, longer: 0, shorter: 0, doubled: [] },
 };
 const JUDGED: Judgement = {
@@ -93,12 +93,12 @@ test('a text is taken out of every cell, which the Margin can undo', async () =>
   await user.click(await screen.findByRole('menuitem', { name: 'Take a text out of every cell…' }));
   await user.type(await screen.findByLabelText(/^The text/), 'mailto:');
   await user.click(screen.getByRole('button', { name: 'Take it out of every cell' }));
-  expect(now().parts.mends).toEqual([{ kind: 'strip', column: 0, text: 'mailto:' }]);
+  expect(now().parts.mends).toEqual([{ kind: 'strip', column: 1, text: 'mailto:' }]);
 });
 
 test('what is mended shows in the sheet at once', async () => {
   await step();
-  act(() => now().mend({ kind: 'edit', row: 1, column: 0, value: 'bo@example.org' }));
+  act(() => now().mend({ kind: 'edit', row: 2, column: 1, value: 'bo@example.org' }));
   expect(await screen.findByText('bo@example.org')).toBeTruthy();
 });
 
@@ -115,7 +115,7 @@ test('how the file is read can be said: what it is, its letters, its separator, 
   expect(asked).toEqual([
     [{}, 'gifts'],
     [{ delimiter: ';' }, null],
-    [{ headerLine: 2 }, null],
+    [{ headerLine: 3 }, null],
     [{ headerLine: null }, null],
   ]);
 });
@@ -126,11 +126,11 @@ test('a workbook has its sheets to choose from, hidden ones said to be so, and n
     { name: 'Sign-ups', rows: 65, hidden: false },
   ];
   const asked: unknown[] = [];
-  const workbook = { sheet: 1, sheets, hiddenColumns: [], hiddenRows: 0, mergedCells: 0, formulas: 0 };
+  const workbook = { sheet: 2, sheets, hiddenColumns: [], hiddenRows: 0, mergedCells: 0, formulas: 0 };
   const { user } = await step({ readAgain: async (change) => void asked.push(change) }, { kind: 'workbook', workbook });
   expect(screen.queryByLabelText('Encoding')).toBeNull();
   await user.selectOptions(screen.getByLabelText('Sheet'), 'Read me (hidden), 1 lines');
-  expect(asked).toEqual([{ sheet: 0 }]);
+  expect(asked).toEqual([{ sheet: 1 }]);
 });
 
 test('what holds for every row is given to everyone, and taken back', async () => {

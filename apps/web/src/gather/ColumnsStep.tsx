@@ -69,7 +69,7 @@ export function ColumnsStep({ house }: { house: House }) {
         cellsOf={cellsOf}
         wordOf={wordOf}
         isLeft={isLeft}
-        onEdit={(row, column, value) => mend({ kind: 'edit', row: row - 1, column, value })}
+        onEdit={(row, column, value) => mend({ kind: 'edit', row, column: column + 1, value })}
         head={(column) => (
           <ColumnCard
             column={column}
@@ -84,7 +84,7 @@ export function ColumnsStep({ house }: { house: House }) {
             confidence={sameChoice(columns[column], guesses[column]?.choice) ? (guesses[column]?.confidence ?? null) : null}
             values={() => preview.map(({ cells }) => cells[column] ?? '')}
             onChoose={(choice) => choose(column, withOrder(choice, profiles[column]!))}
-            onStrip={(text) => text !== '' && mend({ kind: 'strip', column, text })}
+            onStrip={(text) => text !== '' && mend({ kind: 'strip', column: column + 1, text })}
           />
         )}
       />
@@ -133,7 +133,7 @@ function ReadAs({ onAgain }: { onAgain: (change: FileReading, what?: BatchKind) 
             onChange={(event) => onAgain({ sheet: Number(event.target.value) })}
           >
             {found.workbook.sheets.map((sheet, i) => (
-              <option key={i} value={i}>
+              <option key={i} value={i + 1}>
                 {sheet.name}
                 {sheet.hidden ? ' (hidden)' : ''}, {sheet.rows} lines
               </option>
@@ -177,11 +177,11 @@ function ReadAs({ onAgain }: { onAgain: (change: FileReading, what?: BatchKind) 
           <input
             className="input !w-[60px] !min-h-[30px] !py-[3px]"
             inputMode="numeric"
-            value={line ?? (found.headerLine === null ? '' : String(found.headerLine + 1))}
+            value={line ?? (found.headerLine === null ? '' : String(found.headerLine))}
             placeholder="none"
             onChange={(event) => setLine(event.target.value.replace(/\D/g, '').slice(0, 2))}
             onBlur={() => {
-              if (line !== null) onAgain({ headerLine: line === '' ? null : Math.max(0, Number(line) - 1) });
+              if (line !== null) onAgain({ headerLine: line === '' ? null : Math.max(1, Number(line)) });
               setLine(null);
             }}
             onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}

@@ -32,7 +32,9 @@ describe('a workbook that the server can’t read', () => {
     await screen.findByText('Drop a file here');
     await act(async () => {
       // A zip file, so that the server is asked what is in it.
-      void useDraft.getState().take(new File(['PK\u0003\u0004 cut off'], 'cut.xlsx'), { fields: [], country: 'US', layouts: [] }, null);
+      void useDraft
+        .getState()
+        .take(new File(['PK\u0003\u0004 cut off'], 'cut.xlsx'), { fields: [], country: 'US', currency: 'USD', today: 20_900, layouts: [] }, null);
     });
     await waitFor(() => expect(asked.some(({ path }) => path === 'batches/3')).toBe(true));
     state = 'unreadable';

@@ -233,7 +233,7 @@ export function PermissionStep() {
     });
   // Asked here, and not two steps later.
   const open = plan ? permissionFaults(plan, localDay()) : [];
-  open.forEach((sentence, i) => notes.unshift({ key: `open-${i}`, tone: 'doubt', title: sentence }));
+  open.forEach(({ message }, i) => notes.unshift({ key: `open-${i}`, tone: 'doubt', title: message }));
   if (!plan) notes.unshift({ key: 'open', tone: 'doubt', title: 'Both channels need an answer', body: '“I don’t know” is an answer too.' });
   useMargin(notes);
   return (

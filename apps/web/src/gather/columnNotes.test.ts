@@ -5,7 +5,7 @@ import type { DraftState } from './draft';
 import type { Judgement } from './intake.worker';
 
 const FOUND: Found = {
-  ...{ kind: 'text', encoding: 'utf-8', sure: true, delimiter: ',', headerLine: 0, titles: [], header: ['E-mail', 'Cell', 'Signed'], rows: 40 },
+  ...{ kind: 'text', encoding: 'utf-8', sure: true, delimiter: ',', headerLine: 1, titles: [], header: ['E-mail', 'Cell', 'Signed'], rows: 40 },
   ...{ unscramble: false, asides: { blank: 0, header: 0, total: 0 }, longer: 0, shorter: 0, doubled: [] },
 };
 const JUDGED: Judgement = {
@@ -62,7 +62,7 @@ describe('what is wrong comes first, each with its remedy', () => {
     const { notes, note, asked } = margin({ judged: { swapped: [{ a: 0, b: 1, rows: [3, 9], count: 2 }] } });
     expect(notes[0]).toMatchObject({ key: 'swap-0-1', tone: 'fault', anchor: 'column-0', title: '2 rows have “E-mail” and “Cell” swapped' });
     note('swap-0-1')!.remedy!.act();
-    expect(asked).toEqual([['mend', { kind: 'swap', a: 0, b: 1 }]]);
+    expect(asked).toEqual([['mend', { kind: 'swap', a: 1, b: 2 }]]);
   });
 
   test('one row is spoken of as one', () => {
@@ -172,7 +172,7 @@ test('near spellings are gathered with one stroke, at most three of a column', (
   const { notes, note, asked } = margin({ judged: { spellings: [{ column: 1, gatherings: gatherings as never }] } });
   expect(notes.filter(({ key }) => key.startsWith('spelling'))).toHaveLength(3);
   note('spelling-1-M')!.remedy!.act();
-  expect(asked).toEqual([['mend', { kind: 'write', column: 1, from: ['m'], to: 'M' }]]);
+  expect(asked).toEqual([['mend', { kind: 'write', column: 2, from: ['m'], to: 'M' }]]);
 });
 
 describe('a remembered layout', () => {
@@ -194,8 +194,8 @@ describe('a remembered layout', () => {
 });
 
 test.each<[string, Partial<Found>, string, unknown[] | null]>([
-  ['lines over the header', { titles: ['Winter fair'], headerLine: 1 }, 'titles', ['readAgain', { headerLine: 0 }]],
-  ['no header', { headerLine: null }, 'no-header', ['readAgain', { headerLine: 0 }]],
+  ['lines over the header', { titles: ['Winter fair'], headerLine: 2 }, 'titles', ['readAgain', { headerLine: 1 }]],
+  ['no header', { headerLine: null }, 'no-header', ['readAgain', { headerLine: 1 }]],
   ['a header', {}, 'header', ['readAgain', { headerLine: null }]],
   ['a header twice', { doubled: ['Cell'] }, 'doubled', null],
   ['totals and repeats', { asides: { blank: 2, header: 1, total: 1 } }, 'asides', ['readAgain', { keepAside: true }]],
@@ -213,7 +213,7 @@ test.each<[string, Partial<Found>, string, unknown[] | null]>([
 });
 
 test('a workbook tells what was hidden, merged and worked out', () => {
-  const workbook = { sheet: 0, sheets: [], hiddenColumns: [1], hiddenRows: 1, mergedCells: 2, formulas: 1 };
+  const workbook = { sheet: 1, sheets: [], hiddenColumns: [2], hiddenRows: 1, mergedCells: 2, formulas: 1 };
   const { notes, note, asked } = margin({ found: { kind: 'workbook', workbook } });
   expect(notes.map(({ key }) => key)).toEqual(expect.arrayContaining(['hidden', 'hidden-rows', 'merged', 'formulas']));
   expect(note('hidden')!.body).toMatch(/^“Cell”: hidden in the sheet/);
@@ -224,7 +224,7 @@ test('a workbook tells what was hidden, merged and worked out', () => {
 });
 
 test('what was mended can be undone, the last first, six at most', () => {
-  const mends = Array.from({ length: 8 }, (_none, row) => ({ kind: 'edit' as const, row, column: 0, value: `v${row}` }));
+  const mends = Array.from({ length: 8 }, (_none, row) => ({ kind: 'edit' as const, row: row + 1, column: 1, value: `v${row}` }));
   const { notes, asked } = margin({ draft: { parts: { mends } as never } });
   const told = notes.filter(({ key }) => key.startsWith('mend-'));
   expect(told.map(({ key }) => key)).toEqual(['mend-7', 'mend-6', 'mend-5', 'mend-4', 'mend-3', 'mend-2']);
@@ -233,9 +233,9 @@ test('what was mended can be undone, the last first, six at most', () => {
 });
 
 test.each<[Parameters<typeof mendWords>[0], string]>([
-  [{ kind: 'edit', row: 4, column: 1, value: 'x' }, 'Row 5: “Cell” is now “x”'],
-  [{ kind: 'swap', a: 0, b: 1 }, 'Swapped “E-mail” and “Cell” where they were wrong'],
-  [{ kind: 'write', column: 1, from: ['m', 'med'], to: 'M' }, '“M” for 2 spellings of “Cell”'],
-  [{ kind: 'strip', column: 0, text: 'mailto:' }, '“mailto:” taken out of “E-mail”'],
-  [{ kind: 'recase', column: 0 }, '“E-mail” written as names'],
+  [{ kind: 'edit', row: 5, column: 2, value: 'x' }, 'Row 5: “Cell” is now “x”'],
+  [{ kind: 'swap', a: 1, b: 2 }, 'Swapped “E-mail” and “Cell” where they were wrong'],
+  [{ kind: 'write', column: 2, from: ['m', 'med'], to: 'M' }, '“M” for 2 spellings of “Cell”'],
+  [{ kind: 'strip', column: 1, text: 'mailto:' }, '“mailto:” taken out of “E-mail”'],
+  [{ kind: 'recase', column: 1 }, '“E-mail” written as names'],
 ])('a mend in words: %j', (mend, words) => expect(mendWords(mend, { analysis: { found: FOUND } } as never)).toBe(words));

@@ -79,7 +79,7 @@ function swapNotes({ judgement, ...draft }: DraftState, acts: Acts): Note[] {
     anchor: `column-${a}`,
     title: `${count} ${plural(count, 'row has', 'rows have')} “${headerOf({ judgement, ...draft }, a)}” and “${headerOf({ judgement, ...draft }, b)}” swapped`,
     body: `${rowsOf(rows, count)}: each holds what belongs in the other.`,
-    remedy: { words: plural(count, 'Swap it', 'Swap them'), act: () => acts.mend({ kind: 'swap', a, b }) },
+    remedy: { words: plural(count, 'Swap it', 'Swap them'), act: () => acts.mend({ kind: 'swap', a: a + 1, b: b + 1 }) },
   }));
 }
 
@@ -157,7 +157,10 @@ function spellingNotes(draft: DraftState, acts: Acts): Note[] {
       anchor: `column-${column}`,
       title: `“${headerOf(draft, column)}”: one choice or several?`,
       body: `${from.map((word) => `“${word}”`).join(', ')} ${plural(from.length, 'looks', 'look')} like “${to}”.`,
-      remedy: { words: `Write “${to}” for ${plural(from.length, 'it', 'all')}`, act: () => acts.mend({ kind: 'write', column, from, to }) },
+      remedy: {
+        words: `Write “${to}” for ${plural(from.length, 'it', 'all')}`,
+        act: () => acts.mend({ kind: 'write', column: column + 1, from, to }),
+      },
     })),
   );
 }
@@ -166,7 +169,7 @@ function spellingNotes(draft: DraftState, acts: Acts): Note[] {
 function caseNotes(draft: DraftState, acts: Acts): Note[] {
   return draft.columns.flatMap((choice, column): Note[] => {
     if (!['firstName', 'lastName', 'fullName'].includes(choice.to)) return [];
-    if (draft.parts.mends.some((mend) => mend.kind === 'recase' && mend.column === column)) return [];
+    if (draft.parts.mends.some((mend) => mend.kind === 'recase' && mend.column === column + 1)) return [];
     const found = draft.analysis!.preview.map(({ cells }) => cells[column]?.trim() ?? '').filter(isOneCase);
     if (found.length === 0) return [];
     return [
@@ -176,7 +179,7 @@ function caseNotes(draft: DraftState, acts: Acts): Note[] {
         anchor: `column-${column}`,
         title: `“${headerOf(draft, column)}”: names all in one case`,
         body: `Such as “${found[0]!.slice(0, 40)}”. They come in as they stand.`,
-        remedy: { words: 'Write them as names', act: () => acts.mend({ kind: 'recase', column }) },
+        remedy: { words: 'Write them as names', act: () => acts.mend({ kind: 'recase', column: column + 1 }) },
       },
     ];
   });
@@ -223,7 +226,7 @@ function fileNotes(draft: DraftState, acts: Acts): Note[] {
       'titles',
       `${found.titles.length} ${plural(found.titles.length, 'line', 'lines')} over the header`,
       `“${found.titles[0]!.slice(0, 60)}” is passed over.`,
-      set('The first line is the header', { headerLine: 0 }),
+      set('The first line is the header', { headerLine: 1 }),
       'good',
     );
   if (found.separatorLine)
@@ -233,12 +236,12 @@ function fileNotes(draft: DraftState, acts: Acts): Note[] {
       'no-header',
       'There is no header row',
       'The first line holds values, so the columns are numbered.',
-      set('The first line is a header', { headerLine: 0 }),
+      set('The first line is a header', { headerLine: 1 }),
     );
   else
     add(
       'header',
-      `${found.titles.length === 0 ? 'The first line' : `Line ${found.headerLine + 1}`} is taken for headers`,
+      `${found.titles.length === 0 ? 'The first line' : `Line ${found.headerLine}`} is taken for headers`,
       'If it is a person already,',
       set('read it as a person', { headerLine: null }),
       'plain',
@@ -283,7 +286,7 @@ function fileNotes(draft: DraftState, acts: Acts): Note[] {
     );
   if (found.encoding === 'mixed') add('mixed', 'Two encodings in one file', `${ENCODING_WORDS.mixed}: each line is read as what it is.`);
   const { workbook } = found;
-  const hidden = workbook?.hiddenColumns ?? [];
+  const hidden = (workbook?.hiddenColumns ?? []).map((nth) => nth - 1);
   if (hidden.some((column) => draft.columns[column]?.to !== 'leave'))
     add('hidden', 'Hidden columns', `${hidden.map((column) => `“${headerOf(draft, column)}”`).join(', ')}: hidden in the sheet, shown here.`, {
       words: plural(hidden.length, 'Leave it out', 'Leave them out'),
@@ -351,10 +354,10 @@ function mendNotes(draft: DraftState, acts: Acts): Note[] {
 }
 
 export function mendWords(mend: Mend, draft: Pick<DraftState, 'analysis'>): string {
-  const header = (column: number) => `“${draft.analysis?.found.header[column] ?? column + 1}”`;
+  const header = (column: number) => `“${draft.analysis?.found.header[column - 1] ?? column}”`;
   switch (mend.kind) {
     case 'edit':
-      return `Row ${mend.row + 1}: ${header(mend.column)} is now “${mend.value.slice(0, 40)}”`;
+      return `Row ${mend.row}: ${header(mend.column)} is now “${mend.value.slice(0, 40)}”`;
     case 'swap':
       return `Swapped ${header(mend.a)} and ${header(mend.b)} where they were wrong`;
     case 'write':

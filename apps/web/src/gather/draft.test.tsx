@@ -4,7 +4,7 @@ import { reply, serve, type Asked } from '../testing';
 import { offeredName, planOf, stepsOf, useDraft } from './draft';
 import type { Ask } from './intake.worker';
 
-const HOUSE = { fields: [], country: 'US', layouts: [] as LayoutView[] };
+const HOUSE = { fields: [], country: 'US', currency: 'USD', today: 20_900, layouts: [] as LayoutView[] };
 const FILE = 'Email,First name,Cell\nann@example.org,Ann,206 555 0101\nbo@example,Bo,\ncy@example.org,Cy,206 555 0103\n';
 
 type Heard = (event: { data?: unknown }) => void;
@@ -82,7 +82,7 @@ describe('a file on its way in', () => {
 
   test('is judged anew when a cell is mended, and again when that is undone', async () => {
     await taken();
-    now().mend({ kind: 'edit', row: 1, column: 0, value: 'bo@example.org' });
+    now().mend({ kind: 'edit', row: 2, column: 1, value: 'bo@example.org' });
     await waitFor(() => expect(now().judgement).toMatchObject({ ready: 3, failed: 0 }));
     now().unmend(0);
     await waitFor(() => expect(now().judgement).toMatchObject({ ready: 2, failed: 1 }));
@@ -152,7 +152,7 @@ describe('a file on its way in', () => {
   test('is read anew as what a person says it is, and what was mended in the old reading goes', async () => {
     await taken('Email;Note\nann@example.org;a,b\nbo@example.org;c,d\n');
     expect(now().analysis!.found.header).toEqual(['Email', 'Note']);
-    now().mend({ kind: 'edit', row: 0, column: 1, value: 'x' });
+    now().mend({ kind: 'edit', row: 1, column: 2, value: 'x' });
     await now().readAgain({ delimiter: ',' }, null, HOUSE);
     expect(now().analysis!.found.header).toHaveLength(1);
     expect(now().parts.mends).toEqual([]);
@@ -238,7 +238,7 @@ test('a batch that another file has taken the place of does not become the batch
 describe('a batch taken up again', () => {
   const BATCH = {
     ...{ id: 7, name: 'Harbor day', fileName: 'sign-ups.csv', what: 'people', state: 'draft' },
-    found: { kind: 'text', encoding: 'utf-8', delimiter: ',', headerLine: 0 },
+    found: { kind: 'text', encoding: 'utf-8', delimiter: ',', headerLine: 1 },
     draft: { step: 'Permission', plan: { columns: [{ to: 'email' }, { to: 'lastName' }, { to: 'leave' }], tagIds: [5], permission: {} } },
   } as unknown as BatchView;
 

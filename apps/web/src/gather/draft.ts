@@ -37,6 +37,9 @@ type PlanParts = Omit<IntakePlan, 'columns' | 'permission' | 'reading'>;
 interface House {
   fields: FieldView[];
   country: string;
+  currency: string;
+  /** The house's day. */
+  today: number;
   layouts: LayoutView[];
 }
 
@@ -196,7 +199,8 @@ export const useDraft = create<DraftState>()((set, state) => {
   };
   /** One reading of the file in the worker, with its guesses; a layout that fits goes before the guess, and what is kept before both. */
   const look = (kind: 'glimpse' | 'read', house: House, what: BatchKind | null, keep: () => readonly ColumnChoice[] | undefined) => {
-    const knownHouse = { fields: house.fields, country: state().parts.phoneCountry ?? house.country };
+    const { fields, currency, today } = house;
+    const knownHouse = { fields, currency, today, country: state().parts.phoneCountry ?? house.country };
     return ask({ kind, id: ++asked, source: blob!, reading: state().readAs, what, house: knownHouse }, (answer) => {
       if (!answer.ok) return set({ reading: null, problem: answer.reason, analysis: null });
       const { analysis } = answer;

@@ -1,5 +1,6 @@
 import {
   allColumns,
+  birthColumns,
   cleanRow,
   ColumnSampler,
   emptiness,
@@ -67,6 +68,9 @@ export type JudgedPlan = Pick<IntakePlan, 'what' | 'columns' | 'constants' | 'me
 interface House {
   fields: (KnownField & { choices?: string[] | null })[];
   country: string;
+  currency: string;
+  /** The house's day. */
+  today: number;
 }
 
 interface Read {
@@ -86,7 +90,7 @@ export type Answer = { id: number; ok: true; analysis?: Analysis; judgement?: Ju
 let newest = 0;
 let source: Blob | null = null;
 let reading: FileReading = {};
-let house: House = { fields: [], country: 'US' };
+let house: House = { fields: [], country: 'US', currency: 'USD', today: 0 };
 let kept: Line[] | null = null;
 
 const bytesOf = async (blob: Blob) => new Uint8Array(await blob.arrayBuffer());
@@ -188,6 +192,7 @@ async function judge(ask: Extract<Ask, { kind: 'judge' }>): Promise<void> {
 class Judge {
   private readonly columns;
   private readonly country;
+  private readonly births;
   private readonly mend;
   private readonly pairs: Judgement['swapped'];
   private readonly choices: { column: number; counts: Map<string, number> }[];
@@ -200,6 +205,7 @@ class Judge {
     this.columns = allColumns(plan);
     this.country = plan.phoneCountry ?? house.country;
     this.mend = menderOf(plan.mends, plan.columns, this.country);
+    this.births = birthColumns(this.columns, house.fields);
     const at = (to: string) => plan.columns.flatMap((choice, i) => (choice.to === to ? [i] : []));
     this.pairs = at('email').flatMap((a) => at('mobile').map((b) => ({ a, b, rows: [], count: 0 })));
     this.choices = plan.columns.flatMap((choice, column) =>
@@ -221,6 +227,9 @@ class Judge {
       what: this.plan.what,
       columns: this.columns,
       country: this.country,
+      currency: house.currency,
+      today: house.today,
+      births: this.births,
     });
     out.counted += 1;
     if (clean.fatal) out.failed += 1;

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { dayInZone } from '@goodword/core/common';
 import type { FieldView, LayoutView } from '@goodword/core/contract';
 import { get } from '../app/api';
 import { useSession } from '../app/session';
@@ -10,6 +11,7 @@ export function useHouse() {
   const layouts = useQuery({ queryKey: ['layouts'], queryFn: () => get<LayoutView[]>('layouts') });
   const error = fields.error ?? layouts.error;
   if (!fields.data || !layouts.data) return { house: null, error };
-  return { house: { fields: fields.data, layouts: layouts.data, country: organization.country }, error };
+  const { country, currency, timeZone } = organization;
+  return { house: { fields: fields.data, layouts: layouts.data, country, currency, today: dayInZone(Date.now(), timeZone) }, error };
 }
 export type House = NonNullable<ReturnType<typeof useHouse>['house']>;

@@ -70,6 +70,8 @@ export interface BulkView {
   /** A download waits. */
   file: string | null;
   problem: string | null;
+  /** What there is to say of those who were left out: "3 people are not on it: no street on file (3)." */
+  told: string;
 }
 
 /** A few letters of a name, the beginning of an email, or last digits of a number. */

@@ -32,6 +32,7 @@ export {
   ROW_VERDICTS,
   type BatchPreview,
   type BatchRowView,
+  type RowWrites,
   type BatchState,
   type BatchView,
   type BatchWill,

@@ -60,11 +60,12 @@ const column = Joi.alternatives().try(
   }),
 );
 
-const at = Joi.number().integer().min(0);
-const columnAt = at.max(FILE_LIMITS.columns - 1).required();
+/** Rows, columns, lines and sheets count from 1. */
+const nth = Joi.number().integer().min(1);
+const columnAt = nth.max(FILE_LIMITS.columns).required();
 const cell = Joi.string().max(FILE_LIMITS.cell).allow('');
 const mend = Joi.alternatives().try(
-  Joi.object({ kind: Joi.string().valid('edit').required(), row: at.max(FILE_LIMITS.rows).required(), column: columnAt, value: cell.required() }),
+  Joi.object({ kind: Joi.string().valid('edit').required(), row: nth.max(FILE_LIMITS.rows).required(), column: columnAt, value: cell.required() }),
   Joi.object({ kind: Joi.string().valid('swap').required(), a: columnAt, b: columnAt }),
   Joi.object({
     kind: Joi.string().valid('write').required(),
@@ -94,8 +95,8 @@ const channelPermission = Joi.alternatives().try(
 export const fileReading = Joi.object<FileReading>({
   encoding: Joi.string().valid(...ENCODINGS),
   delimiter: Joi.string().valid(...DELIMITERS),
-  sheet: at.max(200),
-  headerLine: at.max(30).allow(null),
+  sheet: nth.max(200),
+  headerLine: nth.max(30).allow(null),
   unscramble: Joi.boolean(),
   keepAside: Joi.boolean(),
 });
@@ -367,8 +368,32 @@ export interface BatchRowView {
   why: LookKind | null;
   candidates: Scored[];
   supporterId: number | null;
-  /** What changes, for somebody who is here: from what to what. */
+  /**
+   * Whom it meets, and by what: somebody who is here (without a name where they are of a chapter that the reader may not see),
+   * or an earlier row of the file.
+   */
+  meets: { supporterId: number | null; row: number | null; name: string; by: string } | null;
+  /** What changes, for somebody who is here: from what to what, and addresses that are added. */
   changes: { what: string; from: string; to: string }[];
+  /** All that it writes, or wrote; null for a row that writes nothing. */
+  writes: RowWrites | null;
+}
+
+/** What a row writes, beside the name. */
+export interface RowWrites {
+  emails: string[];
+  phones: string[];
+  post: string | null;
+  ownId: string | null;
+  fields: { name: string; value: string }[];
+  tags: string[];
+  lists: string[];
+  /** On the roster of the campaign. */
+  stage: string | null;
+  /** Entries of the ledger; `at` is the address, null for the person. `on` is a day. */
+  permission: { channel: Channel; scope: string; state: 'yes' | 'no' | 'asked'; at: string | null; on: string; words: string }[];
+  /** Hundredths of the currency; the day in days since 1970-01-01. */
+  gift: { minor: number; currency: string; day: number; ownId: string | null; appeal: string | null } | null;
 }
 
 /** A row beside the people it may be, field by field. */

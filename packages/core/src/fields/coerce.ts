@@ -1,4 +1,4 @@
-import { dateParts, oneLine, parsePoint, seen } from '../common';
+import { dateParts, dayOf, oneLine, parsePoint, seen, type Day } from '../common';
 import { readCountry } from './countries';
 import { parseDate, type DateOrder } from './dates';
 import { readRegion } from './regions';
@@ -100,8 +100,21 @@ function fault(expected: string, text: string): Coerced {
   return { ok: false, reason: `expected ${expected}, got "${text.length > 40 ? `${text.slice(0, 40)}…` : text}"` };
 }
 
+/** What has to be known of where a text was written. */
+export interface WrittenAs {
+  /** Day first where nothing is said. */
+  order?: DateOrder;
+  /** The currency that money is kept in (ISO 4217); an amount in another one is a fault. */
+  currency?: string;
+  /** A day on which somebody was born lies before it. */
+  today?: Day;
+  /** A date, and so with its year, on which somebody was born. */
+  born?: boolean;
+}
+
 /** Reads the text of a cell or an editor as a value of the type. Never throws; the reason is fit to show. */
-export function coerce(type: FieldType, text: string, order: DateOrder = 'day-first'): Coerced {
+export function coerce(type: FieldType, text: string, as: WrittenAs = {}): Coerced {
+  const { order = 'day-first' } = as;
   const trimmed = (type === 'longtext' ? seen(text) : oneLine(text)).trim();
   switch (type) {
     case 'text':
@@ -139,7 +152,9 @@ export function coerce(type: FieldType, text: string, order: DateOrder = 'day-fi
     }
     case 'money': {
       const money = readMoney(trimmed);
-      return money === null ? fault('an amount', trimmed) : { ok: true, value: { number: money.minor } };
+      if (money === null) return fault('an amount', trimmed);
+      if (as.currency && money.currency && money.currency !== as.currency) return fault(`an amount in ${as.currency}`, trimmed);
+      return { ok: true, value: { number: money.minor } };
     }
     case 'yesno': {
       const yes = parseYesNo(trimmed);
@@ -147,12 +162,13 @@ export function coerce(type: FieldType, text: string, order: DateOrder = 'day-fi
     }
     case 'date': {
       const date = parseDate(trimmed, order);
-      return date === null ? fault('a date', trimmed) : { ok: true, value: { date } };
+      if (date === null) return fault('a date', trimmed);
+      return as.born ? bornOn(date, trimmed, as.today) : { ok: true, value: { date } };
     }
     case 'datetime':
       return coerceMoment(trimmed, order);
     case 'birthday':
-      return coerceBirthday(trimmed, order);
+      return coerceBirthday(trimmed, order, as.today);
   }
 }
 
@@ -169,11 +185,24 @@ function coerceMoment(text: string, order: DateOrder): Coerced {
   return { ok: true, value: { date, number: twelve * 60 + Number(minute) } };
 }
 
+/** Nobody was born tomorrow: `3/4/62` of a birthday is 1962, and a whole year that is still to come is a slip. */
+function bornOn(date: Day, text: string, today: Day | undefined): Coerced {
+  if (today === undefined || date <= today) return { ok: true, value: { date } };
+  const { year, month, day } = dateParts(date);
+  const before = text.includes(String(year)) ? null : dayOf(year - 100, month, day);
+  return before === null ? fault('a birthday that is not still to come', text) : { ok: true, value: { date: before } };
+}
+
 /** A birthday is read from a whole date or from day and month alone (`29 February`, `29/02`). */
-function coerceBirthday(text: string, order: DateOrder): Coerced {
+function coerceBirthday(text: string, order: DateOrder, today: Day | undefined): Coerced {
   const leapYear = '2000';
+  const whole = parseDate(text, order);
+  if (whole !== null) {
+    const born = bornOn(whole, text, today);
+    if (!born.ok) return born;
+  }
   const date =
-    parseDate(text, order) ??
+    whole ??
     parseDate(`${text} ${leapYear}`, order) ??
     parseDate(`${text}/${leapYear}`, order) ??
     parseDate(text.replace(/^--?(\d\d)-(\d\d)$/, `${leapYear}-$1-$2`), order);

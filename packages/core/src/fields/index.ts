@@ -4,7 +4,7 @@ export { parseClock } from './clock';
 export { countryCodes, countryName, readCountry } from './countries';
 export { readRegion, regionName, regionsOf, type Region } from './regions';
 export { fileOf, fileText } from './files';
-export { CHOICE_SEPARATOR, choicesOf, coerce, parseYesNo, type Coerced } from './coerce';
+export { CHOICE_SEPARATOR, choicesOf, coerce, parseYesNo, type Coerced, type WrittenAs } from './coerce';
 export { readMoney } from './money';
 export { parseNumber } from './numbers';
 export { formatDay, formatMoney, formatMonthDay, formatValue, isoValue, type Manner } from './format';

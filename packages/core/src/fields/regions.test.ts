@@ -54,7 +54,7 @@ describe('a date and a time', () => {
     ['2027-03-04 10:75', null],
     ['half past six', null],
   ])('%s', (text, told) => {
-    const read = coerce('datetime', text, 'month-first');
+    const read = coerce('datetime', text, { order: 'month-first' });
     expect(read.ok ? isoValue('datetime', read.value) : null).toBe(told);
   });
 

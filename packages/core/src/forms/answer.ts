@@ -1,4 +1,4 @@
-import { coerce, LONG_TEXT_LIMIT, TEXT_LIMIT, type FieldType, type FieldValue } from '../fields';
+import { coerce, LONG_TEXT_LIMIT, TEXT_LIMIT, usualOrder, type FieldType, type FieldValue } from '../fields';
 import { cleanEmail, cleanMobile, cleanName, type Cleaned } from '../intake';
 import { askName, inputName, type FormAsk, type FormDefinition, type FormItem } from './definition';
 
@@ -81,7 +81,7 @@ function readItem(
       else fault('value', text.slice(0, 60));
       return;
     default: {
-      const coerced = coerce(around.types.get(item.of) ?? 'text', text, 'month-first');
+      const coerced = coerce(around.types.get(item.of) ?? 'text', text, { order: usualOrder(around.country) });
       if (coerced.ok) answer.values.push({ fieldId: item.of, value: coerced.value });
       // A hidden item is nobody's mistake: what can't be read is left out.
       else if (item.show === 'asked') fault('value', text.slice(0, 60));

@@ -36,7 +36,7 @@ describe('lines that are no people', () => {
     const { found, lines } = inPieces(bytes(sheet), 11);
     expect(found).toMatchObject({
       header: ['Email', 'First', 'Last'],
-      headerLine: 2,
+      headerLine: 3,
       titles: ['Winter fair', 'by Idris'],
       asides: { blank: 1, header: 1, total: 1 },
       rows: 5,
@@ -48,7 +48,7 @@ describe('lines that are no people', () => {
     expect(people(sheet, { keepAside: true })).toEqual(['a@x.org|Ann|Lin', 'Email|First|Last', 'b@x.org|Bo|Lin', 'Total|2|']));
 
   test('another line can be the header, or none', () => {
-    expect(inPieces(bytes(sheet), 9, { headerLine: 0 }).found.header).toEqual(['Winter fair']);
+    expect(inPieces(bytes(sheet), 9, { headerLine: 1 }).found.header).toEqual(['Winter fair']);
     expect(inPieces(bytes('a@x.org,Ann\nb@x.org,Bo\n'), 5).found).toMatchObject({ headerLine: null, header: ['Column 1', 'Column 2'], rows: 2 });
     expect(people('Ann,a@x.org\n', { headerLine: null })).toEqual(['Ann|a@x.org']);
   });

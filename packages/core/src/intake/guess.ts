@@ -2,6 +2,7 @@ import { coerce, dateOrderOf, parseYesNo, usualOrder, type DateOrder, type Field
 import { cleanEmail, cleanPhone, cutNameEmail, cutAddresses, nameMatchKey } from './clean';
 import { choiceKey, type ColumnChoice, type DayTarget, type PlainTarget } from './columns';
 import { consentHeader, readConsent, saysRefused } from './consents';
+import { BIRTH } from './births';
 import { targetOf } from './headers';
 import { readCountry, readMoney } from '../fields';
 import { serialDay, type BatchKind } from './row';
@@ -107,7 +108,7 @@ export class ColumnSampler {
       nameEmails: share((cell) => cutNameEmail(cell).name !== ''),
       phones: share((cell) => /\d{3}/.test(cell) && cleanPhone(cell, country).ok, few),
       digits: share((cell) => cell.replace(/\D/g, '').length >= 7, few),
-      dates: share((cell) => coerce('date', cell, 'day-first').ok || coerce('date', cell, 'month-first').ok),
+      dates: share((cell) => coerce('date', cell).ok || coerce('date', cell, { order: 'month-first' }).ok),
       serials: share((cell) => serialDay(cell) !== null),
       // Digits in groups are a telephone number where they can be one.
       numbers: share((cell) => coerce('number', cell).ok && !(/\d[\s().-]+\d/.test(cell) && cleanPhone(cell, country).ok), few),
@@ -135,7 +136,6 @@ export function profileColumn(values: readonly string[], country: string): Colum
   return sampler.profile(country);
 }
 
-const BIRTH = /birth|\bdob\b|geburt|naissance|nacimiento|cumple/i;
 const DAY = /\b(?:date|day|datum|tag|fecha|since|until|renew\w*|expir\w*)\b/i;
 const AMOUNT = /amount|pledg|donat|\bgift|\bgiven\b|\bpaid\b|betrag|spende|montant|\bdons?\b|importe|donativo|\bdues\b|\bfee\b/i;
 

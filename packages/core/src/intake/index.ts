@@ -42,13 +42,17 @@ export {
   allColumns,
   BATCH_ROADS,
   columnFaults,
+  fileFaults,
   EMPTY_PLAN,
   permissionFaults,
+  withKnownFields,
   withConstants,
   type ChannelPermission,
   type ConfirmRequest,
   type IntakePlan,
+  type PlanFault,
 } from './plan';
+export { birthColumns, isBirth } from './births';
 export { targetOf } from './headers';
 export { consentHeader, refusedChannels, type ConsentHeader, type RefusedChannel } from './consents';
 export {
@@ -65,6 +69,7 @@ export {
 } from './guess';
 export { gatherSpellings, type Gathering } from './spellings';
 export { applyLayout, bestLayout, layoutKey, withFieldsNow, type Layout, type LayoutFit } from './layouts';
+export { cutTags, joinTags } from './tags';
 export { BATCH_KINDS, cleanRow, serialDay, type BatchKind, type CellFault, type CleanRow, type GiftCells, type RowRules } from './row';
 export {
   LOOK_KINDS,

@@ -18,7 +18,7 @@ import {
   type ColumnChoice,
 } from '.';
 
-const rulesOf = (columns: ColumnChoice[]) => ({ what: 'people' as const, columns, country: 'US' });
+const rulesOf = (columns: ColumnChoice[]) => ({ what: 'people' as const, columns, country: 'US', currency: 'USD', today: 20_900 });
 const read = (text: string) => {
   const result = readSheet(text);
   if (!result.ok) throw new Error(result.reason);
@@ -283,7 +283,10 @@ test('there is no way past the permission step without evidence', () => {
     words: 'Please send me ferry news by email.',
     voucher: 'Idris Vale',
   };
-  const faults = (email: object) => permissionFaults({ columns, permission: { email: { ...yes, ...email }, text: none } }, '2026-11-23');
+  const faults = (email: object) =>
+    permissionFaults({ columns, permission: { email: { ...yes, ...email }, text: none } }, '2026-11-23').map(
+      ({ field, message }) => `${field}: ${message}`,
+    );
   expect(faults({})).toEqual([]);
   expect(faults({ words: 'ok' })).toEqual([expect.stringContaining('words')]);
   expect(faults({ on: '2026-11-24' })).toEqual([expect.stringContaining('future')]);
@@ -301,6 +304,6 @@ test.each([
   ['AJ', 'AJ'],
   ['ÉLODIE', 'Élodie'],
 ])('asked for, %s is written %s', (text, name) => {
-  const mender = menderOf([{ kind: 'recase', column: 1 }], [], 'US');
+  const mender = menderOf([{ kind: 'recase', column: 2 }], [], 'US');
   expect(mender([text, ` ${text}`, text], 0)).toEqual([text, name, text]);
 });

@@ -1,7 +1,7 @@
 import type { ColumnChoice } from './columns';
 import { cleanEmail, cleanPhone, recased } from './clean';
 
-/** One correction of the file's cells, made by a person and kept with the plan. Rows and columns count from 0. */
+/** One correction of the file's cells, made by a person and kept with the plan. Rows and columns count from 1. */
 export type Mend =
   | { kind: 'edit'; row: number; column: number; value: string }
   /** In rows where each of two cells fits the other's column and not its own, they change places. */
@@ -21,7 +21,7 @@ export function menderOf(mends: readonly Mend[], columns: readonly ColumnChoice[
   const edits = new Map<number, { column: number; value: string }[]>();
   const steps: ((cells: string[]) => void)[] = [];
   for (const mend of mends) {
-    if (mend.kind === 'edit') edits.set(mend.row, [...(edits.get(mend.row) ?? []), mend]);
+    if (mend.kind === 'edit') edits.set(mend.row - 1, [...(edits.get(mend.row - 1) ?? []), { column: mend.column - 1, value: mend.value }]);
     else steps.push(stepOf(mend, columns, country));
   }
   return (cells, row) => {
@@ -36,24 +36,26 @@ export function menderOf(mends: readonly Mend[], columns: readonly ColumnChoice[
 }
 
 function stepOf(mend: Exclude<Mend, { kind: 'edit' }>, columns: readonly ColumnChoice[], country: string): (cells: string[]) => void {
+  const at = mend.kind === 'swap' ? 0 : mend.column - 1;
   switch (mend.kind) {
     case 'swap':
       return (cells) => {
-        if (isSwapped(cells, mend.a, mend.b, columns, country)) [cells[mend.a], cells[mend.b]] = [cells[mend.b] ?? '', cells[mend.a] ?? ''];
+        const [a, b] = [mend.a - 1, mend.b - 1];
+        if (isSwapped(cells, a, b, columns, country)) [cells[a], cells[b]] = [cells[b] ?? '', cells[a] ?? ''];
       };
     case 'write': {
       const from = new Set(mend.from.map((text) => text.trim()));
       return (cells) => {
-        if (from.has(cells[mend.column]?.trim() ?? '')) cells[mend.column] = mend.to;
+        if (from.has(cells[at]?.trim() ?? '')) cells[at] = mend.to;
       };
     }
     case 'recase':
       return (cells) => {
-        if (cells[mend.column] !== undefined) cells[mend.column] = recased(cells[mend.column]!.trim());
+        if (cells[at] !== undefined) cells[at] = recased(cells[at]!.trim());
       };
     case 'strip':
       return (cells) => {
-        if (cells[mend.column] !== undefined) cells[mend.column] = cells[mend.column]!.replaceAll(mend.text, '').trim();
+        if (cells[at] !== undefined) cells[at] = cells[at]!.replaceAll(mend.text, '').trim();
       };
   }
 }

@@ -1,3 +1,4 @@
+import type { FieldType } from '../fields';
 import type { Road, Scope, SendingChannel } from '../permission';
 import { choiceKey, type ColumnChoice, type Constant } from './columns';
 import type { MatchKey } from './match';
@@ -96,40 +97,86 @@ export function withConstants(cells: readonly string[], plan: Pick<IntakePlan, '
 /** Ways that a whole batch can have agreed. */
 export const BATCH_ROADS = ['paper', 'form', 'in-person', 'phone'] as const satisfies readonly Road[];
 
-/** What keeps a permission step from being passed, as sentences; empty when it may be. */
-export function permissionFaults(plan: Pick<IntakePlan, 'permission' | 'columns'>, today: string): string[] {
-  const faults: string[] = [];
+/** What keeps a plan from being taken: where in it, and a sentence. */
+export interface PlanFault {
+  /** The path of what is to be mended: `permission.email`, `columns`, `mends[2]`. */
+  field: string;
+  message: string;
+}
+
+/** What keeps a permission step from being passed; empty when it may be. */
+export function permissionFaults(plan: Pick<IntakePlan, 'permission' | 'columns'>, today: string): PlanFault[] {
+  const faults: PlanFault[] = [];
   const dated = plan.columns.some((column) => column.to === 'signedOn');
   for (const channel of ['email', 'text'] as const) {
     const said = plan.permission[channel];
     const name = channel === 'email' ? 'Email' : 'Text';
+    const tell = (message: string) => faults.push({ field: `permission.${channel}`, message: `${name}: ${message}` });
     if (said.said === 'nothing') continue;
-    if (said.scopes.length === 0) faults.push(`${name}: choose what they agreed to.`);
-    if (!/^\d{4}-\d\d-\d\d$/.test(said.on)) faults.push(`${name}: say on which day they agreed${dated ? ' where the column is empty' : ''}.`);
-    else if (said.on > today) faults.push(`${name}: the day they agreed lies in the future.`);
-    if (said.words.trim().length < 10) faults.push(`${name}: give the words they agreed to, as they stood on the sheet or form.`);
-    if (said.voucher.trim() === '') faults.push(`${name}: name who vouches for it.`);
+    if (said.scopes.length === 0) tell('choose what they agreed to.');
+    if (!/^\d{4}-\d\d-\d\d$/.test(said.on)) tell(`say on which day they agreed${dated ? ' where the column is empty' : ''}.`);
+    else if (said.on > today) tell('the day they agreed lies in the future.');
+    if (said.words.trim().length < 10) tell('give the words they agreed to, as they stood on the sheet or form.');
+    if (said.voucher.trim() === '') tell('name who vouches for it.');
     const hasColumn = plan.columns.some((column) => column.to === 'consent' && column.channel === channel);
-    if (said.from === 'column' && !hasColumn) faults.push(`${name}: match a column to "${name} permission" first.`);
+    if (said.from === 'column' && !hasColumn) tell(`match a column to "${name} permission" first.`);
   }
   return faults;
 }
 
-/** What keeps the columns from being passed, as sentences. */
-export function columnFaults(plan: Pick<IntakePlan, 'columns' | 'constants' | 'what'>): string[] {
+/** What keeps the columns from being passed. */
+export function columnFaults(plan: Pick<IntakePlan, 'columns' | 'constants' | 'what'>): PlanFault[] {
   const columns = allColumns(plan);
-  const keys = columns.map(choiceKey).filter((key) => key !== null);
-  const twice = keys.find((key, i) => keys.indexOf(key) !== i);
-  const faults = twice ? [`Two columns are matched to the same place (${twice}). Leave one of them out.`] : [];
+  const faults: PlanFault[] = [];
+  const tell = (message: string) => faults.push({ field: 'columns', message });
+  const keys = columns.map(choiceKey);
+  const twice = keys.findIndex((key, i) => key !== null && keys.indexOf(key) !== i);
+  if (twice >= 0) {
+    const first = keys.indexOf(keys[twice]!);
+    tell(`Columns ${first + 1} and ${twice + 1} are matched to the same place. Leave one of them out.`);
+  }
   const has = (...targets: ColumnChoice['to'][]) => columns.some((choice) => targets.includes(choice.to));
   if (plan.what === 'gifts') {
-    if (!has('amount')) faults.push('No column is matched to the amount of the gift. Match one.');
-    if (!has('givenOn')) faults.push('No column is matched to the day of the gift. Match one, or give one day for all.');
+    if (!has('amount')) tell('No column is matched to the amount of the gift. Match one.');
+    if (!has('givenOn')) tell('No column is matched to the day of the gift. Match one, or give one day for all.');
     if (!has('email', 'nameEmail', 'mobile', 'externalId') && !(has('lastName', 'fullName') && has('postcode')))
-      faults.push('Nothing says whose gifts these are. Match an email, a phone, an own id, or name and postcode.');
+      tell('Nothing says whose gifts these are. Match an email, a phone, an own id, or name and postcode.');
     return faults;
   }
   const reachable = has('email', 'nameEmail', 'mobile') || (plan.what === 'here' && has('externalId'));
-  if (!reachable) faults.push('No column is matched to Email or Phone, so nobody could be reached. Match one.');
+  if (!reachable) tell('No column is matched to Email or Phone, so nobody could be reached. Match one.');
   return faults;
+}
+
+/** Whether a plan fits the file: a choice for each of its columns, and no correction of a cell that it does not have. */
+export function fileFaults(plan: Pick<IntakePlan, 'columns' | 'mends'>, file: { columns: number; rows: number }): PlanFault[] {
+  const faults: PlanFault[] = [];
+  const { length } = plan.columns;
+  if (length !== file.columns)
+    faults.push({
+      field: 'columns',
+      message: `The file has ${file.columns} columns, and the plan says of ${length} what becomes of them. Say it of each; "leave" leaves one out.`,
+    });
+  plan.mends.forEach((mend, i) => {
+    const columns = mend.kind === 'swap' ? [mend.a, mend.b] : [mend.column];
+    const column = columns.find((one) => one > file.columns);
+    if (column !== undefined) faults.push({ field: `mends[${i}]`, message: `There is no column ${column} to mend: the file has ${file.columns}.` });
+    if (mend.kind === 'edit' && mend.row > file.rows)
+      faults.push({ field: `mends[${i}]`, message: `There is no row ${mend.row} to mend: the file has ${file.rows}.` });
+  });
+  return faults;
+}
+
+/** The plan with columns for new fields matched to those that are here under the name already. */
+export function withKnownFields<Plan extends Pick<IntakePlan, 'columns' | 'constants'>>(
+  plan: Plan,
+  fields: readonly { id: number; name: string; type: FieldType }[],
+  keyOf: (name: string) => string,
+): Plan {
+  const known = (choice: ColumnChoice): ColumnChoice => {
+    const field = choice.to === 'newField' ? fields.find(({ name }) => keyOf(name) === keyOf(choice.name)) : undefined;
+    if (choice.to !== 'newField' || field?.type !== choice.type) return choice;
+    return { to: 'field', fieldId: field.id, type: field.type, ...(choice.order ? { order: choice.order } : {}) };
+  };
+  return { ...plan, columns: plan.columns.map(known), constants: plan.constants.map((one) => ({ ...one, choice: known(one.choice) })) };
 }

@@ -17,9 +17,9 @@ export type Delimiter = (typeof DELIMITERS)[number];
 export interface FileReading {
   encoding?: Encoding;
   delimiter?: Delimiter;
-  /** Which sheet of a workbook, counted from 0. */
+  /** Which sheet of a workbook, counted from 1. */
   sheet?: number;
-  /** Which line is the header, counted from 0 over the lines that are not empty; null where the file has none. */
+  /** Which line is the header, counted from 1 over the lines that are not empty; null where the file has none. */
   headerLine?: number | null;
   /** Whether text that was decoded wrongly once is put right. */
   unscramble?: boolean;
@@ -58,7 +58,7 @@ export interface Found {
 export interface Workbook {
   sheets: { name: string; rows: number; hidden: boolean }[];
   sheet: number;
-  /** Places of the columns that the sheet hides, from 0. */
+  /** Columns that the sheet hides, counted from 1. */
   hiddenColumns: number[];
   hiddenRows: number;
   mergedCells: number;

@@ -1,4 +1,4 @@
-import { visible, type Day } from '../common';
+import { isoDay, visible, type Day } from '../common';
 import { coerce, parseDate, parseYesNo, readCountry, readMoney, type DateOrder, type FieldType, type FieldValue } from '../fields';
 import { SENDING_CHANNELS, type Channel, type SendingChannel } from '../permission';
 import { cleanEmail, cleanName, cleanPhone, cutAddresses, cutName, cutNameEmail, cutPhones, type Address, type Cleaned } from './clean';
@@ -6,6 +6,7 @@ import type { ColumnChoice } from './columns';
 import { addressHint } from './health';
 import type { PostalAddress } from './places';
 import { readConsent, readRefused, refusedChannels } from './consents';
+import { cutTags } from './tags';
 import { readStatus, type RefusalStatus } from './statuses';
 
 /** Something wrong with one cell; the row may still come in without it. */
@@ -53,7 +54,22 @@ export interface CleanRow {
   fatal: string | null;
 }
 
-const LONGEST_NAME = 100;
+/** As many letters as a name, an id or a part of an address may have; one beyond it is told, and never cut. */
+const LONGEST = {
+  firstName: 100,
+  lastName: 100,
+  fullName: 100,
+  externalId: 80,
+  street: 200,
+  postcode: 20,
+  city: 100,
+  region: 100,
+  standing: 60,
+  signedWords: 2000,
+  giftId: 80,
+  appeal: 60,
+} as const;
+const LONGEST_TAG = 120;
 
 /** What a file is brought in for. */
 export const BATCH_KINDS = ['people', 'refusals', 'here', 'gifts'] as const;
@@ -65,6 +81,12 @@ export interface RowRules {
   columns: readonly ColumnChoice[];
   /** Country of telephone numbers without a country code, where the row itself names none. */
   country: string;
+  /** The house's currency, in which fields keep money. */
+  currency: string;
+  /** The house's day. */
+  today: Day;
+  /** Columns that hold the day on which somebody was born (see `birthColumns`). */
+  births?: ReadonlySet<number>;
 }
 
 const EMPTY_POST: PostalAddress = { street: '', city: '', region: '', postcode: '', country: '' };
@@ -89,6 +111,7 @@ export function cleanRow(cells: readonly string[], rules: RowRules): CleanRow {
 class RowReader {
   private readonly row = emptyRow();
   private readonly country: string;
+  private isRefund = false;
 
   constructor(
     private readonly cells: readonly string[],
@@ -134,15 +157,16 @@ class RowReader {
 
   private plain(to: Exclude<ColumnChoice, { order?: DateOrder } | { channel: SendingChannel }>['to'], column: number, cell: string): void {
     const { row } = this;
+    if (to in LONGEST && !this.fits(to as keyof typeof LONGEST, column, cell)) return;
     switch (to) {
       case 'leave':
         return;
       case 'firstName':
       case 'lastName':
-        if (this.fits(column, cell)) row[to] = cleanName(cell);
+        row[to] = cleanName(cell);
         return;
       case 'fullName':
-        if (this.fits(column, cell)) Object.assign(row, cutName(cell));
+        Object.assign(row, cutName(cell));
         return;
       case 'email':
         for (const part of cutAddresses(cell)) this.email(column, part);
@@ -156,33 +180,30 @@ class RowReader {
         for (const part of cutPhones(cell)) this.phone(column, part);
         return;
       case 'externalId':
-        row.externalId = cell.slice(0, 80);
+        row.externalId = cell;
         return;
       case 'street':
         return this.post({ street: [row.post?.street, cell].filter(Boolean).join(', ') });
       case 'postcode':
-        return this.post({ postcode: cell.slice(0, 20) });
+        return this.post({ postcode: cell });
       case 'city':
       case 'region':
-        return this.post({ [to]: cell.slice(0, 100) });
+        return this.post({ [to]: cell });
       case 'country': {
         const country = readCountry(cell);
         if (country === null) return this.fault(column, `expected a country, got "${cell.slice(0, 40)}"`);
         return this.post({ country });
       }
       case 'tags':
-        row.tags.push(
-          ...cell
-            .split(/[,;|]/)
-            .map((tag) => tag.trim().slice(0, 120))
-            .filter((tag) => tag !== ''),
-        );
+        for (const tag of cutTags(cell))
+          if (tag.length <= LONGEST_TAG) row.tags.push(tag);
+          else this.fault(column, `expected tags of at most ${LONGEST_TAG} characters, got ${tag.length}`);
         return;
       case 'standing':
-        row.standing = cell.slice(0, 60);
+        row.standing = cell;
         return;
       case 'signedWords':
-        row.signedWords = cell.slice(0, 2000);
+        row.signedWords = cell;
         return;
       case 'status': {
         row.status = readStatus(cell);
@@ -198,11 +219,11 @@ class RowReader {
     }
   }
 
-  /** No name is cut: one that nobody has is told. */
-  private fits(column: number, cell: string): boolean {
-    if (cell.length <= LONGEST_NAME) return true;
-    this.fault(column, `expected a name of at most ${LONGEST_NAME} characters, got ${cell.length}`);
-    return false;
+  /** Nothing is cut: what is too long to be a name, an id or a line of an address is told. */
+  private fits(to: keyof typeof LONGEST, column: number, cell: string): boolean {
+    const longest = LONGEST[to];
+    if (cell.length > longest) this.fault(column, `expected at most ${longest} characters, got ${cell.length}: "${cell.slice(0, 30)}…"`);
+    return cell.length <= longest;
   }
 
   private gift(to: 'amount' | 'currency' | 'giftId' | 'appeal' | 'rhythm', column: number, cell: string): void {
@@ -220,23 +241,25 @@ class RowReader {
         gift.currency = cell.toUpperCase();
         return;
       case 'giftId':
-        gift.ownId = cell.slice(0, 80);
+        gift.ownId = cell;
         return;
       case 'appeal':
-        gift.appeal = cell.slice(0, 60);
+        gift.appeal = cell;
         return;
       case 'rhythm':
         // One word of the trade tells; everything else is single.
         gift.recurring =
           /recur|regular|month|quarter|annual|yearly|weekly|standing|subscri|regelm|mensu|monatl|dauer|period/i.test(cell) ||
           parseYesNo(cell) === true;
-        if (/refund|reversed|chargeback|erstatt|rembours|reembols|devol/i.test(cell) && gift.amount !== null) gift.amount = -Math.abs(gift.amount);
+        this.isRefund = /refund|reversed|chargeback|erstatt|rembours|reembols|devol/i.test(cell);
     }
   }
 
   private field(type: FieldType, order: DateOrder | undefined, column: number, cell: string): void {
-    const serial = type === 'date' ? serialDay(cell) : null;
-    const coerced = serial === null ? coerce(type, cell, order) : ({ ok: true, value: { date: serial } } as const);
+    const serial = type === 'date' || type === 'birthday' ? serialDay(cell) : null;
+    const { currency, today, births } = this.rules;
+    const text = serial === null ? cell : isoDay(serial);
+    const coerced = coerce(type, text, { order, currency, today, born: births?.has(column) ?? false });
     if (!coerced.ok) return this.fault(column, coerced.reason);
     if (serial !== null) this.hint(column, `${cell} is a spreadsheet's number of a day, read as one`);
     this.row.values.push({ column, value: coerced.value });
@@ -288,6 +311,8 @@ class RowReader {
 
   finish(): CleanRow {
     const { row, rules, cells } = this;
+    // Whichever of the two columns comes first.
+    if (this.isRefund && row.gift.amount !== null) row.gift.amount = -Math.abs(row.gift.amount);
     // A no outweighs a yes of the same row.
     for (const channel of SENDING_CHANNELS) if (row.refused.has(channel)) row.consent[channel] = false;
     row.fatal = fatalFault(row, cells, rules);

@@ -77,10 +77,13 @@ export function openFile(start: Uint8Array, whole: boolean, reading: FileReading
   const named = SEPARATOR_LINE.exec(text.startsWith('\ufeff') ? text.slice(1) : text)?.[1] as Delimiter | undefined;
   const delimiter = reading.delimiter ?? named ?? delimiterOf(withoutSeparatorLine(text));
   const records = recordsOf(cut, guessed.encoding, delimiter, whole).filter((record) => filled(record) > 0);
-  const headerLine = reading.headerLine !== undefined ? reading.headerLine : guessHeader(records);
+  const headerLine = reading.headerLine !== undefined ? reading.headerLine : lineOf(guessHeader(records));
   const unscramble = reading.unscramble ?? records.some((record) => record.some((cell) => unscrambled(cell) !== null));
   return { ...guessed, delimiter, ...(named ? { separatorLine: true } : {}), headerLine, unscramble, keepAside: reading.keepAside ?? false };
 }
+
+/** People count lines from 1. */
+const lineOf = (at: number | null) => (at === null ? null : at + 1);
 
 export interface Opening {
   encoding: Encoding;
@@ -152,7 +155,7 @@ export class FileReader {
   }
 
   private above(cells: string[]): void {
-    if (this.seen++ < this.opening.headerLine!) return void this.titles.push(cells.filter((cell) => cell.trim() !== '').join(' '));
+    if (++this.seen < this.opening.headerLine!) return void this.titles.push(cells.filter((cell) => cell.trim() !== '').join(' '));
     const width = cells.findLastIndex((cell) => cell.trim() !== '') + 1;
     this.setHeader(cells.slice(0, Math.max(1, width)).map((cell) => cell.trim()));
   }

@@ -150,7 +150,13 @@ describe('what is worth telling about an address', () => {
   });
 
   test('at a domain that takes no mail it is left out; with nothing else the row stays out', () => {
-    const rules = { what: 'people' as const, columns: [{ to: 'email' }, { to: 'mobile' }] as ColumnChoice[], country: 'US' };
+    const rules = {
+      what: 'people' as const,
+      columns: [{ to: 'email' }, { to: 'mobile' }] as ColumnChoice[],
+      country: 'US',
+      currency: 'USD',
+      today: 20_900,
+    };
     const facts = { dead: (domain: string) => domain === 'gone.test', disposable: (domain: string) => domain === 'bin.test' };
     const both = withDomains(cleanRow(['a@gone.test', '206 555 0121'], rules), facts, 0);
     expect(both).toMatchObject({ email: null, fatal: null, faults: [{ column: 0, reason: 'a@gone.test: nobody takes mail at gone.test' }] });
@@ -236,10 +242,10 @@ describe('mends', () => {
     const cells = ['206 555 0121', 'a@x.org', 'Ann (x)'];
     const mend = menderOf(
       [
-        { kind: 'edit', row: 3, column: 2, value: 'Bo' },
-        { kind: 'swap', a: 0, b: 1 },
-        { kind: 'strip', column: 2, text: '(x)' },
-        { kind: 'recase', column: 9 },
+        { kind: 'edit', row: 4, column: 3, value: 'Bo' },
+        { kind: 'swap', a: 1, b: 2 },
+        { kind: 'strip', column: 3, text: '(x)' },
+        { kind: 'recase', column: 10 },
       ],
       columns,
       'US',
@@ -249,7 +255,7 @@ describe('mends', () => {
     expect(cells[0]).toBe('206 555 0121');
   });
   test('a swap made twice is the same as once', () => {
-    const one = menderOf([{ kind: 'swap', a: 0, b: 1 }], columns, 'US');
+    const one = menderOf([{ kind: 'swap', a: 1, b: 2 }], columns, 'US');
     const cell = fc.constantFrom('206 555 0121', 'a@x.org', '', 'broken');
     fc.assert(
       fc.property(cell, cell, (a, b) => {
@@ -316,7 +322,7 @@ test('what nobody sees goes from every cell, whatever it is matched to', () => {
     'M\u200b1',
     '98\u00ad101',
   ];
-  expect(cleanRow(cells, { what: 'people', columns, country: 'US' })).toMatchObject({
+  expect(cleanRow(cells, { what: 'people', columns, country: 'US', currency: 'USD', today: 20_900 })).toMatchObject({
     email: { normal: 'ann@example.org' },
     mobile: { normal: '+12065550101' },
     post: { city: 'Port Alder', street: '1 Slip Lane', postcode: '98101' },

@@ -66,7 +66,7 @@ test('version 3.0: folded lines, several addresses with the preferred first, cat
     Email: 'ruth@example.org',
     'Email 2': 'old@example.org',
     Phone: '+1 206 555 0104',
-    Tags: 'plank menders, Deck, crew',
+    Tags: 'plank menders; "Deck, crew"',
     Note: 'Likes boats, and\nbread',
   });
   expect(row!['Phone 2']).toBeUndefined();

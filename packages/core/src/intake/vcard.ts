@@ -2,6 +2,7 @@
 import ICAL from 'ical.js';
 import { decoderOf, guessEncoding } from './encoding';
 import { Unreadable } from './records';
+import { joinTags } from './tags';
 
 /** Columns that a vCard file is read into; those that nobody fills are left out. */
 const COLUMNS = [
@@ -86,9 +87,7 @@ function rowOf(properties: readonly Property[]): CardRow {
     .replace(/^--(\d\d)-?(\d\d).*/, '--$1-$2');
   row.Organization = first('org');
   row.Title = first('title');
-  row.Tags = all('categories')
-    .flatMap((one) => one.slice(3).flat(2) as string[])
-    .join(', ');
+  row.Tags = joinTags(all('categories').flatMap((one) => one.slice(3).flat(2) as string[]));
   row['Own id'] = first('uid').replace(/^urn:uuid:/i, '');
   row.Web = first('url');
   row.Note = first('note');

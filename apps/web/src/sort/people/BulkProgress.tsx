@@ -29,7 +29,7 @@ export function BulkProgress() {
   const outcome =
     bulk.problem ??
     (bulk.file
-      ? `The file ${bulk.file} is ready.`
+      ? [`The file ${bulk.file} is ready.`, bulk.told].filter(Boolean).join(' ')
       : bulk.state === 'undone'
         ? 'Undone.'
         : `${format.number(bulk.changed)} changed${unchanged > 0 ? `, ${format.number(unchanged)} were so already` : ''}${bulk.state === 'stopped' ? '; then it was stopped' : ''}.`);

@@ -14,7 +14,7 @@ test.each<[FieldType, FieldValue]>([
   ['longtext', { text: 'One\nTwo' }],
   ['region', { text: 'US-WA' }],
 ])('what the editor of %s is given reads as the same value again', (type, value) => {
-  expect(coerce(type, plainValue(field(type, value)), 'month-first')).toEqual({ ok: true, value });
+  expect(coerce(type, plainValue(field(type, value)), { order: 'month-first' })).toEqual({ ok: true, value });
 });
 
 test('a choice that is offered no more can stay', () => {
