@@ -75,7 +75,7 @@ test('permission as a sentence, a request to confirm, likely doubles side by sid
     await page.getByRole('region', { name: 'May we text these people?' }).getByLabel('I don’t know').check();
     await next(page, 'matches');
     await next(page, 'check the batch');
-    await expect(page.getByText('entries of Asked by email')).toBeVisible();
+    await expect(page.getByText('emails: asked to confirm')).toBeVisible();
     await noViolations(page);
     await page.getByRole('button', { name: 'Bring in 2 people' }).click();
     await expect(page.getByText('What became of the rows')).toBeVisible();

@@ -69,6 +69,9 @@ export default function Batch() {
   });
   const act = useMutation({ mutationFn: (what: string) => call('POST', `batches/${id}/${what}`), onSettled: () => refreshAll(queryClient) });
   const state = batch?.state;
+  // What could not be done in the state before is no trouble in this one.
+  const { reset } = act;
+  useEffect(() => reset(), [state, reset]);
   useEffect(() => {
     if (state === 'done') void call('POST', `batches/${id}/seen`).catch(() => undefined);
   }, [state, id]);

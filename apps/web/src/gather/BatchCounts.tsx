@@ -1,8 +1,9 @@
-import { useNavigate } from 'react-router';
+import { useState } from 'react';
 import type { BatchRowView, BatchView, Page, RowsOnly, RowVerdict } from '@goodword/core/contract';
 import { get, query } from '../app/api';
 import { plural, useFormat } from '../app/format';
 import { Drawer } from '../ui/dialogs';
+import { changeWords, meetsWords, RowStory } from './RowStory';
 import { usePages } from '../ui/people';
 import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
 
@@ -78,36 +79,25 @@ export function Count({ count, words, className, onOpen }: { count: string; word
   );
 }
 
-/** Whom a row meets, and by what; an earlier row of the file by its number. */
-function meetsWords({ meets }: BatchRowView): string {
-  if (!meets) return '';
-  return `${meets.row === null ? meets.name || 'No name on file' : `Row ${meets.row} of this file`}: ${meets.by}`;
-}
-
-function Meets({ row }: { row: BatchRowView }) {
-  return <span title={meetsWords(row)}>{meetsWords(row)}</span>;
-}
-
-function Changes({ row }: { row: BatchRowView }) {
-  if (row.changes.length === 0) return <span title={row.reason || row.hint}>{row.reason || row.hint}</span>;
-  const words = row.changes.map(({ what, from, to }) => (/ added$/.test(what) ? `${what}: ${to}` : `${what}: ${from || 'empty'} → ${to}`)).join('; ');
+function InOneLine({ words }: { words: string }) {
   return <span title={words}>{words}</span>;
 }
 
 export function RowsDrawer({ batch, opened, onClose }: { batch: BatchView; opened: Opened; onClose: () => void }) {
-  const navigate = useNavigate();
+  const [chosen, setChosen] = useState<number | null>(null);
   const { rows, total, more } = usePages<BatchRowView>(['batch-rows', batch.id, opened.verdict ?? opened.only, batch.state], (after) =>
     get<Page<BatchRowView>>(`batches/${batch.id}/rows${query({ verdict: opened.verdict, only: opened.only, after })}`),
   );
+  const story = rows.find((row) => row.row === chosen) ?? rows[0];
   const bare = opened.verdict === 'failed' || opened.verdict === 'aside';
   const columns: TableColumn<BatchRowView>[] = [
     { key: 'row', title: 'Row', width: '64px', cell: (row) => row.row },
     { key: 'name', title: 'Name', width: '1fr', cell: (row) => `${row.firstName} ${row.lastName}` },
     ...(bare ? [] : [{ key: 'address', title: 'Address', width: '1.2fr', cell: (row: BatchRowView) => row.email ?? row.mobile ?? '' }]),
     ...(MEETING.has(opened.verdict)
-      ? [{ key: 'meets', title: 'Whom it meets, and by what', width: '1.3fr', cell: (row: BatchRowView) => <Meets row={row} /> }]
+      ? [{ key: 'meets', title: 'Meets', width: '1.3fr', cell: (row: BatchRowView) => <InOneLine words={meetsWords(row)} /> }]
       : []),
-    { key: 'reason', title: 'What is to be said', width: bare ? '3fr' : '1.8fr', cell: (row) => <Changes row={row} /> },
+    { key: 'reason', title: 'What changes', width: bare ? '3fr' : '1.8fr', cell: (row) => <InOneLine words={changeWords(row)} /> },
   ];
   return (
     <Drawer open onClose={onClose} wide title={opened.words} note={`${total} ${plural(total, 'row', 'rows')} of the file`}>
@@ -118,8 +108,9 @@ export function RowsDrawer({ batch, opened, onClose }: { batch: BatchView; opene
         columns={columns}
         idOf={(row) => row.row}
         onMore={more}
-        onOpen={(row) => row.supporterId && void navigate(`/sort/supporters/${row.supporterId}`)}
+        onOpen={(row) => setChosen(row.row)}
       />
+      {story && <RowStory row={story} past={batch.state === 'done' || batch.state === 'taken-out'} />}
     </Drawer>
   );
 }

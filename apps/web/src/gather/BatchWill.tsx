@@ -9,11 +9,11 @@ function permissionLines(will: BatchWill): Line[] {
   return CHANNELS.flatMap((channel): Line[] => {
     const entries = will.entries[channel];
     if (!entries) return [];
-    if (channel === 'call' || channel === 'post') return [[entries.no, `entries of a no to ${channel === 'call' ? 'calls' : 'post'}`, 'refusing']];
+    if (channel === 'call' || channel === 'post') return [[entries.no, `${channel === 'call' ? 'calls' : 'post'}: a no recorded`, 'refusing']];
     return [
-      [entries.yes, `entries of a yes to ${channel}s`, channel],
-      [entries.asked, 'entries of Asked by email, with one request to confirm for each person', channel],
-      [entries.no, `entries of a no to ${channel}s`, 'refusing'],
+      [entries.yes, `${channel}s: a yes recorded`, channel],
+      [entries.asked, 'emails: asked to confirm, with one request for each person', channel],
+      [entries.no, `${channel}s: a no recorded`, 'refusing'],
     ];
   });
 }
@@ -24,12 +24,12 @@ export function WhatItWrites({ batch, will, onOpen }: { batch: BatchView; will: 
   const money = will.giftsTotal.map(({ currency, minor }) => new Intl.NumberFormat(undefined, { style: 'currency', currency }).format(minor / 100));
   const lines: Line[] = [
     ...permissionLines(will),
-    [will.changes, 'values of people who are here, changed or added', 'changes'],
+    [will.changes, 'values changed or added, of people who are here', 'changes'],
     [will.tags, 'tags put on', 'groups'],
     [will.lists, 'places on lists', 'groups'],
     [will.roster, 'people on the roster', 'groups'],
-    [will.saidNo, 'said no before, and stay no', 'saidNo'],
-    [will.alreadyYes, 'said yes before, keep that evidence and gain an entry', 'alreadyYes'],
+    [will.saidNo, 'opted out before, and stay so', 'saidNo'],
+    [will.alreadyYes, 'opted in before: the older evidence stays', 'alreadyYes'],
     [will.doNotContact, 'are on do-not-contact, and stay there', 'doNotContact'],
     [will.onHold, 'have an address on hold', 'onHold'],
   ];
