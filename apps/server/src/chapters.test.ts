@@ -137,6 +137,7 @@ const FOR_EVERYBODY: Record<string, string> = {
   'post /api/lists': 'a list of the chapter',
   'put /api/lists/folder': 'moves those of the chapter',
   'post /api/messages': 'a message of the chapter',
+  'post /api/messages-to': 'a message of the chapter',
   'put /api/me': 'oneself',
   'put /api/me/password': 'oneself',
   'delete /api/me/sessions': 'oneself',

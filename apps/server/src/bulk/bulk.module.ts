@@ -1,5 +1,5 @@
 import { Module } from '@nestjs/common';
-import { CampaignsModule } from '../campaigns/campaigns.module';
+import { RostersModule } from '../campaigns/rosters.module';
 import { PermissionModule } from '../permission/permission.module';
 import { PrintModule } from '../print/print.module';
 import { SegmentsModule } from '../segments/segments.module';
@@ -13,7 +13,7 @@ import { ExportRepository } from './export.repository';
 import { ExportService } from './export.service';
 
 @Module({
-  imports: [CampaignsModule, PermissionModule, PrintModule, SegmentsModule, SupportersModule, TeamModule],
+  imports: [RostersModule, PermissionModule, PrintModule, SegmentsModule, SupportersModule, TeamModule],
   controllers: [BulkController],
   providers: [BulkService, BulkJobs, BulkRepository, ExportService, ExportRepository],
   exports: [BulkJobs, BulkService],

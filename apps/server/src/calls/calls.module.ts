@@ -1,5 +1,5 @@
 import { Module } from '@nestjs/common';
-import { CampaignsModule } from '../campaigns/campaigns.module';
+import { RostersModule } from '../campaigns/rosters.module';
 import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
 import { RecordModule } from '../record/record.module';
@@ -11,7 +11,7 @@ import { CallsRepository } from './calls.repository';
 import { CallsService } from './calls.service';
 
 @Module({
-  imports: [CampaignsModule, MessagesModule, PermissionModule, RecordModule, SegmentsModule, SupportersModule, TeamModule],
+  imports: [RostersModule, MessagesModule, PermissionModule, RecordModule, SegmentsModule, SupportersModule, TeamModule],
   controllers: [CallsController],
   providers: [CallsService, CallsRepository],
   exports: [CallsService, CallsRepository],

@@ -1,13 +1,14 @@
 import { Module } from '@nestjs/common';
+import { MessagesModule } from '../messages/messages.module';
+import { UsesModule } from '../sort/uses.module';
 import { SegmentsModule } from '../segments/segments.module';
 import { CampaignsController } from './campaigns.controller';
-import { CampaignsRepository } from './campaigns.repository';
+import { RostersModule } from './rosters.module';
 import { CampaignsService } from './campaigns.service';
 
 @Module({
-  imports: [SegmentsModule],
+  imports: [MessagesModule, RostersModule, SegmentsModule, UsesModule],
   controllers: [CampaignsController],
-  providers: [CampaignsService, CampaignsRepository],
-  exports: [CampaignsRepository],
+  providers: [CampaignsService],
 })
 export class CampaignsModule {}

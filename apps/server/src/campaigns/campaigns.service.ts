@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
 import type { CampaignView, MakeCampaign, Page, RosterGroup, RosterRow, UndoStep } from '@goodword/core/contract';
 import { audit } from '../platform/audit';
@@ -6,7 +7,11 @@ import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
 import { nextVersion } from '../platform/versions';
+import { MessagesRepository } from '../messages/messages.repository';
+import { stillNeeded, UsesService } from '../sort/uses.service';
+import { SegmentsRepository } from '../segments/segments.repository';
 import { SegmentsService } from '../segments/segments.service';
+import { mapLines } from '@goodword/core/segment';
 import { CampaignsRepository } from './campaigns.repository';
 
 /** Campaigns with their rosters: who is asked, and how each of them stands. */
@@ -16,6 +21,9 @@ export class CampaignsService {
     @Inject(Database) private readonly database: Database,
     @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
+    @Inject(SegmentsRepository) private readonly rules: SegmentsRepository,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(UsesService) private readonly uses: UsesService,
   ) {}
 
   all(scope: Scope): Promise<CampaignView[]> {
@@ -49,8 +57,7 @@ export class CampaignsService {
         tx.unchanged();
         const before = await this.campaign(tx, id);
         await nextVersion(tx, 'campaign', id, change.basedOn, 'campaign');
-        for (const [from, to] of Object.entries(change.renamed))
-          if (change.standings.includes(to)) await this.campaigns.renameStanding(tx, id, from, to);
+        for (const [from, to] of Object.entries(change.renamed)) if (change.standings.includes(to)) await this.rename(tx, id, from, to);
         const lost = before.standings.filter((one) => !change.standings.includes(one) && !change.renamed[one] && (before.counts[one] ?? 0) > 0);
         if (lost.length > 0)
           throw new Conflict(`${before.counts[lost[0]!]} people stand at “${lost[0]}”. Move them to another standing first, or rename it.`);
@@ -66,7 +73,24 @@ export class CampaignsService {
     );
   }
 
+  /** On the roster, in segments that ask for it, and in messages that have not gone. */
+  private async rename(tx: Scoped, id: number, from: string, to: string): Promise<void> {
+    await this.campaigns.renameStanding(tx, id, from, to);
+    await this.messages.renameStage(tx, id, from, to);
+    for (const segment of await this.rules.all(tx.ofAll())) {
+      const tree = mapLines(segment.tree, (line) =>
+        line.kind === 'roster' && line.campaignId === id ? { ...line, standings: line.standings.map((one) => (one === from ? to : one)) } : line,
+      );
+      if (isDeepStrictEqual(tree, segment.tree)) continue;
+      await this.rules.change(tx, segment.id, { name: segment.name, tree });
+      await this.rules.keepVersion(tx, segment.id, { name: segment.name, tree }, null);
+    }
+  }
+
   async remove(scope: Scope, id: number): Promise<{ people: number }> {
+    // A roster that is gone holds nobody: whoever was to be left out by it would get the message.
+    const needed = stillNeeded(await this.uses.of(scope, 'campaign', id));
+    if (needed) throw new Conflict(needed);
     return this.database.write(scope, async (tx) => {
       const campaign = await this.campaign(tx, id);
       await this.campaigns.remove(tx, id);

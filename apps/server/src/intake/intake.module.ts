@@ -1,5 +1,5 @@
 import { Module } from '@nestjs/common';
-import { CampaignsModule } from '../campaigns/campaigns.module';
+import { RostersModule } from '../campaigns/rosters.module';
 import { HoldsRepository } from '../permission/holds.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { PermissionModule } from '../permission/permission.module';
@@ -32,7 +32,7 @@ const withLedger = <T>(provide: new (ledger: LedgerRepository, holds: HoldsRepos
 });
 
 @Module({
-  imports: [CampaignsModule, PermissionModule, SupportersModule, TeamModule],
+  imports: [RostersModule, PermissionModule, SupportersModule, TeamModule],
   controllers: [IntakeController, LayoutsController, RetentionController],
   providers: [
     IntakeService,

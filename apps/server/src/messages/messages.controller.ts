@@ -52,6 +52,15 @@ export class MessagesController {
     return this.tagDeeds.save(scope, id, body.tagDeeds, body.was);
   }
 
+  @Route('post', 'api/messages/:id/copy', {
+    role: 'writer',
+    summary: 'Use its words again, in a draft for a group yet to be chosen',
+    params: schema.idParams,
+  })
+  copy(@Caller() scope: Scope, @Id() id: number): Promise<{ id: number }> {
+    return this.messages.copy(scope, id);
+  }
+
   @Route('delete', 'api/messages/:id', { role: 'writer', summary: 'Delete a draft', params: schema.idParams })
   @HttpCode(204)
   remove(@Caller() scope: Scope, @Id() id: number): Promise<void> {

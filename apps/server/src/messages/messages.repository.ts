@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
 import type { GroupKind, MessageState, MessageView, Recipients, TagDeed } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
@@ -140,7 +141,7 @@ export class MessagesRepository {
   async replaceGroup(tx: Scoped, kind: GroupKind, from: number, into: number): Promise<void> {
     const replaced = (refs: Recipients['from']) => {
       const changed = refs.map((ref) => (ref.kind === kind && ref.id === from ? { kind, id: into } : ref));
-      return changed.filter((ref, i) => changed.findIndex((one) => one.kind === ref.kind && one.id === ref.id) === i);
+      return changed.filter((ref, i) => changed.findIndex((one) => isDeepStrictEqual(one, ref)) === i);
     };
     // Of every chapter: a group that is none any more must stand in no message.
     const everywhere = tx.ofAll();
@@ -152,6 +153,20 @@ export class MessagesRepository {
       });
     }
     if (kind === 'tag') await this.replaceTagDeeds(tx, from, into);
+  }
+
+  /** A stage of a campaign has another name: messages that have not gone name it so. */
+  async renameStage(tx: Scoped, campaignId: number, from: string, to: string): Promise<void> {
+    const renamed = (refs: Recipients['from']) =>
+      refs.map((ref) => (ref.kind === 'campaign' && ref.id === campaignId && ref.stage === from ? { ...ref, stage: to } : ref));
+    const everywhere = tx.ofAll();
+    for (const { id } of (await this.needing(everywhere)).filter((one) => usesGroup(one, 'campaign', campaignId))) {
+      const message = (await this.lock(everywhere, id))!;
+      const { recipients } = message;
+      await this.revise(tx, message, 'group_version', {
+        recipients: JSON.stringify({ ...recipients, from: renamed(recipients.from), minus: renamed(recipients.minus) }),
+      });
+    }
   }
 
   /** Also of messages that have gone: links in them are followed for months. */

@@ -55,6 +55,18 @@ export class MessagesService {
     return { id: await this.database.quietly(scope, (tx) => this.messages.make(tx, message)) };
   }
 
+  /** A draft with the words of another message, whatever became of that; who gets it is chosen anew. */
+  async copy(scope: Scope, id: number): Promise<{ id: number }> {
+    return this.database.quietly(scope, async (tx) => {
+      const { name, channel, purpose, list_id, subject, preheader, letter, body } = await this.message(tx, id);
+      const made = await this.messages.make(tx, { name: againNamed(name), channel, purpose: purpose ?? 'news' });
+      const words = { subject, preheader, letter: letter === null ? null : JSON.stringify(letter), body };
+      await this.messages.change(tx, made, { purpose, list_id, ...words });
+      await audit(tx, { act: 'make', subject: 'message', subjectId: made, words: `${againNamed(name)} begun with the words of ${name}` });
+      return { id: made };
+    });
+  }
+
   /** Saves the words; only a draft can change. Returns what is wrong with them, so that the Margin can say so. */
   async save(scope: Scope, id: number, body: MessageBody): Promise<SavedWords> {
     const wrong = body.letter === null ? null : letterFault(body.letter);
@@ -141,4 +153,11 @@ export class MessagesService {
         },
       ]);
   }
+}
+
+/** "Winter hull, again", and "Winter hull, again 2" of that. */
+export function againNamed(name: string): string {
+  const [, first, nth] = /^(.*), again(?: (\d{1,3}))?$/.exec(name) ?? [];
+  const next = first === undefined ? `${name.slice(0, 110)}, again` : `${first}, again ${Number(nth ?? 1) + 1}`;
+  return next.slice(0, 120);
 }

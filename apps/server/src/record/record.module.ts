@@ -1,5 +1,5 @@
 import { Module } from '@nestjs/common';
-import { CampaignsModule } from '../campaigns/campaigns.module';
+import { RostersModule } from '../campaigns/rosters.module';
 import { EvidenceModule } from '../evidence/evidence.module';
 import { PermissionModule } from '../permission/permission.module';
 import { SupportersModule } from '../supporters/supporters.module';
@@ -15,7 +15,7 @@ import { RecordService } from './record.service';
 import { TimelineRepository } from './timeline.repository';
 
 @Module({
-  imports: [CampaignsModule, EvidenceModule, PermissionModule, SupportersModule, TeamModule],
+  imports: [RostersModule, EvidenceModule, PermissionModule, SupportersModule, TeamModule],
   controllers: [RecordController],
   providers: [
     RecordService,

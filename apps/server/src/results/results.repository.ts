@@ -63,6 +63,15 @@ export class ResultsRepository {
     return { rows, total: count?.n ?? 0 };
   }
 
+  /** The people behind a number, for writing to them. */
+  async peopleIds(db: Scoped, messageId: number, kind: ResultKind): Promise<number[]> {
+    const rows = await db.sql<{ id: number }>(
+      `SELECT DISTINCT d.supporter_id AS id FROM delivery d WHERE d.organization_id = :org AND d.message_id = :messageId AND ${WHICH[kind]}`,
+      { messageId },
+    );
+    return rows.map(({ id }) => id);
+  }
+
   async overTime(db: Scoped, messageId: number): Promise<{ at: string; kind: string; n: number }[]> {
     return db.sql(
       `SELECT DATE_FORMAT(MIN(at), '%Y-%m-%dT%H:00:00Z') AS at, kind, COUNT(*) AS n FROM delivery_event

@@ -3,6 +3,7 @@ import { Database } from '../platform/database';
 import type { Running } from '../platform/jobs';
 import { ComposingService } from '../messages/composing.service';
 import { MessagesRepository } from '../messages/messages.repository';
+import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
 import { SendingService } from './sending.service';
 
@@ -15,6 +16,7 @@ export class PrepareJob {
     @Inject(Database) private readonly database: Database,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(SendingRepository) private readonly sending: SendingRepository,
+    @Inject(RecipientsService) private readonly recipients: RecipientsService,
     @Inject(SendingService) private readonly service: SendingService,
     @Inject(ComposingService) private readonly composing: ComposingService,
   ) {}
@@ -44,7 +46,7 @@ export class PrepareJob {
     const counted = message.scheduled_at === null && message.personal_to === null;
     const ids = counted
       ? await this.sending.lookedAt(this.database.read(job.scope), job.refId)
-      : await this.service.group(job.scope, message.recipients);
+      : await this.recipients.of(job.scope, message.recipients);
     const { composed } = await this.composing.compose(job.scope, message);
     await this.database.quietly(job.scope, async (tx) => {
       const current = await this.messages.lock(tx, job.refId);

@@ -1,23 +1,26 @@
 import { Module } from '@nestjs/common';
 import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
+import { ResultsModule } from '../results/results.module';
 import { RollModule } from '../roll/roll.module';
 import { SegmentsModule } from '../segments/segments.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { EnvelopeService } from './envelope.service';
 import { OutboxRepository } from './outbox.repository';
+import { BeginController } from './begin.controller';
 import { PersonalController } from './personal.controller';
 import { PersonalService } from './personal.service';
 import { PrepareJob } from './prepare.job';
 import { SendingController } from './sending.controller';
+import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
 import { SendingService } from './sending.service';
 
 @Module({
-  imports: [MessagesModule, PermissionModule, RollModule, SegmentsModule, SupportersModule, TeamModule],
-  controllers: [SendingController, PersonalController],
-  providers: [SendingService, PersonalService, SendingRepository, OutboxRepository, EnvelopeService, PrepareJob],
+  imports: [MessagesModule, PermissionModule, ResultsModule, RollModule, SegmentsModule, SupportersModule, TeamModule],
+  controllers: [SendingController, BeginController, PersonalController],
+  providers: [SendingService, RecipientsService, PersonalService, SendingRepository, OutboxRepository, EnvelopeService, PrepareJob],
   exports: [OutboxRepository, EnvelopeService, PrepareJob],
 })
 export class SendingModule {}

@@ -1,9 +1,8 @@
 import { createHash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import type { GroupRef, LastLook, Page, Recipients, SupporterRow } from '@goodword/core/contract';
+import type { LastLook, Page, Recipients, SupporterRow } from '@goodword/core/contract';
 import { holes, type MergeValues } from '@goodword/core/merge';
 import { HELD_REASONS, rulesFor, UNDO_SECONDS, type HouseRules, type Verdict } from '@goodword/core/permission';
-import type { Rule } from '@goodword/core/segment';
 import { countParts } from '@goodword/core/text';
 import type { Asking } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
@@ -14,7 +13,6 @@ import { cancel, enqueue } from '../platform/jobs';
 import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
 import { RollService } from '../roll/roll.service';
-import { SegmentsService } from '../segments/segments.service';
 import { SupporterRows } from '../supporters/rows.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
@@ -23,6 +21,7 @@ import { ComposingService } from '../messages/composing.service';
 import { MergeValuesRepository } from '../messages/merge-values.repository';
 import { MessagesRepository, scopeOf, type MessageRow } from '../messages/messages.repository';
 import { EnvelopeService } from './envelope.service';
+import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
 
 const CHUNK = 1000;
@@ -37,7 +36,7 @@ export class SendingService {
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
     @Inject(MergeValuesRepository) private readonly mergeValues: MergeValuesRepository,
-    @Inject(SegmentsService) private readonly segments: SegmentsService,
+    @Inject(RecipientsService) private readonly recipients: RecipientsService,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(SupporterRows) private readonly rows: SupporterRows,
@@ -48,46 +47,12 @@ export class SendingService {
 
   /** Returns the version of the group that this made. */
   async saveRecipients(scope: Scope, id: number, { basedOn, ...recipients }: Recipients & { basedOn: number }): Promise<{ version: number }> {
-    await this.groupRule(scope, recipients);
+    await this.recipients.rule(scope, recipients);
     return this.database.quietly(scope, async (tx) => {
       const message = await this.movable(tx, scope, id, ['draft']);
       if (message.group_version !== basedOn) throw new Newer('who gets it', await this.team.nameOf(tx, message.changed_by));
       return { version: await this.messages.revise(tx, message, 'group_version', { recipients: JSON.stringify(recipients) }) };
     });
-  }
-
-  /** Everybody in the message's group, by the same evaluator as everywhere. */
-  async group(scope: Scope, recipients: Recipients): Promise<number[]> {
-    if (recipients.from.length === 0) return [];
-    const peopleOf = (refs: readonly GroupRef[]) => refs.filter(({ kind }) => kind === 'person').map(({ id }) => id);
-    const without = new Set([...recipients.without, ...peopleOf(recipients.minus)]);
-    const grouped = recipients.from.some(({ kind }) => kind !== 'person');
-    const ids = grouped ? await this.segments.members(scope, await this.groupRule(scope, recipients)) : [];
-    const single = await this.supporters.byIds(this.database.read(scope), peopleOf(recipients.from));
-    return [...new Set([...ids, ...single.map(({ id }) => id)])].filter((id) => !without.has(id)).sort((a, b) => a - b);
-  }
-
-  private async groupRule(scope: Scope, recipients: Recipients): Promise<Rule> {
-    const rule = async (ref: GroupRef & { kind: Exclude<GroupRef['kind'], 'person'> }): Promise<Rule> => {
-      switch (ref.kind) {
-        case 'segment':
-          return (await this.segments.segment(scope, ref.id)).tree;
-        case 'list':
-          return { kind: 'list', listId: ref.id, on: true };
-        case 'tag':
-          return { kind: 'tag', tagId: ref.id, has: true };
-        case 'batch':
-          return { kind: 'batch', batchId: ref.id, in: true };
-      }
-    };
-    const [from, minus] = await Promise.all([recipients.from, recipients.minus].map((refs) => Promise.all(refs.filter(isGroupOfMany).map(rule))));
-    return {
-      kind: 'all',
-      rules: [
-        { kind: 'any', rules: from! },
-        { kind: 'none', rules: minus! },
-      ],
-    };
   }
 
   async asking(db: Scoped, message: MessageRow): Promise<Asking> {
@@ -99,7 +64,7 @@ export class SendingService {
     const message = await this.message(this.database.read(scope), id);
     const chapterScope = this.chapterOf(scope, message);
     if (message.state !== 'draft') throw new Conflict(`It is ${message.state} now: whoever gets it is settled. Load the page again.`);
-    const ids = await this.group(chapterScope, message.recipients);
+    const ids = await this.recipients.of(chapterScope, message.recipients);
     const asked = { channel: message.channel, scope: scopeOf(message) };
     const groups = await this.roll.ask(chapterScope, 'look', { asked, ids: Uint32Array.from(ids) });
     const about = await this.aboutOf(chapterScope, message);
@@ -132,7 +97,7 @@ export class SendingService {
     const [{ composed }, rules, group] = await Promise.all([
       this.composing.compose(scope, message),
       this.houseRules.rules(this.database.read(scope)),
-      this.groupRule(scope, message.recipients),
+      this.recipients.rule(scope, message.recipients),
     ]);
     const { channel, purpose, list_id, version, group_version, recipients } = message;
     return JSON.stringify([channel, purpose, list_id, version, group_version, recipients, group, composed, rules, scope.actorId]);
@@ -193,7 +158,7 @@ export class SendingService {
     if (!teammate) throw new NotFound('teammate');
     const to = message.channel === 'email' ? teammate.email : teammate.mobile;
     if (!to) throw new Conflict('You have no mobile number on file to send a test to. An owner can add it.');
-    const ids = await this.group(this.chapterOf(scope, message), message.recipients);
+    const ids = await this.recipients.of(this.chapterOf(scope, message), message.recipients);
     const someone = (await this.supporters.byIds(db, ids.slice(0, 1)))[0] ?? (await this.supporters.page(db, {}, null, 1)).rows[0];
     const { composed, organization, listName } = await this.composing.compose(scope, message);
     const about = { channel: message.channel, scope: scopeOf(message) };
@@ -325,11 +290,6 @@ function digestOf(about: string, look: Buffer): string {
 
 function sameVersion(one: MessageRow, other: MessageRow): boolean {
   return one.version === other.version && one.group_version === other.group_version;
-}
-
-/** Single people are no rule: they are named. */
-function isGroupOfMany(ref: GroupRef): ref is GroupRef & { kind: Exclude<GroupRef['kind'], 'person'> } {
-  return ref.kind !== 'person';
 }
 
 function inOrder(message: MessageRow, faults: number): string[] {

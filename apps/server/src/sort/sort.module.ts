@@ -10,12 +10,12 @@ import { FindRepository } from './find.repository';
 import { FindService } from './find.service';
 import { PeopleViewsRepository } from './people-views.repository';
 import { TagsService } from './tags.service';
-import { UsesService } from './uses.service';
+import { UsesModule } from './uses.module';
 import { SortController } from './sort.controller';
 
 @Module({
-  imports: [BulkModule, FormsModule, RecordModule, RollModule, MessagesModule, SegmentsModule, SupportersModule],
+  imports: [BulkModule, FormsModule, UsesModule, RecordModule, RollModule, MessagesModule, SegmentsModule, SupportersModule],
   controllers: [SortController],
-  providers: [UsesService, TagsService, PeopleViewsRepository, FindService, FindRepository],
+  providers: [TagsService, PeopleViewsRepository, FindService, FindRepository],
 })
 export class SortModule {}

@@ -6,7 +6,7 @@ import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { SegmentsService } from '../segments/segments.service';
 
-export type UsedKind = 'tag' | 'list' | 'segment';
+export type UsedKind = 'tag' | 'list' | 'segment' | 'campaign';
 
 /** Something that would lose its ground if a group went; what belongs to another chapter has no name for whoever asks. */
 export interface Use {
@@ -21,7 +21,7 @@ const WAYS_OUT: Record<Use['what'], string> = {
   form: 'Take it off that form',
 };
 
-/** Who still needs a tag, a list or a segment. */
+/** Who still needs a tag, a list, a segment or a campaign's roster. */
 @Injectable()
 export class UsesService {
   constructor(
@@ -71,9 +71,10 @@ function asksFor(line: Line, kind: UsedKind, id: number): boolean {
     case 'may':
     case 'lapses':
       return kind === 'list' && line.scope === `list:${id}`;
+    case 'roster':
+      return kind === 'campaign' && line.campaignId === id;
     case 'field':
     case 'batch':
-    case 'roster':
     case 'chapter':
     case 'gave':
     case 'message':

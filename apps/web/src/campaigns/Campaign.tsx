@@ -13,6 +13,7 @@ import { personName, usePages } from '../ui/people';
 import { SortNav } from '../sort/SortNav';
 import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
 import { EditCampaign } from './EditCampaign';
+import { WriteToThem } from '../write/WriteToThem';
 
 /** One campaign: how many stand where, and who; people are put on, moved and taken off, one by one or as a group. */
 export default function Campaign() {
@@ -39,6 +40,12 @@ export default function Campaign() {
             <Button onClick={() => setOpen('remove')}>Remove</Button>
             <Button onClick={() => setOpen('edit')}>Change</Button>
             <Button onClick={() => setOpen('off')}>Take people off</Button>
+            {people > 0 && (
+              <WriteToThem
+                whom={standing ? `${name}, ${standing}` : name}
+                to={() => ({ ref: { kind: 'campaign', id, ...(standing ? { stage: standing } : {}) } })}
+              />
+            )}
             <Button weight="main" onClick={() => setOpen('put')}>
               Put people on
             </Button>

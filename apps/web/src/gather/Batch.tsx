@@ -16,6 +16,7 @@ import { WhatItWrites } from './BatchWill';
 import { stepsOf } from './draft';
 import { Looks } from './Looks';
 import { Steps } from './Steps';
+import { WriteToThem } from '../write/WriteToThem';
 
 const MOVING = new Set(['reading', 'checking', 'bringing', 'taking-out']);
 /** Something about it is being worked out at this moment. */
@@ -171,6 +172,7 @@ function Downloads({ batch, may }: { batch: BatchView; may: boolean }) {
       <Link className="link text-ink" to={`/sort?batch=${batch.id}`}>
         See the people of this batch
       </Link>
+      <WriteToThem asLink whom={batch.name} to={() => ({ ref: { kind: 'batch', id: batch.id } })} />
       {!may ? (
         <span className="text-ink2">Its rows are for organizers: a file holds more than is shown to everybody.</span>
       ) : batch.fileKept ? (

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import type { MessageResults, Page, ResultKind, ResultPerson } from '@goodword/core/contract';
+import type { BeginTo, MessageResults, Page, ResultKind, ResultPerson } from '@goodword/core/contract';
 import { call, get, query } from '../app/api';
 import { plural, useFormat } from '../app/format';
 import { useMay } from '../app/session';
@@ -12,21 +12,28 @@ import { usePages } from '../ui/people';
 import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
 import { OverTime } from './OverTime';
 import { refreshAll } from '../app/refresh';
+import { UseAgain } from '../write/UseAgain';
+import { WriteToThem } from '../write/WriteToThem';
 
 const KINDS: [ResultKind, string, string][] = [
   ['sent', 'Sent', 'handed over and accepted'],
   ['delivered', 'Delivered', 'accepted, and not come back'],
   ['bounced', 'Bounced', 'the address is on hold now'],
   ['opened', 'Opened', 'unsure: some readers load pictures by themselves, some never'],
-  ['followed', 'Followed', 'followed a link'],
+  ['followed', 'Clicked', 'clicked a link'],
   ['replied', 'Replied', 'wrote back'],
-  ['left', 'Left', 'said no because of it'],
+  ['left', 'Opted out', 'said no because of it'],
   ['door', 'Held at the door', 'changed between the last look and the hand-over'],
   ['unsure', 'Unsure', 'may or may not have gone'],
   ['failed', 'Failed', 'refused for another reason'],
   ['waiting', 'Waiting', 'about to leave'],
   ['held', 'Held back', 'not in it from the start'],
 ];
+/** Those who got it, clicked or replied are a group that goes on growing; the others are who they are now. */
+function behind(id: number, kind: ResultKind): BeginTo['to'] {
+  if (kind === 'sent') return { ref: { kind: 'message', id, did: 'got' } };
+  return kind === 'followed' || kind === 'replied' ? { ref: { kind: 'message', id, did: kind } } : { result: { messageId: id, kind } };
+}
 const MOVING = new Set(['preparing', 'sending', 'paused']);
 
 function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onClose: () => void }) {
@@ -67,6 +74,7 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
   ];
   return (
     <Drawer open onClose={onClose} wide title={title} note={`${format.number(total)} ${plural(total, 'person', 'people')}: ${hint}`}>
+      <div className="flex justify-end pb-2">{total > 0 && <WriteToThem whom={`those of “${title}”`} to={() => behind(id, kind)} />}</div>
       <Problem error={settle.error} />
       <VirtualTable
         label={title}
@@ -235,7 +243,9 @@ export default function Results() {
     : '';
   return (
     <>
-      <Heading title={data.message.name} note={`${began}${data.message.state === 'stopped' ? ', stopped' : ''}`} />
+      <Heading title={data.message.name} note={`${began}${data.message.state === 'stopped' ? ', stopped' : ''}`}>
+        <UseAgain id={id} name={data.message.name} />
+      </Heading>
       {MOVING.has(data.message.state) && <Pace data={data} />}
       <div className="grid grid-cols-[minmax(420px,1fr)_1fr] gap-4 items-start">
         <section className="sheet p-5">

@@ -56,6 +56,8 @@ function server({
     'GET segments': [{ id: 3, name: 'Menders' }],
     'GET lists?counted=false': [{ ...LIST, id: 1, name: 'Ferry news' }],
     'GET tags?counted=false': [{ id: 5, name: 'oar makers' }],
+    'GET campaigns': [{ id: 8, name: 'Hull', standings: ['asked'] }],
+    'GET messages': [{ id: 9, name: 'Boots', state: 'done' }],
     'GET batches': [
       { id: 8, name: 'Harbor day', state: 'done' },
       { id: 9, name: 'Half done', state: 'draft' },
@@ -204,6 +206,19 @@ test('of two changes of the group the later stays, though the first takes longer
   await user.click(await screen.findByRole('menuitem', { name: 'Menders' }));
   await screen.findByRole('button', { name: 'Send now to 98' }, { timeout: 10_000 });
   expect(message.recipients.from).toHaveLength(3);
+});
+
+test('a roster at a stage and those who got a message are groups too, by their sentence', async () => {
+  const { answers, message } = server();
+  const { user } = page(answers);
+  await screen.findByText('In the group');
+  await user.click(screen.getByRole('button', { name: 'nobody' }));
+  await user.click(await screen.findByRole('menuitem', { name: 'the roster of Hull, at “asked”' }));
+  await waitFor(() => expect(message.recipients.minus).toEqual([{ kind: 'campaign', id: 8, stage: 'asked' }]));
+  await user.click(screen.getAllByRole('button', { name: 'or in…' })[1]!);
+  await user.click(await screen.findByRole('menuitem', { name: 'those who got and clicked no link in “Boots”' }));
+  await waitFor(() => expect(message.recipients.minus).toContainEqual({ kind: 'message', id: 9, did: 'not-followed' }));
+  expect(screen.getByRole('button', { name: 'Take out the roster of Hull, at “asked”' })).toBeTruthy();
 });
 
 test('a person is struck out by name, though the same letters were looked for elsewhere before', async () => {

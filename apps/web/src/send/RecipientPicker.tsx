@@ -1,9 +1,22 @@
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import type { BatchView, GroupKind, GroupRef, Page, Recipients, SegmentView, SupporterRow } from '@goodword/core/contract';
+import {
+  MESSAGE_GROUPS,
+  type BatchView,
+  type CampaignView,
+  type GroupKind,
+  type GroupRef,
+  type MessageGroup,
+  type MessageView,
+  type Page,
+  type Recipients,
+  type SegmentView,
+  type SupporterRow,
+} from '@goodword/core/contract';
 import { useState } from 'react';
 import { get, query } from '../app/api';
+import { plural } from '../app/format';
 import { useLists, useTags } from '../app/groups';
 import { Button } from '../ui/basics';
 import { personName } from '../ui/people';
@@ -11,7 +24,29 @@ import { personName } from '../ui/people';
 const ITEM = 'px-3 py-[5px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
 const CHIP = 'inline-flex items-center gap-1 bg-bench rounded-paper px-2 py-[2px] font-semibold';
 
-export type Named = Record<Offered, { id: number; name: string }[]>;
+export type Named = Record<Exclude<Offered, 'campaign'>, { id: number; name: string }[]> & {
+  campaign: { id: number; name: string; standings: string[] }[];
+};
+
+/** Messages that somebody has got by now. */
+const GONE = new Set<MessageView['state']>(['sending', 'paused', 'stopped', 'done']);
+
+const DID_WORDS: Record<MessageGroup, string> = {
+  got: 'who got',
+  followed: 'who clicked a link in',
+  'not-followed': 'who got and clicked no link in',
+  replied: 'who replied to',
+  'not-replied': 'who got and did not reply to',
+};
+
+/** A group by its name, as a part of a sentence. */
+function nameOf(ref: GroupRef, groups: Named): string {
+  if (ref.kind === 'person') return 'one person';
+  const name = groups[ref.kind].find(({ id }) => id === ref.id)?.name;
+  if (name === undefined) return 'a group since deleted';
+  if (ref.kind === 'message') return `those ${DID_WORDS[ref.did ?? 'got']} “${name}”`;
+  return ref.kind === 'campaign' ? `the roster of ${name}${ref.stage === undefined ? '' : `, at “${ref.stage}”`}` : name;
+}
 /** Single people are written to from their record. */
 type Offered = Exclude<GroupKind, 'person'>;
 
@@ -20,30 +55,59 @@ export function useGroups(): Named | null {
   const lists = useLists();
   const tags = useTags();
   const batches = useQuery({ queryKey: ['batches'], queryFn: () => get<BatchView[]>('batches') });
-  if (!segments.data || !lists.data || !tags.data || !batches.data) return null;
-  return { segment: segments.data, list: lists.data, tag: tags.data, batch: batches.data.filter((batch) => batch.state === 'done') };
+  const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
+  const messages = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
+  if (!segments.data || !lists.data || !tags.data || !batches.data || !campaigns.data || !messages.data) return null;
+  return {
+    segment: segments.data,
+    list: lists.data,
+    tag: tags.data,
+    batch: batches.data.filter((batch) => batch.state === 'done'),
+    campaign: campaigns.data,
+    message: messages.data.filter(({ state }) => GONE.has(state)),
+  };
 }
 
 /** "Ferry news or Menders, but not Board notes; 2 people struck out". */
-export function groupWords({ from, minus, without }: Recipients, groups: Named): string {
-  const nameOf = (ref: GroupRef) =>
-    ref.kind === 'person' ? 'one person' : (groups[ref.kind].find(({ id }) => id === ref.id)?.name ?? 'a group since deleted');
-  const parts = [from.map(nameOf).join(' or ') || 'nobody', ...(minus.length > 0 ? [`but not ${minus.map(nameOf).join(' or ')}`] : [])];
+export function groupWords({ from, chosen = [], minus, without }: Recipients, groups: Named): string {
+  const named = (refs: readonly GroupRef[]) => refs.map((ref) => nameOf(ref, groups));
+  const all = [...named(from), ...(chosen.length > 0 ? [chosenWords(chosen.length)] : [])];
+  const parts = [all.join(' or ') || 'nobody', ...(minus.length > 0 ? [`but not ${named(minus).join(' or ')}`] : [])];
   return `${parts.join(', ')}${without.length > 0 ? `; ${without.length} struck out by name` : ''}`;
 }
 
-const KIND_WORDS: Record<Offered, string> = { segment: 'Segments', list: 'Lists', tag: 'Tags', batch: 'Batches' };
+const chosenWords = (people: number) => `${people} ${plural(people, 'person', 'people')} chosen by hand`;
+
+const KIND_WORDS: Record<Offered, string> = {
+  segment: 'Segments',
+  list: 'Lists',
+  tag: 'Tags',
+  campaign: 'Rosters of campaigns',
+  batch: 'Batches',
+  message: 'Earlier messages',
+};
+
+/** What can be chosen of a kind: a roster also by its stages, a message by what they did with it. */
+function refsOf(kind: Offered, groups: Named): GroupRef[] {
+  if (kind === 'campaign')
+    return groups.campaign.flatMap(({ id, standings }) => [{ kind, id }, ...standings.map((stage): GroupRef => ({ kind, id, stage }))]);
+  if (kind === 'message') return groups.message.flatMap(({ id }) => MESSAGE_GROUPS.map((did): GroupRef => ({ kind, id, did })));
+  return groups[kind].map(({ id }) => ({ kind, id }));
+}
+const keyOf = ({ kind, id, stage, did }: GroupRef) => [kind, id, stage ?? '', did ?? ''].join(' ');
 
 function Refs({ label, refs, groups, onChange }: { label: string; refs: GroupRef[]; groups: Named; onChange: (refs: GroupRef[]) => void }) {
-  const nameOf = (ref: GroupRef) =>
-    (ref.kind === 'person' ? [] : groups[ref.kind]).find((group) => group.id === ref.id)?.name ?? 'a group since deleted';
-  const has = (kind: GroupKind, id: number) => refs.some((ref) => ref.kind === kind && ref.id === id);
+  const has = (one: GroupRef) => refs.some((ref) => keyOf(ref) === keyOf(one));
   return (
     <span className="inline-flex flex-wrap gap-2 items-center">
       {refs.map((ref) => (
-        <span key={`${ref.kind}${ref.id}`} className={CHIP}>
-          {nameOf(ref)}
-          <button aria-label={`Take out ${nameOf(ref)}`} className="hover:text-madder" onClick={() => onChange(refs.filter((one) => one !== ref))}>
+        <span key={keyOf(ref)} className={CHIP}>
+          {nameOf(ref, groups)}
+          <button
+            aria-label={`Take out ${nameOf(ref, groups)}`}
+            className="hover:text-madder"
+            onClick={() => onChange(refs.filter((one) => one !== ref))}
+          >
             <X size={13} />
           </button>
         </span>
@@ -57,11 +121,11 @@ function Refs({ label, refs, groups, onChange }: { label: string; refs: GroupRef
             {(Object.keys(KIND_WORDS) as Offered[]).map((kind) => (
               <DropdownMenu.Group key={kind}>
                 <DropdownMenu.Label className="px-3 pt-2 text-ink2 text-[12.5px]">{KIND_WORDS[kind]}</DropdownMenu.Label>
-                {groups[kind]
-                  .filter((group) => !has(kind, group.id))
-                  .map((group) => (
-                    <DropdownMenu.Item key={group.id} className={ITEM} onSelect={() => onChange([...refs, { kind, id: group.id }])}>
-                      {group.name}
+                {refsOf(kind, groups)
+                  .filter((ref) => !has(ref))
+                  .map((ref) => (
+                    <DropdownMenu.Item key={keyOf(ref)} className={ITEM} onSelect={() => onChange([...refs, ref])}>
+                      {nameOf(ref, groups)}
                     </DropdownMenu.Item>
                   ))}
                 {groups[kind].length === 0 && <p className="px-3 text-ink3">none</p>}
@@ -140,6 +204,14 @@ export function RecipientPicker({ value, groups, onChange }: { value: Recipients
   return (
     <div className="sheet px-5 py-3 text-[15px] leading-9 flex flex-wrap gap-x-2 items-center">
       <span>It goes to everybody in</span>
+      {(value.chosen ?? []).length > 0 && (
+        <span className={CHIP}>
+          {chosenWords(value.chosen!.length)}
+          <button aria-label="Take out those chosen by hand" className="hover:text-madder" onClick={() => onChange({ ...value, chosen: [] })}>
+            <X size={13} />
+          </button>
+        </span>
+      )}
       <Refs
         label={value.from.length === 0 ? 'choose a group' : 'or in…'}
         refs={value.from}

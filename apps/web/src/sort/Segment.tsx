@@ -19,6 +19,7 @@ import { PeoplePanel } from './people/PeoplePanel';
 import { SegmentOverTime } from './SegmentOverTime';
 import { Sentence } from './Sentence';
 import { refreshAll } from '../app/refresh';
+import { WriteToThem } from '../write/WriteToThem';
 
 function segmentNotes(count: SegmentCount | undefined, usedBy: SegmentView['usedBy'], take: (line: number) => void): Note[] {
   const notes: Note[] = [];
@@ -131,6 +132,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
         {history.length > 0 && <Button onClick={undo}>Undo</Button>}
         {id !== null && <Button onClick={() => setOverTime(true)}>Over time</Button>}
         {may && id !== null && <Button onClick={() => setRemoving(true)}>Delete</Button>}
+        {id !== null && !changed && <WriteToThem whom={name} to={() => ({ ref: { kind: 'segment', id } })} />}
         {may && (
           <Button
             weight="main"

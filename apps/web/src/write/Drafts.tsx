@@ -9,6 +9,7 @@ import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
+import { UseAgain } from './UseAgain';
 
 function Begin({ onDone }: { onDone: (id: number) => void }) {
   const draft = useTyped('message:new', { name: '', channel: 'email', purpose: 'appeals' });
@@ -89,6 +90,7 @@ export default function Drafts() {
               <span className="text-ink2 shrink-0">
                 {draft.channel === 'email' ? 'Email' : 'Text'}, {draft.purpose ?? 'public list'}, {format.moment(draft.updatedAt)}
               </span>
+              <UseAgain id={draft.id} name={draft.name} />
             </li>
           ))}
         </ul>

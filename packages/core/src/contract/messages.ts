@@ -1,22 +1,35 @@
 import Joi from 'joi';
 import type { LetterDoc } from '../letter';
 import { HELD_REASONS, type HeldReason, type Hours, type Purpose, type SendingChannel } from '../permission';
+import { peopleGroup, type PeopleGroup } from './groups';
 import { id, name, page, purpose, sendingChannel, version } from './common';
 
 export const MESSAGE_STATES = ['draft', 'scheduled', 'preparing', 'sending', 'paused', 'stopped', 'done'] as const;
 export type MessageState = (typeof MESSAGE_STATES)[number];
 
-export const GROUP_KINDS = ['segment', 'list', 'tag', 'batch', 'person'] as const;
+export const GROUP_KINDS = ['segment', 'list', 'tag', 'batch', 'campaign', 'message', 'person'] as const;
 export type GroupKind = (typeof GROUP_KINDS)[number];
+
+/** Whom of an earlier message: who got it, and what they did with it or did not. That they opened it is too unsure. */
+export const MESSAGE_GROUPS = ['got', 'followed', 'not-followed', 'replied', 'not-replied'] as const;
+export type MessageGroup = (typeof MESSAGE_GROUPS)[number];
 
 export interface GroupRef {
   kind: GroupKind;
   id: number;
+  /** Of a campaign's roster: at this stage alone. */
+  stage?: string;
+  /** Of a message: who did this; who got it where nothing is said. */
+  did?: MessageGroup;
 }
 
-/** Any of these, minus any of those, minus single people. */
+/** Most people who may be named one by one. */
+export const MOST_CHOSEN = 10_000;
+
+/** Any of these, and people who were chosen by hand; minus any of those, minus single people. */
 export interface Recipients {
   from: GroupRef[];
+  chosen?: number[];
   minus: GroupRef[];
   without: number[];
 }
@@ -26,7 +39,55 @@ const groupRef = Joi.object({
     .valid(...GROUP_KINDS)
     .required(),
   id: id.required(),
+  stage: Joi.string().trim().max(60).when('kind', { is: 'campaign', otherwise: Joi.forbidden() }),
+  did: Joi.string()
+    .valid(...MESSAGE_GROUPS)
+    .when('kind', { is: 'message', otherwise: Joi.forbidden() }),
 });
+
+/** What became of deliveries, as counted and opened. */
+export const RESULT_KINDS = [
+  'sent',
+  'delivered',
+  'bounced',
+  'opened',
+  'followed',
+  'replied',
+  'left',
+  'door',
+  'unsure',
+  'failed',
+  'waiting',
+  'held',
+] as const;
+export type ResultKind = (typeof RESULT_KINDS)[number];
+
+/** A message to a group that one looks at: begun with who gets it. */
+export const beginTo = Joi.object({
+  name: name.required(),
+  channel: sendingChannel.required(),
+  purpose: purpose.required(),
+  to: Joi.alternatives()
+    .try(
+      Joi.object({ ref: groupRef.required() }),
+      Joi.object({ group: peopleGroup }),
+      Joi.object({
+        result: Joi.object({
+          messageId: id.required(),
+          kind: Joi.string()
+            .valid(...RESULT_KINDS)
+            .required(),
+        }).required(),
+      }),
+    )
+    .required(),
+});
+export interface BeginTo {
+  name: string;
+  channel: SendingChannel;
+  purpose: Purpose;
+  to: { ref: GroupRef } | { group: PeopleGroup } | { result: { messageId: number; kind: ResultKind } };
+}
 
 export const makeMessage = Joi.object({ name: name.required(), channel: sendingChannel.required(), purpose: purpose.required() });
 
@@ -49,6 +110,7 @@ export const saveMessage = Joi.object({
 export const saveRecipients = Joi.object<Recipients & { basedOn: number }>({
   from: Joi.array().items(groupRef).max(50).required(),
   minus: Joi.array().items(groupRef).max(50).required(),
+  chosen: Joi.array().items(id).unique().max(MOST_CHOSEN).default([]),
   without: Joi.array().items(id).max(5000).required(),
   /** The version of the group that was being changed. */
   basedOn: version,
@@ -154,23 +216,6 @@ export interface LastLook {
   /** Says who, what and by which rules: sending names it, and any other is refused. */
   digest: string;
 }
-
-/** What became of deliveries, as counted and opened. */
-export const RESULT_KINDS = [
-  'sent',
-  'delivered',
-  'bounced',
-  'opened',
-  'followed',
-  'replied',
-  'left',
-  'door',
-  'unsure',
-  'failed',
-  'waiting',
-  'held',
-] as const;
-export type ResultKind = (typeof RESULT_KINDS)[number];
 
 export const resultPeople = Joi.object({
   ...page,

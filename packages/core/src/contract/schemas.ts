@@ -82,6 +82,7 @@ export { countSegment, explainParams, changeSegment, saveSegment, snapshotSegmen
 export {
   handled,
   heldQuery,
+  beginTo,
   makeMessage,
   previewQuery,
   resultPeople,

@@ -10,6 +10,7 @@ import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Empty, Problem } from '../../ui/basics';
+import { WriteToThem } from '../../write/WriteToThem';
 import { foldersOf, listMoved } from './folders';
 
 function Row({ list, onEdit, onRemove }: { list: ListView; onEdit: () => void; onRemove: () => void }) {
@@ -38,8 +39,9 @@ function Row({ list, onEdit, onRemove }: { list: ListView; onEdit: () => void; o
         {format.number(list.people)}
       </Link>
       {may && (
-        <span className="whitespace-nowrap">
-          <button className="link text-ink2 mr-3" onClick={onEdit} aria-label={`Change ${list.name}`}>
+        <span className="whitespace-nowrap flex gap-3 items-baseline">
+          <WriteToThem asLink whom={list.name} to={() => ({ ref: { kind: 'list', id: list.id } })} />
+          <button className="link text-ink2" onClick={onEdit} aria-label={`Change ${list.name}`}>
             Change
           </button>
           <button className="link text-madder" onClick={onRemove} aria-label={`Delete ${list.name}`}>

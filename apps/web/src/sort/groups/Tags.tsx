@@ -7,6 +7,7 @@ import { plural, useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Button, Empty, Labelled, Problem } from '../../ui/basics';
+import { WriteToThem } from '../../write/WriteToThem';
 
 /** Two tags become one: what that does is said before it is done. */
 export function JoinTags({ tag, tags, onDone }: { tag: TagView; tags: readonly TagView[]; onDone: () => void }) {
@@ -95,6 +96,7 @@ export function Tags({ tags, onDo }: { tags: readonly TagView[]; onDo: (deed: Ta
           </span>
           {may && (
             <span className="whitespace-nowrap flex gap-3">
+              <WriteToThem asLink whom={tag.name} to={() => ({ ref: { kind: 'tag', id: tag.id } })} />
               <button className="link text-ink2" onClick={() => onDo('use', tag)} aria-label={`Chapters using ${tag.name}`}>
                 By chapter
               </button>

@@ -9,6 +9,7 @@ import { Confirm, Drawer } from '../../ui/dialogs';
 import { CallForm } from '../calls/CallForm';
 import { BulkForm } from './BulkForm';
 import { followBulk } from './following';
+import { WriteToThem } from '../../write/WriteToThem';
 
 const ACTS: [BulkAct['do'], string][] = [
   ['tag', 'Tag'],
@@ -55,6 +56,7 @@ export function BulkBar({ people, group, onDone }: { people: number; group: () =
         </Button>
       ))}
       <Button onClick={() => setCalling(true)}>Call…</Button>
+      <WriteToThem words="Write…" whom={many} to={() => ({ group: group() })} onBegun={onDone} />
       {owner && <Button onClick={() => setOpen('erase')}>Erase…</Button>}
       <Button onClick={onDone}>Choose nobody</Button>
       <Drawer

@@ -1,0 +1,123 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { MOST_CHOSEN, type BeginTo, type GroupRef, type Recipients, type ResultKind } from '@goodword/core/contract';
+import type { MessageLine, Rule } from '@goodword/core/segment';
+import { MessagesRepository } from '../messages/messages.repository';
+import { Database } from '../platform/database';
+import { Conflict, Invalid, NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { ResultsRepository } from '../results/results.repository';
+import { SegmentsService } from '../segments/segments.service';
+import { SupportersRepository } from '../supporters/supporters.repository';
+
+/** Who is meant by a message, before anybody is asked whether they may get it. */
+@Injectable()
+export class RecipientsService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(SegmentsService) private readonly segments: SegmentsService,
+    @Inject(ResultsRepository) private readonly results: ResultsRepository,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+  ) {}
+
+  /** Everybody in a message's group, by the same evaluator as everywhere. */
+  async of(scope: Scope, recipients: Recipients): Promise<number[]> {
+    const { from, minus, chosen = [] } = recipients;
+    if (from.length === 0 && chosen.length === 0) return [];
+    const peopleOf = (refs: readonly GroupRef[]) => refs.filter(({ kind }) => kind === 'person').map(({ id }) => id);
+    const without = new Set([...recipients.without, ...peopleOf(minus)]);
+    const grouped = from.some(({ kind }) => kind !== 'person') ? await this.segments.members(scope, await this.rule(scope, recipients)) : [];
+    const named = (await this.supporters.byIds(this.database.read(scope), [...peopleOf(from), ...chosen])).map(({ id }) => id);
+    const taken =
+      named.length > 0 && minus.some(isGroupOfMany) ? new Set(await this.segments.members(scope, await this.minusRule(scope, minus))) : null;
+    const ids = [...grouped, ...named.filter((id) => !taken?.has(id))];
+    return [...new Set(ids)].filter((id) => !without.has(id)).sort((a, b) => a - b);
+  }
+
+  /** The groups as one rule; refuses a segment that is gone. */
+  async rule(scope: Scope, { from, minus }: Recipients): Promise<Rule> {
+    return {
+      kind: 'all',
+      rules: [
+        { kind: 'any', rules: await this.rulesOf(scope, from) },
+        { kind: 'none', rules: await this.rulesOf(scope, minus) },
+      ],
+    };
+  }
+
+  private async minusRule(scope: Scope, minus: readonly GroupRef[]): Promise<Rule> {
+    return { kind: 'any', rules: await this.rulesOf(scope, minus) };
+  }
+
+  private rulesOf(scope: Scope, refs: readonly GroupRef[]): Promise<Rule[]> {
+    return Promise.all(refs.filter(isGroupOfMany).map((ref) => this.ruleOf(scope, ref)));
+  }
+
+  private async ruleOf(scope: Scope, ref: GroupOfMany): Promise<Rule> {
+    switch (ref.kind) {
+      case 'segment':
+        return (await this.segments.segment(scope, ref.id)).tree;
+      case 'list':
+        return { kind: 'list', listId: ref.id, on: true };
+      case 'tag':
+        return { kind: 'tag', tagId: ref.id, has: true };
+      case 'batch':
+        return { kind: 'batch', batchId: ref.id, in: true };
+      case 'campaign':
+        return { kind: 'roster', campaignId: ref.id, standings: ref.stage === undefined ? [] : [ref.stage], on: true };
+      case 'message':
+        return messageRule(ref.id, ref.did ?? 'got');
+    }
+  }
+
+  /** Begins a message to a group that somebody looks at. People who were ticked are named one by one. */
+  async begin(scope: Scope, { to, ...message }: BeginTo): Promise<{ id: number }> {
+    const recipients: Recipients = { from: [], minus: [], without: [], ...(await this.meant(scope, to)) };
+    if (recipients.from.length > 0) await this.rule(scope, recipients);
+    const id = await this.database.quietly(scope, async (tx) => {
+      const made = await this.messages.make(tx, message);
+      await this.messages.change(tx, made, { recipients: JSON.stringify(recipients) });
+      return made;
+    });
+    return { id };
+  }
+
+  private async behind(scope: Scope, { messageId, kind }: { messageId: number; kind: ResultKind }): Promise<number[]> {
+    const db = this.database.read(scope);
+    if (!(await this.messages.find(db, messageId))) throw new NotFound('message');
+    return this.results.peopleIds(db, messageId, kind);
+  }
+
+  private async meant(scope: Scope, to: BeginTo['to']): Promise<Partial<Recipients>> {
+    if ('ref' in to) return { from: [to.ref] };
+    const chosen = await this.segments.peopleIn(scope, 'group' in to ? to.group : { ids: await this.behind(scope, to.result) });
+    if (chosen.length === 0) throw new Conflict('Nobody is in this group, so there is nobody to write to.');
+    if (chosen.length > MOST_CHOSEN)
+      throw new Invalid([
+        {
+          field: 'to',
+          code: 'many',
+          message: `These are ${chosen.length} people. Beyond ${MOST_CHOSEN} save them as a segment, or tag them, and write to that.`,
+        },
+      ]);
+    return { chosen };
+  }
+}
+
+type GroupOfMany = GroupRef & { kind: Exclude<GroupRef['kind'], 'person'> };
+
+/** Single people are no rule: they are named. */
+function isGroupOfMany(ref: GroupRef): ref is GroupOfMany {
+  return ref.kind !== 'person';
+}
+
+/** Who did not do something with a message are those of its readers who did not: everybody else never had it. */
+function messageRule(messageId: number, did: NonNullable<GroupRef['did']>): Rule {
+  const line = (deed: MessageLine['deed'], done: boolean): MessageLine => ({
+    ...{ kind: 'message', deed, did: done, messageId, atLeast: 1 },
+    window: { over: 'ever' },
+  });
+  if (did === 'not-followed' || did === 'not-replied')
+    return { kind: 'all', rules: [line('got', true), line(did === 'not-followed' ? 'followed' : 'replied', false)] };
+  return line(did, true);
+}

@@ -1,0 +1,8 @@
+import { Module } from '@nestjs/common';
+import { FormsModule } from '../forms/forms.module';
+import { MessagesModule } from '../messages/messages.module';
+import { SegmentsModule } from '../segments/segments.module';
+import { UsesService } from './uses.service';
+
+@Module({ imports: [FormsModule, MessagesModule, SegmentsModule], providers: [UsesService], exports: [UsesService] })
+export class UsesModule {}

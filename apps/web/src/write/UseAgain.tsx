@@ -1,0 +1,26 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { call } from '../app/api';
+import { refreshAll } from '../app/refresh';
+import { useMay } from '../app/session';
+import { Button, Problem } from '../ui/basics';
+
+/** A draft with the same words; who gets it is chosen anew. */
+export function UseAgain({ id, name }: { id: number; name: string }) {
+  const may = useMay('writer');
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const copy = useMutation({
+    mutationFn: () => call<{ id: number }>('POST', `messages/${id}/copy`),
+    onSuccess: (made) => (refreshAll(queryClient), void navigate(`/write/${made.id}`)),
+  });
+  if (!may) return null;
+  return (
+    <>
+      <Button disabled={copy.isPending} onClick={() => copy.mutate()} aria-label={`Use the words of ${name} again`}>
+        Use again
+      </Button>
+      <Problem error={copy.error} />
+    </>
+  );
+}
