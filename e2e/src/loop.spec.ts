@@ -104,7 +104,7 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await expect(page.getByRole('button', { name: 'Sent: 6. See them' })).toBeVisible();
     await expect(page.getByRole('button', { name: 'Bounced: 1. See them' })).toBeVisible();
     await expect(page.getByRole('button', { name: 'Opened: 2. See them' })).toBeVisible();
-    await expect(page.getByRole('button', { name: 'Followed: 1. See them' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Clicked: 1. See them' })).toBeVisible();
   });
 
   await test.step('leave by the footer of the mail', async () => {
@@ -142,7 +142,7 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     });
     const texts = await arrived(phone, (rows) => rows.length >= 3);
     expect(texts.at(-1)!.body).toContain('no more texts');
-    await expect(page.getByRole('button', { name: 'Left: 1. See them' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Opted out: 1. See them' })).toBeVisible();
   });
 
   await test.step('the ledger tells it all', async () => {

@@ -98,7 +98,7 @@ test('two records are brought together side by side by keys, and parted again', 
   await page.goto(`/sort/supporters/${kept.id}`);
   await page.getByRole('button', { name: 'More to do with this record' }).focus();
   await page.keyboard.press('Enter');
-  await page.getByRole('menuitem', { name: 'Bring another record into this one' }).press('Enter');
+  await page.getByRole('menuitem', { name: 'Merge with…' }).press('Enter');
   await expect(page.getByRole('combobox', { name: 'The other record of this person' })).toBeFocused();
   await page.keyboard.type(gone.email);
   await expect(page.getByRole('option')).toHaveCount(1);
@@ -202,7 +202,7 @@ test('a letter says whom it tags, one sentence at a time', async ({ page }) => {
   const { id } = (await send(page, 'post', 'messages', { name: 'A tagging letter', channel: 'email', purpose: 'appeals' })) as { id: number };
   await page.goto(`/write/${id}`);
   const deeds = page.getByRole('region', { name: 'Tags by what somebody does' });
-  await deeds.getByRole('button', { name: 'Tag whoever follows a link or answers…' }).click();
+  await deeds.getByRole('button', { name: 'Tag whoever clicks a link or replies…' }).click();
   await deeds.getByLabel('The tag that they get').selectOption(tag);
   await deeds.getByLabel('What somebody does').selectOption('answers'); // At once: before the first change has come back.
   await expect(deeds.getByLabel('The tag that they get').locator('option:checked')).toHaveText(tag);

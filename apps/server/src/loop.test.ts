@@ -184,9 +184,9 @@ describe('between the last look and the hand-over', () => {
     await messageAt(house.client, id, 'done');
     expect((await resultsOf(house.client, id)).counts).toMatchObject({ sent: look.reached - 1, door: 1, unsure: 0 });
     const held = await house.client.get<Page<ResultPerson>>(`/api/messages/${id}/results/people?kind=door`);
-    expect(held.rows).toMatchObject([{ supporterId: ann.id, detail: 'Said no' }]);
+    expect(held.rows).toMatchObject([{ supporterId: ann.id, detail: 'Opted out' }]);
     const timeline = await house.client.get<TimelineItem[]>(`/api/supporters/${ann.id}/timeline`);
-    expect(timeline.find((item) => item.title.startsWith('Held at the door'))).toMatchObject({ detail: 'Said no' });
+    expect(timeline.find((item) => item.title.startsWith('Held at the door'))).toMatchObject({ detail: 'Opted out' });
   });
 
   test('a paused message waits, a resumed one goes on, a stopped one goes no further', async () => {

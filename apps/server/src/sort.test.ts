@@ -242,7 +242,7 @@ describe('segments', () => {
     const { id } = await client.post<{ id: number }>('/api/segments', { name: 'Givers', tree });
     expect((await client.call('POST', '/api/segments', { name: 'Givers', tree })).status).toBe(409);
     expect((await client.get<SegmentView[]>('/api/segments')).find((segment) => segment.id === id)!.words).toBe(
-      'gave at least $10 in this calendar year and stand for appeals by email at Yes',
+      'gave at least $10 in this calendar year and are opted in for appeals by email',
     );
     const [hana, kit] = [await idOf('hana'), await idOf('kit@')];
     const why = async (person: number) => (await client.get<Explanation>(`/api/segments/${id}/why/${person}`)).inner.map((line) => line.holds);

@@ -3,7 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
 import { CALL_OUTCOMES, type CallAnswer, type CallListView, type CallRow, type CallWho, type MakeCallList, type Page } from '@goodword/core/contract';
 import { compile, render } from '@goodword/core/merge';
-import { VERDICT_WORDS, type Decision, type Purpose, type Verdict } from '@goodword/core/permission';
+import { verdictWords, type Decision, type Purpose, type Verdict } from '@goodword/core/permission';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { MergeValuesRepository } from '../messages/merge-values.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
@@ -198,7 +198,7 @@ export class CallsService {
         name: member.gone ? 'No longer here' : `${member.first_name} ${member.last_name}`.trim() || 'No name on file',
         phone: hours.from === null ? (chosen?.shown ?? null) : null,
         hours,
-        held: member.gone ? 'No longer here' : member.held && VERDICT_WORDS[member.held],
+        held: member.gone ? 'No longer here' : member.held && verdictWords(member.held, 'call'),
         standing: member.standing,
         outcome: member.outcome,
         note: member.note ?? '',

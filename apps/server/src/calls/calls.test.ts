@@ -57,8 +57,8 @@ test('people are numbered by name, and who may not be called is passed over with
   expect((await people()).map(({ position, name, held }) => [position, name, held])).toEqual([
     [1, 'Ann Abara', null],
     [2, 'Bea Berg', null],
-    [3, 'Cy Chen', 'Never said yes to this'],
-    [4, 'Di Dahl', 'No address for this channel'],
+    [3, 'Cy Chen', 'Never opted in to this'],
+    [4, 'Di Dahl', 'No phone number'],
   ]);
   expect(await show()).toMatchObject({
     people: 4,
@@ -129,7 +129,7 @@ test('who says so on the telephone is never called again', async () => {
   expect(entry).toMatchObject({ channel: 'call', scope: 'marketing', how: 'phone', source: 'Said when called: Winter calls' });
   const again = await house.client.post<{ id: number }>('/api/calls', { name: 'Again', group: { ids }, purpose: 'appeals' });
   const rows = (await house.client.get<Page<CallRow>>(`/api/calls/${again.id}/people`)).rows;
-  expect(rows[1]).toMatchObject({ name: 'Bea Berg', held: 'Said no' });
+  expect(rows[1]).toMatchObject({ name: 'Bea Berg', held: 'Opted out' });
   expect((await house.client.get<CallListView>(`/api/calls/${again.id}`)).options).toEqual(['no answer', 'call again', 'talked']);
 });
 
@@ -150,7 +150,7 @@ test('who says no after the list was made, on whatever road, is passed over from
   });
   expect(await open()).toEqual([]);
   const all = (await house.client.get<Page<CallRow>>(`/api/calls/${made.id}/people`)).rows;
-  expect(all[0]).toMatchObject({ name: 'Ann Abara', held: 'Said no' });
+  expect(all[0]).toMatchObject({ name: 'Ann Abara', held: 'Opted out' });
 });
 
 test('an erased person stands on the list without a name, and can’t be answered for', async () => {

@@ -60,7 +60,7 @@ export class CampaignsService {
         for (const [from, to] of Object.entries(change.renamed)) if (change.standings.includes(to)) await this.rename(tx, id, from, to);
         const lost = before.standings.filter((one) => !change.standings.includes(one) && !change.renamed[one] && (before.counts[one] ?? 0) > 0);
         if (lost.length > 0)
-          throw new Conflict(`${before.counts[lost[0]!]} people stand at “${lost[0]}”. Move them to another standing first, or rename it.`);
+          throw new Conflict(`${before.counts[lost[0]!]} people are at “${lost[0]}”. Move them to another stage first, or rename it.`);
         await this.campaigns.change(tx, id, {
           name: change.name,
           kind: change.kind,

@@ -84,7 +84,7 @@ test('standings are renamed with their people; one that people stand at can not 
       basedOn: (await show(id)).version,
     });
   const dropped = await change(['asked', 'gave']);
-  expect([dropped.status, dropped.body.detail]).toEqual([409, '3 people stand at “pledged”. Move them to another standing first, or rename it.']);
+  expect([dropped.status, dropped.body.detail]).toEqual([409, '3 people are at “pledged”. Move them to another stage first, or rename it.']);
   expect((await change(['asked', 'promised', 'gave'], { pledged: 'promised' })).status).toBe(204);
   expect((await show(id)).counts).toEqual({ promised: 3 });
   // A line over the roster sees the new name in the very next count.
@@ -182,7 +182,7 @@ describe('one person’s place on a roster', () => {
       isOpen: true,
       basedOn: 0,
     });
-    expect((await undo(off)).body.detail).toBe('History kept has no standing “pledged” any more.');
+    expect((await undo(off)).body.detail).toBe('History kept has no stage “pledged” any more.');
     await house.client.put(`/api/campaigns/${id}`, { ...APPEAL, name: 'History kept', renamed: {}, isOpen: true, basedOn: 1 });
     expect((await undo(off)).status).toBeLessThan(300);
     expect(await standing()).toBe('pledged');

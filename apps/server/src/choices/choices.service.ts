@@ -15,7 +15,7 @@ import {
   type PlaceRules,
   type Purpose,
   type Scope as PermissionScope,
-  VERDICT_WORDS,
+  verdictWords,
 } from '@goodword/core/permission';
 import { phrase, PHRASES } from '../platform/pages/phrases';
 import { FileService } from '../evidence/file.service';
@@ -220,7 +220,7 @@ export class ChoicesService {
     const rules = await this.houseRules.rules(db);
     const asking = { channel: 'email', scope: 'service', rules, now: new Date(), ownAct: true } as const;
     const { verdict, contactPointId } = (await this.facts.decide(db, [supporterId], asking)).get(supporterId)!;
-    if (verdict !== 'send') throw new Conflict(`No mail can go to them: ${VERDICT_WORDS[verdict].toLowerCase()}.`);
+    if (verdict !== 'send') throw new Conflict(`No mail can go to them: ${verdictWords(verdict, 'email').toLowerCase()}.`);
     const language = LANGUAGES.find((one) => one === person.language) ?? 'en';
     const { to } = await this.freshLink({ organizationId: scope.organizationId, supporterId, contactPointId }, language);
     if (!to) throw new Unavailable('The link could not be handed over to the mail server. Try again in a moment.');

@@ -76,7 +76,7 @@ describe('the file of one person', () => {
     const fay = await personBy(house.client, 'fay@example.org');
     await object(fay.id);
     await mailed(both.id, 'appeals');
-    expect((await fileOf(fay.id)).notSent).toMatchObject([{ outcome: 'held', why: 'Said no' }]);
+    expect((await fileOf(fay.id)).notSent).toMatchObject([{ outcome: 'held', why: 'Opted out' }]);
   });
 
   test('a form is shown as it looked then, with the page, the origin, the request to confirm and its words', async () => {

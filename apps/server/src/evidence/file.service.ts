@@ -13,7 +13,7 @@ import {
   rulesInForce,
   ruleWords,
   scopeWords,
-  VERDICT_WORDS,
+  verdictWords,
   type HouseRules,
   type PastPlace,
   type Place,
@@ -132,7 +132,7 @@ export class FileService {
         at: at.toISOString(),
         by,
       })),
-      calls: calls.map((one) => ({ ...one, at: iso(one.at), held: one.held && VERDICT_WORDS[one.held] })),
+      calls: calls.map((one) => ({ ...one, at: iso(one.at), held: one.held && verdictWords(one.held, 'call') })),
       replies: replies.map(({ channel, at, words, keyword }) => ({ channel, at: at.toISOString(), words, readAs: keyword })),
       holds: holds.map((one) => ({
         address: one.address,
@@ -299,7 +299,7 @@ function sentView(one: DeliveryFact, past: Past): EvidenceDelivery {
 
 function notSentView(one: DeliveryFact): EvidenceDelivery {
   const verdict = one.door_verdict ?? one.verdict;
-  const why = verdict !== 'send' ? VERDICT_WORDS[verdict] : (one.detail ?? '');
+  const why = verdict !== 'send' ? verdictWords(verdict, one.channel) : (one.detail ?? '');
   return { ...shape(one), outcome: one.state, why: one.door_verdict ? `Held at the door: ${why}` : why };
 }
 

@@ -37,7 +37,7 @@ describe('people already here', () => {
     expect(await house.client.get<CampaignView>(`/api/campaigns/${campaign.id}`)).toMatchObject({ people: 2, counts: { called: 1, 'to call': 1 } });
     expect((await record('here1@')).tags.map((tag) => tag.name)).toContain('phoned');
     expect((await rowsOf(batch.id, '?only=faults')).rows[0]!.reason).toMatch(
-      /expected a standing of the campaign \(to call, called\), got "gone fishing"/,
+      /expected a stage of the campaign \(to call, called\), got "gone fishing"/,
     );
     await house.client.post(`/api/batches/${batch.id}/take-out`);
     await batchAt(house.client, batch.id, 'taken-out');

@@ -63,7 +63,7 @@ describe('what a batch needs may have gone between its check and the day it is b
     const campaignId = await made('campaigns', { ...campaign, standings: ['asked', 'came'] });
     const { id } = await waiting({ roster: { campaignId, standing: 'came' } });
     await house.client.put(`/api/campaigns/${campaignId}`, { ...campaign, isOpen: true, standings: ['asked', 'helped'], basedOn: 0 });
-    expect(await bring(id)).toEqual([409, expect.stringContaining('“came” is no standing of Slip days. Choose one of asked, helped.')]);
+    expect(await bring(id)).toEqual([409, expect.stringContaining('“came” is no stage of Slip days. Choose one of asked, helped.')]);
   });
 
   test('a field, or its type', async () => {

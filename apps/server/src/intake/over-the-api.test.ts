@@ -39,7 +39,7 @@ describe('reading and settling over the API', () => {
     await batchAt(house.client, id, 'checked');
     expect((await rowsOf(id)).rows).toMatchObject([
       { row: 1, verdict: 'new', email: 'ana@example.org', firstName: 'Ana', lastName: 'Núñez', reason: '' },
-      { row: 2, verdict: 'aside', reason: 'a line that sums up the others' },
+      { row: 2, verdict: 'aside', reason: 'skipped: total row' },
     ]);
     expect(await find('ana@')).toEqual([]);
   });

@@ -66,7 +66,7 @@ export class PlanFaultsService {
     const campaign = await this.campaigns.find(db, roster.campaignId);
     if (!campaign) return ['The campaign is no longer there. Choose another.'];
     if (campaign.standings.includes(roster.standing)) return [];
-    return [`“${roster.standing}” is no standing of ${campaign.name}. Choose one of ${campaign.standings.join(', ')}.`];
+    return [`“${roster.standing}” is no stage of ${campaign.name}. Choose one of ${campaign.standings.join(', ')}.`];
   }
 
   private async ofPublicLists(db: Scoped, plan: IntakePlan): Promise<string[]> {

@@ -41,9 +41,9 @@ export function settledVerdict(what: BatchKind, as: Decided['as']): RowVerdict {
 }
 
 const ASIDE_WORDS: Record<Aside, string> = {
-  blank: 'a blank line',
-  header: 'the header once more',
-  total: 'a line that sums up the others',
+  blank: 'skipped: blank line',
+  header: 'skipped: the header once more',
+  total: 'skipped: total row',
 };
 
 /** Row of the file to cell row: mended, with the batch's constants behind. */
@@ -88,7 +88,7 @@ export class Stager {
     const known = this.standings?.find((one) => one.toLowerCase() === clean.standing!.toLowerCase());
     if (!known && this.standings) {
       const column = this.rules.columns.findIndex(({ to }) => to === 'standing');
-      clean.faults.push({ column, reason: `expected a standing of the campaign (${this.standings.join(', ')}), got "${clean.standing}"` });
+      clean.faults.push({ column, reason: `expected a stage of the campaign (${this.standings.join(', ')}), got "${clean.standing}"` });
     }
     clean.standing = known ?? null;
   }

@@ -43,7 +43,7 @@ export class MessagesController {
 
   @Route('put', 'api/messages/:id/tag-deeds', {
     role: 'organizer',
-    summary: 'Tags for whoever follows a link in it, or answers it',
+    summary: 'Tags for whoever clicks a link in it, or replies to it',
     params: schema.idParams,
     body: schema.saveTagDeeds,
   })

@@ -8,9 +8,9 @@ import { stillAs } from '../platform/versions';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { MessagesRepository } from './messages.repository';
 
-const WORDS: Record<TaggingDeed, string> = { followed: 'follows a link', replied: 'answers' };
+const WORDS: Record<TaggingDeed, string> = { followed: 'clicks a link', replied: 'answers' };
 
-/** Tags that a message puts on whoever follows a link in it, or answers it. */
+/** Tags that a message puts on whoever clicks a link in it, or replies to it. */
 @Injectable()
 export class TagDeedsService {
   constructor(

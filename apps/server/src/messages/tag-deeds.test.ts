@@ -62,7 +62,7 @@ describe('an email', () => {
     await messageAt(house.client, id, 'done');
   });
 
-  test('tags whoever follows a link, once, and the record says by what', async () => {
+  test('tags whoever clicks a link, once, and the record says by what', async () => {
     await follow('ann@example.org');
     await follow('ann@example.org');
     expect(await tagsOf('ann@')).toEqual(['clicked the hull, by what they did with “A letter”']);

@@ -6,7 +6,7 @@ import type { PrintAct } from '@goodword/core/contract';
 import { formatDay, formatMoney, formatValue } from '@goodword/core/fields';
 import { addressee, greetingOf, oneEach } from '@goodword/core/household';
 import type { LetterDoc } from '@goodword/core/letter';
-import { VERDICT_WORDS, type Decision, type Verdict } from '@goodword/core/permission';
+import { verdictWords, type Decision, type Verdict } from '@goodword/core/permission';
 import { CallsRepository } from '../calls/calls.repository';
 import { CallsService, MOST_CALLS } from '../calls/calls.service';
 import { MergeValuesRepository } from '../messages/merge-values.repository';
@@ -34,7 +34,7 @@ const COLUMN_WORDS: Record<string, string> = {
   address: 'Address',
   tags: 'Tags',
   'last-gift': 'Last gift',
-  standing: 'Standing',
+  standing: 'Stage',
   notes: 'Last note',
 };
 
@@ -105,7 +105,7 @@ export class PrintService {
     // A town alone takes no letter.
     const may = POSTED.has(act.form) ? allowed.filter(({ post }) => post?.street) : allowed;
     const held = heldWords([
-      ...here.filter((one) => verdictOf(one) !== 'send').map((one) => VERDICT_WORDS[verdictOf(one)].toLowerCase()),
+      ...here.filter((one) => verdictOf(one) !== 'send').map((one) => verdictWords(verdictOf(one), channel).toLowerCase()),
       ...Array.from({ length: allowed.length - may.length }, () => 'no street on file'),
     ]);
     const document = await this.document(scope, act, may, held, organization);
@@ -299,7 +299,7 @@ function inOrder(together: readonly Here[]): Here[] {
   return [...together].sort((a, b) => a.person.id - b.person.id);
 }
 
-/** "12 people are not on it: Said no (10), No address for this channel (2)." */
+/** "12 people are not on it: opted out (10), no postal address (2)." */
 function heldWords(reasons: readonly string[]): string[] {
   if (reasons.length === 0) return [];
   const counts = new Map<string, number>();

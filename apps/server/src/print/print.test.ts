@@ -144,7 +144,7 @@ test('a door sheet goes up the odd side and up the even side of each street', as
     'Jun Castellan',
     'Marisol Castellan',
   ]);
-  expect(lines).toEqual(expect.arrayContaining(['Spring walk', '1 person is not on it: said no (1).']));
+  expect(lines).toEqual(expect.arrayContaining(['Spring walk', '1 person is not on it: opted out (1).']));
   expect(lines.find((line) => line.includes('Bo Lin'))).toContain('$40');
 });
 
@@ -154,7 +154,7 @@ test('a call sheet is numbered as the list of calls that its answers are entered
   const [list] = await house.client.get<CallListView[]>('/api/calls');
   expect(list).toMatchObject({ name: 'Spring calls', people: 6, held: 3 });
   const lines = linesOf(pagesOf(bytes).join('\n'));
-  expect(lines.join('\n')).toContain('3 people are not on it: never said yes to this (3).');
+  expect(lines.join('\n')).toContain('3 people are not on it: never opted in to this (3).');
   expect(lines.filter((line) => /\+1 206/.test(line)).map((line) => line.replace(/ \+1.*/, ''))).toEqual([
     '2 Marisol Castellan',
     '3 Bo Lin',
@@ -181,7 +181,7 @@ test('who has a town and no street is on none, and that is said', async () => {
     permission: { email: NOTHING, text: NOTHING },
   });
   const { bulk, bytes } = await print({ form: 'labels', labels: 'letter-30' });
-  expect(bulk).toMatchObject({ people: 7, changed: 5, told: '2 people are not on it: said no (1), no street on file (1).' });
+  expect(bulk).toMatchObject({ people: 7, changed: 5, told: '2 people are not on it: opted out (1), no street on file (1).' });
   expect(pagesOf(bytes).join('\n')).not.toContain('Tove');
 });
 

@@ -96,7 +96,7 @@ export class HistoryService {
     const now = (await this.campaigns.of(tx, id)).find((roster) => roster.id === undo.campaignId)?.standing ?? null;
     if (now !== undo.after) throw new Conflict(SINCE);
     if (undo.before === null) return void (await this.campaigns.takeOff(tx, undo.campaignId, [id]));
-    if (!campaign.standings.includes(undo.before)) throw new Conflict(`${campaign.name} has no standing “${undo.before}” any more.`);
+    if (!campaign.standings.includes(undo.before)) throw new Conflict(`${campaign.name} has no stage “${undo.before}” any more.`);
     await this.campaigns.put(tx, undo.campaignId, [id], undo.before);
   }
 

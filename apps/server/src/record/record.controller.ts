@@ -90,7 +90,7 @@ export class RecordController {
 
   @Route('post', ':id/merging', {
     role: 'organizer',
-    summary: 'Bring another record into this one',
+    summary: 'Merge with…',
     params: schema.idParams,
     body: schema.mergeRecords,
   })

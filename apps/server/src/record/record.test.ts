@@ -225,7 +225,7 @@ describe('writing to one person', () => {
   test('who never agreed to it does not get it, and why is said; holes in the words are told', async () => {
     const id = await idOf('Jun');
     const refused = await write(id, { channel: 'text', text: 'Hello', letter: null });
-    expect([refused.status, refused.body.detail]).toEqual([409, 'It can’t go to Jun Castellan: never said yes to this.']);
+    expect([refused.status, refused.body.detail]).toEqual([409, 'It can’t go to Jun Castellan: never opted in to this.']);
     const faulty = await write(id, { subject: '', letter: doc('Dear {Frist name}') });
     expect([faulty.status, faulty.body.faults!.map((one) => one.message)]).toEqual([
       422,

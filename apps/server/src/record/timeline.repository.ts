@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
 import type { TimelineItem, TimelineKind } from '@goodword/core/contract';
 import { formatMoney, type Manner } from '@goodword/core/fields';
-import { CHANNEL_WORDS, ROAD_WORDS, VERDICT_WORDS, type Channel, type Verdict } from '@goodword/core/permission';
+import { CHANNEL_WORDS, ROAD_WORDS, verdictWords, type Channel, type Verdict } from '@goodword/core/permission';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Scoped } from '../platform/database';
 import { NotesRepository } from './notes.repository';
@@ -12,7 +12,7 @@ const EVENT_WORDS: Record<string, [string, TimelineItem['tone']]> = {
   delivered: ['Arrived', 'plain'],
   bounced: ['Bounced', 'bad'],
   opened: ['Opened', 'plain'],
-  followed: ['Followed a link in', 'good'],
+  followed: ['Clicked a link in', 'good'],
   replied: ['Replied to', 'good'],
   left: ['Left by', 'bad'],
   door: ['Held at the door', 'bad'],
@@ -55,7 +55,7 @@ export class TimelineRepository {
     );
     return rows.map((row) => {
       const [words, tone] = EVENT_WORDS[row.kind] ?? [row.kind, 'plain'];
-      const detail = row.kind === 'door' && row.door ? VERDICT_WORDS[row.door] : row.detail;
+      const detail = row.kind === 'door' && row.door ? verdictWords(row.door, row.channel) : row.detail;
       return item(
         row.at,
         'delivery',

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MessageResults, Page, ResultKind, ResultPerson } from '@goodword/core/contract';
-import { VERDICT_WORDS, type Verdict } from '@goodword/core/permission';
+import { verdictWords, type Verdict } from '@goodword/core/permission';
 import { wilson } from '@goodword/core/results';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
@@ -57,9 +57,9 @@ export class ResultsService {
 
   async people(scope: Scope, id: number, query: { kind: ResultKind; after?: string; limit: number }): Promise<Page<ResultPerson>> {
     const db = this.database.read(scope);
-    await this.message(db, id);
+    const { channel } = await this.message(db, id);
     const { rows, total } = await this.results.people(db, id, query.kind, Number(decodeCursor(query.after, 1)?.[0] ?? 0), query.limit);
-    const words = (verdict: string | null) => (verdict ? VERDICT_WORDS[verdict as Verdict] : '');
+    const words = (verdict: string | null) => (verdict ? verdictWords(verdict as Verdict, channel) : '');
     return {
       total,
       next: rows.length === query.limit ? encodeCursor([rows.at(-1)!.id]) : null,

@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { PersonalMessage, PersonalVerdict } from '@goodword/core/contract';
 import { letterFault } from '@goodword/core/letter';
-import { VERDICT_WORDS, type Purpose, type SendingChannel } from '@goodword/core/permission';
+import { verdictWords, type Purpose, type SendingChannel } from '@goodword/core/permission';
 import { ComposingService } from '../messages/composing.service';
 import { MessagesRepository } from '../messages/messages.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
@@ -35,7 +35,7 @@ export class PersonalService {
     const rules = await this.houseRules.rules(db);
     const asking = { channel, scope: purpose, rules, now: new Date(), ownAct: purpose === 'service' };
     const { decision, shown } = await this.sending.decisionOf(db, id, asking);
-    return { verdict: decision.verdict, words: VERDICT_WORDS[decision.verdict], to: shown };
+    return { verdict: decision.verdict, words: verdictWords(decision.verdict, channel), to: shown };
   }
 
   /** Sends it now. Whatever stands in the way is told before anything is kept. */

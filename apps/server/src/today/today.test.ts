@@ -117,7 +117,7 @@ describe('what came of a message', () => {
   test('each count opens to as many people as it says', async () => {
     expect(results.counts).toMatchObject({ sent: 1, delivered: 1, bounced: 1, held: 1, opened: 0, waiting: 0 });
     for (const [kind, count] of Object.entries(results.counts)) expect([kind, (await people(kind)).total]).toEqual([kind, count]);
-    expect((await people('held')).rows[0]).toMatchObject({ name: 'Text Only', detail: 'No address for this channel' });
+    expect((await people('held')).rows[0]).toMatchObject({ name: 'Text Only', detail: 'No email address' });
     expect((await people('bounced')).rows[0]).toMatchObject({ address: 'gone@example.org', detail: expect.stringContaining('550') as string });
   });
 

@@ -50,7 +50,7 @@ test('a group is put on with a standing; counting its people is not waited for',
   expect(put().disabled).toBe(true);
   await user.selectOptions(screen.getByLabelText('Whom'), 'A tag');
   await user.selectOptions(await screen.findByLabelText('Which'), 'oar makers');
-  await user.selectOptions(screen.getByLabelText('Standing'), 'pledged');
+  await user.selectOptions(screen.getByLabelText('Stage'), 'pledged');
   await user.dblClick(put());
   await waitFor(() => expect(sent()).toEqual([['PUT', 'campaigns/2/roster', { group: { kind: 'tag', id: 6 }, standing: 'pledged' }]]));
   expect(asked.filter(({ path }) => /^(tags|lists)/.test(path)).every(({ path }) => path.endsWith('?counted=false'))).toBe(true);

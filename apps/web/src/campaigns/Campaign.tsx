@@ -53,7 +53,7 @@ export default function Campaign() {
         )}
       </Heading>
       <SortNav />
-      <div className="flex flex-wrap gap-2 pb-3" role="group" aria-label="Standings">
+      <div className="flex flex-wrap gap-2 pb-3" role="group" aria-label="Stages">
         {[null, ...standings].map((one) => (
           <button
             key={one ?? ''}
@@ -80,7 +80,7 @@ export default function Campaign() {
         open={open === 'remove'}
         onClose={() => setOpen(null)}
         title={`Remove “${name}”?`}
-        act={`Remove it, and ${format.number(people)} standings`}
+        act={`Remove it, and ${format.number(people)} stages`}
         onAct={() => call('DELETE', `campaigns/${id}`).then(() => (refreshAll(queryClient), void navigate('/sort/campaigns')))}
         body={
           <p>
@@ -110,13 +110,13 @@ function Roster({ id, standing, standings, may }: { id: number; standing: string
     { key: 'name', title: 'Name', width: '1.2fr', cell: (row) => personName(row) },
     {
       key: 'standing',
-      title: 'Standing',
+      title: 'Stage',
       width: '190px',
       cell: (row) =>
         may ? (
           <select
             className="input !min-h-[28px] !py-[1px]"
-            aria-label={`Standing of ${personName(row)}`}
+            aria-label={`Stage of ${personName(row)}`}
             value={row.standing}
             onClick={(event) => event.stopPropagation()}
             onKeyDown={(event) => event.stopPropagation()}
@@ -195,7 +195,7 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
       open
       onClose={onClose}
       title={off ? 'Take people off the roster' : 'Put people on the roster'}
-      note={off ? undefined : 'Whoever is on it already is moved to this standing'}
+      note={off ? undefined : 'Whoever is on it already is moved to this stage'}
     >
       <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), act.mutate())}>
         <Labelled label="Whom">
@@ -224,7 +224,7 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
           </select>
         </Labelled>
         {!off && (
-          <Labelled label="Standing">
+          <Labelled label="Stage">
             <select className="input" value={standing} onChange={(event) => setStanding(event.target.value)}>
               {campaign.standings.map((one) => (
                 <option key={one}>{one}</option>

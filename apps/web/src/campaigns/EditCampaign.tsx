@@ -84,13 +84,13 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
             <div key={at} className="flex gap-2">
               <input
                 className="input"
-                aria-label={`Standing ${at + 1}`}
+                aria-label={`Stage ${at + 1}`}
                 value={row.name}
                 maxLength={60}
                 onChange={(event) => set(at, event.target.value)}
               />
               <Button
-                aria-label={`Take standing ${row.name} out`}
+                aria-label={`Take stage ${row.name} out`}
                 disabled={rows.length === 1}
                 onClick={() => setRows(rows.filter((_row, i) => i !== at))}
               >

@@ -153,8 +153,8 @@ function TakingOut({ batch, onClose, onAct }: { batch: BatchView; onClose: () =>
       onAct={onAct}
       body={
         <p>
-          {format.number(goes)} people go, and {format.number(batch.counts.update ?? 0)} go back to how they were. Tags, lists, standings and
-          permission of this batch go with them.{' '}
+          {format.number(goes)} people go, and {format.number(batch.counts.update ?? 0)} go back to how they were. Tags, lists, stages and permission
+          of this batch go with them.{' '}
           {staying > 0 &&
             `${format.number(staying)} ${plural(staying, 'stays', 'stay')}, because something happened to ${plural(staying, 'this person', 'these people')} since: a message, a gift or an edit. `}
           Later edits, gifts, and every no stay.

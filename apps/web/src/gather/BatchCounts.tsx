@@ -22,7 +22,7 @@ const VERDICTS: [RowVerdict, string, string][] = [
   ['update', 'Updated', 'Here already; what is new is added'],
   ['same', 'Already the same', 'Here already, and the file says nothing new'],
   ['here', 'Here already', 'Left as they are'],
-  ['no', 'Said no', 'A no is recorded, or the address goes on do-not-contact'],
+  ['no', 'Opted out', 'A no is recorded, or the address goes on do-not-contact'],
   ['hold', 'Bounced', 'The address is held, or goes on do-not-contact'],
   ['gift', 'Gifts', 'Of people who are here'],
   ['doubled', 'Gifts that are here already', 'Left out, so that nothing counts twice'],

@@ -275,7 +275,7 @@ function Roster() {
         {chosen && parts.roster && (
           <select
             className="input !w-[150px]"
-            aria-label="Standing"
+            aria-label="Stage"
             value={parts.roster.standing}
             onChange={(event) => set({ roster: { campaignId: chosen.id, standing: event.target.value } })}
           >
@@ -285,7 +285,7 @@ function Roster() {
           </select>
         )}
       </div>
-      {chosen && fromColumn && <p className="text-ink2">The column of standings goes before it, row by row.</p>}
+      {chosen && fromColumn && <p className="text-ink2">The column of stages goes before it, row by row.</p>}
       {making === null ? (
         <p className="text-ink2">
           <button className="link text-ink" onClick={() => setMaking('')}>

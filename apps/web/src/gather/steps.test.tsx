@@ -197,7 +197,7 @@ describe('where they go', () => {
     expect(screen.queryByRole('option', { name: 'Last year’s appeal' })).toBeNull(); // It is closed.
     await user.selectOptions(screen.getByLabelText('Campaign'), 'Winter hull appeal');
     expect(now().parts.roster).toEqual({ campaignId: 9, standing: 'asked' });
-    await user.selectOptions(screen.getByLabelText('Standing'), 'pledged');
+    await user.selectOptions(screen.getByLabelText('Stage'), 'pledged');
     expect(now().parts.roster).toEqual({ campaignId: 9, standing: 'pledged' });
     await user.selectOptions(screen.getByLabelText('Campaign'), 'No roster');
     expect(now().parts.roster).toBeNull();

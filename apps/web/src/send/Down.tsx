@@ -1,5 +1,5 @@
 import type { LastLook as Look } from '@goodword/core/contract';
-import { VERDICT_WORDS, type Verdict } from '@goodword/core/permission';
+import { verdictWords, type SendingChannel, type Verdict } from '@goodword/core/permission';
 import { useFormat } from '../app/format';
 
 const HINTS: Partial<Record<Verdict, string>> = {
@@ -13,7 +13,7 @@ const HINTS: Partial<Record<Verdict, string>> = {
 const DOUBTS: readonly Verdict[] = ['shared-address', 'asked'];
 
 /** The drawing of the last look: the group as a full bar, what each reason takes away, what is left. */
-export function Down({ look, channel, onOpen }: { look: Look; channel: string; onOpen: (verdict: Verdict) => void }) {
+export function Down({ look, channel, onOpen }: { look: Look; channel: SendingChannel; onOpen: (verdict: Verdict) => void }) {
   const format = useFormat();
   const width = (people: number) => `${look.group === 0 ? 0 : (people / look.group) * 100}%`;
   let left = look.group;
@@ -24,12 +24,13 @@ export function Down({ look, channel, onOpen }: { look: Look; channel: string; o
         <div className="h-5 bg-slate rounded-[2px]" aria-hidden="true" />
         <b className="font-title text-[19px] text-right">{format.number(look.group)}</b>
       </div>
+      {look.held.length === 0 && <p className="text-ink2 border-t border-hair py-[9px]">Nobody is held back.</p>}
       {look.held.map(({ reason, people }) => {
         left -= people;
         return (
           <div key={reason} className="grid grid-cols-[1fr_230px_80px] gap-3 items-center border-t border-hair py-[9px]">
             <div>
-              <p className="font-semibold">{VERDICT_WORDS[reason]}</p>
+              <p className="font-semibold">{verdictWords(reason, channel)}</p>
               {HINTS[reason] && <p className="text-ink2 text-[12px]">{HINTS[reason]}</p>}
             </div>
             <div className="h-5 relative border-b border-[#b6c7c2]" aria-hidden="true">
@@ -41,7 +42,7 @@ export function Down({ look, channel, onOpen }: { look: Look; channel: string; o
             <button
               className="link text-right text-[15px]"
               onClick={() => onOpen(reason)}
-              aria-label={`${people} held back: ${VERDICT_WORDS[reason]}. See them`}
+              aria-label={`${people} held back: ${verdictWords(reason, channel)}. See them`}
             >
               −{format.number(people)}
             </button>

@@ -98,8 +98,8 @@ test('the group is counted down by reasons, each of which opens its people', asy
   const { answers } = server();
   const { user, asked } = page({ ...answers, 'GET messages/4/last-look/people': { rows: [], next: null } });
   await screen.findByText('In the group');
-  expect(screen.getByRole('button', { name: '15 held back: Said no. See them' }).textContent).toBe('−15');
-  await user.click(screen.getByRole('button', { name: '15 held back: Said no. See them' }));
+  expect(screen.getByRole('button', { name: '15 held back: Opted out. See them' }).textContent).toBe('−15');
+  await user.click(screen.getByRole('button', { name: '15 held back: Opted out. See them' }));
   expect(await screen.findByText('Held back from this message')).toBeTruthy();
   await waitFor(() => expect(asked.some(({ path }) => path.startsWith('messages/4/last-look/people?verdict=said-no'))).toBe(true));
 });
@@ -241,7 +241,7 @@ test('a hole in the words, and words that may not leave, are faults with the way
   page(answers);
   const send = await screen.findByRole<HTMLButtonElement>('button', { name: 'Send now to 100' });
   await waitFor(() => expect(notes().filter(({ tone }) => tone === 'fault')).toHaveLength(2));
-  expect(notes().find(({ key }) => key === 'hole-first name')!.title).toBe('1 person has no first name');
+  expect(notes().find(({ key }) => key === 'hole-first name')!.title).toBe('first name is empty for 1 person');
   expect(send.disabled).toBe(true);
   act(() => notes()[0]!.remedy!.act());
   await screen.findByText('somewhere else');

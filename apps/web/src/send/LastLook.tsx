@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { LastLook as Look, MessageView, Page, Recipients, SupporterRow } from '@goodword/core/contract';
-import { VERDICT_WORDS, type Verdict } from '@goodword/core/permission';
+import { verdictWords, type Verdict } from '@goodword/core/permission';
 import { call, get, query } from '../app/api';
 import { plural, useFormat } from '../app/format';
 import { Heading, Loading, Problem } from '../ui/basics';
@@ -28,8 +28,8 @@ function lookNotes(look: Look | undefined, message: MessageView, write: () => vo
     notes.push({
       key: `hole-${hole.name}`,
       tone: 'fault',
-      title: `${hole.people} ${plural(hole.people, 'person has', 'people have')} no ${hole.name}`,
-      body: 'They would read a hole.',
+      title: `${hole.name} is empty for ${hole.people} ${plural(hole.people, 'person', 'people')}`,
+      body: 'They would read nothing there.',
       remedy: { words: 'Write an “or” for it', act: write },
     });
   }
@@ -37,8 +37,8 @@ function lookNotes(look: Look | undefined, message: MessageView, write: () => vo
     notes.push({
       key: 'parts',
       tone: look.parts > look.reached ? 'doubt' : 'good',
-      title: `${look.parts} text ${plural(look.parts, 'part', 'parts')} in all`,
-      body: look.parts > look.reached ? `${(look.parts / look.reached).toFixed(1)} a person on average.` : 'One part each.',
+      title: `${look.parts} text ${plural(look.parts, 'segment', 'segments')} in all`,
+      body: look.parts > look.reached ? `${(look.parts / look.reached).toFixed(1)} a person on average.` : 'One segment each.',
     });
   if (!message.testedAt)
     notes.push({ key: 'test', tone: 'doubt', title: 'No test has gone to you', body: 'Read it once as they will, in your own mailbox.' });
@@ -123,13 +123,13 @@ export default function LastLook() {
         open={open !== null}
         onClose={() => setOpen(null)}
         wide
-        title={open ? VERDICT_WORDS[open] : ''}
+        title={open ? verdictWords(open, channel) : ''}
         note={open === 'send' ? undefined : 'Held back from this message'}
       >
         {open && (
           <PeopleTable
             narrow
-            label={VERDICT_WORDS[open]}
+            label={verdictWords(open, channel)}
             pageKey={['held', id, open, seen?.at]}
             fetch={(after) => get<Page<SupporterRow>>(`messages/${id}/last-look/people${query({ verdict: open, after })}`)}
           />

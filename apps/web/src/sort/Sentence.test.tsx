@@ -126,9 +126,9 @@ test('a group can ask for none of its lines', async () => {
 
 test('a roster is asked for a standing of its own campaign', async () => {
   const { user } = build({ kind: 'roster', campaignId: 9, standings: [], on: true });
-  await pick(user, 'Standing: anything', 'pledged');
+  await pick(user, 'Stage: anything', 'pledged');
   expect(tree.rules[0]).toMatchObject({ standings: ['pledged'] });
-  await pick(user, 'Standing: pledged', 'anything');
+  await pick(user, 'Stage: pledged', 'anything');
   expect(tree.rules[0]).toMatchObject({ standings: [] });
 });
 

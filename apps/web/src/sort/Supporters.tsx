@@ -61,7 +61,7 @@ function QuickFilters({ params, set }: { params: URLSearchParams; set: (values: 
         ))}
       </Choice>
       <Choice
-        label="Any standing for appeals"
+        label="Any permission for appeals"
         value={permission}
         onChange={(value) => set({ channel: value.split(':')[0] ?? '', state: value.split(':')[1] ?? '' })}
       >

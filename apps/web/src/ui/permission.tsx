@@ -10,10 +10,11 @@ const INK: Record<PermissionState, string> = {
 
 /** A state in its own ink, always in words; a no is struck through. */
 export function StateChip({ state, words }: { state: PermissionState; words?: string }) {
+  const shown = words ? STATE_WORDS[state].toLowerCase() : STATE_WORDS[state];
   return (
     <span className={`inline-block rounded-[3px] border px-[7px] py-[1px] text-[11.5px] font-semibold whitespace-nowrap ${INK[state]}`}>
       {words && `${words} `}
-      {state === 'no' ? <s>{words ? 'no' : 'No'}</s> : words ? STATE_WORDS[state].toLowerCase() : STATE_WORDS[state]}
+      {state === 'no' ? <s>{shown}</s> : shown}
     </span>
   );
 }

@@ -82,10 +82,10 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
       <Tool label="Link" on={editor.isActive('link')} act={() => setAsking('link')}>
         <LinkIcon size={16} />
       </Tool>
-      <Tool label="Points" on={editor.isActive('bulletList')} act={() => chain().toggleBulletList().run()}>
+      <Tool label="Bulleted list" on={editor.isActive('bulletList')} act={() => chain().toggleBulletList().run()}>
         <List size={16} />
       </Tool>
-      <Tool label="Numbered points" on={editor.isActive('orderedList')} act={() => chain().toggleOrderedList().run()}>
+      <Tool label="Numbered list" on={editor.isActive('orderedList')} act={() => chain().toggleOrderedList().run()}>
         <ListOrdered size={16} />
       </Tool>
       <Tool label="Button" act={() => setAsking('button')}>

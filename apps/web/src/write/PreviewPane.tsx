@@ -46,7 +46,7 @@ export function PreviewPane({ message, stamp }: { message: MessageView; stamp: s
             ))}
           </select>
         </div>
-        {data && data.holes.length > 0 && <p className="text-madder text-[13px]">A hole here: {data.holes.join(', ')}</p>}
+        {data && data.holes.length > 0 && <p className="text-madder text-[13px]">Empty here: {data.holes.join(', ')}</p>}
       </div>
       <Problem error={preview.error} />
       {data && message.channel === 'email' && (
@@ -61,7 +61,7 @@ export function PreviewPane({ message, stamp }: { message: MessageView; stamp: s
         <div className="p-4 overflow-y-auto">
           <p className="bg-bench rounded-[10px] px-4 py-3 whitespace-pre-wrap text-[15px]">{data.text}</p>
           <p className="text-ink2 pt-2">
-            {data.parts} {data.parts === 1 ? 'part' : 'parts'}
+            {data.parts} text {data.parts === 1 ? 'segment' : 'segments'}
           </p>
         </div>
       )}

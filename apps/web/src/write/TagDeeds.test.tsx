@@ -35,7 +35,7 @@ const deed = () => screen.getByLabelText<HTMLSelectElement>('What somebody does'
 test('a sentence is begun with the first that is not said yet', async () => {
   const { kept, answers } = message([]);
   const { user } = show(<Page />, { answers });
-  await user.click(await screen.findByRole('button', { name: 'Tag whoever follows a link or answers…' }));
+  await user.click(await screen.findByRole('button', { name: 'Tag whoever clicks a link or replies…' }));
   expect(await screen.findByLabelText('The tag that they get')).toBe(whom());
   await waitFor(() => expect(kept.tagDeeds).toEqual([{ on: 'followed', tagId: 5 }]));
 });

@@ -44,8 +44,9 @@ export function TextEditor({
         onChange={(event) => onChange(event.target.value)}
       />
       <p role="status">
-        <b>{parts.parts}</b> {parts.parts === 1 ? 'part' : 'parts'}, {parts.left} {parts.alphabet === 'gsm7' ? 'characters' : 'costly characters'}{' '}
-        left in {parts.parts === 1 ? 'it' : 'the last'}, before merge fields are filled.
+        <b>{parts.parts}</b> text {parts.parts === 1 ? 'segment' : 'segments'}, {parts.left}{' '}
+        {parts.alphabet === 'gsm7' ? 'characters' : 'costly characters'} left in {parts.parts === 1 ? 'it' : 'the last'}, before merge fields are
+        filled.
       </p>
       {value.trim() !== '' && (lead || end) && (
         <p className="text-ink2">

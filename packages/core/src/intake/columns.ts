@@ -68,7 +68,7 @@ export const TARGET_WORDS: Record<PlainTarget | DayTarget, [string, string]> = {
   region: ['Region', 'address'],
   country: ['Country', 'address, and for phones'],
   tags: ['Tags', 'several, cut at commas'],
-  standing: ['Standing', 'on the roster'],
+  standing: ['Stage', 'on the roster'],
   signedOn: ['Agreed on', 'date of permission'],
   signedWords: ['Agreed words', 'of permission'],
   status: ['Status', 'left, bounced, complained'],

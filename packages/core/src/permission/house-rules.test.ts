@@ -232,5 +232,5 @@ test('a refusal names the place and what its rule asks for', () => {
   expect(explain({ ...decision, verdict: 'had-enough', state: 'yes' }, { ...asked, place: { country: 'US', region: null } })).toContain(
     'Has had 6 in the last 7 days',
   );
-  expect(explain({ ...decision, verdict: 'said-no', state: 'no' }, { ...asked, place: { country: 'US', region: null } })).toBe('Said no.');
+  expect(explain({ ...decision, verdict: 'said-no', state: 'no' }, { ...asked, place: { country: 'US', region: null } })).toBe('Opted out.');
 });

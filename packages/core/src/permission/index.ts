@@ -87,5 +87,5 @@ export {
   ROAD_WORDS,
   scopeWords,
   STATE_WORDS,
-  VERDICT_WORDS,
+  verdictWords,
 } from './words';

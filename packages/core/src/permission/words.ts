@@ -5,11 +5,11 @@ import type { Place, PlaceKey } from './places';
 import { PRESETS } from './presets';
 
 export const STATE_WORDS: Record<PermissionState, string> = {
-  yes: 'Yes',
+  yes: 'Opted in',
   implied: 'Implied',
   asked: 'Asked',
   never: 'Never asked',
-  no: 'No',
+  no: 'Opted out',
 };
 
 /** As states are shown, and a pause. */
@@ -52,18 +52,29 @@ export const ROAD_WORDS: Record<Road, string> = {
   feed: 'from another system',
 };
 
-export const VERDICT_WORDS: Record<Verdict, string> = {
+const VERDICT_WORDS: Record<Exclude<Verdict, 'no-address'>, string> = {
   send: 'Will get it',
-  'no-address': 'No address for this channel',
   'do-not-contact': 'On do-not-contact',
-  'said-no': 'Said no',
+  'said-no': 'Opted out',
   'on-hold': 'Address is on hold',
   asked: 'Asked, and have not confirmed yet',
-  'no-permission': 'Never said yes to this',
+  'no-permission': 'Never opted in to this',
   paused: 'Asked us to pause',
   'had-enough': 'Has had as many messages as the house rules allow',
   'shared-address': 'Same address as someone else in the group',
 };
+
+const NO_ADDRESS: Record<Channel, string> = {
+  email: 'No email address',
+  text: 'No mobile',
+  call: 'No phone number',
+  post: 'No postal address',
+};
+
+/** Why somebody gets it or does not, as it stands in a table. */
+export function verdictWords(verdict: Verdict, channel: Channel): string {
+  return verdict === 'no-address' ? NO_ADDRESS[channel] : VERDICT_WORDS[verdict];
+}
 
 export const RELATIONSHIP_WORDS: Record<Relationship, string> = {
   gift: 'a gift',
@@ -114,6 +125,6 @@ export function explain(decision: Decision, asked: { channel: Channel; scope: Sc
       return `Has had ${cap?.messages ?? 0} in the last ${cap?.days ?? 0} days, as many as the house rules allow (${where}).`;
     }
     default:
-      return `${VERDICT_WORDS[decision.verdict]}.`;
+      return `${verdictWords(decision.verdict, asked.channel)}.`;
   }
 }

@@ -47,7 +47,7 @@ function describeLine(line: Line, names: Names): string {
     case 'batch':
       return `came ${line.in ? '' : 'not '}with the batch ${names.batch(line.batchId)}`;
     case 'permission':
-      return `stand for ${subject(line, names)} at ${line.states.map((s) => STATE_WORDS[s]).join(' or ')}`;
+      return `are ${line.states.map((s) => STATE_WORDS[s].toLowerCase()).join(' or ')} for ${subject(line, names)}`;
     case 'may':
       return `${line.may ? 'may' : 'may not'} be written to now for ${subject(line, names)}`;
     case 'lapses':
@@ -70,7 +70,7 @@ function describeLine(line: Line, names: Names): string {
 const DEED_WORDS: Record<MessageLine['deed'], [did: string, didNot: string]> = {
   got: ['got', 'did not get'],
   opened: ['opened', 'did not open'],
-  followed: ['followed a link of', 'did not follow a link of'],
+  followed: ['clicked a link in', 'clicked no link in'],
   replied: ['replied to', 'did not reply to'],
 };
 

@@ -313,7 +313,7 @@ test.each<[Line, string]>([
   [{ kind: 'chapter', chapterId: 1, in: false }, 'are not of the chapter Upriver'],
   [
     { kind: 'message', deed: 'followed', did: false, messageId: 3, atLeast: 1, window: { over: 'ever' } },
-    'did not follow a link of the message Boots on Saturday ever',
+    'clicked no link in the message Boots on Saturday ever',
   ],
   [
     { kind: 'message', deed: 'got', did: true, messageId: null, atLeast: 4, window: { over: 'this-fiscal-year' } },

@@ -98,7 +98,7 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
         <input className="input" required autoFocus maxLength={120} value={values.name} onChange={(event) => set({ name: event.target.value })} />
       </Labelled>
       {!group && <GroupPart value={values.of} onChange={(of) => set({ of })} />}
-      <Labelled label="Campaign" hint="Its standings are the answers, and go on its roster.">
+      <Labelled label="Campaign" hint="Its stages are the answers, and go on its roster.">
         <select className="input" value={values.campaignId} onChange={(event) => set({ campaignId: event.target.value })}>
           <option value="">none</option>
           {campaigns.map((campaign) => (

@@ -76,7 +76,7 @@ export default function CallList() {
         onClose={() => setRemoving(false)}
         title={`Delete “${list.name}”?`}
         act="Delete the list"
-        body={<p>The list goes. Standings, notes and what people said about being called stay on their records.</p>}
+        body={<p>The list goes. Stages, notes and what people said about being called stay on their records.</p>}
         onAct={async () => (await call('DELETE', `calls/${id}`), void refreshAll(queryClient), void navigate('/sort/calls'))}
       />
     </>

@@ -68,7 +68,7 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
           <p className="text-ink2">
             {[
               `Number ${row.position}`,
-              row.standing && `stands at “${row.standing}”`,
+              row.standing && `at the stage “${row.standing}”`,
               row.hours.from === null && row.phone && `calls ${row.hours.words} there`,
               row.lastGift ? `last gave ${format.money(row.lastGift.amount)} on ${format.day(row.lastGift.on)}` : 'no gift yet',
             ]

@@ -103,8 +103,8 @@ export function Tags({ tags, onDo }: { tags: readonly TagView[]; onDo: (deed: Ta
               <button className="link text-ink2" onClick={() => onDo('edit', tag)} aria-label={`Change ${tag.name}`}>
                 Change
               </button>
-              <button className="link text-ink2" onClick={() => onDo('join', tag)} aria-label={`Make ${tag.name} one with another`}>
-                Make one with…
+              <button className="link text-ink2" onClick={() => onDo('join', tag)} aria-label={`Merge ${tag.name} with another`}>
+                Merge with…
               </button>
               <button className="link text-madder" onClick={() => onDo('remove', tag)} aria-label={`Delete ${tag.name}`}>
                 Delete

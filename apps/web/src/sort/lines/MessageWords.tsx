@@ -8,8 +8,8 @@ const DEEDS: [string, string][] = [
   ['got-', 'did not get'],
   ['opened+', 'opened'],
   ['opened-', 'did not open'],
-  ['followed+', 'followed a link of'],
-  ['followed-', 'did not follow a link of'],
+  ['followed+', 'clicked a link in'],
+  ['followed-', 'clicked no link in'],
   ['replied+', 'replied to'],
   ['replied-', 'did not reply to'],
 ];

@@ -30,17 +30,18 @@ export function PermissionWords(props: LineProps<PermissionLine | MayLine | Laps
     case 'permission':
       return (
         <>
-          stand for <ForWhat {...props} line={line} /> at{' '}
+          are{' '}
           <PickWord
-            label="Standing"
+            label="State"
             value={line.states.join(' ')}
             options={[
-              ...STATES.map((state) => [state as string, STATE_WORDS[state]] as const),
-              ['yes implied', 'Yes or Implied'],
-              ['asked never', 'Asked or Never asked'],
+              ...STATES.map((state) => [state as string, STATE_WORDS[state].toLowerCase()] as const),
+              ['yes implied', 'opted in or implied'],
+              ['asked never', 'asked or never asked'],
             ]}
             onPick={(picked) => onChange({ ...line, states: STATES.filter((state) => picked.split(' ').includes(state)) })}
-          />
+          />{' '}
+          for <ForWhat {...props} line={line} />
         </>
       );
     case 'may':

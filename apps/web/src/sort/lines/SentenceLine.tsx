@@ -70,7 +70,7 @@ export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
           />{' '}
           as{' '}
           <PickWord
-            label="Standing"
+            label="Stage"
             value={line.standings[0] ?? ''}
             options={[['', 'anything'], ...standings.map((standing) => [standing, standing] as const)]}
             onPick={(standing) => onChange({ ...line, standings: standing === '' ? [] : [standing] })}

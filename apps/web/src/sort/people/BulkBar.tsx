@@ -16,7 +16,7 @@ const ACTS: [BulkAct['do'], string][] = [
   ['list', 'List'],
   ['field', 'Field'],
   ['roster', 'Roster'],
-  ['permission', 'Agreement'],
+  ['permission', 'Record permission'],
   ['export', 'Download'],
   ['print', 'Print'],
 ];
@@ -26,7 +26,7 @@ const TITLES: Record<BulkAct['do'], string> = {
   list: 'Put on a list, or take off',
   field: 'Set a field',
   roster: 'Put on a campaign’s roster',
-  permission: 'Record that they agreed',
+  permission: 'Record permission',
   export: 'Download as a file',
   print: 'Print',
   erase: 'Erase',

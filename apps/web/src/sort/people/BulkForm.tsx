@@ -68,7 +68,7 @@ function RosterPart(part: Part) {
       <Choose label="Campaign" name="id" options={named(data)} {...part} />
       {campaign && (
         <Choose
-          label="Standing"
+          label="Stage"
           name="standing"
           options={[...campaign.standings.map((standing) => [standing, standing] as const), ['-', 'Off the roster']]}
           {...part}

@@ -19,7 +19,7 @@ const COLUMNS = [
   ['address', 'Address'],
   ['last-gift', 'Last gift'],
   ['tags', 'Tags'],
-  ['standing', 'Standing'],
+  ['standing', 'Stage'],
   ['notes', 'Last note'],
 ] as const;
 

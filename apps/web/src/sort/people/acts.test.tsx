@@ -57,10 +57,10 @@ test('a field asks for a value as its kind has it; an empty one takes the value 
 
 test('a roster has the standings of its campaign, and the way off it', async () => {
   const { user, begun, button } = form('roster');
-  expect(screen.queryByLabelText('Standing')).toBeNull();
+  expect(screen.queryByLabelText('Stage')).toBeNull();
   await screen.findByRole('option', { name: 'Winter hull appeal' });
   await user.selectOptions(screen.getByLabelText('Campaign'), 'Winter hull appeal');
-  await user.selectOptions(screen.getByLabelText('Standing'), 'Off the roster');
+  await user.selectOptions(screen.getByLabelText('Stage'), 'Off the roster');
   await user.click(button());
   await waitFor(() => expect(begun).toEqual([{ do: 'roster', campaignId: 9, standing: null }]));
 });

@@ -102,7 +102,7 @@ export function Merging({ record, open, onClose }: { record: RecordView; open: b
   const [other, setOther] = useState<number | null>(null);
   const close = () => (setOther(null), onClose());
   return (
-    <Drawer open={open} onClose={close} wide title="Bring another record into this one" note={`${personName(record)} stays; the other record goes`}>
+    <Drawer open={open} onClose={close} wide title="Merge with…" note={`${personName(record)} stays; the other record goes`}>
       {other === null ? (
         <PersonPicker label="The other record of this person" without={record.id} onPick={({ id }) => setOther(id)} />
       ) : (

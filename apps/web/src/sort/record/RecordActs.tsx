@@ -63,7 +63,7 @@ export function RecordActs({ record }: { record: RecordView }) {
           <DropdownMenu.Content className="sheet p-1 z-20 min-w-[260px]" align="end" onCloseAutoFocus={openChosen}>
             {item('Change the name', 'rename')}
             {item(record.household ? 'Household and greeting' : 'Put in a household', 'household')}
-            {item('Bring another record into this one', 'merge')}
+            {item('Merge with…', 'merge')}
             <DropdownMenu.Separator className="border-t border-hair my-1" />
             <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Everything about {personName(record)}</DropdownMenu.Label>
             {FORMS.map(([form, words]) => (
