@@ -204,7 +204,7 @@ test('a letter says whom it tags, one sentence at a time', async ({ page }) => {
   const deeds = page.getByRole('region', { name: 'Tags by what somebody does' });
   await deeds.getByRole('button', { name: 'Tag whoever clicks a link or replies…' }).click();
   await deeds.getByLabel('The tag that they get').selectOption(tag);
-  await deeds.getByLabel('What somebody does').selectOption('answers'); // At once: before the first change has come back.
+  await deeds.getByLabel('What somebody does').selectOption('replies'); // At once: before the first change has come back.
   await expect(deeds.getByLabel('The tag that they get').locator('option:checked')).toHaveText(tag);
   await expect(deeds.getByLabel('What somebody does')).toHaveValue('replied');
   await noViolations(page);

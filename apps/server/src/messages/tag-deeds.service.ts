@@ -8,7 +8,7 @@ import { stillAs } from '../platform/versions';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { MessagesRepository } from './messages.repository';
 
-const WORDS: Record<TaggingDeed, string> = { followed: 'clicks a link', replied: 'answers' };
+const WORDS: Record<TaggingDeed, string> = { followed: 'clicks a link', replied: 'replies' };
 
 /** Tags that a message puts on whoever clicks a link in it, or replies to it. */
 @Injectable()

@@ -45,7 +45,7 @@ test('two changes one right after the other both count, though the first has not
   const { user } = show(<Page />, { answers });
   await screen.findByLabelText('The tag that they get');
   await user.selectOptions(whom(), 'oar makers');
-  await user.selectOptions(deed(), 'answers');
+  await user.selectOptions(deed(), 'replies');
   expect([whom().value, deed().value]).toEqual(['6', 'replied']);
   await waitFor(() => expect(kept.tagDeeds).toEqual([{ on: 'replied', tagId: 6 }]));
 });
@@ -65,7 +65,7 @@ test('a change keeps the focus where it is', async () => {
   const { user } = show(<Page />, { answers });
   await screen.findByLabelText('The tag that they get');
   deed().focus();
-  await user.selectOptions(deed(), 'answers');
+  await user.selectOptions(deed(), 'replies');
   expect(document.activeElement).toBe(deed());
 });
 
@@ -88,7 +88,7 @@ test('texts have no links to follow, and a viewer changes nothing', async () => 
   const { answers } = message([{ on: 'replied', tagId: 6 }], { channel: 'text' });
   const { unmount } = show(<Page />, { answers });
   await screen.findByLabelText('The tag that they get');
-  expect([...deed().options].map((option) => option.text)).toEqual(['answers']);
+  expect([...deed().options].map((option) => option.text)).toEqual(['replies']);
   unmount();
   show(<Page />, { answers, role: 'viewer' });
   await screen.findByLabelText('The tag that they get');

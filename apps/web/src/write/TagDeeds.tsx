@@ -7,7 +7,7 @@ import { useTags } from '../app/groups';
 import { Problem } from '../ui/basics';
 import { changed, deedsOf, offered } from './deeds';
 
-const WORDS: Record<TaggingDeed, string> = { followed: 'clicks a link', replied: 'answers' };
+const WORDS: Record<TaggingDeed, string> = { followed: 'clicks a link', replied: 'replies' };
 const WORD = 'bg-transparent border-b-2 border-ink font-semibold cursor-pointer max-w-[240px]';
 
 /** Sentences that tag whoever does something with the message; they may change when it has gone, and count from then on. */
