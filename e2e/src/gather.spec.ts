@@ -137,7 +137,7 @@ test('a campaign is made, a list put on its roster, somebody moved', async ({ pa
   await page.getByRole('button', { name: 'Set them to asked' }).click();
   await expect(page.getByRole('button', { name: /^asked [1-9]/ })).toBeVisible();
   await page
-    .getByLabel(/^Standing of/)
+    .getByLabel(/^Stage of/)
     .first()
     .selectOption('pledged');
   await expect(page.getByRole('button', { name: 'pledged 1' })).toBeVisible();

@@ -86,10 +86,10 @@ test('lists go into folders and in order by keys; two tags are made one; a segme
     await page.getByRole('button', { name: 'Keep it' }).click();
     await expect(page.getByRole('button', { name: `Change ${name}` })).toBeVisible();
   }
-  await page.getByRole('button', { name: 'Make oarsfolk one with another' }).click();
+  await page.getByRole('button', { name: 'Merge oarsfolk with another' }).click();
   await page.getByLabel('The tag that stays').selectOption({ label: 'rowers' });
   await noViolations(page);
-  await page.getByRole('button', { name: 'Make oarsfolk one with rowers' }).click();
+  await page.getByRole('button', { name: 'Merge oarsfolk with rowers' }).click();
   await expect(page.getByRole('button', { name: 'Change oarsfolk' })).toHaveCount(0);
 
   await page.getByRole('button', { name: 'Make a list' }).click();

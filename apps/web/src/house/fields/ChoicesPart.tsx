@@ -53,7 +53,7 @@ export function ChoicesPart({ field }: { field: FieldAdminView }) {
                 <span className="text-ink2">
                   {format.number(people)}{' '}
                   <button className="link ml-3" aria-label={`Rename ${choice}`} onClick={() => setRenaming({ from: choice, to: choice })}>
-                    Rename or make one with another
+                    Rename or merge with another
                   </button>
                 </span>
               </span>

@@ -40,7 +40,7 @@ function titleOf(doing: Doing): string {
     case 'edit':
       return `Change ${doing.tag.name}`;
     case 'join':
-      return `Make ${doing.tag.name} one with another tag`;
+      return `Merge ${doing.tag.name} with another tag`;
     case 'use':
       return `${doing.tag.name}, by chapter`;
     case 'remove':

@@ -41,7 +41,7 @@ export function JoinTags({ tag, tags, onDone }: { tag: TagView; tags: readonly T
       )}
       <Problem error={merge.error} />
       <Button type="submit" weight="main" className="self-start" disabled={!other || merge.isPending}>
-        {other ? `Make ${tag.name} one with ${other.name}` : 'Make them one'}
+        {other ? `Merge ${tag.name} with ${other.name}` : 'Merge them'}
       </Button>
     </form>
   );
