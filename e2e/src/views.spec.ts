@@ -31,6 +31,10 @@ const VIEWS: [string, string, string][] = [
   ['Hear back', '/hear-back', 'Hear back'],
   ['Replies', '/hear-back/replies', 'Replies'],
   ['Results', '/hear-back/1', 'Planks are in'],
+  ['Setup', '/setup', 'Setup'],
+  ['Team', '/setup/team', 'Setup'],
+  ['You', '/setup/you', 'Setup'],
+  ['Help', '/help', 'Help'],
 ];
 
 test.describe('axe finds nothing on', () => {
@@ -41,12 +45,18 @@ test.describe('axe finds nothing on', () => {
     await signIn(page);
   });
   test.afterAll(() => page.context().close());
+  const titles = new Map<string, string>();
   for (const [name, path, heading] of VIEWS) {
     test(name, async () => {
       await page.goto(path);
       await expect(page.getByRole('heading', { level: 1 })).toContainText(heading);
       await page.waitForLoadState('networkidle');
       await noViolations(page);
+      // In the history of the browser every page is told from the others.
+      const title = await page.title();
+      expect([title, titles.get(title) ?? name]).toEqual([title, name]);
+      expect(title).toMatch(/. · Good Word$/);
+      titles.set(title, name);
     });
   }
 
@@ -62,7 +72,7 @@ test('what could not be read is told, and never looks as if there were nothing',
   await page.route(/\/api\/(?!session)/, (route) =>
     route.fulfill({ status: 503, contentType: 'application/problem+json', body: JSON.stringify(away) }),
   );
-  for (const [name, path] of VIEWS) {
+  for (const [name, path] of VIEWS.filter(([one]) => one !== 'Help')) {
     await page.goto(path);
     await expect(page.locator('main').getByText(away.detail), name).toBeVisible();
     const words = await page.locator('body').innerText();
@@ -189,4 +199,17 @@ test('letters that were guessed wrong are read anew as what a person says they a
   await expect(page.getByRole('gridcell', { name: 'Koński' })).toBeVisible();
   await page.getByLabel('Separator').selectOption('|');
   await expect(page.getByRole('gridcell', { name: 'jan.anew@example.org;Jan;Koński' })).toBeVisible();
+});
+
+test('the guides are in the program: found by typing, and from the Margin of the page that they are about', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/help');
+  const guides = page.getByRole('region', { name: 'Guides' });
+  for (const title of ['The steps', 'Segments', 'House rules', 'What the reasons mean'])
+    await expect(guides.getByRole('heading', { name: title })).toBeAttached();
+  await page.getByLabel('Find in the guides').fill('doubles likely');
+  await expect(guides.getByRole('heading').first()).toHaveText('Likely doubles');
+  await page.goto('/gather/new');
+  await page.getByRole('link', { name: 'How this is done' }).click();
+  await expect(page).toHaveURL(/help\?at=gather/);
 });

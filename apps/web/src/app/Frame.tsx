@@ -120,6 +120,9 @@ function Account() {
           <DropdownMenu.Item className={ITEM} asChild>
             <NavLink to="/setup/you">Your profile and password</NavLink>
           </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} asChild>
+            <NavLink to="/help">Help: the guides</NavLink>
+          </DropdownMenu.Item>
           {session.standins.mailroom && (
             <DropdownMenu.Item className={ITEM} asChild>
               <a href={session.standins.mailroom} target="_blank" rel="noreferrer">
@@ -180,11 +183,12 @@ function Bar({ onFind }: { onFind: () => void }) {
       <div className="grow" />
       <button
         onClick={onFind}
-        className="hidden min-[1100px]:flex items-center gap-2 bg-[#2a3b42] text-[#d5dfdd] rounded-paper px-3 h-[34px] w-[250px] mr-5"
+        className="flex items-center gap-2 bg-[#2a3b42] text-[#d5dfdd] rounded-paper px-3 h-[34px] min-[1100px]:w-[250px] mr-5"
+        aria-label="Find a supporter or message"
       >
         <Search size={14} aria-hidden="true" />
-        <span className="grow text-left truncate">Find a supporter or message</span>
-        <kbd className="font-mono text-[11px] whitespace-nowrap border border-[#5f7379] rounded-[3px] px-1">Ctrl K</kbd>
+        <span className="hidden min-[1100px]:inline grow text-left truncate">Find a supporter or message</span>
+        <kbd className="hidden min-[1100px]:inline font-mono text-[11px] whitespace-nowrap border border-[#5f7379] rounded-[3px] px-1">Ctrl K</kbd>
       </button>
       <NavLink
         to="/house"

@@ -49,6 +49,7 @@ export const router = createBrowserRouter([
       { path: 'setup', ...page(() => import('../setup/Organization')) },
       { path: 'setup/team', ...page(() => import('../setup/Team')) },
       { path: 'setup/you', ...page(() => import('../setup/You')) },
+      { path: 'help', ...page(() => import('../help/Help')) },
       { path: '*', element: <Lost /> },
     ],
   },

@@ -19,7 +19,7 @@ export default function Campaigns() {
   if (!data) return error ? <Problem error={error} /> : <Loading what="campaigns" />;
   return (
     <>
-      <Heading title="Sort" note="Campaigns and their rosters">
+      <Heading title="Sort" page="Campaigns" note="Campaigns and their rosters">
         {may && (
           <Button weight="main" onClick={() => setMaking(true)}>
             Make a campaign

@@ -23,7 +23,7 @@ export default function Forms() {
   if (isPending) return <Loading what="forms" />;
   return (
     <>
-      <Heading title="Gather" note="Forms where people join by themselves">
+      <Heading title="Gather" page="Forms" note="Forms where people join by themselves">
         {may && (
           <Button weight="main" onClick={() => setMaking(true)}>
             Make a form

@@ -32,7 +32,7 @@ export default function DoNotContact() {
   const total = pages.data?.pages[0]?.total;
   return (
     <>
-      <Heading title="House rules" note="Addresses, domains and numbers that are never written to">
+      <Heading title="House rules" page="Do not contact" note="Addresses, domains and numbers that are never written to">
         {mayAdd && (
           <Button weight="main" onClick={() => setAdding(true)}>
             Add to it

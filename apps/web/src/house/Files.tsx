@@ -21,7 +21,7 @@ export default function Files() {
   if (!data) return error ? <Problem error={error} /> : <Loading what="the rule" />;
   return (
     <>
-      <Heading title="House rules" note="Files of batches" />
+      <Heading title="House rules" page="Files of batches" note="Files of batches" />
       <HouseNav />
       <Days kept={data.days} />
     </>

@@ -13,7 +13,7 @@ export default function Proof() {
   const owner = useMay('owner');
   return (
     <>
-      <Heading title="House rules" note="For whoever asks why somebody was written to, or whether a no was obeyed" />
+      <Heading title="House rules" page="Proof" note="For whoever asks why somebody was written to, or whether a no was obeyed" />
       <HouseNav />
       <div className="grow overflow-y-auto flex flex-col gap-4" tabIndex={0} role="region" aria-label="Proof">
         {owner && <ByAddress />}

@@ -39,7 +39,7 @@ function Editor({ answers }: { answers: Answers }) {
   });
   return (
     <>
-      <Heading title="House rules" note={`What ${organization.textFrom} answers by itself, at most once to each text`} />
+      <Heading title="House rules" page="Automatic answers" note={`What ${organization.textFrom} answers by itself, at most once to each text`} />
       <HouseNav />
       <form className="sheet p-5 flex flex-col gap-5 max-w-[720px]" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
         {FIELDS.map(([name, label, hint]) => {

@@ -1,18 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import {
-  MESSAGE_GROUPS,
-  type BatchView,
-  type CampaignView,
-  type GroupKind,
-  type GroupRef,
-  type MessageGroup,
-  type MessageView,
-  type Page,
-  type Recipients,
-  type SegmentView,
-  type SupporterRow,
+import type {
+  BatchView,
+  CampaignView,
+  GroupKind,
+  GroupRef,
+  MessageGroup,
+  MessageView,
+  Page,
+  Recipients,
+  SegmentView,
+  SupporterRow,
 } from '@goodword/core/contract';
 import { useState } from 'react';
 import { get, query } from '../app/api';
@@ -38,6 +37,8 @@ const DID_WORDS: Record<MessageGroup, string> = {
   replied: 'who replied to',
   'not-replied': 'who got and did not reply to',
 };
+
+const DEEDS = Object.keys(DID_WORDS) as MessageGroup[];
 
 /** A group by its name, as a part of a sentence. */
 function nameOf(ref: GroupRef, groups: Named): string {
@@ -91,7 +92,7 @@ const KIND_WORDS: Record<Offered, string> = {
 function refsOf(kind: Offered, groups: Named): GroupRef[] {
   if (kind === 'campaign')
     return groups.campaign.flatMap(({ id, standings }) => [{ kind, id }, ...standings.map((stage): GroupRef => ({ kind, id, stage }))]);
-  if (kind === 'message') return groups.message.flatMap(({ id }) => MESSAGE_GROUPS.map((did): GroupRef => ({ kind, id, did })));
+  if (kind === 'message') return groups.message.flatMap(({ id }) => DEEDS.map((did): GroupRef => ({ kind, id, did })));
   return groups[kind].map(({ id }) => ({ kind, id }));
 }
 const keyOf = ({ kind, id, stage, did }: GroupRef) => [kind, id, stage ?? '', did ?? ''].join(' ');

@@ -88,7 +88,7 @@ function Editor({ view }: { view: OrganizationView }) {
   );
   return (
     <>
-      <Heading title="Setup" note="The organization">
+      <Heading title="Setup" page="Organization" note="The organization">
         {draft.isChanged && draft.theirs === null && <Button onClick={draft.discard}>Put back</Button>}
         {may && (
           <Button weight="main" disabled={!draft.isChanged || draft.theirs !== null || save.isPending} onClick={() => save.mutate(own)}>

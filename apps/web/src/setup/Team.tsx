@@ -45,7 +45,7 @@ export default function Team() {
   const { chapters } = organization.data;
   return (
     <>
-      <Heading title="Setup" note="The team">
+      <Heading title="Setup" page="Team" note="The team">
         <Button weight="main" onClick={() => setOpen('new')}>
           Invite somebody
         </Button>

@@ -25,7 +25,7 @@ export default function You() {
   if (!data) return <Loading what="your profile" />;
   return (
     <>
-      <Heading title="Setup" note="You" />
+      <Heading title="Setup" page="You" note="You" />
       <SetupNav />
       <div className="grid grid-cols-[1fr_1fr] gap-4 items-start overflow-y-auto">
         <ProfileForm profile={data} />

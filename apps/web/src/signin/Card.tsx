@@ -1,4 +1,5 @@
 import type { FormEvent, ReactNode } from 'react';
+import { PageTitle } from '../ui/basics';
 
 /** The one sheet on the bench of who is not in yet. */
 export function Card({
@@ -20,6 +21,7 @@ export function Card({
   };
   return (
     <main className="min-h-full grid place-items-center p-6">
+      <PageTitle name={title} />
       <form onSubmit={submit} className={`sheet ${wide ? 'w-[720px]' : 'w-[400px]'} max-w-full p-7 flex flex-col gap-4`}>
         <div>
           <h1 className="title">{title}</h1>

@@ -117,6 +117,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
   return (
     <>
       <Heading
+        page={name || 'New segment'}
         title={
           <input
             aria-label="Name of the segment"

@@ -1,3 +1,5 @@
+import { Link, useLocation } from 'react-router';
+import { guideOf } from '../help/sections';
 import { useMarginStore, type Note } from './margin';
 
 const TONES = { fault: 'border-madder', doubt: 'border-ochremark', good: 'border-verdigris', plain: 'border-ink3' } as const;
@@ -26,6 +28,19 @@ function NoteView({ note }: { note: Note }) {
   );
 }
 
+/** What the guides say of this page. */
+function HelpLink() {
+  const guide = guideOf(useLocation().pathname);
+  if (guide === null) return null;
+  return (
+    <p className="pt-5 text-[13px]">
+      <Link className="link text-ink2" to={`/help?at=${guide}`}>
+        How this is done
+      </Link>
+    </p>
+  );
+}
+
 /** The column where the program speaks. It folds away when it has nothing to say. */
 export function Margin() {
   const notes = useMarginStore((state) => state.notes);
@@ -42,6 +57,7 @@ export function Margin() {
           <NoteView key={note.key} note={note} />
         ))}
       </ul>
+      <HelpLink />
     </aside>
   );
 }

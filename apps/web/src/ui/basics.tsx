@@ -25,10 +25,16 @@ export function Button({ weight = 'plain', className = '', onClick, ...rest }: B
   );
 }
 
-/** Title of a view with what it is, in one line. */
-export function Heading({ title, note, children }: { title: ReactNode; note?: ReactNode; children?: ReactNode }) {
+/** What the tab of the browser is called, and its place in the history. */
+export function PageTitle({ name }: { name: string }) {
+  return <title>{name === '' ? 'Good Word' : `${name} · Good Word`}</title>;
+}
+
+/** Title of a view with what it is, in one line. `page` names it for the browser, where the title is not words alone. */
+export function Heading({ title, page, note, children }: { title: ReactNode; page?: string; note?: ReactNode; children?: ReactNode }) {
   return (
     <div className="flex items-end gap-4 pb-3">
+      <PageTitle name={page ?? (typeof title === 'string' ? title : '')} />
       <div className="flex flex-wrap items-baseline gap-x-4 min-w-0 grow">
         <h1 className="title">{title}</h1>
         {note && <p className="text-ink2">{note}</p>}

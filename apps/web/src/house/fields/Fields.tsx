@@ -115,7 +115,7 @@ export default function Fields() {
   const opened = data.find((field) => field.id === open);
   return (
     <>
-      <Heading title="House rules" note={`${data.length} ${plural(data.length, 'field', 'fields')} of your own`}>
+      <Heading title="House rules" page="Fields" note={`${data.length} ${plural(data.length, 'field', 'fields')} of your own`}>
         <Button weight="main" onClick={() => setOpen('new')}>
           Make a field
         </Button>

@@ -5,7 +5,7 @@ import { call, get, ProblemError } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
-import { Loading, Problem } from '../../ui/basics';
+import { Loading, PageTitle, Problem } from '../../ui/basics';
 import { personName } from '../../ui/people';
 import { BulkProgress } from '../people/BulkProgress';
 import { GroupChips } from './GroupChips';
@@ -52,6 +52,7 @@ function Who({ record }: { record: RecordView }) {
   ];
   return (
     <div className="grow min-w-0">
+      <PageTitle name={personName(record)} />
       <h1 className="title truncate">{personName(record)}</h1>
       <p className="text-ink2">{parts.filter(Boolean).join(' · ')}</p>
       <MergedFrom record={record} />

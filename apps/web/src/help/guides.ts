@@ -1,0 +1,10 @@
+import { sectionsOf, type Guide } from './sections';
+
+const files = import.meta.glob<string>('../../../../docs/guide/*.md', { query: '?raw', import: 'default', eager: true });
+
+/** The guides of the repository, in the order of the work. */
+const ORDER = ['gather', 'sort', 'permission'];
+
+export const GUIDES: readonly Guide[] = Object.entries(files)
+  .map(([path, text]) => sectionsOf(path.slice(path.lastIndexOf('/') + 1, -'.md'.length), text))
+  .sort((a, b) => ORDER.indexOf(a.key) - ORDER.indexOf(b.key));
