@@ -113,6 +113,17 @@ test('a message is used again: the same words, no group, whatever became of it',
   expect(['Hull', 'Hull, again', 'Hull, again 2'].map(againNamed)).toEqual(['Hull, again', 'Hull, again 2', 'Hull, again 3']);
 });
 
+test('a writer sees how many would get it and who, and neither chooses nor sends', async () => {
+  const { body } = await begin({ ref: campaign() });
+  const writer = await house.as('writer');
+  const look = await lastLook(writer, body.id);
+  expect(look).toMatchObject({ group: 3, reached: 3 });
+  expect((await writer.get<Page<SupporterRow>>(`/api/messages/${body.id}/last-look/people?verdict=send`)).rows).toHaveLength(3);
+  const refused = async (method: string, path: string, what: object) => (await writer.call(method, `/api/messages/${body.id}/${path}`, what)).status;
+  expect(await refused('PUT', 'recipients', { from: [], minus: [], without: [], basedOn: 0 })).toBe(403);
+  expect(await refused('POST', 'send', { at: null, digest: look.digest })).toBe(403);
+});
+
 test('what can not be a group is refused', async () => {
   const refused = async (to: object) => (await begin(to as BeginTo['to'])).status;
   expect(await refused({ ref: { kind: 'segment', id: 999_999 } })).toBe(404);

@@ -24,14 +24,14 @@ export class SendingController {
     return this.sending.second(scope, id);
   }
 
-  @Route('post', 'last-look', { role: 'organizer', summary: 'Count the group down to those who will get it', params: schema.idParams })
+  @Route('post', 'last-look', { role: 'writer', summary: 'Count the group down to those who will get it', params: schema.idParams })
   @HttpCode(200)
   lastLook(@Caller() scope: Scope, @Id() id: number): Promise<LastLook> {
     return this.sending.lastLook(scope, id);
   }
 
   @Route('get', 'last-look/people', {
-    role: 'organizer',
+    role: 'writer',
     summary: 'The people behind a number of the last look',
     params: schema.idParams,
     query: schema.heldQuery,

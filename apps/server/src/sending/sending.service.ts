@@ -268,7 +268,11 @@ export class SendingService {
   /** The message's own chapter decides who can be in its group; a chapter can't send for all of them. */
   private chapterOf(scope: Scope, message: MessageRow): Scope {
     if (scope.chapterId !== null && message.chapter_id === null)
-      throw new Conflict('This message is for all chapters. Work in "All chapters" to send it.');
+      throw new Conflict(
+        scope.boundTo === null
+          ? 'This message is for all chapters. Work in "All chapters" to send it.'
+          : 'This message is for all chapters. Somebody who works in all of them can look at who gets it, and send it.',
+      );
     return { ...scope, chapterId: message.chapter_id };
   }
 }

@@ -84,7 +84,7 @@ function server({
   return { message, answers };
 }
 
-const page = (answers: Answers, role: 'organizer' | 'viewer' = 'organizer') =>
+const page = (answers: Answers, role: 'organizer' | 'writer' | 'viewer' = 'organizer') =>
   show(
     <Routes>
       <Route path="/send/:id" element={<LastLook />} />
@@ -247,10 +247,12 @@ test('a hole in the words, and words that may not leave, are faults with the way
   await screen.findByText('somewhere else');
 });
 
-test('a viewer sees whom it would reach and sends nothing', async () => {
+test.each(['viewer', 'writer'] as const)('a %s sees whom it would reach and sends nothing', async (role) => {
   const { answers } = server();
-  page(answers, 'viewer');
+  page(answers, role);
   await screen.findByText('In the group');
+  expect(screen.getByText(/^It goes to everybody in /).textContent).toBe('It goes to everybody in Ferry news.');
+  expect(screen.queryByRole('button', { name: 'or in…' })).toBeNull();
   expect(screen.queryByRole('button', { name: /^Send now/ })).toBeNull();
 });
 

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { LastLook as Look, MessageView, Page, Recipients, SupporterRow } from '@goodword/core/contract';
 import { verdictWords, type Verdict } from '@goodword/core/permission';
+import { useMay } from '../app/session';
 import { call, get, query } from '../app/api';
 import { plural, useFormat } from '../app/format';
 import { Heading, Loading, Problem } from '../ui/basics';
@@ -10,7 +11,7 @@ import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { PeopleTable } from '../ui/people';
 import { PreviewPane } from '../write/PreviewPane';
-import { RecipientPicker, useGroups } from './RecipientPicker';
+import { groupWords, RecipientPicker, useGroups } from './RecipientPicker';
 import { Down } from './Down';
 import { Leaving } from './Leaving';
 import { SendBar } from './SendBar';
@@ -51,6 +52,7 @@ export default function LastLook() {
   const id = Number(useParams().id);
   const navigate = useNavigate();
   const queryClient = useQueryClient();
+  const may = useMay('organizer');
   const [open, setOpen] = useState<Verdict | null>(null);
   const message = useQuery({ queryKey: ['message', id], queryFn: () => get<MessageView>(`messages/${id}`) });
   const groups = useGroups();
@@ -96,7 +98,11 @@ export default function LastLook() {
   return (
     <div className="flex flex-col grow min-h-0">
       <Heading title={data.name} note={`Last look: ${data.channel === 'email' ? 'an email' : 'a text'} for ${asks}`} />
-      <RecipientPicker value={data.recipients} groups={groups} onChange={(recipients) => saveRecipients.mutate(recipients)} />
+      {may ? (
+        <RecipientPicker value={data.recipients} groups={groups} onChange={(recipients) => saveRecipients.mutate(recipients)} />
+      ) : (
+        <p className="sheet px-5 py-3 text-[15px]">It goes to everybody in {groupWords(data.recipients, groups)}.</p>
+      )}
       <Problem error={saveRecipients.error ?? look.error} />
       <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 pt-4 grow min-h-0">
         <section className="sheet p-5 overflow-y-auto" aria-label="Who will get it" tabIndex={0}>

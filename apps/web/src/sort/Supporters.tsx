@@ -15,6 +15,7 @@ import { remember, remembered, tableState, type Remembered } from './people/tabl
 import { Columns, Views } from './people/Views';
 import { Sentence } from './Sentence';
 import { SortNav } from './SortNav';
+import { AddPerson } from '../gather/AddPerson';
 
 const FILTERS = ['search', 'tag', 'list', 'batch', 'hold', 'channel', 'state'] as const;
 
@@ -168,7 +169,9 @@ export default function Supporters() {
             ? ''
             : `${format.number(total)} ${plural(total, 'person', 'people')}${batch.data ? ` of the batch ${batch.data.name}` : ''}${params.has('hold') ? ' with an address on hold' : ''}`
         }
-      />
+      >
+        <AddPerson />
+      </Heading>
       <SortNav />
       <div className="flex gap-2 pb-3 flex-wrap">
         <input

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { MessageFault, MessageView, SavedWords } from '@goodword/core/contract';
 import { registryOf, type MergeName, type Registry } from '@goodword/core/merge';
@@ -13,7 +13,7 @@ import { useMargin, type Note } from '../ui/margin';
 import { Newer } from '../ui/Newer';
 import { LetterEditor } from './LetterEditor';
 import { mended, type Words } from './mend';
-import { MergePicker } from './MergePicker';
+import { MergeField } from './MergeField';
 import { PreviewPane } from './PreviewPane';
 import { TagDeeds } from './TagDeeds';
 import { TextEditor } from './TextEditor';
@@ -48,33 +48,27 @@ function SubjectLine({
   editable: boolean;
   set: (part: Partial<Words>) => void;
 }) {
-  const input = useRef<HTMLInputElement>(null);
-  const insert = (text: string) => {
-    const at = input.current?.selectionStart ?? words.subject.length;
-    set({ subject: words.subject.slice(0, at) + text + words.subject.slice(at) });
-  };
   return (
     <div className="sheet p-4 flex flex-col gap-2">
       <Labelled label="Subject">
-        <div className="flex gap-1">
-          <input
-            ref={input}
-            className="input"
-            readOnly={!editable}
-            maxLength={200}
-            value={words.subject}
-            onChange={(event) => set({ subject: event.target.value })}
-          />
-          {editable && <MergePicker registry={registry} onPick={insert} />}
-        </div>
-      </Labelled>
-      <Labelled label="Line after the subject">
-        <input
+        <MergeField
           className="input"
+          beside="line"
+          registry={registry}
+          readOnly={!editable}
+          maxLength={200}
+          value={words.subject}
+          onChange={(subject) => set({ subject })}
+        />
+      </Labelled>
+      <Labelled label="Preview line">
+        <MergeField
+          className="input"
+          registry={registry}
           readOnly={!editable}
           maxLength={200}
           value={words.preheader}
-          onChange={(event) => set({ preheader: event.target.value })}
+          onChange={(preheader) => set({ preheader })}
         />
       </Labelled>
     </div>
@@ -187,9 +181,9 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
             {test.data ? `Sent to ${test.data.to}` : test.isPending ? 'Sending…' : 'Send me a test'}
           </Button>
         )}
-        {maySend && editable && (
+        {editable && (
           <Button weight="main" onClick={() => void goOn()}>
-            Next: who gets it
+            {maySend ? 'Next: who gets it' : 'See who would get it'}
           </Button>
         )}
       </Heading>

@@ -1,11 +1,13 @@
 import { EditorContent, useEditor, type Editor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import { Bold, Heading2, Image as ImageIcon, Italic, Link as LinkIcon, List, ListOrdered, MousePointerClick, Redo2, Undo2 } from 'lucide-react';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import type { LetterDoc } from '@goodword/core/letter';
 import type { Registry } from '@goodword/core/merge';
 import { Button, Labelled } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
+import { openBrace, type Brace } from './braces';
+import { MergeOffer, useOffer } from './MergeOffer';
 import { MergePicker } from './MergePicker';
 import { mergeMarks } from './mergeMarks';
 import { LetterButton, LetterImage } from './nodes';
@@ -102,7 +104,7 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
         <Redo2 size={16} />
       </Tool>
       <span className="grow" />
-      <MergePicker registry={registry} onPick={(words) => chain().insertContent(words).run()} />
+      <MergePicker registry={registry} onPick={(name) => putField(editor, name)} />
       <Drawer open={asking === 'link' || asking === 'button'} onClose={() => setAsking(null)} title={asking === 'button' ? 'A button' : 'A link'}>
         <AddressForm
           withLabel={asking === 'button'}
@@ -136,6 +138,9 @@ export function LetterEditor({
   editable: boolean;
   onChange: (doc: LetterDoc) => void;
 }) {
+  // The editor keeps the keys that it was made with.
+  const keys = useRef<(event: { key: string }) => boolean>(() => false);
+  const list = useId();
   const editor = useEditor({
     extensions: [
       StarterKit.configure({
@@ -154,11 +159,16 @@ export function LetterEditor({
     ],
     content: value ?? { type: 'doc', content: [{ type: 'paragraph' }] },
     editable,
-    editorProps: { attributes: { 'aria-label': 'The letter', role: 'textbox', 'aria-multiline': 'true' } },
+    editorProps: {
+      attributes: { 'aria-label': 'The letter', role: 'textbox', 'aria-multiline': 'true' },
+      handleKeyDown: (_view, event) => keys.current(event),
+    },
     onUpdate: ({ editor: now }) => onChange(cleaned(now.getJSON() as LetterDoc)),
     shouldRerenderOnTransaction: true,
   });
   useEffect(() => editor?.setEditable(editable), [editor, editable]);
+  const offer = useOffer(editor && editable && editor.isFocused ? braceAt(editor) : null, registry, (name) => editor && putField(editor, name));
+  keys.current = offer.onKey;
   if (!editor) return null;
   return (
     <div className="sheet flex flex-col min-h-0 grow">
@@ -166,8 +176,34 @@ export function LetterEditor({
       <div className="letter overflow-y-auto grow px-7 py-5">
         <EditorContent editor={editor} />
       </div>
+      <MergeOffer id={list} offer={offer} onPick={(name) => putField(editor, name)} style={offer.names.length > 0 ? underCaret(editor) : undefined} />
     </div>
   );
+}
+
+/** The brace that is open before the caret, in its own paragraph. */
+function braceAt({ state }: Editor): Brace | null {
+  const { $from, empty } = state.selection;
+  return empty ? openBrace($from.parent.textBetween(0, $from.parentOffset, undefined, '\ufffc')) : null;
+}
+
+/** Puts a field in the place of what was typed of it, else at the caret. */
+function putField(editor: Editor, name: string): void {
+  const { $from } = editor.state.selection;
+  const brace = braceAt(editor);
+  const after = $from.parent.textBetween($from.parentOffset, $from.parent.content.size, undefined, '\ufffc');
+  const [from, to] = [brace ? $from.start() + brace.from : $from.pos, $from.pos + (brace && after.startsWith('}') ? 1 : 0)];
+  editor
+    .chain()
+    .focus()
+    .insertContentAt({ from, to }, { type: 'text', text: `{${name}}` })
+    .run();
+}
+
+/** Below the caret, whatever the letter is scrolled to. */
+function underCaret(editor: Editor): React.CSSProperties {
+  const { left, bottom } = editor.view.coordsAtPos(editor.state.selection.from);
+  return { position: 'fixed', left, top: bottom + 4, marginTop: 0 };
 }
 
 /** Keeps what a letter is made of, and drops what the editor adds for itself. */

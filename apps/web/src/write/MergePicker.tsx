@@ -3,8 +3,8 @@ import type { Registry } from '@goodword/core/merge';
 
 const ITEM = 'px-3 py-[5px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
 
-/** Merge fields by group; the one picked is typed at the cursor in braces. */
-export function MergePicker({ registry, onPick }: { registry: Registry; onPick: (words: string) => void }) {
+/** Merge fields by group; the one picked is put in at the cursor, in braces. */
+export function MergePicker({ registry, onPick }: { registry: Registry; onPick: (name: string) => void }) {
   const groups = [...new Set(registry.names.map((name) => name.group))];
   return (
     <DropdownMenu.Root>
@@ -19,7 +19,7 @@ export function MergePicker({ registry, onPick }: { registry: Registry; onPick: 
               {registry.names
                 .filter((name) => name.group === group)
                 .map((name) => (
-                  <DropdownMenu.Item key={name.key} className={ITEM} onSelect={() => onPick(`{${name.name}}`)}>
+                  <DropdownMenu.Item key={name.key} className={ITEM} onSelect={() => onPick(name.name)}>
                     {name.name}
                     {name.fallback && <span className="text-ink2">, or “{name.fallback}”</span>}
                   </DropdownMenu.Item>

@@ -1,9 +1,8 @@
-import { useRef } from 'react';
 import type { Registry } from '@goodword/core/merge';
 import { aroundText, countParts, straighten } from '@goodword/core/text';
 import { useSession } from '../app/session';
 import { Button } from '../ui/basics';
-import { MergePicker } from './MergePicker';
+import { MergeField } from './MergeField';
 
 /** A text message with its parts counted as the network will (3GPP TS 23.038). Merge fields count as typed. */
 export function TextEditor({
@@ -17,31 +16,25 @@ export function TextEditor({
   editable: boolean;
   onChange: (text: string) => void;
 }) {
-  const area = useRef<HTMLTextAreaElement>(null);
   const { organization } = useSession();
   const { lead, end } = aroundText(value, organization.name, organization.locale);
   const parts = countParts(`${lead}${value}${end}`);
   const straight = straighten(value);
-  const insert = (words: string) => {
-    const at = area.current?.selectionStart ?? value.length;
-    onChange(value.slice(0, at) + words + value.slice(area.current?.selectionEnd ?? at));
-  };
   return (
     <div className="sheet p-5 flex flex-col gap-3 grow">
-      <div className="flex justify-between items-center">
-        <h2 className="subtitle" id="text-title">
-          The text
-        </h2>
-        {editable && <MergePicker registry={registry} onPick={insert} />}
-      </div>
-      <textarea
-        ref={area}
+      <h2 className="subtitle -mb-[44px]" id="text-title">
+        The text
+      </h2>
+      <MergeField
+        long
+        beside="above"
+        registry={registry}
         aria-labelledby="text-title"
         className="input grow min-h-[180px] text-[16px]"
         readOnly={!editable}
         maxLength={2000}
         value={value}
-        onChange={(event) => onChange(event.target.value)}
+        onChange={onChange}
       />
       <p role="status">
         <b>{parts.parts}</b> text {parts.parts === 1 ? 'segment' : 'segments'}, {parts.left}{' '}

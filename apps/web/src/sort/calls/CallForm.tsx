@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useMemo, useRef } from 'react';
+import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import type { CampaignView, PeopleGroup, SegmentView } from '@goodword/core/contract';
 import { registryOf, type MergeName } from '@goodword/core/merge';
@@ -9,7 +9,7 @@ import { useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { useLists, useTags } from '../../app/groups';
 import { Button, Labelled, Problem } from '../../ui/basics';
-import { MergePicker } from '../../write/MergePicker';
+import { MergeField } from '../../write/MergeField';
 import { treeOf } from './groups';
 
 const START = 'Hello {First name, or "there"}, it is {Sender: name} of {Organization: name}. Have you a moment?';
@@ -47,27 +47,21 @@ function GroupPart({ value, onChange }: { value: string; onChange: (value: strin
 function ScriptPart({ value, onChange }: { value: string; onChange: (value: string) => void }) {
   const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
   const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
-  const area = useRef<HTMLTextAreaElement>(null);
-  const insert = (words: string) => {
-    const at = area.current?.selectionStart ?? value.length;
-    onChange(value.slice(0, at) + words + value.slice(at));
-  };
   return (
     <div className="flex flex-col gap-1">
-      <div className="flex justify-between items-end">
-        <span className="font-semibold text-[13px]" id="script-label">
-          What to say
-        </span>
-        {registry && <MergePicker registry={registry} onPick={insert} />}
-      </div>
-      <textarea
-        ref={area}
+      <span className="font-semibold text-[13px] -mb-[30px]" id="script-label">
+        What to say
+      </span>
+      <MergeField
+        long
+        beside="above"
         className="input"
         rows={6}
         maxLength={4000}
         aria-labelledby="script-label"
+        registry={registry}
         value={value}
-        onChange={(event) => onChange(event.target.value)}
+        onChange={onChange}
       />
     </div>
   );

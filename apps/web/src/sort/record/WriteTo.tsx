@@ -12,7 +12,7 @@ import { Button, Labelled, Loading, Problem } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { personName } from '../../ui/people';
 import { LetterEditor } from '../../write/LetterEditor';
-import { MergePicker } from '../../write/MergePicker';
+import { MergeField } from '../../write/MergeField';
 import { TextEditor } from '../../write/TextEditor';
 import { BLANK_SUBJECT, blankLetter, startFrom, type PersonalWords } from './personal';
 
@@ -78,10 +78,14 @@ function Words({
   return (
     <>
       <Labelled label="Subject">
-        <div className="flex gap-1">
-          <input className="input" maxLength={200} value={words.subject} onChange={(event) => set({ subject: event.target.value })} />
-          <MergePicker registry={registry} onPick={(field) => set({ subject: words.subject + field })} />
-        </div>
+        <MergeField
+          className="input"
+          beside="line"
+          registry={registry}
+          maxLength={200}
+          value={words.subject}
+          onChange={(subject) => set({ subject })}
+        />
       </Labelled>
       <div className="flex flex-col min-h-[320px]">
         <LetterEditor key={version} value={words.letter} registry={registry} editable onChange={(letter: LetterDoc) => set({ letter })} />

@@ -1,0 +1,140 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { BATCH_ROADS, type ChannelPermission } from '@goodword/core/intake';
+import { PURPOSES, ROAD_WORDS, type Purpose } from '@goodword/core/permission';
+import { localDay } from '../app/day';
+import { refreshAll } from '../app/refresh';
+import { useMay, useSession } from '../app/session';
+import { Button, Labelled, Problem } from '../ui/basics';
+import { DayField } from '../ui/DayField';
+import { Drawer } from '../ui/dialogs';
+import { addPerson, type Added, type OnePerson } from './onePerson';
+
+/** One person added in one sheet: who they are, and what they agreed to. */
+export function AddPerson() {
+  const may = useMay('organizer');
+  const [open, setOpen] = useState(false);
+  if (!may) return null;
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>Add a person</Button>
+      <Drawer open={open} onClose={() => setOpen(false)} title="Add a person" note="Somebody who is here already is found, and filled in">
+        {open && <Sheet onDone={() => setOpen(false)} />}
+      </Drawer>
+    </>
+  );
+}
+
+const NOTHING: ChannelPermission = { said: 'nothing' };
+
+function Sheet({ onDone }: { onDone: () => void }) {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const { chapters, chapter, teammate } = useSession();
+  const [who, setWho] = useState({ firstName: '', lastName: '', email: '', mobile: '' });
+  const [chapterId, setChapterId] = useState<number | null>(chapter?.id ?? chapters[0]?.id ?? null);
+  const [by, setBy] = useState({ email: false, text: false });
+  const [purposes, setPurposes] = useState<Purpose[]>(['appeals', 'news']);
+  const [said, setSaid] = useState({ how: 'in-person' as (typeof BATCH_ROADS)[number], on: localDay(), words: '', voucher: teammate.name });
+  const agreed = (yes: boolean): ChannelPermission => (yes ? { said: 'yes', from: 'everyone', scopes: purposes, ...said } : NOTHING);
+  const person: OnePerson = { ...who, chapterId, permission: { email: agreed(by.email), text: agreed(by.text) } };
+  const add = useMutation({
+    mutationFn: () => addPerson(person),
+    onSuccess: (added: Added) => {
+      void refreshAll(queryClient);
+      onDone();
+      void navigate('supporterId' in added ? `/sort/supporters/${added.supporterId}` : `/gather/${added.batchId}`);
+    },
+  });
+  const line = (key: keyof typeof who, label: string, type = 'text') => (
+    <Labelled label={label}>
+      <input className="input" type={type} maxLength={200} value={who[key]} onChange={(event) => setWho({ ...who, [key]: event.target.value })} />
+    </Labelled>
+  );
+  const some = by.email || by.text;
+  const reachable = who.email.trim() !== '' || who.mobile.trim() !== '';
+  return (
+    <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
+      <div className="grid grid-cols-2 gap-3">
+        {line('firstName', 'First name')}
+        {line('lastName', 'Last name')}
+        {line('email', 'Email')}
+        {line('mobile', 'Mobile', 'tel')}
+      </div>
+      {chapters.length > 1 && (
+        <Labelled label="Chapter">
+          <select className="input" value={chapterId ?? ''} onChange={(event) => setChapterId(Number(event.target.value))}>
+            {chapters.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+      )}
+      <fieldset className="flex flex-col gap-2">
+        <legend className="font-semibold pb-1">What they agreed to</legend>
+        <p className="text-ink2 text-[13px]">Nothing ticked: they come in as never asked, and nothing goes to them until they say yes themselves.</p>
+        <div className="flex flex-wrap gap-x-5 gap-y-1">
+          <Tick label="Emails" on={by.email} onChange={(email) => setBy({ ...by, email })} />
+          <Tick label="Texts" on={by.text} onChange={(text) => setBy({ ...by, text })} />
+        </div>
+        {some && (
+          <>
+            <div className="flex flex-wrap gap-x-5 gap-y-1" role="group" aria-label="What for">
+              {PURPOSES.filter((purpose) => purpose !== 'service').map((purpose) => (
+                <Tick
+                  key={purpose}
+                  label={purpose}
+                  on={purposes.includes(purpose)}
+                  onChange={(on) => setPurposes(on ? [...purposes, purpose] : purposes.filter((one) => one !== purpose))}
+                />
+              ))}
+            </div>
+            <div className="grid grid-cols-2 gap-3">
+              <Labelled label="How they said so">
+                <select className="input" value={said.how} onChange={(event) => setSaid({ ...said, how: event.target.value as typeof said.how })}>
+                  {BATCH_ROADS.map((road) => (
+                    <option key={road} value={road}>
+                      {ROAD_WORDS[road]}
+                    </option>
+                  ))}
+                </select>
+              </Labelled>
+              <Labelled label="On which day">
+                <DayField value={said.on} max={localDay()} onChange={(on) => setSaid({ ...said, on })} />
+              </Labelled>
+            </div>
+            <Labelled label="In what words" hint="As they stood on the sheet, or as they said it. They are kept as the evidence.">
+              <textarea
+                className="input"
+                rows={2}
+                maxLength={1000}
+                value={said.words}
+                onChange={(event) => setSaid({ ...said, words: event.target.value })}
+              />
+            </Labelled>
+            <Labelled label="Who vouches for it">
+              <input className="input" maxLength={120} value={said.voucher} onChange={(event) => setSaid({ ...said, voucher: event.target.value })} />
+            </Labelled>
+          </>
+        )}
+      </fieldset>
+      <Problem error={add.error} />
+      <Button type="submit" weight="main" className="self-start" disabled={!reachable || add.isPending}>
+        {add.isPending ? 'Adding…' : 'Add this person'}
+      </Button>
+      {!reachable && <p className="text-ink2 text-[13px]">An email or a mobile is needed, or nobody could reach them.</p>}
+    </form>
+  );
+}
+
+function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <label className="flex items-center gap-2">
+      <input type="checkbox" checked={on} onChange={(event) => onChange(event.target.checked)} />
+      {label}
+    </label>
+  );
+}

@@ -1,0 +1,70 @@
+import type { BatchRowView, BatchView, Page } from '@goodword/core/contract';
+import { EMPTY_PLAN, type ChannelPermission, type IntakePlan } from '@goodword/core/intake';
+import { call, get } from '../app/api';
+
+export interface OnePerson {
+  firstName: string;
+  lastName: string;
+  email: string;
+  mobile: string;
+  /** Null for that in which one works. */
+  chapterId: number | null;
+  permission: { email: ChannelPermission; text: ChannelPermission };
+}
+
+/** What became of them: their record, or the batch that waits for somebody to look at it. */
+export type Added = { supporterId: number } | { batchId: number; why: string };
+
+const COLUMNS: IntakePlan['columns'] = [{ to: 'email' }, { to: 'firstName' }, { to: 'lastName' }, { to: 'mobile' }];
+const quoted = (cell: string) => `"${cell.trim().replaceAll('"', '""')}"`;
+
+/** One row as a file of separated values (RFC 4180): a person who is typed in comes in by the same road as everybody. */
+export function fileOf({ email, firstName, lastName, mobile }: OnePerson): File {
+  const row = [email, firstName, lastName, mobile].map(quoted).join(',');
+  return new File([`Email,First name,Last name,Mobile\r\n${row}\r\n`], 'one person.csv', { type: 'text/csv' });
+}
+
+async function until(id: number, ...states: BatchView['state'][]): Promise<BatchView> {
+  for (let wait = 100; ; wait = Math.min(1500, wait * 1.3)) {
+    const batch = await get<BatchView>(`batches/${id}`);
+    if (batch.problem) throw new Error(batch.problem);
+    if (states.includes(batch.state)) return batch;
+    await new Promise((done) => setTimeout(done, wait));
+  }
+}
+
+/**
+ * Brings one person in. Who may be somebody already here is not decided by itself: their batch is left to be looked at. What
+ * can't be read is told, and the batch goes again.
+ */
+export async function addPerson(person: OnePerson): Promise<Added> {
+  const form = new FormData();
+  const name = [person.firstName, person.lastName].map((one) => one.trim()).filter(Boolean);
+  form.append('name', `${name.join(' ') || person.email.trim() || person.mobile.trim()}, typed in`.slice(0, 120));
+  form.append('what', 'people');
+  form.append('file', fileOf(person));
+  const { id } = await call<{ id: number }>('POST', 'batches', form);
+  try {
+    await until(id, 'draft', 'unreadable');
+    const { permission, chapterId } = person;
+    await call('PUT', `batches/${id}/plan`, { ...EMPTY_PLAN, columns: COLUMNS, permission, chapterId });
+    await until(id, 'checked');
+    const [row] = (await get<Page<BatchRowView>>(`batches/${id}/rows`)).rows;
+    if (row?.verdict === 'look') return { batchId: id, why: 'They may be somebody who is here already. Look at both side by side.' };
+    // Half an address would be a person half typed in.
+    if (!row || row.verdict === 'failed' || row.reason !== '') throw new Error(sentence(row?.reason ?? 'nobody was read'));
+    if (row.verdict === 'same' && row.supporterId !== null) {
+      await call('DELETE', `batches/${id}`);
+      return { supporterId: row.supporterId };
+    }
+  } catch (error) {
+    await call('DELETE', `batches/${id}`).catch(() => undefined);
+    throw error;
+  }
+  await call('POST', `batches/${id}/bring-in`);
+  await until(id, 'done');
+  const [came] = (await get<Page<BatchRowView>>(`batches/${id}/rows`)).rows;
+  return { supporterId: came!.supporterId! };
+}
+
+const sentence = (reason: string) => `${reason.charAt(0).toUpperCase()}${reason.slice(1).replace(/ \(left out\)/g, '')}.`;

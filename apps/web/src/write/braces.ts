@@ -1,0 +1,32 @@
+import type { MergeName } from '@goodword/core/merge';
+
+/** Beyond so many letters nobody is typing the name of a field any more. */
+const LONGEST = 40;
+
+/** A merge field that is being typed: where its brace stands, and what stands behind it. */
+export interface Brace {
+  from: number;
+  typed: string;
+}
+
+/** The brace that is still open before the caret; null where none is, or where more than a name stands behind it. */
+export function openBrace(before: string): Brace | null {
+  const from = before.lastIndexOf('{');
+  const typed = before.slice(from + 1);
+  return from < 0 || typed.length > LONGEST || /[},\n\ufffc]/.test(typed) ? null : { from, typed };
+}
+
+/** Fields whose name begins so, then those that hold it. */
+export function offered(names: readonly MergeName[], typed: string): MergeName[] {
+  const word = typed.trim().toLowerCase();
+  const begins = names.filter(({ name }) => name.toLowerCase().startsWith(word));
+  return [...begins, ...names.filter((one) => !begins.includes(one) && one.name.toLowerCase().includes(word))];
+}
+
+/** The text with a field in the place of what was typed of it, and where the caret is then. One brace of each kind, whatever stood there. */
+export function withField(text: string, caret: number, name: string): { text: string; caret: number } {
+  const open = openBrace(text.slice(0, caret));
+  const from = open?.from ?? caret;
+  const rest = text.slice(caret).replace(/^\}/, '');
+  return { text: `${text.slice(0, from)}{${name}}${rest}`, caret: from + name.length + 2 };
+}
