@@ -9,6 +9,7 @@ import { useLists, useTags } from '../../app/groups';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { Choose, type Part, type Typed } from './parts';
 import { printActOf, printStart } from './printing';
+import { NewGroup } from './NewGroup';
 import { PrintPart } from './PrintPart';
 import { DayField } from '../../ui/DayField';
 
@@ -34,6 +35,7 @@ function GroupPart({ kind, ...part }: Part & { kind: 'tag' | 'list' }) {
     <>
       <Choose label="What to do" name="on" options={PUT} {...part} />
       <Choose label={kind === 'tag' ? 'Tag' : 'List'} name="id" options={named(data)} {...part} />
+      <NewGroup kind={kind} onMade={(id) => part.set('id', String(id))} />
     </>
   );
 }

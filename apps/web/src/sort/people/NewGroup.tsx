@@ -1,0 +1,39 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { call } from '../../app/api';
+import { refreshAll } from '../../app/refresh';
+import { Button, Labelled, Problem } from '../../ui/basics';
+
+/** A tag or list made where it is needed; what one was doing goes on with it. */
+export function NewGroup({ kind, onMade }: { kind: 'tag' | 'list'; onMade: (id: number) => void }) {
+  const queryClient = useQueryClient();
+  const [name, setName] = useState('');
+  const make = useMutation({
+    mutationFn: () => call<{ id: number }>('POST', `${kind}s`, { name: name.trim(), ...(kind === 'list' ? { folder: '' } : {}) }),
+    onSuccess: async ({ id }) => {
+      await refreshAll(queryClient);
+      setName('');
+      onMade(id);
+    },
+  });
+  const ready = name.trim() !== '' && !make.isPending;
+  return (
+    <Labelled label={`Or a new ${kind}`}>
+      <div className="flex gap-2">
+        <input
+          className="input"
+          maxLength={120}
+          placeholder="Its name"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          // Enter makes it, and does not begin the act that it is for.
+          onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), ready && make.mutate())}
+        />
+        <Button disabled={!ready} onClick={() => make.mutate()}>
+          Make it
+        </Button>
+      </div>
+      <Problem error={make.error} />
+    </Labelled>
+  );
+}
