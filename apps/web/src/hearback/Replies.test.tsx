@@ -25,22 +25,46 @@ test('each stands with the person it is of, or the number where nobody is known 
   expect(screen.getByText('To “Planks are in”')).toBeTruthy();
 });
 
-test('one is put aside, and taken up again', async () => {
+test('one is marked as done, and opened again', async () => {
   const { user } = show(<Replies />, { answers: server() });
-  await user.click((await screen.findAllByRole('button', { name: 'Put it aside' }))[0]!);
-  await user.click(await screen.findByRole('button', { name: 'Take it up again' }));
-  await waitFor(() => expect(screen.getAllByRole('button', { name: 'Put it aside' })).toHaveLength(2));
+  await user.click((await screen.findAllByRole('button', { name: 'Mark as done' }))[0]!);
+  await user.click(await screen.findByRole('button', { name: 'Open again' }));
+  await waitFor(() => expect(screen.getAllByRole('button', { name: 'Mark as done' })).toHaveLength(2));
 });
 
 test('what the server refuses is told; a viewer is offered nothing', async () => {
   const refused = { 'POST replies/1/handled': () => reply(404, { title: 'Gone', status: 404, detail: 'This reply belongs to another chapter.' }) };
   const { user, unmount } = show(<Replies />, { answers: { ...server(), ...refused } });
-  await user.click((await screen.findAllByRole('button', { name: 'Put it aside' }))[0]!);
+  await user.click((await screen.findAllByRole('button', { name: 'Mark as done' }))[0]!);
   expect(await screen.findByText('This reply belongs to another chapter.')).toBeTruthy();
   unmount();
   show(<Replies />, { answers: server(), role: 'viewer' });
   await screen.findByText('When does she float?');
   expect(screen.queryByRole('button')).toBeNull();
+});
+
+test('one is answered where it stands, on their channel and as service, and is done with that', async () => {
+  const record = { id: 101, firstName: 'Elif', lastName: 'Owusu', contactPoints: [{ kind: 'email' }, { kind: 'mobile' }] };
+  const { user, asked } = show(<Replies />, {
+    answers: {
+      ...server(),
+      'GET supporters/101': record,
+      'GET merge-fields': [],
+      'GET messages': [],
+      'GET supporters/101/may-write': { verdict: 'send', words: 'They will get it', to: '+1 206 555 0142' },
+      'POST supporters/101/messages': { id: 9 },
+    },
+  });
+  // Of a number that is nobody's there is nobody to write to.
+  expect(await screen.findAllByRole('button', { name: 'Answer…' })).toHaveLength(1);
+  await user.click(screen.getByRole('button', { name: 'Answer…' }));
+  expect((await screen.findByLabelText('What they wrote')).textContent).toBe('When does she float?');
+  await user.type(screen.getByLabelText('The text'), 'In April, on the tide.');
+  await user.click(screen.getByRole('button', { name: 'Send it to Elif Owusu' }));
+  await waitFor(() => expect(asked.some(({ path }) => path === 'replies/1/handled')).toBe(true));
+  expect(asked.find(({ path }) => path === 'supporters/101/messages')!.body).toMatchObject({
+    ...{ channel: 'text', purpose: 'service', text: 'In April, on the tide.' },
+  });
 });
 
 test('nobody has written yet', async () => {

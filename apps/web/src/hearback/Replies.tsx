@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
-import type { ReplyView } from '@goodword/core/contract';
+import type { RecordView, ReplyView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
@@ -8,11 +9,25 @@ import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
 import { HearNav } from './HearNav';
 import { refreshAll } from '../app/refresh';
 
+const WriteTo = lazy(() => import('../sort/record/WriteTo'));
+
+/** Answered where it stands, on the channel that they wrote on; it is done when the answer has been sent. */
+function Answer({ reply, onSent, onClose }: { reply: ReplyView; onSent: () => void; onClose: () => void }) {
+  const record = useQuery({ queryKey: ['record', reply.supporterId], queryFn: () => get<RecordView>(`supporters/${reply.supporterId}`) });
+  if (!record.data) return <Problem error={record.error} />;
+  return (
+    <Suspense>
+      <WriteTo record={record.data} open onClose={onClose} answers={{ reply, onSent }} />
+    </Suspense>
+  );
+}
+
 /** What people wrote back, unread first, each with the person. */
 export default function Replies() {
   const format = useFormat();
   const may = useMay('organizer');
   const queryClient = useQueryClient();
+  const [answering, setAnswering] = useState<ReplyView | null>(null);
   const { data, error, isPending } = useQuery({ queryKey: ['replies'], queryFn: () => get<ReplyView[]>('replies'), refetchInterval: 5_000 });
   const handle = useMutation({
     mutationFn: ({ id, handled }: { id: number; handled: boolean }) => call('POST', `replies/${id}/handled`, { handled }),
@@ -51,14 +66,20 @@ export default function Replies() {
                 {reply.message && <p className="text-[12.5px] text-ink2">To “{reply.message}”</p>}
               </div>
               {may && (
-                <Button onClick={() => handle.mutate({ id: reply.id, handled: !reply.handled })}>
-                  {reply.handled ? 'Take it up again' : 'Put it aside'}
-                </Button>
+                <span className="flex gap-2 items-start">
+                  {reply.supporterId !== null && !reply.handled && <Button onClick={() => setAnswering(reply)}>Answer…</Button>}
+                  <Button onClick={() => handle.mutate({ id: reply.id, handled: !reply.handled })}>
+                    {reply.handled ? 'Open again' : 'Mark as done'}
+                  </Button>
+                </span>
               )}
             </li>
           ))}
         </ul>
       </div>
+      {answering?.supporterId != null && (
+        <Answer reply={answering} onSent={() => handle.mutate({ id: answering.id, handled: true })} onClose={() => setAnswering(null)} />
+      )}
     </>
   );
 }

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { MessageView, PersonalVerdict, RecordView } from '@goodword/core/contract';
+import type { MessageView, PersonalVerdict, RecordView, ReplyView } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
 import { registryOf, type MergeName, type Registry } from '@goodword/core/merge';
 import { PURPOSES, type Purpose, type SendingChannel } from '@goodword/core/permission';
@@ -94,13 +94,15 @@ function Words({
   );
 }
 
-function Letter({ record, registry }: { record: RecordView; registry: Registry }) {
+function Letter({ record, registry, answers }: { record: RecordView; registry: Registry; answers: Answering | undefined }) {
   const queryClient = useQueryClient();
   const [version, setVersion] = useState(0);
-  const draft = useTyped<PersonalWords>(`letter:${record.id}`, {
-    channel: record.contactPoints.some(({ kind }) => kind === 'email') ? 'email' : 'text',
-    purpose: 'news',
-    subject: BLANK_SUBJECT,
+  const usual = record.contactPoints.some(({ kind }) => kind === 'email') ? 'email' : 'text';
+  const draft = useTyped<PersonalWords>(answers ? `answer:${answers.reply.id}` : `letter:${record.id}`, {
+    channel: answers?.reply.channel ?? usual,
+    // An answer to what they asked is about something they did themselves.
+    purpose: answers ? 'service' : 'news',
+    subject: answers?.reply.message ? `Re: ${answers.reply.message}`.slice(0, 200) : BLANK_SUBJECT,
     letter: blankLetter(),
     text: '',
   });
@@ -119,6 +121,7 @@ function Letter({ record, registry }: { record: RecordView; registry: Registry }
     // It leaves within seconds, and stands on the record then.
     onSuccess: () => {
       draft.discard();
+      answers?.onSent();
       [500, 2000, 5000, 12_000].forEach((after) => setTimeout(() => void refreshAll(queryClient), after));
     },
   });
@@ -137,6 +140,11 @@ function Letter({ record, registry }: { record: RecordView; registry: Registry }
     );
   return (
     <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), send.mutate())}>
+      {answers && (
+        <blockquote className="border-l-[3px] border-ink3 pl-3 whitespace-pre-wrap" aria-label="What they wrote">
+          {answers.reply.body}
+        </blockquote>
+      )}
       <div className="grid grid-cols-3 gap-3">
         <Labelled label="By">
           <select className="input" value={words.channel} onChange={(event) => set({ channel: event.target.value as SendingChannel })}>
@@ -165,13 +173,19 @@ function Letter({ record, registry }: { record: RecordView; registry: Registry }
   );
 }
 
-/** Writes to one person from their record. */
-export default function WriteTo({ record, open, onClose }: { record: RecordView; open: boolean; onClose: () => void }) {
+/** A reply that is answered, and what is done when the answer has been sent. */
+export interface Answering {
+  reply: ReplyView;
+  onSent: () => void;
+}
+
+/** Writes to one person, from their record or to answer what they wrote. */
+export default function WriteTo({ record, open, onClose, answers }: { record: RecordView; open: boolean; onClose: () => void; answers?: Answering }) {
   const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
   const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
   return (
     <Drawer open={open} onClose={onClose} wide title={`Write to ${personName(record)}`} note="Delivered and kept like any other message">
-      {registry ? <Letter record={record} registry={registry} /> : <Loading what="the merge fields" />}
+      {registry ? <Letter record={record} registry={registry} answers={answers} /> : <Loading what="the merge fields" />}
     </Drawer>
   );
 }
