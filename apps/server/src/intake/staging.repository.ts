@@ -206,7 +206,8 @@ type More = [kind: string, n: number, normal: string, value: string];
 
 function moreOf(row: CleanRow): More[] {
   const post: More[] =
-    row.post && (row.post.street || row.post.postcode || row.post.city)
+    // A postcode alone is no address; it is kept for finding likely doubles.
+    row.post && (row.post.street || row.post.city)
       ? [['post', 0, normalAddress(row.post), JSON.stringify({ ...row.post, shown: shownAddress(row.post) })]]
       : [];
   const one = (kind: string, value: string | null): More[] => (value === null ? [] : [[kind, 0, '', value]]);

@@ -8,7 +8,7 @@ let house: House;
 beforeAll(async () => {
   house = await openHouse();
   house.startWorker();
-  await bringIn(house.client, 'Email,First,Last\nobjector@example.org,Ola,Lin\n');
+  await bringIn(house.client, 'Email,First,Last,Mobile\nobjector@example.org,Ola,Lin,\n');
   const { id } = await personBy(house.client, 'objector@example.org');
   await house.client.post(`/api/supporters/${id}/objection`, { how: 'phone', on: new Date().toISOString().slice(0, 10), words: 'No more' });
 });
