@@ -33,6 +33,7 @@ export default function Campaign() {
     <>
       <Heading
         title={name}
+        page={`Campaign: ${name}`}
         note={`${kind}, ${format.number(people)} ${plural(people, 'person', 'people')} on the roster${appealCode ? `, appeal code ${appealCode}` : ''}`}
       >
         {may && (

@@ -59,7 +59,7 @@ function Builder({ view }: { view: FormView }) {
   useMargin(notesOf(view, changed));
   return (
     <>
-      <Heading title={view.name} note={`${view.open ? 'Open' : 'Closed'}, version ${view.version}`}>
+      <Heading title={view.name} page={`Form: ${view.name}`} note={`${view.open ? 'Open' : 'Closed'}, version ${view.version}`}>
         <Button onClick={() => setShowing(true)}>Where it lives</Button>
         {!disabled && (
           <>

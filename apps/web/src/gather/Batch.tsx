@@ -85,6 +85,7 @@ export default function Batch() {
     <div className="flex flex-col grow min-h-0">
       <Heading
         title={batch.name}
+        page={`Batch: ${batch.name}`}
         note={`${format.number(batch.rows)} ${plural(batch.rows, 'row', 'rows')} of ${batch.fileName}${where ? `, for ${where}` : ''}, ${BATCH_WORDS[batch.state]}`}
       />
       <Steps steps={[...stepsOf(batch.what), 'Check and bring in']} at="Check and bring in" />

@@ -243,7 +243,11 @@ export default function Results() {
     : '';
   return (
     <>
-      <Heading title={data.message.name} note={`${began}${data.message.state === 'stopped' ? ', stopped' : ''}`}>
+      <Heading
+        title={data.message.name}
+        page={`Results: ${data.message.name}`}
+        note={`${began}${data.message.state === 'stopped' ? ', stopped' : ''}`}
+      >
         <UseAgain id={id} name={data.message.name} />
       </Heading>
       {MOVING.has(data.message.state) && <Pace data={data} />}

@@ -23,7 +23,7 @@ export function HelpSheet({
                 .filter((section) => section.guide === guide)
                 .map(({ key, title }) => (
                   <li key={key}>
-                    <button className="link text-ink2 text-left" onClick={() => onOpen(key)}>
+                    <button className="link text-ink2 text-left min-h-[26px]" onClick={() => onOpen(key)}>
                       {title}
                     </button>
                   </li>

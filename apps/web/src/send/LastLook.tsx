@@ -97,7 +97,7 @@ export default function LastLook() {
   if (data.state !== 'draft') return <Leaving message={data} groups={groups} />;
   return (
     <div className="flex flex-col grow min-h-0">
-      <Heading title={data.name} note={`Last look: ${data.channel === 'email' ? 'an email' : 'a text'} for ${asks}`} />
+      <Heading title={data.name} page={`Send: ${data.name}`} note={`Last look: ${data.channel === 'email' ? 'an email' : 'a text'} for ${asks}`} />
       {may ? (
         <RecipientPicker value={data.recipients} groups={groups} onChange={(recipients) => saveRecipients.mutate(recipients)} />
       ) : (

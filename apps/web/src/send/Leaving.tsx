@@ -47,7 +47,7 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
       : `It ${STATE_WORDS[message.state]}`;
   return (
     <div className="flex flex-col grow min-h-0">
-      <Heading title={message.name} note={when} />
+      <Heading title={message.name} page={`Send: ${message.name}`} note={when} />
       <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 grow min-h-0">
         <section className="sheet p-6 flex flex-col gap-4 items-start" aria-label="Who gets it">
           <div>

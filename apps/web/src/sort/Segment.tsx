@@ -117,7 +117,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
   return (
     <>
       <Heading
-        page={name || 'New segment'}
+        page={`Segment: ${name || 'a new one'}`}
         title={
           <input
             aria-label="Name of the segment"

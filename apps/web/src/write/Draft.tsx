@@ -134,7 +134,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   return (
     <div className="flex flex-col grow min-h-0">
       <Heading
-        page={words.name || 'A message'}
+        page={`Write: ${words.name || 'a message'}`}
         title={
           <input
             aria-label="Name of the message"

@@ -46,6 +46,7 @@ export default function CallList() {
     <>
       <Heading
         title={list.name}
+        page={`Calls: ${list.name}`}
         note={[
           `${format.number(list.called)} of ${format.number(open)} called${list.campaign ? ` for ${list.campaign.name}` : ''}`,
           list.again > 0 && `${format.number(list.again)} to be called again`,
