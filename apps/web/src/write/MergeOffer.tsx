@@ -36,7 +36,10 @@ export const optionId = (list: string, at: number) => `${list}-${at}`;
 /** The list itself, under what is typed. */
 export function MergeOffer({ id, offer, onPick, style }: { id: string; offer: Offer; onPick: (name: string) => void; style?: React.CSSProperties }) {
   const chosen = optionId(id, offer.at);
-  useEffect(() => document.getElementById(chosen)?.scrollIntoView?.({ block: 'nearest' }), [chosen]);
+  useEffect(() => {
+    // What it gives back (a promise in newer browsers) is no way to undo it.
+    document.getElementById(chosen)?.scrollIntoView?.({ block: 'nearest' });
+  }, [chosen]);
   if (offer.names.length === 0) return null;
   return (
     <ul
