@@ -33,14 +33,14 @@ function Stations() {
   const { data } = useQuery({ queryKey: ['today'], queryFn: () => get<TodayView>('today'), refetchInterval: 15_000 });
   const waits = waitsAt(data);
   return (
-    <nav aria-label="Stations" className="flex h-full items-stretch">
+    <nav aria-label="Stations" className="flex h-[54px] items-stretch max-[900px]:h-auto max-[900px]:flex-wrap">
       {STATIONS.map((station, i) => (
         <div key={station.path} className="flex items-center">
           {i > 0 && <ChevronRight size={13} className="text-[#7f9298]" aria-hidden="true" />}
           <NavLink
             to={station.path}
             className={({ isActive }) =>
-              `h-full flex items-center gap-2 px-[14px] font-semibold border-b-[3px] ${isActive ? 'bg-[#2a3b42] border-blush text-white' : 'border-transparent text-[#dfe7e6] hover:text-white'}`
+              `h-full max-[900px]:h-[44px] flex items-center gap-2 px-[14px] font-semibold border-b-[3px] ${isActive ? 'bg-[#2a3b42] border-blush text-white' : 'border-transparent text-[#dfe7e6] hover:text-white'}`
             }
           >
             {station.name}
@@ -174,8 +174,13 @@ function useKeys(openFinder: () => void, openKeys: () => void): void {
 
 function Bar({ onFind }: { onFind: () => void }) {
   return (
-    <header className="h-[54px] bg-ink text-white flex items-center shrink-0 pr-5">
-      <NavLink to="/" end className="flex items-center gap-2 px-5 font-title font-bold text-[18px] h-full" aria-label="Good Word, Today">
+    <header className="h-[54px] bg-ink text-white flex items-center shrink-0 pr-5 max-[900px]:h-auto max-[900px]:flex-wrap">
+      <NavLink
+        to="/"
+        end
+        className="flex items-center gap-2 px-5 font-title font-bold text-[18px] h-full max-[900px]:h-[44px]"
+        aria-label="Good Word, Today"
+      >
         <Mark />
         Good Word
       </NavLink>
@@ -239,8 +244,11 @@ export function Frame() {
   return (
     <div className="h-full flex flex-col">
       <Bar onFind={() => setFinding(true)} />
-      <div className="grow min-h-0 flex gap-5 px-5">
-        <main className="grow min-w-0 min-h-0 flex flex-col pt-[18px] pb-4 overflow-y-auto" tabIndex={-1}>
+      <div className="grow min-h-0 flex gap-5 px-5 max-[900px]:flex-col max-[900px]:overflow-y-auto">
+        <main
+          className="grow min-w-0 min-h-0 flex flex-col pt-[18px] pb-4 overflow-y-auto max-[900px]:grow-0 max-[900px]:shrink-0 max-[900px]:min-h-[640px] max-[900px]:overflow-x-auto"
+          tabIndex={-1}
+        >
           <Untold />
           <Suspense fallback={<Loading what="the page" />}>
             <Outlet />

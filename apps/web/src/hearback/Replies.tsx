@@ -77,7 +77,7 @@ export default function Replies() {
           ))}
         </ul>
       </div>
-      {answering?.supporterId != null && (
+      {answering !== null && answering.supporterId !== null && (
         <Answer reply={answering} onSent={() => handle.mutate({ id: answering.id, handled: true })} onClose={() => setAnswering(null)} />
       )}
     </>

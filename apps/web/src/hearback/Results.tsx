@@ -251,7 +251,7 @@ export default function Results() {
         <UseAgain id={id} name={data.message.name} />
       </Heading>
       {MOVING.has(data.message.state) && <Pace data={data} />}
-      <div className="grid grid-cols-[minmax(420px,1fr)_1fr] gap-4 items-start">
+      <div className="grid grid-cols-[minmax(420px,1fr)_1fr] gap-4 items-start max-[1100px]:grid-cols-1">
         <section className="sheet p-5">
           <h2 className="subtitle pb-2">What came of it</h2>
           <Counts data={data} onOpen={setOpen} />

@@ -104,7 +104,7 @@ export default function LastLook() {
         <p className="sheet px-5 py-3 text-[15px]">It goes to everybody in {groupWords(data.recipients, groups)}.</p>
       )}
       <Problem error={saveRecipients.error ?? look.error} />
-      <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 pt-4 grow min-h-0">
+      <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 pt-4 grow min-h-0 max-[900px]:grid-cols-1 max-[900px]:min-h-[1000px]">
         <section className="sheet p-5 overflow-y-auto" aria-label="Who will get it" tabIndex={0}>
           <h2 className="subtitle">Who will get it</h2>
           {seen ? (

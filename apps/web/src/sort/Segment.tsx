@@ -147,7 +147,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
       <Unsaved draft={draft} what="this segment" />
       <Problem error={draft.theirs === null ? (save.error ?? count.error) : count.error} />
       <Sentence tree={tree} steps={data?.steps} subjects={subjects} onChange={change} />
-      <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-4 pt-4 grow min-h-[260px]">
+      <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-4 pt-4 grow min-h-[260px] max-[900px]:grid-cols-1 max-[900px]:min-h-[800px]">
         <PeoplePanel
           narrow
           label="People in the segment"

@@ -47,7 +47,11 @@ export function Margin() {
   if (notes.length === 0) return null;
   const count = notes.filter((note) => note.tone !== 'plain').length;
   return (
-    <aside aria-label="Margin" className="w-[250px] shrink-0 overflow-y-auto pt-[18px] pb-6" tabIndex={0}>
+    <aside
+      aria-label="Margin"
+      className="w-[250px] shrink-0 overflow-y-auto pt-[18px] pb-6 max-[900px]:w-auto max-[900px]:overflow-visible"
+      tabIndex={0}
+    >
       <div className="flex justify-between text-[12px] font-semibold text-ink2 pb-2">
         <h2>Margin</h2>
         <span>{count === 0 ? '' : count === 1 ? '1 note' : `${count} notes`}</span>

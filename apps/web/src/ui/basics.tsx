@@ -33,13 +33,13 @@ export function PageTitle({ name }: { name: string }) {
 /** Title of a view with what it is, in one line. `page` names it for the browser, where the title is not words alone. */
 export function Heading({ title, page, note, children }: { title: ReactNode; page?: string; note?: ReactNode; children?: ReactNode }) {
   return (
-    <div className="flex items-end gap-4 pb-3">
+    <div className="flex flex-wrap items-end gap-x-4 gap-y-2 pb-3">
       <PageTitle name={page ?? (typeof title === 'string' ? title : '')} />
-      <div className="flex flex-wrap items-baseline gap-x-4 min-w-0 grow">
+      <div className="flex flex-wrap items-baseline gap-x-4 min-w-0 grow basis-[200px]">
         <h1 className="title">{title}</h1>
         {note && <p className="text-ink2">{note}</p>}
       </div>
-      {children && <div className="flex gap-2 shrink-0">{children}</div>}
+      {children && <div className="flex flex-wrap gap-2">{children}</div>}
     </div>
   );
 }

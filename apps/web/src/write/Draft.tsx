@@ -198,7 +198,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
       )}
       <Newer kept={kept} keeper={keeper} seesTheirs={seesTheirs} onSee={(theirs) => (setSeesTheirs(theirs), redraw())} />
       <Problem error={test.error} />
-      <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0">
+      <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0 max-[1180px]:grid-cols-1 max-[1180px]:grid-rows-[600px_460px] max-[1180px]:min-h-[1076px]">
         <div className="flex flex-col gap-3 min-h-0">
           {message.channel === 'email' && <SubjectLine words={words} registry={registry} editable={mayType} set={set} />}
           {message.channel === 'email' ? (

@@ -82,7 +82,7 @@ export default function Record() {
         </div>
         <BulkProgress />
         <GroupChips record={record} />
-        <div className="grid grid-cols-2 gap-4 grow min-h-0">
+        <div className="grid grid-cols-2 gap-4 grow min-h-0 max-[900px]:grid-cols-1 max-[900px]:min-h-[1200px]">
           <Reach record={record} />
           <Timeline key={id} supporterId={id} />
         </div>
