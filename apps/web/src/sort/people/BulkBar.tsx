@@ -48,7 +48,7 @@ export function BulkBar({ people, group, onDone }: { people: number; group: () =
     onDone();
   };
   return (
-    <div className="sheet flex items-center gap-2 px-4 py-2 mb-2" role="toolbar" aria-label={`With ${many}`}>
+    <div className="sheet flex flex-wrap items-center gap-2 px-4 py-2 mb-2" role="toolbar" aria-label={`With ${many}`}>
       <b className="grow">{many} chosen</b>
       {ACTS.map(([act, words]) => (
         <Button key={act} onClick={() => setOpen(act)}>
