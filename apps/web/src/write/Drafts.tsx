@@ -2,17 +2,17 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { MessageView } from '@goodword/core/contract';
-import { PURPOSES } from '@goodword/core/permission';
 import { call, get } from '../app/api';
 import { useTyped } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
-import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
+import { AboutMessage, type About } from './AboutMessage';
 import { UseAgain } from './UseAgain';
 
 function Begin({ onDone }: { onDone: (id: number) => void }) {
-  const draft = useTyped('message:new', { name: '', channel: 'email', purpose: 'appeals' });
+  const draft = useTyped<About>('message:new', { name: '', channel: 'email', purpose: 'appeals' });
   const [values, setValues] = [draft.value, draft.set];
   const make = useMutation({
     mutationFn: () => call<{ id: number }>('POST', 'messages', values),
@@ -20,31 +20,7 @@ function Begin({ onDone }: { onDone: (id: number) => void }) {
   });
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate())}>
-      <Labelled label="Name" hint="For you; supporters never see it.">
-        <input
-          className="input"
-          required
-          autoFocus
-          maxLength={120}
-          value={values.name}
-          onChange={(event) => setValues({ ...values, name: event.target.value })}
-        />
-      </Labelled>
-      <div className="grid grid-cols-2 gap-3">
-        <Labelled label="It goes by">
-          <select className="input" value={values.channel} onChange={(event) => setValues({ ...values, channel: event.target.value })}>
-            <option value="email">Email</option>
-            <option value="text">Text</option>
-          </select>
-        </Labelled>
-        <Labelled label="It is for" hint="What permission is asked for.">
-          <select className="input" value={values.purpose} onChange={(event) => setValues({ ...values, purpose: event.target.value })}>
-            {PURPOSES.map((purpose) => (
-              <option key={purpose}>{purpose}</option>
-            ))}
-          </select>
-        </Labelled>
-      </div>
+      <AboutMessage value={values} onChange={setValues} />
       <Problem error={make.error} />
       <Button type="submit" weight="main" className="self-start" disabled={make.isPending}>
         Begin to write
