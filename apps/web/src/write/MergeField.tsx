@@ -1,4 +1,4 @@
-import { useId, useRef, useState, type InputHTMLAttributes, type TextareaHTMLAttributes } from 'react';
+import { useId, useLayoutEffect, useRef, useState, type InputHTMLAttributes, type TextareaHTMLAttributes } from 'react';
 import type { Registry } from '@goodword/core/merge';
 import { openBrace, withField } from './braces';
 import { MergeOffer, optionId, useOffer } from './MergeOffer';
@@ -22,18 +22,22 @@ const EMPTY: Registry = { names: [], find: () => null, suggest: () => null };
 export function MergeField({ value, registry, onChange, long, beside, readOnly, ...rest }: Props & Rest) {
   const field = useRef<Field>(null);
   const [caret, setCaret] = useState<number | null>(null);
+  const behind = useRef<number | null>(null);
   const id = useId();
   const put = (name: string) => {
     const at = field.current?.selectionStart ?? value.length;
     const next = withField(value, at, name);
+    behind.current = next.caret;
     onChange(next.text);
     setCaret(next.caret);
-    // When what is shown is what was put in.
-    requestAnimationFrame(() => {
-      field.current?.focus();
-      field.current?.setSelectionRange(next.caret, next.caret);
-    });
   };
+  // As soon as what was put in is shown, and before the next key: what is typed on goes behind it.
+  useLayoutEffect(() => {
+    if (behind.current === null) return;
+    field.current?.focus();
+    field.current?.setSelectionRange(behind.current, behind.current);
+    behind.current = null;
+  }, [value]);
   const offer = useOffer(readOnly || caret === null ? null : openBrace(value.slice(0, caret)), registry ?? EMPTY, put);
   const moved = () => setCaret(document.activeElement === field.current ? (field.current?.selectionStart ?? null) : null);
   const shared = {

@@ -9,6 +9,7 @@ test.each([
   ['Dear {First name}', null],
   ['Dear {First name, or "fr', null],
   ['no brace', null],
+  ['a brace \\{fi', null],
   ['{\nline', null],
   [`{${'x'.repeat(41)}`, null],
 ])('%j', (before, brace) => expect(openBrace(before)).toEqual(brace));
@@ -32,7 +33,7 @@ test.each([
 ])('%j at %d', (text, caret, put, at) => expect(withField(text, caret, 'First name')).toEqual({ text: put, caret: at }));
 
 test('wherever the caret stands, what is put in is read as one field, and no brace is left over', () => {
-  const plain = fc.string({ maxLength: 20 }).map((text) => text.replace(/[{}]/g, ''));
+  const plain = fc.string({ maxLength: 20 }).map((text) => text.replace(/[{}\\]/g, ''));
   fc.assert(
     fc.property(plain, plain, fc.constantFrom('', '{', '{fi', '{First na'), (before, after, typed) => {
       const text = `${before}${typed}${after}`;

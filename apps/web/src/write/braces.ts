@@ -13,7 +13,9 @@ export interface Brace {
 export function openBrace(before: string): Brace | null {
   const from = before.lastIndexOf('{');
   const typed = before.slice(from + 1);
-  return from < 0 || typed.length > LONGEST || /[},\n\ufffc]/.test(typed) ? null : { from, typed };
+  // A brace behind a backslash stands for itself.
+  const isNone = from < 0 || before[from - 1] === '\\' || typed.length > LONGEST || /[},\n\ufffc]/.test(typed);
+  return isNone ? null : { from, typed };
 }
 
 /** Fields whose name begins so, then those that hold it. */
