@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import { BATCH_ROADS, type ChannelPermission } from '@goodword/core/intake';
 import { PURPOSES, ROAD_WORDS, type Purpose } from '@goodword/core/permission';
 import { localDay } from '../app/day';
+import { useTyped } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, Labelled, Problem } from '../ui/basics';
@@ -32,16 +33,26 @@ function Sheet({ onDone }: { onDone: () => void }) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const { chapters, chapter, teammate } = useSession();
-  const [who, setWho] = useState({ firstName: '', lastName: '', email: '', mobile: '' });
+  // Kept while it is left: what is typed is lost by no click beside the sheet.
+  const draft = useTyped('person:new', {
+    who: { firstName: '', lastName: '', email: '', mobile: '' },
+    by: { email: false, text: false },
+    purposes: ['appeals', 'news'] as Purpose[],
+    said: { how: 'in-person' as (typeof BATCH_ROADS)[number], on: localDay(), words: '', voucher: teammate.name },
+  });
+  const { who, by, purposes, said } = draft.value;
+  const put = (part: Partial<typeof draft.value>) => draft.set({ ...draft.value, ...part });
+  const setWho = (next: typeof who) => put({ who: next });
+  const setBy = (next: typeof by) => put({ by: next });
+  const setPurposes = (next: Purpose[]) => put({ purposes: next });
+  const setSaid = (next: typeof said) => put({ said: next });
   const [chapterId, setChapterId] = useState<number | null>(chapter?.id ?? chapters[0]?.id ?? null);
-  const [by, setBy] = useState({ email: false, text: false });
-  const [purposes, setPurposes] = useState<Purpose[]>(['appeals', 'news']);
-  const [said, setSaid] = useState({ how: 'in-person' as (typeof BATCH_ROADS)[number], on: localDay(), words: '', voucher: teammate.name });
   const agreed = (yes: boolean): ChannelPermission => (yes ? { said: 'yes', from: 'everyone', scopes: purposes, ...said } : NOTHING);
   const person: OnePerson = { ...who, chapterId, permission: { email: agreed(by.email), text: agreed(by.text) } };
   const add = useMutation({
     mutationFn: () => addPerson(person),
     onSuccess: (added: Added) => {
+      draft.discard();
       void refreshAll(queryClient);
       onDone();
       void navigate('supporterId' in added ? `/sort/supporters/${added.supporterId}` : `/gather/${added.batchId}`);

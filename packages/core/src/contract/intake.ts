@@ -369,8 +369,8 @@ export interface BatchRowView {
   candidates: Scored[];
   supporterId: number | null;
   /**
-   * Whom it meets, and by what: somebody who is here (without a name where they are of a chapter that the reader may not see),
-   * or an earlier row of the file.
+   * Whom it meets, and by what: somebody who is here or an earlier row of the file. Null also where they are of another chapter
+   * than the one in which the reader works.
    */
   meets: { supporterId: number | null; row: number | null; name: string; by: string } | null;
   /** What changes, for somebody who is here: from what to what, and addresses that are added. */
