@@ -28,6 +28,9 @@ module.exports = {
       displayName: 'web',
       testEnvironment: 'jsdom',
       // Packages as Node takes them: their builds for browsers are modules, which are not loaded here.
+      // Charts are drawn by packages that are modules alone.
+      transform: { '^.+\\.tsx?$': swc, '/node_modules/(d3-[a-z-]+|internmap)/.+\\.m?js$': swc },
+      transformIgnorePatterns: ['/node_modules/(?!(d3-[a-z-]+|internmap)/)'],
       testEnvironmentOptions: { customExportConditions: ['node', 'require', 'default'] },
       setupFilesAfterEnv: ['<rootDir>/scripts/lib/patient.cjs', '<rootDir>/scripts/lib/page.cjs'],
       testMatch: ['<rootDir>/apps/web/src/**/*.test.tsx'],

@@ -1,4 +1,5 @@
 import type { FormView, RecordView, SupporterRow } from '@goodword/core/contract';
+import type { FormItem } from '@goodword/core/forms';
 import { PRESETS, startingRules } from '@goodword/core/permission';
 import { houseDay, openHouse, rulesOfTests, until, type House } from './testing/harness';
 import { bringIn, draftEmail, lastLook } from './testing/steps';
@@ -46,6 +47,42 @@ describe('joining by a form', () => {
     ]);
     expect((await lastLook(house.client, message)).reached).toBe(1);
     expect((await house.client.get<FormView>(`/api/forms/${form.id}`)).counts).toEqual({ seen: 1, begun: 0, joined: 1, confirmed: 1 });
+  });
+
+  test('takes what needs more than one control, and a postal address becomes theirs with its place', async () => {
+    const field = async (name: string, type: string, choices: string[] = []) =>
+      (await house.client.post<{ id: number }>('/api/fields', { name, type, section: 'More', fallback: null, choices })).id;
+    const [born, days] = [await field('Birthday of joiners', 'birthday'), await field('Days on board', 'choices', ['Friday', 'Saturday'])];
+    const more = [born, days, 'post', 'mobile'] as const;
+    const asked = (of: FormItem['of']): FormItem => ({ of, label: `Your ${of}`, help: '', required: false, show: 'asked', value: '' });
+    const form = await openForm(house.client, 'Deck hands', (made) => ({
+      ...made,
+      items: [...made.items.filter(({ of }) => !more.includes(of as number)), ...more.map(asked)],
+    }));
+    const page = await visitor.open(`/join/${form.slug}`);
+    expect(page.html).toContain(`name="field_${days}.1" value="Saturday"`);
+    const post = (email: string, rest: Record<string, string>) =>
+      visitor.post(`/join/${form.slug}`, { firstName: 'Hal', email, agree_0: '1', ...rest });
+    const half = await post('hal.deck@example.org', { [`field_${born}.month`]: '2', 'post.city': 'Se"attle' });
+    expect([half.status, half.html.includes('value="Se&#34;attle"')]).toEqual([422, true]);
+    await post('hal.deck@example.org', {
+      ...{ [`field_${born}.month`]: '2', [`field_${born}.day`]: '29', [`field_${days}.1`]: 'Saturday' },
+      ...{ 'post.street': '12 Quay Street', 'post.city': 'Seattle', 'post.region': 'WA', 'post.postcode': '98101', 'post.country': 'US' },
+      ...{ mobile: '06 12 34 56 78', 'mobile.country': 'FR' },
+    });
+    const hal = await personBy(house.client, 'hal.deck');
+    expect(hal.contactPoints.map(({ kind, shown }) => [kind, shown])).toEqual([
+      ['email', 'hal.deck@example.org'],
+      ['mobile', '+33 6 12 34 56 78'],
+      ['post', '12 Quay Street, Seattle, WA 98101, US'],
+    ]);
+    expect(hal.place).toMatchObject({ country: 'US', region: 'WA' });
+    const shown = (id: number) => hal.fields.find((one) => one.id === id)!.shown;
+    expect([shown(born), shown(days)]).toEqual([expect.stringContaining('29'), 'Saturday']);
+
+    // A stranger who types Hal's address gives Hal no other home until Hal has answered.
+    await post('hal.deck@example.org', { 'post.street': '1 Elsewhere', 'post.city': 'Tacoma', 'post.country': 'US' });
+    expect((await personBy(house.client, 'hal.deck')).contactPoints).toHaveLength(3);
   });
 
   test('reminds once, after three days, and never again', async () => {

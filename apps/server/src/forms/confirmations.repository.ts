@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import type { NewPoint } from '../supporters/supporters.repository';
 import type { FieldValue } from '@goodword/core/fields';
 import { looseEmail, mailboxOf } from '@goodword/core/intake';
 import type { Channel, Scope as PermissionScope } from '@goodword/core/permission';
@@ -22,7 +23,7 @@ export interface Pending {
   tagIds?: number[];
   listIds?: number[];
   /** Further addresses that become theirs. */
-  addresses?: { kind: 'email' | 'mobile'; normal: string; shown: string }[];
+  addresses?: NewPoint[];
   /** The address that gives way to the one that is confirmed. */
   replaces?: number | null;
 }

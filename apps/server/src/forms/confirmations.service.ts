@@ -244,8 +244,8 @@ export class ConfirmationsService {
     for (const { fieldId, value } of pending.values ?? []) if (!there.has(fieldId)) await this.fields.set(tx, id, fieldId, value);
     for (const tagId of pending.tagIds ?? []) await this.groups.put(tx, 'tag', id, tagId);
     for (const listId of pending.listIds ?? []) await this.groups.put(tx, 'list', id, listId);
-    for (const { kind, normal, shown } of pending.addresses ?? [])
-      await this.supporters.addPoint(tx, id, { kind, normal, shown, doNotContact: false });
+    for (const address of pending.addresses ?? []) await this.supporters.addPoint(tx, id, { ...address, doNotContact: false });
+    if (pending.addresses?.some(({ kind }) => kind === 'post')) await this.supporters.keepPostcode(tx, id);
     if (row.kind === 'join') await this.supporters.hangPoint(tx, id, row.contact_point_id);
   }
 
@@ -257,8 +257,7 @@ export class ConfirmationsService {
     const kind = row.channel === 'email' ? 'email' : 'mobile';
     const points = await this.supporters.points(tx, [row.supporter_id]);
     const before = points.find((point) => point.id === row.pending?.replaces) ?? points.find((point) => point.kind === kind);
-    const point = { kind, normal: row.normal, shown: row.shown, doNotContact: row.do_not_contact === 1 };
-    await this.supporters.addPoint(tx, row.supporter_id, point);
+    await this.supporters.addPoint(tx, row.supporter_id, { kind, normal: row.normal, shown: row.shown, doNotContact: row.do_not_contact === 1 });
     if (before && before.id !== row.contact_point_id) {
       const change = { supporterId: row.supporter_id, from: before.id, to: row.contact_point_id };
       const [entries, atOld, atNew] = [

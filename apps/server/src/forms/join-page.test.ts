@@ -39,6 +39,7 @@ const PAGE: JoinPage = {
   slug: 'ferry',
   organization: {
     name: 'Lantern <Ferry> Trust',
+    country: 'US',
     imprint: 'Lantern <Ferry> Trust, 1 Slip Lane',
     legalName: 'Lantern <Ferry> Trust',
     postalAddress: '1 Slip Lane',
@@ -68,6 +69,61 @@ test('each kind of question has its control, with a name that the server reads',
   expect(html).toMatch(/inputmode="decimal" name="field_4"/);
   expect(html).toContain('<input type="hidden" name="field_5" value="poster">');
   expect(html).toContain(`name="${HONEYPOT}"`);
+});
+
+describe('what takes more than one control', () => {
+  const items = [item('mobile'), item('email'), item('post', { required: true, help: 'For the harbor map' }), item(7), item(8), item(9)];
+  const types: JoinPage['types'] = new Map([
+    [7, 'birthday'],
+    [8, 'choices'],
+    [9, 'region'],
+  ]);
+  const page = (more: Partial<JoinPage> = {}): JoinPage => ({
+    ...PAGE,
+    form: { ...FORM, items },
+    types,
+    choices: new Map([[8, ['dawn', 'dusk <3']]]),
+    ...more,
+  });
+
+  test('is a group with its question, each with a label and a name of its own', () => {
+    const html = joinPage(page());
+    for (const part of ['street', 'postcode', 'city', 'region', 'country']) expect(html).toContain(`name="post.${part}" required`);
+    expect(html).toMatch(/<fieldset class="field"><legend>The post <span class="small">\(required\)<\/span><\/legend>/);
+    expect(html).toContain('<input type="checkbox" name="field_8.1" value="dusk &#60;3">');
+    expect(html).toMatch(/<select name="field_7.month"><option value=""><\/option><option value="1">January/);
+    expect(html).toContain('<option value="31">31</option></select>');
+    expect(html).toContain('<input type="text" name="field_9" maxlength="200" list="regions-9" value=""><datalist id="regions-9">');
+    expect(html).toContain('<option value="Washington">');
+    // Every label holds a control or text beside one: nothing is asked without a name.
+    expect([...html.matchAll(/<(input|select|textarea)(?![^>]*type="hidden")/g)].length).toBeLessThanOrEqual(
+      [...html.matchAll(/<label/g)].length + 1,
+    );
+  });
+
+  test('says the country of a number beside it, that of the house where nobody chose another', () => {
+    expect(joinPage(page())).toContain('<option value="US" selected>United States +1</option>');
+    const german = joinPage(page({ language: 'de' }), { 'mobile.country': 'FR', mobile: '06 12' });
+    expect(german).toContain('<option value="FR" selected>Frankreich +33</option>');
+    expect(german).toContain('<input type="tel" name="mobile" autocomplete="tel" maxlength="254" value="06 12">');
+  });
+
+  test('keeps what was given when something else needs mending', () => {
+    const html = joinPage(page(), { 'field_7.month': '2', 'field_7.day': '29', 'field_8.1': 'dusk <3', 'post.city': 'Se"attle' }, [
+      { input: 'post', phrase: 'required', detail: '' },
+    ]);
+    expect(html).toContain('<option value="2" selected>February</option>');
+    expect(html).toContain('<option value="29" selected>29</option>');
+    expect(html).toContain('name="field_8.1" value="dusk &#60;3" checked');
+    expect(html).not.toContain('value="dawn" checked');
+    expect(html).toContain('value="Se&#34;attle"');
+    expect(html).toContain('<small class="fault" id="post-fault">Please fill this in.</small>');
+    expect(html).toContain('name="post.street" required aria-invalid="true" aria-describedby="post-help post-fault"');
+  });
+
+  test('is a line to type in where nothing is there to be chosen', () => {
+    expect(joinPage(page({ choices: new Map() }))).toContain('<input type="text" name="field_8" maxlength="500"');
+  });
 });
 
 test('a constant never leaves the server, and nothing is ticked', () => {

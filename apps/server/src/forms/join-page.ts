@@ -1,5 +1,6 @@
-import { askName, inputName, type AnswerFault, type FormDefinition, type FormItem, type Language } from '@goodword/core/forms';
-import { countryCodes, countryName, type FieldType } from '@goodword/core/fields';
+import { askName, inputName, partName, type AnswerFault, type FormDefinition, type FormItem, type Language } from '@goodword/core/forms';
+import { countryCodes, countryName, regionsOf, type FieldType } from '@goodword/core/fields';
+import { callingCodes } from '@goodword/core/intake';
 import { escapeHtml as e } from '@goodword/core/letter';
 import { lines, supporterPage, type PageLogo } from '../platform/pages/page';
 import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
@@ -15,8 +16,10 @@ export interface JoinPage {
   language: Language;
   framed: boolean;
   /** Who asks, and where they live. */
-  organization: { name: string; imprint: string; legalName: string; postalAddress: string; logo: PageLogo | null };
+  organization: { name: string; country: string; imprint: string; legalName: string; postalAddress: string; logo: PageLogo | null };
 }
+
+type Values = Readonly<Record<string, string | undefined>>;
 
 const FAULT_PHRASES = {
   required: 'required',
@@ -29,7 +32,7 @@ const FAULT_PHRASES = {
 } as const satisfies Record<AnswerFault['phrase'], keyof Phrases>;
 
 /** The form as a page: works without script, keeps what was typed, and says at each input what is wrong with it. */
-export function joinPage(page: JoinPage, values: Readonly<Record<string, string | undefined>> = {}, faults: readonly AnswerFault[] = []): string {
+export function joinPage(page: JoinPage, values: Values = {}, faults: readonly AnswerFault[] = []): string {
   const { form, language } = page;
   const p = PHRASES[language];
   const top = faults.length > 0 ? `<p class="fault" role="alert">${e(p.mend)}</p>` : '';
@@ -55,12 +58,7 @@ export function privacyPage(organization: JoinPage['organization'], language: La
 }
 
 /** The bare form, for the page and for pasting into another page. */
-export function formHtml(
-  page: JoinPage,
-  action: string,
-  values: Readonly<Record<string, string | undefined>>,
-  faults: readonly AnswerFault[],
-): string {
+export function formHtml(page: JoinPage, action: string, values: Values, faults: readonly AnswerFault[]): string {
   const p = PHRASES[page.language];
   const inputs = page.form.items.filter((item) => item.show !== 'constant').map((item) => inputHtml(page, item, values, faults));
   const asks = page.form.asks.map(
@@ -78,17 +76,63 @@ const KINDS: Partial<Record<FormItem['of'], [type: string, autocomplete: string]
   mobile: ['tel', 'tel'],
 };
 
-function inputHtml(page: JoinPage, item: FormItem, values: Readonly<Record<string, string | undefined>>, faults: readonly AnswerFault[]): string {
+function inputHtml(page: JoinPage, item: FormItem, values: Values, faults: readonly AnswerFault[]): string {
   const name = inputName(item);
   const value = values[name] ?? (item.show === 'hidden' ? item.value : '');
   if (item.show === 'hidden') return `<input type="hidden" name="${name}" value="${e(value)}">`;
   const p = PHRASES[page.language];
   const fault = faults.find((one) => one.input === name);
   const described = [item.help && `${name}-help`, fault && `${name}-fault`].filter(Boolean).join(' ');
-  const attributes = `name="${name}"${item.required ? ' required' : ''}${fault ? ' aria-invalid="true"' : ''}${described ? ` aria-describedby="${described}"` : ''}`;
+  const attributes = `${item.required ? ' required' : ''}${fault ? ' aria-invalid="true"' : ''}${described ? ` aria-describedby="${described}"` : ''}`;
   const said = fault ? `<small class="fault" id="${name}-fault">${e(phrase(p[FAULT_PHRASES[fault.phrase]], { value: fault.detail }))}</small>` : '';
   const help = item.help ? `<small id="${name}-help">${e(item.help)}</small>` : '';
-  return `<label class="field">${e(item.label)} <span class="small">(${item.required ? e(p.required_mark) : e(p.optional)})</span>${control(page, item, attributes, value)}${help}${said}</label>`;
+  const label = `${e(item.label)} <span class="small">(${item.required ? e(p.required_mark) : e(p.optional)})</span>`;
+  const several = severalControls(page, item, attributes, values);
+  if (several) return `<fieldset class="field"><legend>${label}</legend>${several}${help}${said}</fieldset>`;
+  return `<label class="field">${label}${control(page, item, `name="${name}"${attributes}`, value)}${help}${said}</label>`;
+}
+
+/** What is answered by more than one control, each with a name of its own; null for what is answered by one. */
+function severalControls(page: JoinPage, item: FormItem, attributes: string, values: Values): string | null {
+  const p = PHRASES[page.language];
+  const named = (part: string) => `name="${partName(item, part)}"${attributes}`;
+  const value = (part: string) => values[partName(item, part)] ?? '';
+  const text = (part: string, words: string, autocomplete: string) =>
+    `<label class="part">${e(words)}<input type="text" ${named(part)} autocomplete="${autocomplete}" maxlength="200" value="${e(value(part))}"></label>`;
+  if (item.of === 'mobile') {
+    const chosen = value('country') || page.organization.country;
+    const countries = `<label class="part">${e(p.numberCountry)}${select(named('country'), chosen, callingCountries(page.language))}</label>`;
+    const number = `<input type="tel" name="${inputName(item)}"${attributes} autocomplete="tel" maxlength="254" value="${e(values[inputName(item)] ?? '')}">`;
+    return `<div class="two">${countries}<label class="part">${e(p.number)}${number}</label></div>`;
+  }
+  if (item.of === 'post') {
+    const country = select(named('country'), value('country') || page.organization.country, countries(page.language), p.country);
+    return (
+      text('street', p.street, 'street-address') +
+      `<div class="two">${text('postcode', p.postcode, 'postal-code')}${text('city', p.town, 'address-level2')}</div>` +
+      `<div class="two">${text('region', p.region, 'address-level1')}<label class="part">${e(p.land)}${country}</label></div>`
+    );
+  }
+  if (typeof item.of !== 'number') return null;
+  if (page.types.get(item.of) === 'birthday') {
+    const months = Array.from({ length: 12 }, (_, i): [string, string] => [String(i + 1), monthName(i, page.language)]);
+    const days = Array.from({ length: 31 }, (_, i): [string, string] => [String(i + 1), String(i + 1)]);
+    const part = (key: string, words: string, options: [string, string][]) =>
+      `<label class="part">${e(words)}${select(named(key), value(key), options, '')}</label>`;
+    return `<div class="two">${part('month', p.month, months)}${part('day', p.day, days)}</div>`;
+  }
+  const choices = page.types.get(item.of) === 'choices' ? (page.choices.get(item.of) ?? []) : [];
+  if (choices.length === 0) return null;
+  // No single box has to be ticked, so that one has to be is said by the page when it comes back.
+  const boxes = choices.map((choice, i) => {
+    const ticked = value(String(i)) === choice ? ' checked' : '';
+    return `<label class="check"><input type="checkbox" name="${partName(item, i)}" value="${e(choice)}"${ticked}><span>${e(choice)}</span></label>`;
+  });
+  return boxes.join('');
+}
+
+function monthName(at: number, language: Language): string {
+  return new Intl.DateTimeFormat(language, { month: 'long', timeZone: 'UTC' }).format(new Date(Date.UTC(2024, at, 15)));
 }
 
 function control(page: JoinPage, item: FormItem, attributes: string, value: string): string {
@@ -123,8 +167,13 @@ function control(page: JoinPage, item: FormItem, attributes: string, value: stri
       return `<textarea ${attributes} maxlength="4000" rows="4">${e(value)}</textarea>`;
     case 'datetime':
       return `<input type="datetime-local" ${attributes} value="${e(value)}">`;
+    case 'region': {
+      // Any region of the world may be written; those of the house's own country are offered.
+      const own = regionsOf(page.organization.country).map(({ name }) => `<option value="${e(name)}">`);
+      const list = `regions-${item.of}`;
+      return `<input type="text" ${attributes} maxlength="200" list="${list}" value="${e(value)}"><datalist id="${list}">${own.join('')}</datalist>`;
+    }
     case 'choices':
-    case 'region':
     case 'place':
     case 'file':
       return `<input type="text" ${attributes} maxlength="500" value="${e(value)}">`;
@@ -139,9 +188,10 @@ function control(page: JoinPage, item: FormItem, attributes: string, value: stri
   }
 }
 
-function select(attributes: string, value: string, options: readonly (readonly [string, string])[], empty: string): string {
+/** `empty`: the words of choosing nothing; left out where something is always chosen. */
+function select(attributes: string, value: string, options: readonly (readonly [string, string])[], empty?: string): string {
   const all = options.map(([key, words]) => `<option value="${e(key)}"${key === value ? ' selected' : ''}>${e(words)}</option>`);
-  return `<select ${attributes}><option value="">${e(empty)}</option>${all.join('')}</select>`;
+  return `<select ${attributes}>${empty === undefined ? '' : `<option value="">${e(empty)}</option>`}${all.join('')}</select>`;
 }
 
 const known = new Map<Language, [string, string][]>();
@@ -153,6 +203,18 @@ function countries(language: Language): [string, string][] {
   const out = countryCodes().map((code): [string, string] => [code, countryName(code, language)]);
   out.sort((x, y) => x[1].localeCompare(y[1], language));
   known.set(language, out);
+  return out;
+}
+
+const calling = new Map<Language, [string, string][]>();
+
+/** Countries whose numbers can be read, with what one dials before them. */
+function callingCountries(language: Language): [string, string][] {
+  const cached = calling.get(language);
+  if (cached) return cached;
+  const codes = callingCodes();
+  const out = countries(language).flatMap(([code, name]): [string, string][] => (codes.has(code) ? [[code, `${name} +${codes.get(code)!}`]] : []));
+  calling.set(language, out);
   return out;
 }
 

@@ -1,6 +1,7 @@
 import { Controller, HttpCode, Inject, Param, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { schema } from '@goodword/core/contract';
+import { choicesOf } from '@goodword/core/fields';
 import { LANGUAGES, readAnswer, type AnswerFault, type Language } from '@goodword/core/forms';
 import { escapeHtml } from '@goodword/core/letter';
 import { languageOf, lines, supporterPage } from '../platform/pages/page';
@@ -21,6 +22,8 @@ import { FORM_SCRIPT, FRAME_SCRIPT, HONEYPOT, joinPage, privacyPage, thanksPage,
 
 type Posted = Record<string, string | undefined>;
 
+/** More than this is no list to tick. */
+const MOST_BOXES = 40;
 const SCRIPT_AGE = 'public, max-age=3600';
 
 /** The pages where supporters join and confirm: no session, no script needed, nothing said about who is known. */
@@ -75,7 +78,7 @@ export class JoinController {
     const organization = await this.team.organization(programScope(form.organization_id));
     this.allowFraming(response, form);
     if (posted[HONEYPOT]) return this.thank(response, page, organization);
-    const read = readAnswer(form.definition, posted, { country: organization.country, types: page.types });
+    const read = readAnswer(form.definition, posted, { country: organization.country, types: page.types, choices: page.choices });
     if (!read.ok) return this.mend(response, page, posted, read.faults);
     await this.joining.join(form, read.answer, {
       origin: request.ip ?? '',
@@ -199,14 +202,26 @@ export class JoinController {
     const fields = ids.length > 0 ? await this.fields.all(db) : [];
     const types = new Map(fields.map((field) => [field.id, field.type]));
     const choices = new Map<number, string[]>();
-    for (const id of ids) if (types.get(id) === 'choice') choices.set(id, await this.fields.choices(db, id));
+    for (const id of ids) {
+      const type = types.get(id);
+      if (type === 'choice') choices.set(id, await this.fields.choices(db, id));
+      // What was chosen together lies in one value.
+      else if (type === 'choices') choices.set(id, [...new Set((await this.fields.choices(db, id)).flatMap(choicesOf))].slice(0, MOST_BOXES));
+    }
     const framed = (request.query as Posted).frame === '1';
     const scope = programScope(form.organization_id);
     const own = await this.team.organization(scope);
     const chapter = (await this.team.chapters(scope)).find(({ id }) => id === form.definition.chapterId);
     const address = chapter?.postal_address || own.postal_address;
     const legalName = own.legal_name || own.name;
-    const organization = { name: own.name, imprint: imprint(own, address), legalName, postalAddress: address, logo: logoOf(own) };
+    const organization = {
+      name: own.name,
+      country: own.country,
+      imprint: imprint(own, address),
+      legalName,
+      postalAddress: address,
+      logo: logoOf(own),
+    };
     return { slug: form.slug, form: form.definition, types, choices, language: this.language(request, form), framed, organization };
   }
 

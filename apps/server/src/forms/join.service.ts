@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { matchRow } from '@goodword/core/intake';
+import { matchRow, normalAddress, placeOfRow, shownAddress } from '@goodword/core/intake';
 import type { FormAnswer, FormAsk, Language } from '@goodword/core/forms';
 import { mustConfirm } from '@goodword/core/permission';
 import { DoNotContactService } from '../permission/do-not-contact.service';
@@ -11,7 +11,7 @@ import { Database, type Scoped } from '../platform/database';
 import { programScope } from '../platform/scope';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
-import { SupportersRepository } from '../supporters/supporters.repository';
+import { SupportersRepository, type NewPoint } from '../supporters/supporters.repository';
 import { ConfirmationsRepository, type Pending } from './confirmations.repository';
 import { FormsRepository, type FormRow } from './forms.repository';
 import { JoiningRepository } from './joining.repository';
@@ -149,7 +149,8 @@ export class JoinService {
   private async apply(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around, found: { supporterId: number; known: boolean }): Promise<void> {
     const id = found.supporterId;
     if (found.known) await this.joining.fillBlanks(tx, id, ownOf(answer, around.language));
-    for (const { kind, normal, shown } of addressesOf(answer)) await this.supporters.addPoint(tx, id, { kind, normal, shown, doNotContact: false });
+    for (const address of [...addressesOf(answer), ...postOf(answer)]) await this.supporters.addPoint(tx, id, { ...address, doNotContact: false });
+    if (answer.post) await this.supporters.keepPostcode(tx, id);
     const there = new Set(found.known ? (await this.fields.valuesOf(tx, [id])).map((row) => row.field_id) : []);
     for (const { fieldId, value } of answer.values) if (!there.has(fieldId)) await this.fields.set(tx, id, fieldId, value);
     for (const tagId of form.definition.tagIds) await this.groups.put(tx, 'tag', id, tagId);
@@ -182,7 +183,7 @@ export class JoinService {
       values: answer.values,
       tagIds: form.definition.tagIds,
       listIds: form.definition.listIds,
-      addresses: addressesOf(answer).filter(({ kind, normal }) => !theirs.has(`${kind}:${normal}`)),
+      addresses: [...addressesOf(answer), ...postOf(answer)].filter(({ kind, normal }) => !theirs.has(`${kind}:${normal}`)),
     };
   }
 
@@ -228,7 +229,13 @@ function addressesOf(answer: FormAnswer): { kind: 'email' | 'mobile'; normal: st
   });
 }
 
-function ownOf(answer: FormAnswer, language: Language | null) {
-  const country = answer.country ?? answer.mobile?.country?.slice(0, 2) ?? null;
-  return { firstName: answer.firstName, lastName: answer.lastName, country, language };
+/** The postal address, which nothing is agreed to at. */
+function postOf({ post }: FormAnswer): NewPoint[] {
+  return post ? [{ kind: 'post', normal: normalAddress(post), shown: shownAddress(post), parts: post }] : [];
+}
+
+function ownOf({ firstName, lastName, country, mobile, post }: FormAnswer, language: Language | null) {
+  const home = country ?? (post?.country || null) ?? mobile?.country?.slice(0, 2) ?? null;
+  const place = home ? placeOfRow({ post: { country: home, region: post?.region ?? '' }, mobile: null }, home) : { country: null, region: null };
+  return { firstName, lastName, country: place.country, region: place.region, language };
 }

@@ -16,13 +16,14 @@ export class JoiningRepository {
 
   async make(
     tx: Scoped,
-    person: { chapterId: number; firstName: string; lastName: string; country: string | null; language: string | null },
+    person: { chapterId: number; firstName: string; lastName: string; country: string | null; region: string | null; language: string | null },
   ): Promise<number> {
     const id = await tx.insert('supporter', {
       chapter_id: person.chapterId,
       first_name: person.firstName,
       last_name: person.lastName,
       country: person.country,
+      region: person.region,
       language: person.language,
     });
     tx.changed('people', 0, [id]);

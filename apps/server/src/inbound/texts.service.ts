@@ -120,7 +120,7 @@ export class TextsService {
     const mobile = cleanMobile(text.from, 'US');
     const number = mobile.ok ? mobile : { normal: text.from, shown: text.from };
     const agreed = form.definition.asks.filter((ask) => ask.channel === 'text');
-    const answer = { firstName: '', lastName: '', email: null, mobile: number, country: null, values: [], agreed };
+    const answer = { firstName: '', lastName: '', email: null, mobile: number, country: null, post: null, values: [], agreed };
     await this.joining.record(tx, form, answer, { origin: null, language: null, how: 'keyword' });
     await this.forms.count(tx, form.id, 'joined');
   }

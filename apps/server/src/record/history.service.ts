@@ -65,6 +65,8 @@ export class HistoryService {
         return this.group(tx, person.id, undo);
       case 'contact':
         return this.contact(tx, person.id, undo);
+      case 'contact-changed':
+        return this.contactChanged(tx, person.id, undo);
       case 'roster':
         return this.roster(tx, person.id, undo);
       case 'household':
@@ -105,5 +107,12 @@ export class HistoryService {
     if (there !== undo.on) throw new Conflict(SINCE);
     if (undo.on) await this.supporters.dropPoint(tx, id, undo.pointId);
     else await this.supporters.hangPoint(tx, id, undo.pointId);
+  }
+
+  private async contactChanged(tx: Scoped, id: number, { from, to }: Extract<UndoStep, { kind: 'contact-changed' }>): Promise<void> {
+    const here = (await this.supporters.points(tx, [id])).map((point) => point.id);
+    if (!here.includes(to) || here.includes(from)) throw new Conflict(SINCE);
+    await this.supporters.hangPoint(tx, id, from);
+    await this.supporters.replacePoint(tx, id, to, from);
   }
 }

@@ -74,38 +74,6 @@ export class SupportersController {
     return this.supporters.putInGroup(scope, 'list', params.id, params.listId, false);
   }
 
-  @Route('post', 'supporters/:id/contact-points', { role: 'organizer', summary: 'Add an address', params: schema.idParams, body: schema.addContact })
-  @HttpCode(204)
-  addPoint(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { kind: 'email' | 'mobile'; text: string }): Promise<void> {
-    return this.supporters.addPoint(scope, id, body.kind, body.text);
-  }
-
-  @Route('delete', 'supporters/:id/contact-points/:pointId', { role: 'organizer', summary: 'Take an address off', params: schema.pointParams })
-  @HttpCode(204)
-  dropPoint(@Caller() scope: Scope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
-    return this.supporters.dropPoint(scope, params.id, params.pointId);
-  }
-
-  @Route('post', 'supporters/:id/contact-points/:pointId/first', {
-    role: 'organizer',
-    summary: 'Write to this address before others of its kind',
-    params: schema.pointParams,
-  })
-  @HttpCode(204)
-  putPointFirst(@Caller() scope: Scope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
-    return this.supporters.putPointFirst(scope, params.id, params.pointId);
-  }
-
-  @Route('post', 'supporters/:id/contact-points/:pointId/release', {
-    role: 'organizer',
-    summary: 'Take an address off hold',
-    params: schema.pointParams,
-  })
-  @HttpCode(204)
-  release(@Caller() scope: Scope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
-    return this.supporters.release(scope, params.id, params.pointId);
-  }
-
   @Route('post', 'supporters/:id/permission', {
     role: 'organizer',
     summary: 'Record what one person said',

@@ -1,6 +1,8 @@
 import { Module } from '@nestjs/common';
 import { PermissionModule } from '../permission/permission.module';
 import { TeamModule } from '../team/team.module';
+import { ContactPointsController } from './contact-points.controller';
+import { ContactPointsService } from './contact-points.service';
 import { ErasureRepository } from './erasure.repository';
 import { ErasureService } from './erasure.service';
 import { FieldsRepository } from './fields.repository';
@@ -14,8 +16,9 @@ import { SupportersService } from './supporters.service';
 
 @Module({
   imports: [PermissionModule, TeamModule],
-  controllers: [SupportersController],
+  controllers: [SupportersController, ContactPointsController],
   providers: [
+    ContactPointsService,
     PersonLedger,
     ErasureService,
     ErasureRepository,

@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
-import { nameMatchKey } from '@goodword/core/intake';
+import { nameMatchKey, normalPostcode } from '@goodword/core/intake';
 import type { Place } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
 import { BroughtTogether, NotFound } from '../platform/errors';
+import type { LineType } from '../platform/lookups';
 
 export interface PersonRow {
   id: number;
@@ -29,8 +30,25 @@ export interface PointRow {
   position: number;
 }
 
+/** An address that is to be found or made. */
+export interface NewPoint {
+  kind: 'email' | 'mobile' | 'post';
+  normal: string;
+  shown: string;
+  /** Of a telephone number, where anybody knows. */
+  line?: LineType | null;
+  /** Of a postal address. */
+  parts?: PostalParts;
+}
+
 /** A postal address in its parts, as it was typed or came in. */
 export type PostalParts = Partial<Record<'street' | 'city' | 'postcode' | 'region' | 'country', string>>;
+
+/** With what a postal address is made of, and what line a number is. */
+export interface FullPoint extends PointRow {
+  parts: PostalParts | null;
+  line: LineType | null;
+}
 
 export interface GiftRow {
   id: number;
@@ -196,11 +214,11 @@ export class SupportersRepository {
     );
   }
 
-  /** As `points`, with the parts of postal addresses. */
-  async pointsWithParts(db: Scoped, supporterIds: readonly number[]): Promise<(PointRow & { parts: PostalParts | null })[]> {
+  /** As `points`, with the parts of postal addresses and the lines of numbers. */
+  async pointsWithParts(db: Scoped, supporterIds: readonly number[]): Promise<FullPoint[]> {
     if (supporterIds.length === 0) return [];
-    return db.sql(
-      `SELECT cp.id, sc.supporter_id, cp.kind, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact, cp.hold_reason, sc.position, cp.parts FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
+    return db.sql<FullPoint>(
+      `SELECT cp.id, sc.supporter_id, cp.kind, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact, cp.hold_reason, sc.position, cp.line, cp.parts FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
         WHERE sc.organization_id = :org AND sc.supporter_id IN (:supporterIds) ORDER BY sc.supporter_id, sc.position, cp.id`,
       { supporterIds },
     );
@@ -255,24 +273,51 @@ export class SupportersRepository {
     return tx.insert('place_before', past);
   }
 
-  /** Finds or makes an address, which may be nobody's yet, and holds it until the transaction ends. Returns its id. */
-  async ensurePoint(tx: Scoped, point: { kind: string; normal: string; shown: string; doNotContact: boolean }): Promise<number> {
+  /**
+   * Finds or makes an address, which may be nobody's yet, and holds it until the transaction ends. What is there keeps its
+   * writing; a line that nobody knew is learned. Returns its id.
+   */
+  async ensurePoint(tx: Scoped, { line = null, parts, ...point }: NewPoint & { doNotContact: boolean }): Promise<number> {
     await tx.execute(
-      'INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, do_not_contact) VALUES (:org, :kind, :normal, :shown, :doNotContact)',
-      point,
+      `INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, do_not_contact, line, parts)
+        VALUES (:org, :kind, :normal, :shown, :doNotContact, :line, :parts)`,
+      { ...point, line, parts: parts ? JSON.stringify(parts) : null },
     );
-    const [row] = await tx.sql<{ id: number }>(
-      'SELECT id FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal FOR UPDATE',
-      point,
+    const [row] = await tx.sql<{ id: number; line: LineType | null }>(
+      'SELECT id, line FROM contact_point WHERE organization_id = :org AND kind = :kind AND normal = :normal FOR UPDATE',
+      { kind: point.kind, normal: point.normal },
     );
+    if (line !== null && row!.line === null) {
+      tx.reached.add(row!.id);
+      await tx.execute('UPDATE contact_point SET line = :line WHERE organization_id = :org AND id = :id', { line, id: row!.id });
+    }
     return row!.id;
   }
 
   /** Finds or makes an address and hangs it on the person. Returns its id. */
-  async addPoint(tx: Scoped, supporterId: number, point: { kind: string; normal: string; shown: string; doNotContact: boolean }): Promise<number> {
+  async addPoint(tx: Scoped, supporterId: number, point: NewPoint & { doNotContact: boolean }): Promise<number> {
     const pointId = await this.ensurePoint(tx, point);
     await this.hangPoint(tx, supporterId, pointId);
     return pointId;
+  }
+
+  /** The same address in a better writing; what line it is where that is said. */
+  async rewritePoint(tx: Scoped, pointId: number, { shown, parts, line = null }: NewPoint): Promise<void> {
+    tx.reached.add(pointId);
+    await tx.execute(
+      `UPDATE contact_point SET shown = :shown, parts = COALESCE(:parts, parts), line = COALESCE(:line, line)
+        WHERE organization_id = :org AND id = :pointId`,
+      { pointId, shown, parts: parts ? JSON.stringify(parts) : null, line },
+    );
+  }
+
+  /** The postcode of the postal address that is written to, by which likely doubles are found; where there is none it stays. */
+  async keepPostcode(tx: Scoped, id: number): Promise<void> {
+    const first = (await this.pointsWithParts(tx, [id])).find((point) => point.kind === 'post');
+    const postcode = normalPostcode(first?.parts?.postcode ?? '');
+    if (postcode === '') return;
+    tx.changed('own', 0, [id]);
+    await tx.execute('UPDATE supporter SET postcode = :postcode WHERE organization_id = :org AND id = :id', { id, postcode });
   }
 
   /** Puts one address in the place of another, which comes off the person. */

@@ -2,9 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { isoDay, parseIsoDay } from '@goodword/core/common';
 import type { DeletionNotice, Page, RecordView, SupporterRow, UndoStep } from '@goodword/core/contract';
 import { coerce, formatMoney, formatValue, type Manner } from '@goodword/core/fields';
-import { cleanEmail, cleanMobile, isBirth } from '@goodword/core/intake';
-import { DoNotContactService } from '../permission/do-not-contact.service';
-import { HoldsRepository } from '../permission/holds.repository';
+import { isBirth } from '@goodword/core/intake';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate, type At } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -66,8 +64,6 @@ export type KnownOf = Omit<RecordView, 'segments' | 'rosters' | 'household' | 'g
 export class SupportersService {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
-    @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(SupporterRows) private readonly rows: SupporterRows,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
@@ -87,7 +83,7 @@ export class SupportersService {
     const db = this.database.read(scope);
     const person = await this.supporters.need(db, id);
     const [points, sharers, fields, values, tags, lists, gifts, { standings, entries, rulesOf }, organization] = await Promise.all([
-      this.supporters.points(db, [id]),
+      this.supporters.pointsWithParts(db, [id]),
       this.supporters.sharers(db, id),
       this.fields.all(db),
       this.fields.valuesOf(db, [id]),
@@ -108,6 +104,8 @@ export class SupportersService {
         id: point.id,
         kind: point.kind,
         shown: point.shown,
+        line: point.line,
+        parts: point.parts,
         onHold: point.on_hold === 1,
         holdReason: point.hold_reason,
         sharedWith: sharers.filter((sharer) => sharer.contact_point_id === point.id).map(({ id: other, name }) => ({ id: other, name })),
@@ -165,67 +163,6 @@ export class SupportersService {
         after,
         undo,
       });
-    });
-  }
-
-  async addPoint(scope: Scope, id: number, kind: 'email' | 'mobile', text: string): Promise<void> {
-    const organization = await this.team.organization(scope);
-    const cleaned = kind === 'email' ? cleanEmail(text) : cleanMobile(text, organization.country);
-    if (!cleaned.ok)
-      throw new Invalid([{ field: 'text', code: 'address', message: `${cleaned.reason.charAt(0).toUpperCase()}${cleaned.reason.slice(1)}.` }]);
-    await this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
-      const doNotContact = await this.doNotContact.isClosed(tx, kind, cleaned.normal);
-      const known = (await this.supporters.points(tx, [id])).some((point) => point.kind === kind && point.normal === cleaned.normal);
-      if (known) throw new Conflict(`${cleaned.shown} is on this record already.`);
-      const pointId = await this.supporters.addPoint(tx, id, { kind, normal: cleaned.normal, shown: cleaned.shown, doNotContact });
-      const undo: UndoStep = { kind: 'contact', pointId, on: true };
-      await audit(tx, {
-        act: 'contact',
-        subject: 'supporter',
-        subjectId: id,
-        words: `${kind === 'email' ? 'Email' : 'Mobile'} ${cleaned.shown} added`,
-        after: cleaned.shown,
-        undo,
-      });
-    });
-  }
-
-  /** Takes an address off a person. What was agreed or refused there stays with the address. */
-  async dropPoint(scope: Scope, id: number, pointId: number): Promise<void> {
-    await this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
-      const point = (await this.supporters.points(tx, [id])).find((one) => one.id === pointId);
-      if (!point) throw new NotFound('address');
-      await this.supporters.dropPoint(tx, id, pointId);
-      const undo: UndoStep = { kind: 'contact', pointId, on: false };
-      await audit(tx, { act: 'contact', subject: 'supporter', subjectId: id, words: `${point.shown} taken off`, before: point.shown, undo });
-    });
-  }
-
-  /** The address that heads the others of its kind is the one that is written to first. */
-  async putPointFirst(scope: Scope, id: number, pointId: number): Promise<void> {
-    await this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
-      const points = await this.supporters.points(tx, [id]);
-      const point = points.find((one) => one.id === pointId);
-      if (!point) throw new NotFound('address');
-      await this.supporters.orderPoints(tx, id, [pointId, ...points.filter((one) => one.id !== pointId).map((one) => one.id)]);
-      await audit(tx, { act: 'contact', subject: 'supporter', subjectId: id, words: `${point.shown} put first` });
-    });
-  }
-
-  async release(scope: Scope, id: number, pointId: number): Promise<void> {
-    await this.database.write(scope, async (tx) => {
-      const point = (await this.supporters.points(tx, [(await this.supporters.hold(tx, id)).id])).find((one) => one.id === pointId);
-      if (!point) throw new NotFound('address');
-      // Nobody lifts it but by deciding what they meant; the person does by START.
-      if (await this.supporters.isAsked(tx, pointId))
-        throw new Conflict(
-          `Whether they meant to stop is still open: ${point.hold_reason ?? 'read what they wrote'}. Answer that under Today, and the hold goes with it.`,
-        );
-      await this.holds.release(tx, pointId, 'Looked at, and good');
-      await audit(tx, { act: 'release', subject: 'supporter', subjectId: id, words: `${point.shown} taken off hold`, before: point.hold_reason });
     });
   }
 

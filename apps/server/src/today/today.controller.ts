@@ -1,13 +1,16 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type JobView, type TodayView } from '@goodword/core/contract';
+import { dayInZone, startOfDay } from '@goodword/core/common';
+import { schema, type DoneView, type JobView, type TodayView, type WeekView } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { SegmentsService } from '../segments/segments.service';
+import { TeamRepository } from '../team/team.repository';
 import { JobsRepository } from './jobs.repository';
 import { TasksRepository } from './tasks.repository';
 import { TasksService, type TaskOutcome } from './tasks.service';
 import { TodayRepository } from './today.repository';
+import { WeekService } from './week.service';
 
 /** In time to ask again by a message that the rule still allows. */
 const LAPSING_DAYS = 30;
@@ -22,6 +25,8 @@ export class TodayController {
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
     @Inject(TasksService) private readonly settling: TasksService,
     @Inject(SegmentsService) private readonly segments: SegmentsService,
+    @Inject(WeekService) private readonly weeks: WeekService,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(Database) private readonly database: Database,
   ) {}
 
@@ -45,6 +50,17 @@ export class TodayController {
     const ids = await this.segments.members(scope, { kind: 'lapses', channel: 'email', scope: 'appeals', days: LAPSING_DAYS });
     this.counted.set(key, { at: Date.now(), people: ids.length });
     return ids.length;
+  }
+
+  @Route('get', 'today/week', { role: 'viewer', summary: 'What the last seven days brought, and what a week brings usually' })
+  week(@Caller() scope: Scope): Promise<WeekView> {
+    return this.weeks.view(scope);
+  }
+
+  @Route('get', 'today/done', { role: 'viewer', summary: 'What was done today' })
+  async done(@Caller() scope: Scope): Promise<DoneView> {
+    const { time_zone: zone } = await this.team.organization(scope);
+    return this.today.done(this.database.read(scope), new Date(startOfDay(dayInZone(Date.now(), zone), zone)));
   }
 
   @Route('get', 'jobs', { role: 'viewer', summary: 'Work in the background, running and finished' })

@@ -1,4 +1,4 @@
-import type { JobView, MessageResults, Page, ReplyView, ResultPerson, TodayView } from '@goodword/core/contract';
+import type { DoneView, JobView, MessageResults, Page, ReplyView, ResultPerson, TodayView, WeekView } from '@goodword/core/contract';
 import { HEAD, gathering, noPermission } from '../testing/gathering';
 import { openHouse, until, type Client, type House } from '../testing/harness';
 import { agreed, bringIn, draftEmail, draftText, messageAt, NOTHING, planFor, resultsOf, send, takeFile } from '../testing/steps';
@@ -14,6 +14,7 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
+const done = (client = house.client) => client.get<DoneView>('/api/today/done');
 const today = (client = house.client) => client.get<TodayView>('/api/today');
 
 describe('what waits at Gather', () => {
@@ -22,8 +23,11 @@ describe('what waits at Gather', () => {
     const ready = await checked(`${HEAD}ready@example.org,Re,Ady,\n`);
     const done = await bringIn(house.client, `${HEAD}done@example.org,Do,Ne,\n`, { permission: noPermission });
     const view = await today();
-    const waits = Object.fromEntries(view.batches.map((batch) => [batch.id, batch.waits]));
-    expect(waits).toEqual({ [draft]: 'its columns and permission are to be settled', [ready.id]: 'is checked and can come in' });
+    const begun = view.batches.map(({ id, state, rows, by }) => [id, state, rows, by]);
+    expect(begun).toEqual([
+      [ready.id, 'checked', 1, 'The owner'],
+      [draft, 'draft', 1, 'The owner'],
+    ]);
     expect(view.arrived).toEqual([expect.objectContaining({ id: done.id, people: 1 })]);
     // Whoever else is on the team sees the same, another chapter nothing of it.
     expect((await today(await house.as('viewer'))).batches).toHaveLength(2);
@@ -60,11 +64,17 @@ describe('answers', () => {
 
   test('wait until somebody puts them aside, and can be taken up again', async () => {
     await answer('t-1', '+12065550131', 'Where do we meet?');
-    expect((await today()).replies).toBe(1);
+    const waiting = await today();
+    expect([waiting.replies, waiting.firstReply]).toEqual([
+      1,
+      { name: 'Mia Moss', words: 'Where do we meet?', message: 'A text', at: expect.any(String) as string },
+    ]);
+    expect((await today(east)).firstReply).toBeNull();
     const [reply] = await house.client.get<ReplyView[]>('/api/replies');
     expect(reply).toMatchObject({ name: 'Mia Moss', body: 'Where do we meet?', handled: false, message: 'A text' });
+    const before = await done();
     await house.client.post(`/api/replies/${reply!.id}/handled`, { handled: true });
-    expect((await today()).replies).toBe(0);
+    expect([(await today()).replies, (await done()).answered]).toEqual([0, before.answered + 1]);
     await house.client.post(`/api/replies/${reply!.id}/handled`, { handled: false });
     expect((await today()).replies).toBe(1);
   });
@@ -143,8 +153,9 @@ describe('what came of a message', () => {
   test('an address on hold waits on Today, a draft too', async () => {
     const before = await today();
     expect(before.onHold).toBeGreaterThanOrEqual(1);
-    await draftEmail(house.client, {});
-    expect((await today()).drafts).toBe(before.drafts + 1);
+    const id = await draftEmail(house.client, {});
+    const after = await today();
+    expect([after.drafts, after.draft!.id]).toEqual([before.drafts + 1, id]);
   });
 });
 
@@ -167,4 +178,64 @@ test('a plan that leaves permission open is not taken', async () => {
   const id = await takeFile(house.client, `${HEAD}open@example.org,Op,En,\n`);
   const { permission: _permission, ...open } = planFor();
   expect((await house.client.call('PUT', `/api/batches/${id}/plan`, open)).status).toBe(422);
+});
+
+describe('the week', () => {
+  const WEEK = 7 * 86_400_000;
+  const kinds = ({ figures }: WeekView) => Object.fromEntries(figures.map(({ kind, now, usual }) => [kind, [now, usual]]));
+
+  test('of a house that began lately says nothing of what is usual', async () => {
+    const begun = await openHouse({});
+    begun.startWorker();
+    try {
+      await bringIn(begun.client, `${HEAD}week@example.org,We,Ek,\n`, { permission: noPermission });
+      expect(await begun.client.get<WeekView>('/api/today/week')).toEqual({
+        figures: [
+          { kind: 'joined', now: 1, usual: null },
+          { kind: 'left', now: 0, usual: null },
+          { kind: 'gave', now: 0, usual: null },
+          { kind: 'replied', now: 0, usual: null },
+        ],
+        weeks: 0,
+      });
+    } finally {
+      await begun.close();
+    }
+  });
+
+  test('stands beside the middle of those behind it, in one chapter as in all', async () => {
+    const lived = await openHouse({});
+    lived.startWorker();
+    try {
+      const rows = Array.from({ length: 12 }, (_, i) => `w${i}@example.org,W${i},Eek,`).join('\n');
+      const batch = await bringIn(lived.client, `${HEAD}${rows}\n`, { permission: noPermission });
+      const knex = lived.database.unscoped();
+      const ids = (await knex('supporter').where({ batch_id: batch.id }).orderBy('id').pluck('id')) as number[];
+      // One of them in this week, three in the one before, two, none, one, and five ten weeks ago.
+      const weeks = [0, 1, 1, 1, 2, 2, 4, 10, 10, 10, 10, 10];
+      for (const [i, id] of ids.entries())
+        await knex('supporter')
+          .where({ id })
+          .update({ created_at: new Date(Date.now() - weeks[i]! * WEEK) });
+      const gift = (supporter: number, amount: number, week: number) => ({
+        ...{ organization_id: lived.scope.organizationId, supporter_id: supporter, amount },
+        given_on: Math.floor(Date.now() / 86_400_000) - 1 - 7 * week,
+      });
+      await knex('gift').insert([
+        gift(ids[0]!, 2_500, 0),
+        gift(ids[1]!, 5_000, 0),
+        ...[1, 2, 3, 4, 5, 6].map((week) => gift(ids[2]!, 1_000 * week, week)),
+      ]);
+      expect(kinds(await lived.client.get<WeekView>('/api/today/week'))).toEqual({
+        // Nine whole weeks lie behind, for the first person came ten weeks ago in the midst of one: 3, 2, 0, 1 and none.
+        ...{ joined: [1, 0], left: [0, 0], replied: [0, 0] },
+        // 1,000 to 6,000 in six of the nine.
+        gave: [7_500, 2_000],
+      });
+      const elsewhere = await lived.as('organizer', lived.chapters[1]!);
+      expect(kinds(await elsewhere.get<WeekView>('/api/today/week'))).toMatchObject({ joined: [0, 0], gave: [0, 0] });
+    } finally {
+      await lived.close();
+    }
+  });
 });

@@ -40,8 +40,8 @@ test('what is asked already is not offered again', () => {
     sensitive: false,
     required: false,
   };
-  expect(askable(FORM, [field]).map((one) => one.words)).toEqual(['Last name', 'Country', 'Shirt size']);
-  expect(askable(withItem(FORM, 7, 'Shirt size'), [field]).map((one) => one.words)).toEqual(['Last name', 'Country']);
+  expect(askable(FORM, [field]).map((one) => one.words)).toEqual(['Last name', 'Country', 'Postal address', 'Shirt size']);
+  expect(askable(withItem(FORM, 7, 'Shirt size'), [field]).map((one) => one.words)).toEqual(['Last name', 'Country', 'Postal address']);
 });
 
 test('items move, change and go, and the others stay in order', () => {

@@ -9,6 +9,7 @@ export const PART_WORDS: Record<FormPart, string> = {
   email: 'Email',
   mobile: 'Mobile',
   country: 'Country',
+  post: 'Postal address',
 };
 
 /** Everything that a form can ask, and does not yet. */

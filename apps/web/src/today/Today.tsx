@@ -1,147 +1,192 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { StopTask, TodayView } from '@goodword/core/contract';
+import type { DoneView, LeavingMessage, StopTask, TodayView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { plural, useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, Heading, Loading, Problem } from '../ui/basics';
+import { Week } from './Week';
+import { whatWaits, type WaitLine } from './waits';
 
-function Line({ to, count, children, tone = 'plain' }: { to: string; count?: number; children: ReactNode; tone?: 'plain' | 'fault' }) {
-  return (
-    <li className="flex items-baseline gap-4 border-b border-hair py-3 last:border-0">
-      {count !== undefined && (
-        <span className={`font-title font-bold text-[20px] w-12 text-right ${tone === 'fault' ? 'text-madder' : ''}`}>{count}</span>
-      )}
-      <Link to={to} className="link">
-        {children}
-      </Link>
-    </li>
-  );
-}
-
-function Section({ title, children, nothing }: { title: string; children: ReactNode[]; nothing: string }) {
-  const shown = children.flat().filter(Boolean);
-  return (
-    <section className="sheet p-5">
-      <h2 className="subtitle pb-1">{title}</h2>
-      {shown.length === 0 ? <p className="text-ink2 py-2">{nothing}</p> : <ul>{shown}</ul>}
-    </section>
-  );
-}
+const ACT = 'inline-flex items-center rounded-paper border px-4 min-h-[36px] font-semibold whitespace-nowrap';
 
 /** Somebody asked to stop in their own words; the channel is held until a person says what was meant. */
-function StopLine({ stop }: { stop: StopTask }) {
+function StopActs({ stop }: { stop: StopTask }) {
   const queryClient = useQueryClient();
   const may = useMay('organizer');
   const settle = useMutation({
     mutationFn: (outcome: string) => call('POST', `tasks/${stop.taskId}/settle`, { outcome }),
     onSuccess: () => refreshAll(queryClient),
   });
+  if (!may) return null;
   return (
-    <li className="border-b border-hair py-3 last:border-0">
-      <p>
-        {stop.supporterId ? (
-          <Link className="link" to={`/sort/supporters/${stop.supporterId}`}>
-            {stop.name}
-          </Link>
+    <div className="flex flex-wrap justify-end gap-2">
+      <Button disabled={settle.isPending} onClick={() => settle.mutate('meant')}>
+        They mean stop
+      </Button>
+      <Button disabled={settle.isPending} onClick={() => settle.mutate('not-meant')}>
+        They don’t
+      </Button>
+      <div className="basis-full">
+        <Problem error={settle.error} />
+      </div>
+    </div>
+  );
+}
+
+function Line({ line, isLate, first }: { line: WaitLine; isLate: boolean; first: boolean }) {
+  return (
+    <li className="grid grid-cols-[52px_1fr_auto] max-[700px]:grid-cols-[36px_1fr] items-start gap-x-4 gap-y-2 border-b border-hair py-3 last:border-0">
+      <span className={`font-title font-bold text-[20px] leading-[24px] ${isLate ? 'text-madder' : ''}`}>{line.count}</span>
+      <div className="min-w-0">
+        <p className="break-words">
+          <b>{line.what}</b> {line.rest}
+          {isLate && <span className="text-madder font-semibold">, late</span>}
+        </p>
+        <p className="text-ink2 text-[12.5px] break-words">
+          {line.stop && line.to ? (
+            <Link className="link" to={line.to}>
+              {line.more}
+            </Link>
+          ) : (
+            line.more
+          )}
+        </p>
+      </div>
+      <div className="max-[700px]:col-start-2">
+        {line.stop ? (
+          <StopActs stop={line.stop} />
         ) : (
-          <b>{stop.name}</b>
-        )}{' '}
-        wrote “{stop.words.slice(0, 160)}” and is held until somebody has read it.
-      </p>
-      <Problem error={settle.error} />
-      {may && (
-        <div className="flex gap-2 pt-2">
-          <Button disabled={settle.isPending} onClick={() => settle.mutate('meant')}>
-            They mean stop
-          </Button>
-          <Button disabled={settle.isPending} onClick={() => settle.mutate('not-meant')}>
-            They don’t
-          </Button>
-        </div>
-      )}
+          <Link
+            to={line.to}
+            className={`${ACT} ${first ? 'bg-ink text-white border-ink hover:bg-slate' : 'border-[#8b989d] hover:bg-bench'}`}
+            aria-label={`${line.act}: ${line.count} ${line.what} ${line.rest}`}
+          >
+            {line.act}
+          </Link>
+        )}
+      </div>
     </li>
   );
 }
 
-/** Opens the group behind the number, with a message to it one step away. */
-function LapsingLine({ people, days }: { people: number; days: number }) {
-  const tree = encodeURIComponent(JSON.stringify({ kind: 'all', rules: [{ kind: 'lapses', channel: 'email', scope: 'appeals', days }] }));
+function Nothing() {
   return (
-    <Line to={`/sort/segments/new?name=${encodeURIComponent('Permission lapses soon')}&tree=${tree}`} count={people}>
-      {`${plural(people, 'person’s permission lapses', 'people’s permission lapses')} within ${days} days: ask them again while you may`}
-    </Line>
+    <div className="py-4 flex flex-col gap-2">
+      <p className="font-semibold">Nothing waits for you.</p>
+      <p className="text-ink2">
+        <Link className="link" to="/gather/new">
+          Bring a file in
+        </Link>
+        ,{' '}
+        <Link className="link" to="/write">
+          begin a message
+        </Link>{' '}
+        or{' '}
+        <Link className="link" to="/sort">
+          look at who is here
+        </Link>
+        .
+      </p>
+    </div>
   );
 }
 
-/** What waits, in the order of the work. */
-export default function Today() {
-  const { teammate, organization } = useSession();
+function Done() {
   const format = useFormat();
-  const { data, error, isPending } = useQuery({ queryKey: ['today'], queryFn: () => get<TodayView>('today') });
+  const { data } = useQuery({ queryKey: ['today', 'done'], queryFn: () => get<DoneView>('today/done') });
+  if (!data) return null;
+  const parts = [
+    data.answered > 0 && `${format.number(data.answered)} ${plural(data.answered, 'reply', 'replies')} answered`,
+    data.sent > 0 && `${format.number(data.sent)} ${plural(data.sent, 'message', 'messages')} handed over`,
+    data.broughtIn > 0 && `${format.number(data.broughtIn)} ${plural(data.broughtIn, 'person', 'people')} brought in`,
+  ].filter(Boolean);
+  return (
+    <p className="text-ink2 text-[12.5px] pt-3 border-t border-hair">
+      {parts.length === 0 ? 'Nothing done yet today.' : `Done today: ${parts.join(', ')}.`}
+    </p>
+  );
+}
+
+function Leaving({ message }: { message: LeavingMessage }) {
+  const format = useFormat();
+  const words = {
+    scheduled: message.when ? format.moment(message.when) : 'in a moment',
+    preparing: 'is being made ready',
+    sending: 'leaves now',
+    paused: 'paused',
+  }[message.state as 'scheduled' | 'preparing' | 'sending' | 'paused'];
+  const isOpen = message.state === 'scheduled';
+  return (
+    <li className="border-b border-hair py-3 last:border-0">
+      <p className="flex justify-between gap-3">
+        <Link className="link font-semibold min-w-0 break-words" to={isOpen ? `/send/${message.id}` : `/hear-back/${message.id}`}>
+          {message.name}
+        </Link>
+        {message.people !== null && <b>{format.number(message.people)}</b>}
+      </p>
+      <p className="text-ink2 text-[12.5px]">
+        {words}, by {message.channel}
+        {message.people !== null && message.state !== 'scheduled' ? `, ${plural(message.people, 'person', 'people')} to go` : ''}
+      </p>
+    </li>
+  );
+}
+
+/** The desk of the morning: one list of what waits, what leaves, what the week brought. */
+export default function Today() {
+  const { organization } = useSession();
+  const format = useFormat();
+  const { data, error, isPending, dataUpdatedAt } = useQuery({ queryKey: ['today'], queryFn: () => get<TodayView>('today') });
   if (isPending) return <Loading what="what waits" />;
   if (error) return <Problem error={error} />;
-  const today = new Intl.DateTimeFormat(organization.locale, {
-    weekday: 'long',
-    day: 'numeric',
-    month: 'long',
-    timeZone: organization.timeZone,
-  }).format(new Date());
+  const long = { weekday: 'long', day: 'numeric', month: 'long', timeZone: organization.timeZone } as const;
+  const day = new Intl.DateTimeFormat(organization.locale, long).format(new Date(dataUpdatedAt));
+  const waits = whatWaits(data, dataUpdatedAt, format);
+  const late = waits.filter(({ isLate }) => isLate).length;
+  const note = waits.length === 0 ? 'nothing waits' : `${waits.length} ${plural(waits.length, 'thing waits', 'things wait')}`;
   return (
     <>
-      <Heading title={`Good to see you, ${teammate.name.split(' ')[0]}`} note={`${today}, ${organization.name}`} />
-      <div className="grid grid-cols-2 gap-4 items-start">
-        <Section title="Coming in" nothing="No batch is half done. Bring a file in at Gather.">
-          {data.arrived.map((batch) => (
-            <Line
-              key={`a${batch.id}`}
-              to={`/gather/${batch.id}`}
-              count={batch.people}
-            >{`${plural(batch.people, 'person', 'people')} came in with ${batch.name}`}</Line>
-          ))}
-          {data.batches.map((batch) => (
-            <Line key={batch.id} to={`/gather/${batch.id}`}>{`${batch.name} ${batch.waits}`}</Line>
-          ))}
-        </Section>
-        <Section title="Leaving" nothing="No message is on its way or scheduled.">
-          {data.messages.map((message) => (
-            <Line
-              key={message.id}
-              to={`/hear-back/${message.id}`}
-            >{`${message.name}: ${message.state}${message.when ? `, leaves ${format.moment(message.when)}` : ''}`}</Line>
-          ))}
-        </Section>
-        <Section title="To answer and to settle" nothing="Every reply has been read, and nothing is unsure.">
-          {data.replies > 0 && (
-            <Line key="r" to="/hear-back/replies" count={data.replies}>{`${plural(data.replies, 'reply waits', 'replies wait')} for an answer`}</Line>
+      <Heading title={day} page="Today" note={late > 0 ? `${note}, ${late} late` : note} />
+      <div className="grid grid-cols-[minmax(0,1fr)_320px] max-[900px]:grid-cols-1 gap-4 items-start">
+        <section className="sheet p-5" aria-labelledby="waits">
+          <h2 id="waits" className="subtitle pb-2 border-b border-ink">
+            What waits, the most pressing first
+          </h2>
+          {waits.length === 0 ? (
+            <Nothing />
+          ) : (
+            <ul>
+              {waits.map(({ of, isLate }, i) => (
+                <Line key={of.key} line={of} isLate={isLate} first={i === 0} />
+              ))}
+            </ul>
           )}
-          {data.stops.map((stop) => (
-            <StopLine key={`s${stop.taskId}`} stop={stop} />
-          ))}
-          {data.unsure > 0 && (
-            <Line
-              key="u"
-              to={`/hear-back/${data.unsureMessageId ?? ''}`}
-              count={data.unsure}
-              tone="fault"
-            >{`${plural(data.unsure, 'mail', 'mails')} may or may not have gone: settle ${plural(data.unsure, 'it', 'them')}`}</Line>
-          )}
-        </Section>
-        <Section title="On the desk" nothing="Nothing is half written.">
-          {data.drafts > 0 && <Line key="d" to="/write" count={data.drafts}>{`${plural(data.drafts, 'draft', 'drafts')} to finish`}</Line>}
-          {data.lapsing.people > 0 && <LapsingLine key="l" people={data.lapsing.people} days={data.lapsing.days} />}
-          {data.erasures.map((one) => (
-            <Line
-              key={`e${one.taskId}`}
-              to={`/sort/supporters/${one.supporterId}`}
-            >{`${one.name || 'Somebody without a name'} asks to be erased, since ${format.day(one.at)}`}</Line>
-          ))}
-          {data.onHold > 0 && (
-            <Line key="h" to="/sort?hold=true" count={data.onHold}>{`${plural(data.onHold, 'person has', 'people have')} an address on hold`}</Line>
-          )}
-        </Section>
+          <Done />
+        </section>
+        <div className="flex flex-col gap-4">
+          <section className="sheet p-5" aria-labelledby="leaves">
+            <h2 id="leaves" className="subtitle pb-2 border-b border-ink">
+              What leaves
+            </h2>
+            {data.messages.length === 0 ? (
+              <p className="text-ink2 pt-3">No message is on its way.</p>
+            ) : (
+              <ul>
+                {data.messages.map((message) => (
+                  <Leaving key={message.id} message={message} />
+                ))}
+              </ul>
+            )}
+          </section>
+          <section className="sheet p-5" aria-labelledby="week">
+            <h2 id="week" className="subtitle pb-2 border-b border-ink mb-1">
+              What came, this week and usually
+            </h2>
+            <Week />
+          </section>
+        </div>
       </div>
     </>
   );

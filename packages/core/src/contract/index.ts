@@ -14,6 +14,8 @@ export type {
   FieldDeletion,
   FieldView,
   ListView,
+  NewAddress,
+  NewPostal,
   RecordView,
   StandingView,
   SupporterRow,
@@ -100,30 +102,4 @@ export interface Problem {
   now?: string;
 }
 
-export interface TodayView {
-  batches: { id: number; name: string; state: string; waits: string }[];
-  /** Batches that came in lately and that nobody has looked at since. */
-  arrived: { id: number; name: string; at: string; people: number }[];
-  messages: { id: number; name: string; state: string; when: string | null }[];
-  replies: number;
-  unsure: number;
-  /** The newest message with an unsure mail. */
-  unsureMessageId: number | null;
-  onHold: number;
-  drafts: number;
-  /** People whose implied permission for appeals by email lapses within this many days. */
-  lapsing: { people: number; days: number };
-  /** Texts that plainly ask to stop, held until a person has read them. */
-  stops: StopTask[];
-  /** People who asked to be erased; only owners see them. */
-  erasures: { taskId: number; supporterId: number; name: string; at: string }[];
-}
-
-/** A reply that says stop in its own words. */
-export interface StopTask {
-  taskId: number;
-  supporterId: number | null;
-  name: string;
-  words: string;
-  at: string;
-}
+export type { DoneView, LeavingMessage, StopTask, TodayView, WaitingBatch, WeekView } from './today';

@@ -11,6 +11,7 @@ export type UndoStep =
   | { kind: 'place'; before: KnownPlace; after: KnownPlace }
   | { kind: 'group'; group: 'tag' | 'list'; id: number; on: boolean }
   | { kind: 'contact'; pointId: number; on: boolean }
+  | { kind: 'contact-changed'; from: number; to: number }
   /** Where somebody stands on a campaign's roster; null where they are not on it. */
   | { kind: 'roster'; campaignId: number; before: string | null; after: string | null }
   | { kind: 'household'; before: number | null; after: number | null }

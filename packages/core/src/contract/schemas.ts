@@ -18,6 +18,7 @@ export {
 } from './team';
 export {
   addContact,
+  changeContact,
   addEntry,
   addGift,
   EVIDENCE_LIMIT,

@@ -30,7 +30,37 @@ export const tagParams = Joi.object({ id: id.required(), tagId: id.required() })
 export const pointParams = Joi.object({ id: id.required(), pointId: id.required() });
 export const listParams = Joi.object({ id: id.required(), listId: id.required() });
 
-export const addContact = Joi.object({ kind: Joi.string().valid('email', 'mobile').required(), text: Joi.string().trim().max(254).required() });
+/** A postal address in its parts; without a street or a town it is none. */
+const postal = Joi.object({
+  street: Joi.string().trim().max(200).allow('').required(),
+  city: Joi.string().trim().max(100).allow('').required(),
+  region: Joi.string().trim().max(100).allow('').required(),
+  postcode: Joi.string().trim().max(20).allow('').required(),
+  country: Joi.string().length(2).uppercase().allow('').required(),
+}).custom((value: NewPostal, helpers) => (value.street || value.city ? value : helpers.message({ custom: 'Expected a street or a town.' })));
+const written = { is: 'post', then: Joi.forbidden(), otherwise: Joi.required() };
+const contact = {
+  kind: Joi.string().valid('email', 'mobile', 'post').required(),
+  text: Joi.string().trim().max(254).when('kind', written),
+  /** Of a number: a landline is called and never texted. Where it is not said, whoever knows lines is asked. */
+  line: Joi.string().valid('mobile', 'landline').when('kind', { is: 'mobile', otherwise: Joi.forbidden() }),
+  post: postal.when('kind', { is: 'post', then: Joi.required(), otherwise: Joi.forbidden() }),
+};
+export const addContact = Joi.object(contact);
+/** `was`: the address as it stood when this was begun. */
+export const changeContact = Joi.object({ ...contact, was: Joi.string().max(300).required() });
+
+export interface NewPostal {
+  street: string;
+  city: string;
+  region: string;
+  postcode: string;
+  /** ISO 3166-1; empty where it is not said. */
+  country: string;
+}
+
+export type NewAddress =
+  { kind: 'email'; text: string } | { kind: 'mobile'; text: string; line?: 'mobile' | 'landline' } | { kind: 'post'; post: NewPostal };
 
 export const addEntry = Joi.object({
   contactPointId: id.required(),
@@ -142,6 +172,10 @@ export interface ContactPointView {
   id: number;
   kind: 'email' | 'mobile' | 'post';
   shown: string;
+  /** Of a number, where anybody knows: a landline is called and never texted. */
+  line: 'mobile' | 'landline' | 'voip' | 'other' | null;
+  /** Of a postal address. */
+  parts: Partial<NewPostal> | null;
   onHold: boolean;
   holdReason: string | null;
   sharedWith: { id: number; name: string }[];

@@ -2,7 +2,7 @@ export { FIELD_TYPE_WORDS, FIELD_TYPES, LONG_TEXT_LIMIT, TEXT_LIMIT, type FieldT
 export { dateOrderOf, parseDate, usualOrder, type DateOrder } from './dates';
 export { parseClock } from './clock';
 export { countryCodes, countryName, readCountry } from './countries';
-export { readRegion, regionName, regionsOf, type Region } from './regions';
+export { readRegion, readRegionIn, regionName, regionsOf, type Region } from './regions';
 export { fileOf, fileText } from './files';
 export { CHOICE_SEPARATOR, choicesOf, coerce, parseYesNo, type Coerced, type WrittenAs } from './coerce';
 export { readMoney } from './money';

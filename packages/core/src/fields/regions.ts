@@ -64,6 +64,12 @@ export function readRegion(text: string): string | null {
   return found.length === 1 ? found[0]!.code : null;
 }
 
+/** As `readRegion` where the country is known: its own names and codes alone are read, "WA" or "Victoria" too. */
+export function readRegionIn(country: string, text: string): string | null {
+  const found = readRegion(`${country}-${text}`) ?? readRegion(`${text}, ${country}`) ?? readRegion(text);
+  return found?.startsWith(`${country}-`) ? found : null;
+}
+
 /** A region's name with its country's: "Washington, United States"; the code itself where it is not known. */
 export function regionName(code: string, locale = 'en'): string {
   const country = code.slice(0, 2);

@@ -5,7 +5,7 @@ export const LANGUAGES = ['en', 'es', 'fr', 'de'] as const;
 export type Language = (typeof LANGUAGES)[number];
 
 /** What a form may ask of the person beside custom fields (by their id). */
-export const FORM_PARTS = ['firstName', 'lastName', 'email', 'mobile', 'country'] as const;
+export const FORM_PARTS = ['firstName', 'lastName', 'email', 'mobile', 'country', 'post'] as const;
 export type FormPart = (typeof FORM_PARTS)[number];
 
 /**
@@ -84,7 +84,8 @@ export function formFaults(
       );
     if (item.show === 'asked' && item.label.trim() === '') fault(`items.${i}`, 'Every question needs a label.');
     if (item.show !== 'asked' && item.required) fault(`items.${i}`, `“${item.label}” is not asked, so it can't be required.`);
-    if (item.show !== 'asked' && (item.of === 'email' || item.of === 'mobile')) fault(`items.${i}`, 'An address must be asked for.');
+    if (item.show !== 'asked' && (item.of === 'email' || item.of === 'mobile' || item.of === 'post'))
+      fault(`items.${i}`, 'An address must be asked for.');
     if (item.show === 'constant' && item.value === '') fault(`items.${i}`, `Give the constant value of “${item.label}”.`);
   });
   if (form.asks.length === 0) fault('asks', 'The form asks for no permission. Add at least one box.');
@@ -101,7 +102,7 @@ function askFaults(form: FormDefinition, ask: FormAsk, known: Parameters<typeof 
   if (ask.channel === 'email' && !asks('email')) faults.push('This box is about email, and the form does not ask for an email address.');
   if ((ask.channel === 'text' || ask.channel === 'call') && !asks('mobile'))
     faults.push('This box is about the telephone, and the form does not ask for a number.');
-  if (ask.channel === 'post') faults.push('A form asks for no postal address, so it can ask for no permission to write to one.');
+  if (ask.channel === 'post') faults.push('A form can’t ask for permission to send letters: nobody can confirm a postal address. Take the box out.');
   if (isListScope(ask.scope) && !known.openLists.has(Number(ask.scope.slice(5))))
     faults.push('This list may not be joined by a form. Allow it on the list, or take the box out.');
   if (ask.channel === 'text')

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import type { FieldType } from '../fields';
 import { standardTextAsk, textAskFaults } from '../text';
 import { askName, formFaults, inputName, readAnswer, type FormDefinition, type FormItem } from '.';
 
@@ -68,7 +69,7 @@ describe('what keeps a form from being opened', () => {
     ['something hidden and required', { items: [item('email'), item('mobile'), item(5, { show: 'hidden', required: true })] }, "can't be required"],
     ['a hidden address', { items: [item('email', { show: 'hidden' }), item('mobile')] }, 'An address must be asked for'],
     ['a constant without a value', { items: [item('email'), item('mobile'), item(5, { show: 'constant' })] }, 'Give the constant value'],
-    ['a box for post', { asks: [{ channel: 'post', scope: 'news', words: 'Write me letters, please.' }] }, 'no postal address'],
+    ['a box for post', { asks: [{ channel: 'post', scope: 'news', words: 'Write me letters, please.' }] }, 'nobody can confirm a postal address'],
     [
       'a keyword without a box for texts',
       { keyword: 'LAUNCH', asks: [{ channel: 'email', scope: 'news', words: 'Send me the news, please.' }] },
@@ -103,6 +104,7 @@ describe('what somebody sent in', () => {
         email: { normal: 'ann@example.org', shown: 'Ann@Example.ORG' },
         mobile: { normal: '+12065550144', shown: '+1 206 555 0144', country: 'US' },
         country: null,
+        post: null,
         values: [],
         agreed: [form().asks[0]],
       },
@@ -162,5 +164,76 @@ describe('what somebody sent in', () => {
         expect(Boolean(answer.answer.email ?? answer.answer.mobile)).toBe(true);
       }),
     );
+  });
+});
+
+describe('an answer by several controls', () => {
+  const types = new Map<number, FieldType>([
+    [5, 'birthday'],
+    [6, 'choices'],
+    [7, 'region'],
+    [8, 'choice'],
+  ]);
+  const around = {
+    country: 'US',
+    types,
+    choices: new Map([
+      [6, ['dawn', 'dusk']],
+      [8, ['bow', 'stern']],
+    ]),
+  };
+  const of = (items: FormItem[]) => form({ items: [item('email'), ...items], asks: [] });
+  const answered = (items: FormItem[], posted: Record<string, string>) => readAnswer(of(items), { email: 'a@example.org', ...posted }, around);
+  const valueOf = (items: FormItem[], posted: Record<string, string>) => {
+    const read = answered(items, posted);
+    return read.ok ? read.answer.values.map(({ value }) => value) : read.faults.map(({ input, phrase }) => `${input} ${phrase}`);
+  };
+
+  // RFC 6350, 4.3.1: a date without its year is --MMDD or, in ISO 8601:2000, --MM-DD; 29 February is a birthday.
+  test('a birthday is a month and a day, both or none', () => {
+    expect(valueOf([item(5)], { 'field_5.month': '2', 'field_5.day': '29' })).toEqual([{ monthDay: 229 }]);
+    expect(valueOf([item(5)], { 'field_5.month': '12', 'field_5.day': '3' })).toEqual([{ monthDay: 1203 }]);
+    expect(valueOf([item(5)], { 'field_5.month': '', 'field_5.day': '' })).toEqual([]);
+    for (const half of [{ 'field_5.month': '2' }, { 'field_5.day': '3' }, { 'field_5.month': '2', 'field_5.day': '30' }])
+      expect(valueOf([item(5)], half as Record<string, string>)).toEqual(['field_5 value']);
+    expect(valueOf([item(5, { required: true })], {})).toEqual(['field_5 required']);
+    // As it was posted by an older page that is still open somewhere.
+    expect(valueOf([item(5)], { field_5: '29 February' })).toEqual([{ monthDay: 229 }]);
+  });
+
+  test('several choices are those ticked, in the order offered, and nothing else', () => {
+    expect(valueOf([item(6)], { 'field_6.1': 'dusk', 'field_6.0': 'dawn' })).toEqual([{ text: 'dawn; dusk' }]);
+    expect(valueOf([item(6)], { 'field_6.1': 'dusk', 'field_6.x': 'noon', 'field_60.0': 'noon' })).toEqual([{ text: 'dusk' }]);
+    expect(valueOf([item(6)], { 'field_6.0': 'noon' })).toEqual(['field_6 value']);
+    expect(valueOf([item(8)], { field_8: 'keel' })).toEqual(['field_8 value']);
+    expect(valueOf([item(6, { required: true })], {})).toEqual(['field_6 required']);
+  });
+
+  test('a region of the house’s country is read by its name or code alone, another with its country', () => {
+    expect(valueOf([item(7)], { field_7: 'Washington' })).toEqual([{ text: 'US-WA' }]);
+    expect(valueOf([item(7)], { field_7: 'wa' })).toEqual([{ text: 'US-WA' }]);
+    expect(valueOf([item(7)], { field_7: 'Victoria, Australia' })).toEqual([{ text: 'AU-VIC' }]);
+    expect(valueOf([item(7)], { field_7: 'Atlantis' })).toEqual(['field_7 value']);
+  });
+
+  test('a number without its code is of the country chosen beside it', () => {
+    const read = answered([item('mobile')], { mobile: '06 12 34 56 78', 'mobile.country': 'FR' });
+    expect(read.ok && read.answer.mobile?.normal).toBe('+33612345678');
+    const forged = answered([item('mobile')], { mobile: '206 555 0144', 'mobile.country': 'XX' });
+    expect(forged.ok && forged.answer.mobile?.normal).toBe('+12065550144');
+  });
+
+  test('a postal address is kept in its parts; a country alone is none', () => {
+    const posted = { 'post.street': ' 12 Quay Street ', 'post.city': 'Seattle', 'post.postcode': '98101', 'post.region': 'WA', 'post.country': 'us' };
+    const read = answered([item('post')], posted);
+    expect(read.ok && read.answer.post).toEqual({ street: '12 Quay Street', city: 'Seattle', postcode: '98101', region: 'WA', country: 'US' });
+    const none = answered([item('post')], { 'post.country': 'US' });
+    expect(none.ok && none.answer.post).toBeNull();
+    expect(valueOf([item('post', { required: true })], { 'post.country': 'US' })).toEqual(['post required']);
+    // A postcode alone was meant as an address.
+    expect(valueOf([item('post')], { 'post.postcode': '98101' })).toEqual(['post required']);
+    expect(valueOf([item('post')], { ...posted, 'post.country': 'Atlantis' })).toEqual(['post long']);
+    expect(valueOf([item('post')], { ...posted, 'post.country': 'ZZ' })).toEqual(['post value']);
+    expect(valueOf([item('post')], { ...posted, 'post.street': 'x'.repeat(201) })).toEqual(['post long']);
   });
 });

@@ -12,3 +12,4 @@ export {
   type FormPart,
   type Language,
 } from './definition';
+export { numberCountry, partName, POSTAL_INPUTS, postedAddress, postedText, type Posted } from './posted';

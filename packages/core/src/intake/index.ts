@@ -23,7 +23,7 @@ export {
   type Cleaned,
 } from './clean';
 export { addressHint, isRoleAddress, meantDomain } from './health';
-export { normalAddress, normalPostcode, PHONE_COUNTRIES, shownAddress, type PostalAddress } from './places';
+export { callingCodes, normalAddress, normalPostcode, PHONE_COUNTRIES, shownAddress, type PostalAddress } from './places';
 export { jaro, jaroWinkler, kinship, sameByShortForm, type NameKinship, type PersonName } from './names';
 export { readStatus, REFUSAL_STATUSES, REFUSAL_WORDS, type RefusalStatus } from './statuses';
 export {
@@ -70,7 +70,7 @@ export {
 export { gatherSpellings, type Gathering } from './spellings';
 export { applyLayout, bestLayout, layoutKey, withFieldsNow, type Layout, type LayoutFit } from './layouts';
 export { cutTags, joinTags } from './tags';
-export { BATCH_KINDS, cleanRow, serialDay, type BatchKind, type CellFault, type CleanRow, type GiftCells, type RowRules } from './row';
+export { BATCH_KINDS, cleanRow, LONGEST, serialDay, type BatchKind, type CellFault, type CleanRow, type GiftCells, type RowRules } from './row';
 export {
   LOOK_KINDS,
   LOOK_WORDS,

@@ -1,4 +1,4 @@
-import { readRegion } from '../fields';
+import { readRegionIn } from '../fields';
 import type { Place } from '../permission';
 
 /** Where a row says that somebody is, and whether it says so itself or only its telephone number does. */
@@ -15,14 +15,8 @@ export function placeOfRow(
   homeCountry: string,
 ): RowPlace {
   const { country = '', region = '' } = row.post ?? {};
-  const code = region.trim() === '' ? null : regionIn(country || homeCountry, region.trim());
+  const code = region.trim() === '' ? null : (readRegionIn(country || homeCountry, region.trim())?.slice(3) ?? null);
   if (country) return { country, region: code, said: true };
   if (code) return { country: homeCountry, region: code, said: true };
   return { country: row.mobile?.country?.slice(0, 2) ?? null, region: null, said: false };
-}
-
-/** The part after the dash of ISO 3166-2, of a region written as its code or its name; null where the country has none such. */
-function regionIn(country: string, text: string): string | null {
-  const found = readRegion(`${country}-${text}`) ?? readRegion(`${text}, ${country}`) ?? readRegion(text);
-  return found?.startsWith(`${country}-`) ? found.slice(country.length + 1) : null;
 }

@@ -1,8 +1,13 @@
-import { getCountries } from 'libphonenumber-js/min';
+import { getCountries, getCountryCallingCode } from 'libphonenumber-js/min';
 import { nameMatchKey } from './clean';
 
 /** Countries whose telephone numbers can be told (ISO 3166-1). */
 export const PHONE_COUNTRIES: readonly string[] = getCountries();
+
+/** What is dialled before a number of each of them (ITU-T E.164), without the plus. */
+export function callingCodes(): Map<string, string> {
+  return new Map(getCountries().map((country) => [country, getCountryCallingCode(country)]));
+}
 
 /** A postal address as it came in its parts. */
 export interface PostalAddress {

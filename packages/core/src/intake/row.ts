@@ -55,7 +55,7 @@ export interface CleanRow {
 }
 
 /** As many letters as a name, an id or a part of an address may have; one beyond it is told, and never cut. */
-const LONGEST = {
+export const LONGEST = {
   firstName: 100,
   lastName: 100,
   fullName: 100,

@@ -3,8 +3,8 @@ import type { RecordView } from '@goodword/core/contract';
 import { reply, show, type Answers } from '../../testing';
 import { Reach } from './Reach';
 
-const point = (id: number, kind: 'email' | 'mobile', shown: string, rest: object = {}) => ({
-  ...{ id, kind, shown, onHold: false, holdReason: null, sharedWith: [], ...rest },
+const point = (id: number, kind: 'email' | 'mobile' | 'post', shown: string, rest: object = {}) => ({
+  ...{ id, kind, shown, line: null, parts: null, onHold: false, holdReason: null, sharedWith: [], ...rest },
 });
 const record = (rest: object = {}): RecordView =>
   ({
@@ -47,8 +47,51 @@ describe('addresses', () => {
     refuse = false;
     await user.clear(input);
     await user.type(input, 'third@example.org{Enter}');
-    await waitFor(() => expect(input.value).toBe(''));
+    await waitFor(() => expect(screen.queryByRole('textbox')).toBeNull());
     expect(asked.filter(({ method }) => method === 'POST').map(({ body }) => (body as { kind: string }).kind)).toEqual(['mobile', 'email']);
+  });
+
+  test('a landline is added as one, and a postal address in its parts', async () => {
+    const { user, asked } = reach(record(), {
+      'POST supporters/5/contact-points': () => reply(204, null),
+      'GET regions': [{ code: 'US-WA', name: 'Washington' }],
+    });
+    const kind = async (of: string) => {
+      await user.click(screen.getByRole('button', { name: 'Add' }));
+      await user.selectOptions(screen.getByRole('combobox', { name: 'What kind of address' }), of);
+    };
+    await kind('Landline');
+    await user.type(screen.getByRole('textbox', { name: 'Another landline' }), '206 555 0190{Enter}');
+    await waitFor(() => expect(screen.queryByRole('textbox')).toBeNull());
+    await kind('Postal address');
+    await user.type(screen.getByRole('textbox', { name: 'Street' }), '12 Quay Street');
+    await user.type(screen.getByRole('textbox', { name: 'Postcode' }), '98101');
+    await user.selectOptions(await screen.findByRole('combobox', { name: 'Region' }), 'Washington');
+    await user.type(screen.getByRole('textbox', { name: 'Town' }), 'Seattle{Enter}');
+    await waitFor(() => expect(screen.queryByRole('textbox')).toBeNull());
+    expect(asked.filter(({ method }) => method === 'POST').map(({ body }) => body)).toEqual([
+      { kind: 'mobile', text: '206 555 0190', line: 'landline' },
+      { kind: 'post', post: { street: '12 Quay Street', city: 'Seattle', region: 'WA', postcode: '98101', country: 'US' } },
+    ]);
+  });
+
+  test('one is changed where it stands, and where that is refused what was typed stays', async () => {
+    let refuse = true;
+    const { user, asked } = reach(record({ contactPoints: [point(1, 'email', 'ada@example.og')] }), {
+      'PUT supporters/5/contact-points/1': () =>
+        refuse ? reply(409, { title: 'Not as things stand', status: 409, detail: 'Somebody changed it.' }) : reply(204, null),
+    });
+    await user.click(screen.getByRole('button', { name: 'Change ada@example.og' }));
+    const input = screen.getByRole<HTMLInputElement>('textbox', { name: 'In the place of ada@example.og' });
+    expect(screen.getByText(/What they agreed to at ada@example.og stays with it/)).toBeTruthy();
+    await user.clear(input);
+    await user.type(input, 'ada@example.org{Enter}');
+    expect((await screen.findByRole('alert')).textContent).toBe('Somebody changed it.');
+    expect(input.value).toBe('ada@example.org');
+    refuse = false;
+    await user.click(screen.getByRole('button', { name: 'Save' }));
+    await waitFor(() => expect(screen.queryByRole('textbox')).toBeNull());
+    expect(asked.filter(({ method }) => method === 'PUT').at(-1)!.body).toEqual({ kind: 'email', text: 'ada@example.org', was: 'ada@example.og' });
   });
 
   test('one on hold says why, and is let go again; one that is shared says with whom', async () => {

@@ -1,6 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
 import { readMoney } from '@goodword/core/fields';
 import { call } from '../../app/api';
@@ -10,147 +9,12 @@ import { useMay, useSession } from '../../app/session';
 import { NewFieldSheet } from '../../house/fields/FieldSheet';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
+import { Addresses } from './Addresses';
 import { FieldValueRow } from './FieldValueRow';
-import { PlaceRow } from './PlaceRow';
+import { Row, Section } from './parts';
 import { useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { DayField } from '../../ui/DayField';
-
-function Section({ title, side, children }: { title: string; side?: React.ReactNode; children: React.ReactNode }) {
-  return (
-    <section className="pb-4">
-      <div className="flex justify-between items-baseline border-b border-ink pb-1">
-        <h2 className="subtitle">{title}</h2>
-        {side}
-      </div>
-      {children}
-    </section>
-  );
-}
-
-function Row({ label, children }: { label: string; children: React.ReactNode }) {
-  return (
-    <div className="grid grid-cols-[136px_1fr] gap-2 border-b border-hair py-[7px] items-center">
-      <span className="text-ink2 truncate">{label}</span>
-      <div className="min-w-0">{children}</div>
-    </div>
-  );
-}
-
-function AddAddress({ record }: { record: RecordView }) {
-  const queryClient = useQueryClient();
-  const draft = useTyped(`address:${record.id}`, '');
-  const text = draft.value;
-  const add = useMutation({
-    mutationFn: (typed: string) =>
-      call('POST', `supporters/${record.id}/contact-points`, { kind: typed.includes('@') ? 'email' : 'mobile', text: typed }),
-    onSuccess: (_none, typed) => (draft.saved(typed), void refreshAll(queryClient)),
-  });
-  return (
-    <form className="pt-2" onSubmit={(event) => (event.preventDefault(), add.mutate(text))}>
-      <div className="flex gap-2">
-        <input
-          className="input"
-          aria-label="Another email or mobile"
-          placeholder="Another email or mobile"
-          value={text}
-          onChange={(event) => draft.set(event.target.value)}
-        />
-        <Button type="submit" disabled={text.trim() === '' || add.isPending}>
-          Add
-        </Button>
-      </div>
-      {add.error && (
-        <p role="alert" className="text-madder pt-1">
-          {add.error.message}
-        </p>
-      )}
-    </form>
-  );
-}
-
-type Act = { method: 'POST' | 'DELETE'; path: string };
-
-/** What can be done with one address; shown where the mouse or the focus is. */
-function AddressActs({ record, point, act }: { record: RecordView; point: RecordView['contactPoints'][number]; act: (act: Act) => void }) {
-  const first = record.contactPoints.find((one) => one.kind === point.kind) === point;
-  return (
-    <span className="text-[12.5px] flex gap-3 shrink-0 whitespace-nowrap max-w-0 overflow-hidden group-hover:max-w-none focus-within:max-w-none">
-      {!first && (
-        <button
-          className="link text-ink2"
-          aria-label={`Write to ${point.shown} first`}
-          onClick={() => act({ method: 'POST', path: `${point.id}/first` })}
-        >
-          Put first
-        </button>
-      )}
-      <button className="link text-ink2" aria-label={`Take ${point.shown} off`} onClick={() => act({ method: 'DELETE', path: String(point.id) })}>
-        Take off
-      </button>
-    </span>
-  );
-}
-
-function Addresses({ record }: { record: RecordView }) {
-  const may = useMay('organizer');
-  const queryClient = useQueryClient();
-  const [adding, setAdding] = useState(false);
-  const act = useMutation({
-    mutationFn: ({ method, path }: Act) => call(method, `supporters/${record.id}/contact-points/${path}`),
-    onSuccess: () => refreshAll(queryClient),
-  });
-  const words = { email: 'Email', mobile: 'Mobile', post: 'Post' } as const;
-  return (
-    <Section
-      title="Reach them at"
-      side={
-        may && (
-          <button className="link text-[12.5px] text-ink2" onClick={() => setAdding(!adding)}>
-            Add
-          </button>
-        )
-      }
-    >
-      {record.contactPoints.map((point) => (
-        <Row key={point.id} label={words[point.kind]}>
-          <div className="flex gap-3 items-baseline group">
-            <p className={`truncate grow ${point.onHold ? 'text-madder' : ''}`}>{point.shown}</p>
-            {may && <AddressActs record={record} point={point} act={act.mutate} />}
-          </div>
-          {point.onHold && (
-            <p className="text-[12.5px] text-ink2">
-              On hold: {point.holdReason}.{' '}
-              {may && (
-                <button className="link" onClick={() => act.mutate({ method: 'POST', path: `${point.id}/release` })}>
-                  It is good again
-                </button>
-              )}
-            </p>
-          )}
-          {point.sharedWith.map((other) => (
-            <p key={other.id} className="text-[12.5px] text-ink2">
-              Shared with{' '}
-              <Link className="link" to={`/sort/supporters/${other.id}`}>
-                {other.name || 'someone without a name'}
-              </Link>
-            </p>
-          ))}
-        </Row>
-      ))}
-      <Row label="Place">
-        <PlaceRow record={record} />
-      </Row>
-      {act.error && (
-        <p role="alert" className="text-madder py-1">
-          {act.error.message}
-        </p>
-      )}
-      {record.contactPoints.length === 0 && <p className="text-ink2 py-2">No address on file.</p>}
-      {adding && <AddAddress record={record} />}
-    </Section>
-  );
-}
 
 function AddGift({ record, onDone }: { record: RecordView; onDone: () => void }) {
   const queryClient = useQueryClient();

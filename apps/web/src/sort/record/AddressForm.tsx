@@ -1,0 +1,144 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { ContactPointView, NewAddress, NewPostal, RecordView } from '@goodword/core/contract';
+import { call } from '../../app/api';
+import { useTyped } from '../../app/drafting';
+import { refreshAll } from '../../app/refresh';
+import { useSession } from '../../app/session';
+import { Button, Labelled } from '../../ui/basics';
+import { countryChoices, useRegions } from './regions';
+
+/** What somebody types, before it is known whether it is an email or a mobile. */
+type Kind = 'typed' | 'landline' | 'post';
+interface Typed {
+  kind: Kind;
+  text: string;
+  post: NewPostal;
+}
+
+const POST: NewPostal = { street: '', city: '', region: '', postcode: '', country: '' };
+
+function bodyOf({ kind, text, post }: Typed): NewAddress {
+  if (kind === 'post') return { kind, post };
+  if (kind === 'landline') return { kind: 'mobile', text, line: 'landline' };
+  return text.includes('@') ? { kind: 'email', text } : { kind: 'mobile', text };
+}
+
+function begun(point: ContactPointView | undefined, country: string): Typed {
+  if (!point) return { kind: 'typed', text: '', post: { ...POST, country } };
+  if (point.kind === 'post') return { kind: 'post', text: '', post: { ...POST, ...(point.parts ?? { street: point.shown }) } };
+  return { kind: point.line === 'landline' ? 'landline' : 'typed', text: point.shown, post: POST };
+}
+
+function PostalInputs({ value, onChange }: { value: NewPostal; onChange: (value: NewPostal) => void }) {
+  const regions = useRegions(value.country);
+  const codes = regions.map(({ code }) => code.slice(3));
+  const set = (part: Partial<NewPostal>) => onChange({ ...value, ...part });
+  const input = (part: keyof NewPostal, label: string, autoComplete: string, autoFocus = false) => (
+    <Labelled label={label}>
+      <input
+        className="input"
+        autoFocus={autoFocus}
+        autoComplete={autoComplete}
+        value={value[part]}
+        onChange={(event) => set({ [part]: event.target.value })}
+      />
+    </Labelled>
+  );
+  return (
+    <div className="flex flex-col gap-2">
+      {input('street', 'Street', 'off', true)}
+      <div className="grid grid-cols-2 gap-2">
+        {input('city', 'Town', 'off')}
+        {input('postcode', 'Postcode', 'off')}
+      </div>
+      {regions.length > 0 ? (
+        <Labelled label="Region">
+          <select className="input" value={value.region} onChange={(event) => set({ region: event.target.value })}>
+            <option value="">None</option>
+            {value.region !== '' && !codes.includes(value.region) && <option value={value.region}>{value.region}</option>}
+            {regions.map(({ code, name }) => (
+              <option key={code} value={code.slice(3)}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+      ) : (
+        input('region', 'Region', 'off')
+      )}
+      <Labelled label="Country">
+        <select className="input" value={value.country} onChange={(event) => set({ country: event.target.value, region: '' })}>
+          <option value="">Not said</option>
+          {countryChoices().map(([code, name]) => (
+            <option key={code} value={code}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+    </div>
+  );
+}
+
+/** One more address, or another in the place of one; what is typed is kept until it is saved. */
+export function AddressForm({ record, point, onDone }: { record: RecordView; point?: ContactPointView; onDone: () => void }) {
+  const queryClient = useQueryClient();
+  const { organization } = useSession();
+  const draft = useTyped(`address:${record.id}${point ? `:${point.id}` : ''}`, begun(point, organization.country));
+  const { value } = draft;
+  const path = `supporters/${record.id}/contact-points`;
+  const save = useMutation({
+    mutationFn: (typed: Typed) =>
+      point ? call('PUT', `${path}/${point.id}`, { ...bodyOf(typed), was: point.shown }) : call('POST', path, bodyOf(typed)),
+    onSuccess: (_none, typed) => (draft.saved(typed), void refreshAll(queryClient), onDone()),
+  });
+  const isEmpty = value.kind === 'post' ? value.post.street.trim() === '' && value.post.city.trim() === '' : value.text.trim() === '';
+  return (
+    <form
+      className="py-2 flex flex-col gap-2"
+      onSubmit={(event) => (event.preventDefault(), save.mutate(value))}
+      onKeyDown={(event) => event.key === 'Escape' && onDone()}
+    >
+      {!point && (
+        <select
+          className="input"
+          aria-label="What kind of address"
+          value={value.kind}
+          onChange={(event) => draft.set({ ...value, kind: event.target.value as Kind })}
+        >
+          <option value="typed">Email or mobile</option>
+          <option value="landline">Landline</option>
+          <option value="post">Postal address</option>
+        </select>
+      )}
+      {value.kind === 'post' ? (
+        <PostalInputs value={value.post} onChange={(post) => draft.set({ ...value, post })} />
+      ) : (
+        <input
+          className="input"
+          autoFocus
+          aria-label={point ? `In the place of ${point.shown}` : value.kind === 'landline' ? 'Another landline' : 'Another email or mobile'}
+          placeholder={value.kind === 'landline' ? 'A number to be called' : 'Email or mobile'}
+          value={value.text}
+          onChange={(event) => draft.set({ ...value, text: event.target.value })}
+        />
+      )}
+      {point && point.kind !== 'post' && (
+        <p className="text-ink2 text-[12.5px]">What they agreed to at {point.shown} stays with it. Record what they say about the new one.</p>
+      )}
+      <div className="flex gap-3 items-center">
+        <Button type="submit" disabled={isEmpty || save.isPending}>
+          {point ? 'Save' : 'Add'}
+        </Button>
+        <button type="button" className="link text-ink2" onClick={() => (draft.discard(), onDone())}>
+          Leave it
+        </button>
+      </div>
+      {save.error && (
+        <p role="alert" className="text-madder">
+          {save.error.message}
+        </p>
+      )}
+    </form>
+  );
+}

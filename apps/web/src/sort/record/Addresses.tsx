@@ -1,0 +1,112 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { ContactPointView, RecordView } from '@goodword/core/contract';
+import { call } from '../../app/api';
+import { refreshAll } from '../../app/refresh';
+import { useMay } from '../../app/session';
+import { AddressForm } from './AddressForm';
+import { Row, Section } from './parts';
+import { PlaceRow } from './PlaceRow';
+
+const kindOf = ({ kind, line }: ContactPointView) =>
+  kind === 'email' ? 'Email' : kind === 'post' ? 'Post' : line === 'landline' ? 'Landline' : 'Mobile';
+
+type Act = { method: 'POST' | 'DELETE'; path: string };
+
+/** What can be done with one address; shown where the mouse or the focus is. */
+function AddressActs({ first, point, act, onChange }: { first: boolean; point: ContactPointView; act: (act: Act) => void; onChange: () => void }) {
+  return (
+    <span className="text-[12.5px] flex gap-3 shrink-0 whitespace-nowrap max-w-0 overflow-hidden group-hover:max-w-none focus-within:max-w-none">
+      {!first && (
+        <button
+          className="link text-ink2"
+          aria-label={`Write to ${point.shown} first`}
+          onClick={() => act({ method: 'POST', path: `${point.id}/first` })}
+        >
+          Put first
+        </button>
+      )}
+      <button className="link text-ink2" aria-label={`Change ${point.shown}`} onClick={onChange}>
+        Change
+      </button>
+      <button className="link text-ink2" aria-label={`Take ${point.shown} off`} onClick={() => act({ method: 'DELETE', path: String(point.id) })}>
+        Take off
+      </button>
+    </span>
+  );
+}
+
+/** Where the person is reached, each address with what can be done about it. */
+export function Addresses({ record }: { record: RecordView }) {
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const [adding, setAdding] = useState(false);
+  const [changing, setChanging] = useState<number | null>(null);
+  const act = useMutation({
+    mutationFn: ({ method, path }: Act) => call(method, `supporters/${record.id}/contact-points/${path}`),
+    onSuccess: () => refreshAll(queryClient),
+  });
+  return (
+    <Section
+      title="Reach them at"
+      side={
+        may && (
+          <button className="link text-[12.5px] text-ink2" onClick={() => setAdding(!adding)}>
+            Add
+          </button>
+        )
+      }
+    >
+      {record.contactPoints.map((point) => (
+        <Row key={point.id} label={kindOf(point)}>
+          {changing === point.id ? (
+            <AddressForm record={record} point={point} onDone={() => setChanging(null)} />
+          ) : (
+            <div className="flex gap-3 items-baseline group">
+              <p className={`grow ${point.kind === 'post' ? 'break-words' : 'truncate'} ${point.onHold ? 'text-madder' : ''}`} title={point.shown}>
+                {point.shown}
+              </p>
+              {may && (
+                <AddressActs
+                  first={record.contactPoints.find((one) => one.kind === point.kind) === point}
+                  point={point}
+                  act={act.mutate}
+                  onChange={() => setChanging(point.id)}
+                />
+              )}
+            </div>
+          )}
+          {point.onHold && (
+            <p className="text-[12.5px] text-ink2">
+              On hold: {point.holdReason}.{' '}
+              {may && (
+                <button className="link" onClick={() => act.mutate({ method: 'POST', path: `${point.id}/release` })}>
+                  It is good again
+                </button>
+              )}
+            </p>
+          )}
+          {point.sharedWith.map((other) => (
+            <p key={other.id} className="text-[12.5px] text-ink2">
+              Shared with{' '}
+              <Link className="link" to={`/sort/supporters/${other.id}`}>
+                {other.name || 'someone without a name'}
+              </Link>
+            </p>
+          ))}
+        </Row>
+      ))}
+      <Row label="Place">
+        <PlaceRow record={record} />
+      </Row>
+      {act.error && (
+        <p role="alert" className="text-madder py-1">
+          {act.error.message}
+        </p>
+      )}
+      {record.contactPoints.length === 0 && <p className="text-ink2 py-2">No address on file.</p>}
+      {adding && <AddressForm record={record} onDone={() => setAdding(false)} />}
+    </Section>
+  );
+}

@@ -1,0 +1,117 @@
+import { pressing, type Waiting, type WaitingKind } from '@goodword/core/today';
+import type { StopTask, TodayView } from '@goodword/core/contract';
+import { plural } from '../app/format';
+
+/** A line of what waits, in words. */
+export interface WaitLine {
+  key: string;
+  count: string;
+  /** What waits, the noun first, which stands out. */
+  what: string;
+  rest: string;
+  /** What there is to know before one opens it. */
+  more: string;
+  act: string;
+  to: string;
+  stop?: StopTask;
+}
+
+interface Words {
+  number: (value: number) => string;
+  moment: (iso: string) => string;
+  day: (iso: string) => string;
+}
+
+const BATCH_WAITS: Record<string, [rest: string, act: string]> = {
+  reading: ['is being read', 'Look'],
+  unreadable: ['could not be read', 'Look'],
+  draft: ['waits for its columns and permission', 'Go on'],
+  checking: ['is being checked', 'Look'],
+  checked: ['is checked and can come in', 'Go on'],
+  bringing: ['is coming in', 'Look'],
+  stopped: ['was stopped half-way', 'Go on'],
+};
+
+/** Opens the group behind the number, with a message to it one step away. */
+export function segmentOf(name: string, rule: object): string {
+  const tree = encodeURIComponent(JSON.stringify({ kind: 'all', rules: [rule] }));
+  return `/sort/segments/new?name=${encodeURIComponent(name)}&tree=${tree}`;
+}
+
+const short = (words: string) => (words.length > 90 ? `${words.slice(0, 89).trimEnd()}…` : words);
+
+/** Everything that waits for a person, the most pressing first. */
+export function whatWaits(today: TodayView, now: number, { number, moment, day }: Words): (Waiting<WaitLine> & { isLate: boolean })[] {
+  const waits: Waiting<WaitLine>[] = [];
+  const add = (kind: WaitingKind, since: string | null, of: Omit<WaitLine, 'key'> & { key?: string | number }) =>
+    waits.push({ kind, since: since === null ? null : Date.parse(since), of: { ...of, key: `${kind}${of.key ?? ''}` } });
+  const since = (iso: string | null) => (iso === null ? '' : `since ${moment(iso)}`);
+
+  for (const stop of today.stops)
+    add('stop', stop.at, {
+      ...{ key: stop.taskId, count: '1', what: `“${short(stop.words)}”`, rest: 'is held until you say what it means' },
+      ...{ more: `${stop.name}, ${moment(stop.at)}`, act: '', to: stop.supporterId ? `/sort/supporters/${stop.supporterId}` : '', stop },
+    });
+  if (today.unsure > 0)
+    add('unsure', today.unsureSince, {
+      ...{ count: number(today.unsure), what: plural(today.unsure, 'mail', 'mails'), rest: 'may or may not have gone' },
+      ...{ more: since(today.unsureSince), act: 'Settle', to: `/hear-back/${today.unsureMessageId ?? ''}` },
+    });
+  for (const message of today.messages.filter(({ state }) => state === 'paused'))
+    add('paused', null, {
+      ...{ key: message.id, count: number(message.people ?? 0), what: message.name, rest: 'is paused' },
+      ...{ more: `${plural(message.people ?? 0, 'person is', 'people are')} still to get it`, act: 'Look', to: `/hear-back/${message.id}` },
+    });
+  if (today.replies > 0 && today.firstReply) {
+    const { name, words, message, at } = today.firstReply;
+    add('reply', at, {
+      ...{ count: number(today.replies), what: plural(today.replies, 'reply', 'replies'), rest: message ? `to “${message}”` : 'to answer' },
+      ...{ more: `${name}, ${moment(at)}: “${short(words)}”`, act: 'Answer', to: '/hear-back/replies' },
+    });
+    if (today.replies > 1) waits.at(-1)!.of.rest = 'to answer, the oldest first';
+  }
+  for (const one of today.erasures)
+    add('erasure', one.at, {
+      ...{ key: one.taskId, count: '1', what: one.name || 'Somebody without a name', rest: 'asks to be erased' },
+      ...{ more: `since ${day(one.at)}; the law gives a month in many places`, act: 'Open', to: `/sort/supporters/${one.supporterId}` },
+    });
+  for (const batch of today.arrived)
+    add('arrived', batch.at, {
+      ...{ key: batch.id, count: number(batch.people), what: plural(batch.people, 'person', 'people'), rest: `came in with ${batch.name}` },
+      ...{ more: `${moment(batch.at)}; nobody has looked at it yet`, act: 'Look', to: `/gather/${batch.id}` },
+    });
+  for (const batch of today.batches) {
+    const [rest, act] = BATCH_WAITS[batch.state] ?? ['waits', 'Look'];
+    const began = batch.by ? `${batch.by} began it ${moment(batch.at)}` : `begun ${moment(batch.at)}`;
+    add('batch', batch.at, {
+      ...{ key: batch.id, count: number(batch.rows), what: batch.name, rest },
+      ...{ more: `${number(batch.rows)} ${plural(batch.rows, 'row', 'rows')}; ${began}`, act, to: `/gather/${batch.id}` },
+    });
+  }
+  const { people, days } = today.lapsing;
+  if (people > 0)
+    add('lapsing', null, {
+      ...{ count: number(people), what: plural(people, 'person’s permission', 'people’s permission'), rest: `lapses within ${days} days` },
+      ...{
+        more: 'they may still be asked',
+        act: 'Ask again',
+        to: segmentOf('Permission lapses soon', { kind: 'lapses', channel: 'email', scope: 'appeals', days }),
+      },
+    });
+  if (today.drafts > 0 && today.draft)
+    add('draft', today.draft.at, {
+      ...{ count: number(today.drafts), what: plural(today.drafts, 'draft', 'drafts'), rest: 'to finish' },
+      ...{ more: `“${today.draft.name}” last, ${moment(today.draft.at)}`, act: today.drafts === 1 ? 'Go on' : 'See them' },
+      to: today.drafts === 1 ? `/write/${today.draft.id}` : '/write',
+    });
+  if (today.onHold > 0)
+    add('hold', null, {
+      ...{
+        count: number(today.onHold),
+        what: plural(today.onHold, 'person', 'people'),
+        rest: plural(today.onHold, 'has an address on hold', 'have an address on hold'),
+      },
+      ...{ more: 'nothing goes there until somebody has looked', act: 'Look', to: '/sort?hold=true' },
+    });
+  return pressing(waits, now);
+}
