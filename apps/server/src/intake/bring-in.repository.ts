@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { IntakePlan } from '@goodword/core/intake';
 import type { HouseRules } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
+import type { BatchContents } from './batch-contents';
 import type { BatchRow, Resolved } from './batches.repository';
 import { RowPermissionRepository } from './row-permission.repository';
 
@@ -40,17 +41,6 @@ export const OWN_COLUMNS = [
   ['region', -6],
 ] as const;
 
-/** What the staged rows of a batch hold, so that statements over what is not there are left out. */
-export interface Holds {
-  /** Kinds of what stands beside the rows, and the addresses of the rows themselves. */
-  more: ReadonlySet<string>;
-  own: ReadonlySet<AddressKind>;
-  values: boolean;
-  updates: boolean;
-}
-
-type AddressKind = 'email' | 'mobile';
-
 /**
  * Brings staged rows in, a slice in one transaction and every step one statement over the slice. Each step could be run
  * twice without another result, so a slice that was cut off is simply brought in again, and a file that was brought in
@@ -60,35 +50,15 @@ type AddressKind = 'email' | 'mobile';
 export class BringInRepository {
   constructor(@Inject(RowPermissionRepository) private readonly permission: RowPermissionRepository) {}
 
-  /** What the staged rows hold; asked once for a batch. */
-  async holds(db: Scoped, batchId: number): Promise<Holds> {
-    const of = { batchId };
-    const more = await db.sql<{ kind: string }>('SELECT DISTINCT kind FROM batch_more WHERE organization_id = :org AND batch_id = :batchId', of);
-    const [row] = await db.sql<Record<'email' | 'mobile' | 'updates' | 'vals', number | null>>(
-      `SELECT MAX(r.email IS NOT NULL) AS email, MAX(r.mobile IS NOT NULL) AS mobile, MAX(r.verdict = 'update') AS updates,
-          EXISTS (SELECT 1 FROM batch_value v WHERE v.organization_id = :org AND v.batch_id = :batchId) AS vals
-        FROM batch_row r WHERE r.organization_id = :org AND r.batch_id = :batchId`,
-      of,
-    );
-    const those = <K extends string>(some: Record<K, number | null | undefined>): Set<K> =>
-      new Set((Object.keys(some) as K[]).filter((key) => Number(some[key]) === 1));
-    return {
-      more: new Set(more.map(({ kind }) => kind)),
-      own: those({ email: row?.email, mobile: row?.mobile }),
-      values: Number(row?.vals) === 1,
-      updates: Number(row?.updates) === 1,
-    };
-  }
-
   /** The first half: the people themselves, and their addresses. May run ahead of the second half of the rows before. */
-  async bringPeople(tx: Scoped, batch: BatchRow, holds: Holds, within: { from: number; to: number }): Promise<void> {
+  async bringPeople(tx: Scoped, batch: BatchRow, contents: BatchContents, within: { from: number; to: number }): Promise<void> {
     const slice: Slice = { batchId: batch.id, from: within.from, to: within.to };
-    const fills = holds.updates && batch.plan?.existing === 'fill';
+    const fills = contents.updates && batch.plan?.existing === 'fill';
     await this.makePeople(tx, slice, batch.chapter_id);
     if (fills) await this.keepOwn(tx, slice);
-    if (holds.updates) await this.updateOwn(tx, slice);
-    for (const kind of holds.own) await this.makeAddresses(tx, slice, kind);
-    for (const kind of MORE_ADDRESSES) if (holds.more.has(kind)) await this.makeMoreAddresses(tx, slice, kind);
+    if (contents.updates) await this.updateOwn(tx, slice);
+    for (const kind of contents.own) await this.makeAddresses(tx, slice, kind);
+    for (const kind of MORE_ADDRESSES) if (contents.more.has(kind)) await this.makeMoreAddresses(tx, slice, kind);
   }
 
   /** The second half: all that hangs on them. */
@@ -97,19 +67,19 @@ export class BringInRepository {
     batch: BatchRow,
     plan: IntakePlan,
     resolved: Resolved,
-    holds: Holds,
+    contents: BatchContents,
     within: { from: number; to: number; rules: HouseRules },
   ): Promise<void> {
     const slice: Slice = { batchId: batch.id, from: within.from, to: within.to };
     if (plan.what !== 'here') {
-      for (const kind of holds.own) await this.linkAddresses(tx, slice, kind);
-      for (const kind of MORE_ADDRESSES) if (holds.more.has(kind)) await this.linkMoreAddresses(tx, slice, kind);
-      if (holds.values && plan.existing === 'fill') await this.keepValues(tx, slice);
-      if (holds.values) await this.values(tx, slice);
+      for (const kind of contents.own) await this.linkAddresses(tx, slice, kind);
+      for (const kind of MORE_ADDRESSES) if (contents.more.has(kind)) await this.linkMoreAddresses(tx, slice, kind);
+      if (contents.values && plan.existing === 'fill') await this.keepValues(tx, slice);
+      if (contents.values) await this.values(tx, slice);
     }
-    await this.groups(tx, slice, resolved, holds);
+    await this.groups(tx, slice, resolved, contents);
     if (plan.roster) await this.roster(tx, slice, plan.roster);
-    if (plan.what === 'people') await this.permission.write(tx, batch, plan, within, { rules: within.rules, now: Date.now() });
+    if (plan.what === 'people') await this.permission.write(tx, batch, plan, within, { rules: within.rules, now: Date.now(), contents });
   }
 
   /** Whom these rows are about. */
@@ -222,7 +192,7 @@ export class BringInRepository {
     return (await tx.sql(`SELECT 1 FROM ${differs} WHERE s.organization_id = :org LIMIT 1`, slice)).length > 0;
   }
 
-  private async makeAddresses(tx: Scoped, slice: Slice, kind: AddressKind): Promise<void> {
+  private async makeAddresses(tx: Scoped, slice: Slice, kind: 'email' | 'mobile'): Promise<void> {
     const line = kind === 'mobile';
     await tx.execute(
       `INSERT ${line ? '' : 'IGNORE '}INTO contact_point (organization_id, kind, normal, shown, line, batch_id)
@@ -232,7 +202,7 @@ export class BringInRepository {
     );
   }
 
-  private async linkAddresses(tx: Scoped, slice: Slice, kind: AddressKind): Promise<void> {
+  private async linkAddresses(tx: Scoped, slice: Slice, kind: 'email' | 'mobile'): Promise<void> {
     await tx.execute(
       `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind, position, batch_id)
         SELECT STRAIGHT_JOIN :org, r.supporter_id, cp.id, cp.kind, IF(r.verdict = 'update', 1, 0), r.batch_id FROM batch_row r
@@ -276,7 +246,7 @@ export class BringInRepository {
     );
   }
 
-  private async groups(tx: Scoped, slice: Slice, resolved: Resolved, holds: Holds): Promise<void> {
+  private async groups(tx: Scoped, slice: Slice, resolved: Resolved, contents: BatchContents): Promise<void> {
     for (const kind of ['tag', 'list'] as const) {
       for (const groupId of kind === 'tag' ? resolved.tagIds : resolved.listIds) {
         await tx.execute(
@@ -286,7 +256,7 @@ export class BringInRepository {
         );
       }
     }
-    if (!holds.more.has('tag')) return;
+    if (!contents.more.has('tag')) return;
     await tx.execute(
       `INSERT IGNORE INTO tag (organization_id, chapter_id, name, batch_id)
         SELECT DISTINCT :org, :chapter, m.value, r.batch_id FROM batch_row r ${MORE} AND m.kind = 'tag' WHERE ${COMES}`,

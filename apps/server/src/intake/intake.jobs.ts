@@ -29,7 +29,8 @@ import { GroupsRepository } from '../supporters/groups.repository';
 import { AddressFacts } from './address-facts';
 import { BatchNotices } from './batch-notices';
 import { BatchesRepository, type BatchRow, type Resolved, type StagedRow } from './batches.repository';
-import { BringInRepository, type Holds } from './bring-in.repository';
+import { contentsOf, type BatchContents } from './batch-contents';
+import { BringInRepository } from './bring-in.repository';
 import { CheckRepository, type Facts } from './check.repository';
 import { RowPermissionRepository } from './row-permission.repository';
 import { LayoutsRepository } from './layouts.repository';
@@ -277,7 +278,7 @@ export class IntakeJobs {
       const facts = await this.facts(tx);
       const [staged, permissionFacts] = [
         { ...batch, row_count: rows },
-        { rules: facts.rules, now: Date.now() },
+        { rules: facts.rules, now: Date.now(), contents: await contentsOf(tx, batch.id) },
       ];
       if (plan.existing === 'fill') await this.bringer.keepWhatIsThere(tx, { batchId: batch.id, from: 1, to: rows });
       if (plan.what === 'gifts') await this.others.markDoubled(tx, batch.id, facts.currency);
@@ -286,8 +287,8 @@ export class IntakeJobs {
         await this.checker.markSame(tx, batch.id, plan, await this.knownGroups(tx, plan), writing);
       }
       await this.applyKept(tx, batch.id);
-      await this.permission.markStanding(tx, staged);
-      const will = await this.will(tx, staged, plan, facts);
+      await this.permission.markStanding(tx, staged, permissionFacts.contents);
+      const will = await this.will(tx, staged, plan, facts, permissionFacts.contents);
       await this.batches.change(tx, batch.id, {
         state: 'checked',
         next_row: 0,
@@ -301,8 +302,9 @@ export class IntakeJobs {
   }
 
   /** What will be written, by the rows as they stand. */
-  private async will(db: Scoped, batch: BatchRow, plan: IntakePlan, facts: Facts): Promise<BatchWill> {
-    const entries = plan.what === 'people' ? await this.permission.forecast(db, batch, plan, { rules: facts.rules, now: Date.now() }) : {};
+  private async will(db: Scoped, batch: BatchRow, plan: IntakePlan, facts: Facts, contents: BatchContents): Promise<BatchWill> {
+    const now = Date.now();
+    const entries = plan.what === 'people' ? await this.permission.forecast(db, batch, plan, { rules: facts.rules, now, contents }) : {};
     return this.checker.will(db, batch.id, plan, facts, entries);
   }
 
@@ -314,7 +316,7 @@ export class IntakeJobs {
   private async recount(scope: Scope, batch: BatchRow): Promise<void> {
     const db = this.database.read(scope);
     if (batch.plan!.existing === 'fill') await this.bringer.keepWhatIsThere(db, { batchId: batch.id, from: 1, to: batch.row_count });
-    const will = await this.will(db, batch, batch.plan!, await this.facts(db));
+    const will = await this.will(db, batch, batch.plan!, await this.facts(db), await contentsOf(db, batch.id));
     await db.execute('UPDATE batch SET will = :will, stay_no = :stay WHERE organization_id = :org AND id = :id AND state = :state', {
       id: batch.id,
       will: JSON.stringify(will),
@@ -353,8 +355,8 @@ export class IntakeJobs {
       const { currency, rules } = await this.facts(this.database.read(scope));
       let next = (await this.batches.find(this.database.read(scope), batch.id))?.next_row ?? 0;
       const [began, first] = [Date.now(), next];
-      const holds = await this.bringer.holds(this.database.read(scope), batch.id);
-      const people = (from: number) => this.people(scope, batch, plan, holds, from);
+      const contents = await contentsOf(this.database.read(scope), batch.id);
+      const people = (from: number) => this.people(scope, batch, plan, contents, from);
       // The people of the next rows are made while what hangs on these is written: two statements at a time.
       let ahead = people(next);
       while (next < batch.row_count) {
@@ -366,7 +368,7 @@ export class IntakeJobs {
           scope,
           async (tx) => {
             tx.changed('people', 0, await this.bringer.peopleOf(tx, { batchId: batch.id, from: next + 1, to }));
-            await this.bringSlice(tx, batch, plan, resolved, holds, { from: next + 1, to, rules, currency });
+            await this.bringSlice(tx, batch, plan, resolved, contents, { from: next + 1, to, rules, currency });
             await this.batches.change(tx, batch.id, { next_row: to, rate: ((to - first) / (Date.now() - began + 1)) * 1000 });
           },
           'read committed',
@@ -382,7 +384,7 @@ export class IntakeJobs {
   }
 
   /** Makes the people of the rows after `done`, and their addresses; returns the last of these rows. */
-  private async people(scope: Scope, batch: BatchRow, plan: IntakePlan, holds: Holds, done: number): Promise<number> {
+  private async people(scope: Scope, batch: BatchRow, plan: IntakePlan, contents: BatchContents, done: number): Promise<number> {
     const to = Math.min(done + SLICE, batch.row_count);
     if (to > done && plan.what !== 'here' && plan.what !== 'refusals')
       await this.database.quietly(
@@ -390,7 +392,7 @@ export class IntakeJobs {
         (tx) => {
           // The second half of these rows tells of their people.
           tx.toldLater();
-          return this.bringer.bringPeople(tx, batch, holds, { from: done + 1, to });
+          return this.bringer.bringPeople(tx, batch, contents, { from: done + 1, to });
         },
         'read committed',
       );
@@ -402,11 +404,11 @@ export class IntakeJobs {
     batch: BatchRow,
     plan: IntakePlan,
     resolved: Resolved,
-    holds: Holds,
+    contents: BatchContents,
     within: { from: number; to: number; rules: HouseRules; currency: string },
   ): Promise<void> {
     const slice = { batchId: batch.id, from: within.from, to: within.to };
-    if (plan.what !== 'refusals') await this.bringer.bringIn(tx, batch, plan, resolved, holds, within);
+    if (plan.what !== 'refusals') await this.bringer.bringIn(tx, batch, plan, resolved, contents, within);
     if (plan.what === 'gifts') await this.others.give(tx, batch, slice, within.currency);
     if (plan.what !== 'refusals') return;
     for (const { kind, normal } of await this.others.refuse(tx, batch, slice, plan.refusal)) {

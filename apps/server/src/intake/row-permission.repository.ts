@@ -14,10 +14,11 @@ import {
 } from '@goodword/core/permission';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { dayOfMoment, type RowSays } from '../permission/ledger/batch-entries.repository';
-import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
+import { ANYTHING, type BatchContents } from './batch-contents';
 import type { BatchRow } from './batches.repository';
-import { cellsByPoint, entryKey, onceEach, rowEntries, type ClaimRow, type RowEntry } from './row-permission';
+import { alike, cellsByPoint, entryKey, onceEach, rowEntries, type ClaimRow, type RowEntry } from './row-permission';
 import { takes } from '../permission/line.sql';
 
 /** Rows `from` to `to`, both included. */
@@ -29,6 +30,8 @@ interface Within {
 export interface PermissionFacts {
   rules: HouseRules;
   now: number;
+  /** What the rows hold; anything, where it is not worth asking for a few of them. */
+  contents?: BatchContents;
 }
 
 /** How many entries of each state a batch comes to on one channel. */
@@ -60,10 +63,14 @@ export class RowPermissionRepository {
   async write(tx: Scoped, batch: BatchRow, plan: IntakePlan, within: Within, facts: PermissionFacts): Promise<void> {
     for (const channel of CHANNELS) {
       const entries = await this.fresh(tx, batch, plan, channel, within, facts, new Set());
-      await this.ledger.recordAll(
-        tx,
-        entries.map((entry) => this.newEntry(entry, batch, channel)),
-      );
+      for (const [{ scope, state, how, words, saidAt }, some] of alike(entries)) {
+        const word = { channel, scope, state, how, words, saidAt: new Date(saidAt), byPerson: false, source: batch.file_name };
+        await this.ledger.recordAlike(
+          tx,
+          { ...word, recordedBy: batch.created_by, batchId: batch.id },
+          some.map(({ row }) => ({ contactPointId: row.contactPointId, supporterId: row.supporterId, row: row.rowNo })),
+        );
+      }
       if (plan.confirm) await this.askToConfirm(tx, batch, entries, plan.confirm);
     }
   }
@@ -124,6 +131,7 @@ export class RowPermissionRepository {
   /** Rows that would write something. */
   async writing(tx: Scoped, batch: BatchRow, plan: IntakePlan, facts: PermissionFacts): Promise<Set<number>> {
     const rows = new Set<number>();
+    if (facts.contents?.updates === false) return rows;
     for (let from = 1; from <= batch.row_count; from += SLICE) {
       const within = { from, to: Math.min(from + SLICE - 1, batch.row_count) };
       for (const channel of CHANNELS)
@@ -134,12 +142,12 @@ export class RowPermissionRepository {
   }
 
   /** Keeps of each row whether a no or a yes stands at an address of it, as the core reads it. */
-  async markStanding(tx: Scoped, batch: BatchRow): Promise<void> {
+  async markStanding(tx: Scoped, batch: BatchRow, contents: BatchContents): Promise<void> {
     for (let from = 1; from <= batch.row_count; from += SLICE) {
       const within = { from, to: Math.min(from + SLICE - 1, batch.row_count) };
       const marks = new Map<number, number>();
       for (const channel of SENDING_CHANNELS) {
-        const rows = (await this.claims(tx, batch.id, channel, within)).filter((row) => row.contactPointId !== null);
+        const rows = await this.claims(tx, batch.id, channel, within, { contents, only: 'on-file' });
         const at = cellsByPoint(await this.cellsOf(tx, rows, channel));
         for (const row of rows) marks.set(row.rowNo, (marks.get(row.rowNo) ?? 0) | standsAt(at(row), row));
       }
@@ -162,13 +170,13 @@ export class RowPermissionRepository {
     plan: IntakePlan,
     channel: Channel,
     within: Within,
-    { rules, now }: PermissionFacts,
+    { rules, now, contents = ANYTHING }: PermissionFacts,
     seen: Set<string>,
     several?: ReadonlySet<number>,
     which?: string,
   ): Promise<RowEntry[]> {
-    const sends = channel === 'email' || channel === 'text';
-    const rows = await (sends ? this.claims(db, batch.id, channel, within, which) : this.refused(db, batch.id, channel, within, which));
+    const rows = await this.speaking(db, batch.id, plan, channel, within, contents, which);
+    if (rows.length === 0) return [];
     const asks = channel === 'email' && plan.confirm !== null;
     const cells = asks ? await this.cellsOf(db, rows, channel) : [];
     const entries = rowEntries(rows, {
@@ -185,10 +193,26 @@ export class RowPermissionRepository {
     return several ? once.filter((entry) => !several.has(entry.row.person) || onceEach([entry], seen).length > 0) : once;
   }
 
-  /** What these people have in the ledger already, of those who were here before. */
+  /** The rows that may say something on a channel, by the plan and by what stands in them. */
+  private async speaking(
+    db: Scoped,
+    batchId: number,
+    plan: IntakePlan,
+    channel: Channel,
+    within: Within,
+    contents: BatchContents,
+    which?: string,
+  ): Promise<ClaimRow[]> {
+    if (channel !== 'email' && channel !== 'text') return contents.more.has('refused') ? this.refused(db, batchId, channel, within, which) : [];
+    const agrees = plan.permission[channel].said === 'yes';
+    if (!agrees && !contents.refuses.has(channel)) return [];
+    return this.claims(db, batchId, channel, within, { contents, which, only: agrees ? undefined : 'refusals' });
+  }
+
+  /** What these people have in the ledger already, of those who were here before: whom a row makes has nothing there. */
   private async knownKeys(db: Scoped, rows: readonly ClaimRow[], channel: Channel): Promise<string[]> {
     const normals = new Map(rows.flatMap((row) => (row.contactPointId === null ? [] : [[row.contactPointId, row.normal] as const])));
-    const here = [...new Set(rows.filter((row) => row.supporterId > 0).map((row) => row.supporterId))];
+    const here = [...new Set(rows.filter((row) => row.supporterId > 0 && !row.isNew).map((row) => row.supporterId))];
     const entries = await this.ledger.saidBy(db, here, channel);
     return entries.map((entry) =>
       entryKey({
@@ -215,35 +239,55 @@ export class RowPermissionRepository {
     return new Set(rows.map(({ person }) => Number(person)));
   }
 
-  /** The rows themselves, and each of their addresses on the channel; a landline takes no texts, so nobody agreed to any there. */
-  private async claims(db: Scoped, batchId: number, channel: SendingChannel, within: Within, which?: string): Promise<ClaimRow[]> {
-    const kind = ADDRESS_KIND[channel];
+  /**
+   * The rows themselves where they say no, and each of their addresses on the channel; a landline takes no texts, so nobody
+   * agreed to any there. `only`: refusals alone, or addresses that are on file alone. What the batch holds nothing of is
+   * not joined.
+   */
+  private async claims(
+    db: Scoped,
+    batchId: number,
+    channel: SendingChannel,
+    within: Within,
+    { contents, which, only }: { contents: BatchContents; which?: string | undefined; only?: 'refusals' | 'on-file' | undefined },
+  ): Promise<ClaimRow[]> {
+    const kind = ADDRESS_KIND[channel] as 'email' | 'mobile';
     const own = `r.${kind}`;
     const [line, more] = [`AND ${takes(channel, 'COALESCE(cp.line, r.line)')}`, `AND ${takes(channel, 'cp.line')}`];
     const point = (normal: string) =>
-      `LEFT JOIN contact_point cp FORCE INDEX (by_normal) ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${normal}`;
-    const aside = (name: string, as: string) =>
-      `LEFT JOIN batch_more ${as} ON ${as}.batch_id = r.batch_id AND ${as}.row_no = r.row_no AND ${as}.kind = '${name}'`;
+      `${only === 'on-file' ? '' : 'LEFT '}JOIN contact_point cp FORCE INDEX (by_normal) ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${normal}`;
+    // Beside the rows, each under an alias where any row has such.
+    const asides = [
+      ['signed', 'sg', ''],
+      ['words', 'sw', ''],
+      ['refused', 'rf', ` AND rf.value = '${channel}'`],
+    ].filter(([name]) => contents.more.has(name!));
+    const aside = ([name, as, and]: string[]) =>
+      `LEFT JOIN batch_more ${as} ON ${as}.batch_id = r.batch_id AND ${as}.row_no = r.row_no AND ${as}.kind = '${name}'${and}`;
+    const value = (as: string) => (asides.some(([, one]) => one === as) ? `${as}.value` : 'NULL');
     const select = (normal: string, joins: string, address: string, among = which ?? COMES) => `
-      SELECT STRAIGHT_JOIN r.row_no AS rowNo, ${PERSON} AS person, r.supporter_id AS supporterId, r.${channel}_says AS says, rf.value IS NOT NULL AS refused, ${normal} AS normal,
-        ${address}, sg.value AS signed, sw.value AS words, IF(s.id IS NULL, r.country, s.country) AS country, IF(s.id IS NULL, r.region, s.region) AS region
+      SELECT STRAIGHT_JOIN r.row_no AS rowNo, ${PERSON} AS person, r.supporter_id AS supporterId, r.verdict IN ('new', 'shares') AS isNew,
+        r.${channel}_says AS says, ${value('rf')} IS NOT NULL AS refused, ${normal} AS normal, ${address}, ${value('sg')} AS signed,
+        ${value('sw')} AS words, IF(s.id IS NULL, r.country, s.country) AS country, IF(s.id IS NULL, r.region, s.region) AS region
       FROM batch_row r ${joins} LEFT JOIN supporter s ON s.organization_id = :org AND s.id = r.supporter_id
-        ${aside('signed', 'sg')} ${aside('words', 'sw')} ${aside('refused', 'rf')} AND rf.value = '${channel}' WHERE ${ROWS} AND ${among}`;
+        ${asides.map(aside).join(' ')} WHERE ${ROWS} AND ${among}`;
     const here = 'cp.id AS contactPointId, cp.on_hold AS onHold, cp.do_not_contact AS doNotContact';
     const nowhere = 'NULL AS contactPointId, 0 AS onHold, 0 AS doNotContact';
     const further = `JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = '${kind}' ${point('m.normal')}`;
+    const parts = [
+      only !== 'on-file' && contents.refuses.has(channel) && `${select('NULL', '', nowhere, which ?? SPEAKS)} AND r.${channel}_says = 0`,
+      only !== 'refusals' && contents.own.has(kind) && `${select(own, point(own), here)} AND ${own} IS NOT NULL ${line}`,
+      only !== 'refusals' && contents.more.has(kind) && `${select('m.normal', further, here)} ${more}`,
+    ].filter((part) => part !== false);
+    if (parts.length === 0) return [];
     const bindings: Record<string, Bound> = { batchId, ...within };
-    const rows = await db.sql<ClaimSql>(
-      `${select('NULL', '', nowhere, which ?? SPEAKS)} AND r.${channel}_says = 0
-        UNION ALL ${select(own, point(own), here)} AND ${own} IS NOT NULL ${line}
-        UNION ALL ${select('m.normal', further, here)} ${more} ORDER BY rowNo`,
-      bindings,
-    );
+    const rows = await db.sql<ClaimSql>(`${parts.join(' UNION ALL ')} ORDER BY rowNo`, bindings);
     return rows.map(({ country, region, ...row }) => ({
       ...row,
       // Where one half of a union has none, numbers of the other come as text.
       person: Number(row.person),
       contactPointId: row.contactPointId === null ? null : Number(row.contactPointId),
+      isNew: Number(row.isNew) === 1,
       refused: Number(row.refused) === 1,
       onHold: Number(row.onHold) === 1,
       doNotContact: Number(row.doNotContact) === 1,
@@ -263,6 +307,7 @@ export class RowPermissionRepository {
     return rows.map((row) => ({
       ...row,
       person: Number(row.person),
+      isNew: false,
       says: 0,
       refused: true,
       ...nowhere,
@@ -270,20 +315,6 @@ export class RowPermissionRepository {
       words: null,
       place: { country: null, region: null },
     }));
-  }
-
-  private newEntry({ row, ...entry }: RowEntry, batch: BatchRow, channel: Channel): NewEntry {
-    return {
-      ...entry,
-      contactPointId: row.contactPointId,
-      supporterId: row.supporterId,
-      channel,
-      saidAt: new Date(entry.saidAt),
-      byPerson: false,
-      source: `${batch.file_name}, row ${row.rowNo}`,
-      recordedBy: batch.created_by,
-      batch: { id: batch.id, row: row.rowNo },
-    };
   }
 
   /** One request for each who stands as asked by this batch. */
@@ -306,7 +337,8 @@ export class RowPermissionRepository {
   }
 }
 
-type ClaimSql = Omit<ClaimRow, 'place' | 'refused' | 'onHold' | 'doNotContact'> & {
+type ClaimSql = Omit<ClaimRow, 'place' | 'isNew' | 'refused' | 'onHold' | 'doNotContact'> & {
+  isNew: number;
   refused: number;
   onHold: number | null;
   doNotContact: number | null;

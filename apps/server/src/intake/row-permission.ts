@@ -8,6 +8,8 @@ export interface ClaimRow {
   person: number;
   /** 0 where the person is still to be made. */
   supporterId: number;
+  /** The row makes the person, so nothing was said of them before. */
+  isNew: boolean;
   /** What the row's columns of consent and refusal say: 1 yes, 0 no, null nothing. */
   says: number | null;
   /** The no is that of a column of refusals, which is about all of the channel. */
@@ -118,10 +120,23 @@ export function entryKey(entry: {
 
 /** Keeps each entry once, among these and those known before; `seen` grows by them. */
 export function onceEach(entries: readonly RowEntry[], seen: Set<string>): RowEntry[] {
-  return entries.filter(({ row, ...entry }) => {
-    const key = entryKey({ ...entry, person: row.person, at: row.normal });
+  return entries.filter(({ row, scope, state, how, saidAt, words }) => {
+    const key = entryKey({ person: row.person, at: row.normal, scope, state, how, saidAt, words });
     if (seen.has(key)) return false;
     seen.add(key);
     return true;
   });
+}
+
+/** Entries that differ in nothing but whose they are and where: most of a file says the same. Each with one of them. */
+export function alike(entries: readonly RowEntry[]): [RowEntry, RowEntry[]][] {
+  const groups = new Map<string, [RowEntry, RowEntry[]]>();
+  for (const entry of entries) {
+    const { scope, state, how, saidAt, words } = entry;
+    const key = [scope, state, how, saidAt, words].join('\u0000');
+    const group = groups.get(key);
+    if (group) group[1].push(entry);
+    else groups.set(key, [entry, [entry]]);
+  }
+  return [...groups.values()];
 }

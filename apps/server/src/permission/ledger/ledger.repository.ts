@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import {
   cellsOf,
+  foldEntries,
   joinMarks,
   MARK_KINDS,
   type Cell,
@@ -45,6 +46,20 @@ export interface NewEntry {
   /** The row of a file that says so. */
   batch?: { id: number; row: number };
 }
+
+/** What is said alike of many by the rows of a batch. */
+export type SaidAlike = Omit<NewEntry, 'contactPointId' | 'supporterId' | 'batch'> & { batchId: number };
+
+/** Where and of whom one row says it. */
+export interface SaidWhere {
+  contactPointId: number | null;
+  supporterId: number | null;
+  row: number;
+}
+
+type Written = Pick<NewEntry, 'contactPointId' | 'supporterId'> & { id: number };
+
+const kindOf = ({ contactPointId, supporterId }: Written) => (contactPointId === null ? 'person' : supporterId === null ? 'address' : 'at');
 
 export interface EntryRow {
   id: number;
@@ -115,6 +130,64 @@ export class LedgerRepository {
     }
     this.tell(tx, entries);
     return ids;
+  }
+
+  /**
+   * Writes what is said alike of many, each at their own address, by the same words on the same day: as a file says it of
+   * thousands. One statement writes the entries and one what they come to, so that only numbers go over. `source` gets the
+   * row behind it.
+   */
+  async recordAlike(tx: Scoped, word: SaidAlike, said: readonly SaidWhere[]): Promise<void> {
+    for (let at = 0; at < said.length; at += ROWS_A_STATEMENT) {
+      const some = said.slice(at, at + ROWS_A_STATEMENT);
+      const written = await this.insertAlike(tx, word, some);
+      // Who speaks for nobody, or nowhere, makes other cells than who speaks at an address for a person.
+      for (const kind of ['at', 'person', 'address'] as const) {
+        const those = written.filter((one) => kindOf(one) === kind);
+        if (those.length > 0) await this.upsertAlike(tx, word, those);
+      }
+    }
+    this.tell(tx, said);
+  }
+
+  private async insertAlike(tx: Scoped, { source = '', batchId, ...word }: SaidAlike, some: readonly SaidWhere[]): Promise<Written[]> {
+    const fixed = valuesOf({ ...word, contactPointId: null, supporterId: null, batch: { id: batchId, row: 0 } }, tx.scope.actorId);
+    const own: Partial<Record<(typeof COLUMNS)[number], string>> = {
+      ...{ contact_point_id: 'v.point', supporter_id: 'v.person', batch_row: 'v.row_no' },
+      source: "LEFT(CONCAT(?, ', row ', v.row_no), 300)",
+    };
+    const columns = COLUMNS.filter((column, i) => own[column] !== undefined || fixed[i] !== null);
+    const bound = columns.flatMap((column) => (column === 'source' ? [source] : own[column] ? [] : [fixed[COLUMNS.indexOf(column)]!]));
+    const values = some.map(({ contactPointId, supporterId, row }) => `(${contactPointId ?? 'NULL'},${supporterId ?? 'NULL'},${row})`);
+    const [made] = (await tx.knex.raw(
+      `INSERT INTO permission_entry (organization_id, ${columns.join(', ')})
+        WITH v (point, person, row_no) AS (VALUES ${values.join(',')})
+        SELECT ?, ${columns.map((column) => own[column] ?? '?').join(', ')} FROM v
+        RETURNING id, contact_point_id AS contactPointId, supporter_id AS supporterId`,
+      [tx.scope.organizationId, ...bound] as never,
+    )) as [Written[]];
+    return made;
+  }
+
+  /** What entries of one kind come to: the cells of one of them, in the place of each. */
+  private async upsertAlike(tx: Scoped, word: SaidAlike, those: readonly Written[]): Promise<void> {
+    const [first] = those;
+    for (const cell of foldEntries([asCore({ ...word, contactPointId: first!.contactPointId, supporterId: first!.supporterId }, first!.id)])) {
+      const kinds = MARK_KINDS.filter((kind) => cell.marks[kind]);
+      const columns = kinds.flatMap(columnsOf);
+      const fixed = cellValues(cell, kinds);
+      const values = those.map(
+        ({ contactPointId, supporterId, id }) =>
+          `(${cell.contactPointId === 0 ? 0 : contactPointId},${cell.supporterId === 0 ? 0 : supporterId},${id})`,
+      );
+      await tx.knex.raw(
+        `INSERT INTO permission_state (organization_id, contact_point_id, supporter_id, channel, scope, ${columns.join(', ')})
+          WITH v (point, person, id) AS (VALUES ${values.join(',')})
+          SELECT ?, v.point, v.person, ?, ?, ${columns.map((column) => (column.endsWith('_entry') ? 'v.id' : '?')).join(', ')} FROM v
+          ON DUPLICATE KEY UPDATE ${newerMarks(kinds, 'permission_state')}`,
+        [tx.scope.organizationId, cell.channel, cell.scope, ...fixed.filter((_value, i) => !columns[i]!.endsWith('_entry'))] as never,
+      );
+    }
   }
 
   private async insert(tx: Scoped, entries: readonly NewEntry[]): Promise<number[]> {
@@ -499,7 +572,7 @@ export function asSaid(row: EntryRow): PermissionEntry[] {
   return row.state === 'back' || row.taken_back_at !== null ? [] : [asCore(asNew(row), row.id)];
 }
 
-function asCore(entry: NewEntry, id: number): PermissionEntry {
+function asCore(entry: Omit<NewEntry, 'batch'>, id: number): PermissionEntry {
   const { contactPointId, supporterId, channel, scope, state, how, byPerson } = entry;
   const [at, until] = [entry.saidAt.getTime(), entry.untilAt?.getTime() ?? null];
   return { id, contactPointId, supporterId, channel, scope, state, how, byPerson, at, until };
