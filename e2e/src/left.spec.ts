@@ -66,12 +66,12 @@ const EDITORS: Record<string, Editor> = {
     field: (page) => page.getByLabel('Name', { exact: true }),
   },
   'answers to texts': {
-    open: async (page) => void (await page.goto('/house/texts')),
+    open: async (page) => void (await page.goto('/setup/answers')),
     field: (page) => page.getByLabel('To HELP'),
   },
   field: {
     open: async (page) => {
-      await page.goto('/house/fields');
+      await page.goto('/setup/fields');
       await page
         .getByRole('button', { name: /^Open / })
         .first()

@@ -103,7 +103,7 @@ test('a table is kept under a name and opened again; a download is written', asy
 });
 
 test('a field is made, put in order by keys, refused another type with those who stand in the way, and deleted', async ({ page }) => {
-  await page.goto('/house/fields');
+  await page.goto('/setup/fields');
   await page.getByRole('button', { name: 'Make a field' }).click();
   await page.getByLabel('Name').fill('Rowing since');
   await page.getByRole('button', { name: 'Make the field' }).click();

@@ -13,7 +13,7 @@ afterAll(() => house.close());
 const { find } = gathering(() => house);
 
 describe('the file of a batch', () => {
-  test('is deleted after the days set in House rules; what came of it stays', async () => {
+  test('is deleted after the days set in Setup; what came of it stays', async () => {
     const batch = await bringIn(house.client, `${HEAD}kept.a.while@example.org,Ke,Pt,\n`);
     const retention = house.app.get(RetentionService);
     await house.client.put('/api/house/files', { days: 30, was: 180 });

@@ -181,7 +181,7 @@ export class IntakeController {
     return this.looks.undecide(scope, id, row);
   }
 
-  @Route('get', ':id/rows-to-mend.:form', { role: 'organizer', summary: 'Rows to mend, with the reason in a column', params: schema.batchSheet })
+  @Route('get', ':id/rows-to-mend.:form', { role: 'organizer', summary: 'Rows with errors, with the reason in a column', params: schema.batchSheet })
   async toMend(@Caller() scope: Scope, @Input('params') { id, form }: { id: number; form: SheetForm }, @Res() response: Response): Promise<void> {
     download(response, await this.sheets.toMend(scope, id, form));
   }

@@ -54,7 +54,7 @@ export class IntakeService {
     const refused = notASheet(natureOf(await firstOf(file.path)));
     if (refused) throw new Invalid([{ field: 'file', code: 'unreadable', message: refused }]);
     const chapterId = scope.chapterId ?? (await this.team.chapters(scope))[0]?.id;
-    if (chapterId === undefined) throw new Conflict('There is no chapter to bring people into. Make one in House rules first.');
+    if (chapterId === undefined) throw new Conflict('There is no chapter to bring people into. Make one in Setup first.');
     const storageKey = await this.storage.adopt(file.path);
     return this.database.quietly(scope, async (tx) => {
       const id = await this.batches.make(tx, { chapterId, name: file.name, fileName: file.fileName, storageKey });
@@ -332,8 +332,7 @@ export class IntakeService {
 
   /** The key of the batch's text, unless its file is gone. */
   private async fileKey(batch: BatchRow): Promise<string> {
-    if (batch.file_gone_at)
-      throw new Conflict('The file of this batch was deleted after the time set in House rules. What came of it is still here.');
+    if (batch.file_gone_at) throw new Conflict('The file of this batch was deleted after the time set in Setup. What came of it is still here.');
     return batch.text_key ?? batch.storage_key;
   }
 

@@ -6,7 +6,7 @@ import { BatchesRepository } from './batches.repository';
 
 const EVERY_MS = 3_600_000;
 
-/** Deletes the files of batches after the time set in House rules; what came of them stays. */
+/** Deletes the files of batches after the time set in Setup; what came of them stays. */
 @Injectable()
 export class RetentionService {
   private next = 0;

@@ -80,7 +80,7 @@ export class SheetsService {
     // As they stand in the grid: what was mended there is not lost.
     const mend = plan ? menderOf(plan.mends, plan.columns, country) : undefined;
     const { header, rows } = await this.pick(batch, reasons, mend);
-    return sheet(`${batch.name} - rows to mend`, form, [...header, 'Why'], rows);
+    return sheet(`${batch.name} - rows with errors`, form, [...header, 'Why'], rows);
   }
 
   /** Rows that came in, with our id of each person and what became of them. */
@@ -96,7 +96,7 @@ export class SheetsService {
     const batch = await this.batches.find(db, id);
     if (!batch) throw new NotFound('batch');
     if (batch.file_gone_at)
-      throw new Conflict('The file of this batch was deleted after the time set in House rules, so its rows can no longer be downloaded.');
+      throw new Conflict('The file of this batch was deleted after the time set in Setup, so its rows can no longer be downloaded.');
     return { batch, db };
   }
 

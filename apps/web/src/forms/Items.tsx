@@ -5,7 +5,7 @@ import { GripVertical } from 'lucide-react';
 import { useState } from 'react';
 import type { FieldView } from '@goodword/core/contract';
 import type { FormDefinition, FormItem } from '@goodword/core/forms';
-import { NewFieldSheet } from '../house/fields/FieldSheet';
+import { NewFieldSheet } from '../setup/fields/FieldSheet';
 import { Drawer } from '../ui/dialogs';
 import { askable, changeItem, moveItem, PART_WORDS, withItem } from './draft';
 

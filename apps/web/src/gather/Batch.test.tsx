@@ -89,7 +89,7 @@ test('one that is in is marked as seen, and offers its sheets as long as its fil
   await waitFor(() => expect(asked.some(({ path }) => path === 'batches/7/seen')).toBe(true));
   unmount();
   page(server({ state: 'done', fileKept: false }).answers);
-  expect(await screen.findByText('Its file was deleted after the time set in House rules.')).toBeTruthy();
+  expect(await screen.findByText('Its file was deleted after the time set in Setup.')).toBeTruthy();
 });
 
 test('what the server refuses is told, and a viewer is offered nothing', async () => {

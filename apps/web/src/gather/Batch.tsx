@@ -190,7 +190,7 @@ function Downloads({ batch, may }: { batch: BatchView; may: boolean }) {
           </span>
           {mend && (
             <span>
-              Rows to mend:{' '}
+              Rows with errors:{' '}
               <a className="link" href={sheet('rows-to-mend', 'csv')}>
                 CSV
               </a>
@@ -202,7 +202,7 @@ function Downloads({ batch, may }: { batch: BatchView; may: boolean }) {
           )}
         </>
       ) : (
-        <span className="text-ink2">Its file was deleted after the time set in House rules.</span>
+        <span className="text-ink2">Its file was deleted after the time set in Setup.</span>
       )}
     </p>
   );

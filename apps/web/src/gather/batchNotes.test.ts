@@ -37,10 +37,10 @@ test('rows that want a look lead to them, as long as they can still be settled',
   expect(margin({ counts: { look: 1 }, state: 'done' }).keys).toEqual([]);
 });
 
-test('rows to mend are counted together, and are a fault only where some stay out', () => {
-  expect(margin({ counts: { failed: 2 }, withFaults: 3 }).note('mend')).toMatchObject({ tone: 'fault', title: '5 rows to mend' });
+test('rows with errors are counted together, and are a fault only where some stay out', () => {
+  expect(margin({ counts: { failed: 2 }, withFaults: 3 }).note('mend')).toMatchObject({ tone: 'fault', title: '5 rows with errors' });
   const one = margin({ counts: {}, withFaults: 1 }).note('mend')!;
-  expect([one.title, one.body]).toEqual(['1 row to mend', expect.stringMatching(/^1 comes in without a cell\. Mend/)]);
+  expect([one.title, one.body]).toEqual(['1 row with errors', expect.stringMatching(/^1 comes in without a cell\. Mend/)]);
   expect(margin({ withFaults: 3 }).note('mend')).toMatchObject({ tone: 'doubt' });
   // The rows as they stood in the file are gone with it.
   expect(margin({ counts: { failed: 2 }, fileKept: false }).note('mend')).toBeUndefined();
@@ -49,7 +49,7 @@ test('rows to mend are counted together, and are a fault only where some stay ou
 test('hints open to the rows that have them', () => {
   const { note, asked } = margin({ withHints: 4 });
   note('hints')!.remedy!.act();
-  expect(asked).toEqual([['open', { only: 'hints', words: 'With something to tell' }]]);
+  expect(asked).toEqual([['open', { only: 'hints', words: 'Rows to look at' }]]);
 });
 
 test('a past no is told of people, and not of a file of refusals', () => {

@@ -27,7 +27,7 @@ export function batchNotes(batch: BatchView | undefined, acts: { open(opened: Op
     add(
       'mend',
       failed > 0 ? 'fault' : 'doubt',
-      `${failed + batch.withFaults} ${plural(failed + batch.withFaults, 'row', 'rows')} to mend`,
+      `${failed + batch.withFaults} ${plural(failed + batch.withFaults, 'row', 'rows')} with errors`,
       `${[
         failed > 0 && `${failed} ${plural(failed, 'does', 'do')} not come in`,
         batch.withFaults > 0 && `${batch.withFaults} ${plural(batch.withFaults, 'comes', 'come')} in without a cell`,
@@ -40,11 +40,11 @@ export function batchNotes(batch: BatchView | undefined, acts: { open(opened: Op
     add(
       'hints',
       'doubt',
-      `${batch.withHints} ${plural(batch.withHints, 'row', 'rows')} with something to tell`,
+      `${batch.withHints} ${plural(batch.withHints, 'row', 'rows')} to look at`,
       'A likely slip in a domain, a landline, a refusal that can’t be read for sure, and the like: each row says which.',
       {
         words: 'See them',
-        act: () => acts?.open({ only: 'hints', words: 'With something to tell' }),
+        act: () => acts?.open({ only: 'hints', words: 'Rows to look at' }),
       },
     );
   if (batch.stayNo > 0 && batch.what === 'people')

@@ -25,12 +25,7 @@ test('words find sections in any order, titles first; no word finds all', () => 
 });
 
 test('a page leads to the guide that tells of it', () => {
-  expect(['/gather/new', '/sort/segments/3', '/hear-back', '/house/fields', '/send/3', '/setup'].map(guideOf)).toEqual([
-    'gather',
-    'sort',
-    'sort',
-    'permission',
-    'permission-what-the-reasons-mean',
-    null,
-  ]);
+  expect(
+    ['/gather/new', '/sort/segments/3', '/hear-back', '/house/proof', '/send/3', '/setup', '/setup/fields', '/setup/files'].map(guideOf),
+  ).toEqual(['gather', 'sort', 'sort', 'permission', 'permission-what-the-reasons-mean', null, 'sort', 'gather']);
 });

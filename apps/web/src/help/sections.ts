@@ -44,7 +44,9 @@ export function found(guides: readonly Guide[], typed: string): (Section & { gui
 /** The guide that tells of a page, by its address; null where none does. */
 export function guideOf(path: string): string | null {
   if (path.startsWith('/gather')) return 'gather';
-  if (path.startsWith('/house')) return 'permission';
+  if (path.startsWith('/house') || path === '/setup/answers') return 'permission';
+  if (path === '/setup/files') return 'gather';
+  if (path === '/setup/fields') return 'sort';
   if (path.startsWith('/sort') || path.startsWith('/hear-back')) return 'sort';
   return path.startsWith('/send') ? 'permission-what-the-reasons-mean' : null;
 }

@@ -182,7 +182,7 @@ export default function Today() {
           </section>
           <section className="sheet p-5" aria-labelledby="week">
             <h2 id="week" className="subtitle pb-2 border-b border-ink mb-1">
-              What came, this week and usually
+              This week, and usually
             </h2>
             <Week />
           </section>

@@ -25,7 +25,8 @@ export function Week() {
   const { data, error, isPending } = useQuery({ queryKey: ['today', 'week'], queryFn: () => get<WeekView>('today/week') });
   if (isPending) return <Loading what="the week" />;
   if (error) return <Problem error={error} />;
-  const shown = (kind: Kind, value: number) => (kind === 'gave' ? format.money(Math.round(value)) : format.number(value));
+  // Of a middle between two weeks nobody wants the halves, nor the cents of a week.
+  const shown = (kind: Kind, value: number) => (kind === 'gave' ? format.money(Math.round(value / 100) * 100) : format.number(Math.round(value)));
   return (
     <>
       <ul>

@@ -330,7 +330,7 @@ export interface BatchView {
   rate: number | null;
   problem: string | null;
   canTakeOut: string | null;
-  /** Whether the file is still kept; deleted after the time set in House rules. */
+  /** Whether the file is still kept; deleted after the time set in Setup. */
   fileKept: boolean;
   /** What of a batch taken out had to stay. */
   stayed: number;

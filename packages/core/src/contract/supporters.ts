@@ -228,7 +228,7 @@ export interface FieldView {
   required: boolean;
 }
 
-/** A field with what hangs on it, as its page in House rules shows it. */
+/** A field with what hangs on it, as its page in Setup shows it. */
 export interface FieldAdminView extends FieldView {
   /** How many people have a value. */
   people: number;

@@ -80,7 +80,7 @@ export function formFaults(
     if (typeof item.of === 'number' && known.required?.has(item.of) && item.show === 'asked' && !item.required)
       fault(
         `items.${i}`,
-        `“${item.label}” has to be answered wherever it is asked: the field says so. Make it required here, or change the field in House rules.`,
+        `“${item.label}” has to be answered wherever it is asked: the field says so. Make it required here, or change the field in Setup.`,
       );
     if (item.show === 'asked' && item.label.trim() === '') fault(`items.${i}`, 'Every question needs a label.');
     if (item.show !== 'asked' && item.required) fault(`items.${i}`, `“${item.label}” is not asked, so it can't be required.`);

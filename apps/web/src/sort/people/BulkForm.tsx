@@ -2,7 +2,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { BulkAct, CampaignView, ExportForm, FieldView } from '@goodword/core/contract';
 import type { PrintForm } from '@goodword/core/print';
-import { PURPOSES } from '@goodword/core/permission';
+import { PURPOSES, ROAD_WORDS } from '@goodword/core/permission';
 import { get } from '../../app/api';
 import { useSession } from '../../app/session';
 import { useLists, useTags } from '../../app/groups';
@@ -80,12 +80,7 @@ function RosterPart(part: Part) {
   );
 }
 
-const HOWS = [
-  ['paper', 'on paper'],
-  ['phone', 'by telephone'],
-  ['in-person', 'in person'],
-  ['form', 'on a form elsewhere'],
-] as const;
+const HOWS = (['paper', 'phone', 'in-person', 'form'] as const).map((road) => [road, ROAD_WORDS[road]] as const);
 
 function PermissionPart(part: Part) {
   const lists = useLists().data ?? [];

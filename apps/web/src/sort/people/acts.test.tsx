@@ -71,7 +71,7 @@ test('permission needs all its evidence: to what, how, when, in what words, vouc
   await screen.findByRole('option', { name: 'Ferry news' });
   expect(screen.queryByRole('option', { name: 'Deck crew' })).toBeNull();
   await user.selectOptions(screen.getByLabelText('To what'), 'Ferry news');
-  await user.selectOptions(screen.getByLabelText('How'), 'on paper');
+  await user.selectOptions(screen.getByLabelText('How'), 'on paper, signed');
   await user.type(screen.getByLabelText('On the day'), '2026-11-14');
   expect(button().disabled).toBe(true);
   await user.type(screen.getByLabelText('With the words'), 'Yes, by mail');

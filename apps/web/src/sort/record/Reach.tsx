@@ -6,7 +6,7 @@ import { call } from '../../app/api';
 import { localDay } from '../../app/day';
 import { useFormat } from '../../app/format';
 import { useMay, useSession } from '../../app/session';
-import { NewFieldSheet } from '../../house/fields/FieldSheet';
+import { NewFieldSheet } from '../../setup/fields/FieldSheet';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { Addresses } from './Addresses';

@@ -7,7 +7,7 @@ import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Unsaved } from '../ui/Unsaved';
-import { HouseNav } from './HouseNav';
+import { SetupNav } from './SetupNav';
 
 const FIELDS = [
   ['stop', 'To STOP and its like', 'Once, within five minutes, asking for nothing. Must say that START brings the texts back.'],
@@ -16,7 +16,7 @@ const FIELDS = [
 ] as const;
 
 /** What the program answers to texts by itself; everything else waits for a person. */
-export default function TextAnswers() {
+export default function AutomaticAnswers() {
   const { data, error } = useQuery({ queryKey: ['text-answers'], queryFn: () => get<Answers>('text-answers') });
   if (error) return <Problem error={error} />;
   if (!data) return <Loading what="the answers" />;
@@ -39,8 +39,8 @@ function Editor({ answers }: { answers: Answers }) {
   });
   return (
     <>
-      <Heading title="House rules" page="Automatic answers" note={`What ${organization.textFrom} answers by itself, at most once to each text`} />
-      <HouseNav />
+      <Heading title="Setup" page="Automatic answers" note={`What ${organization.textFrom} answers by itself, at most once to each text`} />
+      <SetupNav />
       <form className="sheet p-5 flex flex-col gap-5 max-w-[720px]" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
         {FIELDS.map(([name, label, hint]) => {
           const { parts } = countParts(draft.value[name]);

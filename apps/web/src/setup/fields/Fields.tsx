@@ -13,7 +13,7 @@ import { useMay } from '../../app/session';
 import { Button, Empty, Heading, Loading, Problem } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { useMargin } from '../../ui/margin';
-import { HouseNav } from '../HouseNav';
+import { SetupNav } from '../SetupNav';
 import { FieldSheet, NewFieldSheet } from './FieldSheet';
 import { moved, sectionMoved, sectionPut, sectionsOf } from './order';
 
@@ -115,12 +115,12 @@ export default function Fields() {
   const opened = data.find((field) => field.id === open);
   return (
     <>
-      <Heading title="House rules" page="Fields" note={`${data.length} ${plural(data.length, 'field', 'fields')} of your own`}>
+      <Heading title="Setup" page="Fields" note={`${data.length} ${plural(data.length, 'field', 'fields')} of your own`}>
         <Button weight="main" onClick={() => setOpen('new')}>
           Make a field
         </Button>
       </Heading>
-      <HouseNav />
+      <SetupNav />
       <Problem error={order.error} />
       <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Fields">
         {data.length === 0 && (

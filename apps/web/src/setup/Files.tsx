@@ -5,7 +5,7 @@ import { useMay } from '../app/session';
 import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
-import { HouseNav } from './HouseNav';
+import { SetupNav } from './SetupNav';
 
 /** How long the files of batches are kept. */
 export default function Files() {
@@ -21,8 +21,8 @@ export default function Files() {
   if (!data) return error ? <Problem error={error} /> : <Loading what="the rule" />;
   return (
     <>
-      <Heading title="House rules" page="Files of batches" note="Files of batches" />
-      <HouseNav />
+      <Heading title="Setup" page="Files of batches" note="Files of batches" />
+      <SetupNav />
       <Days kept={data.days} />
     </>
   );
@@ -46,7 +46,7 @@ function Days({ kept }: { kept: number }) {
     <form className="sheet p-6 flex flex-col gap-3 max-w-[560px]" onSubmit={(event) => (event.preventDefault(), save.mutate(days))}>
       <Labelled
         label="Days that the files of batches are kept"
-        hint="After that they are deleted. Rows to mend and rows that came in can be downloaded until then."
+        hint="After that they are deleted. Rows with errors and rows that came in can be downloaded until then."
       >
         <input
           className="input !w-[120px]"
