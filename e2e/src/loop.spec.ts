@@ -85,7 +85,7 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
 
   await test.step('last look and send', async () => {
     await page.getByRole('button', { name: 'choose a group' }).click();
-    await page.getByRole('menuitem', { name: 'River walkers to thank' }).click();
+    await page.getByRole('option', { name: 'River walkers to thank' }).click();
     await expect(page.getByRole('button', { name: '7 will get it. See them' })).toBeVisible();
     await page.getByRole('button', { name: /1 held back: Same address as someone else/ }).click();
     await expect(page.getByRole('dialog')).toContainText('Jun Castellan');
@@ -128,7 +128,7 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await expect(page.getByText('Everything is saved')).toBeVisible();
     await page.getByRole('button', { name: 'Next: who gets it' }).click();
     await page.getByRole('button', { name: 'choose a group' }).click();
-    await page.getByRole('menuitem', { name: 'River walkers', exact: true }).click();
+    await page.getByRole('option', { name: 'River walkers', exact: true }).click();
     await page.getByRole('button', { name: 'Send me a test' }).click();
     await expect(page.getByText('Sent to +12065550110')).toBeVisible();
     await page.getByRole('button', { name: 'Send now to 3' }).click();

@@ -1,4 +1,4 @@
-import type { BeginTo, GroupRef, MessageView, Page, Recipients, SupporterRow } from '@goodword/core/contract';
+import type { BeginTo, GroupRef, MessageView, Page, ReaderView, Recipients, SupporterRow } from '@goodword/core/contract';
 import { openHouse, type House } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, letterOf, messageAt, send } from '../testing/steps';
 import { againNamed } from '../messages/messages.service';
@@ -122,6 +122,24 @@ test('a writer sees how many would get it and who, and neither chooses nor sends
   const refused = async (method: string, path: string, what: object) => (await writer.call(method, `/api/messages/${body.id}/${path}`, what)).status;
   expect(await refused('PUT', 'recipients', { from: [], minus: [], without: [], basedOn: 0 })).toBe(403);
   expect(await refused('POST', 'send', { at: null, digest: look.digest })).toBe(403);
+});
+
+test('a message is read as those who would get it first, then as who would not, with why', async () => {
+  const { body } = await begin({ ref: campaign() });
+  const readers = (search = '', client = house.client) => client.get<ReaderView[]>(`/api/messages/${body.id}/readers?search=${search}`);
+  expect((await readers()).map(({ name, address, note }) => [name, address, note])).toEqual([
+    ['Ann Lin', 'ann@example.org', null],
+    ['Bo Lin', 'bo@example.org', null],
+    ['Cy Lin', 'cy@example.org', null],
+  ]);
+  expect((await readers('Lin')).map(({ name, note }) => [name, note]).slice(0, 4)).toEqual([
+    ['Ann Lin', null],
+    ['Bo Lin', null],
+    ['Cy Lin', null],
+    ['Di Lin', 'not in the group'],
+  ]);
+  expect(await readers('Nobody')).toEqual([]);
+  expect(await readers('', await house.as('viewer', house.chapters[1]!))).toEqual([]);
 });
 
 test('what can not be a group is refused', async () => {

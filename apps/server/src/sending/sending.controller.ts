@@ -1,13 +1,27 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
-import { schema, type LastLook, type Page, type Recipients, type SupporterRow } from '@goodword/core/contract';
+import { schema, type LastLook, type Page, type ReaderView, type Recipients, type SupporterRow } from '@goodword/core/contract';
 import type { Verdict } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { Scope } from '../platform/scope';
+import { ReadersService } from './readers.service';
 import { SendingService } from './sending.service';
 
 @Controller('api/messages/:id')
 export class SendingController {
-  constructor(@Inject(SendingService) private readonly sending: SendingService) {}
+  constructor(
+    @Inject(SendingService) private readonly sending: SendingService,
+    @Inject(ReadersService) private readonly readers: ReadersService,
+  ) {}
+
+  @Route('get', 'readers', {
+    role: 'viewer',
+    summary: 'Whom the message can be read as: those who would get it first',
+    params: schema.idParams,
+    query: schema.readersQuery,
+  })
+  readAs(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { search: string }): Promise<ReaderView[]> {
+    return this.readers.of(scope, id, query.search);
+  }
 
   @Route('put', 'recipients', { role: 'organizer', summary: 'Choose who is in the group', params: schema.idParams, body: schema.saveRecipients })
   saveRecipients(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Recipients & { basedOn: number }): Promise<{ version: number }> {

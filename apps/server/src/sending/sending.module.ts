@@ -13,6 +13,7 @@ import { PersonalController } from './personal.controller';
 import { PersonalService } from './personal.service';
 import { PrepareJob } from './prepare.job';
 import { SendingController } from './sending.controller';
+import { ReadersService } from './readers.service';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
 import { SendingService } from './sending.service';
@@ -20,7 +21,7 @@ import { SendingService } from './sending.service';
 @Module({
   imports: [MessagesModule, PermissionModule, ResultsModule, RollModule, SegmentsModule, SupportersModule, TeamModule],
   controllers: [SendingController, BeginController, PersonalController],
-  providers: [SendingService, RecipientsService, PersonalService, SendingRepository, OutboxRepository, EnvelopeService, PrepareJob],
+  providers: [SendingService, ReadersService, RecipientsService, PersonalService, SendingRepository, OutboxRepository, EnvelopeService, PrepareJob],
   exports: [OutboxRepository, EnvelopeService, PrepareJob],
 })
 export class SendingModule {}

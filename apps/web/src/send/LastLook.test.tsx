@@ -131,7 +131,7 @@ test('clicked at once after every change, the number that was seen is sent or no
   const { user, asked } = page(answers);
   const send = await screen.findByRole<HTMLButtonElement>('button', { name: 'Send now to 3' }, { timeout: 10_000 });
   await user.click(screen.getByRole('button', { name: 'or in…' }));
-  await user.click(await screen.findByRole('menuitem', { name: 'Menders' }));
+  await user.click(await screen.findByRole('option', { name: 'Menders' }));
   // The same button, pressed before anything was counted anew.
   await user.click(send);
   await user.click(send);
@@ -147,7 +147,7 @@ test('a group that somebody else changed meanwhile is told, shown and counted', 
   await screen.findByText('In the group');
   Object.assign(message, { groupVersion: 7, recipients: { from: [{ kind: 'tag', id: 5 }], minus: [], without: [] } });
   await user.click(screen.getByRole('button', { name: 'or in…' }));
-  await user.click(await screen.findByRole('menuitem', { name: 'Menders' }));
+  await user.click(await screen.findByRole('option', { name: 'Menders' }));
   expect(await screen.findByText('Edwin changed it.')).toBeTruthy();
   expect(await screen.findByRole('button', { name: 'Take out oar makers' })).toBeTruthy();
 });
@@ -200,10 +200,10 @@ test('of two changes of the group the later stays, though the first takes longer
   const { user } = page(answers);
   await screen.findByText('In the group');
   await user.click(screen.getByRole('button', { name: 'or in…' }));
-  expect(screen.queryByRole('menuitem', { name: 'Half done' })).toBeNull(); // Nobody of it is here yet.
-  await user.click(await screen.findByRole('menuitem', { name: 'oar makers' }));
+  expect(screen.queryByRole('option', { name: 'Half done' })).toBeNull(); // Nobody of it is here yet.
+  await user.click(await screen.findByRole('option', { name: 'oar makers' }));
   await user.click(screen.getAllByRole('button', { name: 'or in…' })[0]!);
-  await user.click(await screen.findByRole('menuitem', { name: 'Menders' }));
+  await user.click(await screen.findByRole('option', { name: 'Menders' }));
   await screen.findByRole('button', { name: 'Send now to 98' }, { timeout: 10_000 });
   expect(message.recipients.from).toHaveLength(3);
 });
@@ -213,12 +213,31 @@ test('a roster at a stage and those who got a message are groups too, by their s
   const { user } = page(answers);
   await screen.findByText('In the group');
   await user.click(screen.getByRole('button', { name: 'nobody' }));
-  await user.click(await screen.findByRole('menuitem', { name: 'the roster of Hull, at “asked”' }));
+  await user.click(await screen.findByRole('option', { name: 'the roster of Hull, at “asked”' }));
   await waitFor(() => expect(message.recipients.minus).toEqual([{ kind: 'campaign', id: 8, stage: 'asked' }]));
   await user.click(screen.getAllByRole('button', { name: 'or in…' })[1]!);
-  await user.click(await screen.findByRole('menuitem', { name: 'those who got and clicked no link in “Boots”' }));
+  await user.click(await screen.findByRole('option', { name: 'those who got and clicked no link in “Boots”' }));
   await waitFor(() => expect(message.recipients.minus).toContainEqual({ kind: 'message', id: 9, did: 'not-followed' }));
   expect(screen.getByRole('button', { name: 'Take out the roster of Hull, at “asked”' })).toBeTruthy();
+});
+
+test('a group is found by typing part of its name or its kind, and Enter takes the first', async () => {
+  const { answers, message } = server();
+  const { user } = page(answers);
+  await screen.findByText('In the group');
+  await user.click(screen.getByRole('button', { name: 'nobody' }));
+  await user.keyboard('clicked boots');
+  expect(screen.getAllByRole('option').map((option) => option.textContent.trim())).toEqual([
+    'those who clicked a link in “Boots”',
+    'those who got and clicked no link in “Boots”',
+  ]);
+  await user.keyboard('{ArrowDown}{Enter}');
+  await waitFor(() => expect(message.recipients.minus).toEqual([{ kind: 'message', id: 9, did: 'not-followed' }]));
+  await user.click(screen.getAllByRole('button', { name: 'or in…' })[1]!);
+  await user.keyboard('nowhere');
+  expect(screen.getByText('No group of that name')).toBeTruthy();
+  await user.keyboard('{Escape}');
+  expect(screen.queryByText('No group of that name')).toBeNull();
 });
 
 test('a person is struck out by name, though the same letters were looked for elsewhere before', async () => {

@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
 import type {
   BatchView,
   CampaignView,
@@ -19,6 +18,7 @@ import { plural } from '../app/format';
 import { useLists, useTags } from '../app/groups';
 import { Button } from '../ui/basics';
 import { personName } from '../ui/people';
+import { TypedMenu } from '../ui/TypedMenu';
 
 const ITEM = 'px-3 py-[5px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
 const CHIP = 'inline-flex items-center gap-1 bg-bench rounded-paper px-2 py-[2px] font-semibold';
@@ -113,28 +113,20 @@ function Refs({ label, refs, groups, onChange }: { label: string; refs: GroupRef
           </button>
         </span>
       ))}
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="rounded-paper border border-dashed border-[#8b989d] px-2 py-[1px] font-semibold">
-          {label}
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content className="sheet p-1 max-h-[400px] overflow-y-auto z-20" align="start">
-            {(Object.keys(KIND_WORDS) as Offered[]).map((kind) => (
-              <DropdownMenu.Group key={kind}>
-                <DropdownMenu.Label className="px-3 pt-2 text-ink2 text-[12.5px]">{KIND_WORDS[kind]}</DropdownMenu.Label>
-                {refsOf(kind, groups)
-                  .filter((ref) => !has(ref))
-                  .map((ref) => (
-                    <DropdownMenu.Item key={keyOf(ref)} className={ITEM} onSelect={() => onChange([...refs, ref])}>
-                      {nameOf(ref, groups)}
-                    </DropdownMenu.Item>
-                  ))}
-                {groups[kind].length === 0 && <p className="px-3 text-ink3">none</p>}
-              </DropdownMenu.Group>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <TypedMenu
+        label={label}
+        className="rounded-paper border border-dashed border-[#8b989d] px-2 py-[1px] font-semibold"
+        groups={(Object.keys(KIND_WORDS) as Offered[]).map((kind) => ({
+          title: KIND_WORDS[kind],
+          items: refsOf(kind, groups)
+            .filter((ref) => !has(ref))
+            .map((ref) => ({ key: keyOf(ref), words: nameOf(ref, groups), act: () => onChange([...refs, ref]) })),
+        }))}
+        placeholder="Part of its name"
+        none="No group of that name"
+      >
+        {label}
+      </TypedMenu>
     </span>
   );
 }

@@ -6,11 +6,13 @@ import type { LetterDoc } from '@goodword/core/letter';
 import type { Registry } from '@goodword/core/merge';
 import { Button, Labelled } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
+import { AltForm } from './AltForm';
 import { openBrace, type Brace } from './braces';
 import { MergeOffer, useOffer } from './MergeOffer';
 import { MergePicker } from './MergePicker';
 import { mergeMarks } from './mergeMarks';
 import { LetterButton, LetterImage } from './nodes';
+import { droppedFrom, droppedWords } from './pasted';
 import { PictureLibrary } from './PictureLibrary';
 
 function Tool({ label, on, act, children }: { label: string; on?: boolean; act: () => void; children: ReactNode }) {
@@ -55,12 +57,21 @@ function AddressForm({ withLabel, start, onDone }: { withLabel: boolean; start: 
   );
 }
 
-type Asking = 'link' | 'button' | 'picture' | null;
+type Asking = 'link' | 'button' | 'picture' | { src: string; alt: string; isNew: boolean } | null;
 
 function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
   const [asking, setAsking] = useState<Asking>(null);
   const chain = () => editor.chain().focus();
   const linked = editor.getAttributes('link').href as string | undefined;
+  const picture = editor.isActive('image') ? (editor.getAttributes('image') as { src: string; alt: string | null }) : null;
+  const describe = (of: { src: string; isNew: boolean }, alt: string) => {
+    if (of.isNew)
+      chain()
+        .insertContent({ type: 'image', attrs: { src: of.src, alt } })
+        .run();
+    else chain().updateAttributes('image', { alt }).run();
+    setAsking(null);
+  };
   const putLink = (href: string) => {
     const empty = editor.state.selection.empty && !linked;
     if (empty)
@@ -96,6 +107,15 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
       <Tool label="Picture" act={() => setAsking('picture')}>
         <ImageIcon size={16} />
       </Tool>
+      {picture && (
+        <button
+          type="button"
+          className="link text-[12.5px] px-2"
+          onClick={() => setAsking({ src: picture.src, alt: picture.alt ?? '', isNew: false })}
+        >
+          {picture.alt ? 'Change what is on it' : 'Say what is on it'}
+        </button>
+      )}
       <span className="w-px h-5 bg-hair mx-1" />
       <Tool label="Undo" act={() => chain().undo().run()}>
         <Undo2 size={16} />
@@ -120,7 +140,10 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
         )}
       </Drawer>
       <Drawer open={asking === 'picture'} onClose={() => setAsking(null)} title="Pictures">
-        <PictureLibrary onPick={(src, alt) => (chain().insertContent({ type: 'image', attrs: { src, alt } }).run(), setAsking(null))} />
+        <PictureLibrary onPick={(src, alt) => setAsking({ src, alt, isNew: true })} />
+      </Drawer>
+      <Drawer open={typeof asking === 'object' && asking !== null} onClose={() => setAsking(null)} title="What is on the picture">
+        {typeof asking === 'object' && asking !== null && <AltForm src={asking.src} start={asking.alt} onDone={(alt) => describe(asking, alt)} />}
       </Drawer>
     </div>
   );
@@ -141,6 +164,7 @@ export function LetterEditor({
   // The editor keeps the keys that it was made with.
   const keys = useRef<(event: { key: string }) => boolean>(() => false);
   const list = useId();
+  const [dropped, setDropped] = useState<string[]>([]);
   const editor = useEditor({
     extensions: [
       StarterKit.configure({
@@ -162,6 +186,7 @@ export function LetterEditor({
     editorProps: {
       attributes: { 'aria-label': 'The letter', role: 'textbox', 'aria-multiline': 'true' },
       handleKeyDown: (_view, event) => keys.current(event),
+      handlePaste: (_view, event) => (setDropped(droppedFrom(event.clipboardData?.getData('text/html') ?? '')), false),
     },
     onUpdate: ({ editor: now }) => onChange(cleaned(now.getJSON() as LetterDoc)),
     shouldRerenderOnTransaction: true,
@@ -173,6 +198,14 @@ export function LetterEditor({
   return (
     <div className="sheet flex flex-col min-h-0 grow">
       {editable && <Tools editor={editor} registry={registry} />}
+      {dropped.length > 0 && (
+        <p role="status" className="flex gap-3 border-b border-hair px-4 py-2 text-[13px] text-ink2">
+          <span className="grow">{droppedWords(dropped)}</span>
+          <button type="button" className="link" onClick={() => setDropped([])}>
+            Good
+          </button>
+        </p>
+      )}
       <div className="letter overflow-y-auto grow px-7 py-5">
         <EditorContent editor={editor} />
       </div>

@@ -1,54 +1,61 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { MessageView, Page, Preview, SupporterRow } from '@goodword/core/contract';
+import type { MessageView, Preview, ReaderView } from '@goodword/core/contract';
 import { get, query } from '../app/api';
 import { Problem } from '../ui/basics';
-import { personName } from '../ui/people';
+import { TypedMenu } from '../ui/TypedMenu';
 
-/** The message as any supporter will get it. */
+/** The message as any supporter will get it: somebody of its group to begin with, whoever is typed after that. */
 export function PreviewPane({ message, stamp }: { message: MessageView; stamp: string }) {
   const [search, setSearch] = useState('');
-  const [supporterId, setSupporter] = useState<number | null>(null);
-  const people = useQuery({
-    queryKey: ['preview-people', search],
-    queryFn: () => get<Page<SupporterRow>>(`supporters${query({ search, limit: 20 })}`),
+  const [chosen, setChosen] = useState<ReaderView | null>(null);
+  const readersOf = (typed: string) => ({
+    queryKey: ['readers', message.id, message.groupVersion, typed],
+    queryFn: () => get<ReaderView[]>(`messages/${message.id}/readers${query({ search: typed })}`),
   });
+  const first = useQuery(readersOf(''));
+  const found = useQuery({ ...readersOf(search), placeholderData: keepPreviousData });
+  const reader = chosen ?? first.data?.[0] ?? null;
   const preview = useQuery({
-    queryKey: ['preview', message.id, supporterId, stamp],
-    queryFn: () => get<Preview>(`messages/${message.id}/preview${query({ supporterId })}`),
+    queryKey: ['preview', message.id, reader?.id ?? null, stamp],
+    queryFn: () => get<Preview>(`messages/${message.id}/preview${query({ supporterId: reader?.id ?? null })}`),
     placeholderData: keepPreviousData,
+    enabled: !first.isPending,
   });
   const data = preview.data;
+  const nameOf = (one: { name: string }) => one.name || 'somebody without a name';
+  const items = (found.data ?? []).map((one) => ({
+    key: String(one.id),
+    words: nameOf(one),
+    note: [one.address, one.note].filter(Boolean).join(', '),
+    act: () => setChosen(one),
+  }));
   return (
     <section className="sheet flex flex-col min-h-0" aria-label="As they will get it">
-      <div className="p-3 border-b border-hair flex flex-col gap-2">
-        <h2 className="font-semibold">As {data?.supporter.name || 'they'} will get it</h2>
-        <div className="flex gap-2">
-          <input
-            type="search"
-            className="input"
-            aria-label="Find whom to read it as"
-            placeholder="Read it as…"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
-          />
-          <select
-            className="input"
-            aria-label="Whom to read it as"
-            value={supporterId ?? ''}
-            onChange={(event) => setSupporter(Number(event.target.value) || null)}
+      <div className="p-3 border-b border-hair flex flex-col gap-1">
+        <h2 className="font-semibold">
+          As{' '}
+          <TypedMenu
+            label="Whom to read it as"
+            className="link"
+            groups={[{ title: 'Those who would get it first', items }]}
+            placeholder="Name or email"
+            none="Nobody by that name"
+            onType={setSearch}
           >
-            <option value="">{data ? data.supporter.name || 'Someone' : 'Choose'}</option>
-            {people.data?.rows.map((row) => (
-              <option key={row.id} value={row.id}>
-                {personName(row)}
-              </option>
-            ))}
-          </select>
-        </div>
+            {data ? nameOf(data.supporter) : 'they'}
+          </TypedMenu>{' '}
+          will get it
+        </h2>
+        {reader && (
+          <p className="text-ink2 text-[13px] truncate">
+            {reader.address ?? 'no address'}
+            {reader.note && <span className="text-ochre">: {reader.note}</span>}
+          </p>
+        )}
         {data && data.holes.length > 0 && <p className="text-madder text-[13px]">Empty here: {data.holes.join(', ')}</p>}
       </div>
-      <Problem error={preview.error} />
+      <Problem error={preview.error ?? first.error ?? found.error} />
       {data && message.channel === 'email' && (
         <>
           <p className="px-4 py-2 border-b border-hair">

@@ -85,6 +85,7 @@ export {
   type ResultPerson,
   type TagDeed,
   type TaggingDeed,
+  type ReaderView,
 } from './messages';
 
 /** RFC 9457 problem details, with the faults of each field. */

@@ -141,6 +141,16 @@ const tagDeeds = Joi.array()
 export const saveTagDeeds = Joi.object<{ tagDeeds: TagDeed[]; was: TagDeed[] }>({ tagDeeds, was: tagDeeds });
 
 export const previewQuery = Joi.object({ supporterId: id });
+export const readersQuery = Joi.object({ search: Joi.string().trim().max(120).allow('').default('') });
+export interface ReaderView {
+  id: number;
+  name: string;
+  /** Where it would go; null where there is no such address. */
+  address: string | null;
+  /** Why they would not get it; null of those who would. */
+  note: string | null;
+}
+
 /** `digest` is that of the last look that was seen. */
 export const sendMessage = Joi.object({
   at: Joi.date().iso().allow(null).default(null),

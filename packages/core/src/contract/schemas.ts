@@ -86,6 +86,7 @@ export {
   beginTo,
   makeMessage,
   previewQuery,
+  readersQuery,
   resultPeople,
   saveMessage,
   saveRecipients,

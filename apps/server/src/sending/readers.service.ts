@@ -1,0 +1,57 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { ReaderView } from '@goodword/core/contract';
+import { verdictWords } from '@goodword/core/permission';
+import { scopeOf, MessagesRepository } from '../messages/messages.repository';
+import { HouseRulesRepository } from '../permission/house-rules.repository';
+import { FactsRepository } from '../permission/ledger/facts.repository';
+import { Database } from '../platform/database';
+import { NotFound } from '../platform/errors';
+import type { Scope } from '../platform/scope';
+import { SupportersRepository } from '../supporters/supporters.repository';
+import { RecipientsService } from './recipients.service';
+
+/** Of a group as many as are asked whether they would get it, to show a few who would. */
+const LOOKED_AT = 60;
+const SHOWN = 8;
+
+/** Whom a message can be read as: those who would get it first, then who is in the group, then whoever else was typed. */
+@Injectable()
+export class ReadersService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(MessagesRepository) private readonly messages: MessagesRepository,
+    @Inject(RecipientsService) private readonly recipients: RecipientsService,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
+    @Inject(FactsRepository) private readonly facts: FactsRepository,
+  ) {}
+
+  async of(scope: Scope, id: number, search: string): Promise<ReaderView[]> {
+    const db = this.database.read(scope);
+    const message = await this.messages.find(db, id);
+    if (!message) throw new NotFound('message');
+    const group = await this.recipients.of({ ...scope, chapterId: message.chapter_id ?? scope.chapterId }, message.recipients);
+    const people =
+      search === '' ? await this.supporters.byIds(db, group.slice(0, LOOKED_AT)) : (await this.supporters.page(db, { search }, null, LOOKED_AT)).rows;
+    const ids = people.map((person) => person.id);
+    const asking = { channel: message.channel, scope: scopeOf(message), rules: await this.houseRules.rules(db), now: new Date() };
+    const [decisions, points, among] = [await this.facts.decide(db, ids, asking), await this.supporters.points(db, ids), new Set(group)];
+    const kind = message.channel === 'email' ? 'email' : 'mobile';
+    const readers = people.map((person): ReaderView & { rank: number } => {
+      const decision = decisions.get(person.id);
+      const own = points.filter((point) => point.supporter_id === person.id && point.kind === kind);
+      const gets = decision?.verdict === 'send' && among.has(person.id);
+      return {
+        id: person.id,
+        name: `${person.first_name} ${person.last_name}`.trim(),
+        address: (own.find((point) => point.id === decision?.contactPointId) ?? own[0])?.shown ?? null,
+        note: gets ? null : !among.has(person.id) ? 'not in the group' : verdictWords(decision?.verdict ?? 'no-address', message.channel),
+        rank: gets ? 0 : among.has(person.id) ? 1 : 2,
+      };
+    });
+    return readers
+      .sort((a, b) => a.rank - b.rank)
+      .slice(0, SHOWN)
+      .map(({ rank: _rank, ...reader }) => reader);
+  }
+}

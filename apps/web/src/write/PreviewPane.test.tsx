@@ -1,0 +1,48 @@
+import { screen, waitFor } from '@testing-library/react';
+import type { MessageView } from '@goodword/core/contract';
+import { show, type Answers } from '../testing';
+import { PreviewPane } from './PreviewPane';
+
+const MESSAGE = { id: 4, channel: 'text', groupVersion: 1 } as MessageView;
+const READERS = [
+  { id: 7, name: 'Amara Lindqvist', address: '+1 206 555 0147', note: null },
+  { id: 8, name: '', address: null, note: 'No mobile' },
+];
+const preview = (query: string) => {
+  const id = Number(new URLSearchParams(query.split('?')[1]).get('supporterId'));
+  return { supporter: { id, name: READERS.find((one) => one.id === id)?.name ?? 'Bo' }, text: `Hi ${id}`, parts: 1, holes: [] };
+};
+const pane = (answers: Answers = {}) =>
+  show(<PreviewPane message={MESSAGE} stamp="1" />, {
+    answers: {
+      'GET messages/4/readers': ({ path }: { path: string }) =>
+        READERS.filter(({ name }) => name.toLowerCase().includes(new URLSearchParams(path.split('?')[1]).get('search') ?? '')),
+      'GET messages/4/preview': ({ path }: { path: string }) => preview(path),
+      ...answers,
+    },
+  });
+
+test('is read as somebody who would get it, with their address', async () => {
+  pane();
+  expect(await screen.findByText('Hi 7')).toBeTruthy();
+  expect(screen.getByRole('heading').textContent).toBe('As Amara Lindqvist will get it');
+  expect(screen.getByText('+1 206 555 0147')).toBeTruthy();
+});
+
+test('whom else is found by typing, with why they would not get it', async () => {
+  const { user, asked } = pane();
+  await user.click(await screen.findByRole('button', { name: 'Whom to read it as' }));
+  expect(await screen.findByRole('option', { name: /somebody without a name No mobile/ })).toBeTruthy();
+  await user.keyboard('amara');
+  await waitFor(() => expect(asked.some(({ path }) => path.endsWith('search=amara'))).toBe(true));
+  await waitFor(() => expect(screen.getAllByRole('option')).toHaveLength(1));
+  await user.clear(screen.getByRole('combobox'));
+  await user.click(await screen.findByRole('option', { name: /somebody without a name/ }));
+  expect(await screen.findByText('Hi 8')).toBeTruthy();
+  expect(screen.getByText(/No mobile/)).toBeTruthy();
+});
+
+test('of an empty group it is read as anybody', async () => {
+  pane({ 'GET messages/4/readers': [] });
+  expect(await screen.findByText('Hi 0')).toBeTruthy();
+});
