@@ -8,6 +8,7 @@ import type { FormDefinition, FormItem } from '@goodword/core/forms';
 import { NewFieldSheet } from '../setup/fields/FieldSheet';
 import { Drawer } from '../ui/dialogs';
 import { askable, changeItem, moveItem, PART_WORDS, withItem } from './draft';
+import { spoken } from '../ui/dragging';
 
 interface Props {
   form: FormDefinition;
@@ -26,11 +27,12 @@ export function Items({ form, fields, disabled, onChange }: Props) {
   const ended = ({ active, over }: DragEndEvent) => {
     if (over && active.id !== over.id) onChange(moveItem(form, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
   };
+  const itemName = (id: string) => form.items.flatMap((item) => (String(item.of) === id ? [nameOf(item, fields)] : []))[0];
   const more = askable(form, fields);
   const [making, setMaking] = useState(false);
   return (
     <>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended}>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended} accessibility={spoken(itemName)}>
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <ul>
             {form.items.map((item, at) => (

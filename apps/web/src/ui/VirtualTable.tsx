@@ -37,6 +37,8 @@ interface Props<Row> {
   onMore?: () => void;
   /** What type-ahead looks at. */
   wordOf?: (row: Row) => string;
+  /** What its box is called, where that is more than what type-ahead looks at. */
+  nameOf?: (row: Row) => string;
   rowHeight?: number;
   selection?: TableSelection<Row>;
   sort?: TableSort;
@@ -77,7 +79,7 @@ function AllBox({ label, state, onToggle }: { label: string; state: 'all' | 'som
 
 /** A table that draws only the rows on screen. Arrow keys move, Enter opens, Space chooses, typing jumps to a name. */
 export function VirtualTable<Row>(props: Props<Row>) {
-  const { label, rows, total, columns, idOf, onOpen, onMore, wordOf, rowHeight = 36, selection, sort } = props;
+  const { label, rows, total, columns, idOf, onOpen, onMore, wordOf, nameOf, rowHeight = 36, selection, sort } = props;
   const frame = useRef<HTMLDivElement>(null);
   const typed = useRef({ text: '', at: 0 });
   const [at, setAt] = useState(0);
@@ -173,7 +175,7 @@ export function VirtualTable<Row>(props: Props<Row>) {
                   <input
                     type="checkbox"
                     tabIndex={-1}
-                    aria-label={`Choose ${wordOf?.(row) ?? 'this row'}`}
+                    aria-label={`Choose ${(nameOf ?? wordOf)?.(row) ?? 'this row'}`}
                     checked={selection.has(row)}
                     onChange={() => selection.toggle(row)}
                   />

@@ -109,6 +109,7 @@ export function PeopleTable({
       onOpen={(row) => void navigate(`/sort/supporters/${row.id}`)}
       onMore={more}
       wordOf={(row) => row.lastName || row.firstName}
+      nameOf={(row) => [personName(row), row.email ?? row.mobile].filter(Boolean).join(', ')}
       {...(selection ? { selection } : {})}
       {...(sort ? { sort } : {})}
     />

@@ -181,11 +181,6 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
             {test.data ? `Sent to ${test.data.to}` : test.isPending ? 'Sending…' : 'Send me a test'}
           </Button>
         )}
-        {editable && (
-          <Button weight="main" onClick={() => void goOn()}>
-            {maySend ? 'Next: who gets it' : 'See who would get it'}
-          </Button>
-        )}
       </Heading>
       {message.state !== 'draft' && (
         <p role="status" className="border-l-[3px] border-verdigris pl-3 py-1 mb-3">
@@ -206,7 +201,14 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
           ) : (
             <TextEditor value={words.text} registry={registry} editable={mayType} onChange={(text) => set({ text })} />
           )}
-          <TagDeeds message={message} />
+          <div className="flex flex-wrap items-center justify-between gap-3 pt-2">
+            <TagDeeds message={message} />
+            {editable && (
+              <Button weight="main" className="ml-auto" onClick={() => void goOn()}>
+                {maySend ? 'Next: who gets it' : 'See who would get it'}
+              </Button>
+            )}
+          </div>
         </div>
         <PreviewPane message={message} stamp={stamp} />
       </div>

@@ -1,6 +1,7 @@
 import { EditorContent, useEditor, type Editor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import { Bold, Heading2, Image as ImageIcon, Italic, Link as LinkIcon, List, ListOrdered, MousePointerClick, Redo2, Undo2 } from 'lucide-react';
+import { Toolbar } from 'radix-ui';
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import type { LetterDoc } from '@goodword/core/letter';
 import type { Registry } from '@goodword/core/merge';
@@ -15,9 +16,10 @@ import { LetterButton, LetterImage } from './nodes';
 import { droppedFrom, droppedWords } from './pasted';
 import { PictureLibrary } from './PictureLibrary';
 
+/** One of a bar that is one stop of the Tab key, with arrows between its tools. */
 function Tool({ label, on, act, children }: { label: string; on?: boolean; act: () => void; children: ReactNode }) {
   return (
-    <button
+    <Toolbar.Button
       type="button"
       aria-label={label}
       title={label}
@@ -26,7 +28,7 @@ function Tool({ label, on, act, children }: { label: string; on?: boolean; act: 
       className={`w-8 h-8 grid place-items-center rounded-[3px] ${on ? 'bg-ink text-white' : 'hover:bg-bench'}`}
     >
       {children}
-    </button>
+    </Toolbar.Button>
   );
 }
 
@@ -82,7 +84,7 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
     setAsking(null);
   };
   return (
-    <div role="toolbar" aria-label="Letter" className="flex items-center gap-1 border-b border-hair px-3 py-1">
+    <Toolbar.Root aria-label="Letter" className="flex flex-wrap items-center gap-1 border-b border-hair px-3 py-1">
       <Tool label="Heading" on={editor.isActive('heading')} act={() => chain().toggleHeading({ level: 2 }).run()}>
         <Heading2 size={16} />
       </Tool>
@@ -108,13 +110,13 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
         <ImageIcon size={16} />
       </Tool>
       {picture && (
-        <button
+        <Toolbar.Button
           type="button"
           className="link text-[12.5px] px-2"
           onClick={() => setAsking({ src: picture.src, alt: picture.alt ?? '', isNew: false })}
         >
           {picture.alt ? 'Change what is on it' : 'Say what is on it'}
-        </button>
+        </Toolbar.Button>
       )}
       <span className="w-px h-5 bg-hair mx-1" />
       <Tool label="Undo" act={() => chain().undo().run()}>
@@ -124,7 +126,7 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
         <Redo2 size={16} />
       </Tool>
       <span className="grow" />
-      <MergePicker registry={registry} onPick={(name) => putField(editor, name)} />
+      <MergePicker registry={registry} onPick={(name) => putField(editor, name)} inToolbar />
       <Drawer open={asking === 'link' || asking === 'button'} onClose={() => setAsking(null)} title={asking === 'button' ? 'A button' : 'A link'}>
         <AddressForm
           withLabel={asking === 'button'}
@@ -145,7 +147,7 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
       <Drawer open={typeof asking === 'object' && asking !== null} onClose={() => setAsking(null)} title="What is on the picture">
         {typeof asking === 'object' && asking !== null && <AltForm src={asking.src} start={asking.alt} onDone={(alt) => describe(asking, alt)} />}
       </Drawer>
-    </div>
+    </Toolbar.Root>
   );
 }
 

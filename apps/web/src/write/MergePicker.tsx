@@ -1,16 +1,21 @@
-import { DropdownMenu } from 'radix-ui';
+import { DropdownMenu, Toolbar } from 'radix-ui';
 import type { Registry } from '@goodword/core/merge';
 
+const TRIGGER = 'font-mono text-[12.5px] whitespace-nowrap px-2 min-h-[34px] rounded-[3px] border border-hair hover:bg-bench';
 const ITEM = 'px-3 py-[5px] rounded-[3px] outline-none data-[highlighted]:bg-bench cursor-pointer';
 
 /** Merge fields by group; the one picked is put in at the cursor, in braces. */
-export function MergePicker({ registry, onPick }: { registry: Registry; onPick: (name: string) => void }) {
+export function MergePicker({ registry, onPick, inToolbar }: { registry: Registry; onPick: (name: string) => void; inToolbar?: boolean }) {
   const groups = [...new Set(registry.names.map((name) => name.group))];
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="font-mono text-[12.5px] whitespace-nowrap px-2 min-h-[34px] rounded-[3px] border border-hair hover:bg-bench">
-        {'{ }'} Merge field
-      </DropdownMenu.Trigger>
+      {inToolbar ? (
+        <Toolbar.Button asChild>
+          <DropdownMenu.Trigger className={TRIGGER}>{'{ }'} Merge field</DropdownMenu.Trigger>
+        </Toolbar.Button>
+      ) : (
+        <DropdownMenu.Trigger className={TRIGGER}>{'{ }'} Merge field</DropdownMenu.Trigger>
+      )}
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="sheet p-1 max-h-[420px] overflow-y-auto z-20" align="end">
           {groups.map((group) => (

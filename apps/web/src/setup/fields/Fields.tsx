@@ -16,6 +16,7 @@ import { useMargin } from '../../ui/margin';
 import { SetupNav } from '../SetupNav';
 import { FieldSheet, NewFieldSheet } from './FieldSheet';
 import { moved, sectionMoved, sectionPut, sectionsOf } from './order';
+import { spoken } from '../../ui/dragging';
 
 function Row({ field, onOpen }: { field: FieldAdminView; onOpen: () => void }) {
   const format = useFormat();
@@ -111,6 +112,7 @@ export default function Fields() {
   };
   const onDragEnd = ({ active, over }: DragEndEvent) => over && active.id !== over.id && put(moved(data, Number(active.id), Number(over.id)));
   const onSectionEnd = ({ active, over }: DragEndEvent) => over && active.id !== over.id && put(sectionPut(data, String(active.id), String(over.id)));
+  const nameOf = (id: string) => data.find((field) => String(field.id) === id)?.name;
   const sections = sectionsOf(data);
   const opened = data.find((field) => field.id === open);
   return (
@@ -128,7 +130,7 @@ export default function Fields() {
             <p>Whatever you know of supporters beside name and addresses: when a membership renews, a favourite crossing, a shirt size.</p>
           </Empty>
         )}
-        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onSectionEnd}>
+        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onSectionEnd} accessibility={spoken((id) => id)}>
           <SortableContext items={sections.map(({ name }) => name)} strategy={verticalListSortingStrategy}>
             {sections.map((section, i) => (
               <Section
@@ -137,7 +139,7 @@ export default function Fields() {
                 up={i > 0 ? () => put(sectionMoved(data, section.name, -1)) : null}
                 down={i < sections.length - 1 ? () => put(sectionMoved(data, section.name, 1)) : null}
               >
-                <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+                <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd} accessibility={spoken(nameOf)}>
                   <SortableContext items={section.fields.map((field) => field.id)} strategy={verticalListSortingStrategy}>
                     <ul>
                       {section.fields.map((field) => (

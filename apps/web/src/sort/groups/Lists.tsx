@@ -12,6 +12,7 @@ import { useMay } from '../../app/session';
 import { Empty, Problem } from '../../ui/basics';
 import { WriteToThem } from '../../write/WriteToThem';
 import { foldersOf, listMoved } from './folders';
+import { spoken } from '../../ui/dragging';
 
 function Row({ list, onEdit, onRemove }: { list: ListView; onEdit: () => void; onRemove: () => void }) {
   const format = useFormat();
@@ -88,7 +89,12 @@ export function Lists({
     );
   const folders = foldersOf(lists);
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={ended}
+      accessibility={spoken((id) => lists.find((list) => String(list.id) === id)?.name)}
+    >
       <SortableContext items={folders.flatMap((one) => one.lists.map(({ id }) => id))} strategy={verticalListSortingStrategy}>
         {folders.map(({ folder, lists: some }) => (
           <section key={folder} aria-label={folder || 'In no folder'} className="pb-2">

@@ -10,6 +10,7 @@ import { useTyped } from '../../app/drafting';
 import { useMay } from '../../app/session';
 import { Button, Problem } from '../../ui/basics';
 import type { TableState } from './tableState';
+import { spoken } from '../../ui/dragging';
 
 const MOST_FIELDS = 6;
 
@@ -50,7 +51,12 @@ function ColumnOrder({ shown, onChange }: { shown: readonly FieldView[]; onChang
   return (
     <div className="border-t border-hair pt-2">
       <p className="text-ink2 text-[13px] pb-1">In this order:</p>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={onDragEnd}
+        accessibility={spoken((id) => shown.find((field) => String(field.id) === id)?.name)}
+      >
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <ol className="flex flex-col gap-1">
             {shown.map((field) => (
