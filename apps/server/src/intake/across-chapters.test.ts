@@ -1,4 +1,4 @@
-import type { BatchRowView, BatchView } from '@goodword/core/contract';
+import type { BatchRowView, BatchView, OrganizationView } from '@goodword/core/contract';
 import { openHouse, type Client, type House } from '../testing/harness';
 import { batchAt, bringIn, planFor, takeFile } from '../testing/steps';
 
@@ -77,4 +77,65 @@ test('who works in one chapter is told that an address is known elsewhere, and n
   const { rows } = await west.get<{ rows: BatchRowView[] }>(`/api/batches/${batch.id}/rows`);
   expect(rows.map(({ hint }) => hint)).toEqual(['somebody of another chapter has anders@example.org too', '']);
   expect(rows.map(({ supporterId }) => supporterId)).toEqual([null, null]);
+});
+
+describe('a batch that says itself where its people go', () => {
+  const COLUMNS = [{ to: 'email' }, { to: 'firstName' }, { to: 'lastName' }, { to: 'postcode' }, { to: 'region' }, { to: 'chapter' }] as const;
+  const FILE = 'Email,First,Last,Postcode,Region,Chapter\n';
+  const names = async () =>
+    Object.fromEntries(
+      (await house.client.get<OrganizationView>('/api/organization')).chapters.map(({ id, name, postalAddress, places }) => [
+        id,
+        { name, postalAddress, places },
+      ]),
+    ) as Record<number, { name: string; postalAddress: string; places: string }>;
+  const live = async (id: number, places: string) => {
+    const was = (await names())[id]!;
+    return house.client.call<{ faults?: { field: string; message: string }[] }>('PUT', `/api/chapters/${id}`, { ...was, places, was });
+  };
+
+  test('by a column: each to the chapter that is named, in any case; one that is none is told and goes where the others do', async () => {
+    const east = (await names())[eastId]!.name;
+    const rows = [`ce@example.org,Ce,Lin,,,${east.toUpperCase()}`, 'cf@example.org,Cf,Lin,,,Nowhere', 'cg@example.org,Cg,Lin,,,'];
+    const batch = await checked(house.client, `${FILE}${rows.join('\n')}\n`, { columns: COLUMNS, chapterId: westId });
+    const { rows: told } = await house.client.get<{ rows: BatchRowView[] }>(`/api/batches/${batch.id}/rows`);
+    expect(told[1]!.reason).toContain(
+      `expected a chapter (${Object.values(await names())
+        .map(({ name }) => name)
+        .join(', ')}), got "Nowhere"`,
+    );
+    await house.client.post(`/api/batches/${batch.id}/bring-in`);
+    await batchAt(house.client, batch.id, 'done');
+    expect([await chapterOf('ce@example.org'), await chapterOf('cf@example.org'), await chapterOf('cg@example.org')]).toEqual([
+      [eastId],
+      [westId],
+      [westId],
+    ]);
+    // It holds people of both, so it is seen by who works in all.
+    expect((await west.call('GET', `/api/batches/${batch.id}`)).status).toBe(404);
+  });
+
+  test('by place: as the chapters say where their people live; whoever lives nowhere of these goes where the others do', async () => {
+    expect((await live(eastId, 'US-OR, 981')).status).toBe(204);
+    const refused = await live(westId, 'Washington, Atlantis');
+    expect([refused.status, refused.body.faults?.[0]?.message]).toEqual([422, expect.stringContaining('“Atlantis” is no place that can be read')]);
+    const rows = ['pa@example.org,Pa,Lin,98101-22,WA,', 'pb@example.org,Pb,Lin,97301,OR,', 'pc@example.org,Pc,Lin,98201,WA,'];
+    const plan = { columns: COLUMNS, chapterId: westId, byPlace: true };
+    const batch = await checked(house.client, `${FILE}${rows.join('\n')}\n`, plan);
+    const { rows: told } = await house.client.get<{ rows: BatchRowView[] }>(`/api/batches/${batch.id}/rows`);
+    expect(told[0]!.writes!.chapter).toBe((await names())[eastId]!.name);
+    await house.client.post(`/api/batches/${batch.id}/bring-in`);
+    await batchAt(house.client, batch.id, 'done');
+    expect([await chapterOf('pa@example.org'), await chapterOf('pb@example.org'), await chapterOf('pc@example.org')]).toEqual([
+      [eastId],
+      [eastId],
+      [westId],
+    ]);
+  });
+
+  test('is not for who works in one chapter', async () => {
+    const id = await takeFile(west, `${FILE}px@example.org,Px,Lin,,,x\n`);
+    for (const plan of [{ columns: COLUMNS }, { columns: COLUMNS.map((one) => (one.to === 'chapter' ? { to: 'leave' } : one)), byPlace: true }])
+      expect((await west.call('PUT', `/api/batches/${id}/plan`, planFor(plan as never))).status).toBe(422);
+  });
 });

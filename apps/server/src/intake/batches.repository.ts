@@ -61,6 +61,8 @@ export interface StagedRow {
   supporterId: number | null;
   /** What settled that it is them. */
   metBy: MatchKey | null;
+  /** The chapter that it says somebody new joins; null for that of the batch. */
+  chapterId: number | null;
   /** Of a file of gifts: not here, so brought in as never asked or left. */
   stranger: boolean;
   clean: CleanRow | null;
@@ -89,6 +91,7 @@ export interface StagedView {
   /** What settled that it is them; null where a person did, or nothing. */
   met_by: MatchKey | null;
   external_id: string | null;
+  chapter_id: number | null;
 }
 
 export interface RowsQuery {

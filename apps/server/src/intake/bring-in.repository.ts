@@ -105,7 +105,7 @@ export class BringInRepository {
   private async makePeople(tx: Scoped, slice: Slice, chapterId: number): Promise<void> {
     await tx.execute(
       `INSERT IGNORE INTO supporter (organization_id, chapter_id, first_name, last_name, country, region, external_id, postcode, batch_id, batch_row)
-        SELECT :org, :chapterId, r.first_name, r.last_name, r.country, r.region, r.external_id, r.postcode, r.batch_id, r.row_no FROM batch_row r WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`,
+        SELECT :org, COALESCE(r.chapter_id, :chapterId), r.first_name, r.last_name, r.country, r.region, r.external_id, r.postcode, r.batch_id, r.row_no FROM batch_row r WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`,
       { ...slice, chapterId },
     );
     await tx.execute(

@@ -3,6 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { dayInZone } from '@goodword/core/common';
 import type { BatchState, BatchWill } from '@goodword/core/contract';
 import {
+  ChapterFinder,
   allColumns,
   birthColumns,
   fileFaults,
@@ -160,6 +161,7 @@ export class IntakeJobs {
         for await (const { rows, onFile, kinds } of this.looked(scope, batch, stager, facts, chapters)) {
           await stillAsked(job);
           const staged = await eachInBreaths(rows, (row) => stager.stage(row, candidatesAt(onFile)));
+          for (const { verdict, chapterId } of staged) if (chapterId !== null && (verdict === 'new' || verdict === 'shares')) chapters.add(chapterId);
           rowNo += rows.length;
           if (writing.length === WRITES_AT_ONCE) await writing.shift();
           writing.push(this.writeStaged(job, scope, batch.id, staged, kinds, rowNo));
@@ -202,7 +204,9 @@ export class IntakeJobs {
       today: dayInZone(Date.now(), organization.time_zone),
       births: birthColumns(allColumns(plan), await this.fields.all(db)),
     };
-    return new Stager(plan, organization, about, decided, standings);
+    const goesApart = plan.byPlace || allColumns(plan).some(({ to }) => to === 'chapter');
+    const chapters = goesApart ? new ChapterFinder(await this.team.chapters(scope), organization.country) : null;
+    return new Stager(plan, organization, about, decided, standings, chapters);
   }
 
   /** The file's lines, in slices of equal size. */

@@ -4,6 +4,7 @@ import { open } from 'node:fs/promises';
 import { dayInZone, isoDay } from '@goodword/core/common';
 import type { BatchPreview, BatchRowView, BatchView, IntakeDraft, Page } from '@goodword/core/contract';
 import {
+  allColumns,
   columnFaults,
   fileFaults,
   natureOf,
@@ -191,6 +192,15 @@ export class IntakeService {
       if (plan.what === 'refusals' && plan.refusal === null && !plan.columns.some(({ to }) => to === 'status'))
         faults.push({ field: 'refusal', message: 'Say what these people did: left, bounced or complained, or match a column that says it.' });
       if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ ...fault, code: 'plan' })));
+      const goesApart = plan.byPlace || allColumns(plan).some(({ to }) => to === 'chapter');
+      if (goesApart && scope.boundTo !== null)
+        throw new Invalid([
+          {
+            field: 'byPlace',
+            code: 'plan',
+            message: 'Only who works in all chapters brings people into several. Leave the chapter out, and all go into yours.',
+          },
+        ]);
       const chapterId = plan.chapterId ?? batch.chapter_id;
       mayBringInto(scope, chapterId, known);
       await cancel(tx.knex, 'batch-check', id);

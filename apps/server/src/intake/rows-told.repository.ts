@@ -180,7 +180,7 @@ export class RowsToldRepository {
     const coming = rows.filter(({ verdict }) => COMING.includes(verdict) || verdict === 'here');
     if (!plan || coming.length === 0) return out;
     const numbers = coming.map(({ row_no }) => row_no);
-    const [values, more, gifts, permission, groups] = await Promise.all([
+    const [values, more, gifts, permission, groups, chapters] = await Promise.all([
       this.valuesOf(db, batch, numbers, manner),
       db.sql<{ row_no: number; kind: string; value: string }>(
         'SELECT row_no, kind, value FROM batch_more WHERE organization_id = :org AND batch_id = :id AND row_no IN (:numbers) ORDER BY row_no, kind, n',
@@ -192,6 +192,7 @@ export class RowsToldRepository {
       ),
       this.permissionOf(db, batch, plan, coming, facts),
       this.groupsOf(db, plan),
+      this.chapterNames(db),
     ]);
     for (const row of coming) {
       const own = more.filter(({ row_no }) => row_no === row.row_no);
@@ -207,11 +208,17 @@ export class RowsToldRepository {
         tags: quiet ? [] : [...groups.tags, ...of('tag')],
         lists: quiet ? [] : groups.lists,
         stage: quiet || !plan.roster ? null : (of('standing')[0] ?? plan.roster.standing),
+        chapter: row.verdict === 'new' || row.verdict === 'shares' ? (chapters.get(row.chapter_id ?? batch.chapter_id) ?? null) : null,
         permission: permission.filter((one) => one.row === row.row_no).map(({ row: _row, ...entry }) => entry),
         gift: gift ? { minor: Number(gift.amount), currency: gift.currency, day: gift.given_on, ownId: gift.own_id, appeal: gift.appeal } : null,
       });
     }
     return out;
+  }
+
+  private async chapterNames(db: Scoped): Promise<ReadonlyMap<number, string>> {
+    const rows = await db.sql<{ id: number; name: string }>('SELECT id, name FROM chapter WHERE organization_id = :org');
+    return new Map(rows.map(({ id, name }) => [id, name]));
   }
 
   private async permissionOf(db: Scoped, batch: BatchRow, plan: IntakePlan, rows: readonly StagedView[], facts: PermissionFacts): Promise<RowSays[]> {

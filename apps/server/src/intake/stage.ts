@@ -12,12 +12,14 @@ import {
   type Aside,
   type BatchKind,
   type Candidate,
+  type ChapterFinder,
   type CleanRow,
   type IntakePlan,
   type Line,
   type LookKind,
   type Match,
   type PersonName,
+  type RowPlace,
   type RowRules,
   type Scored,
 } from '@goodword/core/intake';
@@ -69,6 +71,8 @@ export class Stager {
     about: { today: Day; births: ReadonlySet<number> },
     private readonly decided: ReadonlyMap<number, Decided> = new Map(),
     private readonly standings: readonly string[] | null = null,
+    /** Where new people may go beside the batch's own chapter; null where the plan says one for all. */
+    private readonly chapters: ChapterFinder | null = null,
   ) {
     const country = plan.phoneCountry ?? organization.country;
     this.rules = { what: plan.what, columns: allColumns(plan), country, currency: organization.currency, ...about };
@@ -79,6 +83,7 @@ export class Stager {
     if (line.aside) return { rowNo, clean: null, aside: line.aside, clues: [] };
     const clean = cleanRow(withConstants(this.mend(line.cells, rowNo - 1), this.plan), this.rules);
     this.checkStanding(clean);
+    this.checkChapter(clean);
     return { rowNo, clean, aside: null, clues: this.clues(clean) };
   }
 
@@ -91,6 +96,21 @@ export class Stager {
       clean.faults.push({ column, reason: `expected a stage of the campaign (${this.standings.join(', ')}), got "${clean.standing}"` });
     }
     clean.standing = known ?? null;
+  }
+
+  /** A chapter that there is none of is told; the row goes where it would go without one. */
+  private checkChapter(clean: CleanRow): void {
+    if (clean.chapter === null || !this.chapters || this.chapters.named(clean.chapter) !== null) return;
+    const column = this.rules.columns.findIndex(({ to }) => to === 'chapter');
+    clean.faults.push({ column, reason: `expected a chapter (${this.chapters.names()}), got "${clean.chapter}"` });
+    clean.chapter = null;
+  }
+
+  /** As the row names it, else by where the person is, where the plan asks for that. */
+  private chapterOf(clean: CleanRow, place: RowPlace): number | null {
+    if (!this.chapters) return null;
+    const named = clean.chapter === null ? null : this.chapters.named(clean.chapter);
+    return named ?? (this.plan.byPlace ? this.chapters.at(place, clean.post?.postcode ?? '') : null);
   }
 
   /** Everything by which a row can find people, in exact and in loose ways; nothing where it can't come in. */
@@ -118,13 +138,15 @@ export class Stager {
     const settled = match?.kind === 'look' ? this.settledAs(rowNo, match.candidates) : null;
     const verdict = settled?.verdict ?? this.verdict(clean, match);
     const sameId = settled ? settled.withId : match?.kind === 'same' ? match.id : null;
+    const place = placeOfRow(clean, this.organization.country);
     if (['new', 'shares', 'update'].includes(verdict)) this.earlier.add(clues, sameId ?? -rowNo, clean);
     return {
       ...emptyStaged(rowNo, verdict, this.reason(clean, match, verdict)),
       sameAsRow: sameId !== null && sameId < 0 ? -sameId : null,
       supporterId: sameId !== null && sameId > 0 ? sameId : null,
       clean,
-      place: placeOfRow(clean, this.organization.country),
+      place,
+      chapterId: this.chapterOf(clean, place),
       metBy: match?.kind === 'same' ? match.by : null,
       why: match?.kind === 'look' ? match.why : null,
       candidates: match?.kind === 'look' ? match.candidates : [],
@@ -205,6 +227,7 @@ export function emptyStaged(rowNo: number, verdict: RowVerdict, reason: string):
     sameAsRow: null,
     supporterId: null,
     metBy: null,
+    chapterId: null,
     clean: null,
     place: null,
     why: null as LookKind | null,

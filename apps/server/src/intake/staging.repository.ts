@@ -37,6 +37,7 @@ const ROW_COLUMNS = [
   'external_id',
   'postcode',
   'met_by',
+  'chapter_id',
 ] as const;
 
 /** What checking a batch writes and reads: staged rows, and the people whom rows may be. */
@@ -187,6 +188,7 @@ function rowValues(batchId: number, row: StagedRow, lines: ReadonlyMap<string, L
     clean?.externalId ?? null,
     normalPostcode(clean?.post?.postcode ?? '') || null,
     row.metBy,
+    row.chapterId,
   ];
 }
 

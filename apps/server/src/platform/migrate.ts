@@ -17,6 +17,7 @@ import * as whoseAndWhich from './migrations/015_whose_and_which';
 import * as severalChapters from './migrations/016_several_chapters';
 import * as refusalsAndChapters from './migrations/017_refusals_and_chapters';
 import * as whatIsTold from './migrations/018_what_is_told_of_rows';
+import * as whichChapter from './migrations/019_which_chapter';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -37,6 +38,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '016_several_chapters': severalChapters,
   '017_refusals_and_chapters': refusalsAndChapters,
   '018_what_is_told_of_rows': whatIsTold,
+  '019_which_chapter': whichChapter,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -19,11 +19,11 @@ export class OrganizationRepository {
   }
 
   /** Chapters with how many people are in each. */
-  async chapters(db: Scoped): Promise<{ id: number; name: string; postal_address: string; people: number }[]> {
+  async chapters(db: Scoped): Promise<{ id: number; name: string; postal_address: string; places: string; people: number }[]> {
     return db.sql(
-      `SELECT c.id, c.name, c.postal_address, COUNT(s.id) AS people FROM chapter c
+      `SELECT c.id, c.name, c.postal_address, c.places, COUNT(s.id) AS people FROM chapter c
         LEFT JOIN supporter s ON s.organization_id = :org AND s.chapter_id = c.id AND s.erased_at IS NULL
-        WHERE c.organization_id = :org GROUP BY c.id, c.name, c.postal_address ORDER BY c.id`,
+        WHERE c.organization_id = :org GROUP BY c.id, c.name, c.postal_address, c.places ORDER BY c.id`,
     );
   }
 
@@ -32,20 +32,20 @@ export class OrganizationRepository {
     return row?.id ?? null;
   }
 
-  async addChapter(tx: Scoped, chapter: { name: string; postalAddress: string }): Promise<number> {
-    return tx.insert('chapter', { name: chapter.name, postal_address: chapter.postalAddress });
+  async addChapter(tx: Scoped, chapter: { name: string; postalAddress: string; places: string }): Promise<number> {
+    return tx.insert('chapter', { name: chapter.name, postal_address: chapter.postalAddress, places: chapter.places });
   }
 
-  async holdChapter(tx: Scoped, id: number): Promise<{ name: string; postalAddress: string } | undefined> {
-    const [row] = await tx.sql<{ name: string; postalAddress: string }>(
-      'SELECT name, postal_address AS postalAddress FROM chapter WHERE organization_id = :org AND id = :id FOR UPDATE',
+  async holdChapter(tx: Scoped, id: number): Promise<{ name: string; postalAddress: string; places: string } | undefined> {
+    const [row] = await tx.sql<{ name: string; postalAddress: string; places: string }>(
+      'SELECT name, postal_address AS postalAddress, places FROM chapter WHERE organization_id = :org AND id = :id FOR UPDATE',
       { id },
     );
     return row;
   }
 
-  async changeChapter(tx: Scoped, id: number, chapter: { name: string; postalAddress: string }): Promise<void> {
-    const bound = { id, name: chapter.name, postal: chapter.postalAddress };
-    await tx.execute('UPDATE chapter SET name = :name, postal_address = :postal WHERE organization_id = :org AND id = :id', bound);
+  async changeChapter(tx: Scoped, id: number, chapter: { name: string; postalAddress: string; places: string }): Promise<void> {
+    const bound = { id, name: chapter.name, postal: chapter.postalAddress, places: chapter.places };
+    await tx.execute('UPDATE chapter SET name = :name, postal_address = :postal, places = :places WHERE organization_id = :org AND id = :id', bound);
   }
 }

@@ -1,3 +1,4 @@
+import { readHomes } from '@goodword/core/intake';
 import { Inject, Injectable } from '@nestjs/common';
 import { countryCodes, countryName } from '@goodword/core/fields';
 import type { OrganizationView } from '@goodword/core/contract';
@@ -17,6 +18,7 @@ export type SaveOrganization = Omit<OrganizationView, 'logo' | 'version' | 'chap
 export interface ChapterWords {
   name: string;
   postalAddress: string;
+  places: string;
 }
 
 /** The organization as its owners describe it: who it is, where it lives, how days, amounts and languages are read. */
@@ -49,7 +51,7 @@ export class OrganizationService {
       textFrom: own.text_from,
       logo: logoOf(own)?.src ?? null,
       version: own.version,
-      chapters: visible.map(({ id, name, postal_address, people }) => ({ id, name, postalAddress: postal_address, people: Number(people) })),
+      chapters: visible.map(({ postal_address, people, ...chapter }) => ({ ...chapter, postalAddress: postal_address, people: Number(people) })),
       missing: this.missing(own),
     };
   }
@@ -119,7 +121,16 @@ export class OrganizationService {
     });
   }
 
-  async addChapter(scope: Scope, chapter: { name: string; postalAddress: string }): Promise<{ id: number }> {
+  /** Places that nobody can read would send people nowhere, silently. */
+  private async readPlaces(scope: Scope, { places }: ChapterWords): Promise<void> {
+    const { unread } = readHomes(places, (await this.team.organization(scope)).country);
+    if (unread.length === 0) return;
+    const message = `“${unread.join('”, “')}” is no place that can be read. Write regions (US-WA, Oregon), countries (Canada) or how postcodes begin (981).`;
+    throw new Invalid([{ field: 'places', code: 'places', message }]);
+  }
+
+  async addChapter(scope: Scope, chapter: ChapterWords): Promise<{ id: number }> {
+    await this.readPlaces(scope, chapter);
     return this.database.write(scope, async (tx) => {
       await this.organizations.hold(tx);
       if ((await this.organizations.chapterNamed(tx, chapter.name)) !== null) throw taken(chapter.name);
@@ -130,6 +141,7 @@ export class OrganizationService {
   }
 
   async changeChapter(scope: Scope, id: number, chapter: ChapterWords, was: ChapterWords): Promise<void> {
+    await this.readPlaces(scope, chapter);
     await this.database.quietly(scope, async (tx) => {
       await this.organizations.hold(tx);
       const named = await this.organizations.chapterNamed(tx, chapter.name);

@@ -53,6 +53,8 @@ export interface ChapterRow {
   id: number;
   name: string;
   postal_address: string;
+  /** Where its people live, as somebody wrote it. */
+  places: string;
 }
 
 /** How somebody here writes a day or an amount by hand. */
@@ -114,6 +116,6 @@ export class TeamRepository {
   }
 
   async chapters(at: At): Promise<ChapterRow[]> {
-    return this.database.read(at).sql('SELECT id, name, postal_address FROM chapter WHERE organization_id = :org ORDER BY id');
+    return this.database.read(at).sql('SELECT id, name, postal_address, places FROM chapter WHERE organization_id = :org ORDER BY id');
   }
 }

@@ -211,7 +211,7 @@ function Lists() {
 
 /** The chapter that new people go to: chosen by who works in all, told to who works in one. */
 function Where() {
-  const { parts, set } = useDraft();
+  const { parts, set, columns } = useDraft();
   const { chapter, chapters } = useSession();
   if (chapters.length < 2 || parts.what === 'here' || parts.what === 'refusals') return null;
   if (chapter) {
@@ -222,16 +222,34 @@ function Where() {
       </div>
     );
   }
+  const hasColumn = columns.some(({ to }) => to === 'chapter');
+  const rest = hasColumn || parts.byPlace;
   return (
-    <Labelled label="New people belong to" hint="They are looked for in all chapters first; whoever is here stays in their own.">
-      <select className="input" value={parts.chapterId ?? chapters[0]!.id} onChange={(event) => set({ chapterId: Number(event.target.value) })}>
-        {chapters.map(({ id, name }) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </Labelled>
+    <div className="flex flex-col gap-3">
+      <Labelled
+        label={rest ? 'Whoever has no chapter so joins' : 'New people belong to'}
+        hint={
+          hasColumn
+            ? 'A column of the file names the chapter. They are looked for in all chapters first; whoever is here stays in their own.'
+            : 'They are looked for in all chapters first; whoever is here stays in their own.'
+        }
+      >
+        <select className="input" value={parts.chapterId ?? chapters[0]!.id} onChange={(event) => set({ chapterId: Number(event.target.value) })}>
+          {chapters.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <label className="flex gap-2 items-start">
+        <input type="checkbox" className="mt-1" checked={parts.byPlace} onChange={(event) => set({ byPlace: event.target.checked })} />
+        <span>
+          By where they live
+          <span className="block text-ink2 text-[12.5px]">By region, country or postcode, as Setup says of each chapter.</span>
+        </span>
+      </label>
+    </div>
   );
 }
 

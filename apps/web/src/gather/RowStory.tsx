@@ -95,6 +95,7 @@ function Writes({ writes, past }: { writes: RowWrites; past: boolean }) {
     ['Tags', writes.tags.join('; ')],
     ['Lists', writes.lists.join('; ')],
     ['Stage', writes.stage ?? ''],
+    ['Chapter', writes.chapter ?? ''],
   ];
   return (
     <>

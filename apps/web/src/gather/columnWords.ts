@@ -57,7 +57,7 @@ const GROUPS: Record<BatchKind, [string, (PlainTarget | DayTarget)[]][]> = {
     ['Who', WHO],
     ['Address', PLACE],
     ['Permission', ['signedOn', 'signedWords']],
-    ['Groups', ['tags', 'standing']],
+    ['Groups', ['tags', 'standing', 'chapter']],
   ],
   here: [
     ['Who', [...WHO, 'postcode']],

@@ -255,9 +255,10 @@ function Chapters({ view, may }: { view: OrganizationView; may: boolean }) {
 
 function ChapterForm({ chapter, onDone }: { chapter: Chapter | null; onDone: () => void }) {
   const queryClient = useQueryClient();
-  const server = { name: chapter?.name ?? '', postalAddress: chapter?.postalAddress ?? '' };
+  const server = { name: chapter?.name ?? '', postalAddress: chapter?.postalAddress ?? '', places: chapter?.places ?? '' };
   const draft = useDrafting(`chapter:${chapter?.id ?? 'new'}`, { value: server, version: server });
-  const { name, postalAddress } = draft.value;
+  const { name, postalAddress, places } = draft.value;
+  const set = (part: Partial<typeof server>) => draft.set({ ...draft.value, ...part });
   const save = useMutation({
     mutationFn: (sent: typeof server) =>
       chapter ? call('PUT', `chapters/${chapter.id}`, { ...sent, was: draft.basedOn }) : call('POST', 'chapters', sent),
@@ -271,22 +272,16 @@ function ChapterForm({ chapter, onDone }: { chapter: Chapter | null; onDone: () 
   return (
     <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
       <Labelled label="Name">
-        <input
-          className="input"
-          autoFocus
-          maxLength={120}
-          value={name}
-          onChange={(event) => draft.set({ name: event.target.value, postalAddress })}
-        />
+        <input className="input" autoFocus maxLength={120} value={name} onChange={(event) => set({ name: event.target.value })} />
       </Labelled>
       <Labelled label="Postal address" hint="Stands under mails to its people; empty for the organization’s">
-        <textarea
-          className="input"
-          rows={3}
-          maxLength={300}
-          value={postalAddress}
-          onChange={(event) => draft.set({ name, postalAddress: event.target.value })}
-        />
+        <textarea className="input" rows={3} maxLength={300} value={postalAddress} onChange={(event) => set({ postalAddress: event.target.value })} />
+      </Labelled>
+      <Labelled
+        label="Where its people live"
+        hint="Regions, countries, or how postcodes begin, with commas between: US-WA, Oregon, 981. A file can send people to chapters by this."
+      >
+        <input className="input" maxLength={1000} value={places} onChange={(event) => set({ places: event.target.value })} />
       </Labelled>
       <Unsaved draft={draft} what="this chapter" />
       {draft.theirs === null && <Problem error={save.error} />}

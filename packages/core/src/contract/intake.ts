@@ -115,6 +115,7 @@ export const intakePlan = Joi.object<IntakePlan>({
   mends: Joi.array().items(mend).max(5000).default([]),
   phoneCountry: Joi.string().length(2).uppercase().allow(null).default(null),
   chapterId: id.allow(null).default(null),
+  byPlace: Joi.boolean().default(false),
   matching: Joi.array()
     // Plans of before may name a key that decides no longer.
     .items(Joi.string().valid('namePostcode').strip(), Joi.string().valid(...MATCH_KEYS))
@@ -390,6 +391,8 @@ export interface RowWrites {
   lists: string[];
   /** On the roster of the campaign. */
   stage: string | null;
+  /** The chapter that somebody new joins; null of who is here already. */
+  chapter: string | null;
   /** Entries of the ledger; `at` is the address, null for the person. `on` is a day. */
   permission: { channel: Channel; scope: string; state: 'yes' | 'no' | 'asked'; at: string | null; on: string; words: string }[];
   /** Hundredths of the currency; the day in days since 1970-01-01. */

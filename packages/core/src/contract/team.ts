@@ -54,7 +54,12 @@ export const saveOrganization = Joi.object({
   basedOn: Joi.number().integer().min(0).required(),
 });
 
-const chapterParts = { name: line(120).required(), postalAddress: Joi.string().trim().max(300).allow('').required() };
+const chapterParts = {
+  name: line(120).required(),
+  postalAddress: Joi.string().trim().max(300).allow('').required(),
+  /** Where its people live: countries, regions and beginnings of postcodes, with commas between. */
+  places: Joi.string().trim().max(1000).allow('').default(''),
+};
 export const makeChapter = Joi.object(chapterParts);
 export const saveChapter = Joi.object({ ...chapterParts, was: Joi.object(chapterParts).required() });
 
@@ -132,7 +137,7 @@ export interface OrganizationView {
   /** Where the logo is to be had; null where there is none. */
   logo: string | null;
   version: number;
-  chapters: { id: number; name: string; postalAddress: string; people: number }[];
+  chapters: { id: number; name: string; postalAddress: string; places: string; people: number }[];
   /** What is still missing before a message can leave, a sentence each. */
   missing: string[];
 }

@@ -67,6 +67,7 @@ export {
   type Guess,
   type KnownField,
 } from './guess';
+export { ChapterFinder, readHomes, type ChapterHome } from './chapters';
 export { verdictSentence } from './verdict-words';
 export { gatherSpellings, type Gathering } from './spellings';
 export { applyLayout, bestLayout, layoutKey, withFieldsNow, type Layout, type LayoutFit } from './layouts';

@@ -45,6 +45,8 @@ export interface IntakePlan {
   confirm: ConfirmRequest | null;
   /** The chapter that new people go to; null for that in which the batch was begun. */
   chapterId: number | null;
+  /** Whose places say another chapter joins that; a column that names one goes before. */
+  byPlace: boolean;
   /** What happens to people who are here already. */
   existing: 'update' | 'fill' | 'leave';
   tagIds: number[];
@@ -70,6 +72,7 @@ export const EMPTY_PLAN: Omit<IntakePlan, 'columns' | 'permission'> = {
   matching: ['email', 'mobile', 'externalId'],
   confirm: null,
   chapterId: null,
+  byPlace: false,
   existing: 'update',
   tagIds: [],
   newTags: [],

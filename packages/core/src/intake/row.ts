@@ -37,6 +37,8 @@ export interface CleanRow {
   post: PostalAddress | null;
   tags: string[];
   standing: string | null;
+  /** The chapter that the row names, as it is written there. */
+  chapter: string | null;
   signedOn: Day | null;
   signedWords: string | null;
   status: RefusalStatus | 'fine' | null;
@@ -65,6 +67,7 @@ export const LONGEST = {
   city: 100,
   region: 100,
   standing: 60,
+  chapter: 120,
   signedWords: 2000,
   giftId: 80,
   appeal: 60,
@@ -94,7 +97,7 @@ const EMPTY_POST: PostalAddress = { street: '', city: '', region: '', postcode: 
 function emptyRow(): CleanRow {
   const gift: GiftCells = { amount: null, currency: null, on: null, ownId: null, appeal: null, recurring: false };
   const lists = { moreEmails: [], moreMobiles: [], tags: [], values: [], faults: [], hints: [] };
-  const facts = { externalId: null, post: null, standing: null, signedOn: null, signedWords: null, status: null, fatal: null };
+  const facts = { externalId: null, post: null, standing: null, chapter: null, signedOn: null, signedWords: null, status: null, fatal: null };
   return { firstName: '', lastName: '', email: null, mobile: null, ...lists, ...facts, gift, consent: {}, refused: new Set() };
 }
 
@@ -200,7 +203,8 @@ class RowReader {
           else this.fault(column, `expected tags of at most ${LONGEST_TAG} characters, got ${tag.length}`);
         return;
       case 'standing':
-        row.standing = cell;
+      case 'chapter':
+        row[to] = cell;
         return;
       case 'signedWords':
         row.signedWords = cell;
