@@ -47,7 +47,7 @@ const words = (text: string) => new RegExp(`(?:^| )(?:${text.trim().split(/\s+/)
 const REFUSES = stems(`
   opt(?:ed|s)?.?out unsubscri optout blocklist suppress do.?not.?(?:contact|email|text|sms|call|phone|mail|post|send|write|subscribe|market|solicit)
   don.?t.?(?:contact|email|text|sms|call|phone|mail|post|send|write|subscribe)
-  abmeld abgemeldet abbestell ausgetragen widerruf widerspr werbesperre kontaktsperre
+  abmeld abgemeldet abbestell ausgetragen nicht.anschreiben nicht.kontaktieren widerruf widerspr werbesperre kontaktsperre
   desabonn desinscri refus oppos ne.pas
   desuscri darse.de.baja dado.de.baja dada.de.baja solicito.baja solicita.baja`);
 const REFUSES_ALONE = words('dnc dne dnm baja bajas robinson');
@@ -63,7 +63,7 @@ const AGREES = stems(`
   consent opt.?in opted.?in permission subscri newsletter einwillig einverstand zustimm rundbrief infobrief erlaubnis
   consentement abonn inscri accord boletin suscri consentimiento acept permiso autoriz`);
 const AGREES_ALONE = words(
-  'ok okay agrees? agreed may allow allows allowed accepts? accepted wants? wishes darf mochte erwunscht souhaite veut accepte quiere desea',
+  'ok okay agrees? agreed may allow allows allowed accepts? accepted wants? wishes receives? darf mochte erwunscht souhaite veut accepte quiere desea',
 );
 
 /** Channels by the words for them. English "mail" is the postman's, German and French "Mail" is not. */

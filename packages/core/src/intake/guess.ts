@@ -106,7 +106,8 @@ export class ColumnSampler {
       emails: share((cell) => cutAddresses(cell).every((part) => cleanEmail(part).ok)),
       ats: share((cell) => /@|[[(]at[)\]]| at /i.test(cell)),
       nameEmails: share((cell) => cutNameEmail(cell).name !== ''),
-      phones: share((cell) => /\d{3}/.test(cell) && cleanPhone(cell, country).ok, few),
+      // Some countries have numbers of four digits; nobody has a column of them.
+      phones: share((cell) => cell.replace(/\D/g, '').length >= 6 && cleanPhone(cell, country).ok, few),
       digits: share((cell) => cell.replace(/\D/g, '').length >= 7, few),
       dates: share((cell) => coerce('date', cell).ok || coerce('date', cell, { order: 'month-first' }).ok),
       serials: share((cell) => serialDay(cell) !== null),
@@ -196,7 +197,7 @@ function fit(to: ColumnChoice['to'], profile: ColumnProfile): number | null {
     case 'fullName':
       return profile.emails > 0.5 || profile.numbers > 0.5 ? 0 : null;
     default:
-      return profile.emails > 0.6 ? 0 : null;
+      return Math.max(profile.emails, profile.links) > 0.6 ? 0 : null;
   }
 }
 
@@ -217,7 +218,8 @@ export function guessColumn(header: string, profile: ColumnProfile, fields: read
     const fits = fit(named, profile);
     if (profile.filled === 0) return say(targeted(named, order), 0.5);
     if (fits === null) return say(targeted(named, order), 0.9);
-    if (fits >= 0.3) return say(targeted(named, order), 0.6 + fits * 0.39);
+    // Half of the values can't be what the header says: it is asked.
+    if (fits >= 0.3) return say(targeted(named, order), fits < 0.5 ? 0.6 : 0.6 + fits * 0.39);
     if (believed(named, profile)) return say({ to: named }, 0.5);
   }
   if (profile.phones > 0.7 && profile.numbers < 1) return say({ to: 'mobile' }, 0.7);

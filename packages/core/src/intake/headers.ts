@@ -12,18 +12,18 @@ const PEOPLE: Partial<Record<Target, string>> = {
   email: `email mail emailaddr emailaddress emailid emails primaryemail personalemail homeemail workemail contactemail emailaddresses 1email email1 email2 email3 email4 email5 email6 secondaryemail otheremail
     courriel adressecourriel adressemail adressemel mel adresseelectronique correo correoelectronico correoe direcciondecorreo correoelectronico1 emailadresse mailadresse epost eposta`,
   nameEmail: `nameandemail nameemail recipient contactnameemail from to sender nametandemail nomemail`,
-  mobile: `mobile mobiles cell cells cellphone cellnumber mobilephone mobilenumber mobileno phone phones phone1 phone2 phone3 phone4 phone5 phone6 phonenumber phoneno primaryphone homephone workphone
+  mobile: `mobile telmobile mobiles cell cells cellphone cellnumber mobilephone mobilenumber mobileno phone phones phone1 phone2 phone3 phone4 phone5 phone6 phonenumber phoneno primaryphone homephone workphone
     telephone telephonenumber tel telno telnr number sms smsnumber textnumber whatsapp handy handynummer handynr mobil mobilnummer mobiltelefon telefon telefonnummer telefonnr rufnummer
     portable telephoneportable telephonemobile gsm movil celular telefono telefonomovil numerodetelefono telefonocelular numerodetelephone notel`,
   firstName: `firstname givenname first forename fname christianname preferredname prenom vorname rufname nombre primernombre nombredepila nombres`,
   lastName: `lastname surname familyname last lname secondname nom nomdefamille nachname familienname zuname apellido apellidos primerapellido`,
   fullName: `name fullname wholename contactname displayname supportername donorname membername customername nomcomplet nometprenom nomprenom prenomnom nomprenoms
     namevorname vornamename vorundnachname vollername nombrecompleto nombreyapellido nombreyapellidos nombreapellidos`,
-  externalId: `id ownid supporterid donorid memberid membershipid membershipnumber membershipno memberno membernumber externalid crmid recordid contactid constituentid personid accountid customerid
-    identifiant numerodemembre nummer mitgliedsnummer mitgliedsnr kundennummer personennummer identificador numerodesocio numerodesocia`,
+  externalId: `id ownid supporterid donorid supporterno supporternumber donorno donornumber memberid membershipid membershipnumber membershipno memberno membernumber externalid crmid recordid contactid constituentid personid accountid customerid
+    identifiant numerodemembre nummer mitgliedsnummer mitgliedsnr spendernummer spendernr kundennummer personennummer identificador numerodesocio numerodesocia`,
   street: `street address address1 address2 address3 addressline1 addressline2 streetaddress mailingaddress homeaddress postaladdress addressstreet addr
     adresse adresse1 adresse2 rue voie strasse strassehausnummer strasseundhausnummer anschrift calle direccion direccion1 domicilio`,
-  postcode: `postcode postalcode zip zipcode zippostalcode postcodezip eircode codepostal cp plz postleitzahl codigopostal`,
+  postcode: `postcode postalcode zip zipcode zippostal zippostalcode postcodezip eircode codepostal cp plz postleitzahl codigopostal`,
   city: `city town citytown suburb locality village ville commune ort stadt wohnort ciudad localidad poblacion municipio`,
   region: `region state province county stateprovince department departement bundesland kanton provincia estado comunidad`,
   country: `country countrycode nation pays land pais staat`,
