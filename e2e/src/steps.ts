@@ -13,7 +13,7 @@ export async function signIn(page: Page, who = 'rosa'): Promise<void> {
   await page.getByLabel('Email').fill(`${who}@lanternferry.test`);
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('Good to see you');
+  await expect(page).toHaveTitle('Today · Good Word');
   sessions.set(who, await page.context().cookies());
 }
 
