@@ -8,12 +8,13 @@ import { TeamRepository } from '../team/team.repository';
 import { WeekRepository, type WeekKind } from './week.repository';
 
 const KINDS: readonly WeekKind[] = ['joined', 'left', 'gave', 'replied'];
-const KEPT_MS = 10 * 60_000;
+/** What was read serves for as many times as long as it took: a small house is told at once, a large one spends little on it. */
+const TIMES = 20;
 
-/** What the week brought against the usual: half a year is read for it, so what was read serves for ten minutes. */
+/** What the week brought against the usual; half a year is read for it. */
 @Injectable()
 export class WeekService {
-  private readonly kept = new Map<string, { at: number; view: Promise<WeekView> }>();
+  private readonly kept = new Map<string, { until: number; view: Promise<WeekView> }>();
 
   constructor(
     @Inject(Database) private readonly database: Database,
@@ -23,16 +24,19 @@ export class WeekService {
 
   async view(scope: Scope): Promise<WeekView> {
     const { time_zone: zone } = await this.team.organization(scope);
-    const today = dayInZone(Date.now(), zone);
-    const key = `${scope.organizationId}:${scope.chapterId ?? 'all'}:${today}`;
+    const now = Date.now();
+    for (const [old, { until }] of this.kept) if (until < now) this.kept.delete(old);
+    const key = `${scope.organizationId}:${scope.chapterId ?? 'all'}`;
     const known = this.kept.get(key);
-    if (known && Date.now() - known.at < KEPT_MS) return known.view;
-    const view = this.read(scope, today, zone);
-    // What failed is not kept, and yesterday's is not needed.
-    for (const [old, { at }] of this.kept) if (Date.now() - at > KEPT_MS) this.kept.delete(old);
-    this.kept.set(key, { at: Date.now(), view });
-    view.catch(() => this.kept.delete(key));
-    return view;
+    if (known) return known.view;
+    const reading = { until: Infinity, view: this.read(scope, dayInZone(now, zone), zone) };
+    this.kept.set(key, reading);
+    // Those who ask while it is being read wait for the same; what failed is not kept.
+    reading.view.then(
+      () => (reading.until = Date.now() + TIMES * (Date.now() - now)),
+      () => this.kept.delete(key),
+    );
+    return reading.view;
   }
 
   private async read(scope: Scope, today: number, zone: string): Promise<WeekView> {

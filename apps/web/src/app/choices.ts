@@ -1,9 +1,18 @@
+import { countryCodes, countryName } from '@goodword/core/fields';
+
 export const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
 
 /** Zones that the browser knows, with the one of now even where it doesn't. */
 export function zonesWith(now: string): string[] {
   const zones = Intl.supportedValuesOf('timeZone');
   return zones.includes(now) ? zones : [now, ...zones];
+}
+
+/** All countries by name, in the reader's order. */
+export function countryChoices(): [code: string, name: string][] {
+  return countryCodes()
+    .map((code): [string, string] => [code, countryName(code, 'en')])
+    .sort((a, b) => a[1].localeCompare(b[1]));
 }
 
 export function currencies(): [code: string, words: string][] {

@@ -1,7 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState, type ReactNode } from 'react';
 import type { OrganizationView } from '@goodword/core/contract';
-import { countryCodes, countryName } from '@goodword/core/fields';
 import { LANGUAGES } from '@goodword/core/forms';
 import { imprintOf } from '@goodword/core/team';
 import { call, get, ProblemError, upload } from '../app/api';
@@ -14,7 +13,7 @@ import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
-import { currencies, localesWith, MONTHS, zonesWith } from '../app/choices';
+import { countryChoices, currencies, localesWith, MONTHS, zonesWith } from '../app/choices';
 import { SetupNav } from './SetupNav';
 
 type Own = Omit<OrganizationView, 'logo' | 'version' | 'chapters' | 'missing'>;
@@ -116,12 +115,7 @@ function Editor({ view }: { view: OrganizationView }) {
           <Logo src={view.logo} may={may} />
         </Part>
         <Part title="How days and amounts are read">
-          {choice(
-            'country',
-            'Country',
-            countryCodes().map((code) => [code, countryName(code, 'en')] as const),
-            'Numbers without a country are of here',
-          )}
+          {choice('country', 'Country', countryChoices(), 'Numbers without a country are of here')}
           {choice(
             'timeZone',
             'Time zone',

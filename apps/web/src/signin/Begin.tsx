@@ -1,9 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
-import { countryCodes, countryName } from '@goodword/core/fields';
 import { call, get, ProblemError } from '../app/api';
-import { currencies, localesWith, zonesWith } from '../app/choices';
+import { countryChoices, currencies, localesWith, zonesWith } from '../app/choices';
 import { Button, Labelled, Loading, Problem } from '../ui/basics';
 import { Card } from './Card';
 
@@ -77,11 +76,7 @@ function Beginning() {
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
         {input('organization', 'Organization', 'organization.name', { hint: 'The name people know' })}
         {input('chapter', 'First chapter', 'chapter', { hint: 'Where people belong; more can be opened' })}
-        {select(
-          'country',
-          'Country',
-          countryCodes().map((code) => [code, countryName(code, 'en')] as const),
-        )}
+        {select('country', 'Country', countryChoices())}
         {select(
           'timeZone',
           'Time zone',

@@ -20,7 +20,7 @@ const PEOPLE: Partial<Record<Target, string>> = {
   fullName: `name fullname wholename contactname displayname supportername donorname membername customername nomcomplet nometprenom nomprenom prenomnom nomprenoms
     namevorname vornamename vorundnachname vollername nombrecompleto nombreyapellido nombreyapellidos nombreapellidos`,
   externalId: `id ownid supporterid donorid supporterno supporternumber donorno donornumber memberid membershipid membershipnumber membershipno memberno membernumber externalid crmid recordid contactid constituentid personid accountid customerid
-    identifiant numerodemembre nummer mitgliedsnummer mitgliedsnr spendernummer spendernr kundennummer personennummer identificador numerodesocio numerodesocia`,
+    identifiant numerodemembre nummer mitgliedsnummer mitgliedsnr mitglnr mitgliednr spendernummer spendernr kundennummer personennummer identificador numerodesocio numerodesocia`,
   street: `street address address1 address2 address3 addressline1 addressline2 streetaddress mailingaddress homeaddress postaladdress addressstreet addr
     adresse adresse1 adresse2 rue voie strasse strassehausnummer strasseundhausnummer anschrift calle direccion direccion1 domicilio`,
   postcode: `postcode postalcode zip zipcode zippostal zippostalcode postcodezip eircode codepostal cp plz postleitzahl codigopostal`,

@@ -5,7 +5,8 @@ import { useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { useSession } from '../../app/session';
 import { Button, Labelled } from '../../ui/basics';
-import { countryChoices, useRegions } from './regions';
+import { countryChoices } from '../../app/choices';
+import { useRegions } from './regions';
 
 /** What somebody types, before it is known whether it is an email or a mobile. */
 type Kind = 'typed' | 'landline' | 'post';

@@ -4,7 +4,8 @@ import { call, ProblemError } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import type { Editor } from './editors';
-import { countryChoices, useRegions } from './regions';
+import { countryChoices } from '../../app/choices';
+import { useRegions } from './regions';
 import { DayField } from '../../ui/DayField';
 
 interface EditorProps {

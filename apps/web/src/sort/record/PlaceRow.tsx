@@ -6,7 +6,8 @@ import { call } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Button } from '../../ui/basics';
-import { countryChoices, useRegions } from './regions';
+import { countryChoices } from '../../app/choices';
+import { useRegions } from './regions';
 
 /** A country, and one of its regions where it has any. */
 function PlaceEditor({ record, onDone }: { record: RecordView; onDone: () => void }) {

@@ -1,6 +1,6 @@
 import type { RecordView } from '@goodword/core/contract';
 import { isoValue } from '@goodword/core/fields';
-import { countryChoices } from './regions';
+import { countryChoices } from '../../app/choices';
 
 /** How a value is edited: in a line, in several, from a choice, or by what the browser has for it. */
 export type Editor =
