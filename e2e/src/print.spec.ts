@@ -83,7 +83,7 @@ test('lists go into folders and in order by keys; two tags are made one; a segme
   for (const name of ['rowers', 'oarsfolk']) {
     await page.getByRole('button', { name: 'Make a tag' }).click();
     await page.getByLabel('Name', { exact: true }).fill(name);
-    await page.getByRole('button', { name: 'Keep it' }).click();
+    await page.getByRole('button', { name: 'Save' }).click();
     await expect(page.getByRole('button', { name: `Change ${name}` })).toBeVisible();
   }
   await page.getByRole('button', { name: 'Merge oarsfolk with another' }).click();
@@ -95,7 +95,7 @@ test('lists go into folders and in order by keys; two tags are made one; a segme
   await page.getByRole('button', { name: 'Make a list' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Summer crew');
   await page.getByRole('combobox', { name: /^Folder/ }).fill('Seasons');
-  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('region', { name: 'Seasons' }).getByText('Summer crew')).toBeVisible();
   await page.getByRole('button', { name: 'Move Summer crew' }).focus();
   await page.keyboard.press('Space');

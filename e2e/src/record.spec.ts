@@ -63,7 +63,7 @@ test('an address is added, put first and taken off; a place is chosen from lists
   await known.getByRole('button', { name: /^Place: / }).click();
   await known.getByLabel('Country').selectOption({ label: 'Canada' });
   await known.getByLabel('Region').selectOption({ label: 'Quebec' });
-  await known.getByRole('button', { name: 'Keep', exact: true }).click();
+  await known.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(known.getByText('rules of Canada')).toBeVisible();
 });
 

@@ -82,7 +82,7 @@ test('a table is kept under a name and opened again; a download is written', asy
   await page.goto('/sort?by=created&down=1');
   await page.getByRole('button', { name: /^Views/ }).click();
   await page.getByLabel('Name of this table').fill('Newest first');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Newest first', exact: true })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.goto('/sort?tag=1');

@@ -85,9 +85,9 @@ test('what is refused is told in the drawer', async () => {
 
 test('removing it says how many leave its roster, and leads back to the others', async () => {
   const { user, sent } = page({ 'DELETE campaigns/2': () => reply(204, null) });
-  await user.click(await screen.findByRole('button', { name: 'Remove' }));
+  await user.click(await screen.findByRole('button', { name: 'Delete' }));
   expect(screen.getByText(/2 people leave its roster/)).toBeTruthy();
-  await user.click(screen.getByRole('button', { name: 'Remove it, and 2 stages' }));
+  await user.click(screen.getByRole('button', { name: 'Delete it, and 2 stages' }));
   expect(await screen.findByText('all campaigns')).toBeTruthy();
   expect(sent()).toEqual([['DELETE', 'campaigns/2', null]]);
 });

@@ -38,7 +38,7 @@ export default function Campaign() {
       >
         {may && (
           <>
-            <Button onClick={() => setOpen('remove')}>Remove</Button>
+            <Button onClick={() => setOpen('remove')}>Delete</Button>
             <Button onClick={() => setOpen('edit')}>Change</Button>
             <Button onClick={() => setOpen('off')}>Take people off</Button>
             {people > 0 && (
@@ -80,8 +80,8 @@ export default function Campaign() {
       <Confirm
         open={open === 'remove'}
         onClose={() => setOpen(null)}
-        title={`Remove “${name}”?`}
-        act={`Remove it, and ${format.number(people)} stages`}
+        title={`Delete “${name}”?`}
+        act={`Delete it, and ${format.number(people)} stages`}
         onAct={() => call('DELETE', `campaigns/${id}`).then(() => (refreshAll(queryClient), void navigate('/sort/campaigns')))}
         body={
           <p>

@@ -116,7 +116,7 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
           className="self-start"
           disabled={name.trim() === '' || standings.length === 0 || draft.theirs !== null || save.isPending}
         >
-          {campaign ? 'Keep it' : 'Make it'}
+          {campaign ? 'Save' : 'Make it'}
         </Button>
       </form>
     </Drawer>

@@ -124,7 +124,7 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
         <Unsaved draft={draft} what="this layout" />
         {draft.theirs === null && <Problem error={save.error} />}
         <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || save.isPending}>
-          Keep it
+          Save
         </Button>
       </form>
     </Drawer>

@@ -66,7 +66,7 @@ function Editor({ answers }: { answers: Answers }) {
         {save.isSuccess && !draft.isChanged && <p role="status">Kept.</p>}
         {may && (
           <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
-            Keep these words
+            Save these words
           </Button>
         )}
       </form>

@@ -93,7 +93,7 @@ function SpokenFilter({ tree, onChange, onClose }: { tree: Group; onChange: (tre
       <Sentence tree={tree} steps={count.data?.steps} subjects={subjects} onChange={onChange} />
       <p className="flex gap-4 pt-1">
         <Link className="link" to={segment}>
-          Keep it as a segment
+          Save as a segment
         </Link>
         <button className="link" onClick={onClose}>
           Take the sentence away

@@ -24,7 +24,7 @@ test('what is changed is kept as a whole; choices are tidied', async () => {
   expect(screen.getByText('In messages: {Crossing}')).toBeTruthy();
   await user.type(screen.getByLabelText(/^Choices, one to a line/), '{Enter} the fog run {Enter}{Enter}the market boat');
   await user.click(screen.getByRole('checkbox', { name: /^Sensitive/ }));
-  await user.click(screen.getByRole('button', { name: 'Keep it' }));
+  await user.click(screen.getByRole('button', { name: 'Save' }));
   await waitFor(() => expect(done).toEqual(['done']));
   expect(changes()[0]!.body).toMatchObject({
     ...{ name: 'Crossing', section: 'On the water', sensitive: true, required: false },
@@ -35,7 +35,7 @@ test('what is changed is kept as a whole; choices are tidied', async () => {
 test('a name that is taken is told, and the sheet stays', async () => {
   const detail = 'There is a field “Crossing” already.';
   const { user, done } = sheet({ 'PUT house/fields/3': () => reply(422, { title: 'No', status: 422, detail }) });
-  await user.click(screen.getByRole('button', { name: 'Keep it' }));
+  await user.click(screen.getByRole('button', { name: 'Save' }));
   expect(await screen.findByText(detail)).toBeTruthy();
   expect(done).toEqual([]);
 });

@@ -272,7 +272,7 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
         <Unsaved draft={draft} what="this field" />
         {draft.theirs === null && <Problem error={save.error} />}
         <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
-          Keep it
+          Save
         </Button>
       </form>
       {choosing && <ChoicesPart field={field} />}

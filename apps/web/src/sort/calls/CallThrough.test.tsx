@@ -71,7 +71,7 @@ test('where somebody else on the list was quicker, both are shown, and nothing u
   await user.click(screen.getByRole('button', { name: 'See what differs' }));
   expect(screen.getByText('Rang for long')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'Mine stays' }));
-  await user.click(screen.getByRole('button', { name: /Keep it, next/ }));
+  await user.click(screen.getByRole('button', { name: /Save, next/ }));
   await waitFor(() => expect(kept(asked)).toHaveLength(2));
   expect(asked.filter(({ method }) => method === 'PUT').at(-1)!.body).toMatchObject({
     outcome: 'pledged',

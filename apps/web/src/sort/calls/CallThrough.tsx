@@ -121,7 +121,7 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
       {draft.theirs === null && <Problem error={save.error} />}
       <div className="flex gap-2 items-center">
         <Button weight="main" disabled={answer.outcome === null || save.isPending || draft.theirs !== null} onClick={saveNow}>
-          Keep it, next
+          Save, next
         </Button>
         <Button onClick={onNext}>Leave for later</Button>
         {onBack && <Button onClick={onBack}>The one before</Button>}

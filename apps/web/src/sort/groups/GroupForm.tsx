@@ -86,7 +86,7 @@ export function ListForm({ list, folders, onDone }: { list: ListView | null; fol
       <Unsaved draft={draft} what="this list" />
       {draft.theirs === null && <Problem error={save.error} />}
       <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
-        Keep it
+        Save
       </Button>
     </form>
   );
@@ -120,7 +120,7 @@ export function TagForm({ tag, above, onDone }: { tag: TagView | null; above: bo
       <Unsaved draft={draft} what="this tag" />
       {draft.theirs === null && <Problem error={save.error} />}
       <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
-        Keep it
+        Save
       </Button>
     </form>
   );

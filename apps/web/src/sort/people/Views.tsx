@@ -137,13 +137,13 @@ export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleV
           <input
             className="input"
             aria-label="Name of this table"
-            placeholder="Keep this table as…"
+            placeholder="Save this table as…"
             value={name}
             maxLength={120}
             onChange={(event) => draft.set(event.target.value)}
           />
           <Button type="submit" disabled={name.trim() === '' || keep.isPending}>
-            {data?.some((view) => view.name === name.trim()) ? 'Replace' : 'Keep'}
+            {data?.some((view) => view.name === name.trim()) ? 'Replace' : 'Save'}
           </Button>
         </form>
       )}

@@ -37,7 +37,7 @@ function Greeting({ record }: { record: RecordView }) {
       <Unsaved draft={draft} what="the greeting" />
       {draft.theirs === null && <Problem error={save.error} />}
       <Button type="submit" className="self-start" disabled={save.isPending || !draft.isChanged || draft.theirs !== null}>
-        Keep the greeting
+        Save the greeting
       </Button>
     </form>
   );

@@ -54,7 +54,7 @@ function PlaceEditor({ record, onDone }: { record: RecordView; onDone: () => voi
       )}
       <div className="flex gap-3 items-center">
         <Button type="submit" disabled={save.isPending}>
-          Keep
+          Save
         </Button>
         <button type="button" className="link text-ink2" onClick={onDone}>
           Leave it as it was

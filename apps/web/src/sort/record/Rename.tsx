@@ -28,7 +28,7 @@ export function Rename({ record, onDone }: { record: RecordView; onDone: () => v
       </Labelled>
       <Problem error={save.error} />
       <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
-        Keep the name
+        Save the name
       </Button>
     </form>
   );

@@ -32,12 +32,12 @@ test('a note is kept by its button or by Ctrl and Enter, once, and its field is 
   const { answers, notes } = server();
   const { user } = timeline(answers);
   const field = await screen.findByLabelText<HTMLTextAreaElement>('A note, for the team alone');
-  expect(screen.queryByRole('button', { name: 'Keep the note' })).toBeNull();
+  expect(screen.queryByRole('button', { name: 'Save the note' })).toBeNull();
   await user.type(field, 'Has a boat.{Control>}{Enter}{Enter}{/Control}');
   await waitFor(() => expect(field.value).toBe(''));
   expect(notes.map(({ body }) => body)).toEqual(['Has a boat.', NOTE.body]);
   await user.type(field, '   ');
-  expect(screen.queryByRole('button', { name: 'Keep the note' })).toBeNull();
+  expect(screen.queryByRole('button', { name: 'Save the note' })).toBeNull();
 });
 
 test('its writer changes it, leaves it as it was, and deletes it', async () => {
@@ -49,7 +49,7 @@ test('its writer changes it, leaves it as it was, and deletes it', async () => {
   expect(notes[0]!.body).toBe(NOTE.body);
   await user.click(screen.getByRole('button', { name: 'Change' }));
   await user.type(screen.getByLabelText('The note'), ' Not on Sundays.');
-  await user.click(screen.getByRole('button', { name: 'Keep it' }));
+  await user.click(screen.getByRole('button', { name: 'Save' }));
   expect(await screen.findByText('Likes to be called in the evening. Not on Sundays.')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'Delete' }));
   await waitFor(() => expect(notes).toEqual([]));

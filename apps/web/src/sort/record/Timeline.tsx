@@ -46,7 +46,7 @@ function AddNote({ supporterId }: { supporterId: number }) {
       <Problem error={add.error} />
       {body.trim() !== '' && (
         <Button type="submit" className="self-start" disabled={add.isPending}>
-          Keep the note
+          Save the note
         </Button>
       )}
     </form>
@@ -86,7 +86,7 @@ function Note({ note, supporterId }: { note: NoteView; supporterId: number }) {
         <Unsaved draft={draft} what="the note" />
         <div className="flex gap-3">
           <Button type="submit" disabled={draft.value.trim() === '' || act.isPending || draft.theirs !== null}>
-            Keep it
+            Save
           </Button>
           <button type="button" className="link" onClick={() => (draft.discard(), setOpened(false))}>
             Leave it as it was
