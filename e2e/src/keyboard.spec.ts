@@ -43,7 +43,7 @@ test('from rows to a message that has left, with the keyboard alone', async ({ p
     await expect(page.getByText('2 rows under the header')).toBeVisible();
     await press(page, button('Next: where they go'));
     await type(page, page.getByLabel('A new tag'), 'by keys');
-    await press(page, button('Put on'));
+    await press(page, button('Add'));
     await press(page, button('Next: permission'));
     // Of a group of radios one is a stop of the Tab key, and the arrows choose.
     const card = page.getByRole('region', { name: 'May we email these people?' });

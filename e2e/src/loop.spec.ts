@@ -36,7 +36,7 @@ test('a file comes in, a group is chosen, an email and a text go out, answers co
     await expect(page.getByRole('complementary', { name: 'Margin' })).toContainText('has no ending');
     await page.getByRole('button', { name: 'Next: where they go' }).click();
     await page.getByLabel('A new tag').fill('river walk');
-    await page.getByRole('button', { name: 'Put on' }).click();
+    await page.getByRole('button', { name: 'Add' }).click();
     await page.getByLabel('A new list').fill('River walkers');
     await page.getByRole('button', { name: 'Make', exact: true }).click();
     await page.getByRole('button', { name: 'Next: permission' }).click();

@@ -194,8 +194,8 @@ test('do-not-contact takes a list by hand, tells what it could not read, and giv
   await expect(page.getByRole('dialog')).toContainText('Line 2, “nonsense”');
   await page.getByRole('button', { name: 'Close' }).click();
   await page.getByLabel('Search do-not-contact').fill('closed.example');
-  await page.getByRole('button', { name: 'Take closed.example.com off' }).click();
-  await page.getByRole('button', { name: 'Take it off' }).click();
+  await page.getByRole('button', { name: 'Remove closed.example.com' }).click();
+  await page.getByRole('button', { name: 'Remove it' }).click();
   await expect(page.getByText('Nothing like it is on the list')).toBeVisible();
 });
 
@@ -226,7 +226,7 @@ test('a form is made, put in order by keys, refused until its words are whole, o
   await expect(page.getByRole('complementary', { name: 'Margin' })).toContainText('must say that STOP ends it');
   await page.getByRole('button', { name: 'Open it' }).click();
   await expect(page.getByRole('alert')).toContainText("It can't be opened yet");
-  await page.getByRole('button', { name: 'Take box 2 out' }).click();
+  await page.getByRole('button', { name: 'Remove box 2' }).click();
   await page.getByRole('button', { name: 'Save a new version' }).click();
   await expect(page.getByText('Closed, version 3')).toBeVisible();
   await page.getByRole('button', { name: 'Open it' }).click();

@@ -56,7 +56,7 @@ test('an address is added, put first and taken off; a place is chosen from lists
   await known.getByRole('button', { name: `Write to second${id}@example.net first` }).focus();
   await page.keyboard.press('Enter');
   await expect(known.getByRole('button', { name: `Write to second${id}@example.net first` })).toHaveCount(0);
-  await known.getByRole('button', { name: `Take second${id}@example.net off` }).focus();
+  await known.getByRole('button', { name: `Remove second${id}@example.net` }).focus();
   await page.keyboard.press('Enter');
   await expect(known.getByText(`second${id}@example.net`)).toHaveCount(0);
 
@@ -184,7 +184,7 @@ test('a roster is joined, moved on and left from the record, by keys alone', asy
   await page.keyboard.press('Enter');
   await page.getByRole('menuitem', { name: `${name}, asked` }).focus();
   await page.keyboard.press('Enter');
-  const chip = (standing: string) => page.getByRole('button', { name: `Roster: ${name}, ${standing}. Move or take off` });
+  const chip = (standing: string) => page.getByRole('button', { name: `Roster: ${name}, ${standing}. Move or remove` });
   await chip('asked').focus();
   await page.keyboard.press('Enter');
   await page.getByRole('menuitem', { name: 'Move to “coming”' }).focus();
@@ -192,7 +192,7 @@ test('a roster is joined, moved on and left from the record, by keys alone', asy
   await expect(chip('coming')).toBeVisible();
   await noViolations(page);
   await chip('coming').click();
-  await page.getByRole('menuitem', { name: 'Take off the roster' }).click();
+  await page.getByRole('menuitem', { name: 'Remove from the roster' }).click();
   await expect(chip('coming')).toHaveCount(0);
 });
 

@@ -18,7 +18,7 @@ import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
 import { ANYTHING, type BatchContents } from './batch-contents';
 import type { BatchRow } from './batches.repository';
-import { alike, cellsByPoint, entryKey, onceEach, rowEntries, type ClaimRow, type RowEntry } from './row-permission';
+import { alike, cellsByPoint, entryKey, onceEach, rowEntries, severalOf, type ClaimRow, type RowEntry } from './row-permission';
 import { takes } from '../permission/line.sql';
 
 /** Rows `from` to `to`, both included. */
@@ -188,7 +188,8 @@ export class RowPermissionRepository {
       confirmDays: (place) => rulesFor(rules, place).confirm.withinDays,
     });
     const known = await this.knownKeys(db, rows, channel);
-    const once = onceEach(entries, new Set(known));
+    const twice = severalOf(rows);
+    const once = onceEach(entries, new Set(known), (row) => row.isNew && !twice.has(row.person));
     // Whoever stands in several rows may have said the same in one before; nobody else can have.
     return several ? once.filter((entry) => !several.has(entry.row.person) || onceEach([entry], seen).length > 0) : once;
   }

@@ -59,8 +59,24 @@ export function rowEntries(rows: readonly ClaimRow[], facts: ClaimFacts): RowEnt
   // From a file nobody agrees to calls and post; they can say no to them.
   const said: ChannelPermission = channel === 'email' || channel === 'text' ? plan.permission[channel] : { said: 'nothing' };
   const at = facts.cells.length > 0 ? cellsByPoint(facts.cells) : null;
-  return rows.flatMap((row) => (row.normal === null ? refusals(row, said, facts) : agreements(row, said, facts, at)));
+  const agreed =
+    said.said === 'yes'
+      ? { said: { ...said, scopes: [...new Set(said.scopes)] }, saidAt: noon(said.on), words: vouched(said.words, said.voucher) }
+      : null;
+  return rows.flatMap((row) => (row.normal === null ? refusals(row, said, facts) : agreed ? agreements(row, agreed, facts, at) : []));
 }
+
+const vouched = (words: string, voucher: string) => `${words} (vouched for by ${voucher})`;
+
+/** What a file says of everybody, worked out once: the rows are many. */
+interface Agreed {
+  said: Extract<ChannelPermission, { said: 'yes' }>;
+  saidAt: number;
+  words: string;
+}
+
+const NO_CELLS: readonly Cell[] = [];
+const NO_MARKS: Marks = {};
 
 function refusals(row: ClaimRow, said: ChannelPermission, { madeAt, now }: ClaimFacts): RowEntry[] {
   if (row.says !== 0) return [];
@@ -69,24 +85,26 @@ function refusals(row: ClaimRow, said: ChannelPermission, { madeAt, now }: Claim
   return scopes.map((scope) => ({ row, scope, state: 'no', how: 'file', saidAt, words: NO_WORDS }));
 }
 
-function agreements(row: ClaimRow, said: ChannelPermission, facts: ClaimFacts, at: ReturnType<typeof cellsByPoint> | null): RowEntry[] {
-  if (said.said === 'nothing' || !(said.from === 'column' ? row.says === 1 : row.says !== 0)) return [];
-  const vouched = ` (vouched for by ${said.voucher})`;
-  const saidAt = Math.min(noon(row.signed ?? said.on), facts.now);
-  const words = `${row.words ?? said.words}${vouched}`;
-  const cells = at?.(row) ?? [];
+function agreements(row: ClaimRow, agreed: Agreed, facts: ClaimFacts, at: ReturnType<typeof cellsByPoint> | null): RowEntry[] {
+  const { said } = agreed;
+  if (!(said.from === 'column' ? row.says === 1 : row.says !== 0)) return [];
+  const saidAt = Math.min(row.signed === null ? agreed.saidAt : noon(row.signed), facts.now);
+  const words = row.words === null ? agreed.words : vouched(row.words, said.voucher);
+  const cells = at?.(row) ?? NO_CELLS;
+  const toConfirm = facts.channel === 'email' && facts.plan.confirm !== null;
   const claim = {
-    toConfirm: facts.channel === 'email' && facts.plan.confirm !== null,
+    toConfirm,
     saidAt,
     now: facts.now,
-    withinDays: facts.confirmDays(row.place),
+    // Only of whom is asked to confirm; rules of a place are put together for it.
+    withinDays: toConfirm ? facts.confirmDays(row.place) : 0,
     address: row,
-    channel: cells.reduce<Marks>((marks, cell) => joinMarks(marks, cell.marks), {}),
+    channel: cells.reduce<Marks>((marks, cell) => joinMarks(marks, cell.marks), NO_MARKS),
   };
   const asked = { contactPointId: row.contactPointId ?? 0, supporterId: row.supporterId, channel: facts.channel };
   return said.scopes.map((scope) => {
-    const state = vouchedState({ ...claim, marks: marksFor(cells, { ...asked, scope }) });
-    return { row, scope, state, how: said.how, saidAt, words };
+    const marks = cells.length === 0 ? NO_MARKS : marksFor(cells, { ...asked, scope });
+    return { row, scope, state: vouchedState({ ...claim, marks }), how: said.how, saidAt, words };
   });
 }
 
@@ -118,9 +136,20 @@ export function entryKey(entry: {
   return [entry.person, entry.at ?? '', entry.scope, entry.state, entry.how, entry.saidAt, entry.words].join('\u0000');
 }
 
-/** Keeps each entry once, among these and those known before; `seen` grows by them. */
-export function onceEach(entries: readonly RowEntry[], seen: Set<string>): RowEntry[] {
+/** People of whom more than one of these rows or addresses speaks: only they can say something twice. */
+export function severalOf(rows: readonly ClaimRow[]): Set<number> {
+  const [seen, several] = [new Set<number>(), new Set<number>()];
+  for (const { person } of rows) {
+    if (seen.has(person)) several.add(person);
+    seen.add(person);
+  }
+  return several;
+}
+
+/** Keeps each entry once, among these and those known before; `seen` grows by them. Of whom `once` holds each is the only one. */
+export function onceEach(entries: readonly RowEntry[], seen: Set<string>, once: (row: ClaimRow) => boolean = () => false): RowEntry[] {
   return entries.filter(({ row, scope, state, how, saidAt, words }) => {
+    if (once(row)) return true;
     const key = entryKey({ person: row.person, at: row.normal, scope, state, how, saidAt, words });
     if (seen.has(key)) return false;
     seen.add(key);
@@ -131,12 +160,22 @@ export function onceEach(entries: readonly RowEntry[], seen: Set<string>): RowEn
 /** Entries that differ in nothing but whose they are and where: most of a file says the same. Each with one of them. */
 export function alike(entries: readonly RowEntry[]): [RowEntry, RowEntry[]][] {
   const groups = new Map<string, [RowEntry, RowEntry[]]>();
+  let last: [RowEntry, RowEntry[]] | null = null;
   for (const entry of entries) {
     const { scope, state, how, saidAt, words } = entry;
+    // Most say what the one before them said.
+    if (last && isAlike(last[0], entry)) {
+      last[1].push(entry);
+      continue;
+    }
     const key = [scope, state, how, saidAt, words].join('\u0000');
-    const group = groups.get(key);
-    if (group) group[1].push(entry);
-    else groups.set(key, [entry, [entry]]);
+    last = groups.get(key) ?? null;
+    if (last) last[1].push(entry);
+    else groups.set(key, (last = [entry, [entry]]));
   }
   return [...groups.values()];
+}
+
+function isAlike(a: RowEntry, b: RowEntry): boolean {
+  return a.scope === b.scope && a.state === b.state && a.saidAt === b.saidAt && a.how === b.how && a.words === b.words;
 }

@@ -62,11 +62,11 @@ test.each([
   ['A batch', 'Harbor day', { kind: 'batch', id: 1 }],
 ])('%s is taken off', async (kind, name, group) => {
   const { user, sent } = page();
-  await user.click(await screen.findByRole('button', { name: 'Take people off' }));
+  await user.click(await screen.findByRole('button', { name: 'Remove people' }));
   await user.selectOptions(screen.getByLabelText('Whom'), kind);
   await screen.findByRole('option', { name });
   await user.selectOptions(screen.getByLabelText('Which'), name);
-  await user.click(screen.getByRole('button', { name: 'Take them off' }));
+  await user.click(screen.getByRole('button', { name: 'Remove them' }));
   await waitFor(() => expect(sent()).toEqual([['POST', 'campaigns/2/roster/off', { group }]]));
 });
 

@@ -40,7 +40,7 @@ export default function Campaign() {
           <>
             <Button onClick={() => setOpen('remove')}>Delete</Button>
             <Button onClick={() => setOpen('edit')}>Change</Button>
-            <Button onClick={() => setOpen('off')}>Take people off</Button>
+            <Button onClick={() => setOpen('off')}>Remove people</Button>
             {people > 0 && (
               <WriteToThem
                 whom={standing ? `${name}, ${standing}` : name}
@@ -126,7 +126,7 @@ function Roster({ id, standing, standings, may }: { id: number; standing: string
             {standings.map((one) => (
               <option key={one}>{one}</option>
             ))}
-            <option value="">Take off the roster</option>
+            <option value="">Remove from the roster</option>
           </select>
         ) : (
           row.standing
@@ -195,7 +195,7 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
     <Drawer
       open
       onClose={onClose}
-      title={off ? 'Take people off the roster' : 'Put people on the roster'}
+      title={off ? 'Remove people from the roster' : 'Add people to the roster'}
       note={off ? undefined : 'Whoever is on it already is moved to this stage'}
     >
       <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), act.mutate())}>
@@ -235,7 +235,7 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
         )}
         <Problem error={act.error} />
         <Button weight={off ? 'grave' : 'main'} type="submit" className="self-start" disabled={chosen === 0 || act.isPending}>
-          {off ? 'Take them off' : `Set them to ${standing}`}
+          {off ? 'Remove them' : `Set them to ${standing}`}
         </Button>
       </form>
     </Drawer>

@@ -90,11 +90,11 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
                 onChange={(event) => set(at, event.target.value)}
               />
               <Button
-                aria-label={`Take stage ${row.name} out`}
+                aria-label={`Remove stage ${row.name}`}
                 disabled={rows.length === 1}
                 onClick={() => setRows(rows.filter((_row, i) => i !== at))}
               >
-                Take out
+                Remove
               </Button>
             </div>
           ))}

@@ -63,7 +63,7 @@ export function Asks({ form, lists, organization, disabled, onChange }: Props) {
               </select>
               <span className="grow">with the words</span>
               {!disabled && (
-                <button className="link" aria-label={`Take box ${at + 1} out`} onClick={() => change(at, null)}>
+                <button className="link" aria-label={`Remove box ${at + 1}`} onClick={() => change(at, null)}>
                   Out
                 </button>
               )}

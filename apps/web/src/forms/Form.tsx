@@ -194,13 +194,13 @@ function Builder({ view }: { view: FormView }) {
               </select>
             </Labelled>
             <Choose
-              label="Put on the lists"
+              label="Add to the lists"
               all={lists.data ?? []}
               chosen={form.listIds}
               disabled={disabled}
               onChange={(listIds) => set({ listIds })}
             />
-            <Choose label="Put on the tags" all={tags.data ?? []} chosen={form.tagIds} disabled={disabled} onChange={(tagIds) => set({ tagIds })} />
+            <Choose label="Add the tags" all={tags.data ?? []} chosen={form.tagIds} disabled={disabled} onChange={(tagIds) => set({ tagIds })} />
           </Part>
           <Part title="Its name and address">
             <div className="grid grid-cols-3 gap-3">

@@ -147,7 +147,7 @@ function ItemRow({
           <option value="constant">constant</option>
         </select>
         {!disabled && (
-          <button className="link" aria-label={`Take ${name} out`} onClick={() => onChange(null)}>
+          <button className="link" aria-label={`Remove ${name}`} onClick={() => onChange(null)}>
             Out
           </button>
         )}

@@ -96,7 +96,7 @@ function Tags() {
           onChange={(event) => setTyped(event.target.value)}
         />
         <Button type="submit" className="whitespace-nowrap" disabled={typed.trim() === ''}>
-          Put on
+          Add
         </Button>
       </form>
       {offered && (
@@ -128,7 +128,7 @@ function Gone({
     .filter((id) => !known.some((one) => one.id === id))
     .map((id) => (
       <button key={id} className="rounded-paper border border-madder text-madder px-3 py-1" onClick={() => onDrop(id)}>
-        A {what} that is no longer there: take it off
+        A {what} that is no longer there: remove it
       </button>
     ));
 }

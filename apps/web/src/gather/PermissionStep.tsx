@@ -228,8 +228,8 @@ export function PermissionStep() {
       key: `list-${list.id}`,
       tone: 'fault',
       title: `“${list.name}” is a public list`,
-      body: 'Being on it needs their agreement to it: tick it, or take it off.',
-      remedy: { words: 'Take it off', act: () => draft.set({ listIds: draft.parts.listIds.filter((id) => id !== list.id) }) },
+      body: 'Being on it needs their agreement to it: tick it, or remove it.',
+      remedy: { words: 'Remove it', act: () => draft.set({ listIds: draft.parts.listIds.filter((id) => id !== list.id) }) },
     });
   // Asked here, and not two steps later.
   const open = plan ? permissionFaults(plan, localDay()) : [];

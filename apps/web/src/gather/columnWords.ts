@@ -106,6 +106,6 @@ export function offersFor(header: string, fields: readonly KnownField[], what: B
 export const KIND_WORDS: Record<BatchKind, [string, string]> = {
   people: ['People to bring in', 'New people, and what is new of those who are here'],
   refusals: ['People who opted out', 'Left, bounced or complained in another system: nobody is brought in as reachable'],
-  here: ['People already here', 'Put on a list, a tag or a roster by their address or own id'],
+  here: ['People already here', 'Added to a list, a tag or a roster by their address or own id'],
   gifts: ['Gifts', 'Amounts with days, matched to the people who gave'],
 };

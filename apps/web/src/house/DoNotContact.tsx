@@ -75,8 +75,8 @@ export default function DoNotContact() {
                   </td>
                   <td className="px-4 text-right">
                     {mayRemove && (
-                      <button className="link" aria-label={`Take ${row.shown ?? 'the entry'} off`} onClick={() => setRemoving(row)}>
-                        Take off
+                      <button className="link" aria-label={`Remove ${row.shown ?? 'the entry'}`} onClick={() => setRemoving(row)}>
+                        Remove
                       </button>
                     )}
                   </td>
@@ -98,9 +98,9 @@ export default function DoNotContact() {
         <Confirm
           open
           onClose={() => setRemoving(null)}
-          title={`Take ${removing.shown ?? 'it'} off the list?`}
+          title={`Remove ${removing.shown ?? 'it'} from the list?`}
           body={<p>Addresses that nothing else closes are open again. What people said in the ledger stays as it is.</p>}
-          act="Take it off"
+          act="Remove it"
           onAct={async () => (await call('DELETE', `do-not-contact/${removing.id}`), void refreshAll(queryClient))}
         />
       )}

@@ -149,7 +149,7 @@ test('a group that somebody else changed meanwhile is told, shown and counted', 
   await user.click(screen.getByRole('button', { name: 'or in…' }));
   await user.click(await screen.findByRole('option', { name: 'Menders' }));
   expect(await screen.findByText('Edwin changed it.')).toBeTruthy();
-  expect(await screen.findByRole('button', { name: 'Take out oar makers' })).toBeTruthy();
+  expect(await screen.findByRole('button', { name: 'Remove oar makers' })).toBeTruthy();
 });
 
 test('a time is the organization’s, whatever the browser’s own zone, and says so', async () => {
@@ -218,7 +218,7 @@ test('a roster at a stage and those who got a message are groups too, by their s
   await user.click(screen.getAllByRole('button', { name: 'or in…' })[1]!);
   await user.click(await screen.findByRole('option', { name: 'those who got and clicked no link in “Boots”' }));
   await waitFor(() => expect(message.recipients.minus).toContainEqual({ kind: 'message', id: 9, did: 'not-followed' }));
-  expect(screen.getByRole('button', { name: 'Take out the roster of Hull, at “asked”' })).toBeTruthy();
+  expect(screen.getByRole('button', { name: 'Remove the roster of Hull, at “asked”' })).toBeTruthy();
 });
 
 test('a group is found by typing part of its name or its kind, and Enter takes the first', async () => {

@@ -105,7 +105,7 @@ function Refs({ label, refs, groups, onChange }: { label: string; refs: GroupRef
         <span key={keyOf(ref)} className={CHIP}>
           {nameOf(ref, groups)}
           <button
-            aria-label={`Take out ${nameOf(ref, groups)}`}
+            aria-label={`Remove ${nameOf(ref, groups)}`}
             className="hover:text-madder"
             onClick={() => onChange(refs.filter((one) => one !== ref))}
           >
@@ -200,7 +200,7 @@ export function RecipientPicker({ value, groups, onChange }: { value: Recipients
       {(value.chosen ?? []).length > 0 && (
         <span className={CHIP}>
           {chosenWords(value.chosen!.length)}
-          <button aria-label="Take out those chosen by hand" className="hover:text-madder" onClick={() => onChange({ ...value, chosen: [] })}>
+          <button aria-label="Remove those chosen by hand" className="hover:text-madder" onClick={() => onChange({ ...value, chosen: [] })}>
             <X size={13} />
           </button>
         </span>

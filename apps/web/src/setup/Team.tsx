@@ -262,7 +262,7 @@ function TakeOut({ mate, team, act }: { mate: TeammateView; team: TeammateView[]
   const waits = data ? wordsOf(data) : [];
   return (
     <section className="flex flex-col gap-3 border-t border-hair pt-4">
-      <h3 className="font-semibold">Take {mate.name} out of the team</h3>
+      <h3 className="font-semibold">Remove {mate.name} from the team</h3>
       <p className="text-ink2">
         They are signed out at once and can’t come back but by another invitation. What they did stays under their name.{' '}
         {data && (waits.length === 0 ? 'Nothing waits for them.' : `What waits for them goes to somebody else: ${waits.join(', ')}.`)}
@@ -283,7 +283,7 @@ function TakeOut({ mate, team, act }: { mate: TeammateView; team: TeammateView[]
         disabled={handTo === null || act.isPending}
         onClick={() => act.mutate({ method: 'POST', path: `team/${mate.id}/take-out`, body: { handTo: handTo! } })}
       >
-        Take {mate.name} out
+        Remove {mate.name}
       </Button>
     </section>
   );

@@ -148,7 +148,7 @@ describe('the team', () => {
     const row = (await screen.findByText('Mate 2')).closest('tr')!;
     await user.click(within(row).getByRole('button', { name: 'Change' }));
     expect(await screen.findByText(/3 messages, 1 half-done batch\./)).toBeTruthy();
-    const out = screen.getByRole<HTMLButtonElement>('button', { name: 'Take Mate 2 out' });
+    const out = screen.getByRole<HTMLButtonElement>('button', { name: 'Remove Mate 2' });
     expect(out.disabled).toBe(true);
     // Nobody who is not here yet can go on with it.
     expect(within(screen.getByLabelText('Who goes on with it')).queryByText('Mate 3')).toBeNull();

@@ -31,7 +31,7 @@ function segmentNotes(count: SegmentCount | undefined, usedBy: SegmentView['used
         tone: 'doubt',
         title: `Line ${i + 1} takes nobody out`,
         body: 'Everyone before it passes it too.',
-        remedy: { words: 'Take the line out', act: () => take(i) },
+        remedy: { words: 'Remove the line', act: () => take(i) },
       });
     if (step.left === 0 && before > 0)
       notes.push({

@@ -111,8 +111,8 @@ test('"or…" after a line puts it and another into a group of their own, and th
   const { user } = build(GAVE);
   await pick(user, 'Add a line: or…', 'who have a tag');
   expect(tree.rules).toEqual([{ kind: 'any', rules: [GAVE, { kind: 'tag', tagId: 5, has: true }] }]);
-  await user.click(screen.getAllByRole('button', { name: 'Take line 2 out' })[0]!);
-  await user.click(screen.getAllByRole('button', { name: 'Take line 1 out' })[0]!);
+  await user.click(screen.getAllByRole('button', { name: 'Remove line 2' })[0]!);
+  await user.click(screen.getAllByRole('button', { name: 'Remove line 1' })[0]!);
   expect(tree.rules).toEqual([]);
 });
 

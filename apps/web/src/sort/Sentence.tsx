@@ -117,7 +117,7 @@ function Rules({
           <span className="text-[13px] font-sans text-ink3 tabular-nums" title="Pass this line alone">
             {steps?.[i] ? format.number(steps[i].alone) : ''}
           </span>
-          <button className="text-ink3 hover:text-madder" aria-label={`Take line ${i + 1} out`} onClick={() => onChange(replaceAt(group, i, null))}>
+          <button className="text-ink3 hover:text-madder" aria-label={`Remove line ${i + 1}`} onClick={() => onChange(replaceAt(group, i, null))}>
             <X size={15} />
           </button>
         </li>

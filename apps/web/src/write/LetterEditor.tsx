@@ -137,7 +137,7 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
         />
         {linked && asking === 'link' && (
           <Button className="mt-3 self-start" onClick={() => (chain().extendMarkRange('link').unsetLink().run(), setAsking(null))}>
-            Take the link off
+            Remove the link
           </Button>
         )}
       </Drawer>

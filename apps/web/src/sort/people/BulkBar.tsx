@@ -22,10 +22,10 @@ const ACTS: [BulkAct['do'], string][] = [
 ];
 
 const TITLES: Record<BulkAct['do'], string> = {
-  tag: 'Put a tag on, or take it off',
-  list: 'Put on a list, or take off',
+  tag: 'Add or remove a tag',
+  list: 'Add to a list, or remove',
   field: 'Set a field',
-  roster: 'Put on a campaign’s roster',
+  roster: 'Add to a campaign’s roster',
   permission: 'Record permission',
   export: 'Download as a file',
   print: 'Print',

@@ -24,8 +24,8 @@ interface Props {
 
 const named = (rows: readonly { id: number; name: string }[] | undefined) => (rows ?? []).map((row) => [row.id, row.name] as const);
 const PUT = [
-  ['on', 'Put on'],
-  ['off', 'Take off'],
+  ['on', 'Add'],
+  ['off', 'Remove'],
 ] as const;
 
 function GroupPart({ kind, ...part }: Part & { kind: 'tag' | 'list' }) {
@@ -72,7 +72,7 @@ function RosterPart(part: Part) {
         <Choose
           label="Stage"
           name="standing"
-          options={[...campaign.standings.map((standing) => [standing, standing] as const), ['-', 'Off the roster']]}
+          options={[...campaign.standings.map((standing) => [standing, standing] as const), ['-', 'Remove from the roster']]}
           {...part}
         />
       )}

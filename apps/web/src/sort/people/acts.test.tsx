@@ -39,7 +39,7 @@ test('a tag is put on or taken off all of them, once one is chosen', async () =>
   expect([button().textContent, button().disabled]).toEqual(['Do it for 4,793 people', true]);
   await screen.findByRole('option', { name: 'boat shed key' });
   await user.selectOptions(screen.getByLabelText('Tag'), 'boat shed key');
-  await user.selectOptions(screen.getByLabelText('What to do'), 'Take off');
+  await user.selectOptions(screen.getByLabelText('What to do'), 'Remove');
   await user.click(button());
   await waitFor(() => expect(begun).toEqual([{ do: 'tag', tagId: 5, on: false }]));
 });
@@ -60,7 +60,7 @@ test('a roster has the standings of its campaign, and the way off it', async () 
   expect(screen.queryByLabelText('Stage')).toBeNull();
   await screen.findByRole('option', { name: 'Winter hull appeal' });
   await user.selectOptions(screen.getByLabelText('Campaign'), 'Winter hull appeal');
-  await user.selectOptions(screen.getByLabelText('Stage'), 'Off the roster');
+  await user.selectOptions(screen.getByLabelText('Stage'), 'Remove from the roster');
   await user.click(button());
   await waitFor(() => expect(begun).toEqual([{ do: 'roster', campaignId: 9, standing: null }]));
 });

@@ -30,8 +30,8 @@ function AddressActs({ first, point, act, onChange }: { first: boolean; point: C
       <button className="link text-ink2" aria-label={`Change ${point.shown}`} onClick={onChange}>
         Change
       </button>
-      <button className="link text-ink2" aria-label={`Take ${point.shown} off`} onClick={() => act({ method: 'DELETE', path: String(point.id) })}>
-        Take off
+      <button className="link text-ink2" aria-label={`Remove ${point.shown}`} onClick={() => act({ method: 'DELETE', path: String(point.id) })}>
+        Remove
       </button>
     </span>
   );

@@ -28,7 +28,7 @@ function RosterChip({ record, roster }: { record: RecordView; roster: RecordView
   if (!may) return <span className={CHIP}>{words}</span>;
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className={`${CHIP} hover:underline`} aria-label={`${words}. Move or take off`}>
+      <DropdownMenu.Trigger className={`${CHIP} hover:underline`} aria-label={`${words}. Move or remove`}>
         {words}
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
@@ -45,7 +45,7 @@ function RosterChip({ record, roster }: { record: RecordView; roster: RecordView
             <Link to={`/sort/campaigns/${roster.id}`}>Open the campaign</Link>
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={() => change.mutate(null)}>
-            Take off the roster
+            Remove from the roster
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
@@ -72,19 +72,19 @@ export function GroupChips({ record }: { record: RecordView }) {
   });
   const off = (kind: 'tags' | 'lists', id: number, words: string) =>
     may && (
-      <button aria-label={`Take ${words} off`} className="text-ink3 hover:text-madder" onClick={() => change.mutate({ method: 'DELETE', kind, id })}>
+      <button aria-label={`Remove ${words}`} className="text-ink3 hover:text-madder" onClick={() => change.mutate({ method: 'DELETE', kind, id })}>
         <X size={12} />
       </button>
     );
   return (
     <div className="flex flex-wrap gap-[7px] pb-4">
       {record.tags.map((tag) => (
-        <span key={tag.id} className={CHIP} title={`Put on ${tag.how}, ${format.day(tag.since)}`}>
+        <span key={tag.id} className={CHIP} title={`Added ${tag.how}, ${format.day(tag.since)}`}>
           <Tag size={11} className="text-verdigris" aria-label="Tag" /> {tag.name} {off('tags', tag.id, tag.name)}
         </span>
       ))}
       {record.lists.map((list) => (
-        <span key={list.id} className={CHIP} title={`Put on ${list.how}, ${format.day(list.since)}`}>
+        <span key={list.id} className={CHIP} title={`Added ${list.how}, ${format.day(list.since)}`}>
           List: {list.name} {off('lists', list.id, list.name)}
         </span>
       ))}

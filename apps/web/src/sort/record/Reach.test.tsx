@@ -19,7 +19,7 @@ describe('addresses', () => {
     expect(screen.queryByRole('button', { name: 'Write to ada@example.org first' })).toBeNull();
     await user.click(screen.getByRole('button', { name: 'Write to lin@example.org first' }));
     await waitFor(() => expect(asked.some(({ path }) => path === 'supporters/5/contact-points/2/first')).toBe(true));
-    expect(screen.getAllByRole('button', { name: /^Take .* off$/ })).toHaveLength(2);
+    expect(screen.getAllByRole('button', { name: /^Remove / })).toHaveLength(2);
   });
 
   test('what is refused is told beside them', async () => {
@@ -27,7 +27,7 @@ describe('addresses', () => {
       'DELETE supporters/5/contact-points/1': () =>
         reply(409, { title: 'Not as things stand', status: 409, detail: 'A message to it is on its way.' }),
     });
-    await user.click(screen.getByRole('button', { name: 'Take ada@example.org off' }));
+    await user.click(screen.getByRole('button', { name: 'Remove ada@example.org' }));
     expect((await screen.findByRole('alert')).textContent).toBe('A message to it is on its way.');
   });
 

@@ -117,12 +117,12 @@ describe('the groups of a person', () => {
 
   test('a list is left, a roster moved on and left', async () => {
     const { user, asked } = chips();
-    await user.click(await screen.findByRole('button', { name: 'Take Ferry news off' }));
-    const roster = screen.getByRole('button', { name: 'Roster: Winter hull appeal, asked. Move or take off' });
+    await user.click(await screen.findByRole('button', { name: 'Remove Ferry news' }));
+    const roster = screen.getByRole('button', { name: 'Roster: Winter hull appeal, asked. Move or remove' });
     await user.click(roster);
     await user.click(await screen.findByRole('menuitem', { name: 'Move to “pledged”' }));
     await user.click(roster);
-    await user.click(await screen.findByRole('menuitem', { name: 'Take off the roster' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Remove from the roster' }));
     await waitFor(() =>
       expect(changes(asked)).toEqual([
         { method: 'DELETE', path: 'supporters/101/lists/1', body: null },
@@ -134,7 +134,7 @@ describe('the groups of a person', () => {
 
   test('how and when somebody was put on is told, and where a segment leads', () => {
     chips();
-    expect(screen.getByTitle(/^Put on by Rosa Oduya, /).textContent).toContain('boat shed key');
+    expect(screen.getByTitle(/^Added by Rosa Oduya, /).textContent).toContain('boat shed key');
     expect(screen.getByRole('link', { name: 'Segment: Menders' }).getAttribute('href')).toBe('/sort/segments/3');
   });
 
