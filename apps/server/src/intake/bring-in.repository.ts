@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { IntakePlan } from '@goodword/core/intake';
+import { readsRefusals, type IntakePlan } from '@goodword/core/intake';
 import type { HouseRules } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
 import type { BatchContents } from './batch-contents';
@@ -79,7 +79,7 @@ export class BringInRepository {
     }
     await this.groups(tx, slice, resolved, contents);
     if (plan.roster) await this.roster(tx, slice, plan.roster);
-    if (plan.what === 'people') await this.permission.write(tx, batch, plan, within, { rules: within.rules, now: Date.now(), contents });
+    if (readsRefusals(plan.what)) await this.permission.write(tx, batch, plan, within, { rules: within.rules, now: Date.now(), contents });
   }
 
   /** Whom these rows are about. */

@@ -59,9 +59,12 @@ export class CheckRepository {
       members('tag', groups.tagIds),
       members('list', groups.listIds),
       roster,
-      ...(plan.what === 'people' ? ['r.row_no NOT IN (:writing)'] : []),
+      'r.row_no NOT IN (:writing)',
     ];
-    const here = plan.what === 'here' ? [members('tag', groups.tagIds), members('list', groups.listIds), more("'tag'", tagged), roster] : changes;
+    const here =
+      plan.what === 'here'
+        ? [members('tag', groups.tagIds), members('list', groups.listIds), more("'tag'", tagged), roster, 'r.row_no NOT IN (:writing)']
+        : changes;
     await tx.execute(
       `UPDATE batch_row r JOIN supporter s ON s.id = r.supporter_id SET r.verdict = 'same' WHERE ${MINE} AND r.verdict = 'update' AND r.same_as_row IS NULL AND ${here.join(' AND ')}`,
       {

@@ -4,6 +4,7 @@ import { dayInZone } from '@goodword/core/common';
 import type { BatchState, BatchWill } from '@goodword/core/contract';
 import {
   ChapterFinder,
+  readsRefusals,
   allColumns,
   birthColumns,
   fileFaults,
@@ -287,7 +288,7 @@ export class IntakeJobs {
       if (plan.existing === 'fill') await this.bringer.keepWhatIsThere(tx, { batchId: batch.id, from: 1, to: rows });
       if (plan.what === 'gifts') await this.others.markDoubled(tx, batch.id, facts.currency);
       else if (plan.what !== 'refusals') {
-        const writing = plan.what === 'people' ? await this.permission.writing(tx, staged, plan, permissionFacts) : new Set<number>();
+        const writing = await this.permission.writing(tx, staged, plan, permissionFacts);
         await this.checker.markSame(tx, batch.id, plan, await this.knownGroups(tx, plan), writing);
       }
       await this.applyKept(tx, batch.id);
@@ -308,7 +309,7 @@ export class IntakeJobs {
   /** What will be written, by the rows as they stand. */
   private async will(db: Scoped, batch: BatchRow, plan: IntakePlan, facts: Facts, contents: BatchContents): Promise<BatchWill> {
     const now = Date.now();
-    const entries = plan.what === 'people' ? await this.permission.forecast(db, batch, plan, { rules: facts.rules, now, contents }) : {};
+    const entries = readsRefusals(plan.what) ? await this.permission.forecast(db, batch, plan, { rules: facts.rules, now, contents }) : {};
     return this.checker.will(db, batch.id, plan, facts, entries);
   }
 

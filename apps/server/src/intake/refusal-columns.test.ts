@@ -1,7 +1,7 @@
 import type { BatchPreview, RecordView } from '@goodword/core/contract';
 import type { ColumnChoice } from '@goodword/core/intake';
 import { openHouse, type House } from '../testing/harness';
-import { agreed, bringIn, draftEmail, lastLook, NOTHING, takeFile } from '../testing/steps';
+import { agreed, batchAt, bringIn, draftEmail, lastLook, NOTHING, takeFile } from '../testing/steps';
 import { personBy } from '../testing/supporter';
 
 let house: House;
@@ -75,4 +75,38 @@ test('a file of such columns is guessed as refusals, and one that can be read in
   const { guesses } = await house.client.get<BatchPreview>(`/api/batches/${id}/preview`);
   expect(guesses.map(({ choice }) => choice)).toEqual([{ to: 'email' }, refusal('email'), refusal('every'), refusal('post')]);
   expect(guesses.map(({ confidence }) => confidence >= 0.65)).toEqual([true, true, true, false]);
+});
+
+describe('in a file of another kind', () => {
+  const yes = { permission: { email: { ...agreed('appeals'), from: 'everyone' }, text: NOTHING } as never };
+
+  test('of gifts, whoever gave and says no to mail is opted out by it, and the gift counts', async () => {
+    await bringIn(house.client, 'Email,First,Last\ngia@example.org,Gia,Lin\ngus@example.org,Gus,Lin\n', { columns: WHO, ...yes });
+    const columns: ColumnChoice[] = [{ to: 'email' }, { to: 'amount' }, { to: 'givenOn' }, refusal('email')];
+    const csv =
+      'Email,Amount,Day,Do not email\ngia@example.org,25.00,2026-03-01,yes\ngus@example.org,40.00,2026-03-02,no\nnobody@example.org,5.00,2026-03-02,yes\n';
+    const batch = await bringIn(house.client, csv, { what: 'gifts', columns, permission: { email: NOTHING, text: NOTHING } });
+    expect(batch.will!.entries.email).toEqual({ yes: 0, no: 1, asked: 0 });
+    expect([await noes('gia'), await noes('gus')]).toEqual([['email all file'], []]);
+    const gia = await personBy(house.client, 'gia@example.org');
+    expect(gia.gifts.map(({ amount }) => amount)).toEqual([2500]);
+    // Taken back out, the gift goes and the no stays.
+    await house.client.post(`/api/batches/${batch.id}/take-out`);
+    await batchAt(house.client, batch.id, 'taken-out');
+    expect([(await personBy(house.client, 'gia@example.org')).gifts, await noes('gia')]).toEqual([[], ['email all file']]);
+  });
+
+  test('of people who are here, also of who is on the list already', async () => {
+    const { id } = await house.client.post<{ id: number }>('/api/lists', { name: 'Quay crew', isPublic: false, description: '' });
+    await bringIn(house.client, 'Email,First,Last\nhed@example.org,Hed,Lin\nhob@example.org,Hob,Lin\n', { columns: WHO, listIds: [id], ...yes });
+    const columns: ColumnChoice[] = [{ to: 'email' }, refusal('every')];
+    const csv = 'Email,Do not contact\nhed@example.org,x\nhob@example.org,\n';
+    const batch = await bringIn(house.client, csv, { what: 'here', columns, listIds: [id], permission: { email: NOTHING, text: NOTHING } });
+    expect(batch.will!.entries.email).toEqual({ yes: 0, no: 1, asked: 0 });
+    expect((await noes('hed')).sort()).toEqual(['call all file', 'email all file', 'post all file', 'text all file']);
+    expect(await noes('hob')).toEqual([]);
+    // Another file that says no is another no, which is written down; who says nothing new stays as they are.
+    const again = await bringIn(house.client, csv, { what: 'here', columns, listIds: [id], permission: { email: NOTHING, text: NOTHING } });
+    expect([again.counts, (await noes('hed')).length]).toEqual([{ same: 1, update: 1 }, 8]);
+  });
 });

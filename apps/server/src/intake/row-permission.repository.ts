@@ -87,7 +87,6 @@ export class RowPermissionRepository {
     for (let from = 1; from <= batch.row_count; from += SLICE) {
       const within = { from, to: Math.min(from + SLICE - 1, batch.row_count) };
       for (const channel of CHANNELS) {
-        if (plan.what !== 'people') continue;
         for (const entry of await this.fresh(tx, batch, plan, channel, within, facts, seen, several)) counts[channel][entry.state]++;
       }
     }

@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { BatchRowView, RowWrites } from '@goodword/core/contract';
 import { formatValue, type Manner } from '@goodword/core/fields';
-import { allColumns, MATCH_KEY_WORDS, type IntakePlan } from '@goodword/core/intake';
+import { allColumns, MATCH_KEY_WORDS, readsRefusals, type IntakePlan } from '@goodword/core/intake';
 import { CHANNELS } from '@goodword/core/permission';
 import type { Scoped } from '../platform/database';
 import { BatchEntriesRepository, type RowSays } from '../permission/ledger/batch-entries.repository';
@@ -222,7 +222,7 @@ export class RowsToldRepository {
   }
 
   private async permissionOf(db: Scoped, batch: BatchRow, plan: IntakePlan, rows: readonly StagedView[], facts: PermissionFacts): Promise<RowSays[]> {
-    if (plan.what !== 'people') return [];
+    if (!readsRefusals(plan.what)) return [];
     const each = parted(batch, rows).map(({ isIn, some }) => {
       const numbers = some.map(({ row_no }) => row_no);
       return isIn ? this.entries.ofRows(db, batch.id, numbers) : this.permission.ofRows(db, batch, plan, numbers, facts);

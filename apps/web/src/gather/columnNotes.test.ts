@@ -128,12 +128,14 @@ describe('permission in a column', () => {
     expect(asked).toEqual([['choose', 2, { to: 'refusal', channel: 'email' }]]);
   });
 
-  test('in a file of another kind it is said that nobody’s refusal is read', () => {
-    const { note } = margin({
+  test('left out it is told in a file of any kind, with the way to read it', () => {
+    const { note, asked } = margin({
       found: { header: ['E-mail', 'Cell', 'Do Not Email'] } as never,
       draft: { columns: [...COLUMNS.slice(0, 2), { to: 'leave' }], parts: { what: 'gifts', mends: [] } } as never,
     });
-    expect(note('refusal-2')).toMatchObject({ tone: 'doubt', title: '“Do Not Email” is not read in a file of this kind' });
+    expect(note('refusal-2')).toMatchObject({ tone: 'doubt', title: '“Do Not Email” is left out' });
+    note('refusal-2')!.remedy!.act();
+    expect(asked).toEqual([['choose', 2, { to: 'refusal', channel: 'email' }]]);
   });
 
   test('a permission is none of this', () => {

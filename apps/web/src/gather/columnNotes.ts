@@ -1,4 +1,4 @@
-import { applyLayout, consentHeader, ENCODING_WORDS, isOneCase, type ColumnChoice, type Mend } from '@goodword/core/intake';
+import { applyLayout, consentHeader, ENCODING_WORDS, isOneCase, readsRefusals, type ColumnChoice, type Mend } from '@goodword/core/intake';
 import { plural } from '../app/format';
 import type { Note } from '../ui/margin';
 import { columnWords } from './columnWords';
@@ -41,10 +41,20 @@ function refusalNotes(draft: DraftState, acts: Acts): Note[] {
     const name = headerOf(draft, column);
     const said = consentHeader(draft.analysis!.found.header[column] ?? '');
     const [anchor, key] = [`column-${column}`, `refusal-${column}`];
-    if (what !== 'people') {
-      const unread = said?.sense === 'refuses' && choice.to === 'leave' && what !== 'refusals';
-      const body = 'Refusals are read of people who are brought in. Take the same file as such too, so that nobody’s no is lost.';
-      return unread ? [{ key, anchor, tone: 'doubt', title: `“${name}” is not read in a file of this kind`, body }] : [];
+    if (!readsRefusals(what)) return [];
+    if (choice.to === 'leave' && said?.sense === 'refuses' && said.sure) {
+      const refusal = { to: 'refusal', channel: said.channel } as const;
+      const remedy = { words: `Read it as “${columnWords(refusal, [], '')[0]}”`, act: () => acts.choose(column, refusal) };
+      return [
+        {
+          key,
+          anchor,
+          tone: 'doubt',
+          title: `“${name}” is left out`,
+          body: 'By its name a yes in it is a no, and nobody’s no would be recorded.',
+          remedy,
+        },
+      ];
     }
     if (choice.to === 'consent' && said?.sense === 'refuses') {
       const refusal = { to: 'refusal', channel: said.channel } as const;

@@ -1,5 +1,6 @@
 import { FIELD_TYPE_WORDS, FIELD_TYPES } from '@goodword/core/fields';
 import {
+  readsRefusals,
   TARGET_WORDS,
   type BatchKind,
   type ColumnChoice,
@@ -81,13 +82,17 @@ export function offersFor(header: string, fields: readonly KnownField[], what: B
     choice: { to } as ColumnChoice,
   });
   const groups = GROUPS[what].map(([name, targets]): [string, Offer[]] => [name, targets.map(plain)]);
-  if (what === 'people') {
+  if (readsRefusals(what)) {
     const said: ColumnChoice[] = [
-      ...SENDING_CHANNELS.map((channel) => ({ to: 'consent' as const, channel })),
+      ...(what === 'people' ? SENDING_CHANNELS.map((channel) => ({ to: 'consent' as const, channel })) : []),
       ...([...CHANNELS, 'every'] as const).map((channel) => ({ to: 'refusal' as const, channel })),
     ];
     const offered = said.map((choice): Offer => ({ key: offerKey(choice), words: columnWords(choice, [], '')[0], choice }));
-    groups.find(([name]) => name === 'Permission')![1].unshift(...offered);
+    const permission = groups.find(([name]) => name === 'Permission');
+    if (permission) permission[1].unshift(...offered);
+    else groups.push(['Permission', offered]);
+  }
+  if (what === 'people') {
     const own = fields.map((field): Offer => ({
       key: `field:${field.id}`,
       words: field.name,

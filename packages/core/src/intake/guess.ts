@@ -5,7 +5,7 @@ import { consentHeader, readConsent, saysRefused } from './consents';
 import { BIRTH } from './births';
 import { targetOf } from './headers';
 import { readCountry, readMoney } from '../fields';
-import { serialDay, type BatchKind } from './row';
+import { readsRefusals, serialDay, type BatchKind } from './row';
 import { readStatus } from './statuses';
 
 /** A field that a column can be matched to. */
@@ -212,8 +212,9 @@ export function guessColumn(header: string, profile: ColumnProfile, fields: read
   const say = (choice: ColumnChoice, confidence: number): Guess => ({ choice, confidence });
   if (profile.nameEmails > 0.6) return say({ to: 'nameEmail' }, 0.9);
   if (profile.emails > 0.6) return say({ to: 'email' }, named === 'email' ? 0.99 : 0.85);
-  const permission = what === 'people' ? guessPermission(header, profile) : null;
-  if (permission) return permission;
+  const permission = readsRefusals(what) ? guessPermission(header, profile) : null;
+  // To what people agreed is read of those who are brought in; a no is read in every file.
+  if (permission && (what === 'people' || permission.choice.to === 'refusal')) return permission;
   if (named) {
     const fits = fit(named, profile);
     if (profile.filled === 0) return say(targeted(named, order), 0.5);

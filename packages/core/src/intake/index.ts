@@ -72,7 +72,18 @@ export { verdictSentence } from './verdict-words';
 export { gatherSpellings, type Gathering } from './spellings';
 export { applyLayout, bestLayout, layoutKey, withFieldsNow, type Layout, type LayoutFit } from './layouts';
 export { cutTags, joinTags } from './tags';
-export { BATCH_KINDS, cleanRow, LONGEST, serialDay, type BatchKind, type CellFault, type CleanRow, type GiftCells, type RowRules } from './row';
+export {
+  BATCH_KINDS,
+  cleanRow,
+  LONGEST,
+  readsRefusals,
+  serialDay,
+  type BatchKind,
+  type CellFault,
+  type CleanRow,
+  type GiftCells,
+  type RowRules,
+} from './row';
 export {
   LOOK_KINDS,
   LOOK_WORDS,

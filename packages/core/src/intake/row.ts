@@ -78,6 +78,9 @@ const LONGEST_TAG = 120;
 export const BATCH_KINDS = ['people', 'refusals', 'here', 'gifts'] as const;
 export type BatchKind = (typeof BATCH_KINDS)[number];
 
+/** Whether a column of refusals is read: a file of people who said no is a refusal as a whole. */
+export const readsRefusals = (what: BatchKind): boolean => what !== 'refusals';
+
 /** How rows are cleaned. */
 export interface RowRules {
   what: BatchKind;
