@@ -77,7 +77,7 @@ const CHANNEL_WORDS: [Channel, RegExp][] = [
   [
     'call',
     words(
-      'calls? calling called phone phoned telephone telephones tel anruf anrufe anrufen telefon telefonisch appel appels appeler llamada llamadas llamar telefono',
+      'calls? calling called phone phoned telephone telephones tel anruf anrufe anrufen telefon telefonisch appel appels appeler appele appelee llamada llamadas llamar telefono',
     ),
   ],
   ['call', stems('telefonwerb')],

@@ -106,10 +106,10 @@ export class ColumnSampler {
       emails: share((cell) => cutAddresses(cell).every((part) => cleanEmail(part).ok)),
       ats: share((cell) => /@|[[(]at[)\]]| at /i.test(cell)),
       nameEmails: share((cell) => cutNameEmail(cell).name !== ''),
-      // Some countries have numbers of four digits; nobody has a column of them.
-      phones: share((cell) => cell.replace(/\D/g, '').length >= 6 && cleanPhone(cell, country).ok, few),
+      // Some countries have numbers of four digits, and days with dots can be dialled in some; nobody has a column of either.
+      phones: share((cell) => cell.replace(/\D/g, '').length >= 6 && !isDay(cell) && cleanPhone(cell, country).ok, few),
       digits: share((cell) => cell.replace(/\D/g, '').length >= 7, few),
-      dates: share((cell) => coerce('date', cell).ok || coerce('date', cell, { order: 'month-first' }).ok),
+      dates: share(isDay),
       serials: share((cell) => serialDay(cell) !== null),
       // Digits in groups are a telephone number where they can be one.
       numbers: share((cell) => coerce('number', cell).ok && !(/\d[\s().-]+\d/.test(cell) && cleanPhone(cell, country).ok), few),
@@ -129,6 +129,8 @@ export class ColumnSampler {
     };
   }
 }
+
+const isDay = (cell: string) => coerce('date', cell).ok || coerce('date', cell, { order: 'month-first' }).ok;
 
 /** Profiles a column that is wholly there. */
 export function profileColumn(values: readonly string[], country: string): ColumnProfile {
@@ -282,6 +284,14 @@ function fieldLike(key: string, fields: readonly KnownField[]): KnownField | und
   );
 }
 
+/** "Name" beside "First name" is the last name, unless whole names stand under it. */
+function namesApart(guesses: Guess[], profiles: readonly ColumnProfile[]): Guess[] {
+  const has = (target: string) => guesses.some(({ choice }) => choice.to === target);
+  if (!has('firstName') || has('lastName')) return guesses;
+  const isLast = (guess: Guess, i: number) => guess.choice.to === 'fullName' && profiles[i]!.names < 0.6;
+  return guesses.map((guess, i) => (isLast(guess, i) ? { choice: { to: 'lastName' }, confidence: 0.8 } : guess));
+}
+
 /** Matches all columns; a target that can be taken once goes to the column that fits it best, the first where they tie. */
 export function guessAll(
   header: readonly string[],
@@ -289,7 +299,10 @@ export function guessAll(
   fields: readonly KnownField[],
   what: BatchKind = 'people',
 ): Guess[] {
-  const guesses = header.map((name, i) => guessColumn(name, profiles[i]!, fields, what));
+  const guesses = namesApart(
+    header.map((name, i) => guessColumn(name, profiles[i]!, fields, what)),
+    profiles,
+  );
   const best = new Map<string, number>();
   guesses.forEach(({ choice, confidence }, i) => {
     const key = choiceKey(choice);

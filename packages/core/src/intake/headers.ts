@@ -17,7 +17,7 @@ const PEOPLE: Partial<Record<Target, string>> = {
     portable telephoneportable telephonemobile gsm movil celular telefono telefonomovil numerodetelefono telefonocelular numerodetelephone notel`,
   firstName: `firstname givenname first forename fname christianname preferredname prenom vorname rufname nombre primernombre nombredepila nombres`,
   lastName: `lastname surname familyname last lname secondname nom nomdefamille nachname familienname zuname apellido apellidos primerapellido`,
-  fullName: `name fullname wholename contactname displayname supportername donorname membername customername nomcomplet nometprenom nomprenom prenomnom nomprenoms
+  fullName: `name fullname wholename contactname displayname supportername donorname membername customername donateur donatrice spender spenderin donante nomcomplet nometprenom nomprenom prenomnom nomprenoms
     namevorname vornamename vorundnachname vollername nombrecompleto nombreyapellido nombreyapellidos nombreapellidos`,
   externalId: `id ownid supporterid donorid supporterno supporternumber donorno donornumber memberid membershipid membershipnumber membershipno memberno membernumber externalid crmid recordid contactid constituentid personid accountid customerid
     identifiant numerodemembre nummer mitgliedsnummer mitgliedsnr mitglnr mitgliednr spendernummer spendernr kundennummer personennummer identificador numerodesocio numerodesocia`,
@@ -25,7 +25,7 @@ const PEOPLE: Partial<Record<Target, string>> = {
     adresse adresse1 adresse2 rue voie strasse strassehausnummer strasseundhausnummer anschrift calle direccion direccion1 domicilio`,
   postcode: `postcode postalcode zip zipcode zippostal zippostalcode postcodezip eircode codepostal cp plz postleitzahl codigopostal`,
   city: `city town citytown suburb locality village ville commune ort stadt wohnort ciudad localidad poblacion municipio`,
-  region: `region state province county stateprovince department departement bundesland kanton provincia estado comunidad`,
+  region: `region st state province county stateprovince department departement bundesland kanton provincia estado comunidad`,
   country: `country countrycode nation pays land pais staat`,
   tags: `tags tag labels label groups group gruppe gruppen groupe groupes grupo grupos keywords categories category interests etiquetas etiquettes schlagworte schlagwort kategorien motscles`,
   standing: `standing rosterstatus stage`,
@@ -39,9 +39,9 @@ const REFUSALS: Partial<Record<Target, string>> = {
 };
 
 const GIFTS: Partial<Record<Target, string>> = {
-  amount: `amount giftamount donationamount donation gift sum total value paid gross montant don somme betrag spende spendenbetrag summe importe monto donativo cantidad donacion`,
+  amount: `amount giftamount donationamount donation gift sum total value paid gross montant montantdudon montantdon don somme betrag spende spendenbetrag summe importe monto donativo cantidad donacion`,
   currency: `currency currencycode cur devise wahrung waehrung moneda divisa`,
-  givenOn: `date giftdate donationdate givenon dateofgift received receiveddate datereceived paidon paymentdate transactiondate created createdat datedon datedudon datum spendendatum
+  givenOn: `date giftdate donationdate givenon dateofgift received receiveddate datereceived paidon paymentdate transactiondate created createdat datedon datedudon datededon buchungstag buchungsdatum datum spendendatum
     eingangam fecha fechadedonacion fechadonativo fechadelpago`,
   giftId: `giftid donationid transactionid transaction paymentid receipt receiptnumber receiptno reference ref referencenumber iddon idtransaction numerodetransaction belegnummer
     transaktionsnummer spendenid idtransaccion referencia numeroderecibo`,
@@ -74,5 +74,9 @@ export function targetOf(header: string, what: BatchKind): Target | null {
   if (header.length > LONGEST) return null;
   const bare = header.replace(/\([^)]{0,80}\)|\[[^\]]{0,80}\]|[*:?#]/g, ' ');
   const key = (text: string) => nameMatchKey(text).replaceAll('ß', 'ss');
-  return table.get(key(header)) ?? table.get(key(bare)) ?? null;
+  const known = table.get(key(header)) ?? table.get(key(bare));
+  if (known) return known;
+  // Sheets for readers of two languages name a column twice: "Prénom / First name".
+  const sides = bare.split('/').map((side) => table.get(key(side)) ?? null);
+  return sides.length === 2 && sides[0] === sides[1] ? (sides[0] ?? null) : null;
 }
