@@ -1,4 +1,5 @@
 import { guessAll, guessKind, profileColumn } from './guess';
+import { RecordReader } from './records';
 
 /*
  * Sheets as clubs and small charities keep them in four languages (common practice, no source; made up after such). Of each
@@ -105,4 +106,20 @@ test.each(FILES)('%s', (_name, country, head, rows, kind, targets) => {
     confidence < SURE ? '?' : 'channel' in choice ? `${choice.to}:${choice.channel}` : choice.to,
   );
   expect([what, told.join(' ')]).toEqual([kind, targets]);
+});
+
+// RFC 5322, 3.4: a name with a comma in it stands in quotes before the address.
+test('an address book, one mailbox a line, is a column of names with addresses, however it comes in pieces', () => {
+  const text = '"Quay, Ann" <ann@example.org>,\r\nBob Reef <bob@example.org>;\r\n"Li" <li@example.org>\r\n';
+  const lines = [['"Quay, Ann" <ann@example.org>'], ['Bob Reef <bob@example.org>'], ['"Li" <li@example.org>']];
+  for (const cut of [text.length, 40]) {
+    const reader = new RecordReader({ encoding: 'utf-8', delimiter: ',' });
+    const bytes = new TextEncoder().encode(text);
+    expect([...reader.push(bytes.subarray(0, cut)), ...reader.push(bytes.subarray(cut)), ...reader.end()]).toEqual(lines);
+  }
+  const { choice } = guessAll(['Column 1'], [profileColumn(lines.flat(), 'US')], [])[0]!;
+  expect(choice).toEqual({ to: 'nameEmail' });
+  // A table whose first cell is quoted stays a table.
+  const table = new RecordReader({ encoding: 'utf-8', delimiter: ',' });
+  expect([...table.push(new TextEncoder().encode('"a, b",<c@d.example>\n')), ...table.end()]).toEqual([['a, b', '<c@d.example>']]);
 });

@@ -7,6 +7,21 @@ const LONGEST_LINE = 1_000_000;
 const LONGEST_CELL = 100_000;
 const MOST_CELLS = 10_000;
 
+/** One mailbox a line (RFC 5322, 3.4), its name in quotes: no cells with separators, though the names have such in them. */
+const MAILBOX = /^(?:"[^"]{0,200}"|[^"<>]{0,200})\s{0,9}<[^<>\s]{1,320}>[,;]?$/;
+const SAMPLE_LINES = 20;
+
+function areMailboxes(text: string, whole: boolean): boolean {
+  const all = text.slice(0, 20_000).split(/\r\n|\n|\r/);
+  // The last may be cut.
+  const lines = (whole && text.length <= 20_000 ? all : all.slice(0, -1))
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .slice(0, SAMPLE_LINES);
+  // Without a quote these are read as a table of one column anyway.
+  return lines.some((line) => line.startsWith('"')) && lines.every((line) => MAILBOX.test(line));
+}
+
 /** A file that can't be read further, in a sentence that says where. */
 export class Unreadable extends Error {}
 
@@ -26,6 +41,7 @@ export class RecordReader {
   private pending = '';
   private count = 0;
   private first = true;
+  private mailboxes = false;
 
   constructor(reading: { encoding: Encoding; delimiter: Delimiter }) {
     this.decoder = decoderOf(reading.encoding);
@@ -43,11 +59,13 @@ export class RecordReader {
   private read(text: string, last: boolean): string[][] {
     this.pending += text;
     if (this.first) this.pending = withoutSeparatorLine(this.pending);
+    if (this.first) this.mailboxes = areMailboxes(this.pending, last);
     if (this.pending === '') return [];
     this.first = false;
     const newline = this.newline();
     // A lone carriage return at the end of a piece may be half of a line end.
     if (!last && this.pending.endsWith('\r')) return [];
+    if (this.mailboxes) return this.lines(newline, last);
     this.parser ??= makeParser({ delimiter: this.delimiter, newline, quoteChar: '"' });
     const { data, errors, meta } = this.parser.parse(this.pending, 0, !last);
     this.pending = last ? '' : this.pending.slice(meta.cursor);
@@ -62,6 +80,17 @@ export class RecordReader {
     this.count += data.length;
     if (last && data.length > 0 && data.at(-1)!.length === 1 && data.at(-1)![0] === '') data.pop();
     return newline === '\n' ? data.map(withoutReturn) : data;
+  }
+
+  private lines(newline: string, last: boolean): string[][] {
+    const lines = this.pending.split(newline);
+    this.pending = last ? '' : lines.pop()!;
+    if (this.pending.length > LONGEST_LINE) throw this.tooLong(lines.length, `is longer than ${LONGEST_LINE.toLocaleString('en')} characters`);
+    if (last && lines.at(-1)?.trim() === '') lines.pop();
+    const data = lines.map((line) => [line.trim().replace(/[,;]$/, '')]);
+    data.forEach((record, i) => this.bound(record, i));
+    this.count += data.length;
+    return data;
   }
 
   /** What is no table is told by where it stops being one, before it has cost anything. */
