@@ -113,7 +113,7 @@ test("supporters' pages pass axe and work by keyboard alone", async ({ page }) =
   await page.keyboard.type('Kaya');
   for (let i = 0; i < 2; i++) await page.keyboard.press('Tab');
   await page.keyboard.type('kaya.keys@example.org');
-  for (let i = 0; i < 3; i++) await page.keyboard.press('Tab');
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Tab');
   await page.keyboard.press('Space');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Thank you' })).toBeVisible();
@@ -210,7 +210,7 @@ test('a form is made, put in order by keys, refused until its words are whole, o
 
   const labels = () => page.getByLabel(/^Label of/).evaluateAll((inputs) => inputs.map((input) => (input as HTMLInputElement).value));
   expect(await labels()).toEqual(['First name', 'Last name', 'Email', 'Mobile']);
-  await page.getByRole('button', { name: 'Move Mobile' }).focus();
+  await page.getByRole('button', { name: 'Move Mobile', exact: true }).focus();
   await page.keyboard.press('Space');
   await page.waitForTimeout(300);
   await page.keyboard.press('ArrowUp');

@@ -64,7 +64,7 @@ export function Asks({ form, lists, organization, disabled, onChange }: Props) {
               <span className="grow">with the words</span>
               {!disabled && (
                 <button className="link" aria-label={`Remove box ${at + 1}`} onClick={() => change(at, null)}>
-                  Out
+                  Remove
                 </button>
               )}
             </div>

@@ -148,7 +148,7 @@ function ItemRow({
         </select>
         {!disabled && (
           <button className="link" aria-label={`Remove ${name}`} onClick={() => onChange(null)}>
-            Out
+            Remove
           </button>
         )}
       </div>
