@@ -80,6 +80,15 @@ describe('joining by a form', () => {
     const shown = (id: number) => hal.fields.find((one) => one.id === id)!.shown;
     expect([shown(born), shown(days)]).toEqual([expect.stringContaining('29'), 'Saturday']);
 
+    // What stands on Hal's record alone is on no page for strangers.
+    await house.database.unscoped()('field_value').where({ field_id: days, supporter_id: hal.id }).update({ text_value: 'Saturday; with my sister' });
+    await house.database.unscoped()('field').where({ id: days }).update({ choices: null });
+    expect((await visitor.open(`/join/${form.slug}`)).html).not.toContain('sister');
+    await house.database
+      .unscoped()('field')
+      .where({ id: days })
+      .update({ choices: JSON.stringify(['Friday', 'Saturday']) });
+
     // A stranger who types Hal's address gives Hal no other home until Hal has answered.
     await post('hal.deck@example.org', { 'post.street': '1 Elsewhere', 'post.city': 'Tacoma', 'post.country': 'US' });
     expect((await personBy(house.client, 'hal.deck')).contactPoints).toHaveLength(3);

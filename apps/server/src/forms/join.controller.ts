@@ -22,8 +22,6 @@ import { FORM_SCRIPT, FRAME_SCRIPT, HONEYPOT, joinPage, privacyPage, thanksPage,
 
 type Posted = Record<string, string | undefined>;
 
-/** More than this is no list to tick. */
-const MOST_BOXES = 40;
 const SCRIPT_AGE = 'public, max-age=3600';
 
 /** The pages where supporters join and confirm: no session, no script needed, nothing said about who is known. */
@@ -204,9 +202,9 @@ export class JoinController {
     const choices = new Map<number, string[]>();
     for (const id of ids) {
       const type = types.get(id);
-      if (type === 'choice') choices.set(id, await this.fields.choices(db, id));
+      if (type === 'choice') choices.set(id, await this.fields.offered(db, id));
       // What was chosen together lies in one value.
-      else if (type === 'choices') choices.set(id, [...new Set((await this.fields.choices(db, id)).flatMap(choicesOf))].slice(0, MOST_BOXES));
+      else if (type === 'choices') choices.set(id, [...new Set((await this.fields.offered(db, id)).flatMap(choicesOf))]);
     }
     const framed = (request.query as Posted).frame === '1';
     const scope = programScope(form.organization_id);

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { matchRow, normalAddress, placeOfRow, shownAddress } from '@goodword/core/intake';
+import { matchRow, placeOfRow, postalKey, shownAddress } from '@goodword/core/intake';
 import type { FormAnswer, FormAsk, Language } from '@goodword/core/forms';
 import { mustConfirm } from '@goodword/core/permission';
 import { DoNotContactService } from '../permission/do-not-contact.service';
@@ -149,7 +149,8 @@ export class JoinService {
   private async apply(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around, found: { supporterId: number; known: boolean }): Promise<void> {
     const id = found.supporterId;
     if (found.known) await this.joining.fillBlanks(tx, id, ownOf(answer, around.language));
-    for (const address of [...addressesOf(answer), ...postOf(answer)]) await this.supporters.addPoint(tx, id, { ...address, doNotContact: false });
+    for (const address of [...addressesOf(answer), ...postOf(answer, id)])
+      await this.supporters.addPoint(tx, id, { ...address, doNotContact: false });
     if (answer.post) await this.supporters.keepPostcode(tx, id);
     const there = new Set(found.known ? (await this.fields.valuesOf(tx, [id])).map((row) => row.field_id) : []);
     for (const { fieldId, value } of answer.values) if (!there.has(fieldId)) await this.fields.set(tx, id, fieldId, value);
@@ -183,7 +184,7 @@ export class JoinService {
       values: answer.values,
       tagIds: form.definition.tagIds,
       listIds: form.definition.listIds,
-      addresses: [...addressesOf(answer), ...postOf(answer)].filter(({ kind, normal }) => !theirs.has(`${kind}:${normal}`)),
+      addresses: [...addressesOf(answer), ...postOf(answer, id)].filter(({ kind, normal }) => !theirs.has(`${kind}:${normal}`)),
     };
   }
 
@@ -230,8 +231,8 @@ function addressesOf(answer: FormAnswer): { kind: 'email' | 'mobile'; normal: st
 }
 
 /** The postal address, which nothing is agreed to at. */
-function postOf({ post }: FormAnswer): NewPoint[] {
-  return post ? [{ kind: 'post', normal: normalAddress(post), shown: shownAddress(post), parts: post }] : [];
+function postOf({ post }: FormAnswer, supporterId: number): NewPoint[] {
+  return post ? [{ kind: 'post', normal: postalKey(post, supporterId), shown: shownAddress(post), parts: post }] : [];
 }
 
 function ownOf({ firstName, lastName, country, mobile, post }: FormAnswer, language: Language | null) {

@@ -114,5 +114,6 @@ export class HistoryService {
     if (!here.includes(to) || here.includes(from)) throw new Conflict(SINCE);
     await this.supporters.hangPoint(tx, id, from);
     await this.supporters.replacePoint(tx, id, to, from);
+    await this.supporters.keepPostcode(tx, id);
   }
 }

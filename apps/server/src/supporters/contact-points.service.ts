@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { NewAddress, UndoStep } from '@goodword/core/contract';
-import { cleanEmail, cleanMobile, normalAddress, placeOfRow, shownAddress } from '@goodword/core/intake';
+import { cleanEmail, cleanMobile, placeOfRow, postalKey, shownAddress } from '@goodword/core/intake';
 import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HoldsRepository } from '../permission/holds.repository';
 import { audit } from '../platform/audit';
@@ -27,7 +27,7 @@ export class ContactPointsService {
   ) {}
 
   async add(scope: Scope, id: number, address: NewAddress): Promise<void> {
-    const read = await this.read(scope, address);
+    const read = await this.read(scope, id, address);
     await this.database.write(scope, async (tx) => {
       await this.supporters.hold(tx, id);
       await this.refuseKnown(tx, id, read);
@@ -43,7 +43,7 @@ export class ContactPointsService {
    * new one; what the person refused holds for them everywhere already.
    */
   async change(scope: Scope, id: number, pointId: number, { was, ...address }: NewAddress & { was: string }): Promise<void> {
-    const read = await this.read(scope, address);
+    const read = await this.read(scope, id, address);
     await this.database.write(scope, async (tx) => {
       await this.supporters.hold(tx, id);
       const old = await this.need(tx, id, pointId);
@@ -105,10 +105,10 @@ export class ContactPointsService {
   }
 
   /** An address as it was typed, read as those of files are; what line a number is, as said or as whoever knows says. */
-  private async read(scope: Scope, address: NewAddress): Promise<NewPoint & { kind: NewAddress['kind'] }> {
+  private async read(scope: Scope, id: number, address: NewAddress): Promise<NewPoint & { kind: NewAddress['kind'] }> {
     if (address.kind === 'post') {
       const parts: PostalParts = address.post;
-      return { kind: 'post', normal: normalAddress(address.post), shown: shownAddress(address.post), parts };
+      return { kind: 'post', normal: postalKey(address.post, id), shown: shownAddress(address.post), parts };
     }
     const { country } = await this.team.organization(scope);
     const cleaned = address.kind === 'email' ? cleanEmail(address.text) : cleanMobile(address.text, country);

@@ -64,6 +64,17 @@ test('neither a street nor a town is no address, and each kind is asked for what
   expect((await add(id, { kind: 'post', post: QUAY }, await house.as('organizer', house.chapters[1]!))).status).toBe(404);
 });
 
+test('a town alone is each person’s own: nobody shares it with strangers, nor their no to post', async () => {
+  const town = { street: '', city: 'Port Alder', region: '', postcode: '', country: 'US' };
+  const [cyd, dov] = [await idOf('Cyd'), await idOf('Dov')];
+  for (const id of [cyd, dov]) expect((await add(id, { kind: 'post', post: town })).status).toBe(204);
+  expect((await add(cyd, { kind: 'post', post: town })).status).toBe(409);
+  const [one, other] = [await pointOf(cyd, 'post'), await pointOf(dov, 'post')];
+  expect([one.id === other.id, one.sharedWith, other.sharedWith]).toEqual([false, [], []]);
+  await house.client.call('DELETE', path(cyd, `/${one.id}`));
+  await house.client.call('DELETE', path(dov, `/${other.id}`));
+});
+
 test('a landline is never texted, whatever was agreed to; said to be a mobile again it may be', async () => {
   const id = await idOf('Cyd');
   expect((await add(id, { kind: 'mobile', text: '206 555 0152', line: 'landline' })).status).toBe(204);

@@ -24,6 +24,9 @@ export function valueColumns(value: FieldValue): [string | null, number | null, 
   return [value.text ?? null, value.number ?? null, value.date ?? null, value.monthDay ?? null];
 }
 
+/** So many people have what can be shown without telling of one of them. */
+const SEVERAL = 5;
+
 @Injectable()
 export class FieldsRepository {
   /** Fields in the order that they were put in; sensitive ones for owners and organizers alone, wherever fields are read. */
@@ -33,6 +36,23 @@ export class FieldsRepository {
       `SELECT id, name, type, section, fallback, choices, help, is_sensitive AS hidden, is_required AS needed FROM field WHERE organization_id = :org ${all} ORDER BY position, section, id`,
     );
     return rows.map(({ hidden, needed, ...row }) => ({ ...row, sensitive: hidden === 1, required: needed === 1 }));
+  }
+
+  /**
+   * What strangers are offered: the choices that the field was given; where it has none, what several people have in it.
+   * What stands on one person's record alone is nobody else's to read.
+   */
+  async offered(db: Scoped, fieldId: number): Promise<string[]> {
+    const [field] = await db.sql<{ choices: string[] | null }>('SELECT choices FROM field WHERE organization_id = :org AND id = :fieldId', {
+      fieldId,
+    });
+    if (field?.choices?.length) return field.choices;
+    const rows = await db.sql<{ text_value: string }>(
+      `SELECT text_value FROM field_value WHERE organization_id = :org AND field_id = :fieldId AND text_value IS NOT NULL
+        GROUP BY text_value HAVING COUNT(*) >= :several ORDER BY COUNT(*) DESC LIMIT 40`,
+      { fieldId, several: SEVERAL },
+    );
+    return rows.map((row) => row.text_value);
   }
 
   /** The choices that a field was given, then what people have in it beside, the most frequent first. */

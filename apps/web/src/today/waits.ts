@@ -64,11 +64,11 @@ export function whatWaits(today: TodayView, now: number, { number, moment, day }
     });
   if (today.replies > 0 && today.firstReply) {
     const { name, words, message, at } = today.firstReply;
+    const rest = today.replies > 1 ? 'to answer, the oldest first' : message ? `to “${message}”` : 'to answer';
     add('reply', at, {
-      ...{ count: number(today.replies), what: plural(today.replies, 'reply', 'replies'), rest: message ? `to “${message}”` : 'to answer' },
+      ...{ count: number(today.replies), what: plural(today.replies, 'reply', 'replies'), rest },
       ...{ more: `${name}, ${moment(at)}: “${short(words)}”`, act: 'Answer', to: '/hear-back/replies' },
     });
-    if (today.replies > 1) waits.at(-1)!.of.rest = 'to answer, the oldest first';
   }
   for (const one of today.erasures)
     add('erasure', one.at, {

@@ -23,7 +23,7 @@ export {
   type Cleaned,
 } from './clean';
 export { addressHint, isRoleAddress, meantDomain } from './health';
-export { callingCodes, normalAddress, normalPostcode, PHONE_COUNTRIES, shownAddress, type PostalAddress } from './places';
+export { callingCodes, normalAddress, normalPostcode, PHONE_COUNTRIES, postalKey, shownAddress, type PostalAddress } from './places';
 export { jaro, jaroWinkler, kinship, sameByShortForm, type NameKinship, type PersonName } from './names';
 export { readStatus, REFUSAL_STATUSES, REFUSAL_WORDS, type RefusalStatus } from './statuses';
 export {
