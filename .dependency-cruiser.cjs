@@ -9,6 +9,13 @@ module.exports = {
       from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' },
       to: { path: '^(apps|demo|bench|e2e)/|node_modules/(@nestjs|knex|mysql2|react|express|nodemailer)/' },
     },
+    {
+      name: 'words-are-said-last',
+      comment: 'the core computes what is to be said; only its room of words, and who shows them, knows the words',
+      severity: 'error',
+      from: { path: '^packages/core/src/(?!words/)', pathNot: '\\.test\\.ts$' },
+      to: { path: '^packages/core/src/words/', pathNot: 'en\\.json$' },
+    },
     { name: 'core-has-no-io', severity: 'error', from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['core'] } },
     {
       name: 'web-knows-only-the-core',

@@ -1,7 +1,8 @@
-const swc = [
+const swc = (plugins = []) => [
   '@swc/jest',
   {
     jsc: {
+      experimental: { plugins },
       target: 'es2022',
       parser: { syntax: 'typescript', tsx: true, decorators: true },
       transform: { legacyDecorator: true, decoratorMetadata: true, react: { runtime: 'automatic' } },
@@ -9,11 +10,13 @@ const swc = [
     module: { type: 'commonjs' },
   },
 ];
+// Sentences of the interface are read out of the code into its catalog, see apps/web/lingui.config.ts.
+const sentences = swc([['@lingui/swc-plugin', { useLinguiV5IdGeneration: true }]]);
 // Work goes through a queue and two processes share the machine in CI: a step that takes a second alone may take five there.
 const patient = { setupFilesAfterEnv: ['<rootDir>/scripts/lib/patient.cjs'] };
 const shared = {
   testEnvironment: 'node',
-  transform: { '^.+\\.tsx?$': swc },
+  transform: { '/apps/web/src/.+\\.tsx?$': sentences, '^.+\\.tsx?$': swc() },
   moduleNameMapper: {
     '^@goodword/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts',
     '^@goodword/server/(.*)$': '<rootDir>/apps/server/src/$1.ts',
@@ -29,13 +32,18 @@ module.exports = {
       testEnvironment: 'jsdom',
       // Packages as Node takes them: their builds for browsers are modules, which are not loaded here.
       // Charts are drawn by packages that are modules alone.
-      transform: { '^.+\\.tsx?$': swc, '/node_modules/(d3-[a-z-]+|internmap)/.+\\.m?js$': swc },
+      transform: { ...shared.transform, '/node_modules/(d3-[a-z-]+|internmap)/.+\\.m?js$': swc() },
       transformIgnorePatterns: ['/node_modules/(?!(d3-[a-z-]+|internmap)/)'],
       testEnvironmentOptions: { customExportConditions: ['node', 'require', 'default'] },
-      setupFilesAfterEnv: ['<rootDir>/scripts/lib/patient.cjs', '<rootDir>/scripts/lib/page.cjs'],
+      setupFilesAfterEnv: ['<rootDir>/scripts/lib/patient.cjs', '<rootDir>/scripts/lib/page.cjs', '<rootDir>/scripts/lib/english.cjs'],
       testMatch: ['<rootDir>/apps/web/src/**/*.test.tsx'],
     },
-    { ...shared, ...patient, displayName: 'core', testMatch: ['<rootDir>/packages/core/src/**/*.test.ts', '<rootDir>/apps/web/src/**/*.test.ts'] },
+    {
+      ...shared,
+      setupFilesAfterEnv: ['<rootDir>/scripts/lib/patient.cjs', '<rootDir>/scripts/lib/english.cjs'],
+      displayName: 'core',
+      testMatch: ['<rootDir>/packages/core/src/**/*.test.ts', '<rootDir>/apps/web/src/**/*.test.ts'],
+    },
     {
       ...shared,
       ...patient,

@@ -1,9 +1,10 @@
-/** Types, lint, the direction of imports, formatting, and what stands outside its one place. Runs all of them and ends non-zero when any has a fault. */
+/** Types, lint, the direction of imports, formatting, what stands outside its one place, and sentences that no catalog has. Runs all of them and ends non-zero when any has a fault. */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { join } from 'node:path';
 import { outOfPlace } from './lib/one-place.mjs';
 import { ensurePackages, ROOT, say } from './lib/prepare.mjs';
+import { newSentences } from './lib/sentences.mjs';
 
 ensurePackages();
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
@@ -34,5 +35,9 @@ say('== one place');
 const strays = outOfPlace(ROOT);
 strays.forEach(say);
 if (strays.length > 0) faulty.push(['one place']);
+say('== sentences');
+const sentences = newSentences(ROOT);
+sentences.forEach(say);
+if (sentences.length > 0) faulty.push(['sentences']);
 say(faulty.length === 0 ? 'All in order.' : `Not in order: ${faulty.map(([name]) => name).join(', ')}`);
 process.exit(faulty.length === 0 ? 0 : 1);

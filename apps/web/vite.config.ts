@@ -1,10 +1,11 @@
 import { fileURLToPath } from 'node:url';
 import tailwindcss from '@tailwindcss/vite';
-import react from '@vitejs/plugin-react';
+import { lingui } from '@lingui/vite-plugin';
+import react from '@vitejs/plugin-react-swc';
 import { defineConfig } from 'vite';
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [react({ plugins: [['@lingui/swc-plugin', { useLinguiV5IdGeneration: true }]] }), lingui(), tailwindcss()],
   resolve: {
     alias: [{ find: /^@goodword\/core\/(.*)$/, replacement: fileURLToPath(new URL('../../packages/core/src/$1/index.ts', import.meta.url)) }],
   },

@@ -1,5 +1,5 @@
 import type { FormDefinition } from '@goodword/core/forms';
-import { standardTextAsk } from '@goodword/core/text';
+import { standardTextAsk } from '@goodword/core/words';
 
 const TRUST = 'Lantern Ferry Trust';
 

@@ -186,7 +186,7 @@ describe('between the last look and the hand-over', () => {
     const held = await house.client.get<Page<ResultPerson>>(`/api/messages/${id}/results/people?kind=door`);
     expect(held.rows).toMatchObject([{ supporterId: ann.id, detail: 'Opted out' }]);
     const timeline = await house.client.get<TimelineItem[]>(`/api/supporters/${ann.id}/timeline`);
-    expect(timeline.find((item) => item.title.startsWith('Held at the door'))).toMatchObject({ detail: 'Opted out' });
+    expect(timeline.find((item) => item.title.startsWith('Held back as it left'))).toMatchObject({ detail: 'Opted out' });
   });
 
   test('a paused message waits, a resumed one goes on, a stopped one goes no further', async () => {

@@ -9,7 +9,8 @@ import type {
   TagView,
   TimelineItem,
 } from '@goodword/core/contract';
-import type { Explanation, Rule } from '@goodword/core/segment';
+import type { Rule } from '@goodword/core/segment';
+import type { Explanation } from '@goodword/core/words';
 import { openHouse, type Client, type House } from './testing/harness';
 import { agreed, bringIn, COLUMNS, NOTHING } from './testing/steps';
 

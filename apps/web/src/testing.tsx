@@ -1,3 +1,5 @@
+import { i18n } from '@lingui/core';
+import { I18nProvider } from '@lingui/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render, type RenderResult } from '@testing-library/react';
 import userEvent, { type UserEvent } from '@testing-library/user-event';
@@ -69,9 +71,11 @@ export function show(what: ReactNode, { role = 'organizer', at = '/', answers = 
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   queries.setQueryData(['session'], sessionOf(role));
   const shown = render(
-    <MemoryRouter initialEntries={[at]}>
-      <QueryClientProvider client={queries}>{what}</QueryClientProvider>
-    </MemoryRouter>,
+    <I18nProvider i18n={i18n}>
+      <MemoryRouter initialEntries={[at]}>
+        <QueryClientProvider client={queries}>{what}</QueryClientProvider>
+      </MemoryRouter>
+    </I18nProvider>,
   );
   return { ...shown, user: userEvent.setup(), asked, queries };
 }

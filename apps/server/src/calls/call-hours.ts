@@ -1,6 +1,7 @@
 import type { CallHours } from '@goodword/core/contract';
-import { hoursWords, rulesFor, type HouseRules, type Place } from '@goodword/core/permission';
+import { rulesFor, type HouseRules, type Place } from '@goodword/core/permission';
 import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
+import { hoursWords } from '@goodword/core/words';
 import { holidaysOf } from '../permission/holidays';
 
 /** When somebody may be called where they are: the house's words, and from when on if not this moment. */

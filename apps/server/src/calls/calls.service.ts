@@ -3,7 +3,8 @@ import { Inject, Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
 import { CALL_OUTCOMES, type CallAnswer, type CallListView, type CallRow, type CallWho, type MakeCallList, type Page } from '@goodword/core/contract';
 import { compile, render } from '@goodword/core/merge';
-import { verdictWords, type Decision, type Purpose, type Verdict } from '@goodword/core/permission';
+import { type Decision, type Purpose, type Verdict } from '@goodword/core/permission';
+import { speak, verdictWords } from '@goodword/core/words';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { MergeValuesRepository } from '../messages/merge-values.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
@@ -48,7 +49,7 @@ export class CallsService {
     if (ids.length > MOST_CALLS)
       throw new Conflict(`These are ${ids.length} people; a list to call through has ${MOST_CALLS} at most. Narrow the group first.`);
     const faults = compile(list.script, await this.fields.registry(scope)).faults;
-    if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ field: 'script', code: 'merge', message: fault.message })));
+    if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ field: 'script', code: 'merge', message: speak(fault.said) })));
     return this.database.quietly(scope, async (tx) => {
       if (list.campaignId !== null && !(await this.campaigns.find(tx, list.campaignId))) throw new NotFound('campaign');
       const held = await this.heldOf(tx, ids, list.purpose);

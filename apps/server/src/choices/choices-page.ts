@@ -1,6 +1,6 @@
 import { LANGUAGES, type Language } from '@goodword/core/forms';
 import { escapeHtml as e } from '@goodword/core/letter';
-import { standardTextAsk } from '@goodword/core/text';
+import { standardTextAsk } from '@goodword/core/words';
 import { lines, supporterPage } from '../platform/pages/page';
 import { channelPhrase, phrase, PHRASES, statePhrase, type Phrases } from '../platform/pages/phrases';
 import { imprint, logoOf } from '../team/team.repository';

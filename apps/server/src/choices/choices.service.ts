@@ -15,8 +15,8 @@ import {
   type PlaceRules,
   type Purpose,
   type Scope as PermissionScope,
-  verdictWords,
 } from '@goodword/core/permission';
+import { verdictWords } from '@goodword/core/words';
 import { phrase, PHRASES } from '../platform/pages/phrases';
 import { FileService } from '../evidence/file.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';

@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { Language } from '@goodword/core/forms';
 import { cleanEmail, cleanMobile } from '@goodword/core/intake';
 import { asksToConfirm, CHANNELS, type Channel, type Scope as PermissionScope } from '@goodword/core/permission';
-import { standardTextAsk } from '@goodword/core/text';
+import { standardTextAsk } from '@goodword/core/words';
 import { ConfirmationsRepository } from '../forms/confirmations.repository';
 import { DoNotContactService } from '../permission/do-not-contact.service';
 import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';

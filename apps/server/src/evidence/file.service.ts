@@ -3,22 +3,18 @@ import type { AddressHolder, EvidenceDelivery, EvidenceEntry, PermissionReport }
 import { cleanEmail, cleanMobile } from '@goodword/core/intake';
 import {
   askedFor,
-  explain,
   foldEntries,
   needOf,
   placeAt,
   placeKeyOf,
-  placeWords,
   rulesFor,
   rulesInForce,
-  ruleWords,
-  scopeWords,
-  verdictWords,
   type HouseRules,
   type PastPlace,
   type Place,
   type Scope as PermissionScope,
 } from '@goodword/core/permission';
+import { explain, placeWords, ruleWords, scopeWords, verdictWords } from '@goodword/core/words';
 import { EvidenceRepository } from '../permission/evidence.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCells } from '../permission/ledger/facts.repository';
@@ -300,7 +296,7 @@ function sentView(one: DeliveryFact, past: Past): EvidenceDelivery {
 function notSentView(one: DeliveryFact): EvidenceDelivery {
   const verdict = one.door_verdict ?? one.verdict;
   const why = verdict !== 'send' ? verdictWords(verdict, one.channel) : (one.detail ?? '');
-  return { ...shape(one), outcome: one.state, why: one.door_verdict ? `Held at the door: ${why}` : why };
+  return { ...shape(one), outcome: one.state, why: one.door_verdict ? `Held back as it left: ${why}` : why };
 }
 
 function shape({ message, channel, address, sent_at, made_at, entry_id }: DeliveryFact) {

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import Papa from 'papaparse';
-import { CHANNEL_WORDS, ROAD_WORDS, scopeWords } from '@goodword/core/permission';
+import { CHANNEL_WORDS, ROAD_WORDS, scopeWords } from '@goodword/core/words';
 import { LedgerRepository, type Revocation } from '../permission/ledger/ledger.repository';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';

@@ -1,5 +1,6 @@
 import type { EvidenceDelivery, EvidenceEntry, PermissionReport } from '@goodword/core/contract';
-import { CHANNEL_WORDS, ENTRY_WORDS, ROAD_WORDS, STATE_WORDS, type Channel } from '@goodword/core/permission';
+import { type Channel } from '@goodword/core/permission';
+import { CHANNEL_WORDS, ENTRY_WORDS, ROAD_WORDS, STATE_WORDS } from '@goodword/core/words';
 
 /** One thing in a section: a line that heads it, and lines under it, the last ones small. */
 export interface Item {

@@ -3,6 +3,7 @@ import type { ChangeField, ChoiceUse, Conversion, FieldAdminView, FieldDeletion,
 import { CHOICE_SEPARATOR, choicesOf, coerce, formatValue, isoValue, type FieldType, type FieldValue } from '@goodword/core/fields';
 import { nameKey } from '@goodword/core/merge';
 import { linesOf } from '@goodword/core/segment';
+import { speak } from '@goodword/core/words';
 import { FormsRepository } from '../forms/forms.repository';
 import { MessagesRepository } from '../messages/messages.repository';
 import { audit } from '../platform/audit';
@@ -82,7 +83,7 @@ export class FieldAdminService {
         if (!read.ok) {
           told.wont += 1;
           if (told.examples.length < MOST_EXAMPLES)
-            told.examples.push({ supporterId: row.supporter_id, name: row.name, value: from, reason: read.reason });
+            told.examples.push({ supporterId: row.supporter_id, name: row.name, value: from, reason: speak(read.reason) });
         } else if (told.preview.length < 5) told.preview.push({ from, to: formatValue(type, read.value, organization) });
       }
     }

@@ -1,6 +1,6 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
 import { schema, type FormView } from '@goodword/core/contract';
-import type { FormDefinition, FormFault } from '@goodword/core/forms';
+import type { FormDefinition } from '@goodword/core/forms';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { Scope } from '../platform/scope';
 import { FormsService } from './forms.service';
@@ -29,7 +29,7 @@ export class FormsController {
     @Caller() scope: Scope,
     @Id() id: number,
     @Input('body') body: { name: string; slug: string; version: number; definition: FormDefinition },
-  ): Promise<{ faults: FormFault[] }> {
+  ): Promise<Pick<FormView, 'faults'>> {
     return this.forms.save(scope, id, body);
   }
 

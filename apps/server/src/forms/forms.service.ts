@@ -2,7 +2,9 @@ import { Inject, Injectable } from '@nestjs/common';
 import QRCode from 'qrcode';
 import type { FormView } from '@goodword/core/contract';
 import { formFaults, type FormDefinition, type FormFault } from '@goodword/core/forms';
-import { readAsks, standardTextAsk } from '@goodword/core/text';
+import { readAsks } from '@goodword/core/text';
+import { speak, standardTextAsk } from '@goodword/core/words';
+import { said } from '@goodword/core/common';
 import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
 import { Database, isDuplicate, type Scoped } from '../platform/database';
@@ -14,6 +16,8 @@ import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { FormsRepository, type FormRow } from './forms.repository';
 
 /** Sign-up forms as organizers make them. */
+const told = ({ field, said: why }: FormFault) => ({ field, message: speak(why) });
+
 @Injectable()
 export class FormsService {
   constructor(
@@ -38,7 +42,7 @@ export class FormsService {
       counts: counts.get(form.id) ?? { seen: 0, begun: 0, joined: 0, confirmed: 0 },
       waiting: waiting.get(form.id) ?? 0,
       url: `${this.config.PUBLIC_URL}/join/${form.slug}`,
-      faults: formFaults(form.definition, known),
+      faults: formFaults(form.definition, known).map(told),
     }));
   }
 
@@ -67,7 +71,7 @@ export class FormsService {
     scope: Scope,
     id: number,
     form: { name: string; slug: string; version: number; definition: FormDefinition },
-  ): Promise<{ faults: FormFault[] }> {
+  ): Promise<Pick<FormView, 'faults'>> {
     try {
       return await this.database.write(scope, async (tx) => {
         // Of two saves from one version the second waits here, and is then told.
@@ -78,10 +82,10 @@ export class FormsService {
         this.checkKeyword(form.definition.keyword);
         await this.checkChapter(tx, form.definition.chapterId);
         if (current.is_open === 1 && faults.length > 0)
-          throw new Invalid(faults.map(({ field, message }) => ({ field: `definition.${field}`, code: 'form', message })));
+          throw new Invalid(faults.map(({ field, said: why }) => ({ field: `definition.${field}`, code: why.code, message: speak(why) })));
         await this.forms.save(tx, id, { ...form, version: form.version + 1 });
         await audit(tx, { act: 'change', subject: 'form', subjectId: id, words: `${form.name}, version ${form.version + 1}` });
-        return { faults };
+        return { faults: faults.map(told) };
       });
     } catch (error) {
       throw isDuplicate(error) ? new Conflict('Another form has this address or keyword already. Take another one.') : error;
@@ -94,12 +98,8 @@ export class FormsService {
       const faults = open ? formFaults(form.definition, await this.known(tx)) : [];
       const { name, postal_address } = await this.team.organization(tx);
       // Both stand under the form, with the words on leaving and the page on privacy.
-      if (open && (name.trim() === '' || postal_address.trim() === ''))
-        faults.push({
-          field: 'open',
-          message: 'Whoever joins must see who asks and where they are: the organization needs its name and its postal address.',
-        });
-      if (faults.length > 0) throw new Conflict(`It can't be opened yet. ${faults.map((fault) => fault.message).join(' ')}`);
+      if (open && (name.trim() === '' || postal_address.trim() === '')) faults.push({ field: 'open', said: said('form.house') });
+      if (faults.length > 0) throw new Conflict(`It can't be opened yet. ${faults.map((fault) => speak(fault.said)).join(' ')}`);
       await this.forms.open(tx, id, open);
       await audit(tx, { act: open ? 'open' : 'close', subject: 'form', subjectId: id, words: `${form.name} ${open ? 'opened' : 'closed'}` });
     });

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { verdictSentence } from '@goodword/core/intake';
+import { verdictSentence } from '@goodword/core/words';
 import { escapeHtml } from '@goodword/core/letter';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
@@ -26,7 +26,7 @@ export class BatchNotices {
     if (!batch?.plan?.notify.length) return;
     const [organization, { counts }] = await Promise.all([this.team.organization(scope), this.batches.counts(db, batchId)]);
     const rows = `${new Intl.NumberFormat(organization.locale).format(batch.row_count)} ${batch.row_count === 1 ? 'row' : 'rows'}`;
-    const words = `${rows} of ${batch.file_name}: ${verdictSentence(counts, organization.locale)}.`;
+    const words = `${rows} of ${batch.file_name}: ${verdictSentence(counts)}.`;
     const link = `${this.config.PUBLIC_URL}/gather/${batchId}`;
     for (const id of batch.plan.notify) {
       const teammate = await this.team.teammate(scope, id);

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import type { BatchState, BatchWill, IntakeDraft, RowsOnly, RowVerdict } from '@goodword/core/contract';
-import type { BatchKind, CleanRow, FileReading, Found, Guess, IntakePlan, LookKind, MatchKey, RowPlace, Scored } from '@goodword/core/intake';
+import type { BatchState, BatchWill, IntakeDraft, LikelyDouble, RowVerdict, RowsOnly } from '@goodword/core/contract';
+import type { BatchKind, CleanRow, FileReading, Found, Guess, IntakePlan, LookKind, MatchKey, RowPlace } from '@goodword/core/intake';
 import type { FieldValue } from '@goodword/core/fields';
 import type { Bound, Scoped } from '../platform/database';
 import type { ValueRow } from '../supporters/fields.repository';
@@ -56,7 +56,7 @@ export interface StagedRow {
   reason: string;
   hint: string;
   why: LookKind | null;
-  candidates: Scored[];
+  candidates: LikelyDouble[];
   sameAsRow: number | null;
   supporterId: number | null;
   /** What settled that it is them. */
@@ -84,7 +84,7 @@ export interface StagedView {
   reason: string;
   hint: string;
   why: LookKind | null;
-  candidates: Scored[] | null;
+  candidates: LikelyDouble[] | null;
   /** Whom the row is about; `NOBODY` as long as nobody is. */
   supporter_id: number;
   same_as_row: number | null;

@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
-import { dayInZone } from '@goodword/core/common';
+import { dayInZone, said } from '@goodword/core/common';
 import type { BatchState, BatchWill } from '@goodword/core/contract';
 import {
   ChapterFinder,
@@ -17,6 +17,7 @@ import {
 } from '@goodword/core/intake';
 import { nameKey } from '@goodword/core/merge';
 import type { HouseRules } from '@goodword/core/permission';
+import { speak } from '@goodword/core/words';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { Database, isLostConnection, type Scoped } from '../platform/database';
 import { enqueue, type Running } from '../platform/jobs';
@@ -145,7 +146,7 @@ export class IntakeJobs {
       const plan = batch.plan!;
       // Of a plan that came before the file was read it could not be said then.
       const [unfit] = batch.found ? fileFaults(plan, { columns: batch.found.header.length, rows: batch.found.rows }) : [];
-      if (unfit) throw new Unreadable(unfit.message);
+      if (unfit) throw new Unreadable(unfit.said.code, unfit.said.values);
       const organization = await this.team.organization(scope);
       const stager = await this.stagerFor(scope, batch, plan, organization);
       const facts = new AddressFacts({ database: this.database, staging: this.staging, domains: this.domains, lines: this.lineTypes }, scope);
@@ -258,7 +259,7 @@ export class IntakeJobs {
     ]);
     for (const { clean } of rows)
       if (clean?.mobile && kinds.get(clean.mobile.normal) === 'landline')
-        clean.hints.push({ column: 0, reason: `${clean.mobile.shown} is a landline: kept for calls, never texted` });
+        clean.hints.push({ column: 0, reason: said('row.landline', { shown: clean.mobile.shown }) });
     return { rows, onFile, kinds };
   }
 
@@ -268,7 +269,7 @@ export class IntakeJobs {
     const known = await this.staging.elsewhere(db, batch.chapter_id, [...new Set(normals)]);
     for (const { clean } of known.size > 0 ? rows : [])
       for (const one of [clean?.email, clean?.mobile])
-        if (one && known.has(one.normal)) clean!.hints.push({ column: 0, reason: `somebody of another chapter has ${one.shown} too` });
+        if (one && known.has(one.normal)) clean!.hints.push({ column: 0, reason: said('row.elsewhere', { shown: one.shown }) });
   }
 
   /** What can only be told of the whole file: who stays as they are, which gifts are here, what will be written. */
@@ -501,7 +502,7 @@ export class IntakeJobs {
       if (isLostConnection(error)) throw error;
       const words =
         error instanceof Unreadable
-          ? error.message
+          ? speak(error.said)
           : `It could not go on: ${(error as { sqlMessage?: string }).sqlMessage ?? (error as Error).message}`;
       await this.database.quietly(scope, (tx) =>
         this.batches.change(tx, batch.id, { problem: words.slice(0, 500), state: BACK_TO[batch.state] ?? 'draft' }),

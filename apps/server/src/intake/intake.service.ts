@@ -1,7 +1,7 @@
 import { roleReaches } from '@goodword/core/team';
 import { Inject, Injectable } from '@nestjs/common';
 import { open } from 'node:fs/promises';
-import { dayInZone, isoDay } from '@goodword/core/common';
+import { dayInZone, isoDay, said } from '@goodword/core/common';
 import type { BatchPreview, BatchRowView, BatchView, IntakeDraft, Page } from '@goodword/core/contract';
 import {
   allColumns,
@@ -16,6 +16,7 @@ import {
   type IntakePlan,
 } from '@goodword/core/intake';
 import { nameKey } from '@goodword/core/merge';
+import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
@@ -53,7 +54,7 @@ export class IntakeService {
   /** Takes a file, or says in a sentence why it can't be one. It is read by a job. */
   async take(scope: Scope, file: { name: string; fileName: string; path: string; what: BatchKind | null }): Promise<{ id: number }> {
     const refused = notASheet(natureOf(await firstOf(file.path)));
-    if (refused) throw new Invalid([{ field: 'file', code: 'unreadable', message: refused }]);
+    if (refused) throw new Invalid([{ field: 'file', code: 'unreadable', message: speak(refused) }]);
     const chapterId = scope.chapterId ?? (await this.team.chapters(scope))[0]?.id;
     if (chapterId === undefined) throw new Conflict('There is no chapter to bring people into. Make one in Setup first.');
     const storageKey = await this.storage.adopt(file.path);
@@ -190,8 +191,8 @@ export class IntakeService {
       ];
       if (plan.what === 'people') faults.push(...permissionFaults(plan, isoDay(dayInZone(Date.now(), time_zone))));
       if (plan.what === 'refusals' && plan.refusal === null && !plan.columns.some(({ to }) => to === 'status'))
-        faults.push({ field: 'refusal', message: 'Say what these people did: left, bounced or complained, or match a column that says it.' });
-      if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ ...fault, code: 'plan' })));
+        faults.push({ field: 'refusal', said: said('plan.refusal') });
+      if (faults.length > 0) throw new Invalid(faults.map(({ field, said: why }) => ({ field, code: why.code, message: speak(why) })));
       const goesApart = plan.byPlace || allColumns(plan).some(({ to }) => to === 'chapter');
       if (goesApart && scope.boundTo !== null)
         throw new Invalid([
@@ -233,7 +234,9 @@ export class IntakeService {
         // It may have been checked days ago. One that is half in already goes on as it began.
         const faults = batch.state === 'checked' ? await this.faults.of(tx, batch.plan!) : [];
         if (faults.length > 0)
-          throw new Conflict(`Something has changed since it was checked. ${faults.map(({ message }) => message).join(' ')} Then check it again.`);
+          throw new Conflict(
+            `Something has changed since it was checked. ${faults.map((fault) => speak(fault.said)).join(' ')} Then check it again.`,
+          );
       },
     );
   }

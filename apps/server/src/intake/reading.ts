@@ -84,7 +84,7 @@ export async function* linesOf(storage: Storage, textKey: string, opening: Openi
 /**
  * Reads a file through once: turns a workbook or cards into text, finds out how it is to be read, what its columns are
  * and what it is for.
- * @throws Unreadable with a sentence.
+ * @throws Unreadable with what is to be said.
  */
 export async function readThrough(
   storage: Storage,
@@ -94,7 +94,7 @@ export async function readThrough(
   const start = await startOf(storage, file.storageKey, 64 * 1024);
   const nature = natureOf(start);
   const refused = notASheet(nature);
-  if (refused) throw new Unreadable(refused);
+  if (refused) throw new Unreadable(refused.code, refused.values);
   const text: { key: string; workbook?: Workbook } =
     nature === 'workbook'
       ? await fromWorkbook(storage, file)
@@ -116,7 +116,7 @@ export async function readThrough(
     ...(text.workbook ? { workbook: text.workbook } : {}),
   };
   const empty = emptiness(found);
-  if (empty) throw new Unreadable(empty);
+  if (empty) throw new Unreadable(empty.code, empty.values);
   const profiles = found.header.map((_name, i) => (samplers[i] ?? new ColumnSampler()).profile(known.country));
   const what = known.what ?? guessKind(found.header, profiles);
   return { textKey: text.key, found, guesses: guessAll(found.header, profiles, known.fields, what), what };
@@ -143,9 +143,7 @@ async function fromWorkbook(storage: Storage, file: { storageKey: string; readin
     const [input, output] = [join(folder, 'workbook'), join(folder, 'sheet.csv')];
     await write(input, storage.pieces(file.storageKey));
     if ((await stat(input)).size > FILE_LIMITS.sheetBytes) {
-      throw new Unreadable(
-        `A workbook may have ${FILE_LIMITS.sheetBytes / 1024 / 1024} MB at most. Save the one sheet as CSV, which may have ${FILE_LIMITS.bytes / 1024 / 1024} MB.`,
-      );
+      throw new Unreadable('file.workbook-large', { most: FILE_LIMITS.sheetBytes / 1024 / 1024, text: FILE_LIMITS.bytes / 1024 / 1024 });
     }
     const workbook = await workbookToCsv(input, output, file.reading.sheet === undefined ? null : file.reading.sheet - 1);
     return { key: await storage.adopt(output), workbook };
@@ -158,7 +156,7 @@ async function fromCards(storage: Storage, key: string): Promise<{ key: string }
   const reader = new CardReader(await startOf(storage, key, 64 * 1024));
   for await (const piece of storage.pieces(key)) cards.push(...reader.push(piece));
   cards.push(...reader.end());
-  if (cards.length === 0) throw new Unreadable('There is no card in the file. Export the contacts again as vCard.');
+  if (cards.length === 0) throw new Unreadable('card.nothing');
   const { header, rows } = tableOfCards(cards);
   return inFolder(async (folder) => {
     const path = join(folder, 'cards.csv');

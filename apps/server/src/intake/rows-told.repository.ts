@@ -1,8 +1,9 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { BatchRowView, RowWrites } from '@goodword/core/contract';
 import { formatValue, type Manner } from '@goodword/core/fields';
-import { allColumns, MATCH_KEY_WORDS, readsRefusals, type IntakePlan } from '@goodword/core/intake';
+import { allColumns, readsRefusals, type IntakePlan } from '@goodword/core/intake';
 import { CHANNELS } from '@goodword/core/permission';
+import { MATCH_KEY_WORDS } from '@goodword/core/words';
 import type { Scoped } from '../platform/database';
 import { BatchEntriesRepository, type RowSays } from '../permission/ledger/batch-entries.repository';
 import { FieldsRepository, valueOf, type ValueRow } from '../supporters/fields.repository';

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import * as XLSX from '@e965/xlsx';
-import { FIELD_TYPE_WORDS } from '@goodword/core/fields';
+import { FIELD_TYPE_WORDS } from '@goodword/core/words';
 import { FILE_LIMITS, menderOf, writeCsv, type Line, type Mender } from '@goodword/core/intake';
 import { Database } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';

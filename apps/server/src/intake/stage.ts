@@ -23,6 +23,8 @@ import {
   type RowRules,
   type Scored,
 } from '@goodword/core/intake';
+import { said } from '@goodword/core/common';
+import { say, speak, spoken } from '@goodword/core/words';
 import type { StagedRow } from './batches.repository';
 import { EarlierRows, type Clue } from './earlier';
 
@@ -93,7 +95,7 @@ export class Stager {
     const known = this.standings?.find((one) => one.toLowerCase() === clean.standing!.toLowerCase());
     if (!known && this.standings) {
       const column = this.rules.columns.findIndex(({ to }) => to === 'standing');
-      clean.faults.push({ column, reason: `expected a stage of the campaign (${this.standings.join(', ')}), got "${clean.standing}"` });
+      clean.faults.push({ column, reason: said('row.stage', { stages: this.standings, got: clean.standing }) });
     }
     clean.standing = known ?? null;
   }
@@ -102,7 +104,7 @@ export class Stager {
   private checkChapter(clean: CleanRow): void {
     if (clean.chapter === null || !this.chapters || this.chapters.named(clean.chapter) !== null) return;
     const column = this.rules.columns.findIndex(({ to }) => to === 'chapter');
-    clean.faults.push({ column, reason: `expected a chapter (${this.chapters.names()}), got "${clean.chapter}"` });
+    clean.faults.push({ column, reason: said('row.chapter', { chapters: this.chapters.names(), got: clean.chapter }) });
     clean.chapter = null;
   }
 
@@ -149,8 +151,8 @@ export class Stager {
       chapterId: this.chapterOf(clean, place),
       metBy: match?.kind === 'same' ? match.by : null,
       why: match?.kind === 'look' ? match.why : null,
-      candidates: match?.kind === 'look' ? match.candidates : [],
-      hint: clean.hints.map((hint) => hint.reason).join('; '),
+      candidates: match?.kind === 'look' ? spoken(match.candidates) : [],
+      hint: say('row.notes', { notes: clean.hints.map(({ reason }) => reason) }),
       stranger: this.plan.what === 'gifts' && match !== null && match.kind !== 'same',
       values: clean.values.map(({ column, value }) => ({ fieldId: this.fieldId(column), value })),
     };
@@ -200,14 +202,12 @@ export class Stager {
   }
 
   private reason(row: CleanRow, match: Match | null, verdict: RowVerdict): string {
-    if (row.fatal) return row.fatal;
-    if (verdict === 'aside') return 'the status is no refusal, so nothing is recorded';
-    if (verdict === 'failed' && this.plan.what === 'refusals') return 'nothing says what this person refused: no status, and none was given for all';
-    if (verdict === 'failed') return 'nobody here has this address or id';
-    const left = row.faults.map((fault) => `${fault.reason} (left out)`).join('; ');
-    return match?.kind === 'look' && match.why === 'two-people' && verdict === 'look'
-      ? ['what identifies this row belongs to two people', left].filter(Boolean).join('; ')
-      : left;
+    if (row.fatal) return speak(row.fatal);
+    if (verdict === 'aside') return say('row.no-refusal');
+    if (verdict === 'failed') return say(this.plan.what === 'refusals' ? 'row.refused-what' : 'row.stranger');
+    const two = match?.kind === 'look' && match.why === 'two-people' && verdict === 'look';
+    const left = row.faults.map(({ reason }) => said('row.left-out', { reason }));
+    return say('row.notes', { notes: [...(two ? [said('row.two-people')] : []), ...left] });
   }
 }
 

@@ -2,7 +2,8 @@ import { createWriteStream, readFileSync } from 'node:fs';
 import { once } from 'node:events';
 import * as XLSX from '@e965/xlsx';
 import Papa from 'papaparse';
-import { FILE_LIMITS, type Workbook } from '@goodword/core/intake';
+import { FILE_LIMITS, Unreadable, type Workbook } from '@goodword/core/intake';
+import { said, type Said } from '@goodword/core/common';
 import { hiddenInOds, type Hidden } from './hidden-in-ods';
 
 /*
@@ -13,9 +14,7 @@ import { hiddenInOds, type Hidden } from './hidden-in-ods';
 /** Unpacked, a workbook may be this large; small files that unpack to more are made to do harm. */
 const MOST_UNPACKED = 400 * 1024 * 1024;
 
-export type ChildAnswer = { ok: true; workbook: Workbook } | { ok: false; reason: string };
-
-class Refused extends Error {}
+export type ChildAnswer = { ok: true; workbook: Workbook } | { ok: false; reason: Said };
 
 /** Sum of the unpacked sizes that a zip file's central directory declares (APPNOTE.TXT 4.3.12). */
 function unpackedSize(bytes: Buffer): number {
@@ -31,8 +30,7 @@ function unpackedSize(bytes: Buffer): number {
 }
 
 function read(bytes: Buffer): XLSX.WorkBook {
-  if (unpackedSize(bytes) > MOST_UNPACKED)
-    throw new Refused('Unpacked, this workbook would be larger than a table of people ever is. Save the one sheet as CSV.');
+  if (unpackedSize(bytes) > MOST_UNPACKED) throw new Unreadable('workbook.unpacked');
   try {
     return XLSX.read(bytes, {
       dense: true,
@@ -45,10 +43,9 @@ function read(bytes: Buffer): XLSX.WorkBook {
     });
   } catch (error) {
     const { message } = error as Error;
-    if (/password|encrypt/i.test(message)) throw new Refused('The workbook is locked with a password. Save it without one and drop it here.');
-    if (/zip|compress|corrupt|truncat|unexpected|signature|out of (?:range|bounds)/i.test(message))
-      throw new Refused('The workbook is damaged, or was cut off on its way here. Get it once more, or open it and save it anew as XLSX or CSV.');
-    throw new Refused(`The workbook can't be read: ${message}. Save it anew as XLSX or CSV.`);
+    if (/password|encrypt/i.test(message)) throw new Unreadable('workbook.locked');
+    if (/zip|compress|corrupt|truncat|unexpected|signature|out of (?:range|bounds)/i.test(message)) throw new Unreadable('workbook.damaged');
+    throw new Unreadable('workbook.wrong', { why: message });
   }
 }
 
@@ -114,16 +111,14 @@ function spreadMerges(rows: Cell[][], merges: readonly XLSX.Range[]): void {
 async function convert(input: string, output: string, chosen: number | null): Promise<Workbook> {
   const bytes = readFileSync(input);
   const book = read(bytes);
-  if (book.SheetNames.length === 0) throw new Refused('The workbook has no sheet. Save it anew and drop it here.');
+  if (book.SheetNames.length === 0) throw new Unreadable('workbook.empty');
   const at = chosen ?? guessSheet(book);
   const name = book.SheetNames[at];
-  if (name === undefined) throw new Refused(`The workbook has ${book.SheetNames.length} sheets; there is no sheet ${at + 1}.`);
+  if (name === undefined) throw new Unreadable('workbook.sheet', { sheets: said('workbook.sheets', { n: book.SheetNames.length }), sheet: at + 1 });
   const sheet = book.Sheets[name]!;
   const rows = rowsOf(sheet);
   if (rows.length > FILE_LIMITS.sheetRows + 35) {
-    throw new Refused(
-      `The sheet has more than ${FILE_LIMITS.sheetRows} rows, which is the most for a workbook. Save it as CSV, which may have more.`,
-    );
+    throw new Unreadable('workbook.rows', { most: FILE_LIMITS.sheetRows });
   }
   const merges = sheet['!merges'] ?? [];
   spreadMerges(rows, merges);
@@ -164,8 +159,5 @@ const answer = (what: ChildAnswer) => void process.stdout.write(JSON.stringify(w
 convert(input!, output!, chosen === undefined || chosen === '' ? null : Number(chosen)).then(
   (workbook) => answer({ ok: true, workbook }),
   (error: unknown) =>
-    answer({
-      ok: false,
-      reason: error instanceof Refused ? error.message : `The workbook can't be read: ${(error as Error).message}. Save it anew as XLSX or CSV.`,
-    }),
+    answer({ ok: false, reason: error instanceof Unreadable ? error.said : said('workbook.wrong', { why: (error as Error).message }) }),
 );

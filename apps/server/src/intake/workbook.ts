@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Unreadable, type Workbook } from '@goodword/core/intake';
+import { said, type Said } from '@goodword/core/common';
 import type { ChildAnswer } from './workbook.child';
 
 /** What reading one workbook may take. */
@@ -28,7 +29,7 @@ async function megabytesOf(pid: number): Promise<number> {
 
 /**
  * Writes a sheet of a workbook as CSV, read by a process of its own under a cap of memory and time.
- * @throws Unreadable with a sentence for whatever can't be read, a hostile file included.
+ * @throws Unreadable for whatever can't be read, a hostile file included.
  */
 export function workbookToCsv(input: string, output: string, sheet: number | null, bounds = BOUNDS): Promise<Workbook> {
   const child = spawn(process.execPath, [`--max-old-space-size=${bounds.heapMegabytes}`, CHILD, input, output, sheet === null ? '' : String(sheet)], {
@@ -36,33 +37,36 @@ export function workbookToCsv(input: string, output: string, sheet: number | nul
     env: { PATH: process.env.PATH },
   });
   return new Promise((done, fail) => {
-    let [said, why] = ['', ''];
-    const end = (reason: string) => {
+    let answered = '';
+    let why: Said | null = null;
+    const end = (reason: Said) => {
       why = reason;
       child.kill('SIGKILL');
     };
-    const clock = setTimeout(() => end('The workbook takes too long to read. Save the one sheet as CSV and drop that.'), bounds.seconds * 1000);
+    const clock = setTimeout(() => end(said('workbook.slow')), bounds.seconds * 1000);
     const watch = setInterval(() => {
       void megabytesOf(child.pid ?? 0).then((size) => size > bounds.memoryMegabytes && end(TOO_LARGE));
     }, 100);
-    child.stdout.on('data', (piece: Buffer) => (said += piece.toString()));
+    child.stdout.on('data', (piece: Buffer) => (answered += piece.toString()));
     child.on('error', (error) => fail(error));
     child.on('close', () => {
       clearTimeout(clock);
       clearInterval(watch);
-      const answer = answerOf(said);
+      const answer = answerOf(answered);
       if (answer?.ok) done(answer.workbook);
-      else fail(new Unreadable(why || answer?.reason || TOO_LARGE));
+      else {
+        const { code, values } = why ?? answer?.reason ?? TOO_LARGE;
+        fail(new Unreadable(code, values));
+      }
     });
   });
 }
 
-const TOO_LARGE =
-  'The workbook needs more memory than one may take: it holds too much, or was made to do harm. Save the one sheet as CSV and drop that.';
+const TOO_LARGE = said('workbook.memory');
 
-function answerOf(said: string): ChildAnswer | null {
+function answerOf(text: string): ChildAnswer | null {
   try {
-    return JSON.parse(said) as ChildAnswer;
+    return JSON.parse(text) as ChildAnswer;
   } catch {
     return null;
   }

@@ -2,6 +2,7 @@ import { htmlToText } from 'html-to-text';
 import { compileLetter, escapeHtml, wrapLetter, type LetterDoc } from '@goodword/core/letter';
 import { aroundText } from '@goodword/core/text';
 import { compile, render, slotsOf, type Compiled, type MergeFault, type MergeValues, type Registry, type Slot } from '@goodword/core/merge';
+import { said } from '@goodword/core/common';
 
 /** A message ready to be filled for any number of people. */
 export interface Composed {
@@ -90,7 +91,7 @@ export function mergeFaults(
         where: 'letter' as const,
         fault: {
           span: { from: 0, to: href.length },
-          message: 'A merge field can not stand in the address of a link: whoever gets the mail would be sent to the braces.',
+          said: said('merge.in-link'),
           suggestion: null,
         },
         excerpt: href,

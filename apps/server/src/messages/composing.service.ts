@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MessageFault } from '@goodword/core/contract';
-import { whyWords, type Basis } from '@goodword/core/permission';
+import { type Basis, speak, whyWords } from '@goodword/core/words';
 import { askingIn } from '@goodword/core/text';
 import { CONFIG, type Config } from '../platform/config';
 import { Database, type At, type Scoped } from '../platform/database';
@@ -56,7 +56,7 @@ export class ComposingService {
         : { subject: '', preheader: '', letter: null, text: message.body };
     const merge = mergeFaults(source, registry).map(({ where, fault, excerpt }) => ({
       where,
-      message: fault.message,
+      message: speak(fault.said),
       suggestion: fault.suggestion,
       excerpt,
     }));

@@ -4,6 +4,7 @@ import { letterFault, type LetterDoc } from '@goodword/core/letter';
 import { holes } from '@goodword/core/merge';
 import type { Purpose, SendingChannel } from '@goodword/core/permission';
 import { countParts } from '@goodword/core/text';
+import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';
@@ -70,7 +71,7 @@ export class MessagesService {
   /** Saves the words; only a draft can change. Returns what is wrong with them, so that the Margin can say so. */
   async save(scope: Scope, id: number, body: MessageBody): Promise<SavedWords> {
     const wrong = body.letter === null ? null : letterFault(body.letter);
-    if (wrong) throw new Invalid([{ field: 'letter', code: 'letter', message: wrong }]);
+    if (wrong) throw new Invalid([{ field: 'letter', code: wrong.code, message: speak(wrong) }]);
     const version = await this.database.quietly(scope, async (tx) => {
       const message = await this.draft(tx, id);
       if (message.version !== body.basedOn) throw new Newer('these words', await this.team.nameOf(tx, message.changed_by));

@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { DncAdded, DncRow, Page } from '@goodword/core/contract';
 import { domainsOf, readRefusal, type Refusal } from '@goodword/core/intake';
+import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Invalid, NotFound } from '../platform/errors';
@@ -50,7 +51,7 @@ export class DoNotContactService {
         if (read.ok) {
           const entry = entryOf(read.refusal, hashOf);
           entries.set(`${entry.kind}:${entry.hash}`, entry);
-        } else refused.push({ line: i + 1, text: line.trim().slice(0, 80), reason: read.reason });
+        } else refused.push({ line: i + 1, text: line.trim().slice(0, 80), reason: speak(read.reason) });
       });
       const all = [...entries.values()];
       const added = await this.list.add(tx, all, how, note);

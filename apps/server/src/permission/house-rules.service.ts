@@ -4,11 +4,12 @@ import {
   changedQuestions,
   loosenings,
   placeKeyOf,
-  ruleChangeWords,
+  ruleChanges,
   ruleFaults,
   type HouseRules,
   type Scope as PermissionScope,
 } from '@goodword/core/permission';
+import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
@@ -111,7 +112,7 @@ export class HouseRulesService {
 
   private async weighed(db: Scoped, after: HouseRules): Promise<RulesWeighed> {
     const faults = ruleFaults(after);
-    if (faults.length > 0) throw new Invalid(faults.map((message) => ({ field: 'rules', code: 'rules', message })));
+    if (faults.length > 0) throw new Invalid(faults.map((why) => ({ field: 'rules', code: why.code, message: speak(why) })));
     const before = await this.houseRules.rules(db);
     const effects: RuleEffect[] = [];
     for (const { channel, askedFor } of changedQuestions(before, after)) {
@@ -125,13 +126,13 @@ export class HouseRulesService {
       effects.push(effect);
     }
     const moving = effects.filter((effect) => effect.opens + effect.closes > 0);
-    const loosens = loosenings(before, after);
+    const loosens = loosenings(before, after).map(speak);
     const waits = Boolean(before.secondPair) && (loosens.length > 0 || moving.some((effect) => effect.opens > 0));
     if (after.secondPair && !before.secondPair && (await this.houseRules.owners(db)) < 2)
       throw new Invalid([
         { field: 'secondPair', code: 'alone', message: 'There is only one owner. Invite a second one first, or nothing could be loosened.' },
       ]);
-    return { words: ruleChangeWords(before, after), loosens, effects: moving, waits };
+    return { words: ruleChanges(before, after).map(speak), loosens, effects: moving, waits };
   }
 
   /** Purposes concern everybody; a public list only those who are on it. */

@@ -1,7 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { FieldView, MergeLine, MergePreview, UndoStep } from '@goodword/core/contract';
 import { formatValue, type Manner } from '@goodword/core/fields';
-import { placeWords, standingNo } from '@goodword/core/permission';
+import { standingNo } from '@goodword/core/permission';
+import { placeWords } from '@goodword/core/words';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCellsRepository, type PersonCells } from '../permission/ledger/facts.repository';
 import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';

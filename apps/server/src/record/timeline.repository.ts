@@ -2,7 +2,8 @@ import { Inject, Injectable } from '@nestjs/common';
 import { isoDay } from '@goodword/core/common';
 import type { TimelineItem, TimelineKind } from '@goodword/core/contract';
 import { formatMoney, type Manner } from '@goodword/core/fields';
-import { CHANNEL_WORDS, ROAD_WORDS, verdictWords, type Channel, type Verdict } from '@goodword/core/permission';
+import { type Channel, type Verdict } from '@goodword/core/permission';
+import { CHANNEL_WORDS, ROAD_WORDS, verdictWords } from '@goodword/core/words';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Scoped } from '../platform/database';
 import { NotesRepository } from './notes.repository';
@@ -15,7 +16,7 @@ const EVENT_WORDS: Record<string, [string, TimelineItem['tone']]> = {
   followed: ['Clicked a link in', 'good'],
   replied: ['Replied to', 'good'],
   left: ['Left by', 'bad'],
-  door: ['Held at the door', 'bad'],
+  door: ['Held back as it left', 'bad'],
   unsure: ['Unsure whether it went', 'bad'],
   failed: ['Did not go', 'bad'],
   complained: ['Complained about', 'bad'],

@@ -1,7 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MessageResults, Page, ResultKind, ResultPerson } from '@goodword/core/contract';
-import { verdictWords, type Verdict } from '@goodword/core/permission';
+import { type Verdict } from '@goodword/core/permission';
 import { wilson } from '@goodword/core/results';
+import { verdictWords } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';

@@ -2,20 +2,17 @@ import { Inject, Injectable } from '@nestjs/common';
 import { dayInZone, isoDay } from '@goodword/core/common';
 import type { CountedStep, Page, PeopleColumns, PeopleGroup, SegmentCount, SegmentSize, SegmentVersion, SupporterRow } from '@goodword/core/contract';
 import {
-  describe,
   expand,
-  explained,
   FIELD_OPS_BY_TYPE,
   isGroup,
   linesOf,
   STANDARD_FIELD_NAMES,
-  type Explanation,
   type Line,
-  type Names,
   type Reading,
   type Rule,
   type Step,
 } from '@goodword/core/segment';
+import { describe, explained, type Explanation, type Names } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate, type At } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';

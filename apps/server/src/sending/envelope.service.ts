@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MergeValues } from '@goodword/core/merge';
-import { rulesFor, type Basis, type HouseRules, type Place } from '@goodword/core/permission';
+import { rulesFor, type HouseRules, type Place } from '@goodword/core/permission';
+import { type Basis } from '@goodword/core/words';
 import { CONFIG, type Config } from '../platform/config';
 import { MAIL_OUT, type HandOver, type MailOut, type OutgoingMail } from '../platform/mail-out';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';

@@ -1,7 +1,7 @@
 import { scopeOf } from '../messages/messages.repository';
 import { hostname } from 'node:os';
 import type { MergeValues } from '@goodword/core/merge';
-import type { Basis } from '@goodword/core/permission';
+import type { Basis } from '@goodword/core/words';
 import type { FactsRepository } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { isLostConnection, type Database } from '../platform/database';

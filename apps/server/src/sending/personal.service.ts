@@ -1,7 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { PersonalMessage, PersonalVerdict } from '@goodword/core/contract';
 import { letterFault } from '@goodword/core/letter';
-import { verdictWords, type Purpose, type SendingChannel } from '@goodword/core/permission';
+import { type Purpose, type SendingChannel } from '@goodword/core/permission';
+import { speak, verdictWords } from '@goodword/core/words';
 import { ComposingService } from '../messages/composing.service';
 import { MessagesRepository } from '../messages/messages.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
@@ -41,7 +42,7 @@ export class PersonalService {
   /** Sends it now. Whatever stands in the way is told before anything is kept. */
   async send(scope: Scope, id: number, message: PersonalMessage): Promise<{ id: number }> {
     const wrong = message.letter === null ? null : letterFault(message.letter);
-    if (wrong) throw new Invalid([{ field: 'letter', code: 'letter', message: wrong }]);
+    if (wrong) throw new Invalid([{ field: 'letter', code: wrong.code, message: speak(wrong) }]);
     return this.database.quietly(scope, async (tx) => {
       const person = await this.person(tx, id);
       const { verdict, words } = await this.decide(tx, id, message);

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { ReaderView } from '@goodword/core/contract';
-import { verdictWords } from '@goodword/core/permission';
+import { verdictWords } from '@goodword/core/words';
 import { scopeOf, MessagesRepository } from '../messages/messages.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';

@@ -1,5 +1,6 @@
 import type { Found, SegmentCount } from '@goodword/core/contract';
-import type { Explanation, Rule } from '@goodword/core/segment';
+import type { Rule } from '@goodword/core/segment';
+import type { Explanation } from '@goodword/core/words';
 import { openHouse, type House } from '../testing/harness';
 import { agreed, bringIn, COLUMNS, draftEmail, messageAt, NOTHING, send } from '../testing/steps';
 

@@ -14,7 +14,8 @@ import {
   type SupporterRow,
   type TagUse,
 } from '@goodword/core/contract';
-import type { Explanation, Rule } from '@goodword/core/segment';
+import type { Rule } from '@goodword/core/segment';
+import type { Explanation } from '@goodword/core/words';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';

@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { NewAddress, UndoStep } from '@goodword/core/contract';
 import { cleanEmail, cleanMobile, placeOfRow, postalKey, shownAddress } from '@goodword/core/intake';
+import { speak } from '@goodword/core/words';
 import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HoldsRepository } from '../permission/holds.repository';
 import { audit } from '../platform/audit';
@@ -112,8 +113,10 @@ export class ContactPointsService {
     }
     const { country } = await this.team.organization(scope);
     const cleaned = address.kind === 'email' ? cleanEmail(address.text) : cleanMobile(address.text, country);
-    if (!cleaned.ok)
-      throw new Invalid([{ field: 'text', code: 'address', message: `${cleaned.reason.charAt(0).toUpperCase()}${cleaned.reason.slice(1)}.` }]);
+    if (!cleaned.ok) {
+      const why = speak(cleaned.reason);
+      throw new Invalid([{ field: 'text', code: cleaned.reason.code, message: `${why.charAt(0).toUpperCase()}${why.slice(1)}.` }]);
+    }
     const said: LineType | undefined = address.kind === 'mobile' && address.line === 'landline' ? 'landline' : undefined;
     const line = address.kind === 'email' ? null : (said ?? (await this.lines.typesOf([cleaned.normal])).get(cleaned.normal) ?? null);
     return { kind: address.kind, normal: cleaned.normal, shown: cleaned.shown, line };

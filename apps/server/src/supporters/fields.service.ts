@@ -1,6 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { nameKey, registryOf, STANDARD_NAMES, type Registry } from '@goodword/core/merge';
 import type { FieldView } from '@goodword/core/contract';
+import { said, type Said } from '@goodword/core/common';
+import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database, type At, type Scoped } from '../platform/database';
 import { Conflict, Invalid } from '../platform/errors';
@@ -8,8 +10,8 @@ import type { Scope } from '../platform/scope';
 import { FieldsRepository } from './fields.repository';
 
 /** Why a field can't go by a name; null where it can. */
-export function nameFault(name: string): string | null {
-  return /[{},"“”\\]/.test(name) ? "A field name can't hold braces, quotes or commas: it must be writable as a merge field." : null;
+export function nameFault(name: string): Said | null {
+  return /[{},"“”\\]/.test(name) ? said('plan.field-name') : null;
 }
 
 @Injectable()
@@ -52,7 +54,7 @@ export class FieldsService {
   /** Refuses a name that can't be written in a message, or that another field goes by. */
   async checkName(tx: Scoped, name: string): Promise<void> {
     const fault = nameFault(name);
-    if (fault) throw new Invalid([{ field: 'name', code: 'name', message: fault }]);
+    if (fault) throw new Invalid([{ field: 'name', code: 'name', message: speak(fault) }]);
     const registry = await this.registry(tx);
     const clash = registry.names.find((known) => nameKey(known.name) === nameKey(name));
     if (clash) throw new Conflict(`There is a field named ${clash.name} already. Use it, or take another name.`);

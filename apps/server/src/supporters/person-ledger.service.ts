@@ -8,9 +8,7 @@ import {
   HAND_EVIDENCE,
   isRelationship,
   placeKeyOf,
-  placeWords,
   rulesFor,
-  scopeWords,
   type Channel,
   type Place,
   type PlaceRules,
@@ -18,6 +16,7 @@ import {
   type Road,
   type Scope as PermissionScope,
 } from '@goodword/core/permission';
+import { placeWords, scopeWords } from '@goodword/core/words';
 import { EvidenceRepository, type EvidenceRow } from '../permission/evidence.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { LedgerRepository, type EntryRow } from '../permission/ledger/ledger.repository';

@@ -1,6 +1,6 @@
 import { simpleParser } from 'mailparser';
 import type { FormView, RecordView } from '@goodword/core/contract';
-import { standardTextAsk } from '@goodword/core/text';
+import { standardTextAsk } from '@goodword/core/words';
 import type { FormDefinition } from '@goodword/core/forms';
 import { until, type Client, type House } from './harness';
 

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useState } from 'react';
@@ -26,9 +27,9 @@ const TO: Record<Found['kind'], (found: Found) => string> = {
 
 /** Things that can be begun from anywhere. */
 const DEEDS: Offered[] = [
-  { key: 'do-gather', words: 'Bring in a file', note: 'begin', to: '/gather/new' },
-  { key: 'do-segment', words: 'Make a segment', note: 'begin', to: '/sort/segments/new' },
-  { key: 'do-write', words: 'Write a message', note: 'begin', to: '/write' },
+  { key: 'do-gather', words: t`Bring in a file`, note: 'begin', to: '/gather/new' },
+  { key: 'do-segment', words: t`Make a segment`, note: 'begin', to: '/sort/segments/new' },
+  { key: 'do-write', words: t`Write a message`, note: 'begin', to: '/write' },
 ];
 
 /** What the letters mean; not fresh while what is shown still belongs to fewer letters. */
@@ -41,7 +42,7 @@ function useFound(text: string): { found: Offered[]; fresh: boolean; error: unkn
     placeholderData: keepPreviousData,
   });
   const answer = asked.data ?? [];
-  const stations = [{ path: '/', name: 'Today' }, ...STATIONS].map(({ path, name }): Offered => ({
+  const stations = [{ path: '/', name: t`Today` }, ...STATIONS].map(({ path, name }): Offered => ({
     key: path,
     words: name,
     note: 'station',
@@ -51,7 +52,7 @@ function useFound(text: string): { found: Offered[]; fresh: boolean; error: unkn
     ...[...stations, ...DEEDS].filter((one) => one.words.toLowerCase().includes(search.toLowerCase())),
     ...(search.length < 2 ? [] : answer).map((found): Offered => ({
       key: `${found.kind}${found.id}`,
-      words: found.name || 'No name on file',
+      words: found.name || t`No name on file`,
       note: found.kind === 'supporter' ? found.note : [found.kind, found.note].filter(Boolean).join(', '),
       to: TO[found.kind](found),
     })),
@@ -76,7 +77,7 @@ export default function Finder({ onClose }: { onClose: () => void }) {
       open
       {...marked}
       onOpenChange={(next) => !next && onClose()}
-      label="Find"
+      label={t`Find`}
       shouldFilter={false}
       overlayClassName="fixed inset-0 z-30 bg-ink/30"
       contentClassName="fixed left-1/2 top-[12%] -translate-x-1/2 w-[560px] sheet p-2 z-30"
@@ -85,14 +86,14 @@ export default function Finder({ onClose }: { onClose: () => void }) {
         value={text}
         onValueChange={(next) => (enter.forget(), setText(next))}
         onKeyDown={enter.onKeyDown}
-        placeholder="A name, an address, a list, a message"
+        placeholder={t`A name, an address, a list, a message`}
         className="input !border-0 text-[16px]"
       />
       <Command.List className="max-h-[50vh] overflow-y-auto border-t border-hair mt-1 pt-1">
         <Problem error={error} />
         {!error && (
           <Command.Empty className="p-3 text-ink2">
-            {fresh ? 'Nothing of that name. Try a last name, the start of an email, or four digits of a number.' : 'Looking…'}
+            {fresh ? t`Nothing of that name. Try a last name, the start of an email, or four digits of a number.` : t`Looking…`}
           </Command.Empty>
         )}
         {found.map((one) => (

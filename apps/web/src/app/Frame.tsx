@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ChevronRight, Search } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
@@ -33,7 +35,7 @@ function Stations() {
   const { data } = useQuery({ queryKey: ['today'], queryFn: () => get<TodayView>('today'), refetchInterval: 15_000 });
   const waits = waitsAt(data);
   return (
-    <nav aria-label="Stations" className="flex h-[54px] items-stretch max-[900px]:h-auto max-[900px]:flex-wrap">
+    <nav aria-label={t`Stations`} className="flex h-[54px] items-stretch max-[900px]:h-auto max-[900px]:flex-wrap">
       {STATIONS.map((station, i) => (
         <div key={station.path} className="flex items-center">
           {i > 0 && <ChevronRight size={13} className="text-[#7f9298]" aria-hidden="true" />}
@@ -45,7 +47,10 @@ function Stations() {
           >
             {station.name}
             {(waits[station.path] ?? 0) > 0 && (
-              <span className="rounded-full bg-[#a9bab8] text-ink text-[12px] leading-[18px] px-[7px]" aria-label={`${waits[station.path]} waiting`}>
+              <span
+                className="rounded-full bg-[#a9bab8] text-ink text-[12px] leading-[18px] px-[7px]"
+                aria-label={t`${waits[station.path]!} waiting`}
+              >
                 {waits[station.path]}
               </span>
             )}
@@ -82,7 +87,7 @@ function Account() {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="flex items-center gap-2 font-medium text-[#e8eeec]">
-        {session.chapter?.name ?? 'All chapters'}
+        {session.chapter?.name ?? t`All chapters`}
         <span
           className="rounded-full bg-blush text-ink text-[11px] font-bold w-[30px] h-[30px] grid place-items-center"
           aria-label={session.teammate.name}
@@ -97,7 +102,7 @@ function Account() {
           </DropdownMenu.Label>
           {all && (
             <DropdownMenu.Item className={ITEM} aria-current={session.chapter === null} onSelect={() => choose.mutate(null)}>
-              Work in all chapters
+              {t`Work in all chapters`}
             </DropdownMenu.Item>
           )}
           {session.chapters.map((chapter) => (
@@ -107,43 +112,43 @@ function Account() {
               aria-current={session.chapter?.id === chapter.id}
               onSelect={() => choose.mutate(chapter.id)}
             >
-              Work in {chapter.name}
+              <Trans>Work in {chapter.name}</Trans>
             </DropdownMenu.Item>
           ))}
           <DropdownMenu.Separator className="h-px bg-hair my-1" />
           <DropdownMenu.Item className={ITEM} asChild>
-            <NavLink to="/house">House rules</NavLink>
+            <NavLink to="/house">{t`House rules`}</NavLink>
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} asChild>
-            <NavLink to="/setup">Setup: the organization</NavLink>
+            <NavLink to="/setup">{t`Setup: the organization`}</NavLink>
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} asChild>
-            <NavLink to="/setup/you">Your profile and password</NavLink>
+            <NavLink to="/setup/you">{t`Your profile and password`}</NavLink>
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} asChild>
-            <NavLink to="/help">Help: the guides</NavLink>
+            <NavLink to="/help">{t`Help: the guides`}</NavLink>
           </DropdownMenu.Item>
           {session.standins.mailroom && (
             <DropdownMenu.Item className={ITEM} asChild>
               <a href={session.standins.mailroom} target="_blank" rel="noreferrer">
-                Mailroom: what was mailed
+                {t`Mailroom: what was mailed`}
               </a>
             </DropdownMenu.Item>
           )}
           {session.standins.handsets && (
             <DropdownMenu.Item className={ITEM} asChild>
               <a href={session.standins.handsets} target="_blank" rel="noreferrer">
-                Handsets: what was texted
+                {t`Handsets: what was texted`}
               </a>
             </DropdownMenu.Item>
           )}
           <DropdownMenu.Item className={ITEM} asChild>
             <a href="/api/docs" target="_blank" rel="noreferrer">
-              The API, described
+              {t`The API, described`}
             </a>
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={() => void leave()}>
-            Sign out
+            {t`Sign out`}
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
@@ -179,21 +184,21 @@ function Bar({ onFind }: { onFind: () => void }) {
         to="/"
         end
         className="flex items-center gap-2 px-5 font-title font-bold text-[18px] h-full max-[900px]:h-[44px]"
-        aria-label="Good Word, Today"
+        aria-label={t`Good Word, Today`}
       >
         <Mark />
-        Good Word
+        {t`Good Word`}
       </NavLink>
       <Stations />
       <div className="grow" />
       <button
         onClick={onFind}
         className="flex items-center gap-2 bg-[#2a3b42] text-[#d5dfdd] rounded-paper px-3 h-[34px] min-[1100px]:w-[250px] mr-5"
-        aria-label="Find a supporter or message"
+        aria-label={t`Find a supporter or message`}
       >
         <Search size={14} aria-hidden="true" />
-        <span className="hidden min-[1100px]:inline grow text-left truncate">Find a supporter or message</span>
-        <kbd className="hidden min-[1100px]:inline font-mono text-[11px] whitespace-nowrap border border-[#5f7379] rounded-[3px] px-1">Ctrl K</kbd>
+        <span className="hidden min-[1100px]:inline grow text-left truncate">{t`Find a supporter or message`}</span>
+        <kbd className="hidden min-[1100px]:inline font-mono text-[11px] whitespace-nowrap border border-[#5f7379] rounded-[3px] px-1">{t`Ctrl K`}</kbd>
       </button>
       <NavLink
         to="/house"
@@ -201,7 +206,7 @@ function Bar({ onFind }: { onFind: () => void }) {
           `hidden min-[1200px]:block mr-5 font-medium whitespace-nowrap ${isActive ? 'text-white underline underline-offset-4' : 'text-[#dfe7e6] hover:text-white'}`
         }
       >
-        House rules
+        {t`House rules`}
       </NavLink>
       <Account />
     </header>
@@ -215,14 +220,14 @@ function Untold() {
   return (
     <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 mb-3 flex items-center gap-4 shrink-0">
       <div className="grow">
-        <p className="font-semibold">Something on this page could not be read</p>
+        <p className="font-semibold">{t`Something on this page could not be read`}</p>
         {errors.map((error) => (
           <p key={sentenceOf(error)} className="text-ink2">
             {sentenceOf(error)}
           </p>
         ))}
       </div>
-      <Button onClick={again}>Try again</Button>
+      <Button onClick={again}>{t`Try again`}</Button>
     </div>
   );
 }
@@ -239,7 +244,7 @@ export function Frame() {
     () => setFinding(true),
     () => setShowingKeys(true),
   );
-  if (isPending) return <Loading what="your session" />;
+  if (isPending) return <Loading what={t`your session`} />;
   if (error || !data) return <Navigate to={`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`} replace />;
   return (
     <div className="h-full flex flex-col">
@@ -250,7 +255,7 @@ export function Frame() {
           tabIndex={-1}
         >
           <Untold />
-          <Suspense fallback={<Loading what="the page" />}>
+          <Suspense fallback={<Loading what={t`the page`} />}>
             <Outlet />
           </Suspense>
         </main>

@@ -1,19 +1,20 @@
+import { t } from '@lingui/core/macro';
 import { Drawer } from '../ui/dialogs';
 
 const KEYS: [string, string][] = [
-  ['Ctrl K', 'Find anybody and anything'],
-  ['Alt 1 to Alt 5', 'Go to a station'],
-  ['Tab, Shift Tab', 'From one thing to the next'],
-  ['↑ ↓ Page Up Page Down Home End', 'Move in a table'],
-  ['Letters', 'Jump to a name in a table'],
-  ['Enter', 'Open what is marked'],
-  ['Esc', 'Close what lies on top'],
-  ['?', 'These keys'],
+  [t`Ctrl K`, t`Find anybody and anything`],
+  [t`Alt 1 to Alt 5`, t`Go to a station`],
+  [t`Tab, Shift Tab`, t`From one thing to the next`],
+  [t`↑ ↓ Page Up Page Down Home End`, t`Move in a table`],
+  [t`Letters`, t`Jump to a name in a table`],
+  ['Enter', t`Open what is marked`],
+  [t`Esc`, t`Close what lies on top`],
+  ['?', t`These keys`],
 ];
 
 export default function Keys({ onClose }: { onClose: () => void }) {
   return (
-    <Drawer open onClose={onClose} title="Keys">
+    <Drawer open onClose={onClose} title={t`Keys`}>
       <dl className="sheet p-4 grid grid-cols-[auto_1fr] gap-x-6 gap-y-3">
         {KEYS.map(([key, words]) => (
           <div key={key} className="contents">

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { Link, useRouteError } from 'react-router';
 import { Empty } from '../ui/basics';
 
@@ -6,14 +7,14 @@ export function Lost() {
   const error = useRouteError() as Error | undefined;
   return (
     <div className="sheet m-5">
-      <Empty title={error ? 'This view could not be drawn' : 'There is nothing at this address'}>
+      <Empty title={error ? t`This view could not be drawn` : t`There is nothing at this address`}>
         <p>
           {error
-            ? 'Nothing that you saved is lost. Load the page again; if it happens again, go back to Today.'
-            : 'It may have been deleted, or the address was cut short.'}
+            ? t`Nothing that you saved is lost. Load the page again; if it happens again, go back to Today.`
+            : t`It may have been deleted, or the address was cut short.`}
         </p>
         <Link className="link text-ink" to="/">
-          Go to Today
+          {t`Go to Today`}
         </Link>
       </Empty>
     </div>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { Problem } from '@goodword/core/contract';
 
 /** A request that the server refused, with its sentence. */
@@ -22,7 +23,7 @@ export function keepCsrf(word: string): void {
 async function problemOf(response: Response): Promise<Problem> {
   const body = (await response.json().catch(() => null)) as Problem | null;
   return (
-    body ?? { type: '', title: 'No answer', status: response.status, detail: 'The server gave no answer that can be read. Try again in a moment.' }
+    body ?? { type: '', title: t`No answer`, status: response.status, detail: t`The server gave no answer that can be read. Try again in a moment.` }
   );
 }
 
@@ -46,9 +47,9 @@ export async function call<T = void>(
   } catch {
     throw new ProblemError({
       type: '',
-      title: 'No connection',
+      title: t`No connection`,
       status: 0,
-      detail: 'The server cannot be reached just now. What you typed is still here; try again in a moment.',
+      detail: t`The server cannot be reached just now. What you typed is still here; try again in a moment.`,
     });
   }
   if (!response.ok) throw new ProblemError(await problemOf(response));

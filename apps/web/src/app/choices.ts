@@ -1,6 +1,20 @@
+import { t } from '@lingui/core/macro';
 import { countryCodes, countryName } from '@goodword/core/fields';
 
-export const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+export const MONTHS = [
+  t`January`,
+  t`February`,
+  t`March`,
+  t`April`,
+  t`May`,
+  t`June`,
+  t`July`,
+  t`August`,
+  t`September`,
+  t`October`,
+  t`November`,
+  t`December`,
+];
 
 /** Zones that the browser knows, with the one of now even where it doesn't. */
 export function zonesWith(now: string): string[] {

@@ -15,7 +15,3 @@ export function useFormat() {
     moment: (iso: string) => new Intl.DateTimeFormat(locale, { dateStyle: 'medium', timeStyle: 'short', timeZone }).format(new Date(iso)),
   };
 }
-
-export function plural(count: number, one: string, many: string): string {
-  return count === 1 ? one : many;
-}

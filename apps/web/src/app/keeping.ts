@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { ProblemError } from './api';
 import { useSession } from './session';
@@ -207,9 +208,9 @@ export function useKeeping<T>(name: string, initial: { value: T; version: number
 
 /** What is to be said of where it stands. */
 export const STANDING_WORDS: Record<Standing, string> = {
-  saved: 'Everything is saved',
-  saving: 'Saving…',
-  waiting: 'Not saved yet: the server can’t be reached. It is kept here and tried again',
-  newer: 'Not saved: somebody saved something newer',
-  refused: 'Not saved as it stands',
+  saved: t`Everything is saved`,
+  saving: t`Saving…`,
+  waiting: t`Not saved yet: the server can’t be reached. It is kept here and tried again`,
+  newer: t`Not saved: somebody saved something newer`,
+  refused: t`Not saved as it stands`,
 };

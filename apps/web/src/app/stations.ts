@@ -1,8 +1,10 @@
+import { t } from '@lingui/core/macro';
+
 /** The five stations, in the order of the work and of the day. */
 export const STATIONS = [
-  { path: '/gather', name: 'Gather' },
-  { path: '/sort', name: 'Sort' },
-  { path: '/write', name: 'Write' },
-  { path: '/send', name: 'Send' },
-  { path: '/hear-back', name: 'Hear back' },
+  { path: '/gather', name: t`Gather` },
+  { path: '/sort', name: t`Sort` },
+  { path: '/write', name: t`Write` },
+  { path: '/send', name: t`Send` },
+  { path: '/hear-back', name: t`Hear back` },
 ] as const;

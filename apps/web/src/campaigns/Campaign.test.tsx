@@ -87,7 +87,7 @@ test('removing it says how many leave its roster, and leads back to the others',
   const { user, sent } = page({ 'DELETE campaigns/2': () => reply(204, null) });
   await user.click(await screen.findByRole('button', { name: 'Delete' }));
   expect(screen.getByText(/2 people leave its roster/)).toBeTruthy();
-  await user.click(screen.getByRole('button', { name: 'Delete it, and 2 stages' }));
+  await user.click(screen.getByRole('button', { name: 'Delete it, with 2 people on its roster' }));
   expect(await screen.findByText('all campaigns')).toBeTruthy();
   expect(sent()).toEqual([['DELETE', 'campaigns/2', null]]);
 });

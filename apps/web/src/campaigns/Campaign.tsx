@@ -1,9 +1,11 @@
+import { plural, t } from '@lingui/core/macro';
+import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { BatchView, CampaignView, Page, RosterGroup, RosterRow, SegmentView, SupporterRow } from '@goodword/core/contract';
 import { call, get, query } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { useLists, useTags } from '../app/groups';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
@@ -27,20 +29,20 @@ export default function Campaign() {
   const [open, setOpen] = useState<'edit' | 'put' | 'off' | 'remove' | null>(null);
   const campaign = useQuery({ queryKey: ['campaigns', id], queryFn: () => get<CampaignView>(`campaigns/${id}`) });
   const close = () => (setOpen(null), refreshAll(queryClient));
-  if (!campaign.data) return campaign.error ? <Problem error={campaign.error} /> : <Loading what="the campaign" />;
+  if (!campaign.data) return campaign.error ? <Problem error={campaign.error} /> : <Loading what={t`the campaign`} />;
   const { name, kind, people, counts, standings, appealCode } = campaign.data;
   return (
     <>
       <Heading
         title={name}
-        page={`Campaign: ${name}`}
-        note={`${kind}, ${format.number(people)} ${plural(people, 'person', 'people')} on the roster${appealCode ? `, appeal code ${appealCode}` : ''}`}
+        page={t`Campaign: ${name}`}
+        note={t`${kind}, ${format.number(people)} ${plural(people, { one: 'person', other: 'people' })} on the roster${appealCode ? t`, appeal code ${appealCode}` : ''}`}
       >
         {may && (
           <>
-            <Button onClick={() => setOpen('remove')}>Delete</Button>
-            <Button onClick={() => setOpen('edit')}>Change</Button>
-            <Button onClick={() => setOpen('off')}>Remove people</Button>
+            <Button onClick={() => setOpen('remove')}>{t`Delete`}</Button>
+            <Button onClick={() => setOpen('edit')}>{t`Change`}</Button>
+            <Button onClick={() => setOpen('off')}>{t`Remove people`}</Button>
             {people > 0 && (
               <WriteToThem
                 whom={standing ? `${name}, ${standing}` : name}
@@ -48,13 +50,13 @@ export default function Campaign() {
               />
             )}
             <Button weight="main" onClick={() => setOpen('put')}>
-              Put people on
+              {t`Put people on`}
             </Button>
           </>
         )}
       </Heading>
       <SortNav />
-      <div className="flex flex-wrap gap-2 pb-3" role="group" aria-label="Stages">
+      <div className="flex flex-wrap gap-2 pb-3" role="group" aria-label={t`Stages`}>
         {[null, ...standings].map((one) => (
           <button
             key={one ?? ''}
@@ -62,14 +64,16 @@ export default function Campaign() {
             className={`rounded-paper border px-3 py-1 ${standing === one ? 'bg-ink text-white border-ink' : 'border-[#8b989d] bg-sheet'}`}
             onClick={() => setParams(one ? { standing: one } : {}, { replace: true })}
           >
-            {one ?? 'All'} <b className="font-title">{format.number(one ? (counts[one] ?? 0) : people)}</b>
+            {one ?? t`All`} <b className="font-title">{format.number(one ? (counts[one] ?? 0) : people)}</b>
           </button>
         ))}
       </div>
       {people === 0 ? (
         <div className="sheet grow">
-          <Empty title="Nobody is on the roster yet">
-            <p>Put a list, a tag, a segment or a batch on it, or choose the campaign when you bring in a file.</p>
+          <Empty title={t`Nobody is on the roster yet`}>
+            <p>
+              <Trans>Put a list, a tag, a segment or a batch on it, or choose the campaign when you bring in a file.</Trans>
+            </p>
           </Empty>
         </div>
       ) : (
@@ -80,12 +84,15 @@ export default function Campaign() {
       <Confirm
         open={open === 'remove'}
         onClose={() => setOpen(null)}
-        title={`Delete “${name}”?`}
-        act={`Delete it, and ${format.number(people)} stages`}
+        title={t`Delete “${name}”?`}
+        act={people === 0 ? t`Delete it` : t`Delete it, with ${plural(people, { one: '# person', other: '# people' })} on its roster`}
         onAct={() => call('DELETE', `campaigns/${id}`).then(() => (refreshAll(queryClient), void navigate('/sort/campaigns')))}
         body={
           <p>
-            {format.number(people)} {plural(people, 'person leaves', 'people leave')} its roster. They themselves, their gifts and messages stay.
+            <Trans>
+              {format.number(people)} <Plural value={people} one="person leaves" other="people leave" /> its roster. They themselves, their gifts and
+              messages stay.
+            </Trans>
           </p>
         }
       />
@@ -108,16 +115,16 @@ function Roster({ id, standing, standings, may }: { id: number; standing: string
     onSuccess: () => refreshAll(queryClient),
   });
   const columns: TableColumn<RosterRow>[] = [
-    { key: 'name', title: 'Name', width: '1.2fr', cell: (row) => personName(row) },
+    { key: 'name', title: t`Name`, width: '1.2fr', cell: (row) => personName(row) },
     {
       key: 'standing',
-      title: 'Stage',
+      title: t`Stage`,
       width: '190px',
       cell: (row) =>
         may ? (
           <select
             className="input !min-h-[28px] !py-[1px]"
-            aria-label={`Stage of ${personName(row)}`}
+            aria-label={t`Stage of ${personName(row)}`}
             value={row.standing}
             onClick={(event) => event.stopPropagation()}
             onKeyDown={(event) => event.stopPropagation()}
@@ -126,20 +133,20 @@ function Roster({ id, standing, standings, may }: { id: number; standing: string
             {standings.map((one) => (
               <option key={one}>{one}</option>
             ))}
-            <option value="">Remove from the roster</option>
+            <option value="">{t`Remove from the roster`}</option>
           </select>
         ) : (
           row.standing
         ),
     },
-    { key: 'since', title: 'Since', width: '1fr', cell: (row) => <span className="text-ink2">{format.moment(row.putAt)}</span> },
-    { key: 'by', title: 'Put there', width: '1.2fr', cell: (row) => <span className="text-ink2">{row.by}</span> },
+    { key: 'since', title: t`Since`, width: '1fr', cell: (row) => <span className="text-ink2">{format.moment(row.putAt)}</span> },
+    { key: 'by', title: t`Put there`, width: '1.2fr', cell: (row) => <span className="text-ink2">{row.by}</span> },
   ];
   return (
     <>
       <Problem error={act.error} />
       <VirtualTable
-        label="Roster"
+        label={t`Roster`}
         rows={rows}
         total={total}
         columns={columns}
@@ -154,10 +161,10 @@ function Roster({ id, standing, standings, may }: { id: number; standing: string
 
 type Kind = 'list' | 'tag' | 'segment' | 'batch';
 const KINDS: [Kind, string, string][] = [
-  ['list', 'A list', 'lists'],
-  ['tag', 'A tag', 'tags'],
-  ['segment', 'A segment', 'segments'],
-  ['batch', 'A batch', 'batches'],
+  ['list', t`A list`, 'lists'],
+  ['tag', t`A tag`, 'tags'],
+  ['segment', t`A segment`, 'segments'],
+  ['batch', t`A batch`, 'batches'],
 ];
 
 /** Chooses a group, or one person by name, and where they shall stand. */
@@ -195,28 +202,28 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
     <Drawer
       open
       onClose={onClose}
-      title={off ? 'Remove people from the roster' : 'Add people to the roster'}
-      note={off ? undefined : 'Whoever is on it already is moved to this stage'}
+      title={off ? t`Remove people from the roster` : t`Add people to the roster`}
+      note={off ? undefined : t`Whoever is on it already is moved to this stage`}
     >
       <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), act.mutate())}>
-        <Labelled label="Whom">
+        <Labelled label={t`Whom`}>
           <select className="input" value={kind} onChange={(event) => (setKind(event.target.value as Kind), setChosen(0))}>
             {KINDS.map(([one, words]) => (
               <option key={one} value={one}>
                 {words}
               </option>
             ))}
-            <option value="person">One person</option>
+            <option value="person">{t`One person`}</option>
           </select>
         </Labelled>
         {kind === 'person' && (
-          <Labelled label="Name, email or number">
+          <Labelled label={t`Name, email or number`}>
             <input className="input" value={search} onChange={(event) => setSearch(event.target.value)} />
           </Labelled>
         )}
-        <Labelled label="Which">
+        <Labelled label={t`Which`}>
           <select className="input" value={chosen || ''} onChange={(event) => setChosen(Number(event.target.value))}>
-            <option value="">Choose…</option>
+            <option value="">{t`Choose…`}</option>
             {offers.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.name}
@@ -225,7 +232,7 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
           </select>
         </Labelled>
         {!off && (
-          <Labelled label="Stage">
+          <Labelled label={t`Stage`}>
             <select className="input" value={standing} onChange={(event) => setStanding(event.target.value)}>
               {campaign.standings.map((one) => (
                 <option key={one}>{one}</option>
@@ -235,7 +242,7 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
         )}
         <Problem error={act.error} />
         <Button weight={off ? 'grave' : 'main'} type="submit" className="self-start" disabled={chosen === 0 || act.isPending}>
-          {off ? 'Remove them' : `Set them to ${standing}`}
+          {off ? t`Remove them` : t`Set them to ${standing}`}
         </Button>
       </form>
     </Drawer>

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -16,25 +18,27 @@ export default function Campaigns() {
   const may = useMay('organizer');
   const [making, setMaking] = useState(false);
   const { data, error } = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
-  if (!data) return error ? <Problem error={error} /> : <Loading what="campaigns" />;
+  if (!data) return error ? <Problem error={error} /> : <Loading what={t`campaigns`} />;
   return (
     <>
-      <Heading title="Sort" page="Campaigns" note="Campaigns and their rosters">
+      <Heading title={t`Sort`} page={t`Campaigns`} note={t`Campaigns and their rosters`}>
         {may && (
           <Button weight="main" onClick={() => setMaking(true)}>
-            Make a campaign
+            {t`Make a campaign`}
           </Button>
         )}
       </Heading>
       <SortNav />
-      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Campaigns">
+      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Campaigns`}>
         {data.length === 0 ? (
-          <Empty title="There is no campaign yet">
-            <p>An appeal, a thank-you or an update that runs for a while: its roster holds who is asked, and how each of them stands.</p>
+          <Empty title={t`There is no campaign yet`}>
+            <p>
+              <Trans>An appeal, a thank-you or an update that runs for a while: its roster holds who is asked, and how each of them stands.</Trans>
+            </p>
           </Empty>
         ) : (
           <table className="w-full">
-            <TableHead titles={['Campaign', 'Kind', 'Appeal code', 'On the roster', 'How they stand', 'Made']} />
+            <TableHead titles={[t`Campaign`, t`Kind`, t`Appeal code`, t`On the roster`, t`Stages`, t`Made`]} />
             <tbody>
               {data.map((campaign) => (
                 <tr key={campaign.id} className={`border-b border-hair ${campaign.isOpen ? '' : 'text-ink3'}`}>
@@ -42,7 +46,7 @@ export default function Campaigns() {
                     <Link className="hover:underline" to={`/sort/campaigns/${campaign.id}`}>
                       {campaign.name}
                     </Link>
-                    {!campaign.isOpen && ', closed'}
+                    {!campaign.isOpen && t`, closed`}
                   </td>
                   <td className="px-4">{campaign.kind}</td>
                   <td className="px-4 font-mono text-[12px]">{campaign.appealCode}</td>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { CAMPAIGN_KINDS, FIRST_STANDINGS, type CampaignKind } from '@goodword/core/campaigns';
 import type { CampaignView } from '@goodword/core/contract';
@@ -61,54 +62,54 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
   });
   const set = (at: number, text: string) => setRows(rows.map((row, i) => (i === at ? { ...row, name: text } : row)));
   return (
-    <Drawer open onClose={onClose} title={campaign ? 'Change the campaign' : 'Make a campaign'}>
+    <Drawer open onClose={onClose} title={campaign ? t`Change the campaign` : t`Make a campaign`}>
       <form className="flex flex-col gap-3 min-h-0 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
-        <Labelled label="Name">
+        <Labelled label={t`Name`}>
           <input className="input" value={name} maxLength={120} onChange={(event) => change({ name: event.target.value })} />
         </Labelled>
         <div className="grid grid-cols-2 gap-3">
-          <Labelled label="Kind">
+          <Labelled label={t`Kind`}>
             <select className="input" value={kind} onChange={(event) => change({ kind: event.target.value as CampaignKind })}>
               {CAMPAIGN_KINDS.map((one) => (
                 <option key={one}>{one}</option>
               ))}
             </select>
           </Labelled>
-          <Labelled label="Appeal code" hint="As it stands in files of gifts.">
+          <Labelled label={t`Appeal code`} hint={t`As it stands in files of gifts.`}>
             <input className="input font-mono" value={code} maxLength={60} onChange={(event) => change({ code: event.target.value })} />
           </Labelled>
         </div>
         <fieldset className="flex flex-col gap-2">
-          <legend className="font-semibold text-[13px] pb-1">Standings, in their order</legend>
+          <legend className="font-semibold text-[13px] pb-1">{t`Stages, in their order`}</legend>
           {rows.map((row, at) => (
             <div key={at} className="flex gap-2">
               <input
                 className="input"
-                aria-label={`Stage ${at + 1}`}
+                aria-label={t`Stage ${at + 1}`}
                 value={row.name}
                 maxLength={60}
                 onChange={(event) => set(at, event.target.value)}
               />
               <Button
-                aria-label={`Remove stage ${row.name}`}
+                aria-label={t`Remove stage ${row.name}`}
                 disabled={rows.length === 1}
                 onClick={() => setRows(rows.filter((_row, i) => i !== at))}
               >
-                Remove
+                {t`Remove`}
               </Button>
             </div>
           ))}
           <Button className="self-start" disabled={rows.length >= 20} onClick={() => setRows([...rows, { was: null, name: '' }])}>
-            Add a standing
+            {t`Add a stage`}
           </Button>
         </fieldset>
         {campaign && (
           <label className="flex gap-2 items-center">
             <input type="checkbox" className="accent-[#0F766B]" checked={isOpen} onChange={() => change({ isOpen: !isOpen })} />
-            Open: offered when people are brought in
+            {t`Open: offered when people are brought in`}
           </label>
         )}
-        <Unsaved draft={draft} what="this campaign" />
+        <Unsaved draft={draft} what={t`this campaign`} />
         {draft.theirs === null && <Problem error={save.error} />}
         <Button
           weight="main"
@@ -116,7 +117,7 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
           className="self-start"
           disabled={name.trim() === '' || standings.length === 0 || draft.theirs !== null || save.isPending}
         >
-          {campaign ? 'Save' : 'Make it'}
+          {campaign ? t`Save` : t`Make it`}
         </Button>
       </form>
     </Drawer>

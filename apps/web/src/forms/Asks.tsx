@@ -1,7 +1,10 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import type { ListName } from '../app/groups';
 import type { FormAsk, FormDefinition } from '@goodword/core/forms';
-import { CHANNEL_WORDS, PURPOSES, type Channel, type Scope } from '@goodword/core/permission';
+import { PURPOSES, type Channel, type Scope } from '@goodword/core/permission';
 import { textAskFaults } from '@goodword/core/text';
+import { CHANNEL_WORDS } from '@goodword/core/words';
 import { withAsk } from './draft';
 
 const ASKED_BY: readonly Channel[] = ['email', 'text', 'call'];
@@ -26,10 +29,10 @@ export function Asks({ form, lists, organization, disabled, onChange }: Props) {
           // Boxes have no name of their own and are never reordered, so their place is who they are.
           <div key={at} className="border-b border-hair py-3 flex flex-col gap-2" id={`ask-${at}`}>
             <div className="flex items-center gap-2">
-              <span>Agree to</span>
+              <span>{t`Agree to`}</span>
               <select
                 className="input !w-auto"
-                aria-label={`What box ${at + 1} is for`}
+                aria-label={t`What box ${at + 1} is for`}
                 value={ask.scope}
                 disabled={disabled}
                 onChange={(event) => change(at, { scope: event.target.value as Scope })}
@@ -47,10 +50,10 @@ export function Asks({ form, lists, organization, disabled, onChange }: Props) {
                     </option>
                   ))}
               </select>
-              <span>by</span>
+              <span>{t`by`}</span>
               <select
                 className="input !w-auto"
-                aria-label={`Channel of box ${at + 1}`}
+                aria-label={t`Channel of box ${at + 1}`}
                 value={ask.channel}
                 disabled={disabled}
                 onChange={(event) => change(at, { channel: event.target.value as Channel })}
@@ -61,36 +64,40 @@ export function Asks({ form, lists, organization, disabled, onChange }: Props) {
                   </option>
                 ))}
               </select>
-              <span className="grow">with the words</span>
+              <span className="grow">{t`with the words`}</span>
               {!disabled && (
-                <button className="link" aria-label={`Remove box ${at + 1}`} onClick={() => change(at, null)}>
-                  Remove
+                <button className="link" aria-label={t`Remove box ${at + 1}`} onClick={() => change(at, null)}>
+                  {t`Remove`}
                 </button>
               )}
             </div>
             <textarea
               className="input min-h-[64px]"
-              aria-label={`Words of box ${at + 1}`}
+              aria-label={t`Words of box ${at + 1}`}
               maxLength={1000}
               value={ask.words}
               disabled={disabled}
               onChange={(event) => change(at, { words: event.target.value })}
             />
-            {missing.length > 0 && <p className="text-madder text-[12.5px]">The words must still say {missing.join(', ')}.</p>}
+            {missing.length > 0 && (
+              <p className="text-madder text-[12.5px]">
+                <Trans>The words must still say {missing.join(', ')}.</Trans>
+              </p>
+            )}
           </div>
         );
       })}
       {!disabled && (
         <select
           className="input !w-auto mt-2 self-start"
-          aria-label="Ask for another permission"
+          aria-label={t`Ask for another permission`}
           value=""
           onChange={(event) => event.target.value && onChange(withAsk(form, event.target.value as Channel, organization))}
         >
-          <option value="">Another box…</option>
+          <option value="">{t`Another box…`}</option>
           {ASKED_BY.map((channel) => (
             <option key={channel} value={channel}>
-              by {CHANNEL_WORDS[channel].toLowerCase()}
+              {t`by ${CHANNEL_WORDS[channel].toLowerCase()}`}
             </option>
           ))}
         </select>

@@ -1,3 +1,5 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
@@ -23,7 +25,7 @@ export default function Form() {
   const id = Number(useParams().id);
   const { data, error } = useQuery({ queryKey: ['form', id], queryFn: () => get<FormView>(`forms/${id}`) });
   if (error) return <Problem error={error} />;
-  if (!data) return <Loading what="the form" />;
+  if (!data) return <Loading what={t`the form`} />;
   return <Builder key={data.id} view={data} />;
 }
 
@@ -59,26 +61,26 @@ function Builder({ view }: { view: FormView }) {
   useMargin(notesOf(view, changed));
   return (
     <>
-      <Heading title={view.name} page={`Form: ${view.name}`} note={`${view.open ? 'Open' : 'Closed'}, version ${view.version}`}>
-        <Button onClick={() => setShowing(true)}>Where it lives</Button>
+      <Heading title={view.name} page={t`Form: ${view.name}`} note={t`${view.open ? t`Open` : t`Closed`}, version ${view.version}`}>
+        <Button onClick={() => setShowing(true)}>{t`Where it lives`}</Button>
         {!disabled && (
           <>
             <Button disabled={changed || open.isPending} onClick={() => open.mutate()}>
-              {view.open ? 'Close it' : 'Open it'}
+              {view.open ? t`Close it` : t`Open it`}
             </Button>
             <Button weight="main" disabled={!changed || draft.theirs !== null || save.isPending} onClick={() => save.mutate(draft.value)}>
-              Save a new version
+              {t`Save a new version`}
             </Button>
           </>
         )}
       </Heading>
-      <Unsaved draft={draft} what="this form" />
+      <Unsaved draft={draft} what={t`this form`} />
       <Problem error={draft.theirs === null ? (save.error ?? open.error) : open.error} />
       <div className="grid grid-cols-[1fr_330px] gap-4 grow min-h-0">
-        <div className="sheet p-5 overflow-y-auto" tabIndex={0} role="region" aria-label="The form">
-          <Part title="The page">
+        <div className="sheet p-5 overflow-y-auto" tabIndex={0} role="region" aria-label={t`The form`}>
+          <Part title={t`The page`}>
             <div className="grid grid-cols-2 gap-3">
-              <Labelled label="Title">
+              <Labelled label={t`Title`}>
                 <input
                   className="input"
                   value={form.title}
@@ -87,7 +89,7 @@ function Builder({ view }: { view: FormView }) {
                   onChange={(event) => set({ title: event.target.value })}
                 />
               </Labelled>
-              <Labelled label="Language of the page">
+              <Labelled label={t`Language of the page`}>
                 <select
                   className="input"
                   value={form.language}
@@ -102,7 +104,7 @@ function Builder({ view }: { view: FormView }) {
                 </select>
               </Labelled>
             </div>
-            <Labelled label="A word before it">
+            <Labelled label={t`A word before it`}>
               <textarea
                 className="input"
                 value={form.intro}
@@ -112,15 +114,15 @@ function Builder({ view }: { view: FormView }) {
               />
             </Labelled>
           </Part>
-          <Part title="What it asks">
+          <Part title={t`What it asks`}>
             <Items form={form} fields={fields.data ?? []} disabled={disabled} onChange={setForm} />
           </Part>
-          <Part title="Permission it asks for">
+          <Part title={t`Permission it asks for`}>
             <Asks form={form} lists={lists.data ?? []} organization={organization.name} disabled={disabled} onChange={setForm} />
           </Part>
-          <Part title="Afterwards">
+          <Part title={t`Afterwards`}>
             <div className="grid grid-cols-2 gap-3">
-              <Labelled label="Words on the button">
+              <Labelled label={t`Words on the button`}>
                 <input
                   className="input"
                   value={form.button}
@@ -129,7 +131,7 @@ function Builder({ view }: { view: FormView }) {
                   onChange={(event) => set({ button: event.target.value })}
                 />
               </Labelled>
-              <Labelled label="Or go on to a page of yours" hint="https://…">
+              <Labelled label={t`Or go on to a page of yours`} hint="https://…">
                 <input
                   className="input"
                   type="url"
@@ -139,7 +141,7 @@ function Builder({ view }: { view: FormView }) {
                 />
               </Labelled>
             </div>
-            <Labelled label="Words of thanks">
+            <Labelled label={t`Words of thanks`}>
               <textarea
                 className="input"
                 value={form.thanks.words}
@@ -148,18 +150,18 @@ function Builder({ view }: { view: FormView }) {
                 onChange={(event) => set({ thanks: { ...form.thanks, words: event.target.value } })}
               />
             </Labelled>
-            <Labelled label="Ask to confirm by email">
+            <Labelled label={t`Ask to confirm by email`}>
               <select
                 className="input"
                 value={form.confirm.email}
                 disabled={disabled}
                 onChange={(event) => set({ confirm: { ...form.confirm, email: event.target.value as 'rule' | 'always' } })}
               >
-                <option value="always">always</option>
-                <option value="rule">where the house rule of the place says so, and whoever said no before</option>
+                <option value="always">{t`always`}</option>
+                <option value="rule">{t`where the house rule of the place says so, and whoever said no before`}</option>
               </select>
             </Labelled>
-            <Labelled label="Subject of that mail">
+            <Labelled label={t`Subject of that mail`}>
               <input
                 className="input"
                 value={form.confirm.subject}
@@ -168,7 +170,10 @@ function Builder({ view }: { view: FormView }) {
                 onChange={(event) => set({ confirm: { ...form.confirm, subject: event.target.value } })}
               />
             </Labelled>
-            <Labelled label="Its words" hint="The button and what they ticked follow by themselves. It goes once, and one reminder after three days.">
+            <Labelled
+              label={t`Its words`}
+              hint={t`The button and what they ticked follow by themselves. It goes once, and one reminder after three days.`}
+            >
               <textarea
                 className="input min-h-[70px]"
                 value={form.confirm.words}
@@ -178,8 +183,8 @@ function Builder({ view }: { view: FormView }) {
               />
             </Labelled>
           </Part>
-          <Part title="Where people go">
-            <Labelled label="New people join the chapter">
+          <Part title={t`Where people go`}>
+            <Labelled label={t`New people join the chapter`}>
               <select
                 className="input"
                 value={form.chapterId}
@@ -194,23 +199,23 @@ function Builder({ view }: { view: FormView }) {
               </select>
             </Labelled>
             <Choose
-              label="Add to the lists"
+              label={t`Add to the lists`}
               all={lists.data ?? []}
               chosen={form.listIds}
               disabled={disabled}
               onChange={(listIds) => set({ listIds })}
             />
-            <Choose label="Add the tags" all={tags.data ?? []} chosen={form.tagIds} disabled={disabled} onChange={(tagIds) => set({ tagIds })} />
+            <Choose label={t`Add the tags`} all={tags.data ?? []} chosen={form.tagIds} disabled={disabled} onChange={(tagIds) => set({ tagIds })} />
           </Part>
-          <Part title="Its name and address">
+          <Part title={t`Its name and address`}>
             <div className="grid grid-cols-3 gap-3">
-              <Labelled label="Name">
+              <Labelled label={t`Name`}>
                 <input className="input" value={name} maxLength={120} disabled={disabled} onChange={(event) => setName(event.target.value)} />
               </Labelled>
-              <Labelled label="Address ends in" hint={`…/join/${slug}`}>
+              <Labelled label={t`Address ends in`} hint={`…/join/${slug}`}>
                 <input className="input" value={slug} maxLength={60} disabled={disabled} onChange={(event) => setSlug(event.target.value)} />
               </Labelled>
-              <Labelled label="Keyword by text" hint={`Texted to ${organization.textFrom}`}>
+              <Labelled label={t`Keyword by text`} hint={t`Texted to ${organization.textFrom}`}>
                 <input
                   className="input"
                   value={form.keyword ?? ''}
@@ -220,7 +225,7 @@ function Builder({ view }: { view: FormView }) {
                 />
               </Labelled>
             </div>
-            <Labelled label="Pages that may frame it" hint="One a line, such as https://www.example.org">
+            <Labelled label={t`Pages that may frame it`} hint={t`One a line, such as https://www.example.org`}>
               <textarea
                 className="input font-mono"
                 value={form.embedOn.join('\n')}
@@ -237,15 +242,15 @@ function Builder({ view }: { view: FormView }) {
             </Labelled>
           </Part>
         </div>
-        <div className="overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label="Preview">
+        <div className="overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label={t`Preview`}>
           <FormPreview form={form} />
         </div>
       </div>
       <Drawer
         open={showing}
         onClose={() => setShowing(false)}
-        title="Where it lives"
-        note={view.open ? 'Open to everybody' : 'Closed: the page says so, kindly'}
+        title={t`Where it lives`}
+        note={view.open ? t`Open to everybody` : t`Closed: the page says so, kindly`}
       >
         <Lives view={view} />
       </Drawer>
@@ -305,19 +310,26 @@ function notesOf(view: FormView, changed: boolean): Note[] {
       anchor: fault.field.startsWith('asks.') ? `ask-${fault.field.slice(5)}` : undefined,
     })),
     ...(changed
-      ? [{ key: 'changed', tone: 'doubt' as const, title: 'Not saved yet', body: 'Whoever joins meanwhile sees, and agrees to, the version before.' }]
+      ? [
+          {
+            key: 'changed',
+            tone: 'doubt' as const,
+            title: t`Not saved yet`,
+            body: t`Whoever joins meanwhile sees, and agrees to, the version before.`,
+          },
+        ]
       : []),
     {
       key: 'counts',
       tone: 'plain',
-      title: `${counts.joined} joined`,
-      body: `${counts.seen} saw it, ${counts.begun} began, ${counts.confirmed} confirmed; ${waiting} ${waiting === 1 ? 'has' : 'have'} not confirmed yet.`,
+      title: t`${counts.joined} joined`,
+      body: t`${counts.seen} saw it, ${counts.begun} began, ${counts.confirmed} confirmed; ${plural(waiting, { one: '# has', other: '# have' })} not confirmed yet.`,
     },
     {
       key: 'evidence',
       tone: 'good',
-      title: 'The words are the evidence',
-      body: 'Each entry keeps the words that stood beside the box, and every version of the form is kept.',
+      title: t`The words are the evidence`,
+      body: t`Each entry keeps the words that stood beside the box, and every version of the form is kept.`,
     },
   ];
 }
@@ -336,20 +348,22 @@ function Lives({ view }: { view: FormView }) {
         </a>
       </p>
       <div className="flex gap-5 items-center">
-        <img src={`/join/${view.slug}/qr.svg`} alt={`QR code of ${view.url}`} width={150} height={150} />
+        <img src={`/join/${view.slug}/qr.svg`} alt={t`QR code of ${view.url}`} width={150} height={150} />
         <p>
-          For posters:{' '}
-          <a className="link" href={`/join/${view.slug}/qr.svg`} download={`${view.slug}.svg`}>
-            SVG
-          </a>
-          ,{' '}
-          <a className="link" href={`/join/${view.slug}/qr.png`} download={`${view.slug}.png`}>
-            PNG
-          </a>
+          <Trans>
+            For posters:{' '}
+            <a className="link" href={`/join/${view.slug}/qr.svg`} download={`${view.slug}.svg`}>
+              SVG
+            </a>
+            ,{' '}
+            <a className="link" href={`/join/${view.slug}/qr.png`} download={`${view.slug}.png`}>
+              PNG
+            </a>
+          </Trans>
         </p>
       </div>
-      {code('In a page of yours, as a frame that sizes itself', embedCode('frame', view.url, view.definition, view.name))}
-      {code('In a page of yours, as plain HTML', embedCode('plain', view.url, view.definition, view.name))}
+      {code(t`In a page of yours, as a frame that sizes itself`, embedCode('frame', view.url, view.definition, view.name))}
+      {code(t`In a page of yours, as plain HTML`, embedCode('plain', view.url, view.definition, view.name))}
     </div>
   );
 }

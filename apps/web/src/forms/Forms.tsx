@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -12,7 +14,7 @@ import { GatherNav } from '../gather/GatherNav';
 import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 
-const COLUMNS = ['Form', 'Stands', 'Seen', 'Begun', 'Joined', 'Confirmed', 'Waiting to confirm'];
+const COLUMNS = [t`Form`, t`State`, t`Seen`, t`Begun`, t`Joined`, t`Confirmed`, t`Waiting to confirm`];
 
 /** Sign-up forms, and how far people come in each. */
 export default function Forms() {
@@ -20,24 +22,26 @@ export default function Forms() {
   const may = useMay('organizer');
   const [making, setMaking] = useState(false);
   const { data, error, isPending } = useQuery({ queryKey: ['forms'], queryFn: () => get<FormView[]>('forms') });
-  if (isPending) return <Loading what="forms" />;
+  if (isPending) return <Loading what={t`forms`} />;
   return (
     <>
-      <Heading title="Gather" page="Forms" note="Forms where people join by themselves">
+      <Heading title={t`Gather`} page={t`Forms`} note={t`Forms where people join by themselves`}>
         {may && (
           <Button weight="main" onClick={() => setMaking(true)}>
-            Make a form
+            {t`Make a form`}
           </Button>
         )}
       </Heading>
       <GatherNav />
       <Problem error={error} />
-      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Forms">
+      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Forms`}>
         {data?.length === 0 ? (
-          <Empty title="No form yet">
+          <Empty title={t`No form yet`}>
             <p>
-              A form asks for a name, an address, and each permission in its own words. It has a page of its own, a QR code for posters, and goes into
-              your website.
+              <Trans>
+                A form asks for a name, an address, and each permission in its own words. It has a page of its own, a QR code for posters, and goes
+                into your website.
+              </Trans>
             </p>
           </Empty>
         ) : (
@@ -59,7 +63,7 @@ export default function Forms() {
                       {form.name}
                     </Link>
                   </td>
-                  <td className="px-4">{form.open ? 'open' : form.faults.length > 0 ? 'closed, not ready yet' : 'closed'}</td>
+                  <td className="px-4">{form.open ? t`open` : form.faults.length > 0 ? t`closed, not ready yet` : t`closed`}</td>
                   {[form.counts.seen, form.counts.begun, form.counts.joined, form.counts.confirmed, form.waiting].map((n, i) => (
                     <td key={COLUMNS[i + 2]} className="px-4 text-right">
                       {format.number(n)}
@@ -71,7 +75,7 @@ export default function Forms() {
           </table>
         )}
       </div>
-      <Drawer open={making} onClose={() => setMaking(false)} title="Make a form">
+      <Drawer open={making} onClose={() => setMaking(false)} title={t`Make a form`}>
         <Making />
       </Drawer>
     </>
@@ -90,7 +94,7 @@ function Making() {
   });
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate())}>
-      <Labelled label="Name" hint="Also its title, until you change that">
+      <Labelled label={t`Name`} hint={t`Also its title, until you change that`}>
         <input
           className="input"
           required
@@ -100,9 +104,9 @@ function Making() {
           onChange={(event) => draft.set({ name: event.target.value, listId })}
         />
       </Labelled>
-      <Labelled label="Offered with the public list" hint="Lists that may be joined by a form">
+      <Labelled label={t`Offered with the public list`} hint={t`Lists that may be joined by a form`}>
         <select className="input" value={listId} onChange={(event) => draft.set({ name, listId: event.target.value })}>
-          <option value="">none: for news</option>
+          <option value="">{t`none: for news`}</option>
           {lists.data
             ?.filter((list) => list.byForm)
             .map((list) => (
@@ -114,7 +118,7 @@ function Making() {
       </Labelled>
       <Problem error={make.error} />
       <Button type="submit" weight="main" className="self-start" disabled={make.isPending}>
-        Make it
+        {t`Make it`}
       </Button>
     </form>
   );

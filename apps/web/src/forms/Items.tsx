@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
@@ -47,13 +48,13 @@ export function Items({ form, fields, disabled, onChange }: Props) {
           </ul>
         </SortableContext>
       </DndContext>
-      <Drawer open={making} onClose={() => setMaking(false)} title="Make a field" note="Then ask for it here">
+      <Drawer open={making} onClose={() => setMaking(false)} title={t`Make a field`} note={t`Then ask for it here`}>
         <NewFieldSheet without={['file']} onDone={() => setMaking(false)} />
       </Drawer>
       {!disabled && (
         <select
           className="input !w-auto mt-2 self-start"
-          aria-label="Ask for more"
+          aria-label={t`Ask for more`}
           value=""
           onChange={(event) => {
             if (event.target.value === 'new') return setMaking(true);
@@ -61,13 +62,13 @@ export function Items({ form, fields, disabled, onChange }: Props) {
             if (chosen) onChange(withItem(form, chosen.of, chosen.words, chosen.field));
           }}
         >
-          <option value="">Ask for…</option>
+          <option value="">{t`Ask for…`}</option>
           {more.map((one) => (
             <option key={String(one.of)} value={String(one.of)}>
               {one.words}
             </option>
           ))}
-          <option value="new">a new field…</option>
+          <option value="new">{t`a new field…`}</option>
         </select>
       )}
     </>
@@ -75,7 +76,7 @@ export function Items({ form, fields, disabled, onChange }: Props) {
 }
 
 function nameOf(item: FormItem, fields: readonly FieldView[]): string {
-  return typeof item.of === 'number' ? (fields.find((field) => field.id === item.of)?.name ?? 'a field since deleted') : PART_WORDS[item.of];
+  return typeof item.of === 'number' ? (fields.find((field) => field.id === item.of)?.name ?? t`a field since deleted`) : PART_WORDS[item.of];
 }
 
 function ItemRow({
@@ -96,13 +97,13 @@ function ItemRow({
       style={{ transform: CSS.Transform.toString(transform), transition }}
       className="bg-sheet border-b border-hair py-2 grid grid-cols-[22px_1fr_auto] gap-2 items-start"
     >
-      <button className="pt-2 text-ink3" aria-label={`Move ${name}`} {...attributes} {...listeners}>
+      <button className="pt-2 text-ink3" aria-label={t`Move ${name}`} {...attributes} {...listeners}>
         <GripVertical size={16} aria-hidden="true" />
       </button>
       <div className="grid grid-cols-2 gap-2">
         <input
           className="input"
-          aria-label={`Label of ${name}`}
+          aria-label={t`Label of ${name}`}
           value={item.label}
           maxLength={120}
           disabled={disabled}
@@ -111,8 +112,8 @@ function ItemRow({
         {item.show === 'asked' ? (
           <input
             className="input"
-            aria-label={`Help for ${name}`}
-            placeholder="A word of help"
+            aria-label={t`Help for ${name}`}
+            placeholder={t`A word of help`}
             value={item.help}
             maxLength={300}
             disabled={disabled}
@@ -121,8 +122,8 @@ function ItemRow({
         ) : (
           <input
             className="input"
-            aria-label={`Value of ${name}`}
-            placeholder={item.show === 'constant' ? 'Always this' : 'Unless the address says so'}
+            aria-label={t`Value of ${name}`}
+            placeholder={item.show === 'constant' ? t`Always this` : t`Unless the address says so`}
             value={item.value}
             maxLength={300}
             disabled={disabled}
@@ -133,7 +134,7 @@ function ItemRow({
       <div className="flex items-center gap-3">
         <select
           className="input !w-auto"
-          aria-label={`How ${name} is known`}
+          aria-label={t`How ${name} is known`}
           value={item.show === 'asked' && item.required ? 'required' : item.show}
           disabled={disabled}
           onChange={(event) => {
@@ -141,14 +142,14 @@ function ItemRow({
             onChange(show === 'required' ? { show: 'asked', required: true } : { show, required: false });
           }}
         >
-          <option value="asked">asked</option>
-          <option value="required">asked, required</option>
-          <option value="hidden">hidden</option>
-          <option value="constant">constant</option>
+          <option value="asked">{t`asked`}</option>
+          <option value="required">{t`asked, required`}</option>
+          <option value="hidden">{t`hidden`}</option>
+          <option value="constant">{t`constant`}</option>
         </select>
         {!disabled && (
-          <button className="link" aria-label={`Remove ${name}`} onClick={() => onChange(null)}>
-            Remove
+          <button className="link" aria-label={t`Remove ${name}`} onClick={() => onChange(null)}>
+            {t`Remove`}
           </button>
         )}
       </div>

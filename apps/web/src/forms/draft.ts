@@ -1,15 +1,16 @@
+import { t } from '@lingui/core/macro';
 import type { FieldView } from '@goodword/core/contract';
 import { FORM_PARTS, type FormDefinition, type FormItem, type FormPart } from '@goodword/core/forms';
 import type { Channel } from '@goodword/core/permission';
-import { standardTextAsk } from '@goodword/core/text';
+import { standardTextAsk } from '@goodword/core/words';
 
 export const PART_WORDS: Record<FormPart, string> = {
-  firstName: 'First name',
-  lastName: 'Last name',
-  email: 'Email',
-  mobile: 'Mobile',
-  country: 'Country',
-  post: 'Postal address',
+  firstName: t`First name`,
+  lastName: t`Last name`,
+  email: t`Email`,
+  mobile: t`Mobile`,
+  country: t`Country`,
+  post: t`Postal address`,
 };
 
 /** Everything that a form can ask, and does not yet. */
@@ -46,8 +47,8 @@ export function withAsk(form: FormDefinition, channel: Channel, organization: st
     channel === 'text'
       ? standardTextAsk(organization, 2)
       : channel === 'call'
-        ? `${organization} may call me about news.`
-        : `${organization} may email me its news. I can leave with one click at any time.`;
+        ? t`${organization} may call me about news.`
+        : t`${organization} may email me its news. I can leave with one click at any time.`;
   return { ...form, asks: [...form.asks, { channel, scope: 'news', words }] };
 }
 

@@ -1,8 +1,11 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { BATCH_ROADS, type ChannelPermission } from '@goodword/core/intake';
-import { PURPOSES, ROAD_WORDS, type Purpose } from '@goodword/core/permission';
+import { PURPOSES, type Purpose } from '@goodword/core/permission';
+import { ROAD_WORDS } from '@goodword/core/words';
 import { localDay } from '../app/day';
 import { useTyped } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
@@ -19,8 +22,8 @@ export function AddPerson() {
   if (!may) return null;
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Add a person</Button>
-      <Drawer open={open} onClose={() => setOpen(false)} title="Add a person" note="Somebody who is here already is found, and filled in">
+      <Button onClick={() => setOpen(true)}>{t`Add a person`}</Button>
+      <Drawer open={open} onClose={() => setOpen(false)} title={t`Add a person`} note={t`Somebody who is here already is found, and filled in`}>
         {open && <Sheet onDone={() => setOpen(false)} />}
       </Drawer>
     </>
@@ -68,13 +71,13 @@ function Sheet({ onDone }: { onDone: () => void }) {
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
       <div className="grid grid-cols-2 gap-3">
-        {line('firstName', 'First name')}
-        {line('lastName', 'Last name')}
-        {line('email', 'Email')}
-        {line('mobile', 'Mobile', 'tel')}
+        {line('firstName', t`First name`)}
+        {line('lastName', t`Last name`)}
+        {line('email', t`Email`)}
+        {line('mobile', t`Mobile`, 'tel')}
       </div>
       {chapters.length > 1 && (
-        <Labelled label="Chapter">
+        <Labelled label={t`Chapter`}>
           <select className="input" value={chapterId ?? ''} onChange={(event) => setChapterId(Number(event.target.value))}>
             {chapters.map((one) => (
               <option key={one.id} value={one.id}>
@@ -85,15 +88,17 @@ function Sheet({ onDone }: { onDone: () => void }) {
         </Labelled>
       )}
       <fieldset className="flex flex-col gap-2">
-        <legend className="font-semibold pb-1">What they agreed to</legend>
-        <p className="text-ink2 text-[13px]">Nothing ticked: they come in as never asked, and nothing goes to them until they say yes themselves.</p>
+        <legend className="font-semibold pb-1">{t`What they agreed to`}</legend>
+        <p className="text-ink2 text-[13px]">
+          <Trans>Nothing ticked: they come in as never asked, and nothing goes to them until they say yes themselves.</Trans>
+        </p>
         <div className="flex flex-wrap gap-x-5 gap-y-1">
-          <Tick label="Emails" on={by.email} onChange={(email) => setBy({ ...by, email })} />
-          <Tick label="Texts" on={by.text} onChange={(text) => setBy({ ...by, text })} />
+          <Tick label={t`Emails`} on={by.email} onChange={(email) => setBy({ ...by, email })} />
+          <Tick label={t`Texts`} on={by.text} onChange={(text) => setBy({ ...by, text })} />
         </div>
         {some && (
           <>
-            <div className="flex flex-wrap gap-x-5 gap-y-1" role="group" aria-label="What for">
+            <div className="flex flex-wrap gap-x-5 gap-y-1" role="group" aria-label={t`What for`}>
               {PURPOSES.filter((purpose) => purpose !== 'service').map((purpose) => (
                 <Tick
                   key={purpose}
@@ -104,7 +109,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
               ))}
             </div>
             <div className="grid grid-cols-2 gap-3">
-              <Labelled label="How they said so">
+              <Labelled label={t`How they said so`}>
                 <select className="input" value={said.how} onChange={(event) => setSaid({ ...said, how: event.target.value as typeof said.how })}>
                   {BATCH_ROADS.map((road) => (
                     <option key={road} value={road}>
@@ -113,11 +118,11 @@ function Sheet({ onDone }: { onDone: () => void }) {
                   ))}
                 </select>
               </Labelled>
-              <Labelled label="On which day">
+              <Labelled label={t`On which day`}>
                 <DayField value={said.on} max={localDay()} onChange={(on) => setSaid({ ...said, on })} />
               </Labelled>
             </div>
-            <Labelled label="In what words" hint="As they stood on the sheet, or as they said it. They are kept as the evidence.">
+            <Labelled label={t`In what words`} hint={t`As they stood on the sheet, or as they said it. They are kept as the evidence.`}>
               <textarea
                 className="input"
                 rows={2}
@@ -126,7 +131,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
                 onChange={(event) => setSaid({ ...said, words: event.target.value })}
               />
             </Labelled>
-            <Labelled label="Who vouches for it">
+            <Labelled label={t`Who vouches for it`}>
               <input className="input" maxLength={120} value={said.voucher} onChange={(event) => setSaid({ ...said, voucher: event.target.value })} />
             </Labelled>
           </>
@@ -134,9 +139,9 @@ function Sheet({ onDone }: { onDone: () => void }) {
       </fieldset>
       <Problem error={add.error} />
       <Button type="submit" weight="main" className="self-start" disabled={!reachable || add.isPending}>
-        {add.isPending ? 'Adding…' : 'Add this person'}
+        {add.isPending ? t`Adding…` : t`Add this person`}
       </Button>
-      {!reachable && <p className="text-ink2 text-[13px]">An email or a mobile is needed, or nobody could reach them.</p>}
+      {!reachable && <p className="text-ink2 text-[13px]">{t`An email or a mobile is needed, or nobody could reach them.`}</p>}
     </form>
   );
 }

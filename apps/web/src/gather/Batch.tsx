@@ -1,9 +1,11 @@
+import { plural, t } from '@lingui/core/macro';
+import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { BatchView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, Heading, Loading, Problem, Progress } from '../ui/basics';
@@ -16,6 +18,7 @@ import { WhatItWrites } from './BatchWill';
 import { stepsOf } from './draft';
 import { Looks } from './Looks';
 import { Steps } from './Steps';
+import { CHECK } from './stepWords';
 import { WriteToThem } from '../write/WriteToThem';
 
 const MOVING = new Set(['reading', 'checking', 'bringing', 'taking-out']);
@@ -23,13 +26,13 @@ const MOVING = new Set(['reading', 'checking', 'bringing', 'taking-out']);
 const isMoving = ({ state, will }: BatchView) => MOVING.has(state) || (state === 'checked' && will === null);
 
 function progressWords(batch: BatchView, format: ReturnType<typeof useFormat>): string {
-  const verb = batch.state === 'checking' ? 'checked' : 'brought in';
+  const verb = batch.state === 'checking' ? 'checked' : t`brought in`;
   if (batch.state === 'taking-out')
     return batch.total > 0
-      ? `Taking it back out: step ${batch.done + 1} of ${batch.total}. You can leave this page; it goes on.`
-      : 'It waits its turn to be taken out…';
+      ? t`Taking it back out: step ${batch.done + 1} of ${batch.total}. You can leave this page; it goes on.`
+      : t`It waits its turn to be taken out…`;
   const left = batch.rate && batch.rate > 0 ? Math.ceil((batch.total - batch.done) / batch.rate) : null;
-  return `${format.number(batch.done)} of ${format.number(batch.total)} rows ${verb}${left !== null && batch.state === 'bringing' ? `, ${format.number(Math.round(batch.rate!))} a second, about ${left} ${plural(left, 'second', 'seconds')} left` : ''}. You can leave this page; it goes on.`;
+  return t`${format.number(batch.done)} of ${format.number(batch.total)} rows ${verb}${left !== null && batch.state === 'bringing' ? t`, ${format.number(Math.round(batch.rate!))} a second, about ${left} ${plural(left, { one: 'second', other: 'seconds' })} left` : ''}. You can leave this page; it goes on.`;
 }
 
 /** What the main button does, with its number. */
@@ -41,14 +44,23 @@ function actWords(batch: BatchView, format: ReturnType<typeof useFormat>): { wor
     case 'people':
       return {
         count: made + sum('update'),
-        words: `Bring in ${format.number(made + sum('update'))} ${plural(made + sum('update'), 'person', 'people')}`,
+        words: t`Bring in ${format.number(made + sum('update'))} ${plural(made + sum('update'), { one: 'person', other: 'people' })}`,
       };
     case 'here':
-      return { count: sum('update'), words: `Put ${format.number(sum('update'))} ${plural(sum('update'), 'person', 'people')} there` };
+      return {
+        count: sum('update'),
+        words: t`Put ${format.number(sum('update'))} ${plural(sum('update'), { one: 'person', other: 'people' })} there`,
+      };
     case 'refusals':
-      return { count: sum('no', 'hold'), words: `Record ${format.number(sum('no', 'hold'))} ${plural(sum('no', 'hold'), 'refusal', 'refusals')}` };
+      return {
+        count: sum('no', 'hold'),
+        words: t`Record ${format.number(sum('no', 'hold'))} ${plural(sum('no', 'hold'), { one: 'refusal', other: 'refusals' })}`,
+      };
     case 'gifts':
-      return { count: sum('gift') + made, words: `Record ${format.number(sum('gift') + made)} ${plural(sum('gift') + made, 'gift', 'gifts')}` };
+      return {
+        count: sum('gift') + made,
+        words: t`Record ${format.number(sum('gift') + made)} ${plural(sum('gift') + made, { one: 'gift', other: 'gifts' })}`,
+      };
   }
 }
 
@@ -78,18 +90,18 @@ export default function Batch() {
   }, [state, id]);
   useMargin(batchNotes(batch, may ? { open: setOpened, look: setLooking } : null));
   if (error) return <Problem error={error} />;
-  if (!batch) return <Loading what="the batch" />;
+  if (!batch) return <Loading what={t`the batch`} />;
   const main = actWords(batch, format);
   const where = chapters.length > 1 && chapters.find((chapter) => chapter.id === batch.chapterId)?.name;
   return (
     <div className="flex flex-col grow min-h-0">
       <Heading
         title={batch.name}
-        page={`Batch: ${batch.name}`}
-        note={`${format.number(batch.rows)} ${plural(batch.rows, 'row', 'rows')} of ${batch.fileName}${where ? `, for ${where}` : ''}, ${BATCH_WORDS[batch.state]}`}
+        page={t`Batch: ${batch.name}`}
+        note={t`${format.number(batch.rows)} ${plural(batch.rows, { one: 'row', other: 'rows' })} of ${batch.fileName}${where ? t`, for ${where}` : ''}, ${BATCH_WORDS[batch.state]}`}
       />
-      <Steps steps={[...stepsOf(batch.what), 'Check and bring in']} at="Check and bring in" />
-      <div className="grow min-h-0 overflow-y-auto flex flex-col gap-4" tabIndex={0} role="region" aria-label="What becomes of the rows">
+      <Steps of={stepsOf(batch.what)} at={CHECK} />
+      <div className="grow min-h-0 overflow-y-auto flex flex-col gap-4" tabIndex={0} role="region" aria-label={t`What becomes of the rows`}>
         {MOVING.has(batch.state) && (
           <section className="sheet p-5">
             <Progress done={batch.done} total={batch.total} words={progressWords(batch, format)} />
@@ -104,7 +116,7 @@ export default function Batch() {
             )}
             {!batch.will && batch.state === 'checked' && (
               <p className="text-ink2" role="status">
-                Counting what will be written…
+                {t`Counting what will be written…`}
               </p>
             )}
           </>
@@ -114,22 +126,22 @@ export default function Batch() {
       </div>
       {may && (
         <div className="flex justify-end gap-3 pt-3 items-center">
-          {batch.state === 'checked' && <Button onClick={() => void navigate(`/gather/${id}?change=1`)}>Change something</Button>}
+          {batch.state === 'checked' && <Button onClick={() => void navigate(`/gather/${id}?change=1`)}>{t`Change something`}</Button>}
           {batch.state === 'checked' && (
             <Button weight="main" disabled={main.count === 0 || act.isPending} onClick={() => act.mutate('bring-in')}>
               {main.words}
             </Button>
           )}
-          {batch.state === 'checking' && <Button onClick={() => act.mutate('stop')}>Stop checking</Button>}
-          {batch.state === 'bringing' && <Button onClick={() => act.mutate('stop')}>Stop after these rows</Button>}
+          {batch.state === 'checking' && <Button onClick={() => act.mutate('stop')}>{t`Stop checking`}</Button>}
+          {batch.state === 'bringing' && <Button onClick={() => act.mutate('stop')}>{t`Stop after these rows`}</Button>}
           {batch.state === 'stopped' && (
             <Button weight="main" onClick={() => act.mutate('bring-in')}>
-              Go on from row {format.number(batch.done + 1)}
+              <Trans>Go on from row {format.number(batch.done + 1)}</Trans>
             </Button>
           )}
           {(batch.state === 'done' || batch.state === 'stopped') && (
             <Button weight="grave" onClick={() => setTaking(true)}>
-              Take the batch back out
+              {t`Take the batch back out`}
             </Button>
           )}
         </div>
@@ -144,21 +156,24 @@ function TakingOut({ batch, onClose, onAct }: { batch: BatchView; onClose: () =>
   const format = useFormat();
   const notice = useQuery({ queryKey: ['take-out', batch.id], queryFn: () => get<{ staying: number }>(`batches/${batch.id}/take-out`) });
   const staying = notice.data?.staying ?? 0;
+  const { update: updated = 0 } = batch.counts;
   const goes = (batch.counts.new ?? 0) + (batch.counts.shares ?? 0) - staying;
   return (
     <Confirm
       open
       onClose={onClose}
-      title={`Take “${batch.name}” back out?`}
-      act={`Take out ${format.number(goes)} ${plural(goes, 'person', 'people')}`}
+      title={t`Take “${batch.name}” back out?`}
+      act={t`Take out ${format.number(goes)} ${plural(goes, { one: 'person', other: 'people' })}`}
       onAct={onAct}
       body={
         <p>
-          {format.number(goes)} people go, and {format.number(batch.counts.update ?? 0)} go back to how they were. Tags, lists, stages and permission
-          of this batch go with them.{' '}
-          {staying > 0 &&
-            `${format.number(staying)} ${plural(staying, 'stays', 'stay')}, because something happened to ${plural(staying, 'this person', 'these people')} since: a message, a gift or an edit. `}
-          Later edits, gifts, and every no stay.
+          <Trans>
+            {format.number(goes)} <Plural value={goes} one="person goes" other="people go" />, and {format.number(updated)}{' '}
+            <Plural value={updated} one="goes" other="go" /> back to how they were. Tags, lists, stages and permission of this batch go with them.{' '}
+            {staying > 0 &&
+              t`${format.number(staying)} ${plural(staying, { one: 'stays', other: 'stay' })}, because something happened to ${plural(staying, { one: 'this person', other: 'these people' })} since: a message, a gift or an edit. `}
+            Later edits, gifts, and every no stay.
+          </Trans>
         </p>
       }
     />
@@ -171,38 +186,44 @@ function Downloads({ batch, may }: { batch: BatchView; may: boolean }) {
   return (
     <p className="flex flex-wrap gap-x-6 gap-y-2">
       <Link className="link text-ink" to={`/sort?batch=${batch.id}`}>
-        See the people of this batch
+        {t`See the people of this batch`}
       </Link>
       <WriteToThem asLink whom={batch.name} to={() => ({ ref: { kind: 'batch', id: batch.id } })} />
       {!may ? (
-        <span className="text-ink2">Its rows are for organizers: a file holds more than is shown to everybody.</span>
+        <span className="text-ink2">
+          <Trans>Its rows are for organizers: a file holds more than is shown to everybody.</Trans>
+        </span>
       ) : batch.fileKept ? (
         <>
           <span>
-            Rows that came in, with our ids:{' '}
-            <a className="link" href={sheet('brought-in', 'csv')}>
-              CSV
-            </a>
-            ,{' '}
-            <a className="link" href={sheet('brought-in', 'xlsx')}>
-              XLSX
-            </a>
-          </span>
-          {mend && (
-            <span>
-              Rows with errors:{' '}
-              <a className="link" href={sheet('rows-to-mend', 'csv')}>
+            <Trans>
+              Rows that came in, with our ids:{' '}
+              <a className="link" href={sheet('brought-in', 'csv')}>
                 CSV
               </a>
               ,{' '}
-              <a className="link" href={sheet('rows-to-mend', 'xlsx')}>
+              <a className="link" href={sheet('brought-in', 'xlsx')}>
                 XLSX
               </a>
+            </Trans>
+          </span>
+          {mend && (
+            <span>
+              <Trans>
+                Rows with errors:{' '}
+                <a className="link" href={sheet('rows-to-mend', 'csv')}>
+                  CSV
+                </a>
+                ,{' '}
+                <a className="link" href={sheet('rows-to-mend', 'xlsx')}>
+                  XLSX
+                </a>
+              </Trans>
             </span>
           )}
         </>
       ) : (
-        <span className="text-ink2">Its file was deleted after the time set in Setup.</span>
+        <span className="text-ink2">{t`Its file was deleted after the time set in Setup.`}</span>
       )}
     </p>
   );

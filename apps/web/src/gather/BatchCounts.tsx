@@ -1,7 +1,8 @@
+import { plural, t } from '@lingui/core/macro';
 import { useState } from 'react';
 import type { BatchRowView, BatchView, Page, RowsOnly, RowVerdict } from '@goodword/core/contract';
 import { get, query } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { Drawer } from '../ui/dialogs';
 import { changeWords, meetsWords, RowStory } from './RowStory';
 import { usePages } from '../ui/people';
@@ -14,22 +15,22 @@ export interface Opened {
   words: string;
 }
 
-const TITLES: Partial<Record<BatchView['state'], string>> = { done: 'What became of the rows', 'taken-out': 'What had become of the rows' };
+const TITLES: Partial<Record<BatchView['state'], string>> = { done: t`What became of the rows`, 'taken-out': t`What had become of the rows` };
 
 const VERDICTS: [RowVerdict, string, string][] = [
-  ['new', 'New people', 'Nobody here has their address'],
-  ['shares', 'New people at a shared address', 'A household: the same address, another name'],
-  ['update', 'Updated', 'Here already; what is new is added'],
-  ['same', 'Already the same', 'Here already, and the file says nothing new'],
-  ['here', 'Here already', 'Left as they are'],
-  ['no', 'Opted out', 'A no is recorded, or the address goes on do-not-contact'],
-  ['hold', 'Bounced', 'The address is held, or goes on do-not-contact'],
-  ['gift', 'Gifts', 'Of people who are here'],
-  ['doubled', 'Gifts that are here already', 'Left out, so that nothing counts twice'],
-  ['look', 'Held for a look', 'Perhaps somebody who is here'],
-  ['skipped', 'Left out by you', 'Settled side by side'],
-  ['aside', 'No people', 'Blank lines, totals, the header once more'],
-  ['failed', 'Not coming in', 'With the reason for each'],
+  ['new', t`New people`, t`Nobody here has their address`],
+  ['shares', t`New people at a shared address`, t`A household: the same address, another name`],
+  ['update', t`Updated`, t`Here already; what is new is added`],
+  ['same', t`Already the same`, t`Here already, and the file says nothing new`],
+  ['here', t`Here already`, t`Left as they are`],
+  ['no', t`Opted out`, t`A no is recorded, or the address goes on do-not-contact`],
+  ['hold', t`Bounced`, t`The address is held, or goes on do-not-contact`],
+  ['gift', t`Gifts`, t`Of people who are here`],
+  ['doubled', t`Gifts that are here already`, t`Left out, so that nothing counts twice`],
+  ['look', t`Held for a look`, t`Perhaps somebody who is here`],
+  ['skipped', t`Left out by you`, t`Settled side by side`],
+  ['aside', t`No people`, t`Blank lines, totals, the header once more`],
+  ['failed', t`Not coming in`, t`With the reason for each`],
 ];
 const BAD: ReadonlySet<RowVerdict> = new Set(['failed', 'look']);
 /** Rows that meet somebody. */
@@ -41,7 +42,7 @@ export function Counts({ batch, onOpen }: { batch: BatchView; onOpen: ((opened: 
   const format = useFormat();
   return (
     <section className="sheet p-5">
-      <h2 className="subtitle pb-2">{TITLES[batch.state] ?? 'What will become of the rows'}</h2>
+      <h2 className="subtitle pb-2">{TITLES[batch.state] ?? t`What will become of the rows`}</h2>
       <ul>
         {VERDICTS.filter(([verdict]) => (batch.counts[verdict] ?? 0) > 0).map(([verdict, words, hint]) => {
           const count = batch.counts[verdict]!;
@@ -91,16 +92,16 @@ export function RowsDrawer({ batch, opened, onClose }: { batch: BatchView; opene
   const story = rows.find((row) => row.row === chosen) ?? rows[0];
   const bare = opened.verdict === 'failed' || opened.verdict === 'aside';
   const columns: TableColumn<BatchRowView>[] = [
-    { key: 'row', title: 'Row', width: '64px', cell: (row) => row.row },
-    { key: 'name', title: 'Name', width: '1fr', cell: (row) => `${row.firstName} ${row.lastName}` },
-    ...(bare ? [] : [{ key: 'address', title: 'Address', width: '1.2fr', cell: (row: BatchRowView) => row.email ?? row.mobile ?? '' }]),
+    { key: 'row', title: t`Row`, width: '64px', cell: (row) => row.row },
+    { key: 'name', title: t`Name`, width: '1fr', cell: (row) => `${row.firstName} ${row.lastName}` },
+    ...(bare ? [] : [{ key: 'address', title: t`Address`, width: '1.2fr', cell: (row: BatchRowView) => row.email ?? row.mobile ?? '' }]),
     ...(MEETING.has(opened.verdict)
-      ? [{ key: 'meets', title: 'Meets', width: '1.3fr', cell: (row: BatchRowView) => <InOneLine words={meetsWords(row)} /> }]
+      ? [{ key: 'meets', title: t`Meets`, width: '1.3fr', cell: (row: BatchRowView) => <InOneLine words={meetsWords(row)} /> }]
       : []),
-    { key: 'reason', title: 'What changes', width: bare ? '3fr' : '1.8fr', cell: (row) => <InOneLine words={changeWords(row)} /> },
+    { key: 'reason', title: t`What changes`, width: bare ? '3fr' : '1.8fr', cell: (row) => <InOneLine words={changeWords(row)} /> },
   ];
   return (
-    <Drawer open onClose={onClose} wide title={opened.words} note={`${total} ${plural(total, 'row', 'rows')} of the file`}>
+    <Drawer open onClose={onClose} wide title={opened.words} note={t`${total} ${plural(total, { one: 'row', other: 'rows' })} of the file`}>
       <VirtualTable
         label={opened.words}
         rows={rows}

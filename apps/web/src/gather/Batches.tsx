@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { BatchState, BatchView } from '@goodword/core/contract';
@@ -10,25 +12,28 @@ import { useDraft } from './draft';
 import { GatherNav } from './GatherNav';
 import { TableHead } from '../ui/TableHead';
 import { DayField } from '../ui/DayField';
+import { STEP_WORDS } from './stepWords';
+import type { Step } from './draft';
 
 export const BATCH_WORDS: Record<BatchState, string> = {
-  reading: 'being read',
-  unreadable: 'could not be read',
-  draft: 'not settled yet',
-  checking: 'being checked',
-  checked: 'checked, not in yet',
-  bringing: 'coming in',
-  stopped: 'stopped half-way',
-  done: 'brought in',
-  'taking-out': 'being taken out',
-  'taken-out': 'taken back out',
+  reading: t`being read`,
+  unreadable: t`could not be read`,
+  draft: t`not settled yet`,
+  checking: t`being checked`,
+  checked: t`checked, not in yet`,
+  bringing: t`coming in`,
+  stopped: t`stopped half-way`,
+  done: t`brought in`,
+  'taking-out': t`being taken out`,
+  'taken-out': t`taken back out`,
   failed: 'failed',
 };
 
 /** What a half-done batch waits for. */
 function waitsFor(batch: BatchView): string {
-  if (batch.state === 'draft') return `waits at: ${(batch.draft?.step ?? 'columns').toLowerCase()}`;
-  if (batch.state === 'checked' && (batch.counts.look ?? 0) > 0) return `checked, ${batch.counts.look} to look at`;
+  if (batch.state === 'draft') return t`waits at: ${STEP_WORDS[(batch.draft?.step ?? 'Columns') as Step].toLowerCase()}`;
+  const { look = 0 } = batch.counts;
+  if (batch.state === 'checked' && look > 0) return t`checked, ${look} to look at`;
   return BATCH_WORDS[batch.state];
 }
 
@@ -39,29 +44,29 @@ function Filters({ params, set }: { params: URLSearchParams; set: (name: string,
   const team = useQuery({ queryKey: ['teammates'], queryFn: () => get<{ id: number; name: string }[]>('session/teammates') });
   return (
     <div className="flex flex-wrap gap-2 pb-3 items-center text-ink2">
-      <select className={FILTER} aria-label="State" value={params.get('state') ?? ''} onChange={(event) => set('state', event.target.value)}>
-        <option value="">All batches</option>
-        <option value="open">Not finished</option>
-        <option value="done">Finished</option>
+      <select className={FILTER} aria-label={t`State`} value={params.get('state') ?? ''} onChange={(event) => set('state', event.target.value)}>
+        <option value="">{t`All batches`}</option>
+        <option value="open">{t`Not finished`}</option>
+        <option value="done">{t`Finished`}</option>
       </select>
-      <select className={FILTER} aria-label="Brought in by" value={params.get('by') ?? ''} onChange={(event) => set('by', event.target.value)}>
-        <option value="">by anyone</option>
+      <select className={FILTER} aria-label={t`Brought in by`} value={params.get('by') ?? ''} onChange={(event) => set('by', event.target.value)}>
+        <option value="">{t`by anyone`}</option>
         {team.data?.map((one) => (
           <option key={one.id} value={one.id}>
-            by {one.name}
+            {t`by ${one.name}`}
           </option>
         ))}
       </select>
       <label>
-        from <DayField className={`${FILTER} !w-[140px]`} value={params.get('from') ?? ''} onChange={(day) => set('from', day)} />
+        {t`from`} <DayField className={`${FILTER} !w-[140px]`} value={params.get('from') ?? ''} onChange={(day) => set('from', day)} />
       </label>
       <label>
-        to <DayField className={`${FILTER} !w-[140px]`} value={params.get('to') ?? ''} onChange={(day) => set('to', day)} />
+        {t`to`} <DayField className={`${FILTER} !w-[140px]`} value={params.get('to') ?? ''} onChange={(day) => set('to', day)} />
       </label>
       <input
         className={`${FILTER} !w-[200px]`}
-        aria-label="Name or file"
-        placeholder="Name or file"
+        aria-label={t`Name or file`}
+        placeholder={t`Name or file`}
         value={params.get('source') ?? ''}
         onChange={(event) => set('source', event.target.value)}
       />
@@ -90,30 +95,32 @@ export default function Batches() {
     queryFn: () => get<BatchView[]>(`batches${query(asked)}`),
     refetchInterval: 4_000,
   });
-  if (isPending) return <Loading what="batches" />;
+  if (isPending) return <Loading what={t`batches`} />;
   const begin = () => (reset(), void navigate('/gather/new'));
   return (
     <>
-      <Heading title="Gather" note="Batches of people, each brought in with its permission">
+      <Heading title={t`Gather`} note={t`Batches of people, each brought in with its permission`}>
         {may && (
           <Button weight="main" onClick={begin}>
-            Bring in a file
+            {t`Bring in a file`}
           </Button>
         )}
       </Heading>
       <GatherNav />
       <Filters params={params} set={set} />
       <Problem error={error} />
-      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Batches">
+      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Batches`}>
         {data?.length === 0 ? (
-          <Empty title={params.size > 0 ? 'No batch fits that' : 'Nobody has been brought in by a file yet'}>
+          <Empty title={params.size > 0 ? t`No batch fits that` : t`Nobody has been brought in by a file yet`}>
             <p>
-              Take the sign-up sheet of your last event: one header row, one person a row. You will see what becomes of every row before anything is
-              changed.
+              <Trans>
+                Take the sign-up sheet of your last event: one header row, one person a row. You will see what becomes of every row before anything is
+                changed.
+              </Trans>
             </p>
             {may && (
               <Link className="link text-ink" to="/gather/new" onClick={reset}>
-                Bring in the first file
+                {t`Bring in the first file`}
               </Link>
             )}
           </Empty>
@@ -129,7 +136,7 @@ function BatchTable({ batches }: { batches: readonly BatchView[] }) {
   const format = useFormat();
   return (
     <table className="w-full">
-      <TableHead titles={['Batch', 'What', 'Stands', 'Rows', 'New', 'Updated', 'Not in', 'Began']} />
+      <TableHead titles={[t`Batch`, t`What`, t`State`, t`Rows`, t`New`, t`Updated`, t`Not in`, t`Began`]} />
       <tbody>
         {batches.map((batch) => (
           <tr key={batch.id} className="border-b border-hair">

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import type { BatchKind, ColumnChoice, KnownField } from '@goodword/core/intake';
@@ -47,10 +49,10 @@ export function ColumnCard({ column, header, choice, what, fields, country, faul
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
           className={`w-full text-left rounded-paper border px-2 py-[6px] bg-sheet hover:bg-[#f4f6f5] ${border}`}
-          aria-label={`Column ${header}: ${title}. Change`}
+          aria-label={t`Column ${header}: ${title}. Change`}
         >
           <span className="block font-semibold truncate">{title}</span>
-          <span className="block text-[12px] text-ink2 truncate">{unsure ? `${note}, a guess` : note}</span>
+          <span className="block text-[12px] text-ink2 truncate">{unsure ? t`${note}, a guess` : note}</span>
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content className="sheet p-1 max-h-[440px] overflow-y-auto min-w-[240px] z-20" align="start">
@@ -64,7 +66,7 @@ export function ColumnCard({ column, header, choice, what, fields, country, faul
       {stripping && <Strip header={header} onClose={() => setStripping(false)} onStrip={(text) => (setStripping(false), onStrip(text))} />}
       <div className={`mx-auto w-px h-2 ${choice.to === 'leave' ? 'bg-[#b6c1bd]' : 'bg-ink'}`} />
       <p className={`font-mono text-[12px] truncate px-1 ${choice.to === 'leave' ? 'text-ink3' : ''}`} title={header}>
-        {header || '(no header)'}
+        {header || t`(no header)`}
       </p>
       <div className="mx-1 mt-1 h-1 bg-[#dfe5e1] flex" aria-hidden="true">
         <div className="bg-[#87a59e]" style={{ width: share(Math.max(0, filled - faults)) }} />
@@ -89,7 +91,7 @@ function Offers({ header, fields, what, onChoose, onMake, onStrip }: OffersProps
   return (
     <>
       <DropdownMenu.Item className={ITEM} onSelect={() => onChoose({ to: 'leave' })}>
-        Leave out
+        {t`Leave out`}
       </DropdownMenu.Item>
       {known.map(([group, offers]) => (
         <DropdownMenu.Group key={group}>
@@ -104,20 +106,22 @@ function Offers({ header, fields, what, onChoose, onMake, onStrip }: OffersProps
       {make.length > 0 && (
         <>
           <DropdownMenu.Separator className="h-px bg-hair my-1" />
-          <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Make a field “{header}” of</DropdownMenu.Label>
+          <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">
+            <Trans>Make a field “{header}” of</Trans>
+          </DropdownMenu.Label>
           {make.map((offer) => (
             <DropdownMenu.Item key={offer.key} className={ITEM} onSelect={() => onChoose(offer.choice)}>
               {offer.words}
             </DropdownMenu.Item>
           ))}
           <DropdownMenu.Item className={ITEM} onSelect={onMake}>
-            Name, section, choices…
+            {t`Name, section, choices…`}
           </DropdownMenu.Item>
         </>
       )}
       <DropdownMenu.Separator className="h-px bg-hair my-1" />
       <DropdownMenu.Item className={ITEM} onSelect={onStrip}>
-        Take a text out of every cell…
+        {t`Take a text out of every cell…`}
       </DropdownMenu.Item>
     </>
   );
@@ -127,13 +131,13 @@ function Offers({ header, fields, what, onChoose, onMake, onStrip }: OffersProps
 function Strip({ header, onClose, onStrip }: { header: string; onClose: () => void; onStrip: (text: string) => void }) {
   const [text, setText] = useState('');
   return (
-    <Drawer open onClose={onClose} title={`Take a text out of “${header}”`}>
+    <Drawer open onClose={onClose} title={t`Take a text out of “${header}”`}>
       <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), onStrip(text))}>
-        <Labelled label="The text" hint="Wherever it stands in a cell, such as “mailto:” or “(guest)”.">
+        <Labelled label={t`The text`} hint={t`Wherever it stands in a cell, such as “mailto:” or “(guest)”.`}>
           <input autoFocus className="input" value={text} maxLength={200} onChange={(event) => setText(event.target.value)} />
         </Labelled>
         <Button weight="main" type="submit" className="self-start" disabled={text === ''}>
-          Take it out of every cell
+          {t`Take it out of every cell`}
         </Button>
       </form>
     </Drawer>

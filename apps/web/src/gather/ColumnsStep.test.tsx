@@ -129,7 +129,7 @@ test('a workbook has its sheets to choose from, hidden ones said to be so, and n
   const workbook = { sheet: 2, sheets, hiddenColumns: [], hiddenRows: 0, mergedCells: 0, formulas: 0 };
   const { user } = await step({ readAgain: async (change) => void asked.push(change) }, { kind: 'workbook', workbook });
   expect(screen.queryByLabelText('Encoding')).toBeNull();
-  await user.selectOptions(screen.getByLabelText('Sheet'), 'Read me (hidden), 1 lines');
+  await user.selectOptions(screen.getByLabelText('Sheet'), 'Read me (hidden), 1 line');
   expect(asked).toEqual([{ sheet: 1 }]);
 });
 

@@ -1,8 +1,9 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useCallback, useMemo, useState } from 'react';
 import {
   BATCH_KINDS,
   DELIMITERS,
-  ENCODING_WORDS,
   ENCODINGS,
   menderOf,
   type BatchKind,
@@ -12,6 +13,7 @@ import {
   type Encoding,
   type FileReading,
 } from '@goodword/core/intake';
+import { ENCODING_WORDS } from '@goodword/core/words';
 import { useFormat } from '../app/format';
 import { Button } from '../ui/basics';
 import { useMargin } from '../ui/margin';
@@ -24,11 +26,12 @@ import type { Judgement } from './intake.worker';
 import { PREVIEW } from './measures';
 import { SheetGrid } from './SheetGrid';
 import type { House } from './useHouse';
+import { STEP_WORDS } from './stepWords';
 
 /** Three counts and their bar: ready, with a doubt, not as they are. */
 export function Tally({ judgement, judging }: { judgement: Judgement | null; judging: boolean }) {
   const format = useFormat();
-  if (!judgement) return <p className="text-ink2 grow">Reading the values…</p>;
+  if (!judgement) return <p className="text-ink2 grow">{t`Reading the values…`}</p>;
   const { ready, look, failed, counted } = judgement;
   return (
     <div className="grow" role="status">
@@ -38,8 +41,10 @@ export function Tally({ judgement, judging }: { judgement: Judgement | null; jud
         <div className="bg-madder" style={{ flexGrow: failed }} />
       </div>
       <p className="pt-1 text-ink2">
-        <b className="text-ink">{format.number(ready)}</b> ready · <b className="text-ink">{format.number(look)}</b> come in without a cell ·{' '}
-        <b className="text-ink">{format.number(failed)}</b> can't come in as they are{judging ? `, of the first ${format.number(counted)}…` : ''}
+        <Trans>
+          <b className="text-ink">{format.number(ready)}</b> ready · <b className="text-ink">{format.number(look)}</b> come in without a cell ·{' '}
+          <b className="text-ink">{format.number(failed)}</b> can't come in as they are{judging ? t`, of the first ${format.number(counted)}…` : ''}
+        </Trans>
       </p>
     </div>
   );
@@ -89,13 +94,15 @@ export function ColumnsStep({ house }: { house: House }) {
         )}
       />
       {found.rows > preview.length && preview.length >= PREVIEW && (
-        <p className="text-ink2 text-[12.5px] pt-1">The first {preview.length} rows are shown; all are read.</p>
+        <p className="text-ink2 text-[12.5px] pt-1">
+          <Trans>The first {preview.length} rows are shown; all are read.</Trans>
+        </p>
       )}
       <Constants house={house} />
       <div className="flex items-center gap-4 pt-2">
         <Tally judgement={judgement} judging={judging} />
         <Button weight="main" disabled={!analysis.whole} onClick={() => go(next)}>
-          Next: {next.toLowerCase()}
+          <Trans>Next: {STEP_WORDS[next].toLowerCase()}</Trans>
         </Button>
       </div>
     </>
@@ -116,7 +123,12 @@ function ReadAs({ onAgain }: { onAgain: (change: FileReading, what?: BatchKind) 
   const { found } = analysis;
   return (
     <p className="pb-2 flex items-center gap-x-2 gap-y-1 text-ink2 flex-wrap">
-      <select className={CHOICE} aria-label="What the file is" value={parts.what} onChange={(event) => onAgain({}, event.target.value as BatchKind)}>
+      <select
+        className={CHOICE}
+        aria-label={t`What the file is`}
+        value={parts.what}
+        onChange={(event) => onAgain({}, event.target.value as BatchKind)}
+      >
         {BATCH_KINDS.map((kind) => (
           <option key={kind} value={kind}>
             {KIND_WORDS[kind][0]}
@@ -125,17 +137,18 @@ function ReadAs({ onAgain }: { onAgain: (change: FileReading, what?: BatchKind) 
       </select>
       {found.workbook && (
         <>
-          on the sheet
+          {t`on the sheet`}
           <select
             className={CHOICE}
-            aria-label="Sheet"
+            aria-label={t`Sheet`}
             value={found.workbook.sheet}
             onChange={(event) => onAgain({ sheet: Number(event.target.value) })}
           >
             {found.workbook.sheets.map((sheet, i) => (
               <option key={i} value={i + 1}>
-                {sheet.name}
-                {sheet.hidden ? ' (hidden)' : ''}, {sheet.rows} lines
+                {sheet.hidden
+                  ? t`${sheet.name} (hidden), ${plural(sheet.rows, { one: '# line', other: '# lines' })}`
+                  : t`${sheet.name}, ${plural(sheet.rows, { one: '# line', other: '# lines' })}`}
               </option>
             ))}
           </select>
@@ -143,23 +156,25 @@ function ReadAs({ onAgain }: { onAgain: (change: FileReading, what?: BatchKind) 
       )}
       {found.kind === 'text' && (
         <>
-          {found.sure ? 'read as' : 'read, by a guess, as'}
-          <select
-            className={`${CHOICE} max-w-[210px]`}
-            aria-label="Encoding"
-            value={found.encoding}
-            onChange={(event) => onAgain({ encoding: event.target.value as Encoding })}
-          >
-            {ENCODINGS.map((encoding) => (
-              <option key={encoding} value={encoding}>
-                {ENCODING_WORDS[encoding]}
-              </option>
-            ))}
-          </select>
-          cut at
+          <Trans>
+            {found.sure ? t`read as` : t`read, by a guess, as`}
+            <select
+              className={`${CHOICE} max-w-[210px]`}
+              aria-label={t`Encoding`}
+              value={found.encoding}
+              onChange={(event) => onAgain({ encoding: event.target.value as Encoding })}
+            >
+              {ENCODINGS.map((encoding) => (
+                <option key={encoding} value={encoding}>
+                  {ENCODING_WORDS[encoding]}
+                </option>
+              ))}
+            </select>
+            cut at
+          </Trans>
           <select
             className={CHOICE}
-            aria-label="Separator"
+            aria-label={t`Separator`}
             value={found.delimiter}
             onChange={(event) => onAgain({ delimiter: event.target.value as Delimiter })}
           >
@@ -173,12 +188,12 @@ function ReadAs({ onAgain }: { onAgain: (change: FileReading, what?: BatchKind) 
       )}
       {found.kind !== 'vcard' && (
         <label className="flex items-center gap-2">
-          with headers in line
+          {t`with headers in line`}
           <input
             className="input !w-[60px] !min-h-[30px] !py-[3px]"
             inputMode="numeric"
             value={line ?? (found.headerLine === null ? '' : String(found.headerLine))}
-            placeholder="none"
+            placeholder={t`none`}
             onChange={(event) => setLine(event.target.value.replace(/\D/g, '').slice(0, 2))}
             onBlur={() => {
               if (line !== null) onAgain({ headerLine: line === '' ? null : Math.max(1, Number(line)) });

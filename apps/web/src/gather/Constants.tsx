@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useState } from 'react';
 import { PHONE_COUNTRIES, type ColumnChoice } from '@goodword/core/intake';
 import { Button } from '../ui/basics';
@@ -25,7 +27,7 @@ export function Constants({ house }: { house: House }) {
   return (
     <div className="flex items-center gap-3 pt-2 text-ink2 flex-wrap text-[13px]">
       <label className="flex items-center gap-2">
-        Numbers without a country code are from
+        {t`Numbers without a country code are from`}
         <select
           className="input !w-[170px] !min-h-[28px] !py-[2px]"
           value={parts.phoneCountry ?? house.country}
@@ -42,21 +44,23 @@ export function Constants({ house }: { house: House }) {
         <button
           key={at}
           className="rounded-paper border border-[#8b989d] px-2 py-[2px]"
-          aria-label={`No longer give everyone ${words(constant.choice)} ${constant.value}`}
+          aria-label={t`No longer give everyone ${words(constant.choice)} ${constant.value}`}
           onClick={() => set({ constants: parts.constants.filter((_one, i) => i !== at) })}
         >
-          Everyone: {words(constant.choice)} “{constant.value}” ✕
+          <Trans>
+            Everyone: {words(constant.choice)} “{constant.value}” ✕
+          </Trans>
         </button>
       ))}
       {adding ? (
         <form className="flex items-center gap-2" onSubmit={(event) => (event.preventDefault(), add())}>
           <select
             className="input !w-[170px] !min-h-[28px] !py-[2px]"
-            aria-label="Field for everyone"
+            aria-label={t`Field for everyone`}
             value={key}
             onChange={(event) => setKey(event.target.value)}
           >
-            <option value="">Which field…</option>
+            <option value="">{t`Which field…`}</option>
             {offers.map((offer) => (
               <option key={offer.key} value={offer.key}>
                 {offer.words}
@@ -66,15 +70,15 @@ export function Constants({ house }: { house: House }) {
           <input
             autoFocus
             className="input !w-[150px] !min-h-[28px] !py-[2px]"
-            aria-label="Value for everyone"
+            aria-label={t`Value for everyone`}
             value={value}
             onChange={(event) => setValue(event.target.value)}
           />
-          <Button type="submit">Give it to everyone</Button>
+          <Button type="submit">{t`Give it to everyone`}</Button>
         </form>
       ) : (
         <button className="link" onClick={() => setAdding(true)}>
-          Give everyone a value
+          {t`Give everyone a value`}
         </button>
       )}
     </div>

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useState } from 'react';
 import { BATCH_KINDS, writeCsv, type BatchKind } from '@goodword/core/intake';
 import { Button, Labelled } from '../ui/basics';
@@ -23,15 +25,15 @@ export function FileStep({ house }: { house: House }) {
     {
       key: 'prepared',
       tone: 'plain',
-      title: 'No file yet?',
-      body: 'A blank sheet with your own fields and an explaining line.',
-      remedy: { words: 'Download it as XLSX', act: () => void window.open('/api/batches/prepared.xlsx') },
+      title: t`No file yet?`,
+      body: t`A blank sheet with your own fields and an explaining line.`,
+      remedy: { words: t`Download it as XLSX`, act: () => void window.open('/api/batches/prepared.xlsx') },
     },
     {
       key: 'prepared-csv',
       tone: 'plain',
-      title: 'Or as plain text',
-      remedy: { words: 'Download it as CSV', act: () => void window.open('/api/batches/prepared.csv') },
+      title: t`Or as plain text`,
+      remedy: { words: t`Download it as CSV`, act: () => void window.open('/api/batches/prepared.csv') },
     },
   ]);
   return (
@@ -50,14 +52,14 @@ export function FileStep({ house }: { house: House }) {
 
 function Kinds({ what, onChoose }: { what: BatchKind | null; onChoose: (what: BatchKind | null) => void }) {
   const offers: [BatchKind | null, string, string][] = [
-    [null, 'See by its columns', 'And ask, where they leave a doubt'],
+    [null, t`See by its columns`, t`And ask, where they leave a doubt`],
     ...BATCH_KINDS.map((kind): [BatchKind, string, string] => [kind, ...KIND_WORDS[kind]]),
   ];
   return (
     <fieldset className="sheet px-5 pt-3 pb-4">
-      <legend className="sr-only">What the file is</legend>
+      <legend className="sr-only">{t`What the file is`}</legend>
       <p className="subtitle pb-2" aria-hidden="true">
-        What is in it?
+        {t`What is in it?`}
       </p>
       <div className="grid grid-cols-5 gap-4">
         {offers.map(([kind, words, hint]) => (
@@ -83,15 +85,17 @@ function Drop({ reading, problem, onFile }: { reading: boolean; problem: string 
       onDrop={(event) => (event.preventDefault(), setOver(false), onFile(event.dataTransfer.files[0]))}
       className={`sheet flex flex-col items-start justify-center gap-3 p-10 cursor-pointer focus-within:outline-2 focus-within:outline-verdigris ${over ? 'bg-[#eaf3f1]' : ''}`}
     >
-      <span className="subtitle">Drop a file here</span>
+      <span className="subtitle">{t`Drop a file here`}</span>
       <span className="text-ink2">
-        A spreadsheet (XLSX, ODS, XLS), a text file (CSV, TSV) or contacts (vCard). One header row, one person a row, and at least an email or a
-        mobile for each. Sheets, title rows, separators and encodings are found by themselves.
+        <Trans>
+          A spreadsheet (XLSX, ODS, XLS), a text file (CSV, TSV) or contacts (vCard). One header row, one person a row, and at least an email or a
+          mobile for each. Sheets, title rows, separators and encodings are found by themselves.
+        </Trans>
       </span>
       <span className="inline-flex items-center rounded-paper border border-ink bg-ink text-white px-4 min-h-[36px] font-semibold">
-        {reading ? 'Reading it…' : 'Choose a file'}
+        {reading ? t`Reading it…` : t`Choose a file`}
       </span>
-      <input type="file" accept={ACCEPT} className="sr-only" aria-label="Choose a file" onChange={(event) => onFile(event.target.files?.[0])} />
+      <input type="file" accept={ACCEPT} className="sr-only" aria-label={t`Choose a file`} onChange={(event) => onFile(event.target.files?.[0])} />
       {problem && (
         <span role="alert" className="text-madder font-semibold">
           {problem}
@@ -106,12 +110,12 @@ function Paste({ busy, onFile }: { busy: boolean; onFile: (file: File) => Promis
   const draft = useTyped('pasted', '');
   const pasted = draft.value;
   const read = async () => {
-    if (await onFile(new File([pasted], 'Pasted rows.csv', { type: 'text/csv' }))) draft.discard();
+    if (await onFile(new File([pasted], t`Pasted rows` + '.csv', { type: 'text/csv' }))) draft.discard();
   };
   return (
     <div className="sheet p-5 flex flex-col gap-2 grow">
       <h2 className="subtitle" id="paste-title">
-        Or paste rows, or a list of addresses
+        {t`Or paste rows, or a list of addresses`}
       </h2>
       <textarea
         aria-labelledby="paste-title"
@@ -121,13 +125,13 @@ function Paste({ busy, onFile }: { busy: boolean; onFile: (file: File) => Promis
         placeholder={'Email\tFirst name\tMobile'}
       />
       <Button weight="main" className="self-start" disabled={pasted.trim() === '' || busy} onClick={() => void read()}>
-        Read the pasted rows
+        {t`Read the pasted rows`}
       </Button>
     </div>
   );
 }
 
-const PERSON = ['Email', 'First name', 'Last name', 'Mobile'] as const;
+const PERSON = [t`Email`, t`First name`, t`Last name`, t`Mobile`] as const;
 
 /** One person goes the same way as a thousand: with their permission, and matched to who is here. */
 function OnePerson({ busy, onFile }: { busy: boolean; onFile: (file: File) => Promise<boolean> }) {
@@ -136,13 +140,13 @@ function OnePerson({ busy, onFile }: { busy: boolean; onFile: (file: File) => Pr
   const filled = PERSON.filter((name) => cells[name]?.trim());
   const take = async () => {
     const csv = writeCsv(filled, [filled.map((name) => cells[name]!.trim())]);
-    const name = [cells['First name'], cells['Last name']].filter(Boolean).join(' ') || 'One person';
+    const name = [cells['First name'], cells['Last name']].filter(Boolean).join(' ') || t`One person`;
     if (await onFile(new File([csv], `${name}.csv`, { type: 'text/csv' }))) draft.discard();
   };
   return (
     <form className="sheet p-5 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), void take())} aria-labelledby="one-title">
       <h2 className="subtitle" id="one-title">
-        Or type one person in
+        {t`Or type one person in`}
       </h2>
       <div className="grid grid-cols-2 gap-2">
         {PERSON.map((name) => (
@@ -157,7 +161,7 @@ function OnePerson({ busy, onFile }: { busy: boolean; onFile: (file: File) => Pr
         ))}
       </div>
       <Button type="submit" className="self-start" disabled={busy || !(cells.Email?.trim() || cells.Mobile?.trim())}>
-        Go on with this person
+        {t`Go on with this person`}
       </Button>
     </form>
   );

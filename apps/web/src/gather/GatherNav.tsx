@@ -1,11 +1,12 @@
+import { t } from '@lingui/core/macro';
 import { Places, type Place } from '../ui/Places';
 
 const PLACES: readonly Place[] = [
-  ['/gather', 'Batches'],
-  ['/gather/forms', 'Forms'],
-  ['/gather/layouts', 'Remembered layouts'],
-  ['/gather/work', 'Work under way'],
+  ['/gather', t`Batches`],
+  ['/gather/forms', t`Forms`],
+  ['/gather/layouts', t`Remembered layouts`],
+  ['/gather/work', t`Work under way`],
 ];
 
 /** The ways in which people come, and what is kept and done for them. */
-export const GatherNav = () => <Places label="Gather" places={PLACES} />;
+export const GatherNav = () => <Places label={t`Gather`} places={PLACES} />;

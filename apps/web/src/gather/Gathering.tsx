@@ -1,9 +1,11 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { useBeforeUnload, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { BatchView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Heading, Loading, Problem } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
@@ -26,10 +28,10 @@ export default function Gathering() {
   const own = useDraft((draft) => draft.batchId);
   const batch = useQuery({ queryKey: ['batch', id], queryFn: () => get<BatchView>(`batches/${id}`), enabled: id > 0 && own !== id });
   if (!house && error) return <Problem error={error} />;
-  if (!house) return <Loading what="your fields" />;
+  if (!house) return <Loading what={t`your fields`} />;
   if (id === 0 || own === id) return <Wizard house={house} id={id} />;
   if (batch.error) return <Problem error={batch.error} />;
-  if (!batch.data) return <Loading what="the batch" />;
+  if (!batch.data) return <Loading what={t`the batch`} />;
   // A file holds more than is shown to everybody.
   const open = may && (['reading', 'unreadable', 'draft'].includes(batch.data.state) || (changing && batch.data.state === 'checked'));
   return open ? <Opened house={house} batch={batch.data} /> : <Batch />;
@@ -63,7 +65,7 @@ function Opened({ house, batch }: { house: House; batch: BatchView }) {
     void open(batch, house);
     // Once for each batch; what is read anew of the house meanwhile changes nothing about the file.
   }, [batch.id]);
-  return problem ? <p role="alert">{problem}</p> : <Loading what="the file" />;
+  return problem ? <p role="alert">{problem}</p> : <Loading what={t`the file`} />;
 }
 
 function Wizard({ house, id }: { house: House; id: number }) {
@@ -99,26 +101,26 @@ function Wizard({ house, id }: { house: House; id: number }) {
       .catch(() => undefined)
       .then(() => (reset(), navigate('/gather')));
   const rows = analysis
-    ? `${format.number(analysis.found.rows)} ${plural(analysis.found.rows, 'row', 'rows')}${analysis.whole ? '' : ' so far'} under the header`
+    ? t`${format.number(analysis.found.rows)} ${plural(analysis.found.rows, { one: 'row', other: 'rows' })}${analysis.whole ? '' : t` so far`} under the header`
     : null;
   return (
     <div className="flex flex-col grow min-h-0">
-      <Heading title={file?.name ?? 'Bring people in'} note={reading ?? rows ?? 'People who agreed to hear from you'}>
+      <Heading title={file?.name ?? t`Bring people in`} note={reading ?? rows ?? t`People who agreed to hear from you`}>
         {batchId !== null && analysis && (
           <>
-            <Button onClick={() => setThrowing(true)}>Throw it away</Button>
-            <Button onClick={leave}>Save and close</Button>
+            <Button onClick={() => setThrowing(true)}>{t`Throw it away`}</Button>
+            <Button onClick={leave}>{t`Save and close`}</Button>
           </>
         )}
       </Heading>
-      <Steps steps={[...steps, 'Check and bring in']} at={step} onGo={(to) => (steps as readonly string[]).includes(to) && go(to as Step)} />
+      <Steps of={steps} at={step} onGo={go} />
       {newer && (
         <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 my-2 flex flex-wrap items-center gap-3">
           <p className="grow">
-            <b>Two versions.</b> {newer.words}
+            <b>{t`Two versions.`}</b> {newer.words}
           </p>
-          <Button onClick={() => void open(newer.theirs, house, true)}>Theirs stays</Button>
-          <Button onClick={() => void keepMine()}>Mine stays</Button>
+          <Button onClick={() => void open(newer.theirs, house, true)}>{t`Theirs stays`}</Button>
+          <Button onClick={() => void keepMine()}>{t`Mine stays`}</Button>
         </div>
       )}
       {unread && (
@@ -126,17 +128,19 @@ function Wizard({ house, id }: { house: House; id: number }) {
           <p role="alert" className="text-madder font-semibold">
             {problem}
           </p>
-          <p className="text-ink2">Nobody has come in. The file stays under Gather until you throw it away.</p>
+          <p className="text-ink2">
+            <Trans>Nobody has come in. The file stays under Gather until you throw it away.</Trans>
+          </p>
           <div className="flex gap-2">
             <Button weight="main" onClick={() => (reset(), void navigate('/gather/new'))}>
-              Choose another file
+              {t`Choose another file`}
             </Button>
-            <Button onClick={() => setThrowing(true)}>Throw this one away</Button>
+            <Button onClick={() => setThrowing(true)}>{t`Throw this one away`}</Button>
           </div>
         </section>
       )}
       {!analysis && batchId !== null && reading ? (
-        <Loading what="the file" />
+        <Loading what={t`the file`} />
       ) : (
         !unread && (shown === 'File' || !analysis) && <FileStep house={house} />
       )}
@@ -151,19 +155,25 @@ function Wizard({ house, id }: { house: House; id: number }) {
       )}
       {unsent && (
         <div role="alert" className="flex items-center gap-3 pt-2">
-          <p className="text-madder font-semibold">The server does not have this file yet. {unsent}</p>
+          <p className="text-madder font-semibold">
+            <Trans>The server does not have this file yet. {unsent}</Trans>
+          </p>
           <Button className="whitespace-nowrap" onClick={() => void send()}>
-            Hand it over again
+            {t`Hand it over again`}
           </Button>
         </div>
       )}
       <Confirm
         open={throwing}
         onClose={() => setThrowing(false)}
-        title="Throw this batch away?"
-        act="Throw the batch away"
+        title={t`Throw this batch away?`}
+        act={t`Throw the batch away`}
         onAct={discard}
-        body={<p>The file and what you settled about it go. Nobody has come in yet, so nothing else changes.</p>}
+        body={
+          <p>
+            <Trans>The file and what you settled about it go. Nobody has come in yet, so nothing else changes.</Trans>
+          </p>
+        }
       />
     </div>
   );

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -9,6 +11,7 @@ import { useSession } from '../app/session';
 import { Button, Labelled, Problem } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { stepsOf, useDraft } from './draft';
+import { STEP_WORDS } from './stepWords';
 
 const CHIP = 'rounded-paper border px-3 py-1 cursor-pointer focus-within:outline-2 focus-within:outline-verdigris';
 const NEW_CHIP = 'rounded-paper border border-dashed border-verdigris px-3 py-1';
@@ -20,8 +23,8 @@ export function GroupsStep() {
     {
       key: 'batch',
       tone: 'plain',
-      title: 'The batch is a group by itself',
-      body: 'Its people can be found, tagged and written to later without any list.',
+      title: t`The batch is a group by itself`,
+      body: t`Its people can be found, tagged and written to later without any list.`,
     },
   ]);
   const steps = stepsOf(parts.what);
@@ -29,7 +32,7 @@ export function GroupsStep() {
   return (
     <>
       <div className="sheet grow min-h-0 overflow-y-auto p-6 grid grid-cols-2 gap-x-8 gap-y-6 content-start">
-        <Labelled label="Name of the batch" hint="As it stands in the history, and as a group in segments.">
+        <Labelled label={t`Name of the batch`} hint={t`As it stands in the history, and as a group in segments.`}>
           <input className="input" value={name} maxLength={120} onChange={(event) => rename(event.target.value)} />
         </Labelled>
         <Where />
@@ -38,9 +41,9 @@ export function GroupsStep() {
         <Lists />
       </div>
       <div className="flex justify-between pt-3">
-        <Button onClick={() => go('Columns')}>Back to columns</Button>
+        <Button onClick={() => go('Columns')}>{t`Back to columns`}</Button>
         <Button weight="main" onClick={() => go(next)}>
-          Next: {next.toLowerCase()}
+          <Trans>Next: {STEP_WORDS[next].toLowerCase()}</Trans>
         </Button>
       </div>
     </>
@@ -66,7 +69,7 @@ function Tags() {
   const offered = origin !== '' && !parts.newTags.includes(origin) && !tags.data?.some((tag) => tag.name.toLowerCase() === origin);
   return (
     <fieldset className="flex flex-col gap-2">
-      <legend className="subtitle pb-2">Tags</legend>
+      <legend className="subtitle pb-2">{t`Tags`}</legend>
       <div className="flex flex-wrap gap-2">
         {tags.data?.map((tag) => (
           <label key={tag.id} className={`${CHIP} ${parts.tagIds.includes(tag.id) ? 'bg-ink text-white border-ink' : 'border-[#8b989d]'}`}>
@@ -74,36 +77,36 @@ function Tags() {
             {tag.name}
           </label>
         ))}
-        <Gone what="tag" ids={parts.tagIds} known={tags.data} onDrop={toggle} />
+        <Gone what={t`tag`} ids={parts.tagIds} known={tags.data} onDrop={toggle} />
         {parts.newTags.map((tag) => (
           <button
             key={tag}
             className={NEW_CHIP}
             onClick={() => set({ newTags: parts.newTags.filter((one) => one !== tag) })}
-            aria-label={`Do not make the tag ${tag}`}
+            aria-label={t`Do not make the tag ${tag}`}
           >
-            {tag}, new
+            <Trans>{tag}, new</Trans>
           </button>
         ))}
       </div>
       <form className="flex gap-2 pt-1" onSubmit={(event) => (event.preventDefault(), put(typed))}>
         <input
           className="input"
-          aria-label="A new tag"
-          placeholder="A new tag"
+          aria-label={t`A new tag`}
+          placeholder={t`A new tag`}
           value={typed}
           maxLength={120}
           onChange={(event) => setTyped(event.target.value)}
         />
         <Button type="submit" className="whitespace-nowrap" disabled={typed.trim() === ''}>
-          Add
+          {t`Add`}
         </Button>
       </form>
       {offered && (
         <p className="text-ink2">
-          Where they come from:{' '}
+          {t`Where they come from:`}{' '}
           <button className="link text-ink" onClick={() => put(origin)}>
-            tag them “{origin}”
+            <Trans>tag them “{origin}”</Trans>
           </button>
         </p>
       )}
@@ -128,7 +131,7 @@ function Gone({
     .filter((id) => !known.some((one) => one.id === id))
     .map((id) => (
       <button key={id} className="rounded-paper border border-madder text-madder px-3 py-1" onClick={() => onDrop(id)}>
-        A {what} that is no longer there: remove it
+        A <Trans>{what} that is no longer there: remove it</Trans>
       </button>
     ));
 }
@@ -152,9 +155,9 @@ function Lists() {
   const folders = byFolder(lists.data ?? []);
   return (
     <fieldset className="flex flex-col gap-2">
-      <legend className="subtitle pb-1">Lists</legend>
-      <p className="text-ink2">Being on a list is not permission. That comes next.</p>
-      <Gone what="list" ids={parts.listIds} known={lists.data} onDrop={toggle} />
+      <legend className="subtitle pb-1">{t`Lists`}</legend>
+      <p className="text-ink2">{t`Being on a list is not permission. That comes next.`}</p>
+      <Gone what={t`list`} ids={parts.listIds} known={lists.data} onDrop={toggle} />
       {folders.map(([folder, some]) => (
         <div key={folder}>
           {folder && <p className="font-semibold text-[13px] pt-1">{folder}</p>}
@@ -162,7 +165,7 @@ function Lists() {
             <label key={list.id} className="flex gap-2 items-center py-[2px]">
               <input type="checkbox" className="accent-[#0F766B]" checked={parts.listIds.includes(list.id)} onChange={() => toggle(list.id)} />
               {list.name}
-              {list.isPublic && <span className="text-ink2 text-[12.5px]">public: needs their agreement to it</span>}
+              {list.isPublic && <span className="text-ink2 text-[12.5px]">{t`public: needs their agreement to it`}</span>}
             </label>
           ))}
         </div>
@@ -171,26 +174,28 @@ function Lists() {
         <button
           key={`${list.folder}/${list.name}`}
           className={`${NEW_CHIP} self-start`}
-          aria-label={`Do not make the list ${list.name}`}
+          aria-label={t`Do not make the list ${list.name}`}
           onClick={() => set({ newLists: parts.newLists.filter((one) => one !== list) })}
         >
-          {list.folder ? `${list.folder} / ` : ''}
-          {list.name}, new
+          <Trans>
+            {list.folder ? `${list.folder} / ` : ''}
+            {list.name}, new
+          </Trans>
         </button>
       ))}
       <form className="flex gap-2 pt-1" onSubmit={(event) => (event.preventDefault(), add())}>
         <input
           className="input"
-          aria-label="A new list"
-          placeholder="A new list"
+          aria-label={t`A new list`}
+          placeholder={t`A new list`}
           value={typed.name}
           maxLength={120}
           onChange={(event) => setTyped({ ...typed, name: event.target.value })}
         />
         <input
           className="input !w-[130px]"
-          aria-label="In the folder"
-          placeholder="Folder"
+          aria-label={t`In the folder`}
+          placeholder={t`Folder`}
           list="folders"
           value={typed.folder}
           maxLength={80}
@@ -202,7 +207,7 @@ function Lists() {
           ))}
         </datalist>
         <Button type="submit" disabled={typed.name.trim() === '' || parts.newLists.some((list) => list.name === typed.name.trim())}>
-          Make
+          {t`Make`}
         </Button>
       </form>
     </fieldset>
@@ -217,8 +222,10 @@ function Where() {
   if (chapter) {
     return (
       <div>
-        <p className="font-semibold">New people belong to {chapter.name}</p>
-        <p className="text-ink2">The chapter in which you work.</p>
+        <p className="font-semibold">
+          <Trans>New people belong to {chapter.name}</Trans>
+        </p>
+        <p className="text-ink2">{t`The chapter in which you work.`}</p>
       </div>
     );
   }
@@ -227,11 +234,11 @@ function Where() {
   return (
     <div className="flex flex-col gap-3">
       <Labelled
-        label={rest ? 'Whoever has no chapter so joins' : 'New people belong to'}
+        label={rest ? t`Whoever has no chapter so joins` : t`New people belong to`}
         hint={
           hasColumn
-            ? 'A column of the file names the chapter. They are looked for in all chapters first; whoever is here stays in their own.'
-            : 'They are looked for in all chapters first; whoever is here stays in their own.'
+            ? t`A column of the file names the chapter. They are looked for in all chapters first; whoever is here stays in their own.`
+            : t`They are looked for in all chapters first; whoever is here stays in their own.`
         }
       >
         <select className="input" value={parts.chapterId ?? chapters[0]!.id} onChange={(event) => set({ chapterId: Number(event.target.value) })}>
@@ -245,8 +252,8 @@ function Where() {
       <label className="flex gap-2 items-start">
         <input type="checkbox" className="mt-1" checked={parts.byPlace} onChange={(event) => set({ byPlace: event.target.checked })} />
         <span>
-          By where they live
-          <span className="block text-ink2 text-[12.5px]">By region, country or postcode, as Setup says of each chapter.</span>
+          {t`By where they live`}
+          <span className="block text-ink2 text-[12.5px]">{t`By region, country or postcode, as Setup says of each chapter.`}</span>
         </span>
       </label>
     </div>
@@ -272,18 +279,18 @@ function Roster() {
   const fromColumn = columns.some(({ to }) => to === 'standing');
   return (
     <fieldset className="flex flex-col gap-2">
-      <legend className="subtitle pb-1">A campaign's roster</legend>
+      <legend className="subtitle pb-1">{t`A campaign's roster`}</legend>
       <div className="flex gap-2">
         <select
           className="input"
-          aria-label="Campaign"
+          aria-label={t`Campaign`}
           value={parts.roster?.campaignId ?? ''}
           onChange={(event) => {
             const campaign = open.find((one) => one.id === Number(event.target.value));
             set({ roster: campaign ? { campaignId: campaign.id, standing: campaign.standings[0]! } : null });
           }}
         >
-          <option value="">No roster</option>
+          <option value="">{t`No roster`}</option>
           {open.map((campaign) => (
             <option key={campaign.id} value={campaign.id}>
               {campaign.name}
@@ -293,7 +300,7 @@ function Roster() {
         {chosen && parts.roster && (
           <select
             className="input !w-[150px]"
-            aria-label="Stage"
+            aria-label={t`Stage`}
             value={parts.roster.standing}
             onChange={(event) => set({ roster: { campaignId: chosen.id, standing: event.target.value } })}
           >
@@ -303,29 +310,31 @@ function Roster() {
           </select>
         )}
       </div>
-      {chosen && fromColumn && <p className="text-ink2">The column of stages goes before it, row by row.</p>}
+      {chosen && fromColumn && <p className="text-ink2">{t`The column of stages goes before it, row by row.`}</p>}
       {making === null ? (
         <p className="text-ink2">
           <button className="link text-ink" onClick={() => setMaking('')}>
-            Make a campaign
+            {t`Make a campaign`}
           </button>{' '}
-          or{' '}
-          <Link to="/sort/campaigns" className="link text-ink">
-            see them all
-          </Link>
+          <Trans>
+            or{' '}
+            <Link to="/sort/campaigns" className="link text-ink">
+              see them all
+            </Link>
+          </Trans>
         </p>
       ) : (
         <form className="flex gap-2" onSubmit={(event) => (event.preventDefault(), make.mutate(making.trim()))}>
           <input
             autoFocus
             className="input"
-            aria-label="Name of the campaign"
+            aria-label={t`Name of the campaign`}
             value={making}
             maxLength={120}
             onChange={(event) => setMaking(event.target.value)}
           />
           <Button type="submit" disabled={making.trim() === '' || make.isPending}>
-            Make it
+            {t`Make it`}
           </Button>
         </form>
       )}

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { FieldView, LayoutView } from '@goodword/core/contract';
@@ -22,19 +24,19 @@ export default function Layouts() {
   const [editing, setEditing] = useState<number | null>(null);
   const [forgetting, setForgetting] = useState<LayoutView | null>(null);
   const again = () => queryClient.invalidateQueries({ queryKey: ['layouts'] });
-  if (!data) return error ? <Problem error={error} /> : <Loading what="layouts" />;
+  if (!data) return error ? <Problem error={error} /> : <Loading what={t`layouts`} />;
   return (
     <>
-      <Heading title="Remembered layouts" note="Offered by themselves when a file with the same headers comes again" />
+      <Heading title={t`Remembered layouts`} note={t`Offered by themselves when a file with the same headers comes again`} />
       <GatherNav />
-      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Remembered layouts">
+      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Remembered layouts`}>
         {data.length === 0 ? (
-          <Empty title="None is remembered yet">
-            <p>Bring in a file: how its columns were matched is remembered by itself.</p>
+          <Empty title={t`No layout is remembered yet`}>
+            <p>{t`Bring in a file: how its columns were matched is remembered by itself.`}</p>
           </Empty>
         ) : (
           <table className="w-full">
-            <TableHead titles={['Layout', 'For', 'Headers', 'Last used']} acts="Change" />
+            <TableHead titles={[t`Layout`, t`For`, t`Headers`, t`Last used`]} acts={t`Change`} />
             <tbody>
               {data.map((layout) => (
                 <tr key={layout.id} className="border-b border-hair">
@@ -50,7 +52,8 @@ export default function Layouts() {
                   <td className="px-4 text-right whitespace-nowrap">
                     {may && (
                       <>
-                        <Button onClick={() => setEditing(layout.id)}>Change</Button> <Button onClick={() => setForgetting(layout)}>Forget</Button>
+                        <Button onClick={() => setEditing(layout.id)}>{t`Change`}</Button>{' '}
+                        <Button onClick={() => setForgetting(layout)}>{t`Forget`}</Button>
                       </>
                     )}
                   </td>
@@ -66,10 +69,14 @@ export default function Layouts() {
       <Confirm
         open={forgetting !== null}
         onClose={() => setForgetting(null)}
-        title={`Forget “${forgetting?.name}”?`}
-        act="Forget it"
+        title={t`Forget “${forgetting?.name ?? ''}”?`}
+        act={t`Forget it`}
         onAct={() => call('DELETE', `layouts/${forgetting!.id}`).then(again)}
-        body={<p>The batches that used it stay as they are. The next file with these headers is matched by a guess again.</p>}
+        body={
+          <p>
+            <Trans>The batches that used it stay as they are. The next file with these headers is matched by a guess again.</Trans>
+          </p>
+        }
       />
     </>
   );
@@ -92,9 +99,9 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
   if (!fields.data) return null;
   const offers = offersFor('', fields.data, layout.what).known.flatMap(([, some]) => some);
   return (
-    <Drawer open onClose={onClose} title="Change the layout">
+    <Drawer open onClose={onClose} title={t`Change the layout`}>
       <form className="flex flex-col gap-3 min-h-0" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
-        <Labelled label="Name">
+        <Labelled label={t`Name`}>
           <input className="input" value={name} maxLength={120} onChange={(event) => setName(event.target.value)} />
         </Labelled>
         <div className="overflow-y-auto min-h-0 flex flex-col gap-2">
@@ -103,14 +110,14 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
               <span className="font-mono text-[12px] truncate">{header}</span>
               <select
                 className="input"
-                aria-label={`Column ${header}`}
+                aria-label={t`Column ${header}`}
                 value={offerKey(columns[i]!)}
                 onChange={(event) => {
                   const offer = offers.find((one) => one.key === event.target.value);
                   setColumns(columns.map((old, at) => (at === i ? (offer?.choice ?? { to: 'leave' }) : old)));
                 }}
               >
-                <option value="leave">Leave out</option>
+                <option value="leave">{t`Leave out`}</option>
                 {columns[i]!.to === 'newField' && <option value="newField">{columnWords(columns[i]!, fields.data, organization.country)[0]}</option>}
                 {offers.map((offer) => (
                   <option key={offer.key} value={offer.key}>
@@ -121,10 +128,10 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
             </label>
           ))}
         </div>
-        <Unsaved draft={draft} what="this layout" />
+        <Unsaved draft={draft} what={t`this layout`} />
         {draft.theirs === null && <Problem error={save.error} />}
         <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || save.isPending}>
-          Save
+          {t`Save`}
         </Button>
       </form>
     </Drawer>

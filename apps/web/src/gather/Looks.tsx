@@ -1,9 +1,12 @@
+import { plural, t } from '@lingui/core/macro';
+import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { BatchRowView, BatchView, DecideRows, LookView, Page } from '@goodword/core/contract';
-import { LOOK_WORDS, type LookKind } from '@goodword/core/intake';
+import { type LookKind } from '@goodword/core/intake';
+import { LOOK_WORDS } from '@goodword/core/words';
 import { call, get, query } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, Loading, Problem } from '../ui/basics';
@@ -21,7 +24,7 @@ export function Looks({ batch, start, onStart }: { batch: BatchView; start: stri
   return (
     <section className="sheet p-5" aria-labelledby="looks-title">
       <h2 className="subtitle pb-2" id="looks-title">
-        Perhaps people who are here
+        {t`Perhaps people who are here`}
       </h2>
       <ul>
         {(Object.entries(batch.looks) as [LookKind, number][]).map(([why, count]) => (
@@ -29,20 +32,30 @@ export function Looks({ batch, start, onStart }: { batch: BatchView; start: stri
             <span className="grow">
               <b>{LOOK_WORDS[why]}</b>{' '}
               <span className="text-ink2">
-                {format.number(count)} {plural(count, 'row', 'rows')}
+                {format.number(count)} {plural(count, { one: 'row', other: 'rows' })}
               </span>
             </span>
             {may && (
               <>
-                <Button onClick={() => onStart(why)}>Look at {plural(count, 'it', 'each')}</Button>
+                <Button onClick={() => onStart(why)}>
+                  <Trans>
+                    Look at <Plural value={count} one="it" other="each" />
+                  </Trans>
+                </Button>
                 <Button disabled={settle.isPending} onClick={() => settle.mutate({ why, as: 'merge' })}>
-                  Merge {plural(count, 'it', 'all')}
+                  <Trans>
+                    Merge <Plural value={count} one="it" other="all" />
+                  </Trans>
                 </Button>
                 <Button disabled={settle.isPending} onClick={() => settle.mutate({ why, as: 'new' })}>
-                  Keep {plural(count, 'both', 'all apart')}
+                  <Trans>
+                    Keep <Plural value={count} one="both" other="all apart" />
+                  </Trans>
                 </Button>
                 <Button disabled={settle.isPending} onClick={() => settle.mutate({ why, as: 'skip' })}>
-                  Skip {plural(count, 'it', 'all')}
+                  <Trans>
+                    Skip <Plural value={count} one="it" other="all" />
+                  </Trans>
                 </Button>
               </>
             )}
@@ -77,23 +90,23 @@ function OneByOne({ batch, why, onClose }: { batch: BatchView; why: LookKind | n
       open
       wide
       onClose={close}
-      title="Is it the same person?"
-      note={`${next.data?.total ?? 0} to settle${settled.length > 0 ? `, ${settled.length} settled` : ''}`}
+      title={t`Is it the same person?`}
+      note={t`${next.data?.total ?? 0} to settle${settled.length > 0 ? t`, ${settled.length} settled` : ''}`}
     >
       {settled.length > 0 && (
         <p className="pb-2">
           <button className="link" disabled={undo.isPending} onClick={() => undo.mutate()}>
-            Undo the last one, row {settled.at(-1)}
+            <Trans>Undo the last one, row {settled.at(-1)}</Trans>
           </button>
         </p>
       )}
       <Problem error={settle.error ?? undo.error} />
       {next.isPending ? (
-        <Loading what="the next row" />
+        <Loading what={t`the next row`} />
       ) : row ? (
         <SideBySide key={row.row} batchId={batch.id} row={row.row} busy={settle.isPending} onSettle={settle.mutate} />
       ) : (
-        <p>All of them are settled.</p>
+        <p>{t`All of them are settled.`}</p>
       )}
     </Drawer>
   );
@@ -115,16 +128,16 @@ function SideBySide({
   const [chosen, setChosen] = useState(0);
   const [keep, setKeep] = useState<string[]>([]);
   if (look.error) return <Problem error={look.error} />;
-  if (!look.data) return <Loading what="the row" />;
+  if (!look.data) return <Loading what={t`the row`} />;
   const { people, fields, why } = look.data;
   const person = people[chosen];
-  if (!person) return <p>Nobody is left whom it could be.</p>;
+  if (!person) return <p>{t`Nobody is left whom it could be.`}</p>;
   const toggle = (key: string) => setKeep(keep.includes(key) ? keep.filter((one) => one !== key) : [...keep, key]);
   return (
     <div className="flex flex-col gap-3 min-h-0 grow">
       {why && <p className="text-ink2">{LOOK_WORDS[why]}</p>}
       {people.length > 1 && (
-        <div role="radiogroup" aria-label="Who it may be" className="flex flex-wrap gap-2">
+        <div role="radiogroup" aria-label={t`Who it may be`} className="flex flex-wrap gap-2">
           {people.map((one, i) => (
             <label
               key={one.id}
@@ -137,16 +150,21 @@ function SideBySide({
         </div>
       )}
       <p>
-        <b>{person.score} of 100:</b> {person.reasons.join(', ')}.
+        <b>
+          <Trans>{person.score} of 100:</Trans>
+        </b>{' '}
+        {person.reasons.join(', ')}.
       </p>
-      <div className="sheet overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label="Field by field">
+      <div className="sheet overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label={t`Field by field`}>
         <table className="w-full">
           <thead>
             <tr className="text-left text-[13px] text-ink2 border-b border-ink">
-              <th className="px-3 py-2 font-normal">Field</th>
-              <th className="px-3 font-normal">Row {row}</th>
-              <th className="px-3 font-normal">{person.supporterId ? `${person.name}, here already` : `Row ${person.rowNo}`}</th>
-              <th className="px-3 font-normal">When merged</th>
+              <th className="px-3 py-2 font-normal">{t`Field`}</th>
+              <th className="px-3 font-normal">
+                <Trans>Row {row}</Trans>
+              </th>
+              <th className="px-3 font-normal">{person.supporterId ? t`${person.name}, here already` : t`Row ${person.rowNo!}`}</th>
+              <th className="px-3 font-normal">{t`When merged`}</th>
             </tr>
           </thead>
           <tbody>
@@ -170,7 +188,7 @@ function SideBySide({
                             checked={!keep.includes(field.key)}
                             onChange={() => toggle(field.key)}
                           />
-                          {added ? 'add the row’s' : 'take the row’s'}
+                          {added ? t`add the row’s` : t`take the row’s`}
                         </label>
                       )}
                     </td>
@@ -182,13 +200,13 @@ function SideBySide({
       </div>
       <div className="flex gap-2">
         <Button weight="main" disabled={busy} onClick={() => onSettle({ as: 'merge', supporterId: person.id, keep })}>
-          The same: merge
+          {t`The same: merge`}
         </Button>
         <Button disabled={busy} onClick={() => onSettle({ as: 'new' })}>
-          Two people: keep both
+          {t`Two people: keep both`}
         </Button>
         <Button disabled={busy} onClick={() => onSettle({ as: 'skip' })}>
-          Skip the row
+          {t`Skip the row`}
         </Button>
       </div>
     </div>

@@ -1,12 +1,16 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { MATCH_KEY_WORDS, MATCH_KEYS, REFUSAL_STATUSES, REFUSAL_WORDS, type MatchKey } from '@goodword/core/intake';
+import { MATCH_KEYS, REFUSAL_STATUSES, type MatchKey } from '@goodword/core/intake';
+import { MATCH_KEY_WORDS, REFUSAL_WORDS } from '@goodword/core/words';
 import { call, get } from '../app/api';
 import { refreshAll } from '../app/refresh';
 import { useSession } from '../app/session';
 import { Button, Problem } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { planOf, stepsOf, useDraft } from './draft';
+import { STEP_WORDS } from './stepWords';
 
 /** How people are recognized, what happens to those who are here, and what this kind of file needs beside. Then it is checked. */
 export function MatchesStep() {
@@ -33,8 +37,8 @@ export function MatchesStep() {
     {
       key: 'doubt',
       tone: 'plain',
-      title: 'Likely doubles are never merged by themselves',
-      body: 'A short form, a misspelling, names that changed places: you see them side by side before anything comes in.',
+      title: t`Likely doubles are never merged by themselves`,
+      body: t`A short form, a misspelling, names that changed places: you see them side by side before anything comes in.`,
     },
   ]);
   return (
@@ -50,9 +54,11 @@ export function MatchesStep() {
       </div>
       <Problem error={check.error} />
       <div className="flex justify-between pt-3">
-        <Button onClick={() => draft.go(before)}>Back to {before.toLowerCase()}</Button>
+        <Button onClick={() => draft.go(before)}>
+          <Trans>Back to {STEP_WORDS[before].toLowerCase()}</Trans>
+        </Button>
         <Button weight="main" disabled={!plan || batchId === null || check.isPending} onClick={() => check.mutate()}>
-          {batchId !== null ? 'Next: check the batch' : unsent ? 'The server does not have the file' : 'Handing the file over…'}
+          {batchId !== null ? t`Next: check the batch` : unsent ? t`The server does not have the file` : t`Handing the file over…`}
         </Button>
       </div>
     </>
@@ -73,7 +79,7 @@ function Keys() {
   const toggle = (key: MatchKey) => set({ matching: matching.includes(key) ? matching.filter((one) => one !== key) : [...matching, key] });
   return (
     <fieldset className="flex flex-col gap-1">
-      <legend className="subtitle pb-2">Somebody is here already when they have the same</legend>
+      <legend className="subtitle pb-2">{t`Somebody is here already when they have the same`}</legend>
       <ol className="flex flex-col">
         {[...matching, ...MATCH_KEYS.filter((key) => !matching.includes(key))].map((key, i) => {
           const on = matching.includes(key);
@@ -88,10 +94,10 @@ function Keys() {
               </label>
               {on && (
                 <>
-                  <Button aria-label={`${MATCH_KEY_WORDS[key]} earlier`} disabled={i === 0} onClick={() => move(key, -1)}>
+                  <Button aria-label={t`${MATCH_KEY_WORDS[key]} earlier`} disabled={i === 0} onClick={() => move(key, -1)}>
                     ↑
                   </Button>
-                  <Button aria-label={`${MATCH_KEY_WORDS[key]} later`} disabled={i === matching.length - 1} onClick={() => move(key, 1)}>
+                  <Button aria-label={t`${MATCH_KEY_WORDS[key]} later`} disabled={i === matching.length - 1} onClick={() => move(key, 1)}>
                     ↓
                   </Button>
                 </>
@@ -101,8 +107,10 @@ function Keys() {
         })}
       </ol>
       <p className="text-ink2 pt-2">
-        The first that finds somebody whose name agrees decides. The same address under another name is somebody who shares it: a household stays two
-        people. The same name in the same postcode is only likely, and waits for a look.
+        <Trans>
+          The first that finds somebody whose name agrees decides. The same address under another name is somebody who shares it: a household stays
+          two people. The same name in the same postcode is only likely, and waits for a look.
+        </Trans>
       </p>
     </fieldset>
   );
@@ -154,21 +162,21 @@ function Existing() {
   return (
     <Options
       name="existing"
-      title="People who are here already"
+      title={t`People who are here already`}
       value={parts.existing}
       onChoose={(existing) => set({ existing: existing as 'update' | 'fill' | 'leave' })}
       options={[
         {
           value: 'update',
-          words: 'Update them',
-          hint: 'A value that is there replaces; an empty one never erases. Tags, lists and permission are added.',
+          words: t`Update them`,
+          hint: t`A value that is there replaces; an empty one never erases. Tags, lists and permission are added.`,
         },
         {
           value: 'fill',
-          words: 'Fill only what is empty',
-          hint: 'What we know of them stays as it is. Tags, lists and permission are added.',
+          words: t`Fill only what is empty`,
+          hint: t`What we know of them stays as it is. Tags, lists and permission are added.`,
         },
-        { value: 'leave', words: 'Leave them as they are', hint: 'Only new people come in.' },
+        { value: 'leave', words: t`Leave them as they are`, hint: t`Only new people come in.` },
       ]}
     />
   );
@@ -179,12 +187,12 @@ function Strangers() {
   return (
     <Options
       name="strangers"
-      title="Gifts of people who are not here"
+      title={t`Gifts of people who are not here`}
       value={parts.strangers}
       onChoose={(strangers) => set({ strangers: strangers as 'bring-in' | 'leave' })}
       options={[
-        { value: 'leave', words: 'Leave them out', hint: 'They can be downloaded with the reason.' },
-        { value: 'bring-in', words: 'Bring the people in too', hint: 'They come in as never asked: a gift is no yes.' },
+        { value: 'leave', words: t`Leave them out`, hint: t`They can be downloaded with the reason.` },
+        { value: 'bring-in', words: t`Bring the people in too`, hint: t`They come in as never asked: a gift is no yes.` },
       ]}
     />
   );
@@ -196,11 +204,11 @@ function WhatTheyDid() {
   return (
     <Options
       name="refusal"
-      title={hasColumn ? 'Where the status is empty, they' : 'These people'}
+      title={hasColumn ? t`Where the status is empty, they` : t`These people`}
       value={parts.refusal ?? ''}
       onChoose={(refusal) => set({ refusal: refusal === '' ? null : (refusal as (typeof REFUSAL_STATUSES)[number]) })}
       options={[
-        ...(hasColumn ? [{ value: '', words: 'Are left out', hint: 'Only rows whose status says what they did are recorded.' }] : []),
+        ...(hasColumn ? [{ value: '', words: t`Are left out`, hint: t`Only rows whose status says what they did are recorded.` }] : []),
         ...REFUSAL_STATUSES.map((status) => {
           const [words, hint] = REFUSAL_WORDS[status].split(': ');
           return { value: status, words: words!, hint: hint! };
@@ -218,14 +226,14 @@ function Telling() {
   const toggle = (id: number) => set({ notify: parts.notify.includes(id) ? parts.notify.filter((one) => one !== id) : [...parts.notify, id] });
   return (
     <fieldset className="border-t border-hair pt-4">
-      <legend className="subtitle pb-1 float-left w-full">When it is in, mail</legend>
+      <legend className="subtitle pb-1 float-left w-full">{t`When it is in, mail`}</legend>
       {team.data?.map((one) => (
         <label key={one.id} className="flex gap-3 items-center py-[3px] clear-both">
           <input type="checkbox" className="accent-[#0F766B]" checked={parts.notify.includes(one.id)} onChange={() => toggle(one.id)} />
-          {one.id === teammate.id ? `${one.name}, me` : one.name}
+          {one.id === teammate.id ? t`${one.name}, me` : one.name}
         </label>
       ))}
-      <p className="text-ink2">Today tells it in any case.</p>
+      <p className="text-ink2">{t`Today tells it in any case.`}</p>
     </fieldset>
   );
 }

@@ -1,6 +1,8 @@
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
-import { FIELD_TYPE_WORDS, FIELD_TYPES, type FieldType } from '@goodword/core/fields';
+import { FIELD_TYPES, type FieldType } from '@goodword/core/fields';
 import type { ColumnChoice } from '@goodword/core/intake';
+import { FIELD_TYPE_WORDS } from '@goodword/core/words';
 import { Button, Labelled } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 
@@ -26,23 +28,23 @@ export function NewField({
     <Drawer
       open
       onClose={onClose}
-      title="Make a field"
-      note="It is made when the batch comes in, and goes again if the batch is taken back out and nothing else uses it."
+      title={t`Make a field`}
+      note={t`It is made when the batch comes in, and goes again if the batch is taken back out and nothing else uses it.`}
     >
       <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), onMake({ ...made, name: plain }))}>
-        <Labelled label="Name" hint="As people read it, and as it is written in a message.">
+        <Labelled label={t`Name`} hint={t`As people read it, and as it is written in a message.`}>
           <input className="input" value={made.name} maxLength={60} onChange={(event) => set({ name: event.target.value })} />
         </Labelled>
-        <Labelled label="Section" hint="Where it stands on the record.">
+        <Labelled label={t`Section`} hint={t`Where it stands on the record.`}>
           <input
             className="input"
             value={made.section ?? ''}
-            placeholder="More"
+            placeholder={t`More`}
             maxLength={80}
             onChange={(event) => set({ section: event.target.value })}
           />
         </Labelled>
-        <Labelled label="Type">
+        <Labelled label={t`Type`}>
           <select
             className="input"
             value={made.type}
@@ -58,7 +60,7 @@ export function NewField({
           </select>
         </Labelled>
         {made.type === 'choice' && (
-          <Labelled label="Choices" hint="One a line.">
+          <Labelled label={t`Choices`} hint={t`One a line.`}>
             <textarea
               className="input min-h-[120px]"
               value={(made.choices ?? []).join('\n')}
@@ -66,11 +68,11 @@ export function NewField({
             />
           </Labelled>
         )}
-        <Labelled label="Where it is empty" hint="Stands in a message in its place, if nothing else is said there.">
+        <Labelled label={t`Where it is empty`} hint={t`Stands in a message in its place, if nothing else is said there.`}>
           <input className="input" value={made.fallback ?? ''} maxLength={200} onChange={(event) => set({ fallback: event.target.value })} />
         </Labelled>
         <Button weight="main" type="submit" className="self-start" disabled={plain === ''}>
-          Match the column to it
+          {t`Match the column to it`}
         </Button>
       </form>
     </Drawer>

@@ -1,6 +1,9 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import type { ReactNode } from 'react';
 import { BATCH_ROADS, permissionFaults, type ChannelPermission } from '@goodword/core/intake';
-import { PURPOSES, ROAD_WORDS, type Scope } from '@goodword/core/permission';
+import { PURPOSES, type Scope } from '@goodword/core/permission';
+import { ROAD_WORDS, speak } from '@goodword/core/words';
 import { useSession } from '../app/session';
 import { Button, Labelled } from '../ui/basics';
 import { useMargin, type Note } from '../ui/margin';
@@ -30,7 +33,9 @@ function Scopes({
   ];
   return (
     <fieldset className="flex flex-wrap gap-x-4 py-1 leading-[26px]">
-      <legend className="sr-only">What they agreed to by {channel}</legend>
+      <legend className="sr-only">
+        <Trans>What they agreed to by {channel}</Trans>
+      </legend>
       {offers.map(([scope, words]) => (
         <label key={scope} className="flex gap-2 items-center">
           <input
@@ -69,53 +74,64 @@ function Sentence({
   const set = (part: Partial<Yes>) => onChange({ ...yes, ...part });
   const day = (
     <DayField
-      aria-label="When"
+      aria-label={t`When`}
       className="input !w-[140px] !min-h-[30px] !py-[2px] leading-normal"
       value={yes.on}
       max={localDay()}
       onChange={(on) => set({ on })}
     />
   );
+  const dated = header(at('signedOn'));
+  const when = dated ? (
+    <Trans>
+      on the day in column “{dated}”, or where it is empty on {day}
+    </Trans>
+  ) : (
+    <Trans>on {day}</Trans>
+  );
+  const worded = header(at('signedWords'));
+  const withWords = worded ? t`with the words of column “${worded}”, or else` : t`with the words`;
   return (
     <div className="flex flex-col gap-2 border-l-[3px] border-verdigris pl-4 leading-[34px]">
       <div>
         {consent >= 0 ? (
-          <select className={INLINE} aria-label="Who of them" value={yes.from} onChange={(event) => set({ from: event.target.value as Yes['from'] })}>
-            <option value="column">Those whose column “{header(consent)}” says yes</option>
-            <option value="everyone">Everyone, but those whose column says no</option>
+          <select
+            className={INLINE}
+            aria-label={t`Who of them`}
+            value={yes.from}
+            onChange={(event) => set({ from: event.target.value as Yes['from'] })}
+          >
+            <option value="column">{t`Those whose column “${header(consent)}” says yes`}</option>
+            <option value="everyone">{t`Everyone, but those whose column says no`}</option>
           </select>
         ) : (
-          'These people'
+          t`These people`
         )}
-        {refusing.length > 0 && <>, but not whom {refusing.join(' or ')} names,</>} agreed to <b>{channel === 'email' ? 'emails' : 'texts'}</b> about
-        <Scopes channel={channel} value={yes.scopes} lists={lists} onChange={(scopes) => set({ scopes })} />
-        by
-        <select className={INLINE} aria-label="How" value={yes.how} onChange={(event) => set({ how: event.target.value as Yes['how'] })}>
-          {BATCH_ROADS.map((road) => (
-            <option key={road} value={road}>
-              {ROAD_WORDS[road]}
-            </option>
-          ))}
-        </select>
-        {at('signedOn') >= 0 ? (
-          <>
-            on the day in column “{header(at('signedOn'))}”, or where it is empty on {day}
-          </>
-        ) : (
-          <>on {day}</>
-        )}
-        , {at('signedWords') >= 0 ? `with the words of column “${header(at('signedWords'))}”, or else` : 'with the words'}
+        {refusing.length > 0 && <Trans>, but not whom {refusing.join(' or ')} names,</Trans>}{' '}
+        <Trans>
+          agreed to <b>{channel === 'email' ? t`emails` : t`texts`}</b> about
+          <Scopes channel={channel} value={yes.scopes} lists={lists} onChange={(scopes) => set({ scopes })} />
+          by
+          <select className={INLINE} aria-label={t`How`} value={yes.how} onChange={(event) => set({ how: event.target.value as Yes['how'] })}>
+            {BATCH_ROADS.map((road) => (
+              <option key={road} value={road}>
+                {ROAD_WORDS[road]}
+              </option>
+            ))}
+          </select>
+          {when}, {withWords}
+        </Trans>
       </div>
       <textarea
-        aria-label="In what words"
-        placeholder="As they stood on the sheet or form. They are kept as the evidence."
+        aria-label={t`In what words`}
+        placeholder={t`As they stood on the sheet or form. They are kept as the evidence.`}
         className="input min-h-[58px] leading-normal"
         value={yes.words}
         onChange={(event) => set({ words: event.target.value })}
       />
       <div>
-        vouched for by
-        <input aria-label="Who vouches for it" className={INLINE} value={yes.voucher} onChange={(event) => set({ voucher: event.target.value })} />
+        {t`vouched for by`}
+        <input aria-label={t`Who vouches for it`} className={INLINE} value={yes.voucher} onChange={(event) => set({ voucher: event.target.value })} />
       </div>
     </div>
   );
@@ -129,14 +145,14 @@ function ChannelCard({ channel, lists, children }: { channel: 'email' | 'text'; 
   const start: Yes = { said: 'yes', from: hasColumn ? 'column' : 'everyone', scopes: [], how: 'paper', on: '', words: '', voucher: teammate.name };
   const name = channel === 'email' ? 'email' : 'text';
   const options = [
-    ['yes', `They agreed to ${name}s, and we can show it`, () => setPermission(channel, said.said === 'yes' ? said : start)],
-    ['nothing', `I don’t know, or they did not`, () => setPermission(channel, { said: 'nothing' })],
-    ['bought', 'They were bought, rented or collected from the web', () => setPermission(channel, { said: 'bought' })],
+    ['yes', t`They agreed to ${name}s, and we can show it`, () => setPermission(channel, said.said === 'yes' ? said : start)],
+    ['nothing', t`I don’t know, or they did not`, () => setPermission(channel, { said: 'nothing' })],
+    ['bought', t`They were bought, rented or collected from the web`, () => setPermission(channel, { said: 'bought' })],
   ] as const;
   return (
     <section className="sheet p-5 flex flex-col gap-3" aria-labelledby={`${channel}-title`}>
       <h2 className="subtitle" id={`${channel}-title`}>
-        May we {channel === 'email' ? 'email' : 'text'} these people?
+        <Trans>May we {channel === 'email' ? t`email` : t`text`} these people?</Trans>
       </h2>
       <div role="radiogroup" aria-labelledby={`${channel}-title`} className="flex flex-col">
         {options.map(([value, words, choose]) => (
@@ -147,11 +163,17 @@ function ChannelCard({ channel, lists, children }: { channel: 'email' | 'text'; 
         ))}
       </div>
       {said.said === 'yes' && <Sentence channel={channel} yes={said} lists={lists} onChange={(yes) => setPermission(channel, yes)} />}
-      {said.said === 'nothing' && <p className="text-ink2">They come in as never asked. No {name} goes to them until they say yes themselves.</p>}
+      {said.said === 'nothing' && (
+        <p className="text-ink2">
+          <Trans>They come in as never asked. No {name} goes to them until they say yes themselves.</Trans>
+        </p>
+      )}
       {said.said === 'bought' && (
         <p className="text-madder">
-          Then they do not come in. Nobody on such a list asked to hear from you, and one complaint costs the delivery of a thousand others. Ask at
-          the next event instead.
+          <Trans>
+            Then they do not come in. Nobody on such a list asked to hear from you, and one complaint costs the delivery of a thousand others. Ask at
+            the next event instead.
+          </Trans>
         </p>
       )}
       {children}
@@ -165,8 +187,8 @@ function Confirming() {
   const { organization } = useSession();
   if (permission.email.said !== 'yes') return null;
   const start = {
-    subject: `Please confirm: ${organization.name}`,
-    body: `You signed up with ${organization.name} and agreed to hear from us. One click confirms it. If it was not you, do nothing, and we will not write again.`,
+    subject: t`Please confirm: ${organization.name}`,
+    body: t`You signed up with ${organization.name} and agreed to hear from us. One click confirms it. If it was not you, do nothing, and we will not write again.`,
   };
   return (
     <div className="flex flex-col gap-2 border-t border-hair pt-3">
@@ -178,15 +200,17 @@ function Confirming() {
           onChange={() => set({ confirm: parts.confirm ? null : start })}
         />
         <span>
-          <b>Ask them to confirm by email</b>
+          <b>{t`Ask them to confirm by email`}</b>
           <span className="block text-ink2">
-            Only those who signed within the days of your house rule. They stand as Asked until they answer, and are reminded once at most.
+            <Trans>
+              Only those who signed within the days of your house rule. They stand as Asked until they answer, and are reminded once at most.
+            </Trans>
           </span>
         </span>
       </label>
       {parts.confirm && (
         <>
-          <Labelled label="Subject">
+          <Labelled label={t`Subject`}>
             <input
               className="input"
               value={parts.confirm.subject}
@@ -194,7 +218,7 @@ function Confirming() {
               onChange={(event) => set({ confirm: { ...parts.confirm!, subject: event.target.value } })}
             />
           </Labelled>
-          <Labelled label="Message" hint="The button to confirm, and what they agreed to, are put under it.">
+          <Labelled label={t`Message`} hint={t`The button to confirm, and what they agreed to, are put under it.`}>
             <textarea
               className="input min-h-[80px]"
               value={parts.confirm.body}
@@ -217,8 +241,8 @@ export function PermissionStep() {
     {
       key: 'no',
       tone: 'plain',
-      title: 'A past no stays a no',
-      body: 'Whoever left before is not brought back by a file. Only they can come back, by their own act.',
+      title: t`Who opted out stays opted out`,
+      body: t`Whoever left before is not brought back by a file. Only they can come back, by their own act.`,
     },
   ];
   const agreed = Object.values(draft.permission).flatMap((said) => (said.said === 'yes' ? said.scopes : []));
@@ -227,14 +251,14 @@ export function PermissionStep() {
     notes.unshift({
       key: `list-${list.id}`,
       tone: 'fault',
-      title: `“${list.name}” is a public list`,
-      body: 'Being on it needs their agreement to it: tick it, or remove it.',
-      remedy: { words: 'Remove it', act: () => draft.set({ listIds: draft.parts.listIds.filter((id) => id !== list.id) }) },
+      title: t`“${list.name}” is a public list`,
+      body: t`Being on it needs their agreement to it: tick it, or remove it.`,
+      remedy: { words: t`Remove it`, act: () => draft.set({ listIds: draft.parts.listIds.filter((id) => id !== list.id) }) },
     });
   // Asked here, and not two steps later.
   const open = plan ? permissionFaults(plan, localDay()) : [];
-  open.forEach(({ message }, i) => notes.unshift({ key: `open-${i}`, tone: 'doubt', title: message }));
-  if (!plan) notes.unshift({ key: 'open', tone: 'doubt', title: 'Both channels need an answer', body: '“I don’t know” is an answer too.' });
+  open.forEach(({ said }, i) => notes.unshift({ key: `open-${i}`, tone: 'doubt', title: speak(said) }));
+  if (!plan) notes.unshift({ key: 'open', tone: 'doubt', title: t`Both channels need an answer`, body: t`“I don’t know” is an answer too.` });
   useMargin(notes);
   return (
     <>
@@ -245,9 +269,9 @@ export function PermissionStep() {
         <ChannelCard channel="text" lists={lists.data ?? []} />
       </div>
       <div className="flex justify-between pt-3">
-        <Button onClick={() => draft.go('Where they go')}>Back to where they go</Button>
+        <Button onClick={() => draft.go('Where they go')}>{t`Back to where they go`}</Button>
         <Button weight="main" disabled={!plan || open.length > 0} onClick={() => draft.go('Matches')}>
-          Next: matches
+          {t`Next: matches`}
         </Button>
       </div>
     </>

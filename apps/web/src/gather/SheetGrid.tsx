@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
 import { memo, useCallback, useEffect, startTransition, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { useLit } from '../ui/margin';
@@ -132,7 +133,7 @@ const Row = memo(function Row({ row, index, start, height, tracks, header, cells
             style={{ flex: tracks[column] }}
             className={`min-w-0 px-3 py-[5px] border-r border-hair truncate ${isLeft(column) ? 'text-ink3' : ''} ${said} ${mended ? 'font-semibold' : ''} ${at ? 'group-focus:shadow-[inset_0_0_0_2px_var(--color-verdigris)]' : ''}`}
           >
-            {at && editing ? <CellInput value={cells[column] ?? ''} label={`Row ${row.row}, ${name}`} onDone={onDone} /> : cells[column]}
+            {at && editing ? <CellInput value={cells[column] ?? ''} label={t`Row ${row.row}, ${name}`} onDone={onDone} /> : cells[column]}
           </div>
         );
       })}
@@ -219,7 +220,7 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
       ref={frame}
       className="sheet overflow-auto grow min-h-0 group"
       role="grid"
-      aria-label="Columns and the first rows"
+      aria-label={t`Columns and the first rows`}
       aria-rowcount={rows.length + 1}
       aria-activedescendant={`cell-${at[0]}-${at[1]}`}
       tabIndex={0}
@@ -227,7 +228,7 @@ export function SheetGrid({ header, rows, cellsOf, wordOf, isLeft, head, onEdit 
     >
       <div role="row" className="flex sticky top-0 bg-sheet border-b border-hair z-10" style={{ minWidth }}>
         <div role="columnheader" className="border-r border-hair sticky left-0 bg-sheet shrink-0" style={{ width: ROW_NUMBER }}>
-          <span className="sr-only">Row</span>
+          <span className="sr-only">{t`Row`}</span>
         </div>
         {header.map((_name, column) => (
           <HeadCell key={column} column={column} flex={tracks[column]!}>

@@ -1,44 +1,48 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { JobView } from '@goodword/core/contract';
 import { get } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { Empty, Heading, Loading, Problem, Progress } from '../ui/basics';
 import { GatherNav } from './GatherNav';
 
 const KINDS: Record<string, [doing: string, done: string]> = {
-  'batch-read': ['Reading the file of', 'Read the file of'],
-  'batch-check': ['Checking', 'Checked'],
-  'batch-count': ['Counting what is written of', 'Counted what is written of'],
-  'batch-bring-in': ['Bringing in', 'Brought in'],
-  'batch-take-out': ['Taking out', 'Took out'],
-  'bulk-act': ['Under way:', 'Done:'],
-  'bulk-undo': ['Undoing:', 'Undone:'],
-  'message-prepare': ['Preparing the message', 'Prepared the message'],
+  'batch-read': [t`Reading the file of`, t`Read the file of`],
+  'batch-check': [t`Checking`, t`Checked`],
+  'batch-count': [t`Counting what is written of`, t`Counted what is written of`],
+  'batch-bring-in': [t`Bringing in`, t`Brought in`],
+  'batch-take-out': [t`Taking out`, t`Took out`],
+  'bulk-act': [t`Under way:`, t`Done:`],
+  'bulk-undo': [t`Undoing:`, t`Undone:`],
+  'message-prepare': [t`Preparing the message`, t`Prepared the message`],
 };
 
 /** Whether it waits, runs, is done or was given up, in words. */
 function standing(job: JobView, format: ReturnType<typeof useFormat>): string {
   if (job.state === 'done') return job.endedAt ? `done ${format.moment(job.endedAt)}` : 'done';
-  if (job.state === 'failed') return `given up after ${job.attempts} ${plural(job.attempts, 'try', 'tries')}`;
-  if (job.state === 'waiting') return job.attempts > 0 ? 'waits to be tried again' : 'waits its turn';
+  if (job.state === 'failed') return t`given up after ${job.attempts} ${plural(job.attempts, { one: 'try', other: 'tries' })}`;
+  if (job.state === 'waiting') return job.attempts > 0 ? t`waits to be tried again` : t`waits its turn`;
   const left = job.rate && job.total !== null ? Math.ceil((job.total - (job.done ?? 0)) / job.rate) : null;
-  return left === null ? 'runs' : `${format.number(Math.round(job.rate!))} rows a second, about ${left} s left`;
+  return left === null ? 'runs' : t`${format.number(Math.round(job.rate!))} rows a second, about ${left} s left`;
 }
 
 /** Every running and finished piece of work of the organization. */
 export default function Work() {
   const format = useFormat();
   const { data, error } = useQuery({ queryKey: ['jobs'], queryFn: () => get<JobView[]>('jobs'), refetchInterval: 1_500 });
-  if (!data) return error ? <Problem error={error} /> : <Loading what="the work" />;
+  if (!data) return error ? <Problem error={error} /> : <Loading what={t`the work`} />;
   return (
     <>
-      <Heading title="Work under way" note="It goes on when you leave a page, and after a restart" />
+      <Heading title={t`Work under way`} note={t`It goes on when you leave a page, and after a restart`} />
       <GatherNav />
-      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Work under way">
+      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Work under way`}>
         {data.length === 0 ? (
-          <Empty title="Nothing has run yet">
-            <p>Bringing in a file, sending a message: what takes longer than a moment is listed here.</p>
+          <Empty title={t`Nothing has run yet`}>
+            <p>
+              <Trans>Bringing in a file, sending a message: what takes longer than a moment is listed here.</Trans>
+            </p>
           </Empty>
         ) : (
           <ul>
@@ -68,8 +72,8 @@ export default function Work() {
                       total={job.total}
                       words={
                         job.unit === 'steps'
-                          ? `Step ${job.done + 1} of ${job.total}`
-                          : `${format.number(job.done)} of ${format.number(job.total)} ${job.unit}`
+                          ? t`Step ${job.done + 1} of ${job.total}`
+                          : t`${format.number(job.done)} of ${format.number(job.total)} ${job.unit}`
                       }
                     />
                   )}

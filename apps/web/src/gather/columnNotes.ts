@@ -1,5 +1,6 @@
-import { applyLayout, consentHeader, ENCODING_WORDS, isOneCase, readsRefusals, type ColumnChoice, type Mend } from '@goodword/core/intake';
-import { plural } from '../app/format';
+import { plural, t } from '@lingui/core/macro';
+import { applyLayout, consentHeader, isOneCase, readsRefusals, type ColumnChoice, type Mend } from '@goodword/core/intake';
+import { ENCODING_WORDS } from '@goodword/core/words';
 import type { Note } from '../ui/margin';
 import { columnWords } from './columnWords';
 import type { DraftState } from './draft';
@@ -24,15 +25,15 @@ export function columnNotes(draft: DraftState, acts: Acts): Note[] {
     {
       key: 'safe',
       tone: 'plain',
-      title: 'Nothing is changed yet',
-      body: 'People come in when you bring the batch in, and a batch can be taken back out as a whole.',
+      title: t`Nothing is changed yet`,
+      body: t`People come in when you bring the batch in, and a batch can be taken back out as a whole.`,
     },
   ];
 }
 
 const headerOf = (draft: DraftState, column: number) => draft.analysis!.found.header[column] || `column ${column + 1}`;
 const rowsOf = (rows: readonly number[], count: number) =>
-  `${plural(count, 'Row', 'Rows')} ${rows.join(', ')}${count > rows.length ? ' and more' : ''}`;
+  `${plural(count, { one: 'Row', other: 'Rows' })} ${rows.join(', ')}${count > rows.length ? t` and more` : ''}`;
 
 /** What a column says of permission: a refusal is told, and one that can be read in two ways is asked. */
 function refusalNotes(draft: DraftState, acts: Acts): Note[] {
@@ -44,26 +45,32 @@ function refusalNotes(draft: DraftState, acts: Acts): Note[] {
     if (!readsRefusals(what)) return [];
     if (choice.to === 'leave' && said?.sense === 'refuses' && said.sure) {
       const refusal = { to: 'refusal', channel: said.channel } as const;
-      const remedy = { words: `Read it as “${columnWords(refusal, [], '')[0]}”`, act: () => acts.choose(column, refusal) };
+      const remedy = { words: t`Read it as “${columnWords(refusal, [], '')[0]}”`, act: () => acts.choose(column, refusal) };
       return [
         {
           key,
           anchor,
           tone: 'doubt',
-          title: `“${name}” is left out`,
-          body: 'By its name a yes in it is a no, and nobody’s no would be recorded.',
+          title: t`“${name}” is left out`,
+          body: t`By its name a yes in it is a no, and nobody’s no would be recorded.`,
           remedy,
         },
       ];
     }
     if (choice.to === 'consent' && said?.sense === 'refuses') {
       const refusal = { to: 'refusal', channel: said.channel } as const;
-      const remedy = { words: `It is “${columnWords(refusal, [], '')[0]}”`, act: () => acts.choose(column, refusal) };
-      return [{ key, anchor, tone: 'fault', title: `“${name}” is read as a permission`, body: 'By its name a yes in it is a no.', remedy }];
+      const remedy = { words: t`It is “${columnWords(refusal, [], '')[0]}”`, act: () => acts.choose(column, refusal) };
+      return [{ key, anchor, tone: 'fault', title: t`“${name}” is read as a permission`, body: t`By its name a yes in it is a no.`, remedy }];
     }
     if (choice.to === 'leave' && said?.sense === 'agrees' && !said.sure)
       return [
-        { key, anchor, tone: 'doubt', title: `“${name}”: to what did they agree?`, body: 'Its name does not tell. It is left out until you choose.' },
+        {
+          key,
+          anchor,
+          tone: 'doubt',
+          title: t`“${name}”: to what did they agree?`,
+          body: t`Its name does not tell. It is left out until you choose.`,
+        },
       ];
     if (choice.to !== 'refusal') return [];
     const taken = columnWords(choice, [], '')[0];
@@ -73,12 +80,12 @@ function refusalNotes(draft: DraftState, acts: Acts): Note[] {
           key,
           anchor,
           tone: 'good',
-          title: `“${name}” is a column of refusals`,
-          body: `${taken} to whoever has a yes or a day in it, whatever else the file says.`,
+          title: t`“${name}” is a column of refusals`,
+          body: t`${taken} to whoever has a yes or a day in it, whatever else the file says.`,
         },
       ];
-    const title = said ? `“${name}”: what does a yes in it mean?` : `“${name}” names people who left`;
-    return [{ key, anchor, tone: 'doubt', title, body: `It is taken for “${taken}” until you choose otherwise.` }];
+    const title = said ? t`“${name}”: what does a yes in it mean?` : t`“${name}” names people who left`;
+    return [{ key, anchor, tone: 'doubt', title, body: t`It is taken for “${taken}” until you choose otherwise.` }];
   });
 }
 
@@ -87,9 +94,9 @@ function swapNotes({ judgement, ...draft }: DraftState, acts: Acts): Note[] {
     key: `swap-${a}-${b}`,
     tone: 'fault',
     anchor: `column-${a}`,
-    title: `${count} ${plural(count, 'row has', 'rows have')} “${headerOf({ judgement, ...draft }, a)}” and “${headerOf({ judgement, ...draft }, b)}” swapped`,
-    body: `${rowsOf(rows, count)}: each holds what belongs in the other.`,
-    remedy: { words: plural(count, 'Swap it', 'Swap them'), act: () => acts.mend({ kind: 'swap', a: a + 1, b: b + 1 }) },
+    title: t`${count} ${plural(count, { one: 'row has', other: 'rows have' })} “${headerOf({ judgement, ...draft }, a)}” and “${headerOf({ judgement, ...draft }, b)}” swapped`,
+    body: t`${rowsOf(rows, count)}: each holds what belongs in the other.`,
+    remedy: { words: plural(count, { one: 'Swap it', other: 'Swap them' }), act: () => acts.mend({ kind: 'swap', a: a + 1, b: b + 1 }) },
   }));
 }
 
@@ -104,12 +111,12 @@ function faultNotes(draft: DraftState, acts: Acts): Note[] {
         key: `fault-${column}`,
         tone: 'fault',
         anchor: `column-${column}`,
-        title: `${count} ${plural(count, 'cell', 'cells')} of “${headerOf(draft, column)}” can't be read`,
-        body: `${rowsOf(
+        title: t`${count} ${plural(count, { one: 'cell', other: 'cells' })} of “${headerOf(draft, column)}” can't be read`,
+        body: t`${rowsOf(
           first.map((one) => one.row),
           count,
         )}: ${first[0]?.reason ?? ''}. Edit the cell, or`,
-        remedy: { words: 'Leave the column out', act: () => acts.choose(column, { to: 'leave' }) },
+        remedy: { words: t`Leave the column out`, act: () => acts.choose(column, { to: 'leave' }) },
       },
     ];
   });
@@ -122,8 +129,8 @@ function failedNotes({ judgement }: DraftState): Note[] {
     {
       key: 'failed',
       tone: 'fault',
-      title: `${failed} ${plural(failed, 'row', 'rows')} can't come in as ${plural(failed, 'it is', 'they are')}`,
-      body: `${rowsOf(
+      title: t`${failed} ${plural(failed, { one: 'row', other: 'rows' })} can't come in as ${plural(failed, { one: 'it is', other: 'they are' })}`,
+      body: t`${rowsOf(
         failedRows.map((row) => row.row),
         failed,
       )}: ${failedRows[0]?.reason ?? ''}. They can be downloaded with the reason, mended, and brought in again.`,
@@ -147,13 +154,13 @@ function orderNotes(draft: DraftState, acts: Acts): Note[] {
         key: `order-${column}`,
         tone: known ? 'good' : 'doubt',
         anchor: `column-${column}`,
-        title: `“${headerOf(draft, column)}”: day first or month first?`,
+        title: t`“${headerOf(draft, column)}”: day first or month first?`,
         body: known
-          ? `The values only work ${known.replace('-', ' ')}, so all are read ${order === known ? 'that way' : `${order.replace('-', ' ')} by your choice`}.`
+          ? t`The values only work ${known.replace('-', ' ')}, so all are read ${order === known ? t`that way` : t`${order.replace('-', ' ')} by your choice`}.`
           : mixed
-            ? `Some values work only day first, others only month first. They are read ${order.replace('-', ' ')}; what does not work so can't be read.`
-            : `Nothing in the values tells. They are read ${order.replace('-', ' ')}.`,
-        remedy: { words: `Read ${other.replace('-', ' ')}`, act: () => acts.choose(column, { ...ordered, order: other } as ColumnChoice) },
+            ? t`Some values work only day first, others only month first. They are read ${order.replace('-', ' ')}; what does not work so can't be read.`
+            : t`Nothing in the values tells. They are read ${order.replace('-', ' ')}.`,
+        remedy: { words: t`Read ${other.replace('-', ' ')}`, act: () => acts.choose(column, { ...ordered, order: other } as ColumnChoice) },
       },
     ];
   });
@@ -165,10 +172,10 @@ function spellingNotes(draft: DraftState, acts: Acts): Note[] {
       key: `spelling-${column}-${to}`,
       tone: 'doubt',
       anchor: `column-${column}`,
-      title: `“${headerOf(draft, column)}”: one choice or several?`,
-      body: `${from.map((word) => `“${word}”`).join(', ')} ${plural(from.length, 'looks', 'look')} like “${to}”.`,
+      title: t`“${headerOf(draft, column)}”: one choice or several?`,
+      body: t`${from.map((word) => `“${word}”`).join(', ')} ${plural(from.length, { one: 'looks', other: 'look' })} like “${to}”.`,
       remedy: {
-        words: `Write “${to}” for ${plural(from.length, 'it', 'all')}`,
+        words: t`Write “${to}” for ${plural(from.length, { one: 'it', other: 'all' })}`,
         act: () => acts.mend({ kind: 'write', column: column + 1, from, to }),
       },
     })),
@@ -187,9 +194,9 @@ function caseNotes(draft: DraftState, acts: Acts): Note[] {
         key: `case-${column}`,
         tone: 'doubt',
         anchor: `column-${column}`,
-        title: `“${headerOf(draft, column)}”: names all in one case`,
-        body: `Such as “${found[0]!.slice(0, 40)}”. They come in as they stand.`,
-        remedy: { words: 'Write them as names', act: () => acts.mend({ kind: 'recase', column: column + 1 }) },
+        title: t`“${headerOf(draft, column)}”: names all in one case`,
+        body: t`Such as “${found[0]!.slice(0, 40)}”. They come in as they stand.`,
+        remedy: { words: t`Write them as names`, act: () => acts.mend({ kind: 'recase', column: column + 1 }) },
       },
     ];
   });
@@ -204,9 +211,9 @@ function layoutNotes(draft: DraftState, acts: Acts): Note[] {
       {
         key: 'layout',
         tone: 'good',
-        title: `Looks like “${layout.layout.name}”`,
-        body: 'The same headers in the same order: its remembered layout was applied.',
-        remedy: { words: 'Start clean', act: () => acts.chooseAll(guessed, null) },
+        title: t`Looks like “${layout.layout.name}”`,
+        body: t`The same headers in the same order: its remembered layout was applied.`,
+        remedy: { words: t`Start clean`, act: () => acts.chooseAll(guessed, null) },
       },
     ];
   const { header } = analysis!.found;
@@ -214,10 +221,10 @@ function layoutNotes(draft: DraftState, acts: Acts): Note[] {
     {
       key: 'layout',
       tone: 'good',
-      title: `Looks like “${layout.layout.name}”`,
-      body: `${layout.known} of ${header.length} headers match its remembered layout.`,
+      title: t`Looks like “${layout.layout.name}”`,
+      body: t`${layout.known} of ${header.length} headers match its remembered layout.`,
       remedy: {
-        words: 'Apply it',
+        words: t`Apply it`,
         act: () => acts.chooseAll(applyLayout(header, guessed, layout.layout), { ...layout, exact: true }),
       },
     },
@@ -234,72 +241,78 @@ function fileNotes(draft: DraftState, acts: Acts): Note[] {
   if (found.titles.length > 0)
     add(
       'titles',
-      `${found.titles.length} ${plural(found.titles.length, 'line', 'lines')} over the header`,
-      `“${found.titles[0]!.slice(0, 60)}” is passed over.`,
-      set('The first line is the header', { headerLine: 1 }),
+      t`${found.titles.length} ${plural(found.titles.length, { one: 'line', other: 'lines' })} over the header`,
+      t`“${found.titles[0]!.slice(0, 60)}” is passed over.`,
+      set(t`The first line is the header`, { headerLine: 1 }),
       'good',
     );
   if (found.separatorLine)
-    add('separator', 'A first line names the separator', 'It is followed and passed over. Another can be chosen over the sheet.', undefined, 'good');
+    add(
+      'separator',
+      t`A first line names the separator`,
+      t`It is followed and passed over. Another can be chosen over the sheet.`,
+      undefined,
+      'good',
+    );
   if (found.headerLine === null)
     add(
       'no-header',
-      'There is no header row',
-      'The first line holds values, so the columns are numbered.',
-      set('The first line is a header', { headerLine: 1 }),
+      t`There is no header row`,
+      t`The first line holds values, so the columns are numbered.`,
+      set(t`The first line is a header`, { headerLine: 1 }),
     );
   else
     add(
       'header',
-      `${found.titles.length === 0 ? 'The first line' : `Line ${found.headerLine}`} is taken for headers`,
-      'If it is a person already,',
-      set('read it as a person', { headerLine: null }),
+      t`${found.titles.length === 0 ? t`The first line` : t`Line ${found.headerLine}`} is taken for headers`,
+      t`If it is a person already,`,
+      set(t`read it as a person`, { headerLine: null }),
       'plain',
     );
   if (found.doubled.length > 0)
-    add('doubled', 'A header stands twice', `“${found.doubled[0]}” stands over more than one column. Look at the values before matching them.`);
+    add('doubled', t`A header stands twice`, t`“${found.doubled[0]!}” stands over more than one column. Look at the values before matching them.`);
   const { blank, header, total } = found.asides;
   const lines = [
-    blank > 0 && `${blank} blank`,
-    header > 0 && `${header} that ${plural(header, 'repeats', 'repeat')} the header`,
-    total > 0 && `${total} that ${plural(total, 'sums', 'sum')} up`,
+    blank > 0 && t`${blank} blank`,
+    header > 0 && t`${header} that ${plural(header, { one: 'repeats', other: 'repeat' })} the header`,
+    total > 0 && t`${total} that ${plural(total, { one: 'sums', other: 'sum' })} up`,
   ].filter(Boolean);
   if (lines.length > 0)
     add(
       'asides',
-      'Lines that are no people',
-      `${lines.join(', ')}: set aside, and counted apart.`,
-      header + total > 0 ? set('They are people', { keepAside: true }) : undefined,
+      t`Lines that are no people`,
+      t`${lines.join(', ')}: set aside, and counted apart.`,
+      header + total > 0 ? set(t`They are people`, { keepAside: true }) : undefined,
       'good',
     );
   if (found.longer > 0)
     add(
       'longer',
-      `${found.longer} ${plural(found.longer, 'row has', 'rows have')} too many cells`,
-      'A separator may stand inside a value without quotes. These rows do not come in as they are.',
+      t`${found.longer} ${plural(found.longer, { one: 'row has', other: 'rows have' })} too many cells`,
+      t`A separator may stand inside a value without quotes. These rows do not come in as they are.`,
     );
   if (found.shorter > 0)
     add(
       'shorter',
-      `${found.shorter} ${plural(found.shorter, 'row has', 'rows have')} fewer cells than headers`,
-      'What is missing at the end counts as empty.',
+      t`${found.shorter} ${plural(found.shorter, { one: 'row has', other: 'rows have' })} fewer cells than headers`,
+      t`What is missing at the end counts as empty.`,
       undefined,
       'plain',
     );
   if (found.unscramble)
     add(
       'unscramble',
-      'Letters were broken once and are put right',
-      'Such as “JosÃ©” for “José”.',
-      set('Leave them as they are', { unscramble: false }),
+      t`Letters were broken once and are put right`,
+      t`Such as “JosÃ©” for “José”.`,
+      set(t`Leave them as they are`, { unscramble: false }),
       'good',
     );
-  if (found.encoding === 'mixed') add('mixed', 'Two encodings in one file', `${ENCODING_WORDS.mixed}: each line is read as what it is.`);
+  if (found.encoding === 'mixed') add('mixed', t`Two encodings in one file`, t`${ENCODING_WORDS.mixed}: each line is read as what it is.`);
   const { workbook } = found;
   const hidden = (workbook?.hiddenColumns ?? []).map((nth) => nth - 1);
   if (hidden.some((column) => draft.columns[column]?.to !== 'leave'))
-    add('hidden', 'Hidden columns', `${hidden.map((column) => `“${headerOf(draft, column)}”`).join(', ')}: hidden in the sheet, shown here.`, {
-      words: plural(hidden.length, 'Leave it out', 'Leave them out'),
+    add('hidden', t`Hidden columns`, t`${hidden.map((column) => `“${headerOf(draft, column)}”`).join(', ')}: hidden in the sheet, shown here.`, {
+      words: plural(hidden.length, { one: 'Leave it out', other: 'Leave them out' }),
       act: () =>
         acts.chooseAll(
           draft.columns.map((choice, column) => (hidden.includes(column) ? { to: 'leave' } : choice)),
@@ -309,22 +322,22 @@ function fileNotes(draft: DraftState, acts: Acts): Note[] {
   if (workbook && workbook.hiddenRows > 0)
     add(
       'hidden-rows',
-      `${workbook.hiddenRows} hidden ${plural(workbook.hiddenRows, 'row', 'rows')}`,
-      'Hidden or filtered out in the sheet, and read all the same.',
+      `${workbook.hiddenRows} hidden ${plural(workbook.hiddenRows, { one: 'row', other: 'rows' })}`,
+      t`Hidden or filtered out in the sheet, and read all the same.`,
     );
   if (workbook && workbook.mergedCells > 0)
     add(
       'merged',
-      `${workbook.mergedCells} merged ${plural(workbook.mergedCells, 'cell', 'cells')}`,
-      'One merged downwards counts for each of its rows.',
+      `${workbook.mergedCells} merged ${plural(workbook.mergedCells, { one: 'cell', other: 'cells' })}`,
+      t`One merged downwards counts for each of its rows.`,
       undefined,
       'plain',
     );
   if (workbook && workbook.formulas > 0)
     add(
       'formulas',
-      `${workbook.formulas} ${plural(workbook.formulas, 'formula', 'formulas')}`,
-      'Read by the value that they had when the sheet was saved.',
+      `${workbook.formulas} ${plural(workbook.formulas, { one: 'formula', other: 'formulas' })}`,
+      t`Read by the value that they had when the sheet was saved.`,
       undefined,
       'plain',
     );
@@ -342,8 +355,8 @@ function hintNotes(draft: DraftState): Note[] {
         key: `hint-${column}`,
         tone: 'doubt',
         anchor: `column-${column}`,
-        title: `${count} ${plural(count, 'cell', 'cells')} of “${headerOf(draft, column)}” to look at`,
-        body: `Row ${first.row}: ${first.reason}. ${plural(count, 'It comes', 'They come')} in as ${plural(count, 'it stands', 'they stand')}.`,
+        title: t`${count} ${plural(count, { one: 'cell', other: 'cells' })} of “${headerOf(draft, column)}” to look at`,
+        body: t`Row ${first.row}: ${first.reason}. ${plural(count, { one: 'It comes', other: 'They come' })} in as ${plural(count, { one: 'it stands', other: 'they stand' })}.`,
       },
     ];
   });
@@ -357,7 +370,7 @@ function mendNotes(draft: DraftState, acts: Acts): Note[] {
       key: `mend-${at}`,
       tone: 'good',
       title: mendWords(mend, draft),
-      remedy: { words: 'Undo', act: () => acts.unmend(at) },
+      remedy: { words: t`Undo`, act: () => acts.unmend(at) },
     }))
     .slice(-6)
     .reverse();
@@ -367,14 +380,14 @@ export function mendWords(mend: Mend, draft: Pick<DraftState, 'analysis'>): stri
   const header = (column: number) => `“${draft.analysis?.found.header[column - 1] ?? column}”`;
   switch (mend.kind) {
     case 'edit':
-      return `Row ${mend.row}: ${header(mend.column)} is now “${mend.value.slice(0, 40)}”`;
+      return t`Row ${mend.row}: ${header(mend.column)} is now “${mend.value.slice(0, 40)}”`;
     case 'swap':
-      return `Swapped ${header(mend.a)} and ${header(mend.b)} where they were wrong`;
+      return t`Swapped ${header(mend.a)} and ${header(mend.b)} where they were wrong`;
     case 'write':
-      return `“${mend.to}” for ${mend.from.length} ${plural(mend.from.length, 'spelling', 'spellings')} of ${header(mend.column)}`;
+      return t`“${mend.to}” for ${mend.from.length} ${plural(mend.from.length, { one: 'spelling', other: 'spellings' })} of ${header(mend.column)}`;
     case 'recase':
-      return `${header(mend.column)} written as names`;
+      return t`${header(mend.column)} written as names`;
     case 'strip':
-      return `“${mend.text}” taken out of ${header(mend.column)}`;
+      return t`“${mend.text}” taken out of ${header(mend.column)}`;
   }
 }

@@ -1,4 +1,5 @@
-import { BATCH_KINDS, choiceKey, PLAIN_TARGETS, TARGET_WORDS } from '@goodword/core/intake';
+import { BATCH_KINDS, choiceKey, PLAIN_TARGETS } from '@goodword/core/intake';
+import { TARGET_WORDS } from '@goodword/core/words';
 import { columnWords, offersFor } from './columnWords';
 
 const fields = [{ id: 4, name: 'Membership renews', type: 'date' as const }];

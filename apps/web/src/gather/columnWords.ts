@@ -1,7 +1,7 @@
-import { FIELD_TYPE_WORDS, FIELD_TYPES } from '@goodword/core/fields';
+import { t } from '@lingui/core/macro';
+import { FIELD_TYPES } from '@goodword/core/fields';
 import {
   readsRefusals,
-  TARGET_WORDS,
   type BatchKind,
   type ColumnChoice,
   type DayTarget,
@@ -10,20 +10,21 @@ import {
   type RefusedChannel,
 } from '@goodword/core/intake';
 import { CHANNELS, SENDING_CHANNELS } from '@goodword/core/permission';
+import { FIELD_TYPE_WORDS, TARGET_WORDS } from '@goodword/core/words';
 
 /** What a column becomes, in two short lines. */
 export function columnWords(choice: ColumnChoice, fields: readonly KnownField[], country: string): [string, string] {
   switch (choice.to) {
     case 'mobile':
-      return ['Phone', `mobile or landline, ${country}`];
+      return [t`Phone`, t`mobile or landline, ${country}`];
     case 'consent':
-      return [choice.channel === 'email' ? 'Email permission' : 'Text permission', 'yes or no'];
+      return [choice.channel === 'email' ? t`Email permission` : t`Text permission`, t`yes or no`];
     case 'refusal':
-      return [REFUSAL_COLUMN_WORDS[choice.channel], 'a yes here is a no'];
+      return [REFUSAL_COLUMN_WORDS[choice.channel], t`a yes here is a no`];
     case 'field':
-      return [fields.find((field) => field.id === choice.fieldId)?.name ?? 'A field', FIELD_TYPE_WORDS[choice.type]];
+      return [fields.find((field) => field.id === choice.fieldId)?.name ?? t`A field`, FIELD_TYPE_WORDS[choice.type]];
     case 'newField':
-      return [`Make a field: ${choice.name}`, FIELD_TYPE_WORDS[choice.type]];
+      return [t`Make a field: ${choice.name}`, FIELD_TYPE_WORDS[choice.type]];
     default:
       return TARGET_WORDS[choice.to];
   }
@@ -31,11 +32,11 @@ export function columnWords(choice: ColumnChoice, fields: readonly KnownField[],
 
 /** A column whose yes is a no. */
 const REFUSAL_COLUMN_WORDS: Record<RefusedChannel, string> = {
-  email: 'No email',
-  text: 'No texts',
-  call: 'No calls',
-  post: 'No post',
-  every: 'No contact',
+  email: t`No email`,
+  text: t`No texts`,
+  call: t`No calls`,
+  post: t`No post`,
+  every: t`No contact`,
 };
 
 /** What a choice is called among the others. */
@@ -55,22 +56,22 @@ const WHO: (PlainTarget | DayTarget)[] = ['email', 'mobile', 'firstName', 'lastN
 const PLACE: PlainTarget[] = ['street', 'postcode', 'city', 'region', 'country'];
 const GROUPS: Record<BatchKind, [string, (PlainTarget | DayTarget)[]][]> = {
   people: [
-    ['Who', WHO],
-    ['Address', PLACE],
-    ['Permission', ['signedOn', 'signedWords']],
-    ['Groups', ['tags', 'standing', 'chapter']],
+    [t`Who`, WHO],
+    [t`Address`, PLACE],
+    [t`Permission`, ['signedOn', 'signedWords']],
+    [t`Groups`, ['tags', 'standing', 'chapter']],
   ],
   here: [
-    ['Who', [...WHO, 'postcode']],
-    ['Groups', ['tags', 'standing']],
+    [t`Who`, [...WHO, 'postcode']],
+    [t`Groups`, ['tags', 'standing']],
   ],
   refusals: [
-    ['Who', ['email', 'mobile', 'nameEmail', 'firstName', 'lastName', 'externalId']],
-    ['What they did', ['status', 'signedOn']],
+    [t`Who`, ['email', 'mobile', 'nameEmail', 'firstName', 'lastName', 'externalId']],
+    [t`What they did`, ['status', 'signedOn']],
   ],
   gifts: [
-    ['Gift', ['amount', 'currency', 'givenOn', 'giftId', 'appeal', 'rhythm']],
-    ['Whose', [...WHO, ...PLACE]],
+    [t`Gift`, ['amount', 'currency', 'givenOn', 'giftId', 'appeal', 'rhythm']],
+    [t`Whose`, [...WHO, ...PLACE]],
   ],
 };
 
@@ -90,7 +91,7 @@ export function offersFor(header: string, fields: readonly KnownField[], what: B
     const offered = said.map((choice): Offer => ({ key: offerKey(choice), words: columnWords(choice, [], '')[0], choice }));
     const permission = groups.find(([name]) => name === 'Permission');
     if (permission) permission[1].unshift(...offered);
-    else groups.push(['Permission', offered]);
+    else groups.push([t`Permission`, offered]);
   }
   if (what === 'people') {
     const own = fields.map((field): Offer => ({
@@ -98,9 +99,9 @@ export function offersFor(header: string, fields: readonly KnownField[], what: B
       words: field.name,
       choice: { to: 'field', fieldId: field.id, type: field.type },
     }));
-    if (own.length > 0) groups.push(['Your fields', own]);
+    if (own.length > 0) groups.push([t`Your fields`, own]);
   }
-  const name = header.trim().slice(0, 60) || 'Unnamed';
+  const name = header.trim().slice(0, 60) || t`Unnamed`;
   const make =
     what === 'people'
       ? FIELD_TYPES.map((type): Offer => ({ key: `new:${type}`, words: FIELD_TYPE_WORDS[type], choice: { to: 'newField', name, type } }))
@@ -109,8 +110,8 @@ export function offersFor(header: string, fields: readonly KnownField[], what: B
 }
 
 export const KIND_WORDS: Record<BatchKind, [string, string]> = {
-  people: ['People to bring in', 'New people, and what is new of those who are here'],
-  refusals: ['People who opted out', 'Left, bounced or complained in another system: nobody is brought in as reachable'],
-  here: ['People already here', 'Added to a list, a tag or a roster by their address or own id'],
-  gifts: ['Gifts', 'Amounts with days, matched to the people who gave'],
+  people: [t`People to bring in`, t`New people, and what is new of those who are here`],
+  refusals: [t`People who opted out`, t`Left, bounced or complained in another system: nobody is brought in as reachable`],
+  here: [t`People already here`, t`Added to a list, a tag or a roster by their address or own id`],
+  gifts: [t`Gifts`, t`Amounts with days, matched to the people who gave`],
 };

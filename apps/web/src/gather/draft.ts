@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { create } from 'zustand';
 import type { BatchView, FieldView, IntakeDraft, LayoutView } from '@goodword/core/contract';
 import {
@@ -15,6 +16,7 @@ import {
   type LayoutFit,
   type Mend,
 } from '@goodword/core/intake';
+import { speak } from '@goodword/core/words';
 import { call, ProblemError } from '../app/api';
 import { atRest } from '../app/rest';
 import { readStored, writeStored } from '../app/stored';
@@ -116,8 +118,7 @@ let blob: Blob | null = null;
 let said: BatchKind | null = null;
 let saving: ReturnType<typeof setTimeout> | undefined;
 
-const WORKER_GONE =
-  'The browser gave up reading the file, most likely for want of memory. Close other pages and read it again, or cut the file in two.';
+const WORKER_GONE = t`The browser gave up reading the file, most likely for want of memory. Close other pages and read it again, or cut the file in two.`;
 
 /**
  * Puts one question to the worker and hears its answers, several on the way; whatever belongs to an older question is
@@ -155,7 +156,7 @@ export function offeredName(fileName: string, day: Date): string {
     .replace(/\.\w{1,5}$/, '')
     .replace(/[_-]+/g, ' ')
     .trim();
-  return `${(bare || 'Batch').slice(0, 90)}, ${day.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}`;
+  return `${(bare || t`Batch`).slice(0, 90)}, ${day.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}`;
 }
 
 /** What the server keeps of a half-done batch. */
@@ -217,7 +218,7 @@ export const useDraft = create<DraftState>()((set, state) => {
         columns: withOrders(withFieldsNow(columns, guessed, house.fields), analysis),
         layout: kept ? null : fit,
         parts: { ...state().parts, what: analysis.what },
-        reading: analysis.whole ? null : 'Reading the rest of the file…',
+        reading: analysis.whole ? null : t`Reading the rest of the file…`,
         ...(state().step === 'File' ? { step: 'Columns' as const } : {}),
       });
     });
@@ -231,7 +232,7 @@ export const useDraft = create<DraftState>()((set, state) => {
     const [own, turn] = [blob!, ++turns];
     const long = own.size > LONG;
     let glimpsed: readonly ColumnChoice[] | undefined;
-    set({ reading: 'Reading the file…', problem: null, judgement: null });
+    set({ reading: t`Reading the file…`, problem: null, judgement: null });
     if (long) {
       await look('glimpse', house, what, () => keep);
       glimpsed = state().columns;
@@ -267,10 +268,10 @@ export const useDraft = create<DraftState>()((set, state) => {
     ...EMPTY,
     go: (step) => changed({ step }),
     async take(file, house, what) {
-      set({ ...EMPTY, file, name: offeredName(file.name, new Date()), reading: 'Reading the file…' });
+      set({ ...EMPTY, file, name: offeredName(file.name, new Date()), reading: t`Reading the file…` });
       const nature = natureOf(new Uint8Array(await file.slice(0, 64 * 1024).arrayBuffer()));
       const refused = notASheet(nature);
-      if (refused) return set({ reading: null, problem: refused, file: null });
+      if (refused) return set({ reading: null, problem: speak(refused), file: null });
       [blob, said] = [file, what];
       if (nature === 'text') {
         let sent = Promise.resolve();
@@ -278,7 +279,7 @@ export const useDraft = create<DraftState>()((set, state) => {
         await sent;
       } else {
         // Workbooks and cards are turned into text by the server, in a process that a hostile file can't hurt.
-        set({ reading: 'The server reads the file…' });
+        set({ reading: t`The server reads the file…` });
         await state().send();
         if (state().batchId === null) set({ reading: null, problem: state().unsent, unsent: null });
         else await fromServer(house, null);
@@ -308,7 +309,7 @@ export const useDraft = create<DraftState>()((set, state) => {
         batchId: batch.id,
         draftVersion: isNewer ? here.basedOn : batch.draftVersion,
         newer: isNewer
-          ? { words: 'Somebody changed this batch since you did. What you settled is still here: say which one stays.', theirs: batch }
+          ? { words: t`Somebody changed this batch since you did. What you settled is still here: say which one stays.`, theirs: batch }
           : null,
         name: own?.name ?? batch.name,
         file: { name: batch.fileName, size: 0 },
@@ -325,7 +326,7 @@ export const useDraft = create<DraftState>()((set, state) => {
       set({ readAs, parts: { ...state().parts, mends: [], ...(what ? { what } : {}) } });
       if (change.sheet === undefined) await read(house, what ?? state().parts.what, undefined);
       else {
-        set({ reading: `The server reads sheet ${change.sheet + 1}…`, analysis: null, readAs: { sheet: change.sheet } });
+        set({ reading: t`The server reads sheet ${change.sheet + 1}…`, analysis: null, readAs: { sheet: change.sheet } });
         await call('PUT', `batches/${state().batchId}/reading`, { reading: { sheet: change.sheet } });
         await fromServer(house, null);
       }
@@ -398,14 +399,14 @@ export const useDraft = create<DraftState>()((set, state) => {
     const id = state().batchId;
     if (id === null) return;
     for (;;) {
-      set({ reading: 'The server reads the file…' });
+      set({ reading: t`The server reads the file…` });
       const batch = await patiently(() => call<BatchView>('GET', `batches/${id}`), id);
       if (!batch) return;
       if (batch.state === 'unreadable') return set({ reading: null, problem: batch.problem });
       if (batch.found) {
         const text = await patiently(() => fetchText(id), id);
         if (text === null) return;
-        if (text === 'gone') return set({ reading: null, problem: 'The file of this batch is no longer kept.' });
+        if (text === 'gone') return set({ reading: null, problem: t`The file of this batch is no longer kept.` });
         blob = text;
         const { kind, encoding, delimiter, headerLine, workbook } = batch.found;
         if (kind !== 'text') set({ readAs: { encoding, delimiter, headerLine, ...(workbook ? { sheet: workbook.sheet } : {}), ...state().readAs } });
@@ -427,7 +428,7 @@ export const useDraft = create<DraftState>()((set, state) => {
       } catch (error) {
         if (state().batchId !== id) return null;
         if (!isAway(error)) return (set({ reading: null, problem: (error as Error).message }), null);
-        set({ reading: 'The server does not answer just now; it is asked again…' });
+        set({ reading: t`The server does not answer just now; it is asked again…` });
         await pause(1000);
       }
     }

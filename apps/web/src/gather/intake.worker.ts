@@ -1,28 +1,30 @@
 import {
   allColumns,
+  type BatchKind,
   birthColumns,
   cleanRow,
+  type ColumnProfile,
   ColumnSampler,
   emptiness,
   FileReader,
-  gatherSpellings,
-  guessAll,
-  guessEncoding,
-  guessKind,
-  isSwapped,
-  menderOf,
-  openFile,
-  withConstants,
-  type BatchKind,
-  type ColumnProfile,
   type FileReading,
   type Found,
   type Gathering,
+  gatherSpellings,
   type Guess,
+  guessAll,
+  guessEncoding,
+  guessKind,
   type IntakePlan,
+  isSwapped,
   type KnownField,
   type Line,
+  menderOf,
+  openFile,
+  Unreadable,
+  withConstants,
 } from '@goodword/core/intake';
+import { speak } from '@goodword/core/words';
 import { FIRST, PREVIEW } from './measures';
 
 /** Rows of the very first look: each that is handed over costs the page a moment. */
@@ -153,7 +155,7 @@ async function read(ask: Read): Promise<void> {
   }
   const analysis = survey.analysis(last!, true, ask.what);
   const empty = emptiness(analysis.found);
-  self.postMessage(empty ? { id: ask.id, ok: false, reason: empty } : { id: ask.id, ok: true, analysis, done: true });
+  self.postMessage(empty ? { id: ask.id, ok: false, reason: speak(empty) } : { id: ask.id, ok: true, analysis, done: true });
 }
 
 async function glimpse(ask: Read): Promise<void> {
@@ -235,9 +237,9 @@ class Judge {
     if (clean.fatal) out.failed += 1;
     else if (clean.faults.length > 0) out.look += 1;
     else out.ready += 1;
-    if (clean.fatal && out.failedRows.length < 5) out.failedRows.push({ row, reason: clean.fatal });
-    for (const fault of clean.faults) this.tell(fault, false);
-    for (const hint of clean.hints) this.tell(hint, true);
+    if (clean.fatal && out.failedRows.length < 5) out.failedRows.push({ row, reason: speak(clean.fatal) });
+    for (const fault of clean.faults) this.tell(fault.column, speak(fault.reason), false);
+    for (const hint of clean.hints) this.tell(hint.column, speak(hint.reason), true);
     if (clean.faults.length > 0) this.seek(cells);
     for (const { column, counts } of this.choices) {
       const word = cells[column]?.trim() ?? '';
@@ -245,7 +247,7 @@ class Judge {
     }
   }
 
-  private tell({ column, reason }: { column: number; reason: string }, hint: boolean): void {
+  private tell(column: number, reason: string, hint: boolean): void {
     const { out, row } = this;
     (hint ? out.hintsByColumn : out.faultsByColumn)[column]! += 1;
     if (this.told < 4000 && !(`${row}:${column}` in out.cells)) {
@@ -279,5 +281,7 @@ self.onmessage = (event: MessageEvent<Ask>) => {
   const ask = event.data;
   newest = ask.id;
   const work = { glimpse, read, judge }[ask.kind] as (ask: Ask) => Promise<void>;
-  work(ask).catch((error: unknown) => self.postMessage({ id: ask.id, ok: false, reason: (error as Error).message } satisfies Answer));
+  work(ask).catch((error: unknown) =>
+    self.postMessage({ id: ask.id, ok: false, reason: error instanceof Unreadable ? speak(error.said) : (error as Error).message } satisfies Answer),
+  );
 };

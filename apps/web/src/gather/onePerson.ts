@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { BatchRowView, BatchView, Page } from '@goodword/core/contract';
 import { EMPTY_PLAN, type ChannelPermission, type IntakePlan } from '@goodword/core/intake';
 import { call, get } from '../app/api';
@@ -40,7 +41,7 @@ async function until(id: number, ...states: BatchView['state'][]): Promise<Batch
 export async function addPerson(person: OnePerson): Promise<Added> {
   const form = new FormData();
   const name = [person.firstName, person.lastName].map((one) => one.trim()).filter(Boolean);
-  form.append('name', `${name.join(' ') || person.email.trim() || person.mobile.trim()}, typed in`.slice(0, 120));
+  form.append('name', t`${name.join(' ') || person.email.trim() || person.mobile.trim()}, typed in`.slice(0, 120));
   form.append('what', 'people');
   form.append('file', fileOf(person));
   const { id } = await call<{ id: number }>('POST', 'batches', form);
@@ -50,9 +51,9 @@ export async function addPerson(person: OnePerson): Promise<Added> {
     await call('PUT', `batches/${id}/plan`, { ...EMPTY_PLAN, columns: COLUMNS, permission, chapterId });
     await until(id, 'checked');
     const [row] = (await get<Page<BatchRowView>>(`batches/${id}/rows`)).rows;
-    if (row?.verdict === 'look') return { batchId: id, why: 'They may be somebody who is here already. Look at both side by side.' };
+    if (row?.verdict === 'look') return { batchId: id, why: t`They may be somebody who is here already. Look at both side by side.` };
     // Half an address would be a person half typed in.
-    if (!row || row.verdict === 'failed' || row.reason !== '') throw new Error(sentence(row?.reason ?? 'nobody was read'));
+    if (!row || row.verdict === 'failed' || row.reason !== '') throw new Error(sentence(row?.reason ?? t`nobody was read`));
     if (row.verdict === 'same' && row.supporterId !== null) {
       await call('DELETE', `batches/${id}`);
       return { supporterId: row.supporterId };

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { MessageView } from '@goodword/core/contract';
@@ -10,17 +11,17 @@ import { HearNav } from './HearNav';
 export default function Answers() {
   const format = useFormat();
   const { data, error, isPending } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages'), refetchInterval: 5_000 });
-  if (isPending) return <Loading what="messages" />;
+  if (isPending) return <Loading what={t`messages`} />;
   const gone = data?.filter((message) => !['draft', 'scheduled'].includes(message.state));
   return (
     <>
-      <Heading title="Hear back" note="What came of it" />
+      <Heading title={t`Hear back`} note={t`What came of it`} />
       <HearNav />
       <Problem error={error} />
       <div className="sheet">
         {gone?.length === 0 && (
-          <Empty title="Nothing has left yet">
-            <p>What comes of a message stands here from the minute it leaves.</p>
+          <Empty title={t`Nothing has left yet`}>
+            <p>{t`What comes of a message stands here from the minute it leaves.`}</p>
           </Empty>
         )}
         <ul>
@@ -30,7 +31,7 @@ export default function Answers() {
                 {message.name}
               </Link>
               <span className="text-ink2">
-                {message.channel === 'email' ? 'Email' : 'Text'}, {message.state === 'done' ? 'sent' : message.state},{' '}
+                {message.channel === 'email' ? t`Email` : t`Text`}, {message.state === 'done' ? t`sent` : message.state},{' '}
                 {format.moment(message.updatedAt)}
               </span>
             </li>

@@ -1,9 +1,10 @@
+import { t } from '@lingui/core/macro';
 import { Places, type Place } from '../ui/Places';
 
 const PLACES: readonly Place[] = [
-  ['/hear-back', 'Messages'],
-  ['/hear-back/replies', 'Replies'],
+  ['/hear-back', t`Messages`],
+  ['/hear-back/replies', t`Replies`],
 ];
 
 /** Messages, and what people wrote back. */
-export const HearNav = () => <Places label="Hear back" places={PLACES} />;
+export const HearNav = () => <Places label={t`Hear back`} places={PLACES} />;

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { max } from 'd3-array';
 import { scaleLinear, scaleTime } from 'd3-scale';
 import { curveStepAfter, line } from 'd3-shape';
@@ -14,7 +15,7 @@ export function OverTime({ hours }: { hours: Hours }) {
   const shown = SERIES.map(([kind, words, ink]) => ({ kind, words, ink, points: running(hours, kind) })).filter(
     (series) => (series.points.at(-1)?.total ?? 0) > 0,
   );
-  if (hours.length < 2 || shown.length === 0) return <p className="text-ink2 py-4">A line is drawn once there is more than an hour to draw.</p>;
+  if (hours.length < 2 || shown.length === 0) return <p className="text-ink2 py-4">{t`A line is drawn once there is more than an hour to draw.`}</p>;
   const top = max(shown, (series) => series.points.at(-1)!.total)!;
   const x = scaleTime([new Date(hours[0]!.at), new Date(hours.at(-1)!.at)], [LEFT, WIDTH - RIGHT]);
   const y = scaleLinear([0, top], [HEIGHT - BOTTOM, TOP]).nice(4);
@@ -26,14 +27,14 @@ export function OverTime({ hours }: { hours: Hours }) {
   return (
     <div>
       <button className="link text-[12.5px] text-ink2" onClick={() => setTable(!table)}>
-        {table ? 'As a drawing' : 'As a table'}
+        {table ? t`As a drawing` : t`As a table`}
       </button>
       {table ? (
-        <div className="max-h-[220px] overflow-y-auto" tabIndex={0} role="region" aria-label="Over time, as a table">
+        <div className="max-h-[220px] overflow-y-auto" tabIndex={0} role="region" aria-label={t`Over time, as a table`}>
           <table className="w-full text-[13px]">
             <thead>
               <tr className="text-left">
-                {['Hour', 'Sent', ...SERIES.map(([, words]) => words)].map((title) => (
+                {[t`Hour`, t`Sent`, ...SERIES.map(([, words]) => words)].map((title) => (
                   <th key={title} className="pr-3 font-semibold">
                     {title}
                   </th>
@@ -58,7 +59,7 @@ export function OverTime({ hours }: { hours: Hours }) {
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
           className="w-full"
           role="img"
-          aria-label={`Over time: ${shown.map((series) => `${series.points.at(-1)!.total} ${series.words}`).join(', ')}`}
+          aria-label={t`Over time: ${shown.map((series) => `${series.points.at(-1)!.total} ${series.words}`).join(', ')}`}
         >
           {y.ticks(4).map((tick) => (
             <g key={tick}>

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
@@ -33,16 +35,16 @@ export default function Replies() {
     mutationFn: ({ id, handled }: { id: number; handled: boolean }) => call('POST', `replies/${id}/handled`, { handled }),
     onSuccess: () => refreshAll(queryClient),
   });
-  if (isPending) return <Loading what="replies" />;
+  if (isPending) return <Loading what={t`replies`} />;
   return (
     <>
-      <Heading title="Replies" note="What they wrote back" />
+      <Heading title={t`Replies`} note={t`What they wrote back`} />
       <HearNav />
       <Problem error={error ?? handle.error} />
       <div className="sheet">
         {data?.length === 0 && (
-          <Empty title="Nobody has written back yet">
-            <p>Replies to texts stand here and on the person's record.</p>
+          <Empty title={t`Nobody has written back yet`}>
+            <p>{t`Replies to texts stand here and on the person's record.`}</p>
           </Empty>
         )}
         <ul>
@@ -63,13 +65,17 @@ export default function Replies() {
               </div>
               <div>
                 <p className={reply.handled ? '' : 'font-semibold'}>{reply.body}</p>
-                {reply.message && <p className="text-[12.5px] text-ink2">To “{reply.message}”</p>}
+                {reply.message && (
+                  <p className="text-[12.5px] text-ink2">
+                    <Trans>To “{reply.message}”</Trans>
+                  </p>
+                )}
               </div>
               {may && (
                 <span className="flex gap-2 items-start">
-                  {reply.supporterId !== null && !reply.handled && <Button onClick={() => setAnswering(reply)}>Answer…</Button>}
+                  {reply.supporterId !== null && !reply.handled && <Button onClick={() => setAnswering(reply)}>{t`Answer…`}</Button>}
                   <Button onClick={() => handle.mutate({ id: reply.id, handled: !reply.handled })}>
-                    {reply.handled ? 'Open again' : 'Mark as done'}
+                    {reply.handled ? t`Open again` : t`Mark as done`}
                   </Button>
                 </span>
               )}

@@ -1,9 +1,11 @@
+import { plural, t } from '@lingui/core/macro';
+import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { BeginTo, MessageResults, Page, ResultKind, ResultPerson } from '@goodword/core/contract';
 import { call, get, query } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Heading, Loading, Problem, Progress } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
@@ -16,18 +18,18 @@ import { UseAgain } from '../write/UseAgain';
 import { WriteToThem } from '../write/WriteToThem';
 
 const KINDS: [ResultKind, string, string][] = [
-  ['sent', 'Sent', 'handed over and accepted'],
-  ['delivered', 'Delivered', 'accepted, and not come back'],
-  ['bounced', 'Bounced', 'the address is on hold now'],
-  ['opened', 'Opened', 'unsure: some readers load pictures by themselves, some never'],
-  ['followed', 'Clicked', 'clicked a link'],
-  ['replied', 'Replied', 'wrote back'],
-  ['left', 'Opted out', 'said no because of it'],
-  ['door', 'Held at the door', 'changed between the last look and the hand-over'],
-  ['unsure', 'Unsure', 'may or may not have gone'],
-  ['failed', 'Failed', 'refused for another reason'],
-  ['waiting', 'Waiting', 'about to leave'],
-  ['held', 'Held back', 'not in it from the start'],
+  ['sent', t`Sent`, t`handed over and accepted`],
+  ['delivered', t`Delivered`, t`accepted, and not come back`],
+  ['bounced', t`Bounced`, t`the address is on hold now`],
+  ['opened', t`Opened`, t`unsure: some readers load pictures by themselves, some never`],
+  ['followed', t`Clicked`, t`clicked a link`],
+  ['replied', t`Replied`, t`wrote back`],
+  ['left', t`Opted out`, t`said no because of it`],
+  ['door', t`Held back as it left`, t`changed between the last look and the hand-over`],
+  ['unsure', t`Unsure`, t`may or may not have gone`],
+  ['failed', t`Failed`, t`refused for another reason`],
+  ['waiting', t`Waiting`, t`about to leave`],
+  ['held', t`Held back`, t`not in it from the start`],
 ];
 /** Those who got it, clicked or replied are a group that goes on growing; the others are who they are now. */
 function behind(id: number, kind: ResultKind): BeginTo['to'] {
@@ -50,21 +52,21 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
   });
   const [, title, hint] = KINDS.find(([one]) => one === kind)!;
   const columns: TableColumn<ResultPerson>[] = [
-    { key: 'name', title: 'Supporter', width: '1fr', cell: (row) => <b>{row.name}</b> },
-    { key: 'address', title: 'Address', width: '1.2fr', cell: (row) => row.address },
-    { key: 'at', title: 'Sent', width: '160px', cell: (row) => (row.at ? format.moment(row.at) : '') },
+    { key: 'name', title: t`Supporter`, width: '1fr', cell: (row) => <b>{row.name}</b> },
+    { key: 'address', title: t`Address`, width: '1.2fr', cell: (row) => row.address },
+    { key: 'at', title: t`Sent`, width: '160px', cell: (row) => (row.at ? format.moment(row.at) : '') },
     {
       key: 'detail',
-      title: kind === 'unsure' ? 'Settle it' : 'What is to be said',
+      title: kind === 'unsure' ? t`Settle it` : t`What is to be said`,
       width: '1.4fr',
       cell: (row) =>
         kind === 'unsure' && may ? (
           <span className="flex gap-2" onClick={(event) => event.stopPropagation()}>
             <button className="link" onClick={() => settle.mutate({ delivery: row.deliveryId, as: 'sent' })}>
-              It went
+              {t`It went`}
             </button>
             <button className="link" onClick={() => settle.mutate({ delivery: row.deliveryId, as: 'again' })}>
-              Send it again
+              {t`Send it again`}
             </button>
           </span>
         ) : (
@@ -73,8 +75,8 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
     },
   ];
   return (
-    <Drawer open onClose={onClose} wide title={title} note={`${format.number(total)} ${plural(total, 'person', 'people')}: ${hint}`}>
-      <div className="flex justify-end pb-2">{total > 0 && <WriteToThem whom={`those of “${title}”`} to={() => behind(id, kind)} />}</div>
+    <Drawer open onClose={onClose} wide title={title} note={`${format.number(total)} ${plural(total, { one: 'person', other: 'people' })}: ${hint}`}>
+      <div className="flex justify-end pb-2">{total > 0 && <WriteToThem whom={t`those of “${title}”`} to={() => behind(id, kind)} />}</div>
       <Problem error={settle.error} />
       <VirtualTable
         label={title}
@@ -111,7 +113,7 @@ function Counts({ data, onOpen }: { data: MessageResults; onOpen: (kind: ResultK
                 <button
                   className={`link font-title text-[18px] ${bad ? 'text-madder' : ''}`}
                   onClick={() => onOpen(kind)}
-                  aria-label={`${words}: ${data.counts[kind]}. See them`}
+                  aria-label={t`${words}: ${data.counts[kind]}. See them`}
                 >
                   {format.number(data.counts[kind])}
                 </button>
@@ -121,7 +123,9 @@ function Counts({ data, onOpen }: { data: MessageResults; onOpen: (kind: ResultK
                   <>
                     {format.percent(rate.rate)}{' '}
                     <span className="text-[12px]">
-                      ({format.percent(rate.low)} to {format.percent(rate.high)})
+                      <Trans>
+                        ({format.percent(rate.low)} to {format.percent(rate.high)})
+                      </Trans>
                     </span>
                   </>
                 )}
@@ -142,32 +146,32 @@ function resultNotes(data: MessageResults | undefined, open: (kind: ResultKind) 
     notes.push({
       key: 'unsure',
       tone: 'fault',
-      title: `${counts.unsure} ${plural(counts.unsure, 'mail', 'mails')} may or may not have gone`,
-      body: 'The sending was cut off while they were under way. They are never sent twice by themselves.',
-      remedy: { words: 'Settle them', act: () => open('unsure') },
+      title: t`${counts.unsure} ${plural(counts.unsure, { one: 'mail', other: 'mails' })} may or may not have gone`,
+      body: t`The sending was cut off while they were under way. They are never sent twice by themselves.`,
+      remedy: { words: t`Settle them`, act: () => open('unsure') },
     });
   if (counts.door > 0)
     notes.push({
       key: 'door',
       tone: 'good',
-      title: `${counts.door} held at the door`,
-      body: 'Between the last look and the hand-over they left, or their address went on hold.',
-      remedy: { words: 'See them', act: () => open('door') },
+      title: t`${counts.door} held back as they left`,
+      body: t`Between the last look and the hand-over they left, or their address went on hold.`,
+      remedy: { words: t`See them`, act: () => open('door') },
     });
   if (counts.bounced > 0)
     notes.push({
       key: 'bounced',
       tone: 'doubt',
       title: `${counts.bounced} bounced`,
-      body: 'Their addresses are on hold until somebody looks.',
-      remedy: { words: 'See them', act: () => open('bounced') },
+      body: t`Their addresses are on hold until somebody looks.`,
+      remedy: { words: t`See them`, act: () => open('bounced') },
     });
   if (data.message.channel === 'email' && counts.opened > 0)
     notes.push({
       key: 'opens',
       tone: 'plain',
-      title: 'Opens are unsure',
-      body: 'Trust follows, replies and gifts more. The ranges in brackets hold the true rate 95 times in 100.',
+      title: t`Opens are unsure`,
+      body: t`Trust follows, replies and gifts more. The ranges in brackets hold the true rate 95 times in 100.`,
     });
   return notes;
 }
@@ -183,40 +187,44 @@ function Pace({ data }: { data: MessageResults }) {
   const total = counts.sent + counts.waiting + counts.door + counts.unsure + counts.failed;
   const words =
     state === 'preparing'
-      ? 'Being made ready…'
-      : `${format.number(counts.sent)} of ${format.number(total)} have left${pace && pace.rate > 0 ? `, ${pace.rate.toFixed(0)} a second` : ''}${pace?.secondsLeft ? `, about ${pace.secondsLeft} seconds left` : ''}${state === 'paused' ? '; paused' : ''}.`;
+      ? t`Being made ready…`
+      : t`${format.number(counts.sent)} of ${format.number(total)} have left${pace && pace.rate > 0 ? t`, ${pace.rate.toFixed(0)} a second` : ''}${pace?.secondsLeft ? t`, about ${pace.secondsLeft} seconds left` : ''}${state === 'paused' ? t`; paused` : ''}.`;
   return (
     <section className="sheet p-5 mb-4 flex gap-4 items-start">
       <div className="grow">
         <Progress done={counts.sent} total={total} words={words} />
         {data.night && (
           <p className="pt-1">
-            {format.number(data.night.people)} {plural(data.night.people, 'text waits', 'texts wait')} for a decent hour where their people are; the
-            first leaves {format.moment(data.night.until)}, our time.
+            <Trans>
+              {format.number(data.night.people)} <Plural value={data.night.people} one="text waits" other="texts wait" /> for a decent hour where
+              their people are; the first leaves {format.moment(data.night.until)}, our time.
+            </Trans>
           </p>
         )}
       </div>
-      {may && state === 'sending' && <Button onClick={() => act.mutate('pause')}>Pause</Button>}
+      {may && state === 'sending' && <Button onClick={() => act.mutate('pause')}>{t`Pause`}</Button>}
       {may && state === 'paused' && (
         <Button weight="main" onClick={() => act.mutate('resume')}>
-          Go on
+          {t`Go on`}
         </Button>
       )}
       {may && (
         <Button weight="grave" onClick={() => setStopping(true)}>
-          Stop for good
+          {t`Stop for good`}
         </Button>
       )}
       <Problem error={act.error} />
       <Confirm
         open={stopping}
         onClose={() => setStopping(false)}
-        title={`Stop “${data.message.name}” for good?`}
-        act={`Stop it, ${format.number(counts.waiting)} do not get it`}
+        title={t`Stop “${data.message.name}” for good?`}
+        act={t`Stop it, ${format.number(counts.waiting)} do not get it`}
         body={
           <p>
-            {format.number(counts.sent)} {plural(counts.sent, 'has', 'have')} left and stay sent. {format.number(counts.waiting)} still waiting never
-            get it, and it can’t be started again. To go on later, pause it instead.
+            <Trans>
+              {format.number(counts.sent)} <Plural value={counts.sent} one="has" other="have" /> left and stay sent. {format.number(counts.waiting)}{' '}
+              still waiting never get it, and it can’t be started again. To go on later, pause it instead.
+            </Trans>
           </p>
         }
         onAct={() => act.mutateAsync('stop')}
@@ -237,33 +245,33 @@ export default function Results() {
   });
   useMargin(resultNotes(data, setOpen));
   if (error) return <Problem error={error} />;
-  if (!data) return <Loading what="what came of it" />;
+  if (!data) return <Loading what={t`what came of it`} />;
   const began = data.message.startedAt
-    ? `${data.message.channel === 'email' ? 'Email' : 'Text'}, began ${format.moment(data.message.startedAt)}`
+    ? t`${data.message.channel === 'email' ? t`Email` : t`Text`}, began ${format.moment(data.message.startedAt)}`
     : '';
   return (
     <>
       <Heading
         title={data.message.name}
-        page={`Results: ${data.message.name}`}
-        note={`${began}${data.message.state === 'stopped' ? ', stopped' : ''}`}
+        page={t`Results: ${data.message.name}`}
+        note={`${began}${data.message.state === 'stopped' ? t`, stopped` : ''}`}
       >
         <UseAgain id={id} name={data.message.name} />
       </Heading>
       {MOVING.has(data.message.state) && <Pace data={data} />}
       <div className="grid grid-cols-[minmax(420px,1fr)_1fr] gap-4 items-start max-[1100px]:grid-cols-1">
         <section className="sheet p-5">
-          <h2 className="subtitle pb-2">What came of it</h2>
+          <h2 className="subtitle pb-2">{t`What came of it`}</h2>
           <Counts data={data} onOpen={setOpen} />
         </section>
         <div className="flex flex-col gap-4">
           <section className="sheet p-5">
-            <h2 className="subtitle">Over time</h2>
+            <h2 className="subtitle">{t`Over time`}</h2>
             <OverTime hours={data.overTime} />
           </section>
           {data.links.length > 0 && (
             <section className="sheet p-5">
-              <h2 className="subtitle pb-1">Links</h2>
+              <h2 className="subtitle pb-1">{t`Links`}</h2>
               <ul>
                 {data.links.map((link) => (
                   <li key={link.url} className="flex justify-between gap-3 border-t border-hair py-2">

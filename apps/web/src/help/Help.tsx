@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useDeferredValue, useEffect } from 'react';
 import Markdown from 'react-markdown';
 import { useSearchParams } from 'react-router';
@@ -18,20 +19,20 @@ export default function Help() {
   }, [at]);
   return (
     <>
-      <Heading title="Help" note="How things are done here, and what the messages mean">
+      <Heading title={t`Help`} note={t`How things are done here, and what the messages mean`}>
         <input
           type="search"
           className="input !w-[280px]"
-          aria-label="Find in the guides"
-          placeholder="Find in the guides"
+          aria-label={t`Find in the guides`}
+          placeholder={t`Find in the guides`}
           value={typed}
           onChange={(event) => setParams(event.target.value ? { find: event.target.value } : {}, { replace: true })}
         />
       </Heading>
       <HelpSheet sections={sections} onOpen={(key) => setParams({ at: key }, { replace: true })}>
         {sections.length === 0 ? (
-          <Empty title="No guide says that">
-            <p>Try another word, or fewer.</p>
+          <Empty title={t`No guide says that`}>
+            <p>{t`Try another word, or fewer.`}</p>
           </Empty>
         ) : (
           sections.map((section) => (

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { ReactNode } from 'react';
 import type { Section } from './sections';
 
@@ -14,7 +15,7 @@ export function HelpSheet({
   const guides = [...new Set(sections.map(({ guide }) => guide))];
   return (
     <div className="grow min-h-0 grid gap-4 grid-cols-1 min-[900px]:grid-cols-[240px_minmax(0,1fr)]">
-      <nav aria-label="Contents" className="overflow-y-auto text-[13px]">
+      <nav aria-label={t`Contents`} className="overflow-y-auto text-[13px]">
         {guides.map((guide) => (
           <div key={guide} className="pb-3">
             <h2 className="font-semibold">{guide}</h2>
@@ -32,7 +33,7 @@ export function HelpSheet({
           </div>
         ))}
       </nav>
-      <div className="sheet p-6 overflow-y-auto" tabIndex={0} role="region" aria-label="Guides">
+      <div className="sheet p-6 overflow-y-auto" tabIndex={0} role="region" aria-label={t`Guides`}>
         <div className="max-w-[760px]">{children}</div>
       </div>
     </div>

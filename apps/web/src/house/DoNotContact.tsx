@@ -1,8 +1,10 @@
+import { t } from '@lingui/core/macro';
+import { Plural, Trans } from '@lingui/react/macro';
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import type { DncAdded, DncRow, Page } from '@goodword/core/contract';
 import { call, get, query } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { useTyped } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
@@ -11,8 +13,8 @@ import { Confirm, Drawer } from '../ui/dialogs';
 import { HouseNav } from './HouseNav';
 import { TableHead } from '../ui/TableHead';
 
-const KINDS: Record<DncRow['kind'], string> = { email: 'Address', mobile: 'Number', domain: 'Domain', range: 'Numbers' };
-const HOW: Record<string, string> = { hand: 'by hand', file: 'by file', complaint: 'by a complaint', erasure: 'kept after erasure' };
+const KINDS: Record<DncRow['kind'], string> = { email: t`Address`, mobile: t`Number`, domain: t`Domain`, range: t`Numbers` };
+const HOW: Record<string, string> = { hand: t`by hand`, file: t`by file`, complaint: t`by a complaint`, erasure: t`kept after erasure` };
 
 /** What is never written to, whoever brings it in again. */
 export default function DoNotContact() {
@@ -32,39 +34,42 @@ export default function DoNotContact() {
   const total = pages.data?.pages[0]?.total;
   return (
     <>
-      <Heading title="House rules" page="Do not contact" note="Addresses, domains and numbers that are never written to">
+      <Heading title={t`House rules`} page={t`Do not contact`} note={t`Addresses, domains and numbers that are never written to`}>
         {mayAdd && (
           <Button weight="main" onClick={() => setAdding(true)}>
-            Add to it
+            {t`Add to it`}
           </Button>
         )}
       </Heading>
       <HouseNav />
       <input
         className="input !w-[320px] mb-3"
-        aria-label="Search do-not-contact"
-        placeholder="Address, domain, number or note"
+        aria-label={t`Search do-not-contact`}
+        placeholder={t`Address, domain, number or note`}
         value={search}
         onChange={(event) => setSearch(event.target.value)}
       />
       <Problem error={pages.error} />
-      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Do not contact">
+      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Do not contact`}>
         {pages.isPending ? (
-          <Loading what="the list" />
+          <Loading what={t`the list`} />
         ) : total === 0 ? (
-          <Empty title={search ? 'Nothing like it is on the list' : 'Nothing is on the list'}>
+          <Empty title={search ? t`Nothing like it is on the list` : t`Nothing is on the list`}>
             <p>
-              Who says no stands in the ledger. This list is for what must stay closed whoever asks: a complaint, a whole domain, a range of numbers.
+              <Trans>
+                Who says no stands in the ledger. This list is for what must stay closed whoever asks: a complaint, a whole domain, a range of
+                numbers.
+              </Trans>
             </p>
           </Empty>
         ) : (
           <table className="w-full">
-            <TableHead titles={['What', 'Kind', 'How', 'Note', 'Since']} acts="Change" />
+            <TableHead titles={[t`What`, t`Kind`, t`How`, t`Note`, t`Since`]} acts={t`Change`} />
             <tbody>
               {rows?.map((row) => (
                 <tr key={row.id} className="border-b border-hair">
                   <td className="px-4 py-2 font-semibold">
-                    {row.shown ?? <span className="text-ink2 font-normal">only its keyed hash is left</span>}
+                    {row.shown ?? <span className="text-ink2 font-normal">{t`only its keyed hash is left`}</span>}
                   </td>
                   <td className="px-4">{KINDS[row.kind]}</td>
                   <td className="px-4">{HOW[row.how] ?? row.how}</td>
@@ -75,8 +80,8 @@ export default function DoNotContact() {
                   </td>
                   <td className="px-4 text-right">
                     {mayRemove && (
-                      <button className="link" aria-label={`Remove ${row.shown ?? 'the entry'}`} onClick={() => setRemoving(row)}>
-                        Remove
+                      <button className="link" aria-label={t`Remove ${row.shown ?? t`the entry`}`} onClick={() => setRemoving(row)}>
+                        {t`Remove`}
                       </button>
                     )}
                   </td>
@@ -87,20 +92,31 @@ export default function DoNotContact() {
         )}
         {pages.hasNextPage && (
           <div className="p-3">
-            <Button onClick={() => void pages.fetchNextPage()}>Show more of {format.number(total ?? 0)}</Button>
+            <Button onClick={() => void pages.fetchNextPage()}>
+              <Trans>Show more of {format.number(total ?? 0)}</Trans>
+            </Button>
           </div>
         )}
       </div>
-      <Drawer open={adding} onClose={() => setAdding(false)} title="Never write to" note="One a line, or a file with the address in its first column">
+      <Drawer
+        open={adding}
+        onClose={() => setAdding(false)}
+        title={t`Never write to`}
+        note={t`One a line, or a file with the address in its first column`}
+      >
         <Adding />
       </Drawer>
       {removing && (
         <Confirm
           open
           onClose={() => setRemoving(null)}
-          title={`Remove ${removing.shown ?? 'it'} from the list?`}
-          body={<p>Addresses that nothing else closes are open again. What people said in the ledger stays as it is.</p>}
-          act="Remove it"
+          title={t`Remove ${removing.shown ?? t`it`} from the list?`}
+          body={
+            <p>
+              <Trans>Addresses that nothing else closes are open again. What people said in the ledger stays as it is.</Trans>
+            </p>
+          }
+          act={t`Remove it`}
           onAct={async () => (await call('DELETE', `do-not-contact/${removing.id}`), void refreshAll(queryClient))}
         />
       )}
@@ -127,7 +143,10 @@ function Adding() {
   });
   return (
     <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), add.mutate(null))}>
-      <Labelled label="Addresses, domains, numbers, ranges" hint="someone@example.org, @example.net, +1 206 555 0100, +12065550100 - +12065550149">
+      <Labelled
+        label={t`Addresses, domains, numbers, ranges`}
+        hint={t`someone@example.org, @example.net, +1 206 555 0100, +12065550100 - +12065550149`}
+      >
         <textarea
           className="input font-mono min-h-[150px]"
           autoFocus
@@ -135,34 +154,38 @@ function Adding() {
           onChange={(event) => draft.set({ lines: event.target.value, note })}
         />
       </Labelled>
-      <Labelled label="Why">
+      <Labelled label={t`Why`}>
         <input className="input" maxLength={300} value={note} onChange={(event) => draft.set({ lines, note: event.target.value })} />
       </Labelled>
       <Problem error={add.error} />
       {add.data && (
         <div role="status" className="border-l-[3px] border-verdigris pl-3">
           <p>
-            {add.data.added} added, {add.data.already} there already; {add.data.closed} {plural(add.data.closed, 'address', 'addresses')} on file
-            closed.
+            <Trans>
+              {add.data.added} added, {add.data.already} there already; {add.data.closed}{' '}
+              <Plural value={add.data.closed} one="address" other="addresses" /> on file closed.
+            </Trans>
           </p>
           {add.data.refused.map((one) => (
             <p key={one.line} className="text-madder">
-              Line {one.line}, “{one.text}”: {one.reason}.
+              <Trans>
+                Line {one.line}, “{one.text}”: {one.reason}.
+              </Trans>
             </p>
           ))}
         </div>
       )}
       <div className="flex gap-2">
         <Button type="submit" weight="main" disabled={lines.trim() === '' || add.isPending}>
-          Add them
+          {t`Add them`}
         </Button>
-        <Button onClick={() => file.current?.click()}>Take a file</Button>
+        <Button onClick={() => file.current?.click()}>{t`Take a file`}</Button>
         <input
           ref={file}
           type="file"
           hidden
           accept=".csv,.txt,text/csv,text/plain"
-          aria-label="File of addresses"
+          aria-label={t`File of addresses`}
           onChange={(event) => event.target.files?.[0] && add.mutate(event.target.files[0])}
         />
       </div>

@@ -1,9 +1,11 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { WEEKDAYS, type Hours, type Span, type Weekday } from '@goodword/core/permission';
 import { clockOf, minutesOf } from './edit';
 import { Line, Pick, YesNo } from './parts';
 
 type Other = 'same' | 'from' | 'none';
-const OTHER: Record<Other, string> = { same: 'the same', from: 'from', none: 'not at all' };
+const OTHER: Record<Other, string> = { same: t`the same`, from: 'from', none: t`not at all` };
 const WEEKEND: readonly Weekday[] = ['sat', 'sun'];
 const DAY: Span = { from: 480, to: 1260 };
 
@@ -18,16 +20,18 @@ export function HoursLine({ words, hours, onChange }: Props) {
   if (!hours)
     return (
       <Line>
-        {words} <YesNo label={`${words}: hours`} yes="from" no="at any hour" value={false} onPick={() => onChange({ ...DAY })} />
+        {words} <YesNo label={t`${words}: hours`} yes={t`from`} no={t`at any hour`} value={false} onPick={() => onChange({ ...DAY })} />
       </Line>
     );
   return (
     <Line>
-      {words} <YesNo label={`${words}: hours`} yes="from" no="at any hour" value onPick={() => onChange(null)} />{' '}
-      <Clocks words={words} span={hours} onChange={(span) => onChange({ ...hours, ...span })} /> where they are; at weekends{' '}
-      <OtherSpan words={`${words} at weekends`} span={weekendOf(hours)} like={hours} onChange={(span) => onChange(withWeekend(hours, span))} />, on
-      holidays{' '}
-      <OtherSpan words={`${words} on holidays`} span={hours.holidays} like={hours} onChange={(span) => onChange(withHolidays(hours, span))} />.
+      <Trans>
+        {words} <YesNo label={t`${words}: hours`} yes={t`from`} no={t`at any hour`} value onPick={() => onChange(null)} />{' '}
+        <Clocks words={words} span={hours} onChange={(span) => onChange({ ...hours, ...span })} /> where they are; at weekends{' '}
+        <OtherSpan words={t`${words} at weekends`} span={weekendOf(hours)} like={hours} onChange={(span) => onChange(withWeekend(hours, span))} />, on
+        holidays{' '}
+        <OtherSpan words={t`${words} on holidays`} span={hours.holidays} like={hours} onChange={(span) => onChange(withHolidays(hours, span))} />.
+      </Trans>
     </Line>
   );
 }
@@ -80,8 +84,8 @@ function Clocks({ words, span, onChange }: { words: string; span: Span; onChange
     />
   );
   return (
-    <>
+    <Trans>
       {clock('from')} to {clock('to')}
-    </>
+    </Trans>
   );
 }

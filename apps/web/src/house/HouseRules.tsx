@@ -1,21 +1,14 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RulesView, RulesWeighed } from '@goodword/core/contract';
-import {
-  askedForWords,
-  CHANNEL_WORDS,
-  placeWords,
-  PRESET_NAMES,
-  PRESETS,
-  UNDO_SECONDS,
-  type HouseRules as Rules,
-  type PlaceKey,
-  type PresetName,
-} from '@goodword/core/permission';
+import { PRESET_NAMES, PRESETS, UNDO_SECONDS, type HouseRules as Rules, type PlaceKey, type PresetName } from '@goodword/core/permission';
 import { ASKING_WORDS } from '@goodword/core/text';
+import { askedForWords, CHANNEL_WORDS, placeWords, PRESET_WORDS, speak } from '@goodword/core/words';
 import { call, get } from '../app/api';
 import { useDrafting } from '../app/drafting';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
 import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
@@ -32,7 +25,7 @@ export default function HouseRules() {
   // The place that is looked at stays, also when a change was made and the rules come anew.
   const [chosen, setChosen] = useState<PlaceKey | null>(null);
   if (error) return <Problem error={error} />;
-  if (!data) return <Loading what="the house rules" />;
+  if (!data) return <Loading what={t`the house rules`} />;
   const key = chosen !== null && chosen in data.rules.places ? chosen : data.rules.home;
   return <Editor view={data} start={key} onChoose={setChosen} />;
 }
@@ -54,19 +47,19 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
   useMargin(notesOf(key, place.preset, changed, () => setWeighing(true), draft.discard));
   return (
     <>
-      <Heading title="House rules" note="Set once, obeyed everywhere">
-        {changed && <Button onClick={draft.discard}>Put back</Button>}
+      <Heading title={t`House rules`} note={t`Set once, obeyed everywhere`}>
+        {changed && <Button onClick={draft.discard}>{t`Put back`}</Button>}
         {may && (
           <Button weight="main" disabled={!changed || draft.theirs !== null} onClick={() => setWeighing(true)}>
-            See whom it changes
+            {t`See whom it changes`}
           </Button>
         )}
       </Heading>
       <HouseNav />
-      <Unsaved draft={draft} what="the rules" />
+      <Unsaved draft={draft} what={t`the rules`} />
       {view.waiting && <Waiting waiting={view.waiting} may={may} />}
       <div className="flex gap-4 grow min-h-0">
-        <nav aria-label="Places" className="w-[220px] shrink-0 flex flex-col gap-3 overflow-y-auto" tabIndex={-1}>
+        <nav aria-label={t`Places`} className="w-[220px] shrink-0 flex flex-col gap-3 overflow-y-auto" tabIndex={-1}>
           <ul className="sheet">
             {placeOrder(rules, placeWords).map((one) => (
               <li key={one} className="border-b border-hair last:border-0">
@@ -77,14 +70,14 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
                 >
                   {placeWords(one)}
                   <span className="block text-ink2 text-[12.5px] font-normal">
-                    {format.number(view.people[one] ?? 0)} {plural(view.people[one] ?? 0, 'supporter', 'supporters')}
+                    {format.number(view.people[one] ?? 0)} {plural(view.people[one] ?? 0, { one: 'supporter', other: 'supporters' })}
                   </span>
                 </button>
               </li>
             ))}
           </ul>
-          {may && <Button onClick={() => setAdding(true)}>Add a place</Button>}
-          <Labelled label="Whose place is not known counts to">
+          {may && <Button onClick={() => setAdding(true)}>{t`Add a place`}</Button>}
+          <Labelled label={t`Whose place is not known counts to`}>
             <select className="input" disabled={!may} value={rules.home} onChange={(event) => setRules({ ...rules, home: event.target.value })}>
               {placeOrder(rules, placeWords).map((one) => (
                 <option key={one} value={one}>
@@ -104,14 +97,14 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
           history={view.history}
         />
       </div>
-      <Drawer open={adding} onClose={() => setAdding(false)} title="Add a place" note="A country, or a region of one that is stricter">
+      <Drawer open={adding} onClose={() => setAdding(false)} title={t`Add a place`} note={t`A country, or a region of one that is stricter`}>
         <AddPlace rules={rules} onAdd={(next, made) => (setRules(next), setKey(made), setAdding(false))} />
       </Drawer>
       <Drawer
         open={weighing}
         onClose={() => setWeighing(false)}
-        title="Whom it changes"
-        note="Counted over everybody on file, before anything is changed"
+        title={t`Whom it changes`}
+        note={t`Counted over everybody on file, before anything is changed`}
         wide
       >
         <Weighing rules={rules} version={draft.basedOn} onDone={(sent) => (setWeighing(false), draft.saved(sent))} />
@@ -121,25 +114,30 @@ function Editor({ view, start, onChoose }: { view: RulesView; start: PlaceKey; o
 }
 
 function notesOf(key: PlaceKey, preset: PresetName, changed: boolean, weigh: () => void, undo: () => void): Note[] {
-  const sources = PRESETS[preset].sources.map((source, i): Note => ({ key: `${key}-${i}`, tone: 'plain', title: source.rule, body: source.source }));
+  const sources = PRESETS[preset].sources.map((source, i): Note => ({
+    key: `${key}-${i}`,
+    tone: 'plain',
+    title: speak(source.rule),
+    body: source.source,
+  }));
   return [
     ...(changed
       ? [
           {
             key: 'changed',
             tone: 'doubt' as const,
-            title: 'Not made yet',
-            body: 'What you changed holds for nobody until you have seen whom it changes.',
-            remedy: { words: 'See whom it changes', act: weigh },
+            title: t`Not made yet`,
+            body: t`What you changed holds for nobody until you have seen whom it changes.`,
+            remedy: { words: t`See whom it changes`, act: weigh },
           },
         ]
       : []),
     {
       key: 'counsel',
       tone: 'doubt',
-      title: 'Verify with your counsel',
-      body: 'These are a starting point and our reading of the sources below, not legal advice.',
-      ...(changed ? { remedy: { words: 'Put the rules back', act: undo } } : {}),
+      title: t`Verify with your counsel`,
+      body: t`These are a starting point and our reading of the sources below, not legal advice.`,
+      ...(changed ? { remedy: { words: t`Put the rules back`, act: undo } } : {}),
     },
     ...sources,
   ];
@@ -153,29 +151,29 @@ function AddPlace({ rules, onAdd }: { rules: Rules; onAdd: (rules: Rules, key: P
   const submit = () => {
     const added = addPlace(rules, country, region, preset);
     if (added) onAdd(added.rules, added.key);
-    else setFault('Expected two letters such as NZ that are not there yet; a region has at most three, such as FL.');
+    else setFault(t`Expected two letters such as NZ that are not there yet; a region has at most three, such as FL.`);
   };
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), submit())}>
       <div className="grid grid-cols-2 gap-3">
-        <Labelled label="Country" hint="Two letters, ISO 3166-1">
+        <Labelled label={t`Country`} hint={t`Two letters, ISO 3166-1`}>
           <input className="input" autoFocus maxLength={2} value={country} onChange={(event) => setCountry(event.target.value)} />
         </Labelled>
-        <Labelled label="Region, if only one" hint="The part after the dash, ISO 3166-2">
+        <Labelled label={t`Region, if only one`} hint={t`The part after the dash, ISO 3166-2`}>
           <input className="input" maxLength={3} value={region} onChange={(event) => setRegion(event.target.value)} />
         </Labelled>
       </div>
-      <Labelled label="Begin with" fault={fault}>
+      <Labelled label={t`Begin with`} fault={fault}>
         <select className="input" value={preset} onChange={(event) => setPreset(event.target.value as PresetName)}>
           {PRESET_NAMES.map((name) => (
             <option key={name} value={name}>
-              {PRESETS[name].name}
+              {PRESET_WORDS[name]}
             </option>
           ))}
         </select>
       </Labelled>
       <Button type="submit" weight="main" className="self-start">
-        Add it
+        {t`Add it`}
       </Button>
     </form>
   );
@@ -185,7 +183,7 @@ function AddPlace({ rules, onAdd }: { rules: Rules; onAdd: (rules: Rules, key: P
 function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean; onChange: (rules: Rules) => void }) {
   return (
     <>
-      <Labelled label="Registered as a charity in" hint="Countries, two letters each, such as CA">
+      <Labelled label={t`Registered as a charity in`} hint={t`Countries, two letters each, such as CA`}>
         <input
           className="input"
           disabled={disabled}
@@ -197,7 +195,7 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           }}
         />
       </Labelled>
-      <Labelled label="A way to refuse is offered since" hint="Day since which all our forms and gift pages do, as 2026-02-05; empty: not all">
+      <Labelled label={t`A way to refuse is offered since`} hint={t`Day since which all our forms and gift pages do, as 2026-02-05; empty: not all`}>
         <input
           className="input"
           disabled={disabled}
@@ -210,7 +208,7 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           }}
         />
       </Labelled>
-      <Labelled label="A text says how to end texts" hint="Days; 0 is every text">
+      <Labelled label={t`A text says how to end texts`} hint={t`Days; 0 is every text`}>
         <input
           type="number"
           className="input"
@@ -221,7 +219,7 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           onChange={(event) => onChange({ ...rules, textEndDays: Math.min(90, Math.max(0, Math.round(Number(event.target.value)))) })}
         />
       </Labelled>
-      <Labelled label="A message sent now can be taken back" hint="Seconds before the first one leaves; 0 is not at all">
+      <Labelled label={t`A message sent now can be taken back`} hint={t`Seconds before the first one leaves; 0 is not at all`}>
         <input
           type="number"
           className="input"
@@ -232,7 +230,7 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           onChange={(event) => onChange({ ...rules, undoSeconds: Math.min(600, Math.max(0, Math.round(Number(event.target.value)))) })}
         />
       </Labelled>
-      <Labelled label="Words that ask" hint="One a line; a service message with one needs a second reader">
+      <Labelled label={t`Words that ask`} hint={t`One a line; a service message with one needs a second reader`}>
         <textarea
           className="input min-h-[90px]"
           disabled={disabled}
@@ -252,7 +250,7 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           checked={rules.secondPair ?? false}
           onChange={(event) => onChange({ ...rules, secondPair: event.target.checked })}
         />
-        <span>A change that loosens anything needs a second owner</span>
+        <span>{t`A change that loosens anything needs a second owner`}</span>
       </label>
     </>
   );
@@ -267,9 +265,9 @@ function Waiting({ waiting, may }: { waiting: NonNullable<RulesView['waiting']>;
     onSuccess: () => void refreshAll(queryClient),
   });
   return (
-    <section className="sheet p-4 border-l-[3px] !border-l-ochremark shrink-0" aria-label="A change that waits">
+    <section className="sheet p-4 border-l-[3px] !border-l-ochremark shrink-0" aria-label={t`A change that waits`}>
       <p>
-        <b>Waits for a second owner.</b> {waiting.words}
+        <b>{t`Waits for a second owner.`}</b> {waiting.words}
       </p>
       <p className="text-ink2 text-[12.5px]">
         {waiting.by}, {format.moment(waiting.at)}. {waiting.loosens.join(' ')}
@@ -279,11 +277,11 @@ function Waiting({ waiting, may }: { waiting: NonNullable<RulesView['waiting']>;
         <div className="flex gap-3 pt-2">
           {!waiting.mine && (
             <Button weight="main" disabled={settle.isPending} onClick={() => settle.mutate(true)}>
-              I agree, make the change
+              {t`I agree, make the change`}
             </Button>
           )}
           <Button disabled={settle.isPending} onClick={() => settle.mutate(false)}>
-            {waiting.mine ? 'Take it back' : 'Turn it down'}
+            {waiting.mine ? t`Take it back` : t`Turn it down`}
           </Button>
         </div>
       )}
@@ -306,7 +304,7 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
     onSuccess: (_none, sent) => refreshAll(queryClient).then(() => onDone(sent)),
   });
   if (weighed.error) return <Problem error={weighed.error} />;
-  if (!weighed.data) return <Loading what="everybody on file" />;
+  if (!weighed.data) return <Loading what={t`everybody on file`} />;
   const { words, effects, loosens, waits } = weighed.data;
   return (
     <div className="sheet p-5 flex flex-col gap-4 overflow-y-auto">
@@ -316,8 +314,8 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
         ))}
       </ul>
       {loosens.length > 0 && (
-        <section className="border-l-[3px] border-ochremark pl-3" aria-label="What it loosens">
-          <h3 className="subtitle text-ochre">It loosens what the house promises</h3>
+        <section className="border-l-[3px] border-ochremark pl-3" aria-label={t`What it loosens`}>
+          <h3 className="subtitle text-ochre">{t`It loosens what the house promises`}</h3>
           <ul className="list-disc pl-5">
             {loosens.map((one) => (
               <li key={one}>{one}</li>
@@ -326,14 +324,14 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
         </section>
       )}
       {effects.length === 0 ? (
-        <p className="text-ink2">Nobody on file is opened or closed by it today.</p>
+        <p className="text-ink2">{t`Nobody on file is opened or closed by it today.`}</p>
       ) : (
         <table className="w-full">
           <thead>
             <tr className="text-left text-ink2 text-[13px] border-b border-ink">
-              <th className="font-normal py-1">Channel and purpose</th>
-              <th className="font-normal text-right">May be written to then</th>
-              <th className="font-normal text-right">May no longer</th>
+              <th className="font-normal py-1">{t`Channel and purpose`}</th>
+              <th className="font-normal text-right">{t`May be written to then`}</th>
+              <th className="font-normal text-right">{t`May no longer`}</th>
             </tr>
           </thead>
           <tbody>
@@ -351,9 +349,13 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
       )}
       <Problem error={save.error} />
       <Button weight="main" className="self-start" disabled={save.isPending} onClick={() => save.mutate(rules)}>
-        {waits ? 'Ask a second owner' : 'Make the change'}
+        {waits ? t`Ask a second owner` : t`Make the change`}
       </Button>
-      {waits && <p className="text-ink2">The house wants two owners for a change that loosens. Until another agrees, nothing changes.</p>}
+      {waits && (
+        <p className="text-ink2">
+          <Trans>The house wants two owners for a change that loosens. Until another agrees, nothing changes.</Trans>
+        </p>
+      )}
     </div>
   );
 }

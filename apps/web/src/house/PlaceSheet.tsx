@@ -1,15 +1,12 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import type { ReactNode } from 'react';
 import type { RulesView } from '@goodword/core/contract';
 import {
   ASKED_FOR,
-  askedForWords,
-  CHANNEL_WORDS,
   CHANNELS,
-  NEED_WORDS,
   NEEDS,
-  placeWords,
   PRESETS,
-  RELATIONSHIP_WORDS,
   RELATIONSHIPS,
   withOption,
   type Cap,
@@ -18,6 +15,7 @@ import {
   type PlaceKey,
   type PlaceRules,
 } from '@goodword/core/permission';
+import { askedForWords, CHANNEL_WORDS, NEED_WORDS, placeWords, PRESET_WORDS, RELATIONSHIP_WORDS, speak } from '@goodword/core/words';
 import { localDay } from '../app/day';
 import { useFormat } from '../app/format';
 import { HoursLine } from './HoursLine';
@@ -35,7 +33,7 @@ interface Props {
   history: RulesView['history'];
 }
 
-const SHORT: Record<Need, string> = { yes: 'a yes', implied: 'implied', nothing: 'nothing' };
+const SHORT: Record<Need, string> = { yes: t`a yes`, implied: 'implied', nothing: 'nothing' };
 
 function Part({ title, children }: { title: string; children: ReactNode }) {
   return (
@@ -50,32 +48,34 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, history }: Props) {
   const format = useFormat();
   return (
-    <div className="sheet p-5 grow min-w-0 overflow-y-auto" tabIndex={0} role="region" aria-label={`Rules for ${placeWords(placeKey)}`}>
+    <div className="sheet p-5 grow min-w-0 overflow-y-auto" tabIndex={0} role="region" aria-label={t`Rules for ${placeWords(placeKey)}`}>
       <div className="flex items-baseline gap-4 pb-3">
         <h2 className="title !text-[22px] grow">{placeWords(placeKey)}</h2>
-        <span className="text-ink2">from the preset “{PRESETS[place.preset].name}”</span>
+        <span className="text-ink2">
+          <Trans>from the preset “{PRESET_WORDS[place.preset]}”</Trans>
+        </span>
         {onRemove && !disabled && (
           <button className="link text-ink2" onClick={onRemove}>
-            Take it out
+            {t`Take it out`}
           </button>
         )}
       </div>
       <fieldset disabled={disabled} className="contents">
-        <Part title="What must be on record before we write">
+        <Part title={t`What must be on record before we write`}>
           <Needs place={place} onChange={onChange} />
           <Options place={place} onChange={onChange} />
         </Part>
-        <Part title="How long a relationship implies permission">
+        <Part title={t`How long a relationship implies permission`}>
           <Lasts place={place} onChange={onChange} />
         </Part>
-        <Part title="When, and how often">
+        <Part title={t`When, and how often`}>
           <HoursLine
-            words="Texts leave"
+            words={t`Texts leave`}
             hours={place.hours.text}
             onChange={(text) => onChange((old) => ({ ...old, hours: { ...old.hours, text } }))}
           />
           <HoursLine
-            words="Calls are made"
+            words={t`Calls are made`}
             hours={place.hours.call}
             onChange={(callHours) => onChange((old) => ({ ...old, hours: { ...old.hours, call: callHours } }))}
           />
@@ -88,89 +88,95 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
             />
           ))}
         </Part>
-        <Part title="Forms, evidence and tracking">
+        <Part title={t`Forms, evidence and tracking`}>
           <Line>
-            A form asks to confirm by email{' '}
-            <YesNo
-              label="Confirm by email"
-              yes="always"
-              no="where the form says so"
-              value={place.confirm.email}
-              onPick={(email) => onChange((old) => ({ ...old, confirm: { ...old.confirm, email } }))}
-            />
-            , by text{' '}
-            <YesNo
-              label="Confirm by text"
-              yes="always"
-              no="never"
-              value={place.confirm.text}
-              onPick={(text) => onChange((old) => ({ ...old, confirm: { ...old.confirm, text } }))}
-            />
-            , for calls{' '}
-            <YesNo
-              label="Confirm for calls"
-              yes="always"
-              no="never"
-              value={place.confirm.call}
-              onPick={(forCalls) => onChange((old) => ({ ...old, confirm: { ...old.confirm, call: forCalls } }))}
-            />
-            , within{' '}
-            <Count
-              label="Days to confirm"
-              value={place.confirm.withinDays}
-              most={365}
-              onPick={(withinDays) => onChange((old) => ({ ...old, confirm: { ...old.confirm, withinDays } }))}
-            />{' '}
-            days of the act.
+            <Trans>
+              A form asks to confirm by email{' '}
+              <YesNo
+                label={t`Confirm by email`}
+                yes={t`always`}
+                no={t`where the form says so`}
+                value={place.confirm.email}
+                onPick={(email) => onChange((old) => ({ ...old, confirm: { ...old.confirm, email } }))}
+              />
+              , by text{' '}
+              <YesNo
+                label={t`Confirm by text`}
+                yes={t`always`}
+                no={t`never`}
+                value={place.confirm.text}
+                onPick={(text) => onChange((old) => ({ ...old, confirm: { ...old.confirm, text } }))}
+              />
+              , for calls{' '}
+              <YesNo
+                label={t`Confirm for calls`}
+                yes={t`always`}
+                no={t`never`}
+                value={place.confirm.call}
+                onPick={(forCalls) => onChange((old) => ({ ...old, confirm: { ...old.confirm, call: forCalls } }))}
+              />
+              , within{' '}
+              <Count
+                label={t`Days to confirm`}
+                value={place.confirm.withinDays}
+                most={365}
+                onPick={(withinDays) => onChange((old) => ({ ...old, confirm: { ...old.confirm, withinDays } }))}
+              />{' '}
+              days of the act.
+            </Trans>
           </Line>
           {!(place.confirm.email && place.confirm.text && place.confirm.call) && (
             <p className="pb-2 text-ochre">
-              Whoever types somebody else’s address or number into a form is believed where it does not ask. After a no it always asks.
+              <Trans>Whoever types somebody else’s address or number into a form is believed where it does not ask. After a no it always asks.</Trans>
             </p>
           )}
           <Line>
-            Evidence older than{' '}
-            <Count
-              label="Months of evidence"
-              value={place.oldAfterMonths}
-              most={240}
-              onPick={(oldAfterMonths) => onChange((old) => ({ ...old, oldAfterMonths }))}
-            />{' '}
-            months is pointed out.
+            <Trans>
+              Evidence older than{' '}
+              <Count
+                label={t`Months of evidence`}
+                value={place.oldAfterMonths}
+                most={240}
+                onPick={(oldAfterMonths) => onChange((old) => ({ ...old, oldAfterMonths }))}
+              />{' '}
+              months is pointed out.
+            </Trans>
           </Line>
           <Line>
-            Opens{' '}
-            <YesNo
-              label="Opens"
-              yes="are"
-              no="are not"
-              value={place.track.opens}
-              onPick={(opens) => onChange((old) => ({ ...old, track: { ...old.track, opens } }))}
-            />{' '}
-            tracked, links{' '}
-            <YesNo
-              label="Links"
-              yes="are"
-              no="are not"
-              value={place.track.links}
-              onPick={(links) => onChange((old) => ({ ...old, track: { ...old.track, links } }))}
-            />
-            .
+            <Trans>
+              Opens{' '}
+              <YesNo
+                label={t`Opens`}
+                yes={t`are`}
+                no={t`are not`}
+                value={place.track.opens}
+                onPick={(opens) => onChange((old) => ({ ...old, track: { ...old.track, opens } }))}
+              />{' '}
+              tracked, links{' '}
+              <YesNo
+                label={t`Links`}
+                yes={t`are`}
+                no={t`are not`}
+                value={place.track.links}
+                onPick={(links) => onChange((old) => ({ ...old, track: { ...old.track, links } }))}
+              />
+              .
+            </Trans>
           </Line>
         </Part>
       </fieldset>
-      <Part title="Changes so far">
-        {history.length === 0 && <p className="text-ink2">These are the rules that a house starts with.</p>}
+      <Part title={t`Changes so far`}>
+        {history.length === 0 && <p className="text-ink2">{t`These are the rules that a house starts with.`}</p>}
         <ul>
           {history.map((one) => (
             <li key={one.id} className="border-t border-hair py-2">
               <p>{one.words}</p>
               <p className="text-ink2 text-[12.5px]">
-                {format.moment(one.at)}, {one.by ?? 'the program'}
+                {format.moment(one.at)}, {one.by ?? t`the program`}
                 {one.effects
                   .map(
                     (effect) =>
-                      `, ${CHANNEL_WORDS[effect.channel].toLowerCase()} for ${askedForWords(effect.askedFor)}: ${effect.opens} opened, ${effect.closes} closed`,
+                      t`, ${CHANNEL_WORDS[effect.channel].toLowerCase()} for ${askedForWords(effect.askedFor)}: ${effect.opens} opened, ${effect.closes} closed`,
                   )
                   .join('')}
               </p>
@@ -189,7 +195,7 @@ function Needs({ place, onChange }: { place: PlaceRules; onChange: Change }) {
     <table className="w-full table-fixed">
       <thead>
         <tr className="text-left text-ink2 text-[13px] border-b border-ink">
-          <th className="font-normal py-1 w-[130px]">For</th>
+          <th className="font-normal py-1 w-[130px]">{t`For`}</th>
           {CHANNELS.map((channel) => (
             <th key={channel} className="font-normal">
               {CHANNEL_WORDS[channel]}
@@ -206,11 +212,11 @@ function Needs({ place, onChange }: { place: PlaceRules; onChange: Change }) {
             {CHANNELS.map((channel) => (
               <td key={channel} className="pr-3">
                 {channel === 'text' ? (
-                  <span className="text-ink2">a yes, everywhere</span>
+                  <span className="text-ink2">{t`a yes, everywhere`}</span>
                 ) : (
                   <select
                     className="input !min-h-[30px] !py-[3px]"
-                    aria-label={`${CHANNEL_WORDS[channel]} for ${askedForWords(purpose)} needs`}
+                    aria-label={t`${CHANNEL_WORDS[channel]} for ${askedForWords(purpose)} needs`}
                     title={NEED_WORDS[place.needs[channel][purpose]]}
                     value={place.needs[channel][purpose]}
                     onChange={(event) => set(channel, purpose, event.target.value as Need)}
@@ -243,7 +249,7 @@ function Options({ place, onChange }: { place: PlaceRules; onChange: Change }) {
             onChange={(event) => onChange((old) => withOption(old, option.id, event.target.checked))}
           />
           <span>
-            {option.words}
+            {speak(option.words)}
             <span className="block text-ink2 text-[12.5px]">{option.source}</span>
           </span>
         </label>
@@ -261,17 +267,17 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
           const set = (value: number | null) => onChange((old) => ({ ...old, lasts: { ...old.lasts, [relationship]: value } }));
           return (
             <li key={relationship} className="py-[5px] leading-[34px]">
-              After {RELATIONSHIP_WORDS[relationship]}{' '}
+              <Trans>After {RELATIONSHIP_WORDS[relationship]}</Trans>{' '}
               <YesNo
-                label={`After ${RELATIONSHIP_WORDS[relationship]}`}
-                yes="for"
-                no="never"
+                label={t`After ${RELATIONSHIP_WORDS[relationship]}`}
+                yes={t`for`}
+                no={t`never`}
                 value={months !== null}
                 onPick={(on) => set(on ? 12 : null)}
               />{' '}
               {months !== null && (
                 <>
-                  <Count label={`Months after ${RELATIONSHIP_WORDS[relationship]}`} value={months} most={120} onPick={set} /> months
+                  <Count label={t`Months after ${RELATIONSHIP_WORDS[relationship]}`} value={months} most={120} onPick={set} /> {t`months`}
                 </>
               )}
             </li>
@@ -279,18 +285,18 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
         })}
       </ul>
       <Line>
-        Counting relationships that began{' '}
+        {t`Counting relationships that began`}{' '}
         <YesNo
-          label="Relationships that began"
-          yes="on or after"
-          no="at any time"
+          label={t`Relationships that began`}
+          yes={t`on or after`}
+          no={t`at any time`}
           value={place.impliedFrom !== null}
           onPick={(on) => onChange((old) => ({ ...old, impliedFrom: on ? localDay() : null }))}
         />{' '}
         {place.impliedFrom !== null && (
           <DayField
             className="input !w-[150px] !min-h-[30px] !py-[3px] leading-normal"
-            aria-label="Began on or after"
+            aria-label={t`Began on or after`}
             value={place.impliedFrom}
             onChange={(day) => day && onChange((old) => ({ ...old, impliedFrom: day }))}
           />
@@ -304,18 +310,20 @@ function CapLine({ channel, cap, onChange }: { channel: Channel; cap: Cap | null
   const many = channel === 'email' ? 'emails' : 'texts';
   return (
     <Line>
-      One person gets{' '}
+      {t`One person gets`}{' '}
       <YesNo
-        label={`Cap of ${many}`}
-        yes="at most"
-        no="any number of"
+        label={t`Cap of ${many}`}
+        yes={t`at most`}
+        no={t`any number of`}
         value={cap !== null}
         onPick={(on) => onChange(on ? { messages: 3, days: 7 } : null)}
       />{' '}
       {cap ? (
         <>
-          <Count label={`Most ${many}`} value={cap.messages} most={1000} onPick={(messages) => onChange({ ...cap, messages })} /> {many} in{' '}
-          <Count label={`Days of ${many}`} value={cap.days} most={366} onPick={(days) => onChange({ ...cap, days })} /> days.
+          <Count label={t`Most ${many}`} value={cap.messages} most={1000} onPick={(messages) => onChange({ ...cap, messages })} />{' '}
+          <Trans>
+            {many} in <Count label={t`Days of ${many}`} value={cap.days} most={366} onPick={(days) => onChange({ ...cap, days })} /> days.
+          </Trans>
         </>
       ) : (
         <>{many}.</>

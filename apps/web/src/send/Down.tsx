@@ -1,14 +1,17 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import type { LastLook as Look } from '@goodword/core/contract';
-import { verdictWords, type SendingChannel, type Verdict } from '@goodword/core/permission';
+import { type SendingChannel, type Verdict } from '@goodword/core/permission';
+import { verdictWords } from '@goodword/core/words';
 import { useFormat } from '../app/format';
 
 const HINTS: Partial<Record<Verdict, string>> = {
-  'said-no': 'permission ledger',
-  'no-permission': 'permission ledger',
-  asked: 'permission ledger',
-  'on-hold': 'until somebody looks at the address',
-  'shared-address': 'one copy per address',
-  'do-not-contact': 'house rules',
+  'said-no': t`permission ledger`,
+  'no-permission': t`permission ledger`,
+  asked: t`permission ledger`,
+  'on-hold': t`until somebody looks at the address`,
+  'shared-address': t`one copy per address`,
+  'do-not-contact': t`house rules`,
 };
 const DOUBTS: readonly Verdict[] = ['shared-address', 'asked'];
 
@@ -20,11 +23,11 @@ export function Down({ look, channel, onOpen }: { look: Look; channel: SendingCh
   return (
     <div className="flex flex-col">
       <div className="grid grid-cols-[1fr_230px_80px] gap-3 items-center border-t border-hair py-3">
-        <p className="font-semibold">In the group</p>
+        <p className="font-semibold">{t`In the group`}</p>
         <div className="h-5 bg-slate rounded-[2px]" aria-hidden="true" />
         <b className="font-title text-[19px] text-right">{format.number(look.group)}</b>
       </div>
-      {look.held.length === 0 && <p className="text-ink2 border-t border-hair py-[9px]">Nobody is held back.</p>}
+      {look.held.length === 0 && <p className="text-ink2 border-t border-hair py-[9px]">{t`Nobody is held back.`}</p>}
       {look.held.map(({ reason, people }) => {
         left -= people;
         return (
@@ -42,7 +45,7 @@ export function Down({ look, channel, onOpen }: { look: Look; channel: SendingCh
             <button
               className="link text-right text-[15px]"
               onClick={() => onOpen(reason)}
-              aria-label={`${people} held back: ${verdictWords(reason, channel)}. See them`}
+              aria-label={t`${people} held back: ${verdictWords(reason, channel)}. See them`}
             >
               −{format.number(people)}
             </button>
@@ -50,14 +53,16 @@ export function Down({ look, channel, onOpen }: { look: Look; channel: SendingCh
         );
       })}
       <div className="grid grid-cols-[1fr_230px_80px] gap-3 items-center border-t border-ink py-3">
-        <p className="font-semibold">Will get it by {channel}</p>
+        <p className="font-semibold">
+          <Trans>Will get it by {channel}</Trans>
+        </p>
         <div className="h-5" aria-hidden="true">
           <div className="h-5 bg-verdigris rounded-[2px]" style={{ width: width(look.reached) }} />
         </div>
         <button
           className="link font-title font-bold text-[19px] text-right"
           onClick={() => onOpen('send')}
-          aria-label={`${look.reached} will get it. See them`}
+          aria-label={t`${look.reached} will get it. See them`}
         >
           {format.number(look.reached)}
         </button>

@@ -1,11 +1,14 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { LastLook as Look, MessageView, Page, Recipients, SupporterRow } from '@goodword/core/contract';
-import { verdictWords, type Verdict } from '@goodword/core/permission';
+import { type Verdict } from '@goodword/core/permission';
+import { verdictWords } from '@goodword/core/words';
 import { useMay } from '../app/session';
 import { call, get, query } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { Heading, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
@@ -21,28 +24,28 @@ function lookNotes(look: Look | undefined, message: MessageView, write: () => vo
   const notes: Note[] = look.faults.map((fault, i) => ({
     key: `fault-${i}`,
     tone: 'fault',
-    title: "It can't leave yet",
+    title: t`It can't leave yet`,
     body: fault.message,
-    remedy: { words: 'Mend the words', act: write },
+    remedy: { words: t`Mend the words`, act: write },
   }));
   for (const hole of look.holes) {
     notes.push({
       key: `hole-${hole.name}`,
       tone: 'fault',
-      title: `${hole.name} is empty for ${hole.people} ${plural(hole.people, 'person', 'people')}`,
-      body: 'They would read nothing there.',
-      remedy: { words: 'Write an “or” for it', act: write },
+      title: t`${hole.name} is empty for ${hole.people} ${plural(hole.people, { one: 'person', other: 'people' })}`,
+      body: t`They would read nothing there.`,
+      remedy: { words: t`Write an “or” for it`, act: write },
     });
   }
   if (look.parts !== null && look.reached > 0)
     notes.push({
       key: 'parts',
       tone: look.parts > look.reached ? 'doubt' : 'good',
-      title: `${look.parts} text ${plural(look.parts, 'segment', 'segments')} in all`,
-      body: look.parts > look.reached ? `${(look.parts / look.reached).toFixed(1)} a person on average.` : 'One segment each.',
+      title: t`${look.parts} text ${plural(look.parts, { one: 'segment', other: 'segments' })} in all`,
+      body: look.parts > look.reached ? t`${(look.parts / look.reached).toFixed(1)} a person on average.` : t`One segment each.`,
     });
   if (!message.testedAt)
-    notes.push({ key: 'test', tone: 'doubt', title: 'No test has gone to you', body: 'Read it once as they will, in your own mailbox.' });
+    notes.push({ key: 'test', tone: 'doubt', title: t`No test has gone to you`, body: t`Read it once as they will, in your own mailbox.` });
   for (const words of look.inOrder) notes.push({ key: words, tone: 'good', title: words });
   return notes;
 }
@@ -59,7 +62,7 @@ export default function LastLook() {
   // Kept while the next one is counted, so that nothing jumps.
   const [seen, setSeen] = useState<{ look: Look; at: number } | null>(null);
   // One after the other: the group that was chosen last is the one that stays, and the one that is counted.
-  const scope = { id: `last look ${id}` };
+  const scope = { id: `last-look ${id}` };
   const look = useMutation({
     scope,
     mutationFn: () => call<Look>('POST', `messages/${id}/last-look`),
@@ -90,34 +93,40 @@ export default function LastLook() {
   const format = useFormat();
   useMargin(message.data ? lookNotes(seen?.look, message.data, () => void navigate(`/write/${id}`)) : []);
   if (message.error) return <Problem error={message.error} />;
-  if (!message.data || !groups) return <Loading what="the message" />;
+  if (!message.data || !groups) return <Loading what={t`the message`} />;
   const { data } = message;
   const channel = data.channel === 'email' ? 'email' : 'text';
-  const asks = data.purpose ?? `the list ${groups.list.find((list) => list.id === data.listId)?.name ?? ''}`;
+  const asks = data.purpose ?? t`the list ${groups.list.find((list) => list.id === data.listId)?.name ?? ''}`;
   if (data.state !== 'draft') return <Leaving message={data} groups={groups} />;
   return (
     <div className="flex flex-col grow min-h-0">
-      <Heading title={data.name} page={`Send: ${data.name}`} note={`Last look: ${data.channel === 'email' ? 'an email' : 'a text'} for ${asks}`} />
+      <Heading
+        title={data.name}
+        page={t`Send: ${data.name}`}
+        note={t`Last look: ${data.channel === 'email' ? t`an email` : t`a text`} for ${asks}`}
+      />
       {may ? (
         <RecipientPicker value={data.recipients} groups={groups} onChange={(recipients) => saveRecipients.mutate(recipients)} />
       ) : (
-        <p className="sheet px-5 py-3 text-[15px]">It goes to everybody in {groupWords(data.recipients, groups)}.</p>
+        <p className="sheet px-5 py-3 text-[15px]">
+          <Trans>It goes to everybody in {groupWords(data.recipients, groups)}.</Trans>
+        </p>
       )}
       <Problem error={saveRecipients.error ?? look.error} />
       <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 pt-4 grow min-h-0 max-[900px]:grid-cols-1 max-[900px]:min-h-[1000px]">
-        <section className="sheet p-5 overflow-y-auto" aria-label="Who will get it" tabIndex={0}>
-          <h2 className="subtitle">Who will get it</h2>
+        <section className="sheet p-5 overflow-y-auto" aria-label={t`Who will get it`} tabIndex={0}>
+          <h2 className="subtitle">{t`Who will get it`}</h2>
           {seen ? (
             <>
               <p className="text-ink2 pb-2">
                 {seen.look.group === 0
-                  ? 'Choose a group above; its people are counted down here.'
-                  : `Every one of the ${format.number(seen.look.group - seen.look.reached)} held back has a reason that you can open.`}
+                  ? t`Choose a group above; its people are counted down here.`
+                  : t`Every one of the ${format.number(seen.look.group - seen.look.reached)} held back has a reason that you can open.`}
               </p>
               {seen.look.group > 0 && <Down look={seen.look} channel={channel} onOpen={setOpen} />}
             </>
           ) : (
-            <Loading what="who will get it" />
+            <Loading what={t`who will get it`} />
           )}
         </section>
         <PreviewPane message={data} stamp={data.updatedAt} />
@@ -130,7 +139,7 @@ export default function LastLook() {
         onClose={() => setOpen(null)}
         wide
         title={open ? verdictWords(open, channel) : ''}
-        note={open === 'send' ? undefined : 'Held back from this message'}
+        note={open === 'send' ? undefined : t`Held back from this message`}
       >
         {open && (
           <PeopleTable

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
@@ -40,30 +41,30 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
   }, [waits, seconds === 0]);
   const when = waits
     ? seconds > 0
-      ? `Leaves in ${seconds} seconds`
-      : 'Leaves now'
+      ? t`Leaves in ${seconds} seconds`
+      : t`Leaves now`
     : message.state === 'scheduled' && message.scheduledAt
-      ? `Leaves ${format.moment(message.scheduledAt)}, ${zoneWords(timeZone)}`
-      : `It ${STATE_WORDS[message.state]}`;
+      ? t`Leaves ${format.moment(message.scheduledAt)}, ${zoneWords(timeZone)}`
+      : t`It ${STATE_WORDS[message.state]}`;
   return (
     <div className="flex flex-col grow min-h-0">
-      <Heading title={message.name} page={`Send: ${message.name}`} note={when} />
+      <Heading title={message.name} page={t`Send: ${message.name}`} note={when} />
       <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 grow min-h-0">
-        <section className="sheet p-6 flex flex-col gap-4 items-start" aria-label="Who gets it">
+        <section className="sheet p-6 flex flex-col gap-4 items-start" aria-label={t`Who gets it`}>
           <div>
-            <h2 className="subtitle pb-1">{waits ? 'Goes to those who were counted' : 'Goes to'}</h2>
+            <h2 className="subtitle pb-1">{waits ? t`Goes to those who were counted` : t`Goes to`}</h2>
             <p>{groupWords(message.recipients, groups)}</p>
-            {message.scheduledAt && <p className="text-ink2">Whoever is in the group when it leaves, and may be written to then.</p>}
+            {message.scheduledAt && <p className="text-ink2">{t`Whoever is in the group when it leaves, and may be written to then.`}</p>}
           </div>
           {message.state === 'scheduled' && may && (
             <Button weight="main" disabled={back.isPending} onClick={() => back.mutate()}>
-              {waits ? 'Take it back' : 'Take it back from its schedule'}
+              {waits ? t`Take it back` : t`Take it back from its schedule`}
             </Button>
           )}
-          {waits && <p className="text-ink2">Taken back, it is a draft again, and nobody has got a word of it.</p>}
+          {waits && <p className="text-ink2">{t`Taken back, it is a draft again, and nobody has got a word of it.`}</p>}
           {message.state !== 'scheduled' && (
             <Link className="link" to={`/hear-back/${message.id}`}>
-              See how it goes
+              {t`See how it goes`}
             </Link>
           )}
           <Problem error={back.error} />

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { MessageState, MessageView } from '@goodword/core/contract';
@@ -6,20 +7,20 @@ import { useFormat } from '../app/format';
 import { Empty, Heading, Loading, Problem } from '../ui/basics';
 
 export const STATE_WORDS: Record<MessageState, string> = {
-  draft: 'being written',
+  draft: t`being written`,
   scheduled: 'leaves',
-  preparing: 'is being made ready',
-  sending: 'is leaving',
-  paused: 'is paused',
-  stopped: 'was stopped',
-  done: 'has left',
+  preparing: t`is being made ready`,
+  sending: t`is leaving`,
+  paused: t`is paused`,
+  stopped: t`was stopped`,
+  done: t`has left`,
 };
 
 /** What leaves, and what could. */
 export default function Outgoing() {
   const format = useFormat();
   const { data, error, isPending } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages'), refetchInterval: 5_000 });
-  if (isPending) return <Loading what="messages" />;
+  if (isPending) return <Loading what={t`messages`} />;
   const under = data?.filter((message) => ['scheduled', 'preparing', 'sending', 'paused'].includes(message.state));
   const drafts = data?.filter((message) => message.state === 'draft');
   const line = (message: MessageView) => (
@@ -31,31 +32,31 @@ export default function Outgoing() {
         {message.name}
       </Link>
       <span className="text-ink2">
-        {message.channel === 'email' ? 'Email' : 'Text'}, {STATE_WORDS[message.state]}
-        {message.state === 'scheduled' && (message.scheduledAt ? ` ${format.moment(message.scheduledAt)}` : ' in a moment')}
+        {message.channel === 'email' ? t`Email` : t`Text`}, {STATE_WORDS[message.state]}
+        {message.state === 'scheduled' && (message.scheduledAt ? ` ${format.moment(message.scheduledAt)}` : t` in a moment`)}
       </span>
     </li>
   );
   return (
     <>
-      <Heading title="Send" note="The right people, once, at a decent hour" />
+      <Heading title={t`Send`} note={t`The right people, once, at a decent hour`} />
       <Problem error={error} />
-      <h2 className="subtitle pb-2">On the way</h2>
+      <h2 className="subtitle pb-2">{t`On the way`}</h2>
       <div className="sheet mb-5">
         {under?.length === 0 ? (
-          <Empty title="Nothing is on its way">
-            <p>Open a draft below, and take the last look.</p>
+          <Empty title={t`Nothing is on its way`}>
+            <p>{t`Open a draft below, and take the last look.`}</p>
           </Empty>
         ) : (
           <ul>{under?.map(line)}</ul>
         )}
       </div>
-      <h2 className="subtitle pb-2">Drafts that could leave</h2>
+      <h2 className="subtitle pb-2">{t`Drafts that could leave`}</h2>
       <div className="sheet">
         {drafts?.length === 0 ? (
-          <Empty title="No draft">
+          <Empty title={t`No draft`}>
             <Link className="link text-ink" to="/write">
-              Write a message
+              {t`Write a message`}
             </Link>
           </Empty>
         ) : (

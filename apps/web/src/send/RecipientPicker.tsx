@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import type {
@@ -14,7 +15,6 @@ import type {
 } from '@goodword/core/contract';
 import { useState } from 'react';
 import { get, query } from '../app/api';
-import { plural } from '../app/format';
 import { useLists, useTags } from '../app/groups';
 import { Button } from '../ui/basics';
 import { personName } from '../ui/people';
@@ -31,22 +31,22 @@ export type Named = Record<Exclude<Offered, 'campaign'>, { id: number; name: str
 const GONE = new Set<MessageView['state']>(['sending', 'paused', 'stopped', 'done']);
 
 const DID_WORDS: Record<MessageGroup, string> = {
-  got: 'who got',
-  followed: 'who clicked a link in',
-  'not-followed': 'who got and clicked no link in',
-  replied: 'who replied to',
-  'not-replied': 'who got and did not reply to',
+  got: t`who got`,
+  followed: t`who clicked a link in`,
+  'not-followed': t`who got and clicked no link in`,
+  replied: t`who replied to`,
+  'not-replied': t`who got and did not reply to`,
 };
 
 const DEEDS = Object.keys(DID_WORDS) as MessageGroup[];
 
 /** A group by its name, as a part of a sentence. */
 function nameOf(ref: GroupRef, groups: Named): string {
-  if (ref.kind === 'person') return 'one person';
+  if (ref.kind === 'person') return t`one person`;
   const name = groups[ref.kind].find(({ id }) => id === ref.id)?.name;
-  if (name === undefined) return 'a group since deleted';
-  if (ref.kind === 'message') return `those ${DID_WORDS[ref.did ?? 'got']} “${name}”`;
-  return ref.kind === 'campaign' ? `the roster of ${name}${ref.stage === undefined ? '' : `, at “${ref.stage}”`}` : name;
+  if (name === undefined) return t`a group since deleted`;
+  if (ref.kind === 'message') return t`those ${DID_WORDS[ref.did ?? 'got']} “${name}”`;
+  return ref.kind === 'campaign' ? t`the roster of ${name}${ref.stage === undefined ? '' : t`, at “${ref.stage}”`}` : name;
 }
 /** Single people are written to from their record. */
 type Offered = Exclude<GroupKind, 'person'>;
@@ -73,19 +73,19 @@ export function useGroups(): Named | null {
 export function groupWords({ from, chosen = [], minus, without }: Recipients, groups: Named): string {
   const named = (refs: readonly GroupRef[]) => refs.map((ref) => nameOf(ref, groups));
   const all = [...named(from), ...(chosen.length > 0 ? [chosenWords(chosen.length)] : [])];
-  const parts = [all.join(' or ') || 'nobody', ...(minus.length > 0 ? [`but not ${named(minus).join(' or ')}`] : [])];
-  return `${parts.join(', ')}${without.length > 0 ? `; ${without.length} struck out by name` : ''}`;
+  const parts = [all.join(' or ') || 'nobody', ...(minus.length > 0 ? [t`but not ${named(minus).join(' or ')}`] : [])];
+  return `${parts.join(', ')}${without.length > 0 ? t`; ${without.length} struck out by name` : ''}`;
 }
 
-const chosenWords = (people: number) => `${people} ${plural(people, 'person', 'people')} chosen by hand`;
+const chosenWords = (people: number) => t`${people} ${plural(people, { one: 'person', other: 'people' })} chosen by hand`;
 
 const KIND_WORDS: Record<Offered, string> = {
-  segment: 'Segments',
-  list: 'Lists',
-  tag: 'Tags',
-  campaign: 'Rosters of campaigns',
-  batch: 'Batches',
-  message: 'Earlier messages',
+  segment: t`Segments`,
+  list: t`Lists`,
+  tag: t`Tags`,
+  campaign: t`Rosters of campaigns`,
+  batch: t`Batches`,
+  message: t`Earlier messages`,
 };
 
 /** What can be chosen of a kind: a roster also by its stages, a message by what they did with it. */
@@ -105,7 +105,7 @@ function Refs({ label, refs, groups, onChange }: { label: string; refs: GroupRef
         <span key={keyOf(ref)} className={CHIP}>
           {nameOf(ref, groups)}
           <button
-            aria-label={`Remove ${nameOf(ref, groups)}`}
+            aria-label={t`Remove ${nameOf(ref, groups)}`}
             className="hover:text-madder"
             onClick={() => onChange(refs.filter((one) => one !== ref))}
           >
@@ -122,8 +122,8 @@ function Refs({ label, refs, groups, onChange }: { label: string; refs: GroupRef
             .filter((ref) => !has(ref))
             .map((ref) => ({ key: keyOf(ref), words: nameOf(ref, groups), act: () => onChange([...refs, ref]) })),
         }))}
-        placeholder="Part of its name"
-        none="No group of that name"
+        placeholder={t`Part of its name`}
+        none={t`No group of that name`}
       >
         {label}
       </TypedMenu>
@@ -149,8 +149,8 @@ function Without({ value, onChange }: { value: number[]; onChange: (ids: number[
           <input
             className="input !w-[230px]"
             autoFocus
-            aria-label="Find a person to strike out"
-            placeholder="Name or email"
+            aria-label={t`Find a person to strike out`}
+            placeholder={t`Name or email`}
             value={search}
             onChange={(event) => setSearch(event.target.value)}
             onKeyDown={(event) => event.key === 'Escape' && setOpen(false)}
@@ -166,13 +166,13 @@ function Without({ value, onChange }: { value: number[]; onChange: (ids: number[
                   {personName(row)} <span className="text-ink2">{row.email ?? row.mobile}</span>
                 </button>
               ))}
-              {found.data.rows.length === 0 && <span className="px-3 py-1 text-ink2">Nobody of that name</span>}
+              {found.data.rows.length === 0 && <span className="px-3 py-1 text-ink2">{t`Nobody by that name`}</span>}
             </span>
           )}
         </span>
       ) : (
         <Button className="!min-h-[26px] !px-2 !border-dashed" onClick={() => setOpen(true)}>
-          a person…
+          {t`a person…`}
         </Button>
       )}
     </span>
@@ -185,7 +185,7 @@ function PersonChip({ id, onOff }: { id: number; onOff: () => void }) {
   return (
     <span className={CHIP}>
       {name}
-      <button aria-label={`Let ${name} back in`} className="hover:text-madder" onClick={onOff}>
+      <button aria-label={t`Let ${name} back in`} className="hover:text-madder" onClick={onOff}>
         <X size={13} />
       </button>
     </span>
@@ -196,29 +196,29 @@ function PersonChip({ id, onOff }: { id: number; onOff: () => void }) {
 export function RecipientPicker({ value, groups, onChange }: { value: Recipients; groups: Named; onChange: (value: Recipients) => void }) {
   return (
     <div className="sheet px-5 py-3 text-[15px] leading-9 flex flex-wrap gap-x-2 items-center">
-      <span>It goes to everybody in</span>
+      <span>{t`It goes to everybody in`}</span>
       {(value.chosen ?? []).length > 0 && (
         <span className={CHIP}>
           {chosenWords(value.chosen!.length)}
-          <button aria-label="Remove those chosen by hand" className="hover:text-madder" onClick={() => onChange({ ...value, chosen: [] })}>
+          <button aria-label={t`Remove those chosen by hand`} className="hover:text-madder" onClick={() => onChange({ ...value, chosen: [] })}>
             <X size={13} />
           </button>
         </span>
       )}
       <Refs
-        label={value.from.length === 0 ? 'choose a group' : 'or in…'}
+        label={value.from.length === 0 ? t`choose a group` : t`or in…`}
         refs={value.from}
         groups={groups}
         onChange={(from) => onChange({ ...value, from })}
       />
-      <span>but not to those in</span>
+      <span>{t`but not to those in`}</span>
       <Refs
-        label={value.minus.length === 0 ? 'nobody' : 'or in…'}
+        label={value.minus.length === 0 ? t`nobody` : t`or in…`}
         refs={value.minus}
         groups={groups}
         onChange={(minus) => onChange({ ...value, minus })}
       />
-      <span>and not to</span>
+      <span>{t`and not to`}</span>
       <Without value={value.without} onChange={(without) => onChange({ ...value, without })} />
     </div>
   );

@@ -1,8 +1,10 @@
+import { t } from '@lingui/core/macro';
+import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { LastLook as Look, MessageView } from '@goodword/core/contract';
-import { hoursWords } from '@goodword/core/permission';
+import { hoursWords } from '@goodword/core/words';
 import { withinHours } from '@goodword/core/schedule';
 import { call } from '../app/api';
 import { useFormat } from '../app/format';
@@ -42,52 +44,56 @@ export function SendBar({ message, look, counting, onLook }: { message: MessageV
   const indecent = at !== '' && look.hours !== null && !withinHours(look.hours, [timeZone], Date.parse(at));
   const ready = look.reached > 0 && look.faults.length === 0 && message.testedAt !== null && !past && !counting && !send.isPending;
   const people = format.number(look.reached);
-  const words = counting ? 'Counting…' : at ? `Schedule for ${people}` : `Send now to ${people}`;
+  const words = counting ? t`Counting…` : at ? t`Schedule for ${people}` : t`Send now to ${people}`;
   return (
     <div className="pt-3">
       <Problem error={send.error ?? test.error ?? second.error} />
       {look.asks.length > 0 && !look.seconded && (
         <p className="pb-3 text-ochre">
-          <b>A service message that asks</b> (“{look.asks.join('”, “')}”) goes to people who said no to that. Make it an appeal, or let somebody else
-          read it.{' '}
+          <Trans>
+            <b>A service message that asks</b> (“{look.asks.join('”, “')}”) goes to people who said no to that. Make it an appeal, or let somebody
+            else read it.
+          </Trans>{' '}
           {may && (
             <button className="link" disabled={second.isPending} onClick={() => second.mutate()}>
-              I have read it, and another may send it
+              {t`I have read it, and another may send it`}
             </button>
           )}
         </p>
       )}
       {asking && (
-        <section className="sheet p-4 mb-3 flex items-center gap-4" aria-label="Before it leaves">
+        <section className="sheet p-4 mb-3 flex items-center gap-4" aria-label={t`Before it leaves`}>
           <p className="grow">
             <b>
-              {people} people get this by {message.channel}
-              {at ? ` on ${format.moment(at)}` : ' now'}:
+              <Trans>
+                {people} <Plural value={look.reached} one="person gets" other="people get" /> this by {message.channel}
+                {at ? t` on ${format.moment(at)}` : t` now`}:
+              </Trans>
             </b>{' '}
             “{firstLine(message)}”
           </p>
           <Button autoFocus onClick={() => setSure(null)}>
-            Not yet
+            {t`Not yet`}
           </Button>
           <Button weight="main" disabled={!ready} onClick={() => send.mutate()}>
-            {at ? `Yes, schedule it for ${people}` : `Yes, send it to ${people}`}
+            {at ? t`Yes, schedule it for ${people}` : t`Yes, send it to ${people}`}
           </Button>
         </section>
       )}
       <div className="flex flex-wrap items-center gap-3">
-        <Button onClick={() => void navigate(`/write/${message.id}`)}>Back to writing</Button>
+        <Button onClick={() => void navigate(`/write/${message.id}`)}>{t`Back to writing`}</Button>
         <Button disabled={test.isPending} onClick={() => test.mutate()}>
-          {test.isPending ? 'Sending the test…' : 'Send me a test'}
+          {test.isPending ? t`Sending the test…` : t`Send me a test`}
         </Button>
         {test.data && (
           <span role="status" className="text-ink2">
-            Sent to {test.data.to}
+            <Trans>Sent to {test.data.to}</Trans>
           </span>
         )}
         {may && (
           <span className="ml-auto flex items-center gap-3">
             <span className="flex items-center gap-2 text-ink2">
-              Leaves <MomentField label="When it leaves" value={at} onChange={(next) => (setAt(next), setSure(null))} />
+              {t`Leaves`} <MomentField label={t`When it leaves`} value={at} onChange={(next) => (setAt(next), setSure(null))} />
             </span>
             {!asking && (
               <Button weight="main" disabled={!ready} onClick={() => (look.reached > MANY ? setSure(look.digest) : send.mutate())}>
@@ -99,12 +105,12 @@ export function SendBar({ message, look, counting, onLook }: { message: MessageV
       </div>
       <p className="text-ink3 text-[12.5px] text-right pt-1" role="status">
         {past
-          ? 'That time is over already. Choose a later one, or none to send it now.'
+          ? t`That time is over already. Choose a later one, or none to send it now.`
           : indecent
-            ? `No text arrives at that hour: it waits for ${hoursWords(look.hours)} where each person is.`
+            ? t`No text arrives at that hour: it waits for ${hoursWords(look.hours)} where each person is.`
             : at
-              ? 'Whoever is in the group then gets it. Until then it can be taken back.'
-              : 'No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.'}
+              ? t`Whoever is in the group then gets it. Until then it can be taken back.`
+              : t`No time set: it leaves now, to those counted here. Until the last one has left, it can be paused and stopped.`}
       </p>
     </div>
   );

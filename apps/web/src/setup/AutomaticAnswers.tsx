@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { TextAnswers as Answers } from '@goodword/core/contract';
 import { countParts } from '@goodword/core/text';
@@ -10,16 +11,16 @@ import { Unsaved } from '../ui/Unsaved';
 import { SetupNav } from './SetupNav';
 
 const FIELDS = [
-  ['stop', 'To STOP and its like', 'Once, within five minutes, asking for nothing. Must say that START brings the texts back.'],
-  ['help', 'To HELP', 'Who you are and how to leave.'],
-  ['start', 'To START, a YES that confirms, and whoever joins by a keyword', 'Must say that STOP ends the texts.'],
+  ['stop', t`To STOP and its like`, t`Once, within five minutes, asking for nothing. Must say that START brings the texts back.`],
+  ['help', t`To HELP`, t`Who you are and how to leave.`],
+  ['start', t`To START, a YES that confirms, and whoever joins by a keyword`, t`Must say that STOP ends the texts.`],
 ] as const;
 
 /** What the program answers to texts by itself; everything else waits for a person. */
 export default function AutomaticAnswers() {
   const { data, error } = useQuery({ queryKey: ['text-answers'], queryFn: () => get<Answers>('text-answers') });
   if (error) return <Problem error={error} />;
-  if (!data) return <Loading what="the answers" />;
+  if (!data) return <Loading what={t`the answers`} />;
   return <Editor answers={data} />;
 }
 
@@ -39,7 +40,7 @@ function Editor({ answers }: { answers: Answers }) {
   });
   return (
     <>
-      <Heading title="Setup" page="Automatic answers" note={`What ${organization.textFrom} answers by itself, at most once to each text`} />
+      <Heading title={t`Setup`} page={t`Automatic answers`} note={t`What ${organization.textFrom} answers by itself, at most once to each text`} />
       <SetupNav />
       <form className="sheet p-5 flex flex-col gap-5 max-w-[720px]" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
         {FIELDS.map(([name, label, hint]) => {
@@ -48,7 +49,7 @@ function Editor({ answers }: { answers: Answers }) {
             <Labelled
               key={name}
               label={label}
-              hint={`${hint} ${parts} ${parts === 1 ? 'part' : 'parts'}.`}
+              hint={`${hint} ${plural(parts, { one: '# part.', other: '# parts.' })}`}
               fault={save.error instanceof ProblemError ? save.error.of(name) : null}
             >
               <textarea
@@ -61,12 +62,12 @@ function Editor({ answers }: { answers: Answers }) {
             </Labelled>
           );
         })}
-        <Unsaved draft={draft} what="these answers" />
+        <Unsaved draft={draft} what={t`these answers`} />
         {draft.theirs === null && <Problem error={save.error} />}
-        {save.isSuccess && !draft.isChanged && <p role="status">Kept.</p>}
+        {save.isSuccess && !draft.isChanged && <p role="status">{t`Kept.`}</p>}
         {may && (
           <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
-            Save these words
+            {t`Save these words`}
           </Button>
         )}
       </form>

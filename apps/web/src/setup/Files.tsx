@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, get } from '../app/api';
 import { useDrafting } from '../app/drafting';
@@ -14,14 +16,14 @@ export default function Files() {
     {
       key: 'why',
       tone: 'plain',
-      title: 'Why they go at all',
-      body: 'A file holds more about people than was brought in. What came of it, and the evidence in the ledger, stay without it.',
+      title: t`Why they go at all`,
+      body: t`A file holds more about people than was brought in. What came of it, and the evidence in the ledger, stay without it.`,
     },
   ]);
-  if (!data) return error ? <Problem error={error} /> : <Loading what="the rule" />;
+  if (!data) return error ? <Problem error={error} /> : <Loading what={t`the rule`} />;
   return (
     <>
-      <Heading title="Setup" page="Files of batches" note="Files of batches" />
+      <Heading title={t`Setup`} page={t`Files of batches`} note={t`Files of batches`} />
       <SetupNav />
       <Days kept={data.days} />
     </>
@@ -45,8 +47,8 @@ function Days({ kept }: { kept: number }) {
   return (
     <form className="sheet p-6 flex flex-col gap-3 max-w-[560px]" onSubmit={(event) => (event.preventDefault(), save.mutate(days))}>
       <Labelled
-        label="Days that the files of batches are kept"
-        hint="After that they are deleted. Rows with errors and rows that came in can be downloaded until then."
+        label={t`Days that the files of batches are kept`}
+        hint={t`After that they are deleted. Rows with errors and rows that came in can be downloaded until then.`}
       >
         <input
           className="input !w-[120px]"
@@ -56,7 +58,7 @@ function Days({ kept }: { kept: number }) {
           onChange={(event) => draft.set(event.target.value.replace(/\D/g, '').slice(0, 4))}
         />
       </Labelled>
-      <Unsaved draft={draft} what="the days" />
+      <Unsaved draft={draft} what={t`the days`} />
       {draft.theirs === null && <Problem error={save.error} />}
       {may && (
         <Button
@@ -65,7 +67,7 @@ function Days({ kept }: { kept: number }) {
           className="self-start"
           disabled={!draft.isChanged || draft.theirs !== null || Number(days) < 1 || save.isPending}
         >
-          Keep files {days || '…'} days
+          <Trans>Keep files {days || '…'} days</Trans>
         </Button>
       )}
     </form>

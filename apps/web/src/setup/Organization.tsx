@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState, type ReactNode } from 'react';
 import type { OrganizationView } from '@goodword/core/contract';
@@ -5,7 +6,7 @@ import { LANGUAGES } from '@goodword/core/forms';
 import { imprintOf } from '@goodword/core/team';
 import { call, get, ProblemError, upload } from '../app/api';
 import { useDrafting } from '../app/drafting';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { LANGUAGE_WORDS } from '../app/languages';
 import { refreshAll } from '../app/refresh';
 import { useSession } from '../app/session';
@@ -26,7 +27,7 @@ function ownOf({ logo: _logo, version: _version, chapters: _chapters, missing: _
 export default function Organization() {
   const { data, error } = useQuery({ queryKey: ['organization'], queryFn: () => get<OrganizationView>('organization') });
   if (error) return <Problem error={error} />;
-  if (!data) return <Loading what="the organization" />;
+  if (!data) return <Loading what={t`the organization`} />;
   return <Editor view={data} />;
 }
 
@@ -40,8 +41,8 @@ function notesOf(view: OrganizationView, own: Own, may: boolean): Note[] {
   const footer = imprintOf(own, own.postalAddress);
   return [
     ...view.missing.map((words): Note => ({ key: words, tone: 'doubt', ...split(words) })),
-    { key: 'footer', tone: 'plain', title: 'Under every mail and form', body: `“${footer}”. A chapter with an address of its own has that one.` },
-    ...(may ? [] : [{ key: 'may', tone: 'plain' as const, title: 'To be read', body: 'An owner who works in all chapters changes it.' }]),
+    { key: 'footer', tone: 'plain', title: t`Under every mail and form`, body: t`“${footer}”. A chapter with an address of its own has that one.` },
+    ...(may ? [] : [{ key: 'may', tone: 'plain' as const, title: t`To be read`, body: t`An owner who works in all chapters changes it.` }]),
   ];
 }
 
@@ -87,22 +88,22 @@ function Editor({ view }: { view: OrganizationView }) {
   );
   return (
     <>
-      <Heading title="Setup" page="Organization" note="The organization">
-        {draft.isChanged && draft.theirs === null && <Button onClick={draft.discard}>Put back</Button>}
+      <Heading title={t`Setup`} page={t`Organization`} note={t`The organization`}>
+        {draft.isChanged && draft.theirs === null && <Button onClick={draft.discard}>{t`Put back`}</Button>}
         {may && (
           <Button weight="main" disabled={!draft.isChanged || draft.theirs !== null || save.isPending} onClick={() => save.mutate(own)}>
-            Save
+            {t`Save`}
           </Button>
         )}
       </Heading>
       <SetupNav />
-      <Unsaved draft={draft} what="the organization" />
+      <Unsaved draft={draft} what={t`the organization`} />
       {!problem?.problem.newer && <Problem error={save.error} />}
-      <div className="sheet p-5 grow min-h-0 overflow-y-auto flex flex-col gap-6" tabIndex={0} role="region" aria-label="The organization">
-        <Part title="Who we are">
-          {text('name', 'Name people know', 'In messages, forms and answers', 120)}
-          {text('legalName', 'Legal name', 'In footers and on the privacy page; empty where it is the same')}
-          <Labelled label="Postal address" hint="Stands under every mail and form" fault={fault('postalAddress')}>
+      <div className="sheet p-5 grow min-h-0 overflow-y-auto flex flex-col gap-6" tabIndex={0} role="region" aria-label={t`The organization`}>
+        <Part title={t`Who we are`}>
+          {text('name', t`Name people know`, t`In messages, forms and answers`, 120)}
+          {text('legalName', t`Legal name`, t`In footers and on the privacy page; empty where it is the same`)}
+          <Labelled label={t`Postal address`} hint={t`Stands under every mail and form`} fault={fault('postalAddress')}>
             <textarea
               className="input"
               rows={2}
@@ -114,17 +115,17 @@ function Editor({ view }: { view: OrganizationView }) {
           </Labelled>
           <Logo src={view.logo} may={may} />
         </Part>
-        <Part title="How days and amounts are read">
-          {choice('country', 'Country', countryChoices(), 'Numbers without a country are of here')}
+        <Part title={t`How days and amounts are read`}>
+          {choice('country', t`Country`, countryChoices(), t`Numbers without a country are of here`)}
           {choice(
             'timeZone',
-            'Time zone',
+            t`Time zone`,
             zonesWith(own.timeZone).map((zone) => [zone, zone.replaceAll('_', ' ')] as const),
-            'Every hour in the program is one of here',
+            t`Every hour in the program is one of here`,
           )}
-          {choice('locale', 'Dates and numbers', localesWith(own.locale))}
-          {choice('currency', 'Currency', currencies(), 'Can’t change once there are gifts')}
-          <Labelled label="The fiscal year begins in" fault={fault('fiscalMonth')}>
+          {choice('locale', t`Dates and numbers`, localesWith(own.locale))}
+          {choice('currency', t`Currency`, currencies(), t`Can’t change once there are gifts`)}
+          <Labelled label={t`The fiscal year begins in`} fault={fault('fiscalMonth')}>
             <select className="input" value={own.fiscalMonth} disabled={!may} onChange={(event) => set({ fiscalMonth: Number(event.target.value) })}>
               {MONTHS.map((month, i) => (
                 <option key={month} value={i + 1}>
@@ -134,7 +135,7 @@ function Editor({ view }: { view: OrganizationView }) {
             </select>
           </Labelled>
           <fieldset>
-            <legend className="font-semibold text-[13px] pb-1">Languages of forms and supporters’ pages</legend>
+            <legend className="font-semibold text-[13px] pb-1">{t`Languages of forms and supporters’ pages`}</legend>
             {LANGUAGES.map((language) => (
               <label key={language} className="inline-flex items-center gap-2 mr-5">
                 <input
@@ -152,10 +153,10 @@ function Editor({ view }: { view: OrganizationView }) {
             {fault('languages') && <p className="text-madder text-[12.5px]">{fault('languages')}</p>}
           </fieldset>
         </Part>
-        <Part title="What leaves in our name">
-          {text('fromEmail', 'Address that mail comes from', 'hello@…', 254)}
-          {text('bounceDomain', 'Domain that bounces and answers come back to', 'Its MX record leads to this server')}
-          {text('textFrom', 'Number that texts come from', 'With + and the country; empty where no texts are sent', 20)}
+        <Part title={t`What leaves in our name`}>
+          {text('fromEmail', t`Address that mail comes from`, 'hello@…', 254)}
+          {text('bounceDomain', t`Domain that bounces and answers come back to`, t`Its MX record leads to this server`)}
+          {text('textFrom', t`Number that texts come from`, t`With + and the country; empty where no texts are sent`, 20)}
         </Part>
         <Chapters view={view} may={may} />
       </div>
@@ -180,9 +181,9 @@ function Logo({ src, may }: { src: string | null; may: boolean }) {
   const drop = useMutation({ mutationFn: () => call('DELETE', 'organization/logo'), onSuccess });
   return (
     <div className="flex flex-col gap-2">
-      <span className="font-semibold text-[13px]">Logo on forms and supporters’ pages</span>
+      <span className="font-semibold text-[13px]">{t`Logo on forms and supporters’ pages`}</span>
       <div className="flex items-center gap-3">
-        {src ? <img src={src} alt="The logo" className="max-h-[56px] max-w-[180px]" /> : <span className="text-ink2">None</span>}
+        {src ? <img src={src} alt={t`The logo`} className="max-h-[56px] max-w-[180px]" /> : <span className="text-ink2">{t`None`}</span>}
         {may && (
           <>
             <input
@@ -190,7 +191,7 @@ function Logo({ src, may }: { src: string | null; may: boolean }) {
               type="file"
               accept="image/*"
               className="hidden"
-              aria-label="Picture of the logo"
+              aria-label={t`Picture of the logo`}
               onChange={(event) => {
                 const file = event.target.files?.[0];
                 event.target.value = '';
@@ -198,9 +199,9 @@ function Logo({ src, may }: { src: string | null; may: boolean }) {
               }}
             />
             <Button disabled={put.isPending} onClick={() => input.current?.click()}>
-              {src ? 'Change' : 'Choose a picture'}
+              {src ? t`Change` : t`Choose a picture`}
             </Button>
-            {src && <Button onClick={() => drop.mutate()}>Take away</Button>}
+            {src && <Button onClick={() => drop.mutate()}>{t`Take away`}</Button>}
           </>
         )}
       </div>
@@ -216,25 +217,25 @@ function Chapters({ view, may }: { view: OrganizationView; may: boolean }) {
   const [open, setOpen] = useState<Chapter | 'new' | null>(null);
   return (
     <section className="flex flex-col gap-2">
-      <h2 className="subtitle">Chapters</h2>
+      <h2 className="subtitle">{t`Chapters`}</h2>
       <ul>
         {view.chapters.map((chapter) => (
           <li key={chapter.id} className="flex items-center gap-4 py-2 border-b border-hair last:border-0">
             <span className="font-semibold w-[220px]">{chapter.name}</span>
-            <span className="text-ink2 grow">{chapter.postalAddress || 'The organization’s address'}</span>
+            <span className="text-ink2 grow">{chapter.postalAddress || t`The organization’s address`}</span>
             <span className="text-ink2">
-              {format.number(chapter.people)} {plural(chapter.people, 'supporter', 'supporters')}
+              {format.number(chapter.people)} {plural(chapter.people, { one: 'supporter', other: 'supporters' })}
             </span>
-            {may && <Button onClick={() => setOpen(chapter)}>Change</Button>}
+            {may && <Button onClick={() => setOpen(chapter)}>{t`Change`}</Button>}
           </li>
         ))}
       </ul>
       {may && (
         <Button className="self-start" onClick={() => setOpen('new')}>
-          Open a chapter
+          {t`Open a chapter`}
         </Button>
       )}
-      <Drawer open={open !== null} onClose={() => setOpen(null)} title={open === 'new' || open === null ? 'Open a chapter' : open.name}>
+      <Drawer open={open !== null} onClose={() => setOpen(null)} title={open === 'new' || open === null ? t`Open a chapter` : open.name}>
         {open !== null && (
           <ChapterForm
             // As it stands now: it may be changed by somebody else while this is open.
@@ -265,22 +266,22 @@ function ChapterForm({ chapter, onDone }: { chapter: Chapter | null; onDone: () 
   });
   return (
     <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate(draft.value))}>
-      <Labelled label="Name">
+      <Labelled label={t`Name`}>
         <input className="input" autoFocus maxLength={120} value={name} onChange={(event) => set({ name: event.target.value })} />
       </Labelled>
-      <Labelled label="Postal address" hint="Stands under mails to its people; empty for the organization’s">
+      <Labelled label={t`Postal address`} hint={t`Stands under mails to its people; empty for the organization’s`}>
         <textarea className="input" rows={3} maxLength={300} value={postalAddress} onChange={(event) => set({ postalAddress: event.target.value })} />
       </Labelled>
       <Labelled
-        label="Where its people live"
-        hint="Regions, countries, or how postcodes begin, with commas between: US-WA, Oregon, 981. A file can send people to chapters by this."
+        label={t`Where its people live`}
+        hint={t`Regions, countries, or how postcodes begin, with commas between: US-WA, Oregon, 981. A file can send people to chapters by this.`}
       >
         <input className="input" maxLength={1000} value={places} onChange={(event) => set({ places: event.target.value })} />
       </Labelled>
-      <Unsaved draft={draft} what="this chapter" />
+      <Unsaved draft={draft} what={t`this chapter`} />
       {draft.theirs === null && <Problem error={save.error} />}
       <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || save.isPending || draft.theirs !== null}>
-        {chapter ? 'Save the chapter' : 'Open the chapter'}
+        {chapter ? t`Save the chapter` : t`Open the chapter`}
       </Button>
     </form>
   );

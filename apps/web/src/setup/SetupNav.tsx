@@ -1,17 +1,18 @@
+import { t } from '@lingui/core/macro';
 import { useMay } from '../app/session';
 import { Places, type Place } from '../ui/Places';
 
 const PLACES: readonly Place[] = [
-  ['/setup', 'Organization'],
-  ['/setup/team', 'Team'],
-  ['/setup/fields', 'Fields'],
-  ['/setup/answers', 'Automatic answers'],
-  ['/setup/files', 'Files'],
-  ['/setup/you', 'You'],
+  ['/setup', t`Organization`],
+  ['/setup/team', t`Team`],
+  ['/setup/fields', t`Fields`],
+  ['/setup/answers', t`Automatic answers`],
+  ['/setup/files', t`Files`],
+  ['/setup/you', t`You`],
 ];
 
 /** What is set once: who we are, the team, oneself, and what is asked, answered and kept. */
 export function SetupNav() {
   const isOwner = useMay('owner');
-  return <Places label="Setup" places={PLACES.filter(([to]) => isOwner || to !== '/setup/team')} />;
+  return <Places label={t`Setup`} places={PLACES.filter(([to]) => isOwner || to !== '/setup/team')} />;
 }

@@ -1,9 +1,11 @@
+import { plural, t } from '@lingui/core/macro';
+import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { OrganizationView, TeammateView, WaitingFor } from '@goodword/core/contract';
 import { ROLES, type Role } from '@goodword/core/team';
 import { call, get, ProblemError } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { useTyped } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
 import { useSession } from '../app/session';
@@ -13,10 +15,10 @@ import { useMargin } from '../ui/margin';
 import { SetupNav } from './SetupNav';
 
 const ROLE_WORDS: Record<Role, string> = {
-  viewer: 'Viewer: reads records and results',
-  writer: 'Writer: writes, and sends to a test group',
-  organizer: 'Organizer: gathers, sorts, writes and sends',
-  owner: 'Owner: sets rules, team and organization',
+  viewer: t`Viewer: reads records and results`,
+  writer: t`Writer: writes, and sends to a test group`,
+  organizer: t`Organizer: gathers, sorts, writes and sends`,
+  owner: t`Owner: sets rules, team and organization`,
 };
 
 type Chapters = OrganizationView['chapters'];
@@ -30,35 +32,35 @@ export default function Team() {
     {
       key: 'roles',
       tone: 'plain',
-      title: 'What each may',
-      body: ROLES.map((role) => ROLE_WORDS[role]).join('. ') + '. Each may do what those before it may.',
+      title: t`What each may`,
+      body: t`${ROLES.map((role) => ROLE_WORDS[role]).join('. ')}. Each may do what those before it may.`,
     },
     {
       key: 'chapter',
       tone: 'plain',
-      title: 'Bound to chapters',
-      body: 'Whoever is bound to some works in one of them at a time, sees its people alone, and changes nothing that belongs to all.',
+      title: t`Bound to chapters`,
+      body: t`Whoever is bound to some works in one of them at a time, sees its people alone, and changes nothing that belongs to all.`,
     },
   ]);
   if (team.error) return <Problem error={team.error} />;
-  if (!team.data || !organization.data) return <Loading what="the team" />;
+  if (!team.data || !organization.data) return <Loading what={t`the team`} />;
   const { chapters } = organization.data;
   return (
     <>
-      <Heading title="Setup" page="Team" note="The team">
+      <Heading title={t`Setup`} page={t`Team`} note={t`The team`}>
         <Button weight="main" onClick={() => setOpen('new')}>
-          Invite somebody
+          {t`Invite somebody`}
         </Button>
       </Heading>
       <SetupNav />
-      <div className="sheet overflow-y-auto" tabIndex={0} role="region" aria-label="The team">
+      <div className="sheet overflow-y-auto" tabIndex={0} role="region" aria-label={t`The team`}>
         <table className="w-full">
           <thead>
             <tr className="text-left border-b border-hair text-ink2 text-[13px]">
-              <th className="p-3">Name</th>
-              <th>Role</th>
-              <th>Works in</th>
-              <th>Where they stand</th>
+              <th className="p-3">{t`Name`}</th>
+              <th>{t`Role`}</th>
+              <th>{t`Works in`}</th>
+              <th>{t`Where they stand`}</th>
               <th />
             </tr>
           </thead>
@@ -72,8 +74,8 @@ export default function Team() {
       <Drawer
         open={open !== null}
         onClose={() => setOpen(null)}
-        title={open === 'new' || open === null ? 'Invite somebody' : open.name}
-        note={open === 'new' || open === null ? 'They get a mail with a link, good for seven days' : open.email}
+        title={open === 'new' || open === null ? t`Invite somebody` : open.name}
+        note={open === 'new' || open === null ? t`They get a mail with a link, good for seven days` : open.email}
       >
         {open === 'new' && <Invitation chapters={chapters} onDone={() => setOpen(null)} />}
         {open !== null && open !== 'new' && (
@@ -96,20 +98,25 @@ function Line({ mate, chapters, onOpen }: { mate: TeammateView; chapters: Chapte
       <td>
         <Standing mate={mate} />
       </td>
-      <td className="pr-3 text-right">{mate.state !== 'gone' && <Button onClick={onOpen}>Change</Button>}</td>
+      <td className="pr-3 text-right">{mate.state !== 'gone' && <Button onClick={onOpen}>{t`Change`}</Button>}</td>
     </tr>
   );
 }
 
 function Standing({ mate }: { mate: TeammateView }) {
   const format = useFormat();
-  if (mate.state === 'gone') return <>Gone</>;
-  if (mate.state === 'here') return <>{mate.signedInAt ? `Here, last signed in ${format.moment(mate.signedInAt)}` : 'Here'}</>;
+  if (mate.state === 'gone') return <>{t`Gone`}</>;
+  if (mate.state === 'here') return <>{mate.signedInAt ? t`Here, last signed in ${format.moment(mate.signedInAt)}` : t`Here`}</>;
   const { invitation } = mate;
-  if (!invitation || invitation.state === 'expired') return <span className="text-madder">The invitation is too old; send it again</span>;
-  if (invitation.state === 'failed') return <span className="text-madder">The invitation did not arrive: {invitation.detail}</span>;
-  if (invitation.state === 'waiting' && invitation.detail) return <>The invitation waits: {invitation.detail}</>;
-  return <>{invitation.state === 'sent' ? `Invited, until ${format.day(invitation.expiresAt)}` : 'The invitation is on its way'}</>;
+  if (!invitation || invitation.state === 'expired') return <span className="text-madder">{t`The invitation is too old; send it again`}</span>;
+  if (invitation.state === 'failed')
+    return (
+      <span className="text-madder">
+        <Trans>The invitation did not arrive: {invitation.detail}</Trans>
+      </span>
+    );
+  if (invitation.state === 'waiting' && invitation.detail) return <Trans>The invitation waits: {invitation.detail}</Trans>;
+  return <>{invitation.state === 'sent' ? t`Invited, until ${format.day(invitation.expiresAt)}` : t`The invitation is on its way`}</>;
 }
 
 function useActs(onDone: () => void) {
@@ -132,7 +139,7 @@ interface Place {
 }
 
 function placeWords(ids: readonly number[] | null, chapters: Chapters): string {
-  if (ids === null) return 'All chapters';
+  if (ids === null) return t`All chapters`;
   return chapters.flatMap(({ id, name }) => (ids.includes(id) ? [name] : [])).join(', ');
 }
 
@@ -146,7 +153,7 @@ const isNowhere = ({ chapterIds }: Place) => chapterIds?.length === 0;
 function RoleAndPlace({ role, chapterIds, chapters, onChange }: Place & { chapters: Chapters; onChange: (next: Place) => void }) {
   return (
     <>
-      <Labelled label="Role">
+      <Labelled label={t`Role`}>
         <select className="input" value={role} onChange={(event) => onChange({ role: event.target.value as Role, chapterIds })}>
           {ROLES.map((one) => (
             <option key={one} value={one}>
@@ -156,7 +163,7 @@ function RoleAndPlace({ role, chapterIds, chapters, onChange }: Place & { chapte
         </select>
       </Labelled>
       <fieldset className="flex flex-col gap-1.5">
-        <legend className="font-semibold text-[13px] mb-1.5">Works in</legend>
+        <legend className="font-semibold text-[13px] mb-1.5">{t`Works in`}</legend>
         <label className="flex items-center gap-2">
           <input
             type="checkbox"
@@ -164,7 +171,7 @@ function RoleAndPlace({ role, chapterIds, chapters, onChange }: Place & { chapte
             checked={chapterIds === null}
             onChange={(event) => onChange({ role, chapterIds: event.target.checked ? null : [] })}
           />
-          All chapters, also those that are opened later
+          {t`All chapters, also those that are opened later`}
         </label>
         {chapters.map((chapter) => (
           <label key={chapter.id} className="flex items-center gap-2 pl-6">
@@ -178,7 +185,7 @@ function RoleAndPlace({ role, chapterIds, chapters, onChange }: Place & { chapte
             {chapter.name}
           </label>
         ))}
-        {chapterIds?.length === 0 && <p className="text-ink2 text-[13px]">Choose at least one.</p>}
+        {chapterIds?.length === 0 && <p className="text-ink2 text-[13px]">{t`Choose at least one.`}</p>}
       </fieldset>
     </>
   );
@@ -198,10 +205,10 @@ function Invitation({ chapters, onDone }: { chapters: Chapters; onDone: () => vo
   const submit = () => act.mutate({ method: 'POST', path: 'team', body: { name, email, ...where } });
   return (
     <form className="flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), submit())}>
-      <Labelled label="Name" fault={fault('name')}>
+      <Labelled label={t`Name`} fault={fault('name')}>
         <input className="input" autoFocus maxLength={120} value={name} onChange={(event) => set({ name: event.target.value })} />
       </Labelled>
-      <Labelled label="Email" hint="They sign in with it" fault={fault('email')}>
+      <Labelled label={t`Email`} hint={t`They sign in with it`} fault={fault('email')}>
         <input className="input" type="email" maxLength={254} value={email} onChange={(event) => set({ email: event.target.value })} />
       </Labelled>
       <RoleAndPlace {...where} chapters={chapters} onChange={set} />
@@ -212,7 +219,7 @@ function Invitation({ chapters, onDone }: { chapters: Chapters; onDone: () => vo
         className="self-start"
         disabled={name.trim() === '' || email.trim() === '' || isNowhere(where) || act.isPending}
       >
-        Send the invitation
+        {t`Send the invitation`}
       </Button>
     </form>
   );
@@ -237,16 +244,18 @@ function Mate({ mate, team, chapters, onDone }: { mate: TeammateView; team: Team
           disabled={samePlace(where, placeOf(mate)) || isNowhere(where) || act.isPending}
           onClick={() => act.mutate({ method: 'PUT', path: `team/${mate.id}`, body: { ...where, was: seen } })}
         >
-          Save
+          {t`Save`}
         </Button>
       </section>
       <Problem error={act.error} />
       <section className="flex flex-col gap-2 items-start border-t border-hair pt-4">
         {mate.state === 'invited' ? (
-          <Button onClick={() => act.mutate({ method: 'POST', path: `team/${mate.id}/invitation` })}>Send the invitation again</Button>
+          <Button onClick={() => act.mutate({ method: 'POST', path: `team/${mate.id}/invitation` })}>{t`Send the invitation again`}</Button>
         ) : (
           <Button disabled={mate.sessions === 0} onClick={() => act.mutate({ method: 'DELETE', path: `team/${mate.id}/sessions` })}>
-            End their {mate.sessions} {plural(mate.sessions, 'session', 'sessions')}
+            <Trans>
+              End their {mate.sessions} <Plural value={mate.sessions} one="session" other="sessions" />
+            </Trans>
           </Button>
         )}
       </section>
@@ -262,14 +271,18 @@ function TakeOut({ mate, team, act }: { mate: TeammateView; team: TeammateView[]
   const waits = data ? wordsOf(data) : [];
   return (
     <section className="flex flex-col gap-3 border-t border-hair pt-4">
-      <h3 className="font-semibold">Remove {mate.name} from the team</h3>
+      <h3 className="font-semibold">
+        <Trans>Remove {mate.name} from the team</Trans>
+      </h3>
       <p className="text-ink2">
-        They are signed out at once and can’t come back but by another invitation. What they did stays under their name.{' '}
-        {data && (waits.length === 0 ? 'Nothing waits for them.' : `What waits for them goes to somebody else: ${waits.join(', ')}.`)}
+        <Trans>
+          They are signed out at once and can’t come back but by another invitation. What they did stays under their name.{' '}
+          {data && (waits.length === 0 ? t`Nothing waits for them.` : t`What waits for them goes to somebody else: ${waits.join(', ')}.`)}
+        </Trans>
       </p>
-      <Labelled label="Who goes on with it">
+      <Labelled label={t`Who goes on with it`}>
         <select className="input" value={handTo ?? ''} onChange={(event) => setHandTo(Number(event.target.value) || null)}>
-          <option value="">Choose</option>
+          <option value="">{t`Choose`}</option>
           {others.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name}
@@ -283,17 +296,16 @@ function TakeOut({ mate, team, act }: { mate: TeammateView; team: TeammateView[]
         disabled={handTo === null || act.isPending}
         onClick={() => act.mutate({ method: 'POST', path: `team/${mate.id}/take-out`, body: { handTo: handTo! } })}
       >
-        Remove {mate.name}
+        <Trans>Remove {mate.name}</Trans>
       </Button>
     </section>
   );
 }
 
 function wordsOf({ messages, batches, callLists }: WaitingFor): string[] {
-  const counted: [number, string, string][] = [
-    [messages, 'message', 'messages'],
-    [batches, 'half-done batch', 'half-done batches'],
-    [callLists, 'call list', 'call lists'],
-  ];
-  return counted.flatMap(([n, one, many]) => (n > 0 ? [`${n} ${plural(n, one, many)}`] : []));
+  return [
+    messages > 0 && plural(messages, { one: '# message', other: '# messages' }),
+    batches > 0 && plural(batches, { one: '# half-done batch', other: '# half-done batches' }),
+    callLists > 0 && plural(callLists, { one: '# call list', other: '# call lists' }),
+  ].filter((words) => words !== false);
 }

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Profile, SessionLine } from '@goodword/core/contract';
@@ -10,6 +12,9 @@ import { useMargin } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
 import { SetupNav } from './SetupNav';
 
+/** As they are typed in a message, in every language of the program. */
+const MERGED = ['name', 'title', 'mobile', 'email', 'signature'].map((part) => `{Sender: ${part}}`).join(', ');
+
 /** Oneself: what people read of the sender, the password, and where one is signed in. */
 export default function You() {
   const { data, error } = useQuery({ queryKey: ['me'], queryFn: () => get<Profile>('me') });
@@ -17,15 +22,15 @@ export default function You() {
     {
       key: 'where',
       tone: 'plain',
-      title: 'Where it is read',
-      body: 'Messages that go out as you merge these by {Sender: name}, {Sender: title}, {Sender: mobile}, {Sender: email} and {Sender: signature}.',
+      title: t`Where it is read`,
+      body: t`Messages that go out as you merge these by ${MERGED}.`,
     },
   ]);
   if (error) return <Problem error={error} />;
-  if (!data) return <Loading what="your profile" />;
+  if (!data) return <Loading what={t`your profile`} />;
   return (
     <>
-      <Heading title="Setup" page="You" note="You" />
+      <Heading title={t`Setup`} page={t`You`} note={t`You`} />
       <SetupNav />
       <div className="grid grid-cols-[1fr_1fr] gap-4 items-start overflow-y-auto">
         <ProfileForm profile={data} />
@@ -62,12 +67,12 @@ function ProfileForm({ profile }: { profile: Profile }) {
   );
   return (
     <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate(own))}>
-      <h2 className="subtitle">What people read of you</h2>
-      {line('name', 'Name')}
-      {line('title', 'Title', 'Ferry keeper, Treasurer, …')}
-      {line('mobile', 'Mobile')}
-      {line('answersTo', 'Address for answers', `Empty for ${profile.email}, with which you sign in`)}
-      <Labelled label="Signature" fault={fault('signature')}>
+      <h2 className="subtitle">{t`What people read of you`}</h2>
+      {line('name', t`Name`)}
+      {line('title', t`Title`, t`Ferry keeper, Treasurer, …`)}
+      {line('mobile', t`Mobile`)}
+      {line('answersTo', t`Address for answers`, t`Empty for ${profile.email}, with which you sign in`)}
+      <Labelled label={t`Signature`} fault={fault('signature')}>
         <textarea
           className="input"
           rows={3}
@@ -76,10 +81,10 @@ function ProfileForm({ profile }: { profile: Profile }) {
           onChange={(event) => draft.set({ ...own, signature: event.target.value })}
         />
       </Labelled>
-      <Unsaved draft={draft} what="your profile" />
+      <Unsaved draft={draft} what={t`your profile`} />
       {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && <Problem error={save.error} />}
       <Button weight="main" type="submit" className="self-start" disabled={!draft.isChanged || draft.theirs !== null || save.isPending}>
-        Save
+        {t`Save`}
       </Button>
     </form>
   );
@@ -100,8 +105,8 @@ function PasswordForm() {
   const fault = (field: string) => (save.error instanceof ProblemError ? save.error.of(field) : undefined) ?? null;
   return (
     <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
-      <h2 className="subtitle">Password</h2>
-      <Labelled label="Current password" fault={fault('current')}>
+      <h2 className="subtitle">{t`Password`}</h2>
+      <Labelled label={t`Current password`} fault={fault('current')}>
         <input
           className="input"
           type="password"
@@ -110,13 +115,13 @@ function PasswordForm() {
           onChange={(event) => setCurrent(event.target.value)}
         />
       </Labelled>
-      <Labelled label="New password" hint="Four words that have nothing to do with each other do well" fault={fault('password')}>
+      <Labelled label={t`New password`} hint={t`Four words that have nothing to do with each other do well`} fault={fault('password')}>
         <input className="input" type="password" autoComplete="new-password" value={password} onChange={(event) => setPassword(event.target.value)} />
       </Labelled>
       {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && <Problem error={save.error} />}
-      {save.isSuccess && <p role="status">Changed. Wherever else you were signed in, you are not any more.</p>}
+      {save.isSuccess && <p role="status">{t`Changed. Wherever else you were signed in, you are not any more.`}</p>}
       <Button type="submit" className="self-start" disabled={current === '' || password === '' || save.isPending}>
-        Change the password
+        {t`Change the password`}
       </Button>
     </form>
   );
@@ -132,28 +137,30 @@ function SessionList() {
   });
   const all = data ?? [];
   return (
-    <section className="sheet p-5 flex flex-col gap-2" aria-label="Where you are signed in">
-      <h2 className="subtitle">Where you are signed in</h2>
+    <section className="sheet p-5 flex flex-col gap-2" aria-label={t`Where you are signed in`}>
+      <h2 className="subtitle">{t`Where you are signed in`}</h2>
       <ul>
         {all.map((one) => (
           <li key={one.id} className="flex items-center gap-3 py-2 border-b border-hair last:border-0">
             <div className="grow">
               <p className="font-semibold">
                 {one.browser}
-                {one.isThis && ', here'}
+                {one.isThis && t`, here`}
               </p>
               <p className="text-ink2 text-[13px]">
-                From {one.network}, since {format.moment(one.since)}, last used {format.moment(one.usedAt)}
+                <Trans>
+                  From {one.network}, since {format.moment(one.since)}, last used {format.moment(one.usedAt)}
+                </Trans>
               </p>
             </div>
-            {!one.isThis && <Button onClick={() => end.mutate(one.id)}>End it</Button>}
+            {!one.isThis && <Button onClick={() => end.mutate(one.id)}>{t`End it`}</Button>}
           </li>
         ))}
       </ul>
       <Problem error={end.error} />
       {all.length > 1 && (
         <Button className="self-start" onClick={() => end.mutate('others')}>
-          End all but this one
+          {t`End all but this one`}
         </Button>
       )}
     </section>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
@@ -20,14 +21,14 @@ const CURRENCIES: Record<string, string> = { US: 'USD', CA: 'CAD', GB: 'GBP', AU
 export default function Begin() {
   const { data, error } = useQuery({ queryKey: ['beginning'], queryFn: () => get<{ open: boolean }>('beginning'), retry: false });
   if (error) return <Problem error={error} />;
-  if (!data) return <Loading what="who is here" />;
+  if (!data) return <Loading what={t`who is here`} />;
   return data.open ? <Beginning /> : <Navigate to="/sign-in" replace />;
 }
 
 function Beginning() {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
-  const [typed, setTyped] = useState({ word: '', organization: '', chapter: 'Everybody', name: '', email: '', password: '', ...guesses() });
+  const [typed, setTyped] = useState({ word: '', organization: '', chapter: t`Everybody`, name: '', email: '', password: '', ...guesses() });
   const begin = useMutation({
     mutationFn: () => {
       const { word, organization, chapter, name, email, password, ...manner } = typed;
@@ -66,34 +67,34 @@ function Beginning() {
   );
   return (
     <Card
-      title="Begin"
-      note="Nobody is here yet. You will be the first owner; everything can be changed later, but the currency."
+      title={t`Begin`}
+      note={t`Nobody is here yet. You will be the first owner; everything can be changed later, but the currency.`}
       wide
       onSubmit={() => begin.mutate()}
     >
       {!(begin.error instanceof ProblemError && begin.error.problem.faults?.length) && <Problem error={begin.error} />}
-      {input('word', 'The word', 'word', { hint: 'It stands in the output of “npm start”, and works once' })}
+      {input('word', t`The word`, 'word', { hint: t`It stands in the output of “npm start”, and works once` })}
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
-        {input('organization', 'Organization', 'organization.name', { hint: 'The name people know' })}
-        {input('chapter', 'First chapter', 'chapter', { hint: 'Where people belong; more can be opened' })}
-        {select('country', 'Country', countryChoices())}
+        {input('organization', t`Organization`, 'organization.name', { hint: t`The name people know` })}
+        {input('chapter', t`First chapter`, 'chapter', { hint: t`Where people belong; more can be opened` })}
+        {select('country', t`Country`, countryChoices())}
         {select(
           'timeZone',
-          'Time zone',
+          t`Time zone`,
           zonesWith(typed.timeZone).map((zone) => [zone, zone.replaceAll('_', ' ')] as const),
         )}
-        {select('locale', 'Dates and numbers', localesWith(typed.locale))}
-        {select('currency', 'Currency', currencies())}
-        {input('name', 'Your name', 'name', { autoComplete: 'name' })}
-        {input('email', 'Your email', 'email', { type: 'email', autoComplete: 'username', hint: 'You sign in with it' })}
-        {input('password', 'Password', 'password', {
+        {select('locale', t`Dates and numbers`, localesWith(typed.locale))}
+        {select('currency', t`Currency`, currencies())}
+        {input('name', t`Your name`, 'name', { autoComplete: 'name' })}
+        {input('email', t`Your email`, 'email', { type: 'email', autoComplete: 'username', hint: t`You sign in with it` })}
+        {input('password', t`Password`, 'password', {
           type: 'password',
           autoComplete: 'new-password',
-          hint: 'Four words that have nothing to do with each other do well',
+          hint: t`Four words that have nothing to do with each other do well`,
         })}
       </div>
       <Button type="submit" weight="main" disabled={begin.isPending} className="self-start">
-        Begin
+        {t`Begin`}
       </Button>
     </Card>
   );

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -10,15 +12,17 @@ export default function Forgotten() {
   const [email, setEmail] = useState('');
   const ask = useMutation({ mutationFn: () => call('POST', 'password/forgotten', { email }) });
   return (
-    <Card title="A new password" note="A link comes by mail. It works once, for one hour." onSubmit={() => ask.mutate()}>
+    <Card title={t`A new password`} note={t`A link comes by mail. It works once, for one hour.`} onSubmit={() => ask.mutate()}>
       <Problem error={ask.error} />
       {ask.isSuccess ? (
         <p role="status">
-          If somebody works here with <b>{email}</b>, a mail is on its way. Look into the spam folder too; at most three go within an hour.
+          <Trans>
+            If somebody works here with <b>{email}</b>, a mail is on its way. Look into the spam folder too; at most three go within an hour.
+          </Trans>
         </p>
       ) : (
         <>
-          <Labelled label="Email">
+          <Labelled label={t`Email`}>
             <input
               className="input"
               type="email"
@@ -30,12 +34,12 @@ export default function Forgotten() {
             />
           </Labelled>
           <Button type="submit" weight="main" disabled={ask.isPending} className="justify-center">
-            Send me a link
+            {t`Send me a link`}
           </Button>
         </>
       )}
       <Link to="/sign-in" className="underline underline-offset-4 self-start">
-        Back to signing in
+        {t`Back to signing in`}
       </Link>
     </Card>
   );

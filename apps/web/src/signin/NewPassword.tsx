@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -18,14 +19,14 @@ export default function NewPassword() {
   });
   if (error)
     return (
-      <Card title="Good Word" note="" onSubmit={() => undefined}>
+      <Card title={t`Good Word`} note="" onSubmit={() => undefined}>
         <Problem error={error} />
         <Link to="/forgotten" className="underline underline-offset-4 self-start">
-          Have a link sent
+          {t`Have a link sent`}
         </Link>
       </Card>
     );
-  if (!data) return <Loading what="the link" />;
+  if (!data) return <Loading what={t`the link`} />;
   return <Choosing token={token} link={data} />;
 }
 
@@ -46,21 +47,21 @@ function Choosing({ token, link }: { token: string; link: LinkView }) {
   const fault = (use.error instanceof ProblemError ? use.error.of('password') : undefined) ?? null;
   return (
     <Card
-      title={isInvitation ? link.organization : 'A new password'}
-      note={isInvitation ? 'You were invited to work here. Choose a password.' : 'Wherever else you are signed in, you will not be any more.'}
+      title={isInvitation ? link.organization : t`A new password`}
+      note={isInvitation ? t`You were invited to work here. Choose a password.` : t`Wherever else you are signed in, you will not be any more.`}
       onSubmit={() => use.mutate()}
     >
       {fault === null && <Problem error={use.error} />}
       {/* For the browser's keeper of passwords. */}
-      <Labelled label="Email">
+      <Labelled label={t`Email`}>
         <input className="input" type="email" autoComplete="username" readOnly value={link.email} />
       </Labelled>
       {isInvitation && (
-        <Labelled label="Name">
+        <Labelled label={t`Name`}>
           <input className="input" autoComplete="name" required maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
         </Labelled>
       )}
-      <Labelled label="New password" hint="Four words that have nothing to do with each other do well" fault={fault}>
+      <Labelled label={t`New password`} hint={t`Four words that have nothing to do with each other do well`} fault={fault}>
         <input
           className="input"
           type="password"
@@ -73,7 +74,7 @@ function Choosing({ token, link }: { token: string; link: LinkView }) {
         />
       </Labelled>
       <Button type="submit" weight="main" disabled={password === '' || use.isPending} className="justify-center">
-        {isInvitation ? 'Come in' : 'Set it and sign in'}
+        {isInvitation ? t`Come in` : t`Set it and sign in`}
       </Button>
     </Card>
   );

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -29,19 +30,19 @@ export default function SignIn() {
   });
   if (beginning?.open) return <Navigate to="/begin" replace />;
   return (
-    <Card title="Good Word" note="Personal words, to people who asked for them." onSubmit={() => void submit()}>
+    <Card title={t`Good Word`} note={t`Personal words, to people who asked for them.`} onSubmit={() => void submit()}>
       <Problem error={error} />
-      <Labelled label="Email">
+      <Labelled label={t`Email`}>
         <input className="input" type="email" autoComplete="username" autoFocus required {...register('email')} />
       </Labelled>
-      <Labelled label="Password">
+      <Labelled label={t`Password`}>
         <input className="input" type="password" autoComplete="current-password" required {...register('password')} />
       </Labelled>
       <Button type="submit" weight="main" disabled={formState.isSubmitting} className="justify-center">
-        {formState.isSubmitting ? 'Signing in…' : 'Sign in'}
+        {formState.isSubmitting ? t`Signing in…` : t`Sign in`}
       </Button>
       <Link to="/forgotten" className="underline underline-offset-4 self-start">
-        I forgot my password
+        {t`I forgot my password`}
       </Link>
     </Card>
   );

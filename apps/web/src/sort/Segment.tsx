@@ -1,3 +1,5 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useDeferredValue, useEffect, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
@@ -5,7 +7,7 @@ import type { Page, SegmentCount, SegmentView, SupporterRow } from '@goodword/co
 import type { Group } from '@goodword/core/segment';
 import { call, get } from '../app/api';
 import { useDrafting } from '../app/drafting';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
@@ -29,24 +31,24 @@ function segmentNotes(count: SegmentCount | undefined, usedBy: SegmentView['used
       notes.push({
         key: `idle-${i}`,
         tone: 'doubt',
-        title: `Line ${i + 1} takes nobody out`,
-        body: 'Everyone before it passes it too.',
-        remedy: { words: 'Remove the line', act: () => take(i) },
+        title: t`Line ${i + 1} takes nobody out`,
+        body: t`Everyone before it passes it too.`,
+        remedy: { words: t`Remove the line`, act: () => take(i) },
       });
     if (step.left === 0 && before > 0)
       notes.push({
         key: `none-${i}`,
         tone: 'fault',
-        title: `Nobody passes line ${i + 1}`,
-        body: `${step.words.charAt(0).toUpperCase()}${step.words.slice(1)}: ${step.alone} alone do.`,
+        title: t`Nobody passes line ${i + 1}`,
+        body: t`${step.words.charAt(0).toUpperCase()}${step.words.slice(1)}: ${step.alone} alone do.`,
       });
   });
   if (usedBy.length > 0)
     notes.push({
       key: 'used',
       tone: 'plain',
-      title: `Used by ${usedBy.map((one) => one.name).join(', ')}`,
-      body: `It can't be deleted until ${plural(usedBy.length, 'that message has', 'those messages have')} another group.`,
+      title: t`Used by ${usedBy.map((one) => one.name).join(', ')}`,
+      body: t`It can't be deleted until ${plural(usedBy.length, { one: 'that message has', other: 'those messages have' })} another group.`,
     });
   return notes;
 }
@@ -99,12 +101,12 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
   const change = (next: Group) => (setHistory([...history, tree]), setTree(next));
   const undo = () => (setTree(history.at(-1)!), setHistory(history.slice(0, -1)));
   useMargin(segmentNotes(count.data, start.usedBy, (line) => change(replaceAt(tree, line, null))));
-  if (!subjects) return <Loading what="what a segment can speak of" />;
+  if (!subjects) return <Loading what={t`what a segment can speak of`} />;
   const changed = draft.isChanged || (id === null && tree.rules.length > 0);
   const data = count.data;
   const steps: NarrowingStep[] = data
     ? [
-        { key: 'all', words: 'Everybody', left: data.everybody, tone: 'start' },
+        { key: 'all', words: t`Everybody`, left: data.everybody, tone: 'start' },
         ...data.steps.map((step, i): NarrowingStep => ({
           key: String(i),
           words: `${i + 1} ${step.words}`,
@@ -117,22 +119,22 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
   return (
     <>
       <Heading
-        page={`Segment: ${name || 'a new one'}`}
+        page={t`Segment: ${name || t`a new one`}`}
         title={
           <input
-            aria-label="Name of the segment"
+            aria-label={t`Name of the segment`}
             className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[420px] max-w-full"
             value={name}
             maxLength={120}
-            placeholder="Name this segment"
+            placeholder={t`Name this segment`}
             onChange={(event) => setName(event.target.value)}
           />
         }
-        note={data ? `${format.number(data.total)} ${plural(data.total, 'person', 'people')}, always up to date` : ''}
+        note={data ? t`${format.number(data.total)} ${plural(data.total, { one: 'person', other: 'people' })}, always up to date` : ''}
       >
-        {history.length > 0 && <Button onClick={undo}>Undo</Button>}
-        {id !== null && <Button onClick={() => setOverTime(true)}>Over time</Button>}
-        {may && id !== null && <Button onClick={() => setRemoving(true)}>Delete</Button>}
+        {history.length > 0 && <Button onClick={undo}>{t`Undo`}</Button>}
+        {id !== null && <Button onClick={() => setOverTime(true)}>{t`Over time`}</Button>}
+        {may && id !== null && <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>}
         {id !== null && !changed && <WriteToThem whom={name} to={() => ({ ref: { kind: 'segment', id } })} />}
         {may && (
           <Button
@@ -140,32 +142,34 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
             disabled={!changed || draft.theirs !== null || name.trim() === '' || save.isPending}
             onClick={() => save.mutate(draft.value)}
           >
-            Save the segment
+            {t`Save the segment`}
           </Button>
         )}
       </Heading>
-      <Unsaved draft={draft} what="this segment" />
+      <Unsaved draft={draft} what={t`this segment`} />
       <Problem error={draft.theirs === null ? (save.error ?? count.error) : count.error} />
       <Sentence tree={tree} steps={data?.steps} subjects={subjects} onChange={change} />
       <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-4 pt-4 grow min-h-[260px] max-[900px]:grid-cols-1 max-[900px]:min-h-[800px]">
         <PeoplePanel
           narrow
-          label="People in the segment"
+          label={t`People in the segment`}
           pageKey={['segment-people', asked]}
           tree={asked}
           empty={
-            <Empty title="Nobody is in it">
-              <p>The Margin says at which line the last one is lost.</p>
+            <Empty title={t`Nobody is in it`}>
+              <p>{t`The Margin says at which line the last one is lost.`}</p>
             </Empty>
           }
         />
-        <section className="sheet p-4 overflow-y-auto" tabIndex={0} aria-label="How each line narrows it">
-          <h2 className="subtitle pb-3">How each line narrows it</h2>
+        <section className="sheet p-4 overflow-y-auto" tabIndex={0} aria-label={t`How each line narrows it`}>
+          <h2 className="subtitle pb-3">{t`How each line narrows it`}</h2>
           {data && <Narrowing everybody={data.everybody} steps={steps} />}
           {reach && (
             <p className="text-ink2 pt-4">
-              For appeals, email reaches <b className="text-ink">{format.number(reach.email)}</b>, text{' '}
-              <b className="text-ink">{format.number(reach.text)}</b>, neither <b className="text-ink">{format.number(reach.neither)}</b>.
+              <Trans>
+                For appeals, email reaches <b className="text-ink">{format.number(reach.email)}</b>, text{' '}
+                <b className="text-ink">{format.number(reach.text)}</b>, neither <b className="text-ink">{format.number(reach.neither)}</b>.
+              </Trans>
             </p>
           )}
         </section>
@@ -174,13 +178,13 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
         open={opened !== null}
         onClose={() => setOpened(null)}
         wide
-        title={`Left after line ${(opened ?? 0) + 1}`}
+        title={t`Left after line ${(opened ?? 0) + 1}`}
         note={data?.steps[opened ?? 0]?.words}
       >
         {opened !== null && (
           <PeopleTable
             narrow
-            label={`Left after line ${opened + 1}`}
+            label={t`Left after line ${opened + 1}`}
             pageKey={['segment-left', asked, opened]}
             fetch={(after) =>
               call<Page<SupporterRow>>('POST', 'segments/people', {
@@ -203,9 +207,9 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
       <Confirm
         open={removing}
         onClose={() => setRemoving(false)}
-        title={`Delete “${start.name}”?`}
-        act="Delete the segment"
-        body={<p>The rule goes. Its people, and everything sent by it, stay.</p>}
+        title={t`Delete “${start.name}”?`}
+        act={t`Delete the segment`}
+        body={<p>{t`The rule goes. Its people, and everything sent by it, stay.`}</p>}
         onAct={async () => (await call('DELETE', `segments/${id}`), void refreshAll(queryClient), void navigate('/sort/segments'))}
       />
     </>
@@ -225,10 +229,10 @@ export default function Segment() {
   if (error) return <Problem error={error} />;
   if (missing)
     return (
-      <Empty title="There is no such segment">
-        <p>It may have been deleted, or belongs to another chapter.</p>
+      <Empty title={t`There is no such segment`}>
+        <p>{t`It may have been deleted, or belongs to another chapter.`}</p>
       </Empty>
     );
-  if (!found) return <Loading what="the segment" />;
+  if (!found) return <Loading what={t`the segment`} />;
   return <Builder key={found.id} id={found.id} start={{ name: found.name, tree: asTop(found.tree), usedBy: found.usedBy, version: found.version }} />;
 }

@@ -1,3 +1,5 @@
+import { plural, t } from '@lingui/core/macro';
+import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { extent, max } from 'd3-array';
 import { scaleLinear, scaleUtc } from 'd3-scale';
@@ -5,7 +7,7 @@ import { curveStepAfter, line } from 'd3-shape';
 import { useState } from 'react';
 import type { SegmentSize, SegmentVersion } from '@goodword/core/contract';
 import { call, get } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
 import { Button, Labelled, Loading, Problem } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
@@ -37,14 +39,14 @@ function Sizes({ sizes }: { sizes: readonly SegmentSize[] }) {
   const last = points.at(-1)!;
   const words = `${changeWords(sizes, format.number, format.day)}`;
   return (
-    <section className="sheet p-5" aria-label="Size over time">
+    <section className="sheet p-5" aria-label={t`Size over time`}>
       <div className="flex justify-between items-baseline">
-        <h2 className="subtitle">Size over time</h2>
+        <h2 className="subtitle">{t`Size over time`}</h2>
         <button className="link text-[12.5px] text-ink2" aria-pressed={asTable} onClick={() => setAsTable(!asTable)}>
-          {asTable ? 'As a line' : 'As a table'}
+          {asTable ? t`As a line` : t`As a table`}
         </button>
       </div>
-      <p className="text-ink2">{words || 'Counted once a day from now on; the line begins with the second day.'}</p>
+      <p className="text-ink2">{words || t`Counted once a day from now on; the line begins with the second day.`}</p>
       {asTable ? (
         <table className="mt-2">
           <tbody>
@@ -59,7 +61,12 @@ function Sizes({ sizes }: { sizes: readonly SegmentSize[] }) {
           </tbody>
         </table>
       ) : (
-        <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label={`${format.number(last.people)} people now. ${words}`}>
+        <svg
+          viewBox={`0 0 ${W} ${H}`}
+          className="w-full"
+          role="img"
+          aria-label={t`${format.number(last.people)} ${plural(last.people, { one: 'person', other: 'people' })} now. ${words}`}
+        >
           {y.ticks(4).map((tick) => (
             <g key={tick}>
               <line x1={EDGE.left} x2={W - EDGE.right} y1={y(tick)} y2={y(tick)} stroke="#D3DAD6" />
@@ -88,8 +95,8 @@ function Versions({ versions, onTake }: { versions: readonly SegmentVersion[]; o
   const format = useFormat();
   const may = useMay('organizer');
   return (
-    <section className="sheet p-5" aria-label="Saved versions">
-      <h2 className="subtitle pb-1">Saved versions</h2>
+    <section className="sheet p-5" aria-label={t`Saved versions`}>
+      <h2 className="subtitle pb-1">{t`Saved versions`}</h2>
       <ol>
         {versions.map((version, i) => (
           <li key={version.id} className="border-t border-hair py-2">
@@ -103,12 +110,14 @@ function Versions({ versions, onTake }: { versions: readonly SegmentVersion[]; o
             <p className="text-[12.5px] flex gap-4">
               {version.people !== null && (
                 <span>
-                  {format.number(version.people)} {plural(version.people, 'person', 'people')} then
+                  <Trans>
+                    {format.number(version.people)} <Plural value={version.people} one="person" other="people" /> then
+                  </Trans>
                 </span>
               )}
               {i > 0 && may && (
                 <button className="link" onClick={() => onTake(version)}>
-                  Take this one again
+                  {t`Take this one again`}
                 </button>
               )}
             </p>
@@ -129,14 +138,16 @@ function Snapshot({ id, name, onDone }: { id: number; name: string; onDone: () =
   });
   return (
     <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), take.mutate())}>
-      <h2 className="subtitle">As it is now, as a list</h2>
-      <p className="text-ink2">Everybody who is in it now goes on a new list, which stays as it is whatever the segment does.</p>
-      <Labelled label="Name of the list">
+      <h2 className="subtitle">{t`As it is now, as a list`}</h2>
+      <p className="text-ink2">
+        <Trans>Everybody who is in it now goes on a new list, which stays as it is whatever the segment does.</Trans>
+      </p>
+      <Labelled label={t`Name of the list`}>
         <input className="input" required maxLength={120} value={list} onChange={(event) => setList(event.target.value)} />
       </Labelled>
       <Problem error={take.error} />
       <Button type="submit" className="self-start" disabled={list.trim() === '' || take.isPending}>
-        Put them on the list
+        {t`Put them on the list`}
       </Button>
     </form>
   );
@@ -164,10 +175,10 @@ export function SegmentOverTime({
     enabled: open,
   });
   return (
-    <Drawer open={open} onClose={onClose} wide title={name} note="Over time">
+    <Drawer open={open} onClose={onClose} wide title={name} note={t`Over time`}>
       <div className="flex flex-col gap-4 overflow-y-auto">
         <Problem error={sizes.error ?? versions.error} />
-        {sizes.isPending && <Loading what="its sizes" />}
+        {sizes.isPending && <Loading what={t`its sizes`} />}
         {sizes.data && <Sizes sizes={sizes.data} />}
         {may && <Snapshot key={String(open)} id={id} name={name} onDone={onClose} />}
         {versions.data && <Versions versions={versions.data} onTake={onTake} />}

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import type { SegmentView } from '@goodword/core/contract';
@@ -11,13 +13,13 @@ export default function Segments() {
   const navigate = useNavigate();
   const may = useMay('organizer');
   const { data, error, isPending } = useQuery({ queryKey: ['segments'], queryFn: () => get<SegmentView[]>('segments') });
-  if (isPending) return <Loading what="segments" />;
+  if (isPending) return <Loading what={t`segments`} />;
   return (
     <>
-      <Heading title="Segments" note="Rules that keep themselves up to date">
+      <Heading title={t`Segments`} note={t`Rules that keep themselves up to date`}>
         {may && (
           <Button weight="main" onClick={() => void navigate('/sort/segments/new')}>
-            Make a segment
+            {t`Make a segment`}
           </Button>
         )}
       </Heading>
@@ -25,8 +27,10 @@ export default function Segments() {
       <Problem error={error} />
       <div className="sheet">
         {data?.length === 0 && (
-          <Empty title="No segment yet">
-            <p>Say who you mean in a sentence: who gave before but not this year, who has a birthday soon.</p>
+          <Empty title={t`No segment yet`}>
+            <p>
+              <Trans>Say who you mean in a sentence: who gave before but not this year, who has a birthday soon.</Trans>
+            </p>
           </Empty>
         )}
         <ul>
@@ -35,8 +39,14 @@ export default function Segments() {
               <Link className="subtitle hover:underline" to={`/sort/segments/${segment.id}`}>
                 {segment.name}
               </Link>
-              <p className="text-ink2">Supporters who {segment.words}</p>
-              {segment.usedBy.length > 0 && <p className="text-[12.5px] text-ink3">Used by {segment.usedBy.map((one) => one.name).join(', ')}</p>}
+              <p className="text-ink2">
+                <Trans>Supporters who {segment.words}</Trans>
+              </p>
+              {segment.usedBy.length > 0 && (
+                <p className="text-[12.5px] text-ink3">
+                  <Trans>Used by {segment.usedBy.map((one) => one.name).join(', ')}</Trans>
+                </p>
+              )}
             </li>
           ))}
         </ul>

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { X } from 'lucide-react';
 import type { CountedStep } from '@goodword/core/contract';
 import { isGroup, TREE_LIMITS, type Group, type Line, type Rule } from '@goodword/core/segment';
@@ -14,9 +16,9 @@ const JOINS = [
 ] as const;
 
 const GROUPS: [Group['kind'], string][] = [
-  ['any', 'fit at least one of these:'],
-  ['all', 'fit all of these:'],
-  ['none', 'fit none of these:'],
+  ['any', t`fit at least one of these:`],
+  ['all', t`fit all of these:`],
+  ['none', t`fit none of these:`],
 ];
 
 /** What joins a rule to the one before it. */
@@ -31,13 +33,13 @@ function AddRule({ words, subjects, nests, onAdd }: { words: string; subjects: S
   );
   return (
     <span className="[&_.word]:!border [&_.word]:!border-dashed [&_.word]:!border-[#8b989d] [&_.word]:rounded-paper [&_.word]:!px-3 [&_.word]:text-[14px] [&_.word]:font-sans [&_.word]:font-semibold">
-      <Word words={words} label="Add a line">
+      <Word words={words} label={t`Add a line`}>
         {(close) => (
           <>
             {newLines(subjects).map(([text, line]) => option(`who ${text}`, line, close))}
             {nests && <hr className="border-hair my-1" />}
-            {nests && option('who fit at least one of several', { kind: 'any', rules: [first] }, close)}
-            {nests && option('who fit none of several', { kind: 'none', rules: [first] }, close)}
+            {nests && option(t`who fit at least one of several`, { kind: 'any', rules: [first] }, close)}
+            {nests && option(t`who fit none of several`, { kind: 'none', rules: [first] }, close)}
           </>
         )}
       </Word>
@@ -59,7 +61,7 @@ function RuleWords({ rule, step, subjects, depth, onChange }: RuleProps) {
   return (
     <>
       <PickWord
-        label="How these count"
+        label={t`How these count`}
         value={rule.kind}
         tone={rule.kind === 'none' ? 'no' : undefined}
         options={GROUPS}
@@ -101,7 +103,7 @@ function Rules({
             {i > 0 &&
               (depth === 0 && i === 1 ? (
                 <PickWord
-                  label="Join all lines by"
+                  label={t`Join all lines by`}
                   value={group.kind === 'any' ? 'any' : 'all'}
                   options={JOINS}
                   onPick={(kind) => onChange({ ...group, kind })}
@@ -111,20 +113,20 @@ function Rules({
               ))}{' '}
             <RuleWords rule={rule} step={steps?.[i]} subjects={subjects} depth={depth} onChange={(next) => onChange(replaceAt(group, i, next))} />{' '}
             {!isGroup(rule) && nests && group.kind === 'all' && (
-              <AddRule words="or…" subjects={subjects} nests={false} onAdd={(line) => onChange(replaceAt(group, i, withOr(rule, line)))} />
+              <AddRule words={t`or…`} subjects={subjects} nests={false} onAdd={(line) => onChange(replaceAt(group, i, withOr(rule, line)))} />
             )}
           </div>
-          <span className="text-[13px] font-sans text-ink3 tabular-nums" title="Pass this line alone">
+          <span className="text-[13px] font-sans text-ink3 tabular-nums" title={t`Pass this line alone`}>
             {steps?.[i] ? format.number(steps[i].alone) : ''}
           </span>
-          <button className="text-ink3 hover:text-madder" aria-label={`Remove line ${i + 1}`} onClick={() => onChange(replaceAt(group, i, null))}>
+          <button className="text-ink3 hover:text-madder" aria-label={t`Remove line ${i + 1}`} onClick={() => onChange(replaceAt(group, i, null))}>
             <X size={15} />
           </button>
         </li>
       ))}
       <li className="pl-[26px]">
         <AddRule
-          words={group.rules.length === 0 ? 'add a line…' : depth === 0 ? 'and also…' : `${BETWEEN[group.kind]} also…`}
+          words={group.rules.length === 0 ? t`add a line…` : depth === 0 ? t`and also…` : t`${BETWEEN[group.kind]} also…`}
           subjects={subjects}
           nests={nests}
           onAdd={(rule) => onChange({ ...group, rules: [...group.rules, rule] })}
@@ -148,9 +150,11 @@ export function Sentence({
 }) {
   const { chapter } = useSession();
   return (
-    <section className="sheet px-6 py-4 font-title text-[19px] leading-[2.05] text-ink2 [&_.word]:text-ink" aria-label="The sentence">
+    <section className="sheet px-6 py-4 font-title text-[19px] leading-[2.05] text-ink2 [&_.word]:text-ink" aria-label={t`The sentence`}>
       <p>
-        Supporters of <b className="text-ink">{chapter?.name ?? 'all chapters'}</b> who{tree.kind === 'none' ? ' fit none of these:' : ''}
+        <Trans>
+          Supporters of <b className="text-ink">{chapter?.name ?? t`all chapters`}</b> who{tree.kind === 'none' ? t` fit none of these:` : ''}
+        </Trans>
       </p>
       <Rules group={tree} steps={steps} subjects={subjects} depth={0} onChange={onChange} />
     </section>

@@ -1,12 +1,13 @@
+import { t } from '@lingui/core/macro';
 import { Places, type Place } from '../ui/Places';
 
 const PLACES: readonly Place[] = [
-  ['/sort', 'Supporters'],
-  ['/sort/segments', 'Segments'],
-  ['/sort/groups', 'Lists and tags'],
-  ['/sort/campaigns', 'Campaigns'],
-  ['/sort/calls', 'Calls'],
+  ['/sort', t`Supporters`],
+  ['/sort/segments', t`Segments`],
+  ['/sort/groups', t`Lists and tags`],
+  ['/sort/campaigns', t`Campaigns`],
+  ['/sort/calls', t`Calls`],
 ];
 
 /** The ways to look at people. */
-export const SortNav = () => <Places label="Sort" places={PLACES} />;
+export const SortNav = () => <Places label={t`Sort`} places={PLACES} />;

@@ -1,11 +1,14 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { BatchView, FieldView, Page, PeopleView, SegmentCount, SupporterRow } from '@goodword/core/contract';
-import { CHANNEL_WORDS, STATE_WORDS, STATES } from '@goodword/core/permission';
+import { STATES } from '@goodword/core/permission';
 import type { Group, Rule } from '@goodword/core/segment';
+import { CHANNEL_WORDS, STATE_WORDS } from '@goodword/core/words';
 import { call, get, query } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { useLists, useTags, useCounts } from '../app/groups';
 import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
 import { asTop } from './lines/sentence';
@@ -47,14 +50,14 @@ function QuickFilters({ params, set }: { params: URLSearchParams; set: (values: 
   const permission = params.has('channel') ? `${params.get('channel')}:${params.get('state')}` : '';
   return (
     <>
-      <Choice label="Any tag" value={params.get('tag') ?? ''} onChange={(tag) => set({ tag })}>
+      <Choice label={t`Any tag`} value={params.get('tag') ?? ''} onChange={(tag) => set({ tag })}>
         {tags.data?.map((tag) => (
           <option key={tag.id} value={tag.id}>
             {withCount(tag.name, tagged.get(tag.id))}
           </option>
         ))}
       </Choice>
-      <Choice label="Any list" value={params.get('list') ?? ''} onChange={(list) => set({ list })}>
+      <Choice label={t`Any list`} value={params.get('list') ?? ''} onChange={(list) => set({ list })}>
         {lists.data?.map((list) => (
           <option key={list.id} value={list.id}>
             {withCount(list.name, listed.get(list.id))}
@@ -62,14 +65,14 @@ function QuickFilters({ params, set }: { params: URLSearchParams; set: (values: 
         ))}
       </Choice>
       <Choice
-        label="Any permission for appeals"
+        label={t`Any permission for appeals`}
         value={permission}
         onChange={(value) => set({ channel: value.split(':')[0] ?? '', state: value.split(':')[1] ?? '' })}
       >
         {(['email', 'text'] as const).flatMap((channel) =>
           STATES.map((state) => (
             <option key={`${channel}:${state}`} value={`${channel}:${state}`}>
-              {CHANNEL_WORDS[channel]} {STATE_WORDS[state].toLowerCase()}, for appeals
+              {t`${CHANNEL_WORDS[channel]} ${STATE_WORDS[state].toLowerCase()}, for appeals`}
             </option>
           )),
         )}
@@ -87,16 +90,16 @@ function SpokenFilter({ tree, onChange, onClose }: { tree: Group; onChange: (tre
     placeholderData: keepPreviousData,
   });
   const segment = `/sort/segments/new?tree=${encodeURIComponent(JSON.stringify(tree))}`;
-  if (!subjects) return <Loading what="what a sentence can speak of" />;
+  if (!subjects) return <Loading what={t`what a sentence can speak of`} />;
   return (
     <div className="pb-3">
       <Sentence tree={tree} steps={count.data?.steps} subjects={subjects} onChange={onChange} />
       <p className="flex gap-4 pt-1">
         <Link className="link" to={segment}>
-          Save as a segment
+          {t`Save as a segment`}
         </Link>
         <button className="link" onClick={onClose}>
-          Take the sentence away
+          {t`Clear the sentence`}
         </button>
       </p>
       <Problem error={count.error} />
@@ -163,11 +166,11 @@ export default function Supporters() {
   return (
     <>
       <Heading
-        title="Supporters"
+        title={t`Supporters`}
         note={
           total === undefined
             ? ''
-            : `${format.number(total)} ${plural(total, 'person', 'people')}${batch.data ? ` of the batch ${batch.data.name}` : ''}${params.has('hold') ? ' with an address on hold' : ''}`
+            : `${format.number(total)} ${plural(total, { one: 'person', other: 'people' })}${batch.data ? t` of the batch ${batch.data.name}` : ''}${params.has('hold') ? t` with an address on hold` : ''}`
         }
       >
         <AddPerson />
@@ -177,33 +180,35 @@ export default function Supporters() {
         <input
           type="search"
           className="input !w-[280px]"
-          aria-label="Search by name, email or mobile"
-          placeholder="Name, email, or last digits of a number"
+          aria-label={t`Search by name, email or mobile`}
+          placeholder={t`Name, email, or last digits of a number`}
           value={search}
           onChange={(event) => setSearch(event.target.value)}
         />
         {!state.spoken && <QuickFilters params={params} set={set} />}
-        {!state.spoken && tree && <Button onClick={() => speak(tree)}>As a sentence</Button>}
-        {filtered && <Button onClick={everybody}>Everybody</Button>}
+        {!state.spoken && tree && <Button onClick={() => speak(tree)}>{t`As a sentence`}</Button>}
+        {filtered && <Button onClick={everybody}>{t`Everybody`}</Button>}
         <span className="grow" />
         <Columns all={fields} chosen={state.fields} onChange={(next) => keep({ fields: next }, { fields: next.join(',') })} />
         <Views now={state} onOpen={open} />
       </div>
       {state.spoken && tree && <SpokenFilter tree={asTop(tree)} onChange={speak} onClose={() => set({ tree: '' })} />}
       <PeoplePanel
-        label="Supporters"
+        label={t`Supporters`}
         tree={tree}
         pageKey={['supporters', filter, tree]}
         {...(tree ? { sort } : { fetch: searched })}
         fields={tree ? shown : []}
         empty={
           filtered ? (
-            <Empty title="Nobody fits all of that">
-              <p>Take one of the filters away, or search by the beginning of a name, an email, or four digits of a number.</p>
+            <Empty title={t`Nobody fits all of that`}>
+              <p>
+                <Trans>Take one of the filters away, or search by the beginning of a name, an email, or four digits of a number.</Trans>
+              </p>
             </Empty>
           ) : (
-            <Empty title="Nobody is here yet">
-              <p>Bring a file of people in at Gather.</p>
+            <Empty title={t`Nobody is here yet`}>
+              <p>{t`Bring a file of people in at Gather.`}</p>
             </Empty>
           )
         }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { SegmentSize } from '@goodword/core/contract';
 
 export interface SizePoint {
@@ -15,6 +16,7 @@ export function changeWords(sizes: readonly SegmentSize[], number: (n: number) =
   const [first, last] = [sizes[0], sizes.at(-1)];
   if (!first || !last || first === last) return '';
   const by = last.people - first.people;
-  if (by === 0) return `As many as on ${day(first.day)}.`;
-  return `${number(Math.abs(by))} ${by > 0 ? 'more' : 'fewer'} than on ${day(first.day)}.`;
+  if (by === 0) return t`As many as on ${day(first.day)}.`;
+  const far = number(Math.abs(by));
+  return by > 0 ? t`${far} more than on ${day(first.day)}.` : t`${far} fewer than on ${day(first.day)}.`;
 }

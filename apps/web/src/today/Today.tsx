@@ -1,8 +1,10 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { DoneView, LeavingMessage, StopTask, TodayView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
-import { plural, useFormat } from '../app/format';
+import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { Button, Heading, Loading, Problem } from '../ui/basics';
@@ -23,10 +25,10 @@ function StopActs({ stop }: { stop: StopTask }) {
   return (
     <div className="flex flex-wrap justify-end gap-2">
       <Button disabled={settle.isPending} onClick={() => settle.mutate('meant')}>
-        They mean stop
+        {t`They mean stop`}
       </Button>
       <Button disabled={settle.isPending} onClick={() => settle.mutate('not-meant')}>
-        They don’t
+        {t`They don’t`}
       </Button>
       <div className="basis-full">
         <Problem error={settle.error} />
@@ -42,7 +44,7 @@ function Line({ line, isLate, first }: { line: WaitLine; isLate: boolean; first:
       <div className="min-w-0">
         <p className="break-words">
           <b>{line.what}</b> {line.rest}
-          {isLate && <span className="text-madder font-semibold">, late</span>}
+          {isLate && <span className="text-madder font-semibold">{t`, late`}</span>}
         </p>
         <p className="text-ink2 text-[12.5px] break-words">
           {line.stop && line.to ? (
@@ -74,20 +76,22 @@ function Line({ line, isLate, first }: { line: WaitLine; isLate: boolean; first:
 function Nothing() {
   return (
     <div className="py-4 flex flex-col gap-2">
-      <p className="font-semibold">Nothing waits for you.</p>
+      <p className="font-semibold">{t`Nothing waits for you.`}</p>
       <p className="text-ink2">
-        <Link className="link" to="/gather/new">
-          Bring a file in
-        </Link>
-        ,{' '}
-        <Link className="link" to="/write">
-          begin a message
-        </Link>{' '}
-        or{' '}
-        <Link className="link" to="/sort">
-          look at who is here
-        </Link>
-        .
+        <Trans>
+          <Link className="link" to="/gather/new">
+            Bring a file in
+          </Link>
+          ,{' '}
+          <Link className="link" to="/write">
+            begin a message
+          </Link>{' '}
+          or{' '}
+          <Link className="link" to="/sort">
+            look at who is here
+          </Link>
+          .
+        </Trans>
       </p>
     </div>
   );
@@ -98,13 +102,13 @@ function Done() {
   const { data } = useQuery({ queryKey: ['today', 'done'], queryFn: () => get<DoneView>('today/done') });
   if (!data) return null;
   const parts = [
-    data.answered > 0 && `${format.number(data.answered)} ${plural(data.answered, 'reply', 'replies')} answered`,
-    data.sent > 0 && `${format.number(data.sent)} ${plural(data.sent, 'message', 'messages')} handed over`,
-    data.broughtIn > 0 && `${format.number(data.broughtIn)} ${plural(data.broughtIn, 'person', 'people')} brought in`,
+    data.answered > 0 && `${format.number(data.answered)} ${plural(data.answered, { one: 'reply', other: 'replies' })} answered`,
+    data.sent > 0 && t`${format.number(data.sent)} ${plural(data.sent, { one: 'message', other: 'messages' })} handed over`,
+    data.broughtIn > 0 && t`${format.number(data.broughtIn)} ${plural(data.broughtIn, { one: 'person', other: 'people' })} brought in`,
   ].filter(Boolean);
   return (
     <p className="text-ink2 text-[12.5px] pt-3 border-t border-hair">
-      {parts.length === 0 ? 'Nothing done yet today.' : `Done today: ${parts.join(', ')}.`}
+      {parts.length === 0 ? t`Nothing done yet today.` : t`Done today: ${parts.join(', ')}.`}
     </p>
   );
 }
@@ -112,9 +116,9 @@ function Done() {
 function Leaving({ message }: { message: LeavingMessage }) {
   const format = useFormat();
   const words = {
-    scheduled: message.when ? format.moment(message.when) : 'in a moment',
-    preparing: 'is being made ready',
-    sending: 'leaves now',
+    scheduled: message.when ? format.moment(message.when) : t`in a moment`,
+    preparing: t`is being made ready`,
+    sending: t`leaves now`,
     paused: 'paused',
   }[message.state as 'scheduled' | 'preparing' | 'sending' | 'paused'];
   const isOpen = message.state === 'scheduled';
@@ -127,8 +131,10 @@ function Leaving({ message }: { message: LeavingMessage }) {
         {message.people !== null && <b>{format.number(message.people)}</b>}
       </p>
       <p className="text-ink2 text-[12.5px]">
-        {words}, by {message.channel}
-        {message.people !== null && message.state !== 'scheduled' ? `, ${plural(message.people, 'person', 'people')} to go` : ''}
+        <Trans>
+          {words}, by {message.channel}
+          {message.people !== null && message.state !== 'scheduled' ? t`, ${plural(message.people, { one: 'person', other: 'people' })} to go` : ''}
+        </Trans>
       </p>
     </li>
   );
@@ -139,20 +145,20 @@ export default function Today() {
   const { organization } = useSession();
   const format = useFormat();
   const { data, error, isPending, dataUpdatedAt } = useQuery({ queryKey: ['today'], queryFn: () => get<TodayView>('today') });
-  if (isPending) return <Loading what="what waits" />;
+  if (isPending) return <Loading what={t`what waits`} />;
   if (error) return <Problem error={error} />;
   const long = { weekday: 'long', day: 'numeric', month: 'long', timeZone: organization.timeZone } as const;
   const day = new Intl.DateTimeFormat(organization.locale, long).format(new Date(dataUpdatedAt));
   const waits = whatWaits(data, dataUpdatedAt, format);
   const late = waits.filter(({ isLate }) => isLate).length;
-  const note = waits.length === 0 ? 'nothing waits' : `${waits.length} ${plural(waits.length, 'thing waits', 'things wait')}`;
+  const note = waits.length === 0 ? t`nothing waits` : `${waits.length} ${plural(waits.length, { one: 'thing waits', other: 'things wait' })}`;
   return (
     <>
-      <Heading title={day} page="Today" note={late > 0 ? `${note}, ${late} late` : note} />
+      <Heading title={day} page={t`Today`} note={late > 0 ? t`${note}, ${late} late` : note} />
       <div className="grid grid-cols-[minmax(0,1fr)_320px] max-[900px]:grid-cols-1 gap-4 items-start">
         <section className="sheet p-5" aria-labelledby="waits">
           <h2 id="waits" className="subtitle pb-2 border-b border-ink">
-            What waits, the most pressing first
+            {t`What waits, the most pressing first`}
           </h2>
           {waits.length === 0 ? (
             <Nothing />
@@ -168,10 +174,10 @@ export default function Today() {
         <div className="flex flex-col gap-4">
           <section className="sheet p-5" aria-labelledby="leaves">
             <h2 id="leaves" className="subtitle pb-2 border-b border-ink">
-              What leaves
+              {t`What leaves`}
             </h2>
             {data.messages.length === 0 ? (
-              <p className="text-ink2 pt-3">No message is on its way.</p>
+              <p className="text-ink2 pt-3">{t`No message is on its way.`}</p>
             ) : (
               <ul>
                 {data.messages.map((message) => (
@@ -182,7 +188,7 @@ export default function Today() {
           </section>
           <section className="sheet p-5" aria-labelledby="week">
             <h2 id="week" className="subtitle pb-2 border-b border-ink mb-1">
-              This week, and usually
+              {t`This week, and usually`}
             </h2>
             <Week />
           </section>

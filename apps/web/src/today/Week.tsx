@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { scaleLinear } from 'd3-scale';
 import { Link } from 'react-router';
@@ -10,11 +12,11 @@ import { segmentOf } from './waits';
 type Kind = WeekView['figures'][number]['kind'];
 
 const DAYS = 7;
-const WORDS: Record<Kind, string> = { joined: 'New here', left: 'Opted out', gave: 'Gave', replied: 'Replied' };
+const WORDS: Record<Kind, string> = { joined: t`New here`, left: t`Opted out`, gave: t`Gave`, replied: t`Replied` };
 const LEADS: Record<Kind, string> = {
-  joined: segmentOf('New this week', { kind: 'field', field: 'created', op: 'within-last', value: DAYS - 1 }),
+  joined: segmentOf(t`New this week`, { kind: 'field', field: 'created', op: 'within-last', value: DAYS - 1 }),
   left: '/house/proof',
-  gave: segmentOf('Gave this week', { kind: 'gave', did: true, atLeast: null, window: { over: 'last-days', days: DAYS - 1 } }),
+  gave: segmentOf(t`Gave this week`, { kind: 'gave', did: true, atLeast: null, window: { over: 'last-days', days: DAYS - 1 } }),
   replied: '/hear-back/replies',
 };
 const WIDTH = 176;
@@ -23,7 +25,7 @@ const WIDTH = 176;
 export function Week() {
   const format = useFormat();
   const { data, error, isPending } = useQuery({ queryKey: ['today', 'week'], queryFn: () => get<WeekView>('today/week') });
-  if (isPending) return <Loading what="the week" />;
+  if (isPending) return <Loading what={t`the week`} />;
   if (error) return <Problem error={error} />;
   // Of a middle between two weeks nobody wants the halves, nor the cents of a week.
   const shown = (kind: Kind, value: number) => (kind === 'gave' ? format.money(Math.round(value / 100) * 100) : format.number(Math.round(value)));
@@ -39,7 +41,11 @@ export function Week() {
                 <Link to={LEADS[kind]} className="link font-semibold" aria-label={`${WORDS[kind]}: ${shown(kind, now)}`}>
                   {shown(kind, now)}
                 </Link>
-                {usual !== null && <span className="text-ink2 text-[12.5px]">usually {shown(kind, usual)}</span>}
+                {usual !== null && (
+                  <span className="text-ink2 text-[12.5px]">
+                    <Trans>usually {shown(kind, usual)}</Trans>
+                  </span>
+                )}
               </span>
               <svg className="col-start-2" width="100%" viewBox={`0 0 ${WIDTH + 2} 16`} aria-hidden="true" preserveAspectRatio="none">
                 <rect y={4} width={Math.max(0, x(now))} height={8} className={kind === 'left' ? 'fill-madder' : 'fill-verdigris'} />
@@ -51,8 +57,8 @@ export function Week() {
       </ul>
       <p className="text-ink2 text-[12.5px] pt-2">
         {data.figures.some(({ usual }) => usual !== null)
-          ? `The last seven days. The stroke is the usual week, the middle of ${data.weeks}.`
-          : 'The last seven days. What is usual is told once four weeks lie behind.'}
+          ? t`The last seven days. The stroke is the usual week, the middle of ${data.weeks}.`
+          : t`The last seven days. What is usual is told once four weeks lie behind.`}
       </p>
     </>
   );

@@ -1,6 +1,6 @@
+import { plural, t } from '@lingui/core/macro';
 import { pressing, type Waiting, type WaitingKind } from '@goodword/core/today';
 import type { StopTask, TodayView } from '@goodword/core/contract';
-import { plural } from '../app/format';
 
 /** A line of what waits, in words. */
 export interface WaitLine {
@@ -23,13 +23,13 @@ interface Words {
 }
 
 const BATCH_WAITS: Record<string, [rest: string, act: string]> = {
-  reading: ['is being read', 'Look'],
-  unreadable: ['could not be read', 'Look'],
-  draft: ['waits for its columns and permission', 'Go on'],
-  checking: ['is being checked', 'Look'],
-  checked: ['is checked and can come in', 'Go on'],
-  bringing: ['is coming in', 'Look'],
-  stopped: ['was stopped half-way', 'Go on'],
+  reading: [t`is being read`, t`Look`],
+  unreadable: [t`could not be read`, t`Look`],
+  draft: [t`waits for its columns and permission`, t`Go on`],
+  checking: [t`is being checked`, t`Look`],
+  checked: [t`is checked and can come in`, t`Go on`],
+  bringing: [t`is coming in`, t`Look`],
+  stopped: [t`was stopped half-way`, t`Go on`],
 };
 
 /** Opens the group behind the number, with a message to it one step away. */
@@ -49,69 +49,82 @@ export function whatWaits(today: TodayView, now: number, { number, moment, day }
 
   for (const stop of today.stops)
     add('stop', stop.at, {
-      ...{ key: stop.taskId, count: '1', what: `“${short(stop.words)}”`, rest: 'is held until you say what it means' },
+      ...{ key: stop.taskId, count: '1', what: `“${short(stop.words)}”`, rest: t`is held until you say what it means` },
       ...{ more: `${stop.name}, ${moment(stop.at)}`, act: '', to: stop.supporterId ? `/sort/supporters/${stop.supporterId}` : '', stop },
     });
   if (today.unsure > 0)
     add('unsure', today.unsureSince, {
-      ...{ count: number(today.unsure), what: plural(today.unsure, 'mail', 'mails'), rest: 'may or may not have gone' },
-      ...{ more: since(today.unsureSince), act: 'Settle', to: `/hear-back/${today.unsureMessageId ?? ''}` },
+      ...{ count: number(today.unsure), what: plural(today.unsure, { one: 'mail', other: 'mails' }), rest: t`may or may not have gone` },
+      ...{ more: since(today.unsureSince), act: t`Settle`, to: `/hear-back/${today.unsureMessageId ?? ''}` },
     });
   for (const message of today.messages.filter(({ state }) => state === 'paused'))
     add('paused', null, {
-      ...{ key: message.id, count: number(message.people ?? 0), what: message.name, rest: 'is paused' },
-      ...{ more: `${plural(message.people ?? 0, 'person is', 'people are')} still to get it`, act: 'Look', to: `/hear-back/${message.id}` },
+      ...{ key: message.id, count: number(message.people ?? 0), what: message.name, rest: t`is paused` },
+      ...{
+        more: t`${plural(message.people ?? 0, { one: 'person is', other: 'people are' })} still to get it`,
+        act: t`Look`,
+        to: `/hear-back/${message.id}`,
+      },
     });
   if (today.replies > 0 && today.firstReply) {
     const { name, words, message, at } = today.firstReply;
-    const rest = today.replies > 1 ? 'to answer, the oldest first' : message ? `to “${message}”` : 'to answer';
+    const rest = today.replies > 1 ? t`to answer, the oldest first` : message ? t`to “${message}”` : t`to answer`;
     add('reply', at, {
-      ...{ count: number(today.replies), what: plural(today.replies, 'reply', 'replies'), rest },
-      ...{ more: `${name}, ${moment(at)}: “${short(words)}”`, act: 'Answer', to: '/hear-back/replies' },
+      ...{ count: number(today.replies), what: plural(today.replies, { one: 'reply', other: 'replies' }), rest },
+      ...{ more: `${name}, ${moment(at)}: “${short(words)}”`, act: t`Answer`, to: '/hear-back/replies' },
     });
   }
   for (const one of today.erasures)
     add('erasure', one.at, {
-      ...{ key: one.taskId, count: '1', what: one.name || 'Somebody without a name', rest: 'asks to be erased' },
-      ...{ more: `since ${day(one.at)}; the law gives a month in many places`, act: 'Open', to: `/sort/supporters/${one.supporterId}` },
+      ...{ key: one.taskId, count: '1', what: one.name || t`Somebody without a name`, rest: t`asks to be erased` },
+      ...{ more: t`since ${day(one.at)}; the law gives a month in many places`, act: t`Open`, to: `/sort/supporters/${one.supporterId}` },
     });
   for (const batch of today.arrived)
     add('arrived', batch.at, {
-      ...{ key: batch.id, count: number(batch.people), what: plural(batch.people, 'person', 'people'), rest: `came in with ${batch.name}` },
-      ...{ more: `${moment(batch.at)}; nobody has looked at it yet`, act: 'Look', to: `/gather/${batch.id}` },
+      ...{
+        key: batch.id,
+        count: number(batch.people),
+        what: plural(batch.people, { one: 'person', other: 'people' }),
+        rest: t`came in with ${batch.name}`,
+      },
+      ...{ more: t`${moment(batch.at)}; nobody has looked at it yet`, act: t`Look`, to: `/gather/${batch.id}` },
     });
   for (const batch of today.batches) {
-    const [rest, act] = BATCH_WAITS[batch.state] ?? ['waits', 'Look'];
-    const began = batch.by ? `${batch.by} began it ${moment(batch.at)}` : `begun ${moment(batch.at)}`;
+    const [rest, act] = BATCH_WAITS[batch.state] ?? ['waits', t`Look`];
+    const began = batch.by ? t`${batch.by} began it ${moment(batch.at)}` : `begun ${moment(batch.at)}`;
     add('batch', batch.at, {
       ...{ key: batch.id, count: number(batch.rows), what: batch.name, rest },
-      ...{ more: `${number(batch.rows)} ${plural(batch.rows, 'row', 'rows')}; ${began}`, act, to: `/gather/${batch.id}` },
+      ...{ more: `${number(batch.rows)} ${plural(batch.rows, { one: 'row', other: 'rows' })}; ${began}`, act, to: `/gather/${batch.id}` },
     });
   }
   const { people, days } = today.lapsing;
   if (people > 0)
     add('lapsing', null, {
-      ...{ count: number(people), what: plural(people, 'person’s permission', 'people’s permission'), rest: `lapses within ${days} days` },
       ...{
-        more: 'they may still be asked',
-        act: 'Ask again',
-        to: segmentOf('Permission lapses soon', { kind: 'lapses', channel: 'email', scope: 'appeals', days }),
+        count: number(people),
+        what: plural(people, { one: 'person’s permission', other: 'people’s permission' }),
+        rest: t`lapses within ${days} days`,
+      },
+      ...{
+        more: t`they may still be asked`,
+        act: t`Ask again`,
+        to: segmentOf(t`Permission lapses soon`, { kind: 'lapses', channel: 'email', scope: 'appeals', days }),
       },
     });
   if (today.drafts > 0 && today.draft)
     add('draft', today.draft.at, {
-      ...{ count: number(today.drafts), what: plural(today.drafts, 'draft', 'drafts'), rest: 'to finish' },
-      ...{ more: `“${today.draft.name}” last, ${moment(today.draft.at)}`, act: today.drafts === 1 ? 'Go on' : 'See them' },
+      ...{ count: number(today.drafts), what: plural(today.drafts, { one: 'draft', other: 'drafts' }), rest: t`to finish` },
+      ...{ more: t`“${today.draft.name}” last, ${moment(today.draft.at)}`, act: today.drafts === 1 ? t`Go on` : t`See them` },
       to: today.drafts === 1 ? `/write/${today.draft.id}` : '/write',
     });
   if (today.onHold > 0)
     add('hold', null, {
       ...{
         count: number(today.onHold),
-        what: plural(today.onHold, 'person', 'people'),
-        rest: plural(today.onHold, 'has an address on hold', 'have an address on hold'),
+        what: plural(today.onHold, { one: 'person', other: 'people' }),
+        rest: plural(today.onHold, { one: 'has an address on hold', other: 'have an address on hold' }),
       },
-      ...{ more: 'nothing goes there until somebody has looked', act: 'Look', to: '/sort?hold=true' },
+      ...{ more: t`nothing goes there until somebody has looked`, act: t`Look`, to: '/sort?hold=true' },
     });
   return pressing(waits, now);
 }

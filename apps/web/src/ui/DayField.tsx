@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { TZDate } from '@date-fns/tz';
 import { CalendarDays } from 'lucide-react';
 import { Popover } from 'radix-ui';
@@ -76,9 +78,10 @@ export function DayField({
   const hint = useId();
   useEffect(() => (setTyped(value), setWrong('')), [value]);
   const take = (iso: string) => {
-    const out = (min && iso < min) || (max && iso > max);
-    setWrong(out ? `Not ${max && iso > max ? 'after' : 'before'} ${max && iso > max ? max : min}` : '');
-    if (!out) onChange(iso);
+    if (max && iso > max) return setWrong(t`Not after ${max}`);
+    if (min && iso < min) return setWrong(t`Not before ${min}`);
+    setWrong('');
+    onChange(iso);
   };
   return (
     <span className={`relative ${className === 'input' ? 'block' : 'inline-block align-middle'}`}>
@@ -104,7 +107,7 @@ export function DayField({
           if (day !== null) {
             setTyped(isoDay(day));
             take(isoDay(day));
-          } else if (typed.trim() !== '') setWrong('This is no day. Write it like 2027-03-15.');
+          } else if (typed.trim() !== '') setWrong(t`This is no day. Write it like 2027-03-15.`);
           onBlur?.(event);
         }}
       />
@@ -113,7 +116,7 @@ export function DayField({
           type="button"
           data-pick
           className="absolute right-1 top-1/2 -translate-y-1/2 p-1 text-ink2 hover:text-ink"
-          aria-label="Pick a day"
+          aria-label={t`Pick a day`}
           disabled={rest.disabled}
         >
           <CalendarDays size={16} aria-hidden="true" />
@@ -160,7 +163,7 @@ export function MomentField({ label, value, onChange }: { label: string; value: 
   return (
     <span role="group" aria-label={label} className="inline-flex items-center gap-2">
       <DayField
-        aria-label={`${label}: day`}
+        aria-label={t`${label}: day`}
         className="input !w-[140px]"
         value={day}
         min={localDay()}
@@ -173,10 +176,10 @@ export function MomentField({ label, value, onChange }: { label: string; value: 
         }}
       />
       {day !== '' && (
-        <>
+        <Trans>
           at
           <input
-            aria-label={`${label}: time`}
+            aria-label={t`${label}: time`}
             className="input !w-[74px]"
             placeholder="10:00"
             value={time}
@@ -186,7 +189,7 @@ export function MomentField({ label, value, onChange }: { label: string; value: 
             onKeyDown={(event) => event.key === 'Enter' && told(day, time)}
           />
           <span className="text-ink2">{zoneWords(timeZone)}</span>
-        </>
+        </Trans>
       )}
     </span>
   );

@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import { Link, useLocation } from 'react-router';
 import { guideOf } from '../help/sections';
 import { useMarginStore, type Note } from './margin';
@@ -35,7 +36,7 @@ function HelpLink() {
   return (
     <p className="pt-5 text-[13px]">
       <Link className="link text-ink2" to={`/help?at=${guide}`}>
-        How this is done
+        {t`How this is done`}
       </Link>
     </p>
   );
@@ -48,13 +49,13 @@ export function Margin() {
   const count = notes.filter((note) => note.tone !== 'plain').length;
   return (
     <aside
-      aria-label="Margin"
+      aria-label={t`Margin`}
       className="w-[250px] shrink-0 overflow-y-auto pt-[18px] pb-6 max-[900px]:w-auto max-[900px]:overflow-visible"
       tabIndex={0}
     >
       <div className="flex justify-between text-[12px] font-semibold text-ink2 pb-2">
-        <h2>Margin</h2>
-        <span>{count === 0 ? '' : count === 1 ? '1 note' : `${count} notes`}</span>
+        <h2>{t`Margin`}</h2>
+        <span>{count === 0 ? '' : plural(count, { one: '# note', other: '# notes' })}</span>
       </div>
       <ul className="flex flex-col gap-4" aria-live="polite">
         {notes.map((note) => (

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import type { Keeper, Kept } from '../app/keeping';
 import { Button, Problem } from './basics';
 
@@ -17,24 +19,26 @@ export function Newer<T>({
   if (kept.standing === 'waiting')
     return (
       <p role="status" className="border-l-[3px] border-ochremark pl-3 py-1 my-2">
-        <b>Not saved yet.</b> {kept.problem instanceof Error ? kept.problem.message : 'The server can’t be reached.'} What you typed is kept in this
-        browser, and is tried again by itself.
+        <Trans>
+          <b>Not saved yet.</b> {kept.problem instanceof Error ? kept.problem.message : t`The server can’t be reached.`} What you typed is kept in
+          this browser, and is tried again by itself.
+        </Trans>
       </p>
     );
   if (kept.standing !== 'newer') return null;
   return (
     <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 my-2 flex flex-wrap items-center gap-3">
       <p className="grow">
-        <b>Two versions.</b>{' '}
+        <b>{t`Two versions.`}</b>{' '}
         {kept.problem instanceof Error
           ? kept.problem.message
-          : 'Somebody saved something newer than what you typed here before. Both are kept: see them, and say which one stays.'}
+          : t`Somebody saved something newer than what you typed here before. Both are kept: see them, and say which one stays.`}
       </p>
       {kept.theirs && (
         <>
-          <Button onClick={() => onSee(!seesTheirs)}>{seesTheirs ? 'See mine' : 'See theirs'}</Button>
-          <Button onClick={() => (onSee(false), keeper.takeTheirs())}>Theirs stays</Button>
-          <Button onClick={() => (onSee(false), keeper.keepMine())}>Mine stays</Button>
+          <Button onClick={() => onSee(!seesTheirs)}>{seesTheirs ? t`See mine` : t`See theirs`}</Button>
+          <Button onClick={() => (onSee(false), keeper.takeTheirs())}>{t`Theirs stays`}</Button>
+          <Button onClick={() => (onSee(false), keeper.keepMine())}>{t`Mine stays`}</Button>
         </>
       )}
     </div>

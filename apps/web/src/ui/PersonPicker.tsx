@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useState } from 'react';
@@ -25,7 +26,7 @@ export function PersonPicker({
     placeholderData: keepPreviousData,
   });
   const people = search.length < 2 ? [] : (asked.data ?? []).filter(({ kind, id }) => kind === 'supporter' && id !== without);
-  const pick = (person: Found) => onPick({ id: person.id, name: person.name || 'No name on file' });
+  const pick = (person: Found) => onPick({ id: person.id, name: person.name || t`No name on file` });
   const [first] = people;
   const fresh = search.length < 2 || isFresh(asked);
   const enter = useWaitingEnter(fresh, first && (() => pick(first)));
@@ -35,7 +36,7 @@ export function PersonPicker({
       <Command.Input
         className="input"
         autoFocus
-        placeholder="Name, email or last digits"
+        placeholder={t`Name, email or last digits`}
         value={text}
         onValueChange={(next) => (enter.forget(), setText(next))}
         onKeyDown={enter.onKeyDown}
@@ -43,7 +44,7 @@ export function PersonPicker({
       />
       <Command.List className="max-h-[300px] overflow-y-auto">
         <Problem error={asked.error} />
-        {search.length >= 2 && people.length === 0 && fresh && !asked.error && <p className="p-3 text-ink2">Nobody by that name or address.</p>}
+        {search.length >= 2 && people.length === 0 && fresh && !asked.error && <p className="p-3 text-ink2">{t`Nobody by that name or address.`}</p>}
         {people.map((person) => (
           <Command.Item
             key={person.id}
@@ -51,7 +52,7 @@ export function PersonPicker({
             className="px-3 py-2 rounded-[3px] cursor-pointer data-[selected=true]:bg-bench"
             onSelect={() => pick(person)}
           >
-            <span className="font-semibold">{person.name || 'No name on file'}</span> <span className="text-ink2">{person.note}</span>
+            <span className="font-semibold">{person.name || t`No name on file`}</span> <span className="text-ink2">{person.note}</span>
           </Command.Item>
         ))}
       </Command.List>

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useState } from 'react';
 import type { Drafting } from '../app/drafting';
 import { Button } from './basics';
@@ -9,20 +11,22 @@ export function Unsaved<T, V>({ draft, what }: { draft: Drafting<T, V>; what: st
   if (draft.theirs === null)
     return (
       <p role="status" className="text-ink2 text-[13px] pb-2">
-        Not saved yet. What you typed is kept in this browser until you save it.
+        <Trans>Not saved yet. What you typed is kept in this browser until you save it.</Trans>
       </p>
     );
   return (
     <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 my-2">
       <div className="flex flex-wrap items-center gap-3">
         <p className="grow">
-          <b>Two versions.</b> Somebody saved {what} since you began to type. Both are kept: see them, and say which one stays.
+          <Trans>
+            <b>Two versions.</b> Somebody saved {what} since you began to type. Both are kept: see them, and say which one stays.
+          </Trans>
         </p>
         <Button onClick={() => setSees(!sees)} aria-expanded={sees}>
-          {sees ? 'Hide what differs' : 'See what differs'}
+          {sees ? t`Hide what differs` : t`See what differs`}
         </Button>
-        <Button onClick={draft.discard}>Theirs stays</Button>
-        <Button onClick={draft.keepMine}>Mine stays</Button>
+        <Button onClick={draft.discard}>{t`Theirs stays`}</Button>
+        <Button onClick={draft.keepMine}>{t`Mine stays`}</Button>
       </div>
       {sees && <Differences mine={draft.value} theirs={draft.theirs} />}
     </div>
@@ -35,9 +39,9 @@ function Differences({ mine, theirs }: { mine: unknown; theirs: unknown }) {
     <table className="mt-2 text-[13px]">
       <thead>
         <tr className="text-left">
-          <th className="pr-4">Where</th>
-          <th className="pr-4">Mine</th>
-          <th>Theirs</th>
+          <th className="pr-4">{t`Where`}</th>
+          <th className="pr-4">{t`Mine`}</th>
+          <th>{t`Theirs`}</th>
         </tr>
       </thead>
       <tbody>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 
@@ -55,7 +56,7 @@ function Head<Row>({ column, sort }: { column: TableColumn<Row>; sort: TableSort
   if (!sort || sortKey === undefined) return <>{column.title}</>;
   const mark = sort.by !== sortKey ? '' : sort.descending ? ' ↓' : ' ↑';
   return (
-    <button className="hover:text-ink font-semibold" onClick={() => sort.onSort(sortKey)} title={`Put in order by ${column.title}`}>
+    <button className="hover:text-ink font-semibold" onClick={() => sort.onSort(sortKey)} title={t`Put in order by ${column.title}`}>
       {column.title}
       {mark}
     </button>
@@ -67,7 +68,7 @@ function AllBox({ label, state, onToggle }: { label: string; state: 'all' | 'som
   return (
     <input
       type="checkbox"
-      aria-label={`Choose all of ${label}`}
+      aria-label={t`Choose all of ${label}`}
       checked={state === 'all'}
       ref={(box) => {
         if (box) box.indeterminate = state === 'some';
@@ -175,7 +176,7 @@ export function VirtualTable<Row>(props: Props<Row>) {
                   <input
                     type="checkbox"
                     tabIndex={-1}
-                    aria-label={`Choose ${(nameOf ?? wordOf)?.(row) ?? 'this row'}`}
+                    aria-label={t`Choose ${(nameOf ?? wordOf)?.(row) ?? t`this row`}`}
                     checked={selection.has(row)}
                     onChange={() => selection.toggle(row)}
                   />

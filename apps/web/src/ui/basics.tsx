@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import type { ButtonHTMLAttributes, ReactNode } from 'react';
 import { ProblemError } from '../app/api';
 import { useTelling } from './told';
@@ -27,7 +29,7 @@ export function Button({ weight = 'plain', className = '', onClick, ...rest }: B
 
 /** What the tab of the browser is called, and its place in the history. */
 export function PageTitle({ name }: { name: string }) {
-  return <title>{name === '' ? 'Good Word' : `${name} · Good Word`}</title>;
+  return <title>{name === '' ? t`Good Word` : t`${name} · Good Word`}</title>;
 }
 
 /** Title of a view with what it is, in one line. `page` names it for the browser, where the title is not words alone. */
@@ -51,7 +53,7 @@ export function Problem({ error }: { error: unknown }) {
   const problem = error instanceof ProblemError ? error.problem : null;
   return (
     <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 my-2">
-      <p className="font-semibold">{problem?.title ?? 'That did not work'}</p>
+      <p className="font-semibold">{problem?.title ?? t`That did not work`}</p>
       <p className="text-ink2">{problem?.detail ?? (error as Error).message}</p>
     </div>
   );
@@ -69,7 +71,7 @@ export function Empty({ title, children }: { title: string; children?: ReactNode
 export function Loading({ what }: { what: string }) {
   return (
     <p className="p-4 text-ink2" role="status">
-      Reading {what}…
+      <Trans>Reading {what}</Trans>…
     </p>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { AlertDialog, Dialog } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { Button, Problem } from './basics';
@@ -32,7 +33,7 @@ export function Drawer({
               {note && <p className="text-ink2">{note}</p>}
             </div>
             <Dialog.Close asChild>
-              <Button>Close</Button>
+              <Button>{t`Close`}</Button>
             </Dialog.Close>
           </div>
           <div className="min-h-0 grow flex flex-col">{children}</div>
@@ -83,7 +84,7 @@ export function Confirm({
           <Problem error={error} />
           <div className="flex justify-end gap-2 pt-1">
             <AlertDialog.Cancel asChild>
-              <Button>Leave it as it is</Button>
+              <Button>{t`Leave it as it is`}</Button>
             </AlertDialog.Cancel>
             {act !== null && (
               <Button weight={grave ? 'grave' : 'main'} onClick={run} disabled={acting}>

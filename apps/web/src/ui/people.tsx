@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useCallback, useMemo } from 'react';
 import { useNavigate } from 'react-router';
@@ -29,7 +30,7 @@ export function usePages<Row>(
 }
 
 export function personName(person: { firstName: string; lastName: string }): string {
-  return `${person.firstName} ${person.lastName}`.trim() || 'No name on file';
+  return `${person.firstName} ${person.lastName}`.trim() || t`No name on file`;
 }
 
 /** A table of supporters, wherever people are behind a number. */
@@ -59,7 +60,7 @@ export function PeopleTable({
   const columns: TableColumn<SupporterRow>[] = [
     {
       key: 'name',
-      title: 'Supporter',
+      title: t`Supporter`,
       sortKey: 'name',
       width: narrow ? 'minmax(130px,1.3fr)' : 'minmax(170px,1.2fr)',
       cell: (row) => <span className="font-semibold">{personName(row)}</span>,
@@ -67,12 +68,12 @@ export function PeopleTable({
     ...(narrow
       ? []
       : [
-          { key: 'email', title: 'Email', width: 'minmax(180px,1.3fr)', cell: (row: SupporterRow) => row.email ?? '' },
-          { key: 'mobile', title: 'Mobile', width: '150px', cell: (row: SupporterRow) => row.mobile ?? '' },
+          { key: 'email', title: t`Email`, width: 'minmax(180px,1.3fr)', cell: (row: SupporterRow) => row.email ?? '' },
+          { key: 'mobile', title: t`Mobile`, width: '150px', cell: (row: SupporterRow) => row.mobile ?? '' },
         ]),
     {
       key: 'gift',
-      title: 'Last gift',
+      title: t`Last gift`,
       width: '140px',
       cell: (row) => (row.lastGift ? `${format.money(row.lastGift.amount)}, ${format.month(row.lastGift.on)}` : ''),
     },
@@ -83,10 +84,10 @@ export function PeopleTable({
       sortKey: field.id,
       cell: (row: SupporterRow) => row.values[field.id] ?? '',
     })),
-    { key: 'tags', title: 'Tags', width: '60px', cell: (row) => (row.tags === 0 ? '' : row.tags) },
+    { key: 'tags', title: t`Tags`, width: '60px', cell: (row) => (row.tags === 0 ? '' : row.tags) },
     {
       key: 'may',
-      title: 'May write by',
+      title: t`May write by`,
       width: '258px',
       cell: (row) => (
         <span className="flex gap-1">
@@ -97,7 +98,7 @@ export function PeopleTable({
     },
   ];
   if (error) return <Problem error={error} />;
-  if (isPending) return <Loading what="supporters" />;
+  if (isPending) return <Loading what={t`supporters`} />;
   if (total === 0 && empty) return <div className="sheet grow">{empty}</div>;
   return (
     <VirtualTable

@@ -1,4 +1,6 @@
-import { CHANNEL_WORDS, STATE_WORDS, type Channel, type PermissionState } from '@goodword/core/permission';
+import { t } from '@lingui/core/macro';
+import { type Channel, type PermissionState } from '@goodword/core/permission';
+import { CHANNEL_WORDS, STATE_WORDS } from '@goodword/core/words';
 
 const INK: Record<PermissionState, string> = {
   yes: 'bg-verdigris text-white border-verdigris',
@@ -30,5 +32,5 @@ export function BackChip({ words }: { words: string }) {
 
 /** A pause changes no state, so it has no state's ink. */
 export function PauseChip() {
-  return <span className="inline-block rounded-[3px] border border-ink px-[7px] py-[1px] text-[11.5px] font-semibold text-ink">Pause</span>;
+  return <span className="inline-block rounded-[3px] border border-ink px-[7px] py-[1px] text-[11.5px] font-semibold text-ink">{t`Pause`}</span>;
 }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { PURPOSES, type Purpose, type SendingChannel } from '@goodword/core/permission';
 import { Labelled } from '../ui/basics';
 
@@ -11,7 +12,7 @@ export interface About {
 export function AboutMessage({ value, onChange }: { value: About; onChange: (value: About) => void }) {
   return (
     <>
-      <Labelled label="Name" hint="For you; supporters never see it.">
+      <Labelled label={t`Name`} hint={t`For you; supporters never see it.`}>
         <input
           className="input"
           required
@@ -22,13 +23,13 @@ export function AboutMessage({ value, onChange }: { value: About; onChange: (val
         />
       </Labelled>
       <div className="grid grid-cols-2 gap-3">
-        <Labelled label="It goes by">
+        <Labelled label={t`It goes by`}>
           <select className="input" value={value.channel} onChange={(event) => onChange({ ...value, channel: event.target.value as SendingChannel })}>
-            <option value="email">Email</option>
-            <option value="text">Text</option>
+            <option value="email">{t`Email`}</option>
+            <option value="text">{t`Text`}</option>
           </select>
         </Labelled>
-        <Labelled label="It is for" hint="What permission is asked for.">
+        <Labelled label={t`It is for`} hint={t`What permission is asked for.`}>
           <select className="input" value={value.purpose} onChange={(event) => onChange({ ...value, purpose: event.target.value as Purpose })}>
             {PURPOSES.map((purpose) => (
               <option key={purpose}>{purpose}</option>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { Button, Labelled } from '../ui/basics';
 
@@ -8,7 +9,7 @@ export function AltForm({ src, start, onDone }: { src: string; start: string; on
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), onDone(decorates ? '' : alt.trim()))}>
       <img src={src} alt="" className="max-h-[180px] self-start" />
-      <Labelled label="What is on the picture" hint="Read aloud to those who do not see it, and shown where pictures are not loaded.">
+      <Labelled label={t`What is on the picture`} hint={t`Read aloud to those who do not see it, and shown where pictures are not loaded.`}>
         <input
           className="input"
           autoFocus
@@ -21,10 +22,10 @@ export function AltForm({ src, start, onDone }: { src: string; start: string; on
       </Labelled>
       <label className="flex gap-2 items-center">
         <input type="checkbox" checked={decorates} onChange={(event) => setDecorates(event.target.checked)} />
-        It only decorates, and says nothing
+        {t`It only decorates, and says nothing`}
       </label>
       <Button type="submit" weight="main" className="self-start" disabled={!decorates && alt.trim() === ''}>
-        Put it in
+        {t`Put it in`}
       </Button>
     </form>
   );

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -28,11 +30,11 @@ function useWriteNotes(faults: MessageFault[] | undefined, saving: string | null
   const notes: Note[] = (faults ?? []).map((fault, i) => ({
     key: `${i}-${fault.message}`,
     tone: fault.excerpt ? 'fault' : 'doubt',
-    title: fault.excerpt ? `${fault.excerpt} can't be filled` : fault.message,
+    title: fault.excerpt ? t`${fault.excerpt} can't be filled` : fault.message,
     body: fault.excerpt ? fault.message : undefined,
-    remedy: fault.suggestion ? { words: `Write {${fault.suggestion}}`, act: () => mend(fault) } : undefined,
+    remedy: fault.suggestion ? { words: t`Write ${`{${fault.suggestion}}`}`, act: () => mend(fault) } : undefined,
   }));
-  if (faults?.length === 0) notes.push({ key: 'good', tone: 'good', title: 'The words are in order', body: 'Every merge field is known.' });
+  if (faults?.length === 0) notes.push({ key: 'good', tone: 'good', title: t`The words are in order`, body: t`Every merge field is known.` });
   if (saving !== null) notes.push({ key: 'saved', tone: 'plain', title: saving });
   useMargin(notes);
 }
@@ -50,7 +52,7 @@ function SubjectLine({
 }) {
   return (
     <div className="sheet p-4 flex flex-col gap-2">
-      <Labelled label="Subject">
+      <Labelled label={t`Subject`}>
         <MergeField
           className="input"
           beside="line"
@@ -61,7 +63,7 @@ function SubjectLine({
           onChange={(subject) => set({ subject })}
         />
       </Labelled>
-      <Labelled label="Preview line">
+      <Labelled label={t`Preview line`}>
         <MergeField
           className="input"
           registry={registry}
@@ -134,10 +136,10 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   return (
     <div className="flex flex-col grow min-h-0">
       <Heading
-        page={`Write: ${words.name || 'a message'}`}
+        page={t`Write: ${words.name || t`a message`}`}
         title={
           <input
-            aria-label="Name of the message"
+            aria-label={t`Name of the message`}
             className="bg-transparent border-b-2 border-transparent hover:border-hair focus:border-ink outline-none w-[340px] max-w-full"
             readOnly={!mayType}
             maxLength={120}
@@ -147,10 +149,10 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
         }
       >
         <label className="flex items-center gap-2 text-ink2">
-          {message.channel === 'email' ? 'Email' : 'Text'} for
+          <Trans>{message.channel === 'email' ? t`Email` : t`Text`} for</Trans>
           <select
             className="input !w-auto"
-            aria-label="What permission it asks for"
+            aria-label={t`What permission it asks for`}
             disabled={!mayType}
             value={asked}
             onChange={(event) =>
@@ -170,25 +172,27 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
               .filter((list) => list.isPublic)
               .map((list) => (
                 <option key={list.id} value={`list:${list.id}`}>
-                  the list {list.name}
+                  {t`the list ${list.name}`}
                 </option>
               ))}
           </select>
         </label>
-        {editable && <Button onClick={() => setRemoving(true)}>Delete</Button>}
+        {editable && <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>}
         {editable && (
           <Button disabled={test.isPending} onClick={() => test.mutate()}>
-            {test.data ? `Sent to ${test.data.to}` : test.isPending ? 'Sending…' : 'Send me a test'}
+            {test.data ? t`Sent to ${test.data.to}` : test.isPending ? t`Sending…` : t`Send me a test`}
           </Button>
         )}
       </Heading>
       {message.state !== 'draft' && (
         <p role="status" className="border-l-[3px] border-verdigris pl-3 py-1 mb-3">
-          <b>{message.state === 'scheduled' ? 'It is on its way.' : 'It has been sent.'}</b> Its words stay as they are
-          {message.state === 'scheduled' ? '; to change them, take it back first.' : ', and are shown here to be read.'}{' '}
-          <Link className="link" to={message.state === 'scheduled' ? `/send/${message.id}` : `/hear-back/${message.id}`}>
-            {message.state === 'scheduled' ? 'When it leaves' : 'What came of it'}
-          </Link>
+          <Trans>
+            <b>{message.state === 'scheduled' ? t`It is on its way.` : t`It has been sent.`}</b> Its words stay as they are
+            {message.state === 'scheduled' ? t`; to change them, take it back first.` : t`, and are shown here to be read.`}{' '}
+            <Link className="link" to={message.state === 'scheduled' ? `/send/${message.id}` : `/hear-back/${message.id}`}>
+              {message.state === 'scheduled' ? t`When it leaves` : t`What came of it`}
+            </Link>
+          </Trans>
         </p>
       )}
       <Newer kept={kept} keeper={keeper} seesTheirs={seesTheirs} onSee={(theirs) => (setSeesTheirs(theirs), redraw())} />
@@ -205,7 +209,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
             <TagDeeds message={message} />
             {editable && (
               <Button weight="main" className="ml-auto" onClick={() => void goOn()}>
-                {maySend ? 'Next: who gets it' : 'See who would get it'}
+                {maySend ? t`Next: who gets it` : t`See who would get it`}
               </Button>
             )}
           </div>
@@ -215,9 +219,9 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
       <Confirm
         open={removing}
         onClose={() => setRemoving(false)}
-        title={`Delete “${message.name}”?`}
-        act="Delete the draft"
-        body={<p>The draft goes. Nobody has got it.</p>}
+        title={t`Delete “${message.name}”?`}
+        act={t`Delete the draft`}
+        body={<p>{t`The draft goes. Nobody has got it.`}</p>}
         onAct={async () => (await call('DELETE', `messages/${message.id}`), void refreshAll(queryClient), void navigate('/write'))}
       />
     </div>
@@ -232,6 +236,6 @@ export default function Draft() {
   const lists = useLists();
   const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
   if (message.error) return <Problem error={message.error} />;
-  if (!message.data || !registry || !lists.data) return <Loading what="the message" />;
+  if (!message.data || !registry || !lists.data) return <Loading what={t`the message`} />;
   return <Editor key={id} message={message.data} registry={registry} lists={lists.data} />;
 }

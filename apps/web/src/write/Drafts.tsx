@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -23,7 +25,7 @@ function Begin({ onDone }: { onDone: (id: number) => void }) {
       <AboutMessage value={values} onChange={setValues} />
       <Problem error={make.error} />
       <Button type="submit" weight="main" className="self-start" disabled={make.isPending}>
-        Begin to write
+        {t`Begin to write`}
       </Button>
     </form>
   );
@@ -36,22 +38,24 @@ export default function Drafts() {
   const may = useMay('writer');
   const [beginning, setBeginning] = useState(false);
   const { data, error, isPending } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
-  if (isPending) return <Loading what="drafts" />;
+  if (isPending) return <Loading what={t`drafts`} />;
   const drafts = data?.filter((message) => message.state === 'draft');
   return (
     <>
-      <Heading title="Write" note="Say it personally">
+      <Heading title={t`Write`} note={t`Say it personally`}>
         {may && (
           <Button weight="main" onClick={() => setBeginning(true)}>
-            Write a message
+            {t`Write a message`}
           </Button>
         )}
       </Heading>
       <Problem error={error} />
       <div className="sheet">
         {drafts?.length === 0 && (
-          <Empty title="Nothing is half written">
-            <p>Begin with who it is for and what it asks; the program keeps count of who agreed to that.</p>
+          <Empty title={t`Nothing is half written`}>
+            <p>
+              <Trans>Begin with who it is for and what it asks; the program keeps count of who agreed to that.</Trans>
+            </p>
           </Empty>
         )}
         <ul>
@@ -61,17 +65,17 @@ export default function Drafts() {
                 <Link className="subtitle hover:underline" to={`/write/${draft.id}`}>
                   {draft.name}
                 </Link>
-                <p className="text-ink2 truncate">{draft.channel === 'email' ? draft.subject || 'No subject yet' : draft.text || 'Empty'}</p>
+                <p className="text-ink2 truncate">{draft.channel === 'email' ? draft.subject || t`No subject yet` : draft.text || t`Empty`}</p>
               </div>
               <span className="text-ink2 shrink-0">
-                {draft.channel === 'email' ? 'Email' : 'Text'}, {draft.purpose ?? 'public list'}, {format.moment(draft.updatedAt)}
+                {draft.channel === 'email' ? t`Email` : t`Text`}, {draft.purpose ?? t`public list`}, {format.moment(draft.updatedAt)}
               </span>
               <UseAgain id={draft.id} name={draft.name} />
             </li>
           ))}
         </ul>
       </div>
-      <Drawer open={beginning} onClose={() => setBeginning(false)} title="Write a message">
+      <Drawer open={beginning} onClose={() => setBeginning(false)} title={t`Write a message`}>
         <Begin onDone={(id) => void navigate(`/write/${id}`)} />
       </Drawer>
     </>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { EditorContent, useEditor, type Editor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import { Bold, Heading2, Image as ImageIcon, Italic, Link as LinkIcon, List, ListOrdered, MousePointerClick, Redo2, Undo2 } from 'lucide-react';
@@ -38,11 +39,11 @@ function AddressForm({ withLabel, start, onDone }: { withLabel: boolean; start: 
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), onDone(href, label))}>
       {withLabel && (
-        <Labelled label="What stands on it">
+        <Labelled label={t`What stands on it`}>
           <input className="input" required autoFocus maxLength={80} value={label} onChange={(event) => setLabel(event.target.value)} />
         </Labelled>
       )}
-      <Labelled label="Where it leads" hint="A whole address, such as https://lanternferry.test/give">
+      <Labelled label={t`Where it leads`} hint={t`A whole address, such as https://lanternferry.test/give`}>
         <input
           className="input"
           type="url"
@@ -53,7 +54,7 @@ function AddressForm({ withLabel, start, onDone }: { withLabel: boolean; start: 
         />
       </Labelled>
       <Button type="submit" weight="main" className="self-start">
-        Put it in
+        {t`Put it in`}
       </Button>
     </form>
   );
@@ -84,29 +85,29 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
     setAsking(null);
   };
   return (
-    <Toolbar.Root aria-label="Letter" className="flex flex-wrap items-center gap-1 border-b border-hair px-3 py-1">
-      <Tool label="Heading" on={editor.isActive('heading')} act={() => chain().toggleHeading({ level: 2 }).run()}>
+    <Toolbar.Root aria-label={t`Letter`} className="flex flex-wrap items-center gap-1 border-b border-hair px-3 py-1">
+      <Tool label={t`Heading`} on={editor.isActive('heading')} act={() => chain().toggleHeading({ level: 2 }).run()}>
         <Heading2 size={16} />
       </Tool>
-      <Tool label="Bold" on={editor.isActive('bold')} act={() => chain().toggleBold().run()}>
+      <Tool label={t`Bold`} on={editor.isActive('bold')} act={() => chain().toggleBold().run()}>
         <Bold size={16} />
       </Tool>
-      <Tool label="Italic" on={editor.isActive('italic')} act={() => chain().toggleItalic().run()}>
+      <Tool label={t`Italic`} on={editor.isActive('italic')} act={() => chain().toggleItalic().run()}>
         <Italic size={16} />
       </Tool>
-      <Tool label="Link" on={editor.isActive('link')} act={() => setAsking('link')}>
+      <Tool label={t`Link`} on={editor.isActive('link')} act={() => setAsking('link')}>
         <LinkIcon size={16} />
       </Tool>
-      <Tool label="Bulleted list" on={editor.isActive('bulletList')} act={() => chain().toggleBulletList().run()}>
+      <Tool label={t`Bulleted list`} on={editor.isActive('bulletList')} act={() => chain().toggleBulletList().run()}>
         <List size={16} />
       </Tool>
-      <Tool label="Numbered list" on={editor.isActive('orderedList')} act={() => chain().toggleOrderedList().run()}>
+      <Tool label={t`Numbered list`} on={editor.isActive('orderedList')} act={() => chain().toggleOrderedList().run()}>
         <ListOrdered size={16} />
       </Tool>
-      <Tool label="Button" act={() => setAsking('button')}>
+      <Tool label={t`Button`} act={() => setAsking('button')}>
         <MousePointerClick size={16} />
       </Tool>
-      <Tool label="Picture" act={() => setAsking('picture')}>
+      <Tool label={t`Picture`} act={() => setAsking('picture')}>
         <ImageIcon size={16} />
       </Tool>
       {picture && (
@@ -115,19 +116,19 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
           className="link text-[12.5px] px-2"
           onClick={() => setAsking({ src: picture.src, alt: picture.alt ?? '', isNew: false })}
         >
-          {picture.alt ? 'Change what is on it' : 'Say what is on it'}
+          {picture.alt ? t`Change what is on it` : t`Say what is on it`}
         </Toolbar.Button>
       )}
       <span className="w-px h-5 bg-hair mx-1" />
-      <Tool label="Undo" act={() => chain().undo().run()}>
+      <Tool label={t`Undo`} act={() => chain().undo().run()}>
         <Undo2 size={16} />
       </Tool>
-      <Tool label="Redo" act={() => chain().redo().run()}>
+      <Tool label={t`Redo`} act={() => chain().redo().run()}>
         <Redo2 size={16} />
       </Tool>
       <span className="grow" />
       <MergePicker registry={registry} onPick={(name) => putField(editor, name)} inToolbar />
-      <Drawer open={asking === 'link' || asking === 'button'} onClose={() => setAsking(null)} title={asking === 'button' ? 'A button' : 'A link'}>
+      <Drawer open={asking === 'link' || asking === 'button'} onClose={() => setAsking(null)} title={asking === 'button' ? t`A button` : t`A link`}>
         <AddressForm
           withLabel={asking === 'button'}
           start={linked ?? ''}
@@ -137,14 +138,14 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
         />
         {linked && asking === 'link' && (
           <Button className="mt-3 self-start" onClick={() => (chain().extendMarkRange('link').unsetLink().run(), setAsking(null))}>
-            Remove the link
+            {t`Remove the link`}
           </Button>
         )}
       </Drawer>
-      <Drawer open={asking === 'picture'} onClose={() => setAsking(null)} title="Pictures">
+      <Drawer open={asking === 'picture'} onClose={() => setAsking(null)} title={t`Pictures`}>
         <PictureLibrary onPick={(src, alt) => setAsking({ src, alt, isNew: true })} />
       </Drawer>
-      <Drawer open={typeof asking === 'object' && asking !== null} onClose={() => setAsking(null)} title="What is on the picture">
+      <Drawer open={typeof asking === 'object' && asking !== null} onClose={() => setAsking(null)} title={t`What is on the picture`}>
         {typeof asking === 'object' && asking !== null && <AltForm src={asking.src} start={asking.alt} onDone={(alt) => describe(asking, alt)} />}
       </Drawer>
     </Toolbar.Root>
@@ -186,7 +187,7 @@ export function LetterEditor({
     content: value ?? { type: 'doc', content: [{ type: 'paragraph' }] },
     editable,
     editorProps: {
-      attributes: { 'aria-label': 'The letter', role: 'textbox', 'aria-multiline': 'true' },
+      attributes: { 'aria-label': t`The letter`, role: 'textbox', 'aria-multiline': 'true' },
       handleKeyDown: (_view, event) => keys.current(event),
       handlePaste: (_view, event) => (setDropped(droppedFrom(event.clipboardData?.getData('text/html') ?? '')), false),
     },
@@ -204,7 +205,7 @@ export function LetterEditor({
         <p role="status" className="flex gap-3 border-b border-hair px-4 py-2 text-[13px] text-ink2">
           <span className="grow">{droppedWords(dropped)}</span>
           <button type="button" className="link" onClick={() => setDropped([])}>
-            Good
+            {t`Good`}
           </button>
         </p>
       )}

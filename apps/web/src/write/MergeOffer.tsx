@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useEffect, useState, type KeyboardEvent } from 'react';
 import type { MergeName, Registry } from '@goodword/core/merge';
 import { offered, type Brace } from './braces';
@@ -45,7 +47,7 @@ export function MergeOffer({ id, offer, onPick, style }: { id: string; offer: Of
     <ul
       id={id}
       role="listbox"
-      aria-label="Merge fields"
+      aria-label={t`Merge fields`}
       className="absolute left-0 top-full mt-1 sheet p-1 max-h-[220px] min-w-[240px] overflow-y-auto z-20 text-[14px] leading-normal"
       style={style}
     >
@@ -60,7 +62,11 @@ export function MergeOffer({ id, offer, onPick, style }: { id: string; offer: Of
           onMouseDown={(event) => (event.preventDefault(), onPick(name))}
         >
           {name}
-          {fallback && <span className="text-ink2">, or “{fallback}”</span>}
+          {fallback && (
+            <span className="text-ink2">
+              <Trans>, or “{fallback}”</Trans>
+            </span>
+          )}
         </li>
       ))}
     </ul>

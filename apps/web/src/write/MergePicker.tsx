@@ -1,3 +1,4 @@
+import { Trans } from '@lingui/react/macro';
 import { DropdownMenu, Toolbar } from 'radix-ui';
 import type { Registry } from '@goodword/core/merge';
 
@@ -11,10 +12,14 @@ export function MergePicker({ registry, onPick, inToolbar }: { registry: Registr
     <DropdownMenu.Root>
       {inToolbar ? (
         <Toolbar.Button asChild>
-          <DropdownMenu.Trigger className={TRIGGER}>{'{ }'} Merge field</DropdownMenu.Trigger>
+          <DropdownMenu.Trigger className={TRIGGER}>
+            <Trans>{'{ }'} Merge field</Trans>
+          </DropdownMenu.Trigger>
         </Toolbar.Button>
       ) : (
-        <DropdownMenu.Trigger className={TRIGGER}>{'{ }'} Merge field</DropdownMenu.Trigger>
+        <DropdownMenu.Trigger className={TRIGGER}>
+          <Trans>{'{ }'} Merge field</Trans>
+        </DropdownMenu.Trigger>
       )}
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="sheet p-1 max-h-[420px] overflow-y-auto z-20" align="end">
@@ -26,7 +31,11 @@ export function MergePicker({ registry, onPick, inToolbar }: { registry: Registr
                 .map((name) => (
                   <DropdownMenu.Item key={name.key} className={ITEM} onSelect={() => onPick(name.name)}>
                     {name.name}
-                    {name.fallback && <span className="text-ink2">, or “{name.fallback}”</span>}
+                    {name.fallback && (
+                      <span className="text-ink2">
+                        <Trans>, or “{name.fallback}”</Trans>
+                      </span>
+                    )}
                   </DropdownMenu.Item>
                 ))}
             </DropdownMenu.Group>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, get } from '../app/api';
@@ -27,15 +28,15 @@ export function PictureLibrary({ onPick }: { onPick: (src: string, alt: string) 
   return (
     <div className="flex flex-col gap-4 min-h-0">
       <div className="sheet p-4 flex flex-col gap-3">
-        <Labelled label="What is on the picture" hint="Read aloud to those who do not see it.">
+        <Labelled label={t`What is on the picture`} hint={t`Read aloud to those who do not see it.`}>
           <input className="input" value={alt} maxLength={300} onChange={(event) => setAlt(event.target.value)} />
         </Labelled>
-        <Labelled label="Add a picture" hint="JPEG, PNG, WebP or GIF, at most 8 MB.">
+        <Labelled label={t`Add a picture`} hint={t`JPEG, PNG, WebP or GIF, at most 8 MB.`}>
           <input type="file" accept="image/*" onChange={(event) => event.target.files?.[0] && add.mutate(event.target.files[0])} />
         </Labelled>
         <Problem error={add.error ?? error} />
       </div>
-      {isPending && <Loading what="pictures" />}
+      {isPending && <Loading what={t`pictures`} />}
       <ul className="grid grid-cols-3 gap-3 overflow-y-auto">
         {data?.map((picture) => (
           <li key={picture.id}>
@@ -46,7 +47,7 @@ export function PictureLibrary({ onPick }: { onPick: (src: string, alt: string) 
           </li>
         ))}
       </ul>
-      {data?.length === 0 && <p className="text-ink2">No picture yet.</p>}
+      {data?.length === 0 && <p className="text-ink2">{t`No picture yet.`}</p>}
     </div>
   );
 }

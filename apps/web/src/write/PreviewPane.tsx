@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Plural, Trans } from '@lingui/react/macro';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { MessageView, Preview, ReaderView } from '@goodword/core/contract';
@@ -23,7 +25,7 @@ export function PreviewPane({ message, stamp }: { message: MessageView; stamp: s
     enabled: !first.isPending,
   });
   const data = preview.data;
-  const nameOf = (one: { name: string }) => one.name || 'somebody without a name';
+  const nameOf = (one: { name: string }) => one.name || t`somebody without a name`;
   const items = (found.data ?? []).map((one) => ({
     key: String(one.id),
     words: nameOf(one),
@@ -31,44 +33,52 @@ export function PreviewPane({ message, stamp }: { message: MessageView; stamp: s
     act: () => setChosen(one),
   }));
   return (
-    <section className="sheet flex flex-col min-h-0" aria-label="As they will get it">
+    <section className="sheet flex flex-col min-h-0" aria-label={t`As they will get it`}>
       <div className="p-3 border-b border-hair flex flex-col gap-1">
         <h2 className="font-semibold">
-          As{' '}
-          <TypedMenu
-            label="Whom to read it as"
-            className="link"
-            groups={[{ title: 'Those who would get it first', items }]}
-            placeholder="Name or email"
-            none="Nobody by that name"
-            onType={setSearch}
-          >
-            {data ? nameOf(data.supporter) : 'they'}
-          </TypedMenu>{' '}
-          will get it
+          <Trans>
+            As{' '}
+            <TypedMenu
+              label={t`Whom to read it as`}
+              className="link"
+              groups={[{ title: t`Those who would get it first`, items }]}
+              placeholder={t`Name or email`}
+              none={t`Nobody by that name`}
+              onType={setSearch}
+            >
+              {data ? nameOf(data.supporter) : t`they`}
+            </TypedMenu>{' '}
+            will get it
+          </Trans>
         </h2>
         {reader && (
           <p className="text-ink2 text-[13px] truncate">
-            {reader.address ?? 'no address'}
+            {reader.address ?? t`no address`}
             {reader.note && <span className="text-ochre">: {reader.note}</span>}
           </p>
         )}
-        {data && data.holes.length > 0 && <p className="text-madder text-[13px]">Empty here: {data.holes.join(', ')}</p>}
+        {data && data.holes.length > 0 && (
+          <p className="text-madder text-[13px]">
+            <Trans>Empty here: {data.holes.join(', ')}</Trans>
+          </p>
+        )}
       </div>
       <Problem error={preview.error ?? first.error ?? found.error} />
       {data && message.channel === 'email' && (
         <>
           <p className="px-4 py-2 border-b border-hair">
-            <span className="text-ink2">Subject</span> <b>{data.subject}</b>
+            <span className="text-ink2">{t`Subject`}</span> <b>{data.subject}</b>
           </p>
-          <iframe title="The letter as it will look" sandbox="" srcDoc={data.html} className="grow w-full bg-white min-h-[200px]" />
+          <iframe title={t`The letter as it will look`} sandbox="" srcDoc={data.html} className="grow w-full bg-white min-h-[200px]" />
         </>
       )}
       {data && message.channel === 'text' && (
         <div className="p-4 overflow-y-auto">
           <p className="bg-bench rounded-[10px] px-4 py-3 whitespace-pre-wrap text-[15px]">{data.text}</p>
           <p className="text-ink2 pt-2">
-            {data.parts} text {data.parts === 1 ? 'segment' : 'segments'}
+            <Trans>
+              <Plural value={data.parts} one="# text segment" other="# text segments" />
+            </Trans>
           </p>
         </div>
       )}

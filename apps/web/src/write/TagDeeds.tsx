@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import type { MessageView, TagDeed, TaggingDeed } from '@goodword/core/contract';
@@ -7,7 +9,7 @@ import { useTags } from '../app/groups';
 import { Problem } from '../ui/basics';
 import { changed, deedsOf, offered } from './deeds';
 
-const WORDS: Record<TaggingDeed, string> = { followed: 'clicks a link', replied: 'replies' };
+const WORDS: Record<TaggingDeed, string> = { followed: t`clicks a link`, replied: 'replies' };
 const WORD = 'bg-transparent border-b-2 border-ink font-semibold cursor-pointer max-w-[240px]';
 
 /** Sentences that tag whoever does something with the message; they may change when it has gone, and count from then on. */
@@ -37,32 +39,34 @@ export function TagDeeds({ message }: { message: MessageView }) {
   const more = offered(tagDeeds, tags, message.channel);
   if (tags.length === 0 || (!may && tagDeeds.length === 0)) return null;
   return (
-    <section className="sheet px-4 py-2 flex flex-col gap-1" aria-label="Tags by what somebody does">
+    <section className="sheet px-4 py-2 flex flex-col gap-1" aria-label={t`Tags by what somebody does`}>
       {tagDeeds.map((deed, at) => (
         <p key={at} className="flex items-center gap-[6px] flex-wrap">
-          Whoever
+          <Trans>
+            Whoever
+            <select
+              aria-label={t`What somebody does`}
+              className={WORD}
+              disabled={!may}
+              value={deed.on}
+              onChange={(event) => change((deeds) => changed(deeds, at, { on: event.target.value as TaggingDeed }))}
+            >
+              {known.map((on) => (
+                <option key={on} value={on}>
+                  {WORDS[on]}
+                </option>
+              ))}
+            </select>
+            gets the tag
+          </Trans>
           <select
-            aria-label="What somebody does"
-            className={WORD}
-            disabled={!may}
-            value={deed.on}
-            onChange={(event) => change((deeds) => changed(deeds, at, { on: event.target.value as TaggingDeed }))}
-          >
-            {known.map((on) => (
-              <option key={on} value={on}>
-                {WORDS[on]}
-              </option>
-            ))}
-          </select>
-          gets the tag
-          <select
-            aria-label="The tag that they get"
+            aria-label={t`The tag that they get`}
             className={WORD}
             disabled={!may}
             value={deed.tagId}
             onChange={(event) => change((deeds) => changed(deeds, at, { tagId: Number(event.target.value) }))}
           >
-            {!tags.some((tag) => tag.id === deed.tagId) && <option value={deed.tagId}>a tag that is gone</option>}
+            {!tags.some((tag) => tag.id === deed.tagId) && <option value={deed.tagId}>{t`a tag that is gone`}</option>}
             {tags.map((tag) => (
               <option key={tag.id} value={tag.id}>
                 {tag.name}
@@ -71,7 +75,7 @@ export function TagDeeds({ message }: { message: MessageView }) {
           </select>
           {may && (
             <button
-              aria-label="Take this away"
+              aria-label={t`Take this away`}
               className="text-ink3 hover:text-madder"
               onClick={() => change((deeds) => deeds.filter((_deed, i) => i !== at))}
             >
@@ -82,7 +86,7 @@ export function TagDeeds({ message }: { message: MessageView }) {
       ))}
       {may && more && (
         <button className="link self-start text-[13px]" onClick={() => change((deeds) => [...deeds, more])}>
-          {tagDeeds.length === 0 ? `Tag whoever ${known.map((on) => WORDS[on]).join(' or ')}…` : 'And tag whoever…'}
+          {tagDeeds.length === 0 ? t`Tag whoever ${known.map((on) => WORDS[on]).join(' or ')}…` : t`And tag whoever…`}
         </button>
       )}
       <Problem error={save.error} />

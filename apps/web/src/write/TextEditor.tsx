@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Plural, Trans } from '@lingui/react/macro';
 import type { Registry } from '@goodword/core/merge';
 import { aroundText, countParts, straighten } from '@goodword/core/text';
 import { useSession } from '../app/session';
@@ -23,7 +25,7 @@ export function TextEditor({
   return (
     <div className="sheet p-5 flex flex-col gap-3 grow">
       <h2 className="subtitle -mb-[44px]" id="text-title">
-        The text
+        {t`The text`}
       </h2>
       <MergeField
         long
@@ -37,32 +39,39 @@ export function TextEditor({
         onChange={onChange}
       />
       <p role="status">
-        <b>{parts.parts}</b> text {parts.parts === 1 ? 'segment' : 'segments'}, {parts.left}{' '}
-        {parts.alphabet === 'gsm7' ? 'characters' : 'costly characters'} left in {parts.parts === 1 ? 'it' : 'the last'}, before merge fields are
-        filled.
+        <Trans>
+          <b>{parts.parts}</b> text <Plural value={parts.parts} one="segment" other="segments" />, {parts.left}{' '}
+          {parts.alphabet === 'gsm7' ? t`characters` : t`costly characters`} left in <Plural value={parts.parts} one="it" other="the last" />, before
+          merge fields are filled.
+        </Trans>
       </p>
       {value.trim() !== '' && (lead || end) && (
         <p className="text-ink2">
           {lead && (
-            <>
+            <Trans>
               It goes out beginning with <b>{lead.trim()}</b>
-            </>
+            </Trans>
           )}
-          {lead && end ? ' and ' : ''}
-          {end && (
-            <>
-              {lead ? 'ending' : 'It goes out ending'} with <b>{end.trim()}</b>
-            </>
-          )}
-          , since a text must say who sends it and how to end texts. Say it yourself, and this is left out.
+          <Trans>
+            {lead && end ? t` and ` : ''}
+            {end && (
+              <Trans>
+                {lead ? t`ending` : t`It goes out ending`} with <b>{end.trim()}</b>
+              </Trans>
+            )}
+            , since a text must say who sends it and how to end texts. Say it yourself, and this is left out.
+          </Trans>
         </p>
       )}
       {parts.costly.length > 0 && (
         <p className="text-ochre">
-          {parts.costly.slice(0, 8).join(' ')} {parts.costly.length === 1 ? 'forces' : 'force'} the alphabet that holds 70 instead of 160.{' '}
+          <Trans>
+            {parts.costly.slice(0, 8).join(' ')} <Plural value={parts.costly.length} one="forces" other="force" /> the alphabet that holds 70 instead
+            of 160.
+          </Trans>{' '}
           {straight !== value && editable && (
             <Button className="!min-h-[26px] !px-2" onClick={() => onChange(straight)}>
-              Write them plainly
+              {t`Write them plainly`}
             </Button>
           )}
         </p>

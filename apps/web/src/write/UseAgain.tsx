@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { call } from '../app/api';
@@ -17,8 +18,8 @@ export function UseAgain({ id, name }: { id: number; name: string }) {
   if (!may) return null;
   return (
     <>
-      <Button disabled={copy.isPending} onClick={() => copy.mutate()} aria-label={`Use the words of ${name} again`}>
-        Use again
+      <Button disabled={copy.isPending} onClick={() => copy.mutate()} aria-label={t`Use the words of ${name} again`}>
+        {t`Use again`}
       </Button>
       <Problem error={copy.error} />
     </>

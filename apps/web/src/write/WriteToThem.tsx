@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -21,20 +22,20 @@ interface Props {
 }
 
 /** Begins a message to those one is looking at. Who of them may get it is seen at the last look, as always. */
-export function WriteToThem({ whom, to, words = 'Write to them…', onBegun, asLink }: Props) {
+export function WriteToThem({ whom, to, words = t`Write to them…`, onBegun, asLink }: Props) {
   const may = useMay('organizer');
   const [open, setOpen] = useState(false);
   if (!may) return null;
   return (
     <>
       {asLink ? (
-        <button className="link text-ink2" aria-label={`Write to ${whom}`} onClick={() => setOpen(true)}>
-          Write to them
+        <button className="link text-ink2" aria-label={t`Write to ${whom}`} onClick={() => setOpen(true)}>
+          {t`Write to them`}
         </button>
       ) : (
         <Button onClick={() => setOpen(true)}>{words}</Button>
       )}
-      <Drawer open={open} onClose={() => setOpen(false)} title={`Write to ${whom}`} note="Nothing leaves before the last look">
+      <Drawer open={open} onClose={() => setOpen(false)} title={t`Write to ${whom}`} note={t`Nothing leaves before the last look`}>
         {open && <Begin whom={whom} to={to} onBegun={onBegun} />}
       </Drawer>
     </>
@@ -44,7 +45,7 @@ export function WriteToThem({ whom, to, words = 'Write to them…', onBegun, asL
 function Begin({ whom, to, onBegun }: Omit<Props, 'words' | 'asLink'>) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
-  const [values, setValues] = useState<About>({ name: `To ${whom}`.slice(0, 120), channel: 'email', purpose: 'appeals' });
+  const [values, setValues] = useState<About>({ name: t`To ${whom}`.slice(0, 120), channel: 'email', purpose: 'appeals' });
   const begin = useMutation({
     mutationFn: () => call<{ id: number }>('POST', 'messages-to', { ...values, to: to() }),
     onSuccess: ({ id }) => (refreshAll(queryClient), onBegun?.(), void navigate(`/write/${id}`)),
@@ -54,7 +55,7 @@ function Begin({ whom, to, onBegun }: Omit<Props, 'words' | 'asLink'>) {
       <AboutMessage value={values} onChange={setValues} />
       <Problem error={begin.error} />
       <Button type="submit" weight="main" className="self-start" disabled={begin.isPending}>
-        Begin to write
+        {t`Begin to write`}
       </Button>
     </form>
   );

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+
 const SEVERAL = (n: number, one: string, many: string) => (n === 0 ? [] : [n === 1 ? one : `${n} ${many}`]);
 
 /**
@@ -16,21 +18,21 @@ export function droppedFrom(html: string): string[] {
   return [
     ...SEVERAL(
       all('img').filter((one) => !one.getAttribute('src')?.startsWith('/media/')).length,
-      'a picture from elsewhere',
-      'pictures from elsewhere',
+      t`a picture from elsewhere`,
+      t`pictures from elsewhere`,
     ),
-    ...SEVERAL(all('table').length, 'the columns of a table', 'tables, of which the words stay'),
-    ...(all('u, s, del, strike, code, pre, sub, sup').length > 0 ? ['underlines and the like'] : []),
-    ...(all('blockquote').length > 0 ? ['the bar of a quotation'] : []),
-    ...(all('hr').length > 0 ? ['rules across the page'] : []),
+    ...SEVERAL(all('table').length, t`the columns of a table`, t`tables, of which the words stay`),
+    ...(all('u, s, del, strike, code, pre, sub, sup').length > 0 ? [t`underlines and the like`] : []),
+    ...(all('blockquote').length > 0 ? [t`the bar of a quotation`] : []),
+    ...(all('hr').length > 0 ? [t`rules across the page`] : []),
     ...(all('video, audio, iframe, object, embed, form, input, button, select, textarea, svg, canvas').length > 0
-      ? ['films, forms and the like']
+      ? [t`films, forms and the like`]
       : []),
-    ...(styled ? ['colours and fonts'] : []),
+    ...(styled ? [t`colours and fonts`] : []),
   ];
 }
 
 /** "Pasted without a picture from elsewhere, colours and fonts." */
 export function droppedWords(dropped: readonly string[]): string {
-  return dropped.length === 0 ? '' : `Pasted without ${new Intl.ListFormat('en', { type: 'conjunction' }).format(dropped)}. The words are all here.`;
+  return dropped.length === 0 ? '' : t`Pasted without ${new Intl.ListFormat('en', { type: 'conjunction' }).format(dropped)}. The words are all here.`;
 }

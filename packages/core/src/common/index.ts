@@ -18,4 +18,5 @@ export {
 } from './calendar';
 export { distanceKm, parsePoint, type Point } from './distance';
 export { editDistance, nearest } from './nearest';
+export { said, type Code, type NamedPlace, type Said, type Value } from './said';
 export { oneLine, seen, seenAll, visible } from './seen';

@@ -45,6 +45,7 @@ export {
   type LookView,
   type RowsOnly,
   type RowVerdict,
+  type LikelyDouble,
 } from './intake';
 export { type CampaignView, type MakeCampaign, type RosterGroup, type RosterRow } from './campaigns';
 export type { TextHook } from './public';

@@ -19,7 +19,6 @@ import {
   type IntakePlan,
   type LookKind,
   type Mend,
-  type Scored,
 } from '../intake';
 import { CHANNELS, type Channel } from '../permission';
 import { basedOn, id, isoDay, name, page, scope, sendingChannel } from './common';
@@ -357,6 +356,13 @@ export interface BatchWill {
   giftsTotal: { currency: string; minor: number }[];
 }
 
+/** Somebody whom a row may be: how likely (0 to 100), and what they have in common, in words. */
+export interface LikelyDouble {
+  id: number;
+  score: number;
+  reasons: string[];
+}
+
 export interface BatchRowView {
   row: number;
   verdict: RowVerdict;
@@ -367,7 +373,7 @@ export interface BatchRowView {
   reason: string;
   hint: string;
   why: LookKind | null;
-  candidates: Scored[];
+  candidates: LikelyDouble[];
   supporterId: number | null;
   /**
    * Whom it meets, and by what: somebody who is here or an earlier row of the file. Null also where they are of another chapter
@@ -404,7 +410,7 @@ export interface LookView {
   row: number;
   why: LookKind | null;
   fields: { key: string; name: string; row: string; theirs: Record<string, string> }[];
-  people: (Scored & { name: string; supporterId: number | null; rowNo: number | null })[];
+  people: (LikelyDouble & { name: string; supporterId: number | null; rowNo: number | null })[];
 }
 
 /** The file as it is read, before anything is settled. */

@@ -1,4 +1,4 @@
-import { dateParts, dayOf, oneLine, parsePoint, seen, type Day } from '../common';
+import { type Code, dateParts, type Day, dayOf, oneLine, parsePoint, said, type Said, seen } from '../common';
 import { readCountry } from './countries';
 import { parseDate, type DateOrder } from './dates';
 import { readRegion } from './regions';
@@ -6,7 +6,7 @@ import { LONG_TEXT_LIMIT, TEXT_LIMIT, type FieldType, type FieldValue } from './
 import { readMoney } from './money';
 import { parseNumber } from './numbers';
 
-export type Coerced = { ok: true; value: FieldValue } | { ok: false; reason: string };
+export type Coerced = { ok: true; value: FieldValue } | { ok: false; reason: Said };
 
 /** Words of English, Spanish, French and German sheets, and the marks that stand for them (common practice, no source). */
 const YES = new Set([
@@ -96,8 +96,8 @@ function readLink(text: string): string | null {
   }
 }
 
-function fault(expected: string, text: string): Coerced {
-  return { ok: false, reason: `expected ${expected}, got "${text.length > 40 ? `${text.slice(0, 40)}…` : text}"` };
+function fault(code: Code, text: string, values: Said['values'] = {}): Coerced {
+  return { ok: false, reason: said(code, { ...values, got: text.length > 40 ? `${text.slice(0, 40)}…` : text }) };
 }
 
 /** What has to be known of where a text was written. */
@@ -112,57 +112,57 @@ export interface WrittenAs {
   born?: boolean;
 }
 
-/** Reads the text of a cell or an editor as a value of the type. Never throws; the reason is fit to show. */
+/** Reads the text of a cell or an editor as a value of the type. Never throws. */
 export function coerce(type: FieldType, text: string, as: WrittenAs = {}): Coerced {
   const { order = 'day-first' } = as;
   const trimmed = (type === 'longtext' ? seen(text) : oneLine(text)).trim();
   switch (type) {
     case 'text':
     case 'choice':
-      if (trimmed.length > TEXT_LIMIT) return fault(`at most ${TEXT_LIMIT} characters`, trimmed);
+      if (trimmed.length > TEXT_LIMIT) return fault('value.long', trimmed, { most: TEXT_LIMIT });
       return { ok: true, value: { text: trimmed } };
     case 'longtext':
-      if (trimmed.length > LONG_TEXT_LIMIT) return fault(`at most ${LONG_TEXT_LIMIT} characters`, trimmed);
+      if (trimmed.length > LONG_TEXT_LIMIT) return fault('value.long', trimmed, { most: LONG_TEXT_LIMIT });
       return { ok: true, value: { text: trimmed } };
     case 'choices':
-      if (trimmed.length > TEXT_LIMIT) return fault(`at most ${TEXT_LIMIT} characters`, trimmed);
+      if (trimmed.length > TEXT_LIMIT) return fault('value.long', trimmed, { most: TEXT_LIMIT });
       return { ok: true, value: { text: choicesOf(trimmed).join(CHOICE_SEPARATOR) } };
     case 'country': {
       const code = readCountry(trimmed);
-      return code === null ? fault('a country', trimmed) : { ok: true, value: { text: code } };
+      return code === null ? fault('value.country', trimmed) : { ok: true, value: { text: code } };
     }
     case 'region': {
       const code = readRegion(trimmed);
-      return code === null ? fault('a region with its country, such as US-WA or Quebec, Canada', trimmed) : { ok: true, value: { text: code } };
+      return code === null ? fault('value.region', trimmed) : { ok: true, value: { text: code } };
     }
     case 'file':
-      return { ok: false, reason: 'expected a file, which is put in on the record' };
+      return { ok: false, reason: said('value.file') };
     case 'place': {
       const point = parsePoint(trimmed);
-      if (!point) return fault('a latitude and a longitude, such as 47.61, -122.33', trimmed);
+      if (!point) return fault('value.place', trimmed);
       return { ok: true, value: { text: `${point.latitude}, ${point.longitude}` } };
     }
     case 'link': {
       const url = readLink(trimmed);
-      return url === null ? fault('a web address that begins with https://', trimmed) : { ok: true, value: { text: url } };
+      return url === null ? fault('value.link', trimmed) : { ok: true, value: { text: url } };
     }
     case 'number': {
       const number = parseNumber(trimmed);
-      return number === null ? fault('a number', trimmed) : { ok: true, value: { number } };
+      return number === null ? fault('value.number', trimmed) : { ok: true, value: { number } };
     }
     case 'money': {
       const money = readMoney(trimmed);
-      if (money === null) return fault('an amount', trimmed);
-      if (as.currency && money.currency && money.currency !== as.currency) return fault(`an amount in ${as.currency}`, trimmed);
+      if (money === null) return fault('value.amount', trimmed);
+      if (as.currency && money.currency && money.currency !== as.currency) return fault('value.currency', trimmed, { currency: as.currency });
       return { ok: true, value: { number: money.minor } };
     }
     case 'yesno': {
       const yes = parseYesNo(trimmed);
-      return yes === null ? fault('yes or no', trimmed) : { ok: true, value: { number: yes ? 1 : 0 } };
+      return yes === null ? fault('value.yesno', trimmed) : { ok: true, value: { number: yes ? 1 : 0 } };
     }
     case 'date': {
       const date = parseDate(trimmed, order);
-      if (date === null) return fault('a date', trimmed);
+      if (date === null) return fault('value.date', trimmed);
       return as.born ? bornOn(date, trimmed, as.today) : { ok: true, value: { date } };
     }
     case 'datetime':
@@ -181,7 +181,7 @@ function coerceMoment(text: string, order: DateOrder): Coerced {
   const date = parseDate(clock ? text.slice(0, clock.index) : text, order);
   const { hour, minute = '0', half } = clock?.groups ?? {};
   const twelve = half ? (Number(hour) % 12) + (/^p/i.test(half) ? 12 : 0) : Number(hour);
-  if (date === null || !clock || twelve > 23 || Number(minute) > 59) return fault('a date and a time, such as 2027-03-04 18:30', text);
+  if (date === null || !clock || twelve > 23 || Number(minute) > 59) return fault('value.moment', text);
   return { ok: true, value: { date, number: twelve * 60 + Number(minute) } };
 }
 
@@ -190,7 +190,7 @@ function bornOn(date: Day, text: string, today: Day | undefined): Coerced {
   if (today === undefined || date <= today) return { ok: true, value: { date } };
   const { year, month, day } = dateParts(date);
   const before = text.includes(String(year)) ? null : dayOf(year - 100, month, day);
-  return before === null ? fault('a birthday that is not still to come', text) : { ok: true, value: { date: before } };
+  return before === null ? fault('value.born', text) : { ok: true, value: { date: before } };
 }
 
 /** A birthday is read from a whole date or from day and month alone (`29 February`, `29/02`). */
@@ -206,7 +206,7 @@ function coerceBirthday(text: string, order: DateOrder, today: Day | undefined):
     parseDate(`${text} ${leapYear}`, order) ??
     parseDate(`${text}/${leapYear}`, order) ??
     parseDate(text.replace(/^--?(\d\d)-(\d\d)$/, `${leapYear}-$1-$2`), order);
-  if (date === null) return fault('a birthday such as 29 February', text);
+  if (date === null) return fault('value.birthday', text);
   const { month, day } = dateParts(date);
   return { ok: true, value: { monthDay: month * 100 + day } };
 }

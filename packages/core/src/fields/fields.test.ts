@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { dayOf, isoDay } from '../common';
 import { coerce, dateOrderOf, formatMoney, formatValue, parseDate, parseNumber } from '.';
+import { spoken } from '../words';
 
 describe('dates as people write them', () => {
   test.each([
@@ -68,17 +69,17 @@ describe('coercing', () => {
     ['birthday', '29/02', { monthDay: 229 }],
     ['birthday', '1980-12-31', { monthDay: 1231 }],
     ['text', '  M ', { text: 'M' }],
-  ] as const)('%s %s', (type, text, value) => expect(coerce(type, text)).toEqual({ ok: true, value }));
+  ] as const)('%s %s', (type, text, value) => expect(spoken(coerce(type, text))).toEqual({ ok: true, value }));
 
   test('a fault names what was expected and what came', () => {
-    expect(coerce('date', 'next week')).toEqual({ ok: false, reason: 'expected a date, got "next week"' });
-    expect(coerce('text', 'x'.repeat(501)).ok).toBe(false);
+    expect(spoken(coerce('date', 'next week'))).toEqual({ ok: false, reason: 'expected a date, got "next week"' });
+    expect(spoken(coerce('text', 'x'.repeat(501))).ok).toBe(false);
   });
 
   test('any date comes back from its own writing', () => {
     fc.assert(
       fc.property(fc.integer({ min: -10000, max: 30000 }), (day) => {
-        expect(coerce('date', isoDay(day))).toEqual({ ok: true, value: { date: day } });
+        expect(spoken(coerce('date', isoDay(day)))).toEqual({ ok: true, value: { date: day } });
       }),
     );
   });

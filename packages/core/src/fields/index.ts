@@ -1,4 +1,4 @@
-export { FIELD_TYPE_WORDS, FIELD_TYPES, LONG_TEXT_LIMIT, TEXT_LIMIT, type FieldType, type FieldValue } from './types';
+export { FIELD_TYPES, LONG_TEXT_LIMIT, TEXT_LIMIT, type FieldType, type FieldValue } from './types';
 export { dateOrderOf, parseDate, usualOrder, type DateOrder } from './dates';
 export { parseClock } from './clock';
 export { countryCodes, countryName, readCountry } from './countries';

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { choicesOf, coerce, countryCodes, countryName, formatValue, isoValue, readCountry, type FieldType, type FieldValue } from '.';
+import { spoken } from '../words';
 
 const MANNER = { locale: 'en-US', currency: 'USD' };
 const kept = (type: Parameters<typeof coerce>[0], text: string) => {
-  const read = coerce(type, text);
+  const read = spoken(coerce(type, text));
   return read.ok ? (read.value.text ?? null) : `! ${read.reason}`;
 };
 
@@ -58,7 +59,9 @@ const anyValue: fc.Arbitrary<[FieldType, FieldValue]> = fc.oneof(
 
 test('a value written plainly is read as the same value', () => {
   fc.assert(
-    fc.property(anyValue, ([type, value]) => expect(coerce(type, isoValue(type, value), { order: 'month-first' })).toEqual({ ok: true, value })),
+    fc.property(anyValue, ([type, value]) =>
+      expect(spoken(coerce(type, isoValue(type, value), { order: 'month-first' }))).toEqual({ ok: true, value }),
+    ),
     { numRuns: 400 },
   );
 });

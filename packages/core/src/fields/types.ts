@@ -31,24 +31,6 @@ export interface FieldValue {
   monthDay?: MonthDay;
 }
 
-export const FIELD_TYPE_WORDS: Record<FieldType, string> = {
-  text: 'text',
-  longtext: 'long text',
-  number: 'number',
-  money: 'money',
-  date: 'date',
-  datetime: 'date and time',
-  birthday: 'birthday',
-  yesno: 'yes or no',
-  choice: 'choice',
-  choices: 'several choices',
-  country: 'country',
-  region: 'region',
-  place: 'place on the map',
-  link: 'web link',
-  file: 'file',
-};
-
 /** Longest text a field keeps, in UTF-16 units. */
 export const TEXT_LIMIT = 500;
 /** The same of a long text. */

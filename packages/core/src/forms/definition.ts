@@ -1,3 +1,4 @@
+import { said, type Said } from '../common';
 import { isListScope, type Channel, type Scope } from '../permission';
 import { textAskFaults } from '../text';
 
@@ -52,10 +53,10 @@ export interface FormDefinition {
 
 export interface FormFault {
   field: string;
-  message: string;
+  said: Said;
 }
 
-/** What keeps a form from being opened, as sentences. */
+/** What keeps a form from being opened. */
 export function formFaults(
   form: FormDefinition,
   known: {
@@ -68,45 +69,35 @@ export function formFaults(
   },
 ): FormFault[] {
   const faults: FormFault[] = [];
-  const fault = (field: string, message: string) => faults.push({ field, message });
+  const fault = (field: string, why: Said) => faults.push({ field, said: why });
   const parts = new Set(form.items.map((item) => item.of));
-  if (parts.size < form.items.length) fault('items', 'The same thing is asked twice. Take one of them out.');
-  if (!parts.has('email') && !parts.has('mobile')) fault('items', 'The form asks for no address. Add the email, the mobile, or both.');
+  if (parts.size < form.items.length) fault('items', said('form.twice'));
+  if (!parts.has('email') && !parts.has('mobile')) fault('items', said('form.no-address'));
   form.items.forEach((item, i) => {
-    if (typeof item.of === 'number' && !known.fields.has(item.of))
-      fault(`items.${i}`, `The field of “${item.label}” is not there any more. Take it out.`);
-    if (typeof item.of === 'number' && known.unaskable?.has(item.of))
-      fault(`items.${i}`, `“${item.label}” is a file, which a form can't ask for. Take it out.`);
+    if (typeof item.of === 'number' && !known.fields.has(item.of)) fault(`items.${i}`, said('form.field-gone', { label: item.label }));
+    if (typeof item.of === 'number' && known.unaskable?.has(item.of)) fault(`items.${i}`, said('form.file', { label: item.label }));
     if (typeof item.of === 'number' && known.required?.has(item.of) && item.show === 'asked' && !item.required)
-      fault(
-        `items.${i}`,
-        `“${item.label}” has to be answered wherever it is asked: the field says so. Make it required here, or change the field in Setup.`,
-      );
-    if (item.show === 'asked' && item.label.trim() === '') fault(`items.${i}`, 'Every question needs a label.');
-    if (item.show !== 'asked' && item.required) fault(`items.${i}`, `“${item.label}” is not asked, so it can't be required.`);
-    if (item.show !== 'asked' && (item.of === 'email' || item.of === 'mobile' || item.of === 'post'))
-      fault(`items.${i}`, 'An address must be asked for.');
-    if (item.show === 'constant' && item.value === '') fault(`items.${i}`, `Give the constant value of “${item.label}”.`);
+      fault(`items.${i}`, said('form.must', { label: item.label }));
+    if (item.show === 'asked' && item.label.trim() === '') fault(`items.${i}`, said('form.label'));
+    if (item.show !== 'asked' && item.required) fault(`items.${i}`, said('form.not-asked', { label: item.label }));
+    if (item.show !== 'asked' && (item.of === 'email' || item.of === 'mobile' || item.of === 'post')) fault(`items.${i}`, said('form.address-asked'));
+    if (item.show === 'constant' && item.value === '') fault(`items.${i}`, said('form.constant', { label: item.label }));
   });
-  if (form.asks.length === 0) fault('asks', 'The form asks for no permission. Add at least one box.');
-  form.asks.forEach((ask, i) => askFaults(form, ask, known).forEach((message) => fault(`asks.${i}`, message)));
-  if (form.keyword !== null && !form.asks.some((ask) => ask.channel === 'text'))
-    fault('keyword', 'A keyword needs a box for texts: its words are what the keyword agrees to.');
+  if (form.asks.length === 0) fault('asks', said('form.no-permission'));
+  form.asks.forEach((ask, i) => askFaults(form, ask, known).forEach((why) => fault(`asks.${i}`, why)));
+  if (form.keyword !== null && !form.asks.some((ask) => ask.channel === 'text')) fault('keyword', said('form.keyword'));
   return faults;
 }
 
-function askFaults(form: FormDefinition, ask: FormAsk, known: Parameters<typeof formFaults>[1]): string[] {
-  const faults: string[] = [];
+function askFaults(form: FormDefinition, ask: FormAsk, known: Parameters<typeof formFaults>[1]): Said[] {
+  const faults: Said[] = [];
   const asks = (part: FormPart) => form.items.some((item) => item.of === part);
-  if (ask.words.trim().length < 10) faults.push('Give the words that people agree to; they are the evidence.');
-  if (ask.channel === 'email' && !asks('email')) faults.push('This box is about email, and the form does not ask for an email address.');
-  if ((ask.channel === 'text' || ask.channel === 'call') && !asks('mobile'))
-    faults.push('This box is about the telephone, and the form does not ask for a number.');
-  if (ask.channel === 'post') faults.push('A form can’t ask for permission to send letters: nobody can confirm a postal address. Take the box out.');
-  if (isListScope(ask.scope) && !known.openLists.has(Number(ask.scope.slice(5))))
-    faults.push('This list may not be joined by a form. Allow it on the list, or take the box out.');
-  if (ask.channel === 'text')
-    faults.push(...textAskFaults(ask.words, known.organization).map((missing) => `The words for texts must say ${missing}.`));
+  if (ask.words.trim().length < 10) faults.push(said('ask.words'));
+  if (ask.channel === 'email' && !asks('email')) faults.push(said('ask.email'));
+  if ((ask.channel === 'text' || ask.channel === 'call') && !asks('mobile')) faults.push(said('ask.phone'));
+  if (ask.channel === 'post') faults.push(said('ask.post'));
+  if (isListScope(ask.scope) && !known.openLists.has(Number(ask.scope.slice(5)))) faults.push(said('ask.list'));
+  if (ask.channel === 'text') faults.push(...textAskFaults(ask.words, known.organization).map((missing) => said('ask.text', { missing })));
   return faults;
 }
 

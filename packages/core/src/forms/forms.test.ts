@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import type { FieldType } from '../fields';
-import { standardTextAsk, textAskFaults } from '../text';
+import { textAskFaults } from '../text';
 import { askName, formFaults, inputName, readAnswer, type FormDefinition, type FormItem } from '.';
+import { standardTextAsk, speak, spoken } from '../words';
 
 const TRUST = 'Lantern Ferry Trust';
 const item = (of: FormItem['of'], more: Partial<FormItem> = {}): FormItem => ({
@@ -79,17 +80,17 @@ describe('what keeps a form from being opened', () => {
   test.each(rows)('%s', (_name, change, words) => {
     expect(
       formFaults(form(change), KNOWN)
-        .map((fault) => fault.message)
+        .map((fault) => speak(fault.said))
         .join(' '),
     ).toContain(words);
   });
 
   test('the words for texts carry organization, frequency, cost, HELP and STOP, and each that is missing is named', () => {
-    expect(textAskFaults(standardTextAsk(TRUST, 4), TRUST)).toEqual([]);
-    expect(textAskFaults('Yes, text me.', TRUST)).toHaveLength(5);
-    expect(textAskFaults(standardTextAsk(TRUST, 4).replace('STOP', 'a word'), TRUST)).toEqual(['that STOP ends it']);
-    expect(textAskFaults(standardTextAsk('Somebody else', 4), TRUST)).toEqual([`who writes (${TRUST})`]);
-    expect(textAskFaults('Lantern Ferry Trust: 2 SMS im Monat, Kosten wie im Tarif. HILFE für Hilfe, STOP zum Abmelden.', TRUST)).toEqual([]);
+    expect(spoken(textAskFaults(standardTextAsk(TRUST, 4), TRUST))).toEqual([]);
+    expect(spoken(textAskFaults('Yes, text me.', TRUST))).toHaveLength(5);
+    expect(spoken(textAskFaults(standardTextAsk(TRUST, 4).replace('STOP', 'a word'), TRUST))).toEqual(['that STOP ends it']);
+    expect(spoken(textAskFaults(standardTextAsk('Somebody else', 4), TRUST))).toEqual([`who writes (${TRUST})`]);
+    expect(spoken(textAskFaults('Lantern Ferry Trust: 2 SMS im Monat, Kosten wie im Tarif. HILFE für Hilfe, STOP zum Abmelden.', TRUST))).toEqual([]);
   });
 });
 

@@ -1,4 +1,4 @@
-import { oneLine } from '../common';
+import { oneLine, said, type Said } from '../common';
 import { parsePhoneNumberFromString, type CountryCode, type PhoneNumber } from 'libphonenumber-js/min';
 import { plainAmerican } from './plain-numbers';
 
@@ -10,9 +10,9 @@ export interface Address {
   normal: string;
   shown: string;
   country?: string;
-  hint?: string;
+  hint?: Said;
 }
-export type Cleaned = ({ ok: true } & Address) | { ok: false; reason: string };
+export type Cleaned = ({ ok: true } & Address) | { ok: false; reason: Said };
 
 const ATOM = /^[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+(\.[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+)*$/u;
 const LABEL = /^[\p{L}\p{N}]([\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?$/u;
@@ -27,7 +27,7 @@ const PLAIN = /^[a-z0-9_+-]+(?:\.[a-z0-9_+-]+)*@(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-
  * Bounds of RFC 5321 §4.5.3.1: 64 octets before the @, 254 in all. Quoted local parts are refused.
  */
 export function cleanEmail(text: string): Cleaned {
-  if (text.length > LONGEST) return { ok: false, reason: `expected an email address, got ${text.length} characters` };
+  if (text.length > LONGEST) return { ok: false, reason: said('email.long', { length: text.length }) };
   if (text.length <= 254 && text.indexOf('@') <= 64 && PLAIN.test(text)) return { ok: true, normal: text.toLowerCase(), shown: text };
   const bare = text
     .trim()
@@ -35,12 +35,12 @@ export function cleanEmail(text: string): Cleaned {
     .replace(/^.*<([^<>]+)>$/, '$1');
   const shown = withoutEnd(bare, ',;.').trim();
   const at = shown.lastIndexOf('@');
-  if (at < 0) return { ok: false, reason: `expected an email address, got "${brief(text)}"` };
+  if (at < 0) return { ok: false, reason: said('email.none', { got: brief(text) }) };
   const [local, domain] = [shown.slice(0, at), shown.slice(at + 1)];
   const labels = domain.split('.');
-  if (labels.length < 2) return { ok: false, reason: `the email "${brief(text)}" has no ending such as .org` };
+  if (labels.length < 2) return { ok: false, reason: said('email.ending', { got: brief(text) }) };
   const sound = ATOM.test(local) && labels.every((label) => LABEL.test(label)) && !/^\d+$/.test(labels.at(-1)!);
-  if (!sound || octets(local) > 64 || octets(shown) > 254) return { ok: false, reason: `"${brief(text)}" is not an email address` };
+  if (!sound || octets(local) > 64 || octets(shown) > 254) return { ok: false, reason: said('email.wrong', { got: brief(text) }) };
   return { ok: true, normal: shown.normalize('NFC').toLowerCase(), shown };
 }
 
@@ -71,7 +71,7 @@ function unshortened(text: string): string | null {
  * What a spreadsheet did to it is put right where that is certain, and told.
  */
 export function cleanPhone(text: string, country: string): Cleaned {
-  if (text.length > LONGEST) return { ok: false, reason: `expected a telephone number, got ${text.length} characters` };
+  if (text.length > LONGEST) return { ok: false, reason: said('phone.long', { length: text.length }) };
   const plain = plainAmerican(text, country);
   if (plain) return { ok: true, ...plain, country: 'US' };
   let digits = text
@@ -80,22 +80,22 @@ export function cleanPhone(text: string, country: string): Cleaned {
     .replace(/^tel:/i, '')
     // A number column's decimals; four are the last of a number written in groups.
     .replace(/(?<=\d)\.0{1,3}$/, '');
-  let hint: string | undefined;
+  let hint: Said | undefined;
   if (/^\d(?:[.,]\d+)?E\+?\d+$/i.test(digits)) {
     const whole = unshortened(digits);
-    if (!whole) return { ok: false, reason: `"${brief(text)}" is a number that a spreadsheet has shortened; its last digits are gone` };
-    [digits, hint] = [whole, `${brief(text)} was written out again as ${whole}`];
+    if (!whole) return { ok: false, reason: said('phone.shortened', { got: brief(text) }) };
+    [digits, hint] = [whole, said('phone.written-out', { got: brief(text), whole })];
   }
   const number = parsePhoneNumberFromString(digits, country as CountryCode);
   if (number?.isValid()) return phone(number, hint);
   // A spreadsheet takes the plus sign off a number and nothing else.
   const international = /^\d{9,15}$/.test(digits) ? parsePhoneNumberFromString(`+${digits}`) : undefined;
-  if (international?.isValid()) return phone(international, `${digits} was read as +${digits}: a spreadsheet takes the plus sign off`);
+  if (international?.isValid()) return phone(international, said('phone.plus', { digits }));
   const own = /^\s*(?:\+|00)/.test(text);
-  return { ok: false, reason: `"${brief(text)}" is not a telephone number${own ? '' : ` in ${country}`}` };
+  return { ok: false, reason: own ? said('phone.wrong', { got: brief(text) }) : said('phone.wrong-in', { got: brief(text), country }) };
 }
 
-function phone(number: PhoneNumber, hint: string | undefined): Cleaned {
+function phone(number: PhoneNumber, hint: Said | undefined): Cleaned {
   return {
     ok: true,
     normal: number.number,

@@ -54,34 +54,6 @@ export type ColumnChoice =
   /** A column whose yes is a no: to one channel, or to every one. */
   | { to: 'refusal'; channel: RefusedChannel };
 
-export const TARGET_WORDS: Record<PlainTarget | DayTarget, [string, string]> = {
-  leave: ['Leave out', 'not brought in'],
-  email: ['Email', 'address, or several'],
-  nameEmail: ['Name and email', 'cut at the angle bracket'],
-  mobile: ['Phone', 'mobile or landline'],
-  firstName: ['First name', 'text'],
-  lastName: ['Last name', 'text'],
-  fullName: ['Whole name', 'cut into first and last'],
-  externalId: ['Own id', 'of another system'],
-  street: ['Street', 'address line, or several'],
-  postcode: ['Postcode', 'address'],
-  city: ['Town', 'address'],
-  region: ['Region', 'address'],
-  country: ['Country', 'address, and for phones'],
-  tags: ['Tags', 'several, cut at commas'],
-  standing: ['Stage', 'on the roster'],
-  chapter: ['Chapter', 'that new people join'],
-  signedOn: ['Agreed on', 'date of permission'],
-  signedWords: ['Agreed words', 'of permission'],
-  status: ['Status', 'left, bounced, complained'],
-  amount: ['Gift: amount', 'money'],
-  currency: ['Gift: currency', 'code'],
-  givenOn: ['Gift: day', 'date'],
-  giftId: ['Gift: own id', 'told when doubled'],
-  appeal: ['Gift: appeal code', 'text'],
-  rhythm: ['Gift: rhythm', 'single or recurring'],
-};
-
 /** Targets that several columns may share: their values are joined, in the order of the columns. */
 const SHARED: ReadonlySet<string> = new Set(['email', 'mobile', 'street', 'tags', 'nameEmail']);
 

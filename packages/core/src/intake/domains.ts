@@ -1,3 +1,5 @@
+import { reasonsOf } from './row';
+import { said } from '../common';
 import { isRoleAddress } from './health';
 import type { CleanRow } from './row';
 
@@ -26,9 +28,9 @@ export function withDomains(row: CleanRow, facts: DomainFacts, emailColumn: numb
   const thrownAway = emails.filter(({ normal }) => facts.disposable(domainOf(normal)) && !isRoleAddress(normal));
   if (dead.length + thrownAway.length === 0) return row;
   const [email = null, ...moreEmails] = emails.filter((one) => !dead.includes(one));
-  const faults = dead.map(({ shown, normal }) => ({ column: emailColumn, reason: `${shown}: nobody takes mail at ${domainOf(normal)}` }));
-  const hints = thrownAway.map(({ normal }) => ({ column: emailColumn, reason: `${domainOf(normal)} gives out addresses to throw away` }));
+  const faults = dead.map(({ shown, normal }) => ({ column: emailColumn, reason: said('email.dead', { shown, domain: domainOf(normal) }) }));
+  const hints = thrownAway.map(({ normal }) => ({ column: emailColumn, reason: said('email.throwaway', { domain: domainOf(normal) }) }));
   const out = { ...row, email, moreEmails, faults: [...row.faults, ...faults], hints: [...row.hints, ...hints] };
-  if (row.fatal === null && !email && !row.mobile && !row.externalId) out.fatal = out.faults.map((fault) => fault.reason).join('; ');
+  if (row.fatal === null && !email && !row.mobile && !row.externalId) out.fatal = reasonsOf(out.faults);
   return out;
 }

@@ -1,5 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { decodeFile, DELIMITERS, ENCODINGS, guessEncoding, readFile, readSheet, type Encoding } from '.';
+import { spoken } from '../words';
 
 /** Names as the C library calls them (glibc `iconv`, the reference that these readings are held against). */
 type Whole = Exclude<Encoding, 'mixed'>;
@@ -36,7 +37,7 @@ const TEXTS: Record<Whole, string> = {
 
 describe('encodings, held against iconv', () => {
   test.each(WHOLE)('%s is read as iconv wrote it', (encoding) => {
-    const read = decodeFile(inEncoding(TEXTS[encoding], encoding), encoding);
+    const read = spoken(decodeFile(inEncoding(TEXTS[encoding], encoding), encoding));
     expect(read).toEqual({ ok: true, text: TEXTS[encoding], encoding, sure: true });
   });
 
@@ -64,8 +65,8 @@ describe('encodings, held against iconv', () => {
 
   test('plain English is the same in all of them, and a picture is none', () => {
     expect(guessEncoding(new TextEncoder().encode('Email,Name\na@example.org,Ann\n'))).toEqual({ encoding: 'utf-8', sure: true });
-    expect(decodeFile(new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0]))).toMatchObject({ ok: false, reason: expect.stringContaining('PNG') });
-    expect(decodeFile(new Uint8Array([65, 0, 0, 0, 66, 1, 2, 3, 0, 200, 201, 202]))).toMatchObject({ ok: false });
+    expect(spoken(decodeFile(new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0])))).toMatchObject({ ok: false, reason: expect.stringContaining('PNG') });
+    expect(spoken(decodeFile(new Uint8Array([65, 0, 0, 0, 66, 1, 2, 3, 0, 200, 201, 202])))).toMatchObject({ ok: false });
   });
 });
 
@@ -92,5 +93,5 @@ describe('separators', () => {
 // WHATWG Encoding Standard, index windows-1252, held against iconv: what programs of Windows write for quotes and dashes.
 test('quotes, dashes and the euro sign of Windows are read as they were written', () => {
   const text = 'Email;Note\nzoe@example.org;“It’s the ferry” – 5 € … Šime Žižka Œuvre\n';
-  expect(decodeFile(inEncoding(text, 'windows-1252'), 'windows-1252')).toMatchObject({ text });
+  expect(spoken(decodeFile(inEncoding(text, 'windows-1252'), 'windows-1252'))).toMatchObject({ text });
 });

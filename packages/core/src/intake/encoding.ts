@@ -13,19 +13,6 @@ export const ENCODINGS = [
 ] as const;
 export type Encoding = (typeof ENCODINGS)[number];
 
-export const ENCODING_WORDS: Record<Encoding, string> = {
-  'utf-8': 'Unicode (UTF-8)',
-  'utf-16le': 'Unicode (UTF-16, little end first)',
-  'utf-16be': 'Unicode (UTF-16, big end first)',
-  'windows-1252': 'Western Europe, Windows',
-  'iso-8859-2': 'Central Europe, ISO 8859-2',
-  'iso-8859-15': 'Western Europe, ISO 8859-15',
-  'windows-1250': 'Central Europe, Windows',
-  'windows-1251': 'Cyrillic, Windows',
-  macintosh: 'Western Europe, old Macintosh',
-  mixed: 'Unicode, some lines Western Europe, Windows',
-};
-
 /** How much of a file is looked at to find its encoding. */
 const SAMPLE = 200_000;
 

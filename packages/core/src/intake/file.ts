@@ -1,3 +1,4 @@
+import { said, type Said } from '../common';
 import Papa from 'papaparse';
 import { decoderOf, guessEncoding, type Encoding } from './encoding';
 import type { Delimiter, FileReading, Found } from './reading';
@@ -11,17 +12,17 @@ export interface Sheet {
   delimiter: Delimiter;
 }
 
-export type Read = { ok: true; sheet: Sheet; found: Found } | { ok: false; reason: string };
+export type Read = { ok: true; sheet: Sheet; found: Found } | { ok: false; reason: Said };
 
 /** What the first bytes say that a file is, whatever it is called. */
-export type FileNature = 'text' | 'vcard' | 'workbook' | 'empty' | { not: string };
+export type FileNature = 'text' | 'vcard' | 'workbook' | 'empty' | { not: 'png' | 'jpeg' | 'gif' | 'pdf' | 'no-text' };
 
 /** Magic numbers of files that are often given a wrong name. */
 const SIGNATURES: [string, FileNature][] = [
-  ['89504e47', { not: 'a PNG picture' }],
-  ['ffd8ff', { not: 'a JPEG picture' }],
-  ['47494638', { not: 'a GIF picture' }],
-  ['25504446', { not: 'a PDF document' }],
+  ['89504e47', { not: 'png' }],
+  ['ffd8ff', { not: 'jpeg' }],
+  ['47494638', { not: 'gif' }],
+  ['25504446', { not: 'pdf' }],
   ['504b0304', 'workbook'],
   ['d0cf11e0', 'workbook'],
   ['0904', 'workbook'],
@@ -36,7 +37,7 @@ export function natureOf(start: Uint8Array): FileNature {
   if (signed) return signed[1];
   const sample = start.subarray(0, 64 * 1024);
   const guess = guessEncoding(sample.subarray(0, sample.lastIndexOf(10) + 1 || sample.length)).encoding;
-  if (!guess.startsWith('utf-16') && sample.includes(0)) return { not: 'not a text file' };
+  if (!guess.startsWith('utf-16') && sample.includes(0)) return { not: 'no-text' };
   const text = decoderOf(guess)
     .decode(sample)
     .replace(/^\ufeff/, '')
@@ -46,18 +47,18 @@ export function natureOf(start: Uint8Array): FileNature {
   return /^<(?:!doctype html|html|table|\?xml|meta|style|body)/i.test(text) ? 'workbook' : 'text';
 }
 
-export function notASheet(nature: FileNature): string | null {
-  if (nature === 'empty') return 'The file is empty. Choose a file with one header row and one person a row.';
+export function notASheet(nature: FileNature): Said | null {
+  if (nature === 'empty') return said('file.empty');
   if (typeof nature === 'string') return null;
-  return `This is ${nature.not}, not a table of people. Save the sheet as CSV or XLSX and drop it here.`;
+  return said(`file.not.${nature.not}`);
 }
 
-export type Decoded = { ok: true; text: string; encoding: Encoding; sure: boolean } | { ok: false; reason: string };
+export type Decoded = { ok: true; text: string; encoding: Encoding; sure: boolean } | { ok: false; reason: Said };
 
 /** Reads the bytes of a text file as text, in the encoding given or else the one it is most likely in, or says what they are. */
 export function decodeFile(bytes: Uint8Array, encoding?: Encoding): Decoded {
   const nature = natureOf(bytes);
-  const fault = nature === 'workbook' ? 'This is a spreadsheet or zip file, and text was expected.' : notASheet(nature);
+  const fault = nature === 'workbook' ? said('file.workbook') : notASheet(nature);
   if (fault && !encoding) return { ok: false, reason: fault };
   const found = encoding ? { encoding, sure: true } : guessEncoding(bytes);
   const decoder = decoderOf(found.encoding);
@@ -67,7 +68,7 @@ export function decodeFile(bytes: Uint8Array, encoding?: Encoding): Decoded {
 /** A whole text file from its bytes to its rows; lines that are no person are left out. For files that fit into memory. */
 export function readFile(bytes: Uint8Array, reading: FileReading = {}): Read {
   const nature = natureOf(bytes);
-  const fault = nature === 'workbook' ? 'This is a spreadsheet or zip file, and text was expected.' : notASheet(nature);
+  const fault = nature === 'workbook' ? said('file.workbook') : notASheet(nature);
   if (fault) return { ok: false, reason: fault };
   try {
     const reader = new FileReader(openFile(bytes, true, reading, reading.encoding ? undefined : guessEncoding(bytes)));
@@ -78,7 +79,7 @@ export function readFile(bytes: Uint8Array, reading: FileReading = {}): Read {
     const rows = lines.filter((line) => line.aside === null || line.aside === 'blank').map((line) => line.cells);
     return { ok: true, sheet: { header: found.header, rows, delimiter: found.delimiter }, found };
   } catch (error) {
-    if (error instanceof Unreadable) return { ok: false, reason: error.message };
+    if (error instanceof Unreadable) return { ok: false, reason: error.said };
     throw error;
   }
 }

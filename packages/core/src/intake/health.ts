@@ -1,4 +1,4 @@
-import { editDistance } from '../common';
+import { editDistance, said, type Said } from '../common';
 
 /**
  * Domains that many people have their mail at (common practice, no source). Only for telling a likely slip of the finger:
@@ -92,9 +92,9 @@ export function isRoleAddress(normal: string): boolean {
 }
 
 /** What is worth telling about an address that is otherwise sound; null where nothing is. */
-export function addressHint(normal: string): string | null {
+export function addressHint(normal: string): Said | null {
   const domain = normal.slice(normal.lastIndexOf('@') + 1);
   const meant = meantDomain(domain);
-  if (meant) return `${domain}: perhaps ${meant} was meant`;
-  return isRoleAddress(normal) ? `${normal.slice(0, normal.indexOf('@') + 1)} is the address of a function, not of a person` : null;
+  if (meant) return said('email.meant', { domain, meant });
+  return isRoleAddress(normal) ? said('email.function', { local: normal.slice(0, normal.indexOf('@')) }) : null;
 }

@@ -1,4 +1,4 @@
-export { ENCODING_WORDS, ENCODINGS, guessEncoding, type Encoding } from './encoding';
+export { ENCODINGS, guessEncoding, type Encoding } from './encoding';
 export { unscrambled } from './mojibake';
 export { DELIMITERS, FILE_LIMITS, type Aside, type Delimiter, type FileReading, type Found, type Workbook } from './reading';
 export { RecordReader, Unreadable } from './records';
@@ -25,12 +25,11 @@ export {
 export { addressHint, isRoleAddress, meantDomain } from './health';
 export { callingCodes, normalAddress, normalPostcode, PHONE_COUNTRIES, postalKey, shownAddress, type PostalAddress } from './places';
 export { jaro, jaroWinkler, kinship, sameByShortForm, type NameKinship, type PersonName } from './names';
-export { readStatus, REFUSAL_STATUSES, REFUSAL_WORDS, type RefusalStatus } from './statuses';
+export { readStatus, REFUSAL_STATUSES, type RefusalStatus } from './statuses';
 export {
   choiceKey,
   DAY_TARGETS,
   PLAIN_TARGETS,
-  TARGET_WORDS,
   type ColumnChoice,
   type Constant,
   type DayTarget,
@@ -68,7 +67,7 @@ export {
   type KnownField,
 } from './guess';
 export { ChapterFinder, readHomes, type ChapterHome } from './chapters';
-export { verdictSentence } from './verdict-words';
+export { BECAME, type Became } from './became';
 export { gatherSpellings, type Gathering } from './spellings';
 export { applyLayout, bestLayout, layoutKey, withFieldsNow, type Layout, type LayoutFit } from './layouts';
 export { cutTags, joinTags } from './tags';
@@ -84,19 +83,7 @@ export {
   type GiftCells,
   type RowRules,
 } from './row';
-export {
-  LOOK_KINDS,
-  LOOK_WORDS,
-  MATCH_KEY_WORDS,
-  MATCH_KEYS,
-  matchRow,
-  type Candidate,
-  type FoundBy,
-  type LookKind,
-  type Match,
-  type MatchKey,
-  type Scored,
-} from './match';
+export { LOOK_KINDS, MATCH_KEYS, matchRow, type Candidate, type FoundBy, type LookKind, type Match, type MatchKey, type Scored } from './match';
 export { placeOfRow, type RowPlace } from './place';
 export { domainsOf, readRefusal, type Refusal } from './refusals';
 export { domainsOfRow, withDomains, type DomainFacts } from './domains';

@@ -1,3 +1,4 @@
+import { speak, spoken } from '../words';
 import fc from 'fast-check';
 import { readFileSync, readdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
@@ -21,7 +22,7 @@ import {
 const rulesOf = (columns: ColumnChoice[]) => ({ what: 'people' as const, columns, country: 'US', currency: 'USD', today: 20_900 });
 const read = (text: string) => {
   const result = readSheet(text);
-  if (!result.ok) throw new Error(result.reason);
+  if (!result.ok) throw new Error(speak(result.reason));
   return result.sheet;
 };
 
@@ -59,7 +60,7 @@ describe('files that are not what they seem', () => {
     [bytes(), /empty/],
     [bytes(0x50, 0x4b, 3, 4), /spreadsheet or zip/],
     [bytes(0x61, 0, 0x62), /not a text file/],
-  ])('%#', (file, reason) => expect(decodeFile(file)).toMatchObject({ ok: false, reason: expect.stringMatching(reason) as string }));
+  ])('%#', (file, reason) => expect(spoken(decodeFile(file))).toMatchObject({ ok: false, reason: expect.stringMatching(reason) as string }));
 
   test.each([
     ['', /is empty/],
@@ -67,10 +68,10 @@ describe('files that are not what they seem', () => {
     ['a,b\n', /only a header/],
     ['a,b\n"c,d', /never closed/],
     [`${Array.from({ length: 300 }, (_v, i) => `c${i}`).join(',')}\nx`, /300 columns/],
-  ])('%#', (text, reason) => expect(readSheet(text)).toMatchObject({ ok: false, reason: expect.stringMatching(reason) as string }));
+  ])('%#', (text, reason) => expect(spoken(readSheet(text))).toMatchObject({ ok: false, reason: expect.stringMatching(reason) as string }));
 
   test('a byte order mark is no part of the first header', () => {
-    const decoded = decodeFile(new TextEncoder().encode('\ufeffEmail;Name\nx@a.test;y'));
+    const decoded = spoken(decodeFile(new TextEncoder().encode('\ufeffEmail;Name\nx@a.test;y')));
     expect(decoded.ok && read(decoded.text)).toMatchObject({ header: ['Email', 'Name'], delimiter: ';' });
   });
 
@@ -155,10 +156,10 @@ describe('addresses', () => {
     ['+1 206 555 0103', '+12065550103'],
     ['2065550166', '+12065550166'],
     ["'2065550166", '+12065550166'],
-  ])('%s', (text, normal) => expect(cleanMobile(text, 'US')).toMatchObject({ ok: true, normal }));
-  test.each(['555-01', '1.2E+10', 'ask him', '12'])('%s is refused', (text) => expect(cleanMobile(text, 'US').ok).toBe(false));
+  ])('%s', (text, normal) => expect(spoken(cleanMobile(text, 'US'))).toMatchObject({ ok: true, normal }));
+  test.each(['555-01', '1.2E+10', 'ask him', '12'])('%s is refused', (text) => expect(spoken(cleanMobile(text, 'US')).ok).toBe(false));
   test('a shortened number is called by its name', () =>
-    expect(cleanMobile('1.20656E+10', 'US')).toMatchObject({ reason: expect.stringContaining('shortened') as string }));
+    expect(spoken(cleanMobile('1.20656E+10', 'US'))).toMatchObject({ reason: expect.stringContaining('shortened') as string }));
 
   test.each([
     ['MARISOL', 'MARISOL'],
@@ -222,7 +223,7 @@ describe('one row', () => {
     { to: 'consent', channel: 'email' },
   ];
   test('a sound row', () => {
-    expect(cleanRow(['A@example.org', '206 555 0101', 'ann', '14/02/2027', 'no'], rulesOf(columns))).toMatchObject({
+    expect(spoken(cleanRow(['A@example.org', '206 555 0101', 'ann', '14/02/2027', 'no'], rulesOf(columns)))).toMatchObject({
       email: { normal: 'a@example.org' },
       mobile: { normal: '+12065550101' },
       firstName: 'ann',
@@ -233,14 +234,14 @@ describe('one row', () => {
     });
   });
   test('a bad cell is left out and the row comes in while one address is good', () => {
-    const row = cleanRow(['not an address', '206 555 0101', '', 'someday', ''], rulesOf(columns));
+    const row = spoken(cleanRow(['not an address', '206 555 0101', '', 'someday', ''], rulesOf(columns)));
     expect(row.fatal).toBeNull();
     expect(row.faults.map((fault) => fault.column)).toEqual([0, 3]);
   });
-  test('an empty row', () => expect(cleanRow(['', ' ', ''], rulesOf(columns)).fatal).toBe('the row is empty'));
-  test('nobody to reach', () => expect(cleanRow(['', '', 'Ann'], rulesOf(columns)).fatal).toMatch(/no email and no mobile/));
+  test('an empty row', () => expect(spoken(cleanRow(['', ' ', ''], rulesOf(columns))).fatal).toBe('the row is empty'));
+  test('nobody to reach', () => expect(spoken(cleanRow(['', '', 'Ann'], rulesOf(columns))).fatal).toMatch(/no email and no mobile/));
   test('too many cells', () =>
-    expect(cleanRow(['a@example.org', '', '', '', '', 'more'], rulesOf(columns)).fatal).toMatch(/6 cells under 5 columns/));
+    expect(spoken(cleanRow(['a@example.org', '', '', '', '', 'more'], rulesOf(columns))).fatal).toMatch(/6 cells under 5 columns/));
 });
 
 describe('who a row is', () => {
@@ -285,7 +286,7 @@ test('there is no way past the permission step without evidence', () => {
   };
   const faults = (email: object) =>
     permissionFaults({ columns, permission: { email: { ...yes, ...email }, text: none } }, '2026-11-23').map(
-      ({ field, message }) => `${field}: ${message}`,
+      ({ field, said }) => `${field}: ${speak(said)}`,
     );
   expect(faults({})).toEqual([]);
   expect(faults({ words: 'ok' })).toEqual([expect.stringContaining('words')]);

@@ -1,3 +1,4 @@
+import { said, type Said } from '../common';
 import { kinship, type NameKinship, type PersonName } from './names';
 
 /**
@@ -6,12 +7,6 @@ import { kinship, type NameKinship, type PersonName } from './names';
  */
 export const MATCH_KEYS = ['email', 'mobile', 'externalId'] as const;
 export type MatchKey = (typeof MATCH_KEYS)[number];
-
-export const MATCH_KEY_WORDS: Record<MatchKey, string> = {
-  email: 'Email',
-  mobile: 'Phone',
-  externalId: 'Own id',
-};
 
 /** Found by an exact key, by the email without dots and plus part, or in the same postcode under a like name. */
 export type FoundBy = MatchKey | 'looseEmail' | 'nearby';
@@ -26,22 +21,11 @@ export interface Candidate extends PersonName {
 export const LOOK_KINDS = ['two-people', 'other-name-same-id', 'same-name', 'short-form', 'initial', 'transposed', 'alike', 'loose-email'] as const;
 export type LookKind = (typeof LOOK_KINDS)[number];
 
-export const LOOK_WORDS: Record<LookKind, string> = {
-  'two-people': 'What identifies them belongs to two people',
-  'other-name-same-id': 'The same own id, another name',
-  'same-name': 'The same name in the same postcode',
-  'short-form': 'A short form of the name',
-  initial: 'An initial of the name',
-  transposed: 'First and last name changed places',
-  alike: 'A name spelled nearly so',
-  'loose-email': 'The same email but for dots or what follows a plus',
-};
-
 export interface Scored {
   id: number;
   /** 0 to 100. */
   score: number;
-  reasons: string[];
+  reasons: Said[];
 }
 
 export type Match =
@@ -58,22 +42,6 @@ export type Match =
  */
 const POINTS_BY: Record<FoundBy, number> = { externalId: 60, email: 45, mobile: 40, looseEmail: 35, nearby: 15 };
 const POINTS_NAME: Record<NameKinship, number> = { same: 50, transposed: 40, 'short-form': 38, alike: 36, initial: 30, partly: 25, other: -30 };
-const WORDS_BY: Record<FoundBy, string> = {
-  externalId: 'the same own id',
-  email: 'the same email',
-  mobile: 'the same phone',
-  looseEmail: 'the same email but for dots or what follows a plus',
-  nearby: 'the same postcode',
-};
-const WORDS_NAME: Record<NameKinship, string> = {
-  same: 'the same name',
-  transposed: 'first and last name changed places',
-  'short-form': 'a short form of the name',
-  alike: 'a name spelled nearly so',
-  initial: 'an initial of the name',
-  partly: 'no other name',
-  other: 'another name',
-};
 
 /** From here on a likely double is worth a look. */
 const WORTH_A_LOOK = 50;
@@ -114,7 +82,7 @@ function fullness(row: PersonName, person: PersonName): number {
 function scored(some: readonly Person[]): Scored[] {
   return some
     .slice(0, 5)
-    .map(({ id, by, kinship: name, score }) => ({ id, score, reasons: [...waysOf(by).map((one) => WORDS_BY[one]), WORDS_NAME[name]] }));
+    .map(({ id, by, kinship: name, score }) => ({ id, score, reasons: [...waysOf(by).map((one) => said(`same.${one}`)), said(`name.${name}`)] }));
 }
 
 /** Whether an exact key with this name settles that it is the same person. */

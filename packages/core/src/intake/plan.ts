@@ -1,3 +1,4 @@
+import { said, type Code, type Said } from '../common';
 import type { FieldType } from '../fields';
 import type { Road, Scope, SendingChannel } from '../permission';
 import { choiceKey, type ColumnChoice, type Constant } from './columns';
@@ -100,11 +101,11 @@ export function withConstants(cells: readonly string[], plan: Pick<IntakePlan, '
 /** Ways that a whole batch can have agreed. */
 export const BATCH_ROADS = ['paper', 'form', 'in-person', 'phone'] as const satisfies readonly Road[];
 
-/** What keeps a plan from being taken: where in it, and a sentence. */
+/** What keeps a plan from being taken: where in it, and why. */
 export interface PlanFault {
   /** The path of what is to be mended: `permission.email`, `columns`, `mends[2]`. */
   field: string;
-  message: string;
+  said: Said;
 }
 
 /** What keeps a permission step from being passed; empty when it may be. */
@@ -112,17 +113,16 @@ export function permissionFaults(plan: Pick<IntakePlan, 'permission' | 'columns'
   const faults: PlanFault[] = [];
   const dated = plan.columns.some((column) => column.to === 'signedOn');
   for (const channel of ['email', 'text'] as const) {
-    const said = plan.permission[channel];
-    const name = channel === 'email' ? 'Email' : 'Text';
-    const tell = (message: string) => faults.push({ field: `permission.${channel}`, message: `${name}: ${message}` });
-    if (said.said === 'nothing') continue;
-    if (said.scopes.length === 0) tell('choose what they agreed to.');
-    if (!/^\d{4}-\d\d-\d\d$/.test(said.on)) tell(`say on which day they agreed${dated ? ' where the column is empty' : ''}.`);
-    else if (said.on > today) tell('the day they agreed lies in the future.');
-    if (said.words.trim().length < 10) tell('give the words they agreed to, as they stood on the sheet or form.');
-    if (said.voucher.trim() === '') tell('name who vouches for it.');
+    const agreed = plan.permission[channel];
+    const tell = (code: Code) => faults.push({ field: `permission.${channel}`, said: said(code, { channel: said(`channel.${channel}`) }) });
+    if (agreed.said === 'nothing') continue;
+    if (agreed.scopes.length === 0) tell('plan.scopes');
+    if (!/^\d{4}-\d\d-\d\d$/.test(agreed.on)) tell(dated ? 'plan.day-empty' : 'plan.day');
+    else if (agreed.on > today) tell('plan.future');
+    if (agreed.words.trim().length < 10) tell('plan.words');
+    if (agreed.voucher.trim() === '') tell('plan.voucher');
     const hasColumn = plan.columns.some((column) => column.to === 'consent' && column.channel === channel);
-    if (said.from === 'column' && !hasColumn) tell(`match a column to "${name} permission" first.`);
+    if (agreed.from === 'column' && !hasColumn) tell('plan.column');
   }
   return faults;
 }
@@ -131,23 +131,22 @@ export function permissionFaults(plan: Pick<IntakePlan, 'permission' | 'columns'
 export function columnFaults(plan: Pick<IntakePlan, 'columns' | 'constants' | 'what'>): PlanFault[] {
   const columns = allColumns(plan);
   const faults: PlanFault[] = [];
-  const tell = (message: string) => faults.push({ field: 'columns', message });
+  const tell = (code: Code, values?: Said['values']) => faults.push({ field: 'columns', said: said(code, values) });
   const keys = columns.map(choiceKey);
   const twice = keys.findIndex((key, i) => key !== null && keys.indexOf(key) !== i);
   if (twice >= 0) {
     const first = keys.indexOf(keys[twice]!);
-    tell(`Columns ${first + 1} and ${twice + 1} are matched to the same place. Leave one of them out.`);
+    tell('plan.twice', { first: first + 1, second: twice + 1 });
   }
   const has = (...targets: ColumnChoice['to'][]) => columns.some((choice) => targets.includes(choice.to));
   if (plan.what === 'gifts') {
-    if (!has('amount')) tell('No column is matched to the amount of the gift. Match one.');
-    if (!has('givenOn')) tell('No column is matched to the day of the gift. Match one, or give one day for all.');
-    if (!has('email', 'nameEmail', 'mobile', 'externalId') && !(has('lastName', 'fullName') && has('postcode')))
-      tell('Nothing says whose gifts these are. Match an email, a phone, an own id, or name and postcode.');
+    if (!has('amount')) tell('plan.amount');
+    if (!has('givenOn')) tell('plan.gift-day');
+    if (!has('email', 'nameEmail', 'mobile', 'externalId') && !(has('lastName', 'fullName') && has('postcode'))) tell('plan.whose');
     return faults;
   }
   const reachable = has('email', 'nameEmail', 'mobile') || (plan.what === 'here' && has('externalId'));
-  if (!reachable) tell('No column is matched to Email or Phone, so nobody could be reached. Match one.');
+  if (!reachable) tell('plan.unreachable');
   return faults;
 }
 
@@ -158,14 +157,14 @@ export function fileFaults(plan: Pick<IntakePlan, 'columns' | 'mends'>, file: { 
   if (length !== file.columns)
     faults.push({
       field: 'columns',
-      message: `The file has ${file.columns} columns, and the plan says of ${length} what becomes of them. Say it of each; "leave" leaves one out.`,
+      said: said('plan.width', { columns: file.columns, planned: length }),
     });
   plan.mends.forEach((mend, i) => {
     const columns = mend.kind === 'swap' ? [mend.a, mend.b] : [mend.column];
     const column = columns.find((one) => one > file.columns);
-    if (column !== undefined) faults.push({ field: `mends[${i}]`, message: `There is no column ${column} to mend: the file has ${file.columns}.` });
+    if (column !== undefined) faults.push({ field: `mends[${i}]`, said: said('plan.mend-column', { column, columns: file.columns }) });
     if (mend.kind === 'edit' && mend.row > file.rows)
-      faults.push({ field: `mends[${i}]`, message: `There is no row ${mend.row} to mend: the file has ${file.rows}.` });
+      faults.push({ field: `mends[${i}]`, said: said('plan.mend-row', { row: mend.row, rows: file.rows }) });
   });
   return faults;
 }

@@ -1,3 +1,4 @@
+import { said, type Code, type Said } from '../common';
 import Papa from 'papaparse';
 import { decoderOf, type Decoder, type Encoding } from './encoding';
 import type { Delimiter } from './reading';
@@ -23,7 +24,14 @@ function areMailboxes(text: string, whole: boolean): boolean {
 }
 
 /** A file that can't be read further, in a sentence that says where. */
-export class Unreadable extends Error {}
+export class Unreadable extends Error {
+  readonly said: Said;
+
+  constructor(code: Code, values: Said['values'] = {}) {
+    super(code);
+    this.said = said(code, values);
+  }
+}
 
 interface Parser {
   parse(input: string, base: number, ignoreLast: boolean): { data: string[][]; errors: { type: string; row?: number }[]; meta: { cursor: number } };
@@ -71,11 +79,9 @@ export class RecordReader {
     this.pending = last ? '' : this.pending.slice(meta.cursor);
     const unclosed = errors.find((error) => error.type === 'Quotes');
     if (unclosed || (this.pending.length > LONGEST_LINE && this.pending.includes('"'))) {
-      throw new Unreadable(
-        `Line ${this.count + (unclosed?.row ?? data.length) + 1} opens a quote that is never closed. Close it, or take it out, and drop the file again.`,
-      );
+      throw new Unreadable('line.quote', { line: this.count + (unclosed?.row ?? data.length) + 1 });
     }
-    if (this.pending.length > LONGEST_LINE) throw this.tooLong(data.length, `is longer than ${LONGEST_LINE.toLocaleString('en')} characters`);
+    if (this.pending.length > LONGEST_LINE) throw this.tooLong(data.length, 'line.long', { most: LONGEST_LINE });
     data.forEach((record, i) => this.bound(record, i));
     this.count += data.length;
     if (last && data.length > 0 && data.at(-1)!.length === 1 && data.at(-1)![0] === '') data.pop();
@@ -85,7 +91,7 @@ export class RecordReader {
   private lines(newline: string, last: boolean): string[][] {
     const lines = this.pending.split(newline);
     this.pending = last ? '' : lines.pop()!;
-    if (this.pending.length > LONGEST_LINE) throw this.tooLong(lines.length, `is longer than ${LONGEST_LINE.toLocaleString('en')} characters`);
+    if (this.pending.length > LONGEST_LINE) throw this.tooLong(lines.length, 'line.long', { most: LONGEST_LINE });
     if (last && lines.at(-1)?.trim() === '') lines.pop();
     const data = lines.map((line) => [line.trim().replace(/[,;]$/, '')]);
     data.forEach((record, i) => this.bound(record, i));
@@ -95,15 +101,13 @@ export class RecordReader {
 
   /** What is no table is told by where it stops being one, before it has cost anything. */
   private bound(record: readonly string[], i: number): void {
-    if (record.length > MOST_CELLS) throw this.tooLong(i, `has ${record.length.toLocaleString('en')} cells`);
+    if (record.length > MOST_CELLS) throw this.tooLong(i, 'line.cells', { cells: record.length });
     const long = record.findIndex((cell) => cell.length > LONGEST_CELL);
-    if (long >= 0) throw this.tooLong(i, `has ${record[long]!.length.toLocaleString('en')} characters in column ${long + 1}`);
+    if (long >= 0) throw this.tooLong(i, 'line.cell-long', { length: record[long]!.length, column: long + 1 });
   }
 
-  private tooLong(i: number, how: string): Unreadable {
-    return new Unreadable(
-      `Line ${(this.count + i + 1).toLocaleString('en')} ${how}. A table of people has a line for each. Look at it there, or export the file again, and drop it again.`,
-    );
+  private tooLong(i: number, code: Code, values: Said['values']): Unreadable {
+    return new Unreadable(code, { ...values, line: this.count + i + 1 });
   }
 
   private newline(): string {

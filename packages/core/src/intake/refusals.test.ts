@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { readRefusal } from '.';
+import { spoken } from '../words';
 
 describe('one line of a do-not-contact list', () => {
   const rows: [string, object][] = [
@@ -18,7 +19,7 @@ describe('one line of a do-not-contact list', () => {
     ['+12065550100..+12065550149', { kind: 'range', from: '+12065550100', to: '+12065550149' }],
   ];
   test.each(rows)('%s', (line, refusal) => {
-    expect(readRefusal(line, 'US')).toEqual({ ok: true, refusal });
+    expect(spoken(readRefusal(line, 'US'))).toEqual({ ok: true, refusal });
   });
 
   const refused: [string, RegExp][] = [
@@ -31,14 +32,14 @@ describe('one line of a do-not-contact list', () => {
     ['', /expected/],
   ];
   test.each(refused)('%j is refused with its reason', (line, reason) => {
-    const read = readRefusal(line, 'US');
+    const read = spoken(readRefusal(line, 'US'));
     expect([read.ok, read.ok ? '' : read.reason]).toEqual([false, expect.stringMatching(reason)]);
   });
 
   test('never throws, and what it reads is in normal form', () => {
     fc.assert(
       fc.property(fc.oneof(fc.string(), fc.emailAddress(), fc.domain()), (line) => {
-        const read = readRefusal(line, 'US');
+        const read = spoken(readRefusal(line, 'US'));
         if (!read.ok) return expect(read.reason).not.toBe('');
         if (read.refusal.kind === 'email' || read.refusal.kind === 'domain') expect(read.refusal.normal).toBe(read.refusal.normal.toLowerCase());
         else expect(read.refusal.kind === 'mobile' ? read.refusal.normal : read.refusal.from).toMatch(/^\+\d+$/);

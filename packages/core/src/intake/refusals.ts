@@ -1,3 +1,4 @@
+import { said, type Said } from '../common';
 import { cleanEmail, cleanMobile } from './clean';
 
 /** What is never to be written to: one address, all of a domain, one number, or a range of numbers (E.164, both ends in it). */
@@ -14,8 +15,8 @@ const DOMAIN = /^@?((?:[\p{L}\p{N}](?:[\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?\.)+\p{L}
  * Reads one line of a do-not-contact list. A domain has no local part ("@example.org" or "example.org"); a range is two
  * numbers of equal length with a dash between that is set off by spaces or by a second plus sign.
  */
-export function readRefusal(line: string, country: string): { ok: true; refusal: Refusal } | { ok: false; reason: string } {
-  if (line.length > LONGEST) return { ok: false, reason: `a line of ${line.length} characters is none that anybody typed` };
+export function readRefusal(line: string, country: string): { ok: true; refusal: Refusal } | { ok: false; reason: Said } {
+  if (line.length > LONGEST) return { ok: false, reason: said('refusal.long', { length: line.length }) };
   const text = line.trim().replace(/\s+/g, ' ').replace(/^"|"$/g, '');
   const range = /^(\+?[\d ().-]{1,40}?) ?(?: [-–] |[-–](?=\+)|\.\.) ?(\+?[\d ().-]{1,40})$/.exec(text);
   if (range) return readRange(range[1]!, range[2]!, country);
@@ -27,15 +28,14 @@ export function readRefusal(line: string, country: string): { ok: true; refusal:
   }
   const mobile = cleanMobile(text, country);
   if (mobile.ok) return { ok: true, refusal: { kind: 'mobile', normal: mobile.normal } };
-  return { ok: false, reason: 'expected an email address, a domain, a telephone number, or two numbers with a dash between' };
+  return { ok: false, reason: said('refusal.wrong') };
 }
 
 function readRange(from: string, to: string, country: string): ReturnType<typeof readRefusal> {
   const [a, b] = [cleanMobile(from, country), cleanMobile(to, country)];
   if (!a.ok) return a;
   if (!b.ok) return b;
-  if (a.normal.length !== b.normal.length || a.normal > b.normal)
-    return { ok: false, reason: 'expected a range from a lower to a higher number of the same length' };
+  if (a.normal.length !== b.normal.length || a.normal > b.normal) return { ok: false, reason: said('refusal.range') };
   return { ok: true, refusal: { kind: 'range', from: a.normal, to: b.normal } };
 }
 

@@ -1,4 +1,4 @@
-import { isoDay, visible, type Day } from '../common';
+import { type Code, type Day, isoDay, said, type Said, visible } from '../common';
 import { coerce, parseDate, parseYesNo, readCountry, readMoney, type DateOrder, type FieldType, type FieldValue } from '../fields';
 import { SENDING_CHANNELS, type Channel, type SendingChannel } from '../permission';
 import { cleanEmail, cleanName, cleanPhone, cutAddresses, cutName, cutNameEmail, cutPhones, type Address, type Cleaned } from './clean';
@@ -12,7 +12,7 @@ import { readStatus, type RefusalStatus } from './statuses';
 /** Something wrong with one cell; the row may still come in without it. */
 export interface CellFault {
   column: number;
-  reason: string;
+  reason: Said;
 }
 
 /** A gift as its row tells it; amount in hundredths of its currency, negative for a refund. */
@@ -53,7 +53,7 @@ export interface CleanRow {
   /** What is worth telling though the cell is kept. */
   hints: CellFault[];
   /** Why the row can't come in at all; null when it can. */
-  fatal: string | null;
+  fatal: Said | null;
 }
 
 /** As many letters as a name, an id or a part of an address may have; one beyond it is told, and never cut. */
@@ -73,6 +73,8 @@ export const LONGEST = {
   appeal: 60,
 } as const;
 const LONGEST_TAG = 120;
+
+const brief = (cell: string) => cell.slice(0, 40);
 
 /** What a file is brought in for. */
 export const BATCH_KINDS = ['people', 'refusals', 'here', 'gifts'] as const;
@@ -139,13 +141,13 @@ class RowReader {
         return this.field(choice.type, choice.order, column, cell);
       case 'consent': {
         const yes = readConsent(cell);
-        if (yes === null) this.fault(column, `expected yes or no, got "${cell.slice(0, 40)}"`);
+        if (yes === null) this.fault(column, said('value.yesno', { got: brief(cell) }));
         else this.row.consent[choice.channel] = yes;
         return;
       }
       case 'refusal': {
         const refused = readRefused(cell, (text) => serialDay(text) !== null || parseDate(text, 'day-first') !== null);
-        if (refused === null) this.hint(column, `"${cell.slice(0, 40)}" under a refusal is neither yes nor no, and is taken for the refusal`);
+        if (refused === null) this.hint(column, said('cell.refusal', { got: brief(cell) }));
         if (refused === false) return;
         for (const channel of refusedChannels(choice.channel)) this.row.refused.add(channel);
         return;
@@ -197,13 +199,13 @@ class RowReader {
         return this.post({ [to]: cell });
       case 'country': {
         const country = readCountry(cell);
-        if (country === null) return this.fault(column, `expected a country, got "${cell.slice(0, 40)}"`);
+        if (country === null) return this.fault(column, said('value.country', { got: brief(cell) }));
         return this.post({ country });
       }
       case 'tags':
         for (const tag of cutTags(cell))
           if (tag.length <= LONGEST_TAG) row.tags.push(tag);
-          else this.fault(column, `expected tags of at most ${LONGEST_TAG} characters, got ${tag.length}`);
+          else this.fault(column, said('cell.tag-long', { most: LONGEST_TAG, length: tag.length }));
         return;
       case 'standing':
       case 'chapter':
@@ -214,7 +216,7 @@ class RowReader {
         return;
       case 'status': {
         row.status = readStatus(cell);
-        if (row.status === null) this.fault(column, `expected a word such as unsubscribed, bounced or complained, got "${cell.slice(0, 40)}"`);
+        if (row.status === null) this.fault(column, said('cell.status', { got: brief(cell) }));
         return;
       }
       case 'amount':
@@ -229,7 +231,7 @@ class RowReader {
   /** Nothing is cut: what is too long to be a name, an id or a line of an address is told. */
   private fits(to: keyof typeof LONGEST, column: number, cell: string): boolean {
     const longest = LONGEST[to];
-    if (cell.length > longest) this.fault(column, `expected at most ${longest} characters, got ${cell.length}: "${cell.slice(0, 30)}…"`);
+    if (cell.length > longest) this.fault(column, said('cell.long', { most: longest, length: cell.length, got: `${cell.slice(0, 30)}…` }));
     return cell.length <= longest;
   }
 
@@ -238,13 +240,13 @@ class RowReader {
     switch (to) {
       case 'amount': {
         const money = readMoney(cell);
-        if (!money) return this.fault(column, `expected an amount, got "${cell.slice(0, 40)}"`);
+        if (!money) return this.fault(column, said('value.amount', { got: brief(cell) }));
         gift.amount = money.minor;
         gift.currency = money.currency ?? gift.currency;
         return;
       }
       case 'currency':
-        if (!/^[A-Z]{3}$/i.test(cell)) return this.fault(column, `expected a currency such as USD, got "${cell.slice(0, 40)}"`);
+        if (!/^[A-Z]{3}$/i.test(cell)) return this.fault(column, said('cell.currency', { got: brief(cell) }));
         gift.currency = cell.toUpperCase();
         return;
       case 'giftId':
@@ -268,13 +270,13 @@ class RowReader {
     const text = serial === null ? cell : isoDay(serial);
     const coerced = coerce(type, text, { order, currency, today, born: births?.has(column) ?? false });
     if (!coerced.ok) return this.fault(column, coerced.reason);
-    if (serial !== null) this.hint(column, `${cell} is a spreadsheet's number of a day, read as one`);
+    if (serial !== null) this.hint(column, said('cell.serial', { got: cell }));
     this.row.values.push({ column, value: coerced.value });
   }
 
   private day(column: number, cell: string, order: DateOrder | undefined): Day | null {
     const day = serialDay(cell) ?? parseDate(cell, order ?? 'day-first');
-    if (day === null) this.fault(column, `expected a date, got "${cell.slice(0, 40)}"`);
+    if (day === null) this.fault(column, said('value.date', { got: brief(cell) }));
     return day;
   }
 
@@ -308,11 +310,11 @@ class RowReader {
     this.row.post = { ...(this.row.post ?? EMPTY_POST), ...part };
   }
 
-  private fault(column: number, reason: string): void {
+  private fault(column: number, reason: Said): void {
     this.row.faults.push({ column, reason });
   }
 
-  private hint(column: number, reason: string): void {
+  private hint(column: number, reason: Said): void {
     this.row.hints.push({ column, reason });
   }
 
@@ -334,29 +336,31 @@ export function serialDay(cell: string): Day | null {
   return serial >= 15_000 && serial <= 80_000 ? serial - 25_569 : null;
 }
 
-function fatalFault(row: CleanRow, cells: readonly string[], rules: RowRules): string | null {
+function fatalFault(row: CleanRow, cells: readonly string[], rules: RowRules): Said | null {
   const width = rules.columns.length;
   const extra = cells.slice(width).filter((cell) => cell.trim() !== '').length;
-  if (extra > 0) return `the row has ${cells.length} cells under ${width} columns; a separator may stand inside a value without quotes`;
-  if (cells.every((cell) => cell.trim() === '')) return 'the row is empty';
+  if (extra > 0) return said('row.wide', { cells: cells.length, width });
+  if (cells.every((cell) => cell.trim() === '')) return said('row.empty');
   if (rules.what === 'gifts') return giftFault(row);
   if (row.email || row.mobile) return null;
   if (row.externalId && rules.what !== 'refusals') return rules.what === 'here' ? null : unreachable(row);
   return unreachable(row);
 }
 
-function unreachable(row: CleanRow): string {
-  const why = row.faults.map((fault) => fault.reason).join('; ');
-  return why === '' ? 'no email and no mobile, so this person could never be reached' : why;
+/** What keeps a row out where it is what its cells are kept out for. */
+export const reasonsOf = (faults: readonly CellFault[]): Said => said('row.reasons', { reasons: faults.map(({ reason }) => reason) });
+
+function unreachable(row: CleanRow): Said {
+  return faultsOr(row, 'row.unreachable');
 }
 
-function giftFault(row: CleanRow): string | null {
-  if (row.gift.amount === null || row.gift.amount === 0) return faultsOr(row, 'no amount, so there is no gift to record');
-  if (row.gift.on === null) return faultsOr(row, 'no day, so the gift has no place in time');
+function giftFault(row: CleanRow): Said | null {
+  if (row.gift.amount === null || row.gift.amount === 0) return faultsOr(row, 'row.no-amount');
+  if (row.gift.on === null) return faultsOr(row, 'row.no-day');
   if (row.email || row.mobile || row.externalId || (row.lastName && row.post?.postcode)) return null;
-  return faultsOr(row, 'nothing says whose gift it is: no email, mobile, own id, or name with postcode');
+  return faultsOr(row, 'row.whose');
 }
 
-function faultsOr(row: CleanRow, otherwise: string): string {
-  return row.faults.length > 0 ? row.faults.map((fault) => fault.reason).join('; ') : otherwise;
+function faultsOr(row: CleanRow, otherwise: Code): Said {
+  return row.faults.length > 0 ? reasonsOf(row.faults) : said(otherwise);
 }

@@ -1,3 +1,4 @@
+import { said, type Said } from '../common';
 import { parseNumber } from '../fields';
 import { nameMatchKey } from './clean';
 import { decoderOf, guessEncoding, type Encoding } from './encoding';
@@ -166,7 +167,7 @@ export class FileReader {
 
   private setHeader(header: string[]): void {
     if (header.length > FILE_LIMITS.columns) {
-      throw new Unreadable(`The sheet has ${header.length} columns; ${FILE_LIMITS.columns} is the most. Leave out the ones you don't need.`);
+      throw new Unreadable('file.columns', { columns: header.length, most: FILE_LIMITS.columns });
     }
     this.header = header;
     this.headerKey = keyOf(header);
@@ -180,7 +181,7 @@ export class FileReader {
   private counted(cells: string[], aside: Aside | null): Line {
     this.rows += 1;
     if (this.rows > FILE_LIMITS.rows) {
-      throw new Unreadable(`The sheet has more than ${FILE_LIMITS.rows} rows, which is the most in one batch. Split it in two.`);
+      throw new Unreadable('file.rows', { most: FILE_LIMITS.rows });
     }
     if (aside) this.asides[aside] += 1;
     else if (cells.length > this.header.length && cells.slice(this.header.length).some((cell) => cell.trim() !== '')) this.longer += 1;
@@ -222,8 +223,8 @@ function keyOf(cells: readonly string[]): string {
     .join('\u0000');
 }
 
-/** The sentence for a file without anybody in it; null where there is somebody. */
-export function emptiness(found: Pick<Found, 'header' | 'rows'>): string | null {
-  if (found.header.length === 0) return 'There is nothing in it. It needs one header row and one person a row.';
-  return found.rows === 0 ? 'There is only a header row and nobody under it.' : null;
+/** What is said of a file without anybody in it; null where there is somebody. */
+export function emptiness(found: Pick<Found, 'header' | 'rows'>): Said | null {
+  if (found.header.length === 0) return said('file.nothing');
+  return found.rows === 0 ? said('file.nobody') : null;
 }

@@ -4,12 +4,6 @@ import { nameMatchKey } from './clean';
 export const REFUSAL_STATUSES = ['left', 'bounced', 'complained'] as const;
 export type RefusalStatus = (typeof REFUSAL_STATUSES)[number];
 
-export const REFUSAL_WORDS: Record<RefusalStatus, string> = {
-  left: 'Left: a no to everything on the channel',
-  bounced: 'Bounced for good: the address is held',
-  complained: 'Complained: a no, and the address is held',
-};
-
 /** Words of status columns in English, Spanish, French and German, as programs export them (common practice, no source). */
 const WORDS: Record<RefusalStatus | 'fine', string> = {
   left: `unsubscribed unsubscribe unsub optedout optout optedoutofemail removed withdrawn cancelled canceled left revoked donotemail donotcontact donottext stop stopped

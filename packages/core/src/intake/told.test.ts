@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { birthColumns, cleanRow, cutTags, fileFaults, joinTags, withKnownFields, type ColumnChoice, type RowRules } from '.';
+import { spoken } from '../words';
 
 /** 2026-11-30. */
 const TODAY = 20_787;
@@ -7,7 +8,7 @@ const rulesOf = (columns: ColumnChoice[], more: Partial<RowRules> = {}): RowRule
   ...{ what: 'people', columns, country: 'US', currency: 'USD', today: TODAY, births: birthColumns(columns, []) },
   ...more,
 });
-const read = (columns: ColumnChoice[], cells: string[], more: Partial<RowRules> = {}) => cleanRow(cells, rulesOf(columns, more));
+const read = (columns: ColumnChoice[], cells: string[], more: Partial<RowRules> = {}) => spoken(cleanRow(cells, rulesOf(columns, more)));
 
 describe('what is too long is told, and never cut', () => {
   const at = (
@@ -107,7 +108,7 @@ describe('tags in one cell', () => {
 
 describe('a plan that does not fit its file', () => {
   const columns: ColumnChoice[] = [{ to: 'email' }, { to: 'firstName' }, { to: 'leave' }];
-  const faults = (more: Partial<Parameters<typeof fileFaults>[0]>) => fileFaults({ columns, mends: [], ...more }, { columns: 3, rows: 10 });
+  const faults = (more: Partial<Parameters<typeof fileFaults>[0]>) => spoken(fileFaults({ columns, mends: [], ...more }, { columns: 3, rows: 10 }));
   test('one that does', () => {
     expect(faults({})).toEqual([]);
     expect(faults({ mends: [{ kind: 'edit', row: 10, column: 3, value: '' }] })).toEqual([]);
@@ -127,7 +128,7 @@ describe('a plan that does not fit its file', () => {
       'no column 4',
     ],
     [{ mends: [{ kind: 'swap', a: 1, b: 6 }] }, 'mends[0]', 'no column 6'],
-  ] as const)('%j', (more, field, words) => expect(faults(more as never)).toEqual([{ field, message: expect.stringContaining(words) as string }]));
+  ] as const)('%j', (more, field, words) => expect(faults(more as never)).toEqual([{ field, said: expect.stringContaining(words) as string }]));
 });
 
 test('a new field that is here already under its name is that field, where it takes the same', () => {

@@ -28,6 +28,7 @@ import {
   withFieldsNow,
   type ColumnChoice,
 } from '.';
+import { spoken } from '../words';
 
 // Unicode CLDR through Intl: the days of four languages in three styles are read back as they were written.
 describe.each(['en-US', 'en-GB', 'es', 'fr', 'de'])('dates of %s', (locale) => {
@@ -84,17 +85,21 @@ test.each(['no', 'N', '0', 'FALSE', 'non', 'Nein', 'opted out', '✗'])('%s is n
 // E.164 by libphonenumber; numbers set aside for fiction.
 describe('telephone numbers that a spreadsheet damaged', () => {
   test('are put right where that is certain, and told', () => {
-    expect(cleanPhone('1.2065550121E+10', 'US')).toMatchObject({
+    expect(spoken(cleanPhone('1.2065550121E+10', 'US'))).toMatchObject({
       ok: true,
       normal: '+12065550121',
       hint: expect.stringContaining('12065550121') as string,
     });
-    expect(cleanPhone('12065550121', 'GB')).toMatchObject({ ok: true, normal: '+12065550121', hint: expect.stringContaining('plus sign') as string });
-    expect(cleanPhone('2065550121.0', 'US')).toMatchObject({ ok: true, normal: '+12065550121' });
+    expect(spoken(cleanPhone('12065550121', 'GB'))).toMatchObject({
+      ok: true,
+      normal: '+12065550121',
+      hint: expect.stringContaining('plus sign') as string,
+    });
+    expect(spoken(cleanPhone('2065550121.0', 'US'))).toMatchObject({ ok: true, normal: '+12065550121' });
   });
   test('and refused where digits are gone', () => {
     for (const text of ['1.2E+10', '1.20656E+10', '2.07946E+11'])
-      expect(cleanPhone(text, 'US')).toMatchObject({ ok: false, reason: expect.stringContaining('shortened') as string });
+      expect(spoken(cleanPhone(text, 'US'))).toMatchObject({ ok: false, reason: expect.stringContaining('shortened') as string });
   });
 });
 
@@ -141,9 +146,9 @@ describe('what is worth telling about an address', () => {
   ])('%s: %s', (domain, meant) => expect(meantDomain(domain)).toBe(meant));
   // RFC 2142 §2 to §5 name these mailboxes.
   test.each(['info', 'sales', 'abuse', 'postmaster', 'webmaster', 'support'])('%s@ is the address of a function', (role) =>
-    expect(addressHint(`${role}@example.org`)).toContain('function'),
+    expect(spoken(addressHint(`${role}@example.org`))).toContain('function'),
   );
-  test('a person’s is not', () => expect(addressHint('ruth@example.org')).toBeNull());
+  test('a person’s is not', () => expect(spoken(addressHint('ruth@example.org'))).toBeNull());
   test('dots and plus parts are left alone, and told by what remains', () => {
     expect(looseEmail('ma.ri.sol+fair@example.org')).toBe('marisol@example.org');
     expect(looseEmail('plain@example.org')).toBe('plain@example.org');
@@ -158,11 +163,14 @@ describe('what is worth telling about an address', () => {
       today: 20_900,
     };
     const facts = { dead: (domain: string) => domain === 'gone.test', disposable: (domain: string) => domain === 'bin.test' };
-    const both = withDomains(cleanRow(['a@gone.test', '206 555 0121'], rules), facts, 0);
+    const both = spoken(withDomains(cleanRow(['a@gone.test', '206 555 0121'], rules), facts, 0));
     expect(both).toMatchObject({ email: null, fatal: null, faults: [{ column: 0, reason: 'a@gone.test: nobody takes mail at gone.test' }] });
-    expect(withDomains(cleanRow(['a@gone.test', ''], rules), facts, 0).fatal).toContain('nobody takes mail');
-    expect(withDomains(cleanRow(['a@gone.test; b@x.org', ''], rules), facts, 0)).toMatchObject({ email: { normal: 'b@x.org' }, moreEmails: [] });
-    expect(withDomains(cleanRow(['a@bin.test', ''], rules), facts, 0).hints).toMatchObject([
+    expect(spoken(withDomains(cleanRow(['a@gone.test', ''], rules), facts, 0)).fatal).toContain('nobody takes mail');
+    expect(spoken(withDomains(cleanRow(['a@gone.test; b@x.org', ''], rules), facts, 0))).toMatchObject({
+      email: { normal: 'b@x.org' },
+      moreEmails: [],
+    });
+    expect(spoken(withDomains(cleanRow(['a@bin.test', ''], rules), facts, 0)).hints).toMatchObject([
       { reason: expect.stringContaining('throw away') as string },
     ]);
   });
@@ -322,7 +330,7 @@ test('what nobody sees goes from every cell, whatever it is matched to', () => {
     'M\u200b1',
     '98\u00ad101',
   ];
-  expect(cleanRow(cells, { what: 'people', columns, country: 'US', currency: 'USD', today: 20_900 })).toMatchObject({
+  expect(spoken(cleanRow(cells, { what: 'people', columns, country: 'US', currency: 'USD', today: 20_900 }))).toMatchObject({
     email: { normal: 'ann@example.org' },
     mobile: { normal: '+12065550101' },
     post: { city: 'Port Alder', street: '1 Slip Lane', postcode: '98101' },

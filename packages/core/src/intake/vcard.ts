@@ -143,17 +143,13 @@ export class CardReader {
   end(): CardRow[] {
     this.text += this.decoder.end();
     const rows = this.take();
-    if (/^[ \t]{0,20}BEGIN:VCARD/im.test(this.text))
-      throw new Unreadable(`Card ${this.count + 1} has no end (END:VCARD). The file may be cut off; export it again.`);
+    if (/^[ \t]{0,20}BEGIN:VCARD/im.test(this.text)) throw new Unreadable('card.end', { card: this.count + 1 });
     return rows;
   }
 
   /** A card with a picture in it is long; one without an end would take all memory. */
   private bound(): void {
-    if (this.text.length > LONGEST_CARD)
-      throw new Unreadable(
-        `Card ${this.count + 1} is longer than ${LONGEST_CARD / 1_000_000} million characters. Export the cards without pictures, and drop the file again.`,
-      );
+    if (this.text.length > LONGEST_CARD) throw new Unreadable('card.long', { card: this.count + 1, most: LONGEST_CARD / 1_000_000 });
   }
 
   private take(): CardRow[] {
@@ -175,7 +171,7 @@ export class CardReader {
       const [, properties] = ICAL.parse(plain.trim()) as unknown as [string, Property[]];
       return rowOf(properties);
     } catch (error) {
-      throw new Unreadable(`Card ${this.count} can't be read: ${(error as Error).message}. Mend or take out that card and drop the file again.`);
+      throw new Unreadable('card.wrong', { card: this.count, why: (error as Error).message });
     }
   }
 }

@@ -1,3 +1,4 @@
+import { said, type Said } from '../common';
 /** A letter as the editor keeps it: a small closed set of blocks, so that everything in it can be mailed safely. */
 export interface LetterDoc {
   type: 'doc';
@@ -37,13 +38,13 @@ const MARKS = new Set(['bold', 'italic', 'link']);
 
 /**
  * Checks a document that came over the wire: only known kinds, safe links, library images, at most 2,000 nodes.
- * Returns the first thing wrong as a sentence, or null.
+ * Returns the first thing wrong, or null.
  */
-export function letterFault(doc: unknown): string | null {
-  if (!isNode(doc) || doc.type !== 'doc') return 'Expected a letter document.';
+export function letterFault(doc: unknown): Said | null {
+  if (!isNode(doc) || doc.type !== 'doc') return said('letter.document');
   let nodes = 0;
-  const visit = (node: AnyNode): string | null => {
-    if (++nodes > 2000) return 'The letter has more than 2,000 pieces. Shorten it.';
+  const visit = (node: AnyNode): Said | null => {
+    if (++nodes > 2000) return said('letter.long');
     return nodeFault(node) ?? firstFault(node.content, visit);
   };
   return firstFault(doc.content, visit);
@@ -61,32 +62,32 @@ function isNode(value: unknown): value is AnyNode {
   return typeof value === 'object' && value !== null && typeof (value as AnyNode).type === 'string';
 }
 
-function firstFault(content: unknown, visit: (node: AnyNode) => string | null): string | null {
+function firstFault(content: unknown, visit: (node: AnyNode) => Said | null): Said | null {
   if (content === undefined) return null;
-  if (!Array.isArray(content)) return 'Expected a list of pieces in the letter.';
+  if (!Array.isArray(content)) return said('letter.list');
   for (const child of content) {
-    const fault = isNode(child) ? visit(child) : 'Expected a piece of a letter.';
+    const fault = isNode(child) ? visit(child) : said('letter.piece');
     if (fault) return fault;
   }
   return null;
 }
 
-function nodeFault(node: AnyNode): string | null {
-  if (!BLOCKS.has(node.type) && !INLINES.has(node.type)) return `The letter holds "${node.type}", which can't be mailed.`;
-  if (node.type === 'text' && typeof node.text !== 'string') return 'Expected text in the letter.';
-  if (node.type === 'heading' && ![1, 2, 3].includes(Number(node.attrs?.level))) return 'Expected a heading of level 1 to 3.';
-  if (node.type === 'image' && imageIdOf(String(node.attrs?.src ?? '')) === null) return 'An image is not from the library.';
+function nodeFault(node: AnyNode): Said | null {
+  if (!BLOCKS.has(node.type) && !INLINES.has(node.type)) return said('letter.kind', { type: node.type });
+  if (node.type === 'text' && typeof node.text !== 'string') return said('letter.text');
+  if (node.type === 'heading' && ![1, 2, 3].includes(Number(node.attrs?.level))) return said('letter.heading');
+  if (node.type === 'image' && imageIdOf(String(node.attrs?.src ?? '')) === null) return said('letter.image');
   if (node.type === 'button' && !isSafeLink(String(node.attrs?.href ?? ''))) {
-    return `The button "${String(node.attrs?.label ?? '')}" needs an address that begins with https://.`;
+    return said('letter.button', { label: String(node.attrs?.label ?? '') });
   }
   return markFault(node.marks);
 }
 
-function markFault(marks: unknown): string | null {
+function markFault(marks: unknown): Said | null {
   for (const mark of Array.isArray(marks) ? marks : []) {
-    if (!isNode(mark) || !MARKS.has(mark.type)) return "The letter holds a style that can't be mailed.";
+    if (!isNode(mark) || !MARKS.has(mark.type)) return said('letter.style');
     if (mark.type === 'link' && !isSafeLink(String(mark.attrs?.href ?? ''))) {
-      return `The link to "${String(mark.attrs?.href ?? '')}" needs an address that begins with https://.`;
+      return said('letter.link', { href: String(mark.attrs?.href ?? '') });
     }
   }
   return null;

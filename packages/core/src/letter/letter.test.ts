@@ -1,5 +1,6 @@
 import { compile, registryOf, render, STANDARD_NAMES } from '../merge';
 import { compileLetter, escapeHtml, letterFault, wrapLetter, type LetterDoc } from '.';
+import { spoken } from '../words';
 
 const around = { registry: registryOf(STANDARD_NAMES), imageUrl: (src: string) => `https://ferry.test${src}` };
 const paragraph = (text: string, marks: object[] = []) => ({ type: 'paragraph', content: [{ type: 'text', text, marks }] });
@@ -71,6 +72,6 @@ test.each([
   [{ type: 'paragraph' }, /letter document/],
   [{ type: 'doc', content: 'x' }, /list of pieces/],
   [doc(...Array.from({ length: 2001 }, () => ({ type: 'paragraph' }))), /2,000/],
-])('what cannot be mailed is refused in a sentence (%#)', (bad, message) => expect(letterFault(bad)).toMatch(message));
+])('what cannot be mailed is refused in a sentence (%#)', (bad, message) => expect(spoken(letterFault(bad))).toMatch(message));
 
-test('a sound letter has no fault', () => expect(letterFault(doc(paragraph('x', [{ type: 'bold' }])))).toBeNull());
+test('a sound letter has no fault', () => expect(spoken(letterFault(doc(paragraph('x', [{ type: 'bold' }]))))).toBeNull());

@@ -1,3 +1,4 @@
+import { said, type Said } from '../common';
 /** From and to, in UTF-16 units of the source, end exclusive. */
 export interface Span {
   from: number;
@@ -8,7 +9,7 @@ export type Piece = { kind: 'text'; text: string } | { kind: 'merge'; name: stri
 
 export interface Fault {
   span: Span;
-  message: string;
+  said: Said;
 }
 
 export interface Parsed {
@@ -43,7 +44,7 @@ export function parse(source: string): Parsed {
       at += 2;
     } else if (char === '{') {
       const field = readField(source, at);
-      if ('message' in field) {
+      if ('said' in field) {
         if (faults.length < MOST_FAULTS) faults.push(field);
         literal += source.slice(at, field.span.to);
       } else {
@@ -64,14 +65,14 @@ type Field = Extract<Piece, { kind: 'merge' }>;
 
 function readField(source: string, from: number): Field | Fault {
   const end = closingBrace(source, from);
-  if (end < 0) return { span: { from, to: from + 1 }, message: 'This brace is never closed. Write \\{ for a brace itself.' };
+  if (end < 0) return { span: { from, to: from + 1 }, said: said('merge.open') };
   const span = { from, to: end + 1 };
   const inside = source.slice(from + 1, end);
   const comma = inside.indexOf(',');
   const name = (comma < 0 ? inside : inside.slice(0, comma)).trim();
   const or = comma < 0 ? null : (/^or\s*["“]((?:\\.|[^"”\\])*)["”]$/i.exec(inside.slice(comma + 1).trim())?.[1] ?? undefined);
   if (name === '' || /["“”{}]/.test(name) || or === undefined)
-    return { span, message: `Expected {Name} or {Name, or "words"}, got {${inside.length > 80 ? `${inside.slice(0, 80)}…` : inside}}.` };
+    return { span, said: said('merge.wrong', { got: inside.length > 80 ? `${inside.slice(0, 80)}…` : inside }) };
   return { kind: 'merge', name: name.replace(/\s+/g, ' '), or: or?.replace(/\\(.)/g, '$1') ?? null, span };
 }
 

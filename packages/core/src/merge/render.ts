@@ -1,3 +1,4 @@
+import { said } from '../common';
 import { MOST_FAULTS, parse, type Fault, type Span } from './parse';
 import type { Registry } from './registry';
 
@@ -44,8 +45,8 @@ export function compile(source: string, registry: Registry): Compiled {
 
 function unknownName(name: string, span: Span, registry: Registry): MergeFault {
   const suggestion = registry.suggest(name);
-  const hint = suggestion ? ` The nearest is {${suggestion}}.` : '';
-  return { span, message: `There is no merge field {${name}}.${hint}`, suggestion };
+  const why = suggestion ? said('merge.unknown-near', { name, nearest: suggestion }) : said('merge.unknown', { name });
+  return { span, said: why, suggestion };
 }
 
 /** Fills the slots. `escape` is applied to values and "or" words alike, never to the literal text. */

@@ -1,14 +1,13 @@
 import {
   askedFor,
   changedQuestions,
-  explain,
   isPlaceKey,
   keysFor,
   mayWrite,
   placeKeyOf,
   PRESET_NAMES,
   PRESETS,
-  ruleChangeWords,
+  ruleChanges,
   ruleFaults,
   rulesFor,
   startingRules,
@@ -17,6 +16,7 @@ import {
   type HouseRules,
   type PlaceRules,
 } from '.';
+import { explain, spoken } from '../words';
 
 const START = startingRules('US');
 const US = PRESETS['united-states'].rules;
@@ -102,7 +102,7 @@ describe('which rules hold for somebody', () => {
 describe('presets', () => {
   test.each([...PRESET_NAMES])('%s is sound and names its sources', (name) => {
     const preset = PRESETS[name];
-    expect(ruleFaults({ home: '*', places: { '*': preset.rules } })).toEqual([]);
+    expect(spoken(ruleFaults({ home: '*', places: { '*': preset.rules } }))).toEqual([]);
     expect(preset.rules.preset).toBe(name);
     expect(preset.sources.length).toBeGreaterThan(0);
     for (const source of preset.sources) expect(source.source).not.toBe('');
@@ -134,14 +134,14 @@ describe('presets', () => {
   test('texts go only after a yes, whatever is written', () => {
     const loose = { ...US, needs: { ...US.needs, text: { ...US.needs.text, appeals: 'nothing' as const } } };
     expect(STATES.filter((state) => mayWrite(loose, 'text', 'appeals', state))).toEqual(['yes']);
-    expect(ruleFaults(with_('US', loose))).toEqual(['US: texts go to people who said yes, wherever they are.']);
+    expect(spoken(ruleFaults(with_('US', loose)))).toEqual(['United States: texts go to people who said yes, wherever they are.']);
   });
 
   test('hours that end when they begin are none, on any day', () => {
     const none = { from: 600, to: 600 };
     const day = { from: 480, to: 1200 };
-    const faults = (hours: PlaceRules['hours']) => ruleFaults(with_('US', { ...US, hours }));
-    const told = ['US: hours that end when they begin are none; choose others.'];
+    const faults = (hours: PlaceRules['hours']) => spoken(ruleFaults(with_('US', { ...US, hours })));
+    const told = ['United States: hours that end when they begin are none; choose others.'];
     expect([faults({ call: null, text: none }), faults({ call: none, text: null }), faults({ call: none, text: none })]).toEqual([told, told, told]);
     expect(faults({ call: null, text: { ...day, days: { sun: none } } })).toEqual(told);
     expect(faults({ call: null, text: { ...day, holidays: none } })).toEqual(told);
@@ -149,11 +149,11 @@ describe('presets', () => {
   });
 
   test('hours that end before they begin go over midnight', () => {
-    expect(ruleFaults(with_('US', { ...US, hours: { call: null, text: { from: 1200, to: 480 } } }))).toEqual([]);
+    expect(spoken(ruleFaults(with_('US', { ...US, hours: { call: null, text: { from: 1200, to: 480 } } })))).toEqual([]);
   });
 
   test('rules for everywhere else are never missing', () => {
-    expect(ruleFaults({ home: 'US', places: { US } })).toEqual(['There must be rules for everywhere else.']);
+    expect(spoken(ruleFaults({ home: 'US', places: { US } }))).toEqual(['There must be rules for everywhere else.']);
   });
 });
 
@@ -208,15 +208,15 @@ describe('a change of rules', () => {
   });
 
   test('is said in sentences', () => {
-    expect(ruleChangeWords(START, with_('US', email('nothing')))).toEqual([
+    expect(spoken(ruleChanges(START, with_('US', email('nothing'))))).toEqual([
       'United States: email for appeals needs nothing on record, no longer at least an implied permission.',
     ]);
-    expect(ruleChangeWords(START, with_('US-ME', US))).toEqual(['United States, ME has rules of its own now.']);
-    expect(ruleChangeWords(START, { ...START, home: 'EU' })).toEqual(['People whose place is not known now count to European Union.']);
-    expect(ruleChangeWords(START, with_('US', { ...US, hours: { ...US.hours, text: { from: 600, to: 1110 } } }))).toEqual([
+    expect(spoken(ruleChanges(START, with_('US-ME', US)))).toEqual(['United States, ME has rules of its own now.']);
+    expect(spoken(ruleChanges(START, { ...START, home: 'EU' }))).toEqual(['People whose place is not known now count to European Union.']);
+    expect(spoken(ruleChanges(START, with_('US', { ...US, hours: { ...US.hours, text: { from: 600, to: 1110 } } })))).toEqual([
       'United States: texts leave from 10:00 to 18:30.',
     ]);
-    expect(ruleChangeWords(START, START)).toEqual([]);
+    expect(spoken(ruleChanges(START, START))).toEqual([]);
   });
 });
 

@@ -1,4 +1,4 @@
-import { addMonths, type Instant } from '../common';
+import { addMonths, type Instant, said, type Said } from '../common';
 import { ELSEWHERE, keysFor, type Place, type PlaceKey } from './places';
 import {
   CHANNELS,
@@ -181,17 +181,16 @@ export function lapseOf(began: Instant, months: number): Instant {
   return (addMonths(Math.floor(began / 86_400_000), months) + 1) * 86_400_000 - 1;
 }
 
-/** Faults of rules that come from outside, as sentences. What is left out of a preset's shape is caught by the schema. */
-export function ruleFaults(rules: HouseRules): string[] {
-  const faults: string[] = [];
-  if (!rules.places[ELSEWHERE]) faults.push('There must be rules for everywhere else.');
+/** Faults of rules that come from outside, each once. What is left out of a preset's shape is caught by the schema. */
+export function ruleFaults(rules: HouseRules): Said[] {
+  const faults: Said[] = [];
+  if (!rules.places[ELSEWHERE]) faults.push(said('rules.elsewhere'));
   for (const [key, place] of Object.entries(rules.places)) {
-    for (const asked of ASKED_FOR) if (place.needs.text[asked] !== 'yes') faults.push(`${key}: texts go to people who said yes, wherever they are.`);
-    for (const hours of [place.hours.call, place.hours.text])
-      if (hours && spansOf(hours).some((span) => span.from === span.to))
-        faults.push(`${key}: hours that end when they begin are none; choose others.`);
+    if (ASKED_FOR.some((asked) => place.needs.text[asked] !== 'yes')) faults.push(said('rules.texts', { place: { place: key } }));
+    const spans = [place.hours.call, place.hours.text].flatMap((hours) => (hours ? spansOf(hours) : []));
+    if (spans.some((span) => span.from === span.to)) faults.push(said('rules.hours', { place: { place: key } }));
   }
-  return [...new Set(faults)];
+  return faults;
 }
 
 /** All spans that hours name. */

@@ -40,7 +40,7 @@ export {
   type Weekday,
   WEEKDAYS,
 } from './house-rules';
-export { askedForWords, clockWords, hoursWords, loosenings, ruleChangeWords } from './rule-words';
+export { clockWords, hoursSaid, loosenings, ruleChanges } from './rule-changes';
 export { ELSEWHERE, isPlaceKey, keysFor, placeAt, UNION, UNION_COUNTRIES, type PastPlace, type Place, type PlaceKey } from './places';
 export { PRESETS, startingRules, withOption, type Preset, type PresetOption } from './presets';
 export {
@@ -74,18 +74,3 @@ export {
   vouchedState,
   type Request,
 } from './confirm';
-export { whyWords, type Basis } from './why';
-export {
-  CHANNEL_WORDS,
-  ENTRY_WORDS,
-  explain,
-  placeWords,
-  PURPOSE_WORDS,
-  RELATIONSHIP_WORDS,
-  NEED_WORDS,
-  ruleWords,
-  ROAD_WORDS,
-  scopeWords,
-  STATE_WORDS,
-  verdictWords,
-} from './words';

@@ -1,3 +1,4 @@
+import { said, type Said } from '../common';
 import type { AskedFor, Hours, HouseRules, Need, PlaceRules, PresetName, Span } from './house-rules';
 import type { Channel } from './vocabulary';
 
@@ -8,16 +9,15 @@ import type { Channel } from './vocabulary';
 
 export interface PresetOption {
   id: string;
-  words: string;
+  words: Said;
   source: string;
   /** The rules with the option switched on. */
   apply(rules: PlaceRules): PlaceRules;
 }
 
 export interface Preset {
-  name: string;
   /** Each rule that follows a text, with the text. */
-  sources: { rule: string; source: string }[];
+  sources: { rule: Said; source: string }[];
   options: PresetOption[];
   rules: PlaceRules;
 }
@@ -60,58 +60,57 @@ const UNITED_STATES: PlaceRules = {
 };
 
 /** A state whose hours end at 8 p.m., with a cap on calls a day where it has one; else as its country. */
-function state(preset: PresetName, name: string, callsADay: number | null, source: string): Preset {
+function state(preset: PresetName, callsADay: number | null, source: string): Preset {
   const hours: Hours = { from: 8 * 60, to: 20 * 60 };
   const sources = [
-    { rule: 'Calls and texts not before 8 a.m. and not after 8 p.m. where the person is', source },
-    ...(callsADay === null ? [] : [{ rule: `At most ${callsADay} calls in 24 hours`, source }]),
-    { rule: 'Whether and how far it holds for charities differs: verify', source: 'our own reading' },
+    { rule: said('preset.hours-8-20'), source },
+    ...(callsADay === null ? [] : [{ rule: said('preset.calls-a-day', { calls: callsADay }), source }]),
+    { rule: said('preset.charities-verify'), source: 'our own reading' },
   ];
   const caps = { ...UNITED_STATES.caps, call: callsADay === null ? null : { messages: callsADay, days: 1 } };
-  return { name, sources, options: [], rules: { ...UNITED_STATES, preset, hours: { call: hours, text: hours }, caps } };
+  return { sources, options: [], rules: { ...UNITED_STATES, preset, hours: { call: hours, text: hours }, caps } };
 }
 
 /** From memory, each to be verified. */
 const states = {
-  florida: state('florida', 'Florida', 3, 'Fla. Stat. 501.616(6), 501.059 (from memory, verify)'),
-  oklahoma: state('oklahoma', 'Oklahoma', 3, 'Okla. Stat. tit. 15, 775C.4 (from memory, verify)'),
-  washington: state('washington', 'Washington', null, 'RCW 80.36.390, 19.158 (from memory, verify)'),
-  maryland: state('maryland', 'Maryland', 3, 'Md. Code, Com. Law 14-4501 and following (from memory, verify)'),
+  florida: state('florida', 3, 'Fla. Stat. 501.616(6), 501.059 (from memory, verify)'),
+  oklahoma: state('oklahoma', 3, 'Okla. Stat. tit. 15, 775C.4 (from memory, verify)'),
+  washington: state('washington', null, 'RCW 80.36.390, 19.158 (from memory, verify)'),
+  maryland: state('maryland', 3, 'Md. Code, Com. Law 14-4501 and following (from memory, verify)'),
 };
 
 export const PRESETS: Record<PresetName, Preset> = {
   'united-states': {
-    name: 'United States',
     sources: [
       {
-        rule: 'Calls and texts not before 8 a.m. and not after 9 p.m. where the person is',
+        rule: said('preset.hours-8-21'),
         source: '47 CFR 64.1200(c)(1), applied by choice where we are a tax-exempt nonprofit, which it exempts',
       },
       {
-        rule: 'Texts only after a yes in writing',
+        rule: said('preset.texts-in-writing'),
         source: '47 CFR 64.1200(a)(2), (f)(9), applied by choice where we are a tax-exempt nonprofit',
       },
       {
-        rule: 'A stop said to one kind of message ends every kind',
+        rule: said('preset.stop-ends-all'),
         source:
           '47 CFR 64.1200(a)(10): in force from a day that was postponed more than once (11 April 2026, then 31 January 2027; from memory, verify); done at once here',
       },
-      { rule: 'Any reasonable words end consent to calls and texts, acted on at once', source: '47 CFR 64.1200(a)(10)' },
-      { rule: 'One text confirms leaving, within five minutes, and asks for nothing', source: '47 CFR 64.1200(a)(12)' },
-      { rule: 'A gift keeps a relationship for 18 months, an inquiry for 3', source: '47 CFR 64.1200(f)(5), applied by choice' },
+      { rule: said('preset.any-words-end'), source: '47 CFR 64.1200(a)(10)' },
+      { rule: said('preset.one-text-confirms'), source: '47 CFR 64.1200(a)(12)' },
+      { rule: said('preset.relationship-18-3'), source: '47 CFR 64.1200(f)(5), applied by choice' },
       {
-        rule: 'Postal address and a way out in every email, acted on at once',
+        rule: said('preset.address-and-way-out'),
         source: 'CAN-SPAM, 15 U.S.C. 7704(a)(3)-(5); 16 CFR 316, applied by choice',
       },
       {
-        rule: 'States may be stricter: Florida, Oklahoma, Washington and Maryland have rules of their own here; add others',
+        rule: said('preset.states-stricter'),
         source: 'state telephone solicitation laws',
       },
     ],
     options: [
       {
         id: 'email-unasked',
-        words: 'Email may also go to people who were never asked',
+        words: said('preset.email-unasked'),
         source: 'CAN-SPAM, 15 U.S.C. 7704, asks for no agreement before the first email',
         apply: (rules) => needing(rules, 'email', MARKETING, 'nothing'),
       },
@@ -120,25 +119,24 @@ export const PRESETS: Record<PresetName, Preset> = {
   },
   ...states,
   canada: {
-    name: 'Canada',
     sources: [
       {
-        rule: 'Implied for two years by a gift or volunteering, where we are a registered charity; by membership, where we are a club, association or voluntary organization; for six months by an inquiry',
+        rule: said('preset.implied-two-years'),
         source: 'CASL, S.C. 2010, c. 23, s. 10(9)-(13)',
       },
       {
-        rule: 'Leaving takes effect without delay, within 10 business days at most, and its link works for 60 days at least',
+        rule: said('preset.leaving-10-days'),
         source: 'CASL s. 11(2)-(3)',
       },
       {
-        rule: 'Calls from 9 a.m. to 9:30 p.m. on weekdays, from 10 a.m. to 6 p.m. on Saturdays and Sundays; texts by choice likewise',
+        rule: said('preset.hours-crtc'),
         source: 'CRTC Unsolicited Telecommunications Rules, Part III, s. 23',
       },
     ],
     options: [
       {
         id: 'charity-fundraising',
-        words: 'We are a registered charity: appeals for funds need no agreement',
+        words: said('preset.charity-fundraising'),
         source: 'Electronic Commerce Protection Regulations, SOR/2013-221, s. 3(g); say in House rules that we are one',
         apply: (rules) => needing(rules, 'email', ['appeals'], 'nothing'),
       },
@@ -155,20 +153,18 @@ export const PRESETS: Record<PresetName, Preset> = {
     },
   },
   'united-kingdom': {
-    name: 'United Kingdom',
     sources: [
-      { rule: 'Email and text only with consent', source: 'Privacy and Electronic Communications Regulations 2003, reg. 22' },
+      { rule: said('preset.only-with-consent'), source: 'Privacy and Electronic Communications Regulations 2003, reg. 22' },
       {
-        rule: 'The option below counts for people whose details were gathered by ourselves in the course of their gift or offer of support, with a refusal offered then and in every mail; bring only those in as relationships',
+        rule: said('preset.soft-opt-in-gathered'),
         source: 'PECR reg. 22(3A), added by the Data (Use and Access) Act 2025 (from memory)',
       },
-      { rule: 'Objection to marketing closes it at once', source: 'UK GDPR art. 21(2)-(3)' },
+      { rule: said('preset.objection-closes'), source: 'UK GDPR art. 21(2)-(3)' },
     ],
     options: [
       {
         id: 'charity-soft-opt-in',
-        words:
-          'Charities may email people who gave or offered support since the rule applies, where these were offered a way to refuse as their address was taken',
+        words: said('preset.charity-soft-opt-in'),
         source: 'PECR reg. 22(3A), added by the Data (Use and Access) Act 2025; in force from 5 February 2026 (from memory)',
         apply: (rules) => ({
           ...needing(rules, 'email', MARKETING, 'implied'),
@@ -185,21 +181,19 @@ export const PRESETS: Record<PresetName, Preset> = {
     },
   },
   'european-union': {
-    name: 'European Union',
     sources: [
-      { rule: 'Only with consent that was freely given, informed and can be shown', source: 'GDPR art. 6, art. 7' },
-      { rule: 'Leaving is as easy as joining', source: 'GDPR art. 7(3)' },
-      { rule: 'Objection to marketing closes it at once', source: 'GDPR art. 21(2)-(3)' },
-      { rule: 'Email and texts only with consent', source: 'ePrivacy Directive 2002/58/EC art. 13' },
-      { rule: 'Opens are not tracked', source: 'ePrivacy Directive art. 5(3)' },
-      { rule: 'Countries may differ: add a place for each', source: 'national laws' },
+      { rule: said('preset.consent-shown'), source: 'GDPR art. 6, art. 7' },
+      { rule: said('preset.leaving-easy'), source: 'GDPR art. 7(3)' },
+      { rule: said('preset.objection-closes'), source: 'GDPR art. 21(2)-(3)' },
+      { rule: said('preset.email-and-texts-consent'), source: 'ePrivacy Directive 2002/58/EC art. 13' },
+      { rule: said('preset.opens-not-tracked'), source: 'ePrivacy Directive art. 5(3)' },
+      { rule: said('preset.countries-differ'), source: 'national laws' },
     ],
     options: [],
     rules: { ...STRICT, preset: 'european-union', track: { opens: false, links: false } },
   },
   strict: {
-    name: 'Strict',
-    sources: [{ rule: 'Only with an express yes on record', source: 'our own choice' }],
+    sources: [{ rule: said('preset.express-yes'), source: 'our own choice' }],
     options: [],
     rules: STRICT,
   },

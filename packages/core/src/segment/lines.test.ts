@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { addMonths, Bits, dayOf, daysSinceBirthday, distanceKm, fiscalStart, isoDay, parseIsoDay, parsePoint } from '../common';
 import {
   columnKey,
-  describe as inWords,
   evaluate,
   expand,
   trace,
@@ -17,10 +16,10 @@ import {
   type GaveLine,
   type Line,
   type MessageLine,
-  type Names,
   type Rule,
   type Window,
 } from '.';
+import { describe as inWords, type Names } from '../words';
 
 const day = (text: string) => parseIsoDay(text)!;
 const TODAY = day('2026-11-23');

@@ -1,19 +1,7 @@
 import fc from 'fast-check';
 import { Bits } from '../common';
-import {
-  columnKey,
-  describe as inWords,
-  evaluate,
-  explained,
-  narrow,
-  NO_DAY,
-  trace,
-  type Column,
-  type Columns,
-  type Line,
-  type Names,
-  type Rule,
-} from '.';
+import { columnKey, evaluate, narrow, NO_DAY, trace, type Column, type Columns, type Line, type Rule } from '.';
+import { describe as inWords, explained, type Names } from '../words';
 
 /** One person as a reader would know them; every field may be missing. */
 interface Person {

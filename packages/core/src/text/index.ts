@@ -5,4 +5,4 @@ export { countParts, ROOM, straighten, type Alphabet, type Parts } from './parts
 export { ownWords } from './own-words';
 export { isConfirmWord, keywordKey, readAsks, type Asks } from './reading';
 export { PLAIN_STOPS, WHOLE_STOPS } from './stop-words';
-export { standardTextAsk, textAskFaults } from './wording';
+export { textAskFaults } from './wording';

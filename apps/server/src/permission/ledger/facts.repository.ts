@@ -1,6 +1,5 @@
 import { Injectable } from '@nestjs/common';
 import {
-  type Basis,
   ADDRESS_KIND,
   bearingScopes,
   decideFromCells,
@@ -19,6 +18,7 @@ import {
   type Scope as PermissionScope,
   type Standing,
 } from '@goodword/core/permission';
+import { type Basis } from '@goodword/core/words';
 import type { Bound, Scoped } from '../../platform/database';
 import { cellOf, type StateRow } from './state.sql';
 import { isLandline } from '../line.sql';

@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ChoiceUse, FieldAdminView } from '@goodword/core/contract';
@@ -19,8 +20,8 @@ export function ChoicesPart({ field }: { field: FieldAdminView }) {
   if (data.length === 0) return null;
   const merges = renaming !== null && data.some(({ choice }) => choice === renaming.to.trim() && choice !== renaming.from);
   return (
-    <section className="sheet p-5" aria-label="Choices that people have">
-      <h2 className="subtitle pb-1">Choices that people have</h2>
+    <section className="sheet p-5" aria-label={t`Choices that people have`}>
+      <h2 className="subtitle pb-1">{t`Choices that people have`}</h2>
       <ul>
         {data.map(({ choice, people }) => (
           <li key={choice} className="border-t border-hair py-2">
@@ -30,20 +31,20 @@ export function ChoicesPart({ field }: { field: FieldAdminView }) {
                   <input
                     className="input"
                     autoFocus
-                    aria-label={`New name of ${choice}`}
+                    aria-label={t`New name of ${choice}`}
                     list="choices-of-field"
                     maxLength={120}
                     value={renaming.to}
                     onChange={(event) => setRenaming({ ...renaming, to: event.target.value })}
                   />
                   <Button type="submit" weight="main" disabled={renaming.to.trim() === '' || renaming.to.trim() === choice || rename.isPending}>
-                    {merges ? 'Make them one' : 'Rename'}
+                    {merges ? t`Make them one` : t`Rename`}
                   </Button>
                 </div>
                 <p className="text-ink2 text-[12.5px]">
                   {merges
-                    ? `${format.number(people)} people move to “${renaming.to.trim()}”, which others have already. That can’t be parted again.`
-                    : `For ${format.number(people)} people. The name of another choice makes the two one.`}
+                    ? t`${format.number(people)} ${plural(people, { one: 'person moves', other: 'people move' })} to “${renaming.to.trim()}”, which others have already. That can’t be parted again.`
+                    : t`For ${format.number(people)} ${plural(people, { one: 'person', other: 'people' })}. The name of another choice makes the two one.`}
                 </p>
                 <Problem error={rename.error} />
               </form>
@@ -52,8 +53,8 @@ export function ChoicesPart({ field }: { field: FieldAdminView }) {
                 <span>{choice}</span>
                 <span className="text-ink2">
                   {format.number(people)}{' '}
-                  <button className="link ml-3" aria-label={`Rename ${choice}`} onClick={() => setRenaming({ from: choice, to: choice })}>
-                    Rename or merge with another
+                  <button className="link ml-3" aria-label={t`Rename ${choice}`} onClick={() => setRenaming({ from: choice, to: choice })}>
+                    {t`Rename or merge with another`}
                   </button>
                 </span>
               </span>

@@ -1,10 +1,13 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ChangeField, Conversion, FieldAdminView, FieldDeletion, FieldView } from '@goodword/core/contract';
-import { FIELD_TYPE_WORDS, FIELD_TYPES, type FieldType } from '@goodword/core/fields';
+import { FIELD_TYPES, type FieldType } from '@goodword/core/fields';
+import { FIELD_TYPE_WORDS } from '@goodword/core/words';
 import { call, get, query } from '../../app/api';
 import { useDrafting, useTyped } from '../../app/drafting';
-import { plural, useFormat } from '../../app/format';
+import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { ChoicesPart } from './ChoicesPart';
@@ -52,7 +55,7 @@ export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /*
   );
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate(undefined))}>
-      <Labelled label="Name" hint="In messages it is written in braces: {Membership renews}.">
+      <Labelled label={t`Name`} hint={t`In messages it is written in braces: ${'{Membership renews}'}.`}>
         <input
           className="input"
           required
@@ -62,7 +65,7 @@ export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /*
           onChange={(event) => setValues({ ...values, name: event.target.value })}
         />
       </Labelled>
-      <Labelled label="Type">
+      <Labelled label={t`Type`}>
         <select className="input" value={values.type} onChange={(event) => setValues({ ...values, type: event.target.value as FieldType })}>
           {TYPES.filter(([type]) => !without.includes(type)).map(([type, words]) => (
             <option key={type} value={type}>
@@ -72,16 +75,16 @@ export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /*
         </select>
       </Labelled>
       {choosing && (
-        <Labelled label="Choices, one to a line" hint="Empty offers what people have.">
+        <Labelled label={t`Choices, one to a line`} hint={t`Empty offers what people have.`}>
           <textarea className="input" rows={4} value={values.choices} onChange={(event) => setValues({ ...values, choices: event.target.value })} />
         </Labelled>
       )}
-      <Labelled label="Section" hint="Fields of one section stand together.">
+      <Labelled label={t`Section`} hint={t`Fields of one section stand together.`}>
         <input
           className="input"
           maxLength={80}
           list="known-sections"
-          placeholder="More"
+          placeholder={t`More`}
           value={values.section}
           onChange={(event) => setValues({ ...values, section: event.target.value })}
         />
@@ -91,7 +94,7 @@ export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /*
           <option key={section} value={section} />
         ))}
       </datalist>
-      <Labelled label="In a message, where it is empty" hint="May be left out; then the writer is told how many people would see a hole.">
+      <Labelled label={t`In a message, where it is empty`} hint={t`May be left out; then the writer is told for how many people it would be empty.`}>
         <input
           className="input"
           maxLength={200}
@@ -101,7 +104,7 @@ export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /*
       </Labelled>
       <Problem error={make.error} />
       <Button type="submit" weight="main" className="self-start" disabled={values.name.trim() === '' || make.isPending}>
-        Make the field
+        {t`Make the field`}
       </Button>
     </form>
   );
@@ -120,9 +123,9 @@ function TypePart({ field, onDone }: { field: FieldAdminView; onDone: () => void
   const change = useSaved(() => call('PUT', `house/fields/${field.id}/type`, { type }), onDone);
   return (
     <div className="sheet p-5 flex flex-col gap-3">
-      <Labelled label={`Make it something other than ${FIELD_TYPE_WORDS[field.type]}`}>
+      <Labelled label={t`Make it something other than ${FIELD_TYPE_WORDS[field.type]}`}>
         <select className="input" value={type} onChange={(event) => setType(event.target.value as FieldType)}>
-          <option value="">Leave it as it is</option>
+          <option value="">{t`Leave it as it is`}</option>
           <Options type={field.type} />
         </select>
       </Labelled>
@@ -130,13 +133,13 @@ function TypePart({ field, onDone }: { field: FieldAdminView; onDone: () => void
         <>
           <p className="text-ink2">
             {data.wont === 0
-              ? `All ${format.number(data.values)} ${plural(data.values, 'value', 'values')} convert.`
-              : `${format.number(data.wont)} of ${format.number(data.values)} values would not convert, so it can’t be done yet. Mend these first:`}
+              ? t`All ${format.number(data.values)} ${plural(data.values, { one: 'value', other: 'values' })} convert.`
+              : t`${format.number(data.wont)} of ${format.number(data.values)} values would not convert, so it can’t be done yet. Mend these first:`}
           </p>
           {data.examples.map((one) => (
             <p key={one.supporterId} className="text-[13px]">
               <a className="link" href={`/sort/supporters/${one.supporterId}`}>
-                {one.name || 'No name on file'}
+                {one.name || t`No name on file`}
               </a>
               : {one.reason}
             </p>
@@ -148,7 +151,7 @@ function TypePart({ field, onDone }: { field: FieldAdminView; onDone: () => void
           ))}
           <Problem error={change.error} />
           <Button className="self-start" disabled={data.wont > 0 || change.isPending} onClick={() => change.mutate(undefined)}>
-            Make it {FIELD_TYPE_WORDS[type]}
+            <Trans>Make it {FIELD_TYPE_WORDS[type]}</Trans>
           </Button>
         </>
       )}
@@ -169,18 +172,18 @@ function Deleting({ field, onDone }: { field: FieldAdminView; onDone: () => void
   return (
     <>
       <Button className="self-start" onClick={() => setAsking(true)}>
-        Delete the field…
+        {t`Delete the field…`}
       </Button>
       {data && (
         <Confirm
           open={asking}
           onClose={() => setAsking(false)}
-          title={`Delete ${field.name}?`}
-          act={data.blocked ? null : `Delete ${field.name}`}
+          title={t`Delete ${field.name}?`}
+          act={data.blocked ? null : t`Delete ${field.name}`}
           body={
             <p>
               {data.blocked ??
-                `${format.number(data.values)} ${plural(data.values, 'value goes', 'values go')} with it, for good. Nobody is deleted.`}
+                t`${format.number(data.values)} ${plural(data.values, { one: 'value goes', other: 'values go' })} with it, for good. Nobody is deleted.`}
             </p>
           }
           onAct={async () => (await call('DELETE', `house/fields/${field.id}`), void refreshAll(queryClient), onDone())}
@@ -205,10 +208,10 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
   return (
     <div className="flex flex-col gap-4 overflow-y-auto">
       <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), save.mutate(values))}>
-        <Labelled label="Name" hint={`In messages: {${values.name}}`}>
+        <Labelled label={t`Name`} hint={t`In messages: ${`{${values.name}}`}`}>
           <input className="input" required maxLength={120} value={values.name} onChange={(event) => set({ name: event.target.value })} />
         </Labelled>
-        <Labelled label="Section" hint="Fields of one section stand together on records and forms.">
+        <Labelled label={t`Section`} hint={t`Fields of one section stand together on records and forms.`}>
           <input
             className="input"
             required
@@ -223,7 +226,7 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
             <option key={one} value={one} />
           ))}
         </datalist>
-        <Labelled label="In a message, where it is empty">
+        <Labelled label={t`In a message, where it is empty`}>
           <input
             className="input"
             maxLength={200}
@@ -231,11 +234,11 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
             onChange={(event) => set({ fallback: event.target.value || null })}
           />
         </Labelled>
-        <Labelled label="What to tell beside it, where it is filled in">
+        <Labelled label={t`What to tell beside it, where it is filled in`}>
           <input className="input" maxLength={300} value={values.help} onChange={(event) => set({ help: event.target.value })} />
         </Labelled>
         {choosing && (
-          <Labelled label="Choices, one to a line" hint="Empty offers what people have.">
+          <Labelled label={t`Choices, one to a line`} hint={t`Empty offers what people have.`}>
             <textarea
               className="input"
               rows={6}
@@ -253,8 +256,8 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
             onChange={(event) => set({ sensitive: event.target.checked })}
           />
           <span>
-            <b>Sensitive</b>
-            <span className="block text-ink2">Owners and organizers alone see it, and can ask for it.</span>
+            <b>{t`Sensitive`}</b>
+            <span className="block text-ink2">{t`Owners and organizers alone see it, and can ask for it.`}</span>
           </span>
         </label>
         <label className="flex gap-3 items-start">
@@ -265,14 +268,14 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
             onChange={(event) => set({ required: event.target.checked })}
           />
           <span>
-            <b>Required on forms</b>
-            <span className="block text-ink2">Whoever is asked for it on a form has to answer.</span>
+            <b>{t`Required on forms`}</b>
+            <span className="block text-ink2">{t`Whoever is asked for it on a form has to answer.`}</span>
           </span>
         </label>
-        <Unsaved draft={draft} what="this field" />
+        <Unsaved draft={draft} what={t`this field`} />
         {draft.theirs === null && <Problem error={save.error} />}
         <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
-          Save
+          {t`Save`}
         </Button>
       </form>
       {choosing && <ChoicesPart field={field} />}

@@ -1,3 +1,5 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
@@ -5,9 +7,9 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import type { FieldAdminView } from '@goodword/core/contract';
-import { FIELD_TYPE_WORDS } from '@goodword/core/fields';
+import { FIELD_TYPE_WORDS } from '@goodword/core/words';
 import { call, get } from '../../app/api';
-import { plural, useFormat } from '../../app/format';
+import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Button, Empty, Heading, Loading, Problem } from '../../ui/basics';
@@ -27,24 +29,24 @@ function Row({ field, onOpen }: { field: FieldAdminView; onOpen: () => void }) {
       style={{ transform: CSS.Transform.toString(transform), transition }}
       className="grid grid-cols-[28px_minmax(0,1.4fr)_130px_minmax(0,1.2fr)_110px_auto] gap-3 items-center border-b border-hair px-4 py-2 bg-sheet"
     >
-      <button className="text-ink3 hover:text-ink cursor-grab" aria-label={`Move ${field.name}`} {...attributes} {...listeners}>
+      <button className="text-ink3 hover:text-ink cursor-grab" aria-label={t`Move ${field.name}`} {...attributes} {...listeners}>
         <GripVertical size={16} />
       </button>
       <span className="truncate">
         <b>{field.name}</b>
-        {field.sensitive && <span className="text-ochre text-[12.5px] pl-2">owners and organizers only</span>}
+        {field.sensitive && <span className="text-ochre text-[12.5px] pl-2">{t`owners and organizers only`}</span>}
       </span>
       <span className="text-ink2">{FIELD_TYPE_WORDS[field.type]}</span>
       <code className="truncate text-[13px]">
         {field.mergeName.slice(0, -1)}
-        {field.fallback ? `, or "${field.fallback}"` : ''}
+        {field.fallback ? t`, or "${field.fallback}"` : ''}
         {'}'}
       </code>
       <span className="text-ink2 tabular-nums">
-        {format.number(field.people)} {plural(field.people, 'person', 'people')}
+        {format.number(field.people)} {plural(field.people, { one: 'person', other: 'people' })}
       </span>
-      <Button onClick={onOpen} aria-label={`Open ${field.name}`}>
-        Open
+      <Button onClick={onOpen} aria-label={t`Open ${field.name}`}>
+        {t`Open`}
       </Button>
     </li>
   );
@@ -64,7 +66,7 @@ function Section({ name, up, down, children }: SectionProps) {
     <button
       disabled={act === null}
       className="w-6 h-6 grid place-items-center disabled:opacity-30"
-      aria-label={`Move ${name} ${words}`}
+      aria-label={t`Move ${name} ${words}`}
       onClick={() => act?.()}
     >
       {icon}
@@ -73,7 +75,7 @@ function Section({ name, up, down, children }: SectionProps) {
   return (
     <section ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className="bg-sheet" aria-label={name}>
       <h2 className="flex items-center gap-2 px-4 pt-4 pb-1 font-semibold text-[13px] text-ink2 border-b border-hair">
-        <button className="text-ink3 hover:text-ink cursor-grab" aria-label={`Move the section ${name}`} {...attributes} {...listeners}>
+        <button className="text-ink3 hover:text-ink cursor-grab" aria-label={t`Move the section ${name}`} {...attributes} {...listeners}>
           <GripVertical size={16} />
         </button>
         <span className="grow">{name}</span>
@@ -97,12 +99,12 @@ export default function Fields() {
     {
       key: 'dates',
       tone: 'plain',
-      title: 'Give dates the type date',
-      body: '“30 days before”, “within the next month” and anniversaries can be asked of dates alone, not of texts that look like one.',
+      title: t`Give dates the type date`,
+      body: t`“30 days before”, “within the next month” and anniversaries can be asked of dates alone, not of texts that look like one.`,
     },
   ]);
-  if (!may) return <Empty title="Fields are kept by organizers">Ask one of them for a new field.</Empty>;
-  if (!data) return error ? <Problem error={error} /> : <Loading what="the fields" />;
+  if (!may) return <Empty title={t`Fields are kept by organizers`}>{t`Ask one of them for a new field.`}</Empty>;
+  if (!data) return error ? <Problem error={error} /> : <Loading what={t`the fields`} />;
   const put = (ids: number[]) => {
     queryClient.setQueryData(
       ['house-fields'],
@@ -117,17 +119,19 @@ export default function Fields() {
   const opened = data.find((field) => field.id === open);
   return (
     <>
-      <Heading title="Setup" page="Fields" note={`${data.length} ${plural(data.length, 'field', 'fields')} of your own`}>
+      <Heading title={t`Setup`} page={t`Fields`} note={t`${data.length} ${plural(data.length, { one: 'field', other: 'fields' })} of your own`}>
         <Button weight="main" onClick={() => setOpen('new')}>
-          Make a field
+          {t`Make a field`}
         </Button>
       </Heading>
       <SetupNav />
       <Problem error={order.error} />
-      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label="Fields">
+      <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Fields`}>
         {data.length === 0 && (
-          <Empty title="No fields of your own yet">
-            <p>Whatever you know of supporters beside name and addresses: when a membership renews, a favourite crossing, a shirt size.</p>
+          <Empty title={t`No fields of your own yet`}>
+            <p>
+              <Trans>Whatever you know of supporters beside name and addresses: when a membership renews, a favourite crossing, a shirt size.</Trans>
+            </p>
           </Empty>
         )}
         <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onSectionEnd} accessibility={spoken((id) => id)}>
@@ -156,7 +160,7 @@ export default function Fields() {
       <Drawer open={opened !== undefined} onClose={() => setOpen(null)} title={opened?.name ?? ''} note={opened ? FIELD_TYPE_WORDS[opened.type] : ''}>
         {opened && <FieldSheet key={opened.id} field={opened} sections={sections.map(({ name }) => name)} onDone={() => setOpen(null)} />}
       </Drawer>
-      <Drawer open={open === 'new'} onClose={() => setOpen(null)} title="A field of your own">
+      <Drawer open={open === 'new'} onClose={() => setOpen(null)} title={t`A field of your own`}>
         {open === 'new' && <NewFieldSheet onDone={() => setOpen(null)} />}
       </Drawer>
     </>

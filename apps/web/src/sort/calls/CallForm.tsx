@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
@@ -12,7 +13,7 @@ import { Button, Labelled, Problem } from '../../ui/basics';
 import { MergeField } from '../../write/MergeField';
 import { treeOf } from './groups';
 
-const START = 'Hello {First name, or "there"}, it is {Sender: name} of {Organization: name}. Have you a moment?';
+const START = t`Hello ${'{First name, or "there"}'}, it is ${'{Sender: name}'} of ${'{Organization: name}'}. Have you a moment?`;
 
 /** Whom to call, where nobody was chosen in a table before. */
 function GroupPart({ value, onChange }: { value: string; onChange: (value: string) => void }) {
@@ -21,15 +22,15 @@ function GroupPart({ value, onChange }: { value: string; onChange: (value: strin
   const tags = useTags().data ?? [];
   const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') }).data ?? [];
   const groups: [string, string, readonly { id: number; name: string }[]][] = [
-    ['segment', 'Segments', segments],
-    ['list', 'Lists', lists],
-    ['tag', 'Tags', tags],
-    ['roster', 'Rosters', campaigns],
+    ['segment', t`Segments`, segments],
+    ['list', t`Lists`, lists],
+    ['tag', t`Tags`, tags],
+    ['roster', t`Rosters`, campaigns],
   ];
   return (
-    <Labelled label="Whom to call">
+    <Labelled label={t`Whom to call`}>
       <select className="input" value={value} onChange={(event) => onChange(event.target.value)}>
-        <option value="">Choose…</option>
+        <option value="">{t`Choose…`}</option>
         {groups.map(([kind, words, rows]) => (
           <optgroup key={kind} label={words}>
             {rows.map((row) => (
@@ -50,7 +51,7 @@ function ScriptPart({ value, onChange }: { value: string; onChange: (value: stri
   return (
     <div className="flex flex-col gap-1">
       <span className="font-semibold text-[13px] -mb-[30px]" id="script-label">
-        What to say
+        {t`What to say`}
       </span>
       <MergeField
         long
@@ -88,13 +89,13 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
   });
   return (
     <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), make.mutate())}>
-      <Labelled label="Name of the list">
+      <Labelled label={t`Name of the list`}>
         <input className="input" required autoFocus maxLength={120} value={values.name} onChange={(event) => set({ name: event.target.value })} />
       </Labelled>
       {!group && <GroupPart value={values.of} onChange={(of) => set({ of })} />}
-      <Labelled label="Campaign" hint="Its stages are the answers, and go on its roster.">
+      <Labelled label={t`Campaign`} hint={t`Its stages are the answers, and go on its roster.`}>
         <select className="input" value={values.campaignId} onChange={(event) => set({ campaignId: event.target.value })}>
-          <option value="">none</option>
+          <option value="">{t`none`}</option>
           {campaigns.map((campaign) => (
             <option key={campaign.id} value={campaign.id}>
               {campaign.name}
@@ -102,7 +103,7 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
           ))}
         </select>
       </Labelled>
-      <Labelled label="For" hint="Who may not be called for this is passed over, and told.">
+      <Labelled label={t`For`} hint={t`Who may not be called for this is passed over, and told.`}>
         <select className="input" value={values.purpose} onChange={(event) => set({ purpose: event.target.value as Purpose })}>
           {PURPOSES.map((purpose) => (
             <option key={purpose}>{purpose}</option>
@@ -112,7 +113,7 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
       <ScriptPart value={values.script} onChange={(script) => set({ script })} />
       <Problem error={make.error} />
       <Button weight="main" type="submit" className="self-start" disabled={values.name.trim() === '' || (!group && !values.of) || make.isPending}>
-        Make the list
+        {t`Make the list`}
       </Button>
     </form>
   );

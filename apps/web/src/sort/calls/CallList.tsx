@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
@@ -15,8 +17,8 @@ import { CallThrough } from './CallThrough';
 import { FromPaper } from './FromPaper';
 
 const MODES = [
-  ['', 'On the screen'],
-  ['paper', 'From paper'],
+  ['', t`On the screen`],
+  ['paper', t`From paper`],
 ] as const;
 
 /** One list of calls: called through on the screen, or entered from its printed sheet. */
@@ -31,7 +33,7 @@ export default function CallList() {
   const [removing, setRemoving] = useState(false);
   const { data: list, error } = useQuery({ queryKey: ['calls', id], queryFn: () => get<CallListView>(`calls/${id}`) });
   if (error) return <Problem error={error} />;
-  if (!list) return <Loading what="the list of calls" />;
+  if (!list) return <Loading what={t`the list of calls`} />;
   const print = async () => {
     const act: PrintAct = {
       ...printActOf({ ...printStart(organization.country), columns: 'phone,last-gift,standing,notes', title: list.name })!,
@@ -46,18 +48,18 @@ export default function CallList() {
     <>
       <Heading
         title={list.name}
-        page={`Calls: ${list.name}`}
+        page={t`Calls: ${list.name}`}
         note={[
-          `${format.number(list.called)} of ${format.number(open)} called${list.campaign ? ` for ${list.campaign.name}` : ''}`,
-          list.again > 0 && `${format.number(list.again)} to be called again`,
-          list.held > 0 && `${format.number(list.held)} passed over`,
+          t`${format.number(list.called)} of ${format.number(open)} called${list.campaign ? t` for ${list.campaign.name}` : ''}`,
+          list.again > 0 && t`${format.number(list.again)} to be called again`,
+          list.held > 0 && t`${format.number(list.held)} passed over`,
         ]
           .filter(Boolean)
           .join('; ')}
       >
-        <Button onClick={() => setRemoving(true)}>Delete</Button>
-        <Button onClick={() => void print()}>Print the sheet</Button>
-        <span className="flex rounded-paper border border-[#8b989d] overflow-hidden" role="group" aria-label="How the answers come">
+        <Button onClick={() => setRemoving(true)}>{t`Delete`}</Button>
+        <Button onClick={() => void print()}>{t`Print the sheet`}</Button>
+        <span className="flex rounded-paper border border-[#8b989d] overflow-hidden" role="group" aria-label={t`How the answers come`}>
           {MODES.map(([value, words]) => (
             <button
               key={value}
@@ -75,9 +77,13 @@ export default function CallList() {
       <Confirm
         open={removing}
         onClose={() => setRemoving(false)}
-        title={`Delete “${list.name}”?`}
-        act="Delete the list"
-        body={<p>The list goes. Stages, notes and what people said about being called stay on their records.</p>}
+        title={t`Delete “${list.name}”?`}
+        act={t`Delete the list`}
+        body={
+          <p>
+            <Trans>The list goes. Stages, notes and what people said about being called stay on their records.</Trans>
+          </p>
+        }
         onAct={async () => (await call('DELETE', `calls/${id}`), void refreshAll(queryClient), void navigate('/sort/calls'))}
       />
     </>

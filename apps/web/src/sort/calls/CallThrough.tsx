@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -12,7 +14,7 @@ import { useCall, type Answer } from './useCall';
 
 function Outcomes({ options, value, choose }: { options: readonly string[]; value: string | null; choose: (outcome: string) => void }) {
   return (
-    <div role="radiogroup" aria-label="What came of it" className="flex flex-wrap gap-2">
+    <div role="radiogroup" aria-label={t`What came of it`} className="flex flex-wrap gap-2">
       {options.map((option, i) => (
         <button
           key={option}
@@ -57,7 +59,7 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
     return () => window.removeEventListener('keydown', heard);
   });
   return (
-    <section className="sheet p-6 flex flex-col gap-5 overflow-y-auto min-h-0" aria-label="This call">
+    <section className="sheet p-6 flex flex-col gap-5 overflow-y-auto min-h-0" aria-label={t`This call`}>
       <div className="flex items-start gap-4">
         <div className="grow">
           <h2 className="title">
@@ -67,10 +69,10 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
           </h2>
           <p className="text-ink2">
             {[
-              `Number ${row.position}`,
-              row.standing && `at the stage “${row.standing}”`,
-              row.hours.from === null && row.phone && `calls ${row.hours.words} there`,
-              row.lastGift ? `last gave ${format.money(row.lastGift.amount)} on ${format.day(row.lastGift.on)}` : 'no gift yet',
+              t`Number ${row.position}`,
+              row.standing && t`at the stage “${row.standing}”`,
+              row.hours.from === null && row.phone && t`calls ${row.hours.words} there`,
+              row.lastGift ? t`last gave ${format.money(row.lastGift.amount)} on ${format.day(row.lastGift.on)}` : t`no gift yet`,
             ]
               .filter(Boolean)
               .join(', ')}
@@ -78,8 +80,10 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
         </div>
         {row.hours.from !== null && (
           <p className="max-w-[300px] text-right text-ochre">
-            <b>Not now.</b> Calls are made {row.hours.words} where they are. The number is shown again on {format.moment(row.hours.from)} by your
-            clock.
+            <Trans>
+              <b>Not now.</b> Calls are made {row.hours.words} where they are. The number is shown again on {format.moment(row.hours.from)} by your
+              clock.
+            </Trans>
           </p>
         )}
         {row.phone && (
@@ -91,7 +95,7 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
       {row.script && <p className="border-l-[3px] border-blush pl-4 text-[16px] leading-relaxed whitespace-pre-wrap max-w-[640px]">{row.script}</p>}
       <Outcomes options={list.options} value={answer.outcome} choose={(outcome) => set({ outcome })} />
       <label className="flex flex-col gap-1">
-        <span className="font-semibold text-[13px]">Note</span>
+        <span className="font-semibold text-[13px]">{t`Note`}</span>
         <textarea
           ref={note}
           className="input"
@@ -113,20 +117,22 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
           onChange={(event) => set({ noMoreCalls: event.target.checked })}
         />
         <span>
-          <b>They want no more calls</b>
-          <span className="block text-ink2">Kept in the permission ledger as their own no, for this number.</span>
+          <b>{t`They want no more calls`}</b>
+          <span className="block text-ink2">{t`Kept in the permission ledger as their own no, for this number.`}</span>
         </span>
       </label>
-      <Unsaved draft={draft} what="what came of this call" />
+      <Unsaved draft={draft} what={t`what came of this call`} />
       {draft.theirs === null && <Problem error={save.error} />}
       <div className="flex gap-2 items-center">
         <Button weight="main" disabled={answer.outcome === null || save.isPending || draft.theirs !== null} onClick={saveNow}>
-          Save, next
+          {t`Save, next`}
         </Button>
-        <Button onClick={onNext}>Leave for later</Button>
-        {onBack && <Button onClick={onBack}>The one before</Button>}
+        <Button onClick={onNext}>{t`Leave for later`}</Button>
+        {onBack && <Button onClick={onBack}>{t`The one before`}</Button>}
       </div>
-      <p className="text-ink2 text-[12.5px]">1 to 9 choose, N goes to the note and Esc out of it, Enter keeps, → leaves for later, ← goes back</p>
+      <p className="text-ink2 text-[12.5px]">
+        <Trans>1 to 9 choose, N goes to the note and Esc out of it, Enter keeps, → leaves for later, ← goes back</Trans>
+      </p>
     </section>
   );
 }
@@ -139,14 +145,14 @@ function RoundOver({ list, round, nobody, onBegin }: { list: CallListView; round
   const offered = (['open', 'again'] as const).filter((who) => people[who] > 0 && !(nobody && who === round));
   return (
     <div className="sheet p-8">
-      <p className="subtitle">{offered.length === 0 ? 'Everybody who may be called has been called.' : 'That was the last of the list.'}</p>
+      <p className="subtitle">{offered.length === 0 ? t`Everybody who may be called has been called.` : t`That was the last of the list.`}</p>
       <p className="text-ink2 py-2">{list.outcomes.map(({ outcome, people }) => `${format.number(people)} ${outcome}`).join(', ')}</p>
       <div className="flex gap-2">
         {offered.map((who) => (
           <Button key={who} onClick={() => onBegin(who)}>
             {who === 'open'
-              ? `Go on with the ${format.number(people.open)} left for later`
-              : `Call the ${format.number(people.again)} again who were not reached`}
+              ? t`Go on with the ${format.number(people.open)} left for later`
+              : t`Call the ${format.number(people.again)} again who were not reached`}
           </Button>
         ))}
       </div>
@@ -171,7 +177,7 @@ export function CallThrough({ list }: { list: CallListView }) {
     gcTime: 0,
   });
   if (error) return <Problem error={error} />;
-  if (!data) return <Loading what="the next person" />;
+  if (!data) return <Loading what={t`the next person`} />;
   const [row] = data.rows;
   const begin = (who: CallWho) => (setRound(who), setAfter(0), setBack(null), setPath([]));
   if (!row) return <RoundOver list={list} round={round} nobody={path.length === 0} onBegin={begin} />;

@@ -1,9 +1,11 @@
+import { t } from '@lingui/core/macro';
+import { Plural, Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CallListView } from '@goodword/core/contract';
 import { get } from '../../app/api';
-import { plural, useFormat } from '../../app/format';
+import { useFormat } from '../../app/format';
 import { useMay } from '../../app/session';
 import { Button, Empty, Heading, Loading, Problem } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
@@ -18,23 +20,25 @@ export default function Calls() {
   const { data, error } = useQuery({ queryKey: ['calls'], queryFn: () => get<CallListView[]>('calls'), enabled: may });
   return (
     <>
-      <Heading title="Calls" note="People to call one after the other, on the screen or from paper">
+      <Heading title={t`Calls`} note={t`People to call one after the other, on the screen or from paper`}>
         {may && (
           <Button weight="main" onClick={() => setMaking(true)}>
-            Make a list to call
+            {t`Make a list to call`}
           </Button>
         )}
       </Heading>
       <SortNav />
       <Problem error={error} />
-      {!may && <p className="text-ink2">Organizers call through lists.</p>}
-      {may && !data && !error && <Loading what="the lists to call" />}
+      {!may && <p className="text-ink2">{t`Organizers call through lists.`}</p>}
+      {may && !data && !error && <Loading what={t`the lists to call`} />}
       {data && (
         <div className="sheet grow overflow-y-auto">
           {data.length === 0 ? (
-            <Empty title="Nothing to call through yet">
-              <p>Make a list of a segment, a list, a tag or a campaign’s roster; or choose people under Supporters and take “Call”.</p>
-              <Button onClick={() => setMaking(true)}>Make a list to call</Button>
+            <Empty title={t`Nothing to call through yet`}>
+              <p>
+                <Trans>Make a list of a segment, a list, a tag or a campaign’s roster; or choose people under Supporters and take “Call”.</Trans>
+              </p>
+              <Button onClick={() => setMaking(true)}>{t`Make a list to call`}</Button>
             </Empty>
           ) : (
             <ul>
@@ -45,19 +49,30 @@ export default function Calls() {
                       {list.name}
                     </Link>
                     <span className="block text-ink2 text-[12.5px]">
-                      {list.campaign ? `${list.campaign.name}, ` : ''}
-                      {list.purpose}; by {list.madeBy}, {format.day(list.madeAt)}
+                      <Trans>
+                        {list.campaign ? `${list.campaign.name}, ` : ''}
+                        {list.purpose}; by {list.madeBy}, {format.day(list.madeAt)}
+                      </Trans>
                     </span>
                   </span>
                   <span>
-                    {format.number(list.called)} of {format.number(list.people - list.held)} called
-                    {list.again > 0 && <span className="block text-ink2 text-[12.5px]">{format.number(list.again)} to be called again</span>}
+                    <Trans>
+                      {format.number(list.called)} of {format.number(list.people - list.held)} called
+                    </Trans>
+                    {list.again > 0 && (
+                      <span className="block text-ink2 text-[12.5px]">
+                        <Trans>{format.number(list.again)} to be called again</Trans>
+                      </span>
+                    )}
                   </span>
                   <span className="text-ink2 text-[13px]">
                     {list.outcomes.map(({ outcome, people }) => `${outcome} ${format.number(people)}`).join(', ')}
                     {list.held > 0 && (
                       <span className="block">
-                        {format.number(list.held)} {plural(list.held, 'person is', 'people are')} passed over: they may not be called
+                        <Trans>
+                          {format.number(list.held)} <Plural value={list.held} one="person is" other="people are" /> passed over: they may not be
+                          called
+                        </Trans>
                       </span>
                     )}
                   </span>
@@ -67,7 +82,12 @@ export default function Calls() {
           )}
         </div>
       )}
-      <Drawer open={making} onClose={() => setMaking(false)} title="Make a list to call" note="Frozen in its order, with a number for each person">
+      <Drawer
+        open={making}
+        onClose={() => setMaking(false)}
+        title={t`Make a list to call`}
+        note={t`Frozen in its order, with a number for each person`}
+      >
         <CallForm group={null} />
       </Drawer>
     </>

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import type { CallListView, CallRow, Page } from '@goodword/core/contract';
@@ -28,12 +30,12 @@ function PaperRow({ list, row, onNext }: { list: CallListView; row: CallRow; onN
           <select
             id={selectId(row.position)}
             className="input !min-h-[30px] !py-0"
-            aria-label={`Answer of ${row.name}, number ${row.position}`}
+            aria-label={t`Answer of ${row.name}, number ${row.position}`}
             value={outcome ?? ''}
             onChange={(event) => draft.set({ ...draft.value, outcome: event.target.value || null })}
             onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), keep(), onNext())}
           >
-            <option value="">not entered yet</option>
+            <option value="">{t`not entered yet`}</option>
             {list.options.map((option, i) => (
               <option key={option} value={option}>
                 {i < 9 ? `${i + 1} ${option}` : option}
@@ -44,7 +46,7 @@ function PaperRow({ list, row, onNext }: { list: CallListView; row: CallRow; onN
         <td className="py-1 pr-2">
           <input
             className="input !min-h-[30px] !py-0"
-            aria-label={`Note on ${row.name}`}
+            aria-label={t`Note on ${row.name}`}
             maxLength={4000}
             value={note}
             onChange={(event) => draft.set({ ...draft.value, note: event.target.value })}
@@ -63,7 +65,7 @@ function PaperRow({ list, row, onNext }: { list: CallListView; row: CallRow; onN
         <tr>
           <td />
           <td colSpan={5}>
-            <Unsaved draft={draft} what="what came of this call" />
+            <Unsaved draft={draft} what={t`what came of this call`} />
           </td>
         </tr>
       )}
@@ -72,8 +74,8 @@ function PaperRow({ list, row, onNext }: { list: CallListView; row: CallRow; onN
 }
 
 function stateWords(saving: boolean, changed: boolean, answered: boolean): string {
-  if (saving) return 'Keeping…';
-  return !changed && answered ? 'Kept' : '';
+  if (saving) return t`Keeping…`;
+  return !changed && answered ? t`Kept` : '';
 }
 
 /** Entering what was written on a printed sheet: a number, an answer, a note, the next; all by keys. */
@@ -90,7 +92,7 @@ export function FromPaper({ list }: { list: CallListView }) {
     gcTime: 0,
   });
   if (pages.error) return <Problem error={pages.error} />;
-  if (!pages.data) return <Loading what="the people of the sheet" />;
+  if (!pages.data) return <Loading what={t`the people of the sheet`} />;
   const rows = pages.data.pages.flatMap((page) => page.rows);
   const goTo = async (position: number): Promise<void> => {
     if (focusRow(position)) return void (setMissing(false), setWanted(''));
@@ -101,10 +103,10 @@ export function FromPaper({ list }: { list: CallListView }) {
     requestAnimationFrame(() => void (pending.current === position && (focusRow(position) ? setWanted('') : setMissing(true))));
   };
   return (
-    <section className="sheet p-5 grow min-h-0 overflow-y-auto" tabIndex={0} aria-label="Answers from paper">
+    <section className="sheet p-5 grow min-h-0 overflow-y-auto" tabIndex={0} aria-label={t`Answers from paper`}>
       <form className="flex items-end gap-3 pb-3" onSubmit={(event) => (event.preventDefault(), void goTo(Number(wanted)))}>
         <label className="flex flex-col gap-1">
-          <span className="font-semibold text-[13px]">Go to the number</span>
+          <span className="font-semibold text-[13px]">{t`Go to the number`}</span>
           <input
             className="input !w-[140px]"
             inputMode="numeric"
@@ -114,25 +116,30 @@ export function FromPaper({ list }: { list: CallListView }) {
           />
         </label>
         <p className="text-ink2 text-[12.5px] pb-2">
-          A digit chooses the answer, Tab goes to the note, Enter keeps and goes to the next.
-          {missing && <b className="text-madder"> There is no number {wanted} that can be answered.</b>}
+          <Trans>A digit chooses the answer, Tab goes to the note, Enter keeps and goes to the next.</Trans>
+          {missing && (
+            <b className="text-madder">
+              {' '}
+              <Trans>There is no number {wanted} that can be answered.</Trans>
+            </b>
+          )}
         </p>
       </form>
       <table className="w-full">
         <thead>
           <tr className="border-b border-ink text-left text-[12.5px]">
             <th className="w-[56px]" scope="col">
-              Number
+              {t`Number`}
             </th>
-            <th scope="col">Who</th>
+            <th scope="col">{t`Who`}</th>
             <th className="w-[150px]" scope="col">
-              Phone
+              {t`Phone`}
             </th>
             <th className="w-[200px]" scope="col">
-              Answer
+              {t`Answer`}
             </th>
             <th className="w-[34%]" scope="col">
-              Note
+              {t`Note`}
             </th>
             <th />
           </tr>
@@ -150,7 +157,7 @@ export function FromPaper({ list }: { list: CallListView }) {
       </table>
       {pages.hasNextPage && (
         <Button className="mt-3" disabled={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>
-          The next 200
+          {t`The next 200`}
         </Button>
       )}
     </section>

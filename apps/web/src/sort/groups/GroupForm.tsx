@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ListView, TagView } from '@goodword/core/contract';
 import { call } from '../../app/api';
@@ -35,7 +36,7 @@ function useKeep<T>(path: string, id: number | null, draft: Drafting<T, unknown>
 
 function NameInput({ value, onChange }: { value: string; onChange: (value: string) => void }) {
   return (
-    <Labelled label="Name">
+    <Labelled label={t`Name`}>
       <input className="input" required maxLength={120} autoFocus value={value} onChange={(event) => onChange(event.target.value)} />
     </Labelled>
   );
@@ -62,7 +63,7 @@ export function ListForm({ list, folders, onDone }: { list: ListView | null; fol
       onSubmit={(event) => (event.preventDefault(), save.mutate({ sent: values, body: list ? { ...values, basedOn: draft.basedOn } : values }))}
     >
       <NameInput value={values.name} onChange={(name) => set({ name })} />
-      <Labelled label="Folder" hint="A new name makes a new folder; empty for none.">
+      <Labelled label={t`Folder`} hint={t`A new name makes a new folder; empty for none.`}>
         <input className="input" maxLength={80} list="list-folders" value={values.folder} onChange={(event) => set({ folder: event.target.value })} />
       </Labelled>
       <datalist id="list-folders">
@@ -70,23 +71,28 @@ export function ListForm({ list, folders, onDone }: { list: ListView | null; fol
           <option key={folder} value={folder} />
         ))}
       </datalist>
-      <Tick label="Public" hint="Supporters see it by name and can agree to it." value={values.isPublic} onChange={(isPublic) => set({ isPublic })} />
+      <Tick
+        label={t`Public`}
+        hint={t`Supporters see it by name and can agree to it.`}
+        value={values.isPublic}
+        onChange={(isPublic) => set({ isPublic })}
+      />
       {values.isPublic && (
         <>
-          <Tick label="Shown on the preference page" value={values.onPreferences} onChange={(onPreferences) => set({ onPreferences })} />
-          <Tick label="May be joined by a form" value={values.byForm} onChange={(byForm) => set({ byForm })} />
+          <Tick label={t`Shown on the preference page`} value={values.onPreferences} onChange={(onPreferences) => set({ onPreferences })} />
+          <Tick label={t`May be joined by a form`} value={values.byForm} onChange={(byForm) => set({ byForm })} />
         </>
       )}
-      <Labelled label="What it is" hint="Beside its name, for supporters.">
+      <Labelled label={t`What it is`} hint={t`Beside its name, for supporters.`}>
         <textarea className="input" value={values.description} maxLength={500} onChange={(event) => set({ description: event.target.value })} />
       </Labelled>
-      <Labelled label="Why we write to you" hint="In the footer of every message to this list, and on the preference page.">
+      <Labelled label={t`Why we write to you`} hint={t`In the footer of every message to this list, and on the preference page.`}>
         <textarea className="input" value={values.why} maxLength={600} onChange={(event) => set({ why: event.target.value })} />
       </Labelled>
-      <Unsaved draft={draft} what="this list" />
+      <Unsaved draft={draft} what={t`this list`} />
       {draft.theirs === null && <Problem error={save.error} />}
       <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
-        Save
+        {t`Save`}
       </Button>
     </form>
   );
@@ -111,16 +117,16 @@ export function TagForm({ tag, above, onDone }: { tag: TagView | null; above: bo
       <NameInput value={name} onChange={(typed) => draft.set({ name: typed, handedDown })} />
       {ofAll && (
         <Tick
-          label="Handed down"
-          hint="Chapters see it and put it on; how they use it is seen here."
+          label={t`Handed down`}
+          hint={t`Chapters see it and put it on; how they use it is seen here.`}
           value={handedDown}
           onChange={(on) => draft.set({ name, handedDown: on })}
         />
       )}
-      <Unsaved draft={draft} what="this tag" />
+      <Unsaved draft={draft} what={t`this tag`} />
       {draft.theirs === null && <Problem error={save.error} />}
       <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
-        Save
+        {t`Save`}
       </Button>
     </form>
   );

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { DeletionNotice, ListView, TagView } from '@goodword/core/contract';
@@ -20,10 +21,10 @@ function Removing({ path, name, onDone }: { path: string; name: string; onDone: 
     <Confirm
       open
       onClose={onDone}
-      title={`Delete ${name}?`}
-      act={notice.blocked ? null : `Delete ${name}`}
+      title={t`Delete ${name}?`}
+      act={notice.blocked ? null : t`Delete ${name}`}
       onAct={async () => (await call('DELETE', path), void refreshAll(queryClient))}
-      body={<p>{notice.blocked ? `It can't go yet: ${notice.blocked}` : notice.takes}</p>}
+      body={<p>{notice.blocked ? t`It can't go yet: ${notice.blocked}` : notice.takes}</p>}
     />
   );
 }
@@ -34,15 +35,15 @@ type Doing =
 function titleOf(doing: Doing): string {
   switch (doing.what) {
     case 'list':
-      return doing.list ? `Change ${doing.list.name}` : 'Make a list';
+      return doing.list ? t`Change ${doing.list.name}` : t`Make a list`;
     case 'new-tag':
-      return 'Make a tag';
+      return t`Make a tag`;
     case 'edit':
-      return `Change ${doing.tag.name}`;
+      return t`Change ${doing.tag.name}`;
     case 'join':
-      return `Merge ${doing.tag.name} with another tag`;
+      return t`Merge ${doing.tag.name} with another tag`;
     case 'use':
-      return `${doing.tag.name}, by chapter`;
+      return t`${doing.tag.name}, by chapter`;
     case 'remove':
     case 'remove-list':
       return '';
@@ -61,14 +62,14 @@ export default function Groups() {
   const drawn = doing !== null && doing.what !== 'remove' && doing.what !== 'remove-list' ? doing : null;
   return (
     <>
-      <Heading title="Lists and tags" note="Groups kept by hand" />
+      <Heading title={t`Lists and tags`} note={t`Groups kept by hand`} />
       <SortNav />
       <Problem error={tags.error ?? lists.error} />
       <div className="grid grid-cols-2 gap-4 items-start overflow-y-auto">
-        <section className="sheet p-5" aria-label="Lists">
+        <section className="sheet p-5" aria-label={t`Lists`}>
           <div className="flex justify-between items-center pb-2">
-            <h2 className="subtitle">Lists</h2>
-            {may && <Button onClick={() => setDoing({ what: 'list', list: null })}>Make a list</Button>}
+            <h2 className="subtitle">{t`Lists`}</h2>
+            {may && <Button onClick={() => setDoing({ what: 'list', list: null })}>{t`Make a list`}</Button>}
           </div>
           {lists.data && (
             <Lists
@@ -78,10 +79,10 @@ export default function Groups() {
             />
           )}
         </section>
-        <section className="sheet p-5" aria-label="Tags">
+        <section className="sheet p-5" aria-label={t`Tags`}>
           <div className="flex justify-between items-center pb-2">
-            <h2 className="subtitle">Tags</h2>
-            {may && <Button onClick={() => setDoing({ what: 'new-tag' })}>Make a tag</Button>}
+            <h2 className="subtitle">{t`Tags`}</h2>
+            {may && <Button onClick={() => setDoing({ what: 'new-tag' })}>{t`Make a tag`}</Button>}
           </div>
           {tags.data && <Tags tags={tags.data} onDo={(what, tag) => setDoing({ what, tag })} />}
         </section>

@@ -1,3 +1,5 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
@@ -25,7 +27,7 @@ function Row({ list, onEdit, onRemove }: { list: ListView; onEdit: () => void; o
       className="grid grid-cols-[24px_1fr_auto_auto] gap-3 border-t border-hair py-2 bg-sheet"
     >
       {may ? (
-        <button className="text-ink3 hover:text-ink cursor-grab self-start pt-[2px]" aria-label={`Move ${list.name}`} {...attributes} {...listeners}>
+        <button className="text-ink3 hover:text-ink cursor-grab self-start pt-[2px]" aria-label={t`Move ${list.name}`} {...attributes} {...listeners}>
           <GripVertical size={15} />
         </button>
       ) : (
@@ -33,20 +35,24 @@ function Row({ list, onEdit, onRemove }: { list: ListView; onEdit: () => void; o
       )}
       <span>
         <b>{list.name}</b>
-        <span className="text-ink2">, {list.isPublic ? 'public' : 'internal'}</span>
+        <span className="text-ink2">, {list.isPublic ? t`public` : t`internal`}</span>
         {list.description && <span className="block text-ink2 text-[12.5px]">{list.description}</span>}
       </span>
-      <Link className="link self-start" to={`/sort?list=${list.id}`} aria-label={`${list.people} people on ${list.name}`}>
+      <Link
+        className="link self-start"
+        to={`/sort?list=${list.id}`}
+        aria-label={t`${plural(list.people, { one: '# person', other: '# people' })} on ${list.name}`}
+      >
         {format.number(list.people)}
       </Link>
       {may && (
         <span className="whitespace-nowrap flex gap-3 items-baseline">
           <WriteToThem asLink whom={list.name} to={() => ({ ref: { kind: 'list', id: list.id } })} />
-          <button className="link text-ink2" onClick={onEdit} aria-label={`Change ${list.name}`}>
-            Change
+          <button className="link text-ink2" onClick={onEdit} aria-label={t`Change ${list.name}`}>
+            {t`Change`}
           </button>
-          <button className="link text-madder" onClick={onRemove} aria-label={`Delete ${list.name}`}>
-            Delete
+          <button className="link text-madder" onClick={onRemove} aria-label={t`Delete ${list.name}`}>
+            {t`Delete`}
           </button>
         </span>
       )}
@@ -83,8 +89,10 @@ export function Lists({
   };
   if (lists.length === 0)
     return (
-      <Empty title="No lists yet">
-        <p>A public list is one that supporters see and agree to; an internal one is for you.</p>
+      <Empty title={t`No lists yet`}>
+        <p>
+          <Trans>A public list is one that supporters see and agree to; an internal one is for you.</Trans>
+        </p>
       </Empty>
     );
   const folders = foldersOf(lists);
@@ -97,8 +105,8 @@ export function Lists({
     >
       <SortableContext items={folders.flatMap((one) => one.lists.map(({ id }) => id))} strategy={verticalListSortingStrategy}>
         {folders.map(({ folder, lists: some }) => (
-          <section key={folder} aria-label={folder || 'In no folder'} className="pb-2">
-            {(folder !== '' || folders.length > 1) && <h3 className="font-semibold text-[13px] text-ink2 pt-3 pb-1">{folder || 'In no folder'}</h3>}
+          <section key={folder} aria-label={folder || t`In no folder`} className="pb-2">
+            {(folder !== '' || folders.length > 1) && <h3 className="font-semibold text-[13px] text-ink2 pt-3 pb-1">{folder || t`In no folder`}</h3>}
             <ul>
               {some.map((list) => (
                 <Row key={list.id} list={list} onEdit={() => onEdit(list)} onRemove={() => onRemove(list)} />

@@ -1,9 +1,11 @@
+import { plural, t } from '@lingui/core/macro';
+import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { TagUse, TagView } from '@goodword/core/contract';
 import { call, get } from '../../app/api';
-import { plural, useFormat } from '../../app/format';
+import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Button, Empty, Labelled, Problem } from '../../ui/basics';
@@ -21,9 +23,9 @@ export function JoinTags({ tag, tags, onDone }: { tag: TagView; tags: readonly T
   const other = tags.find(({ id }) => id === Number(into));
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), merge.mutate())}>
-      <Labelled label="The tag that stays">
+      <Labelled label={t`The tag that stays`}>
         <select className="input" autoFocus value={into} onChange={(event) => setInto(event.target.value)}>
-          <option value="">Choose…</option>
+          <option value="">{t`Choose…`}</option>
           {tags
             .filter(({ id }) => id !== tag.id)
             .map(({ id, name }) => (
@@ -35,13 +37,15 @@ export function JoinTags({ tag, tags, onDone }: { tag: TagView; tags: readonly T
       </Labelled>
       {other && (
         <p className="text-ink2">
-          {format.number(tag.people)} {plural(tag.people, 'person has', 'people have')} {tag.name}; each has {other.name} afterwards. Segments and
-          messages that ask for {tag.name} ask for {other.name}. This can’t be parted again.
+          <Trans>
+            {format.number(tag.people)} <Plural value={tag.people} one="person has" other="people have" /> {tag.name}; each has {other.name}{' '}
+            afterwards. Segments and messages that ask for {tag.name} ask for {other.name}. This can’t be parted again.
+          </Trans>
         </p>
       )}
       <Problem error={merge.error} />
       <Button type="submit" weight="main" className="self-start" disabled={!other || merge.isPending}>
-        {other ? `Merge ${tag.name} with ${other.name}` : 'Merge them'}
+        {other ? t`Merge ${tag.name} with ${other.name}` : t`Merge them`}
       </Button>
     </form>
   );
@@ -54,7 +58,7 @@ export function TagUses({ tag }: { tag: TagView }) {
   return (
     <div className="sheet p-5">
       <Problem error={error} />
-      {data?.length === 0 && <p className="text-ink2">Nobody has it yet.</p>}
+      {data?.length === 0 && <p className="text-ink2">{t`Nobody has it yet.`}</p>}
       <dl>
         {data?.map(({ chapter, people }) => (
           <div key={chapter} className="flex justify-between border-b border-hair py-2">
@@ -75,8 +79,8 @@ export function Tags({ tags, onDo }: { tags: readonly TagView[]; onDo: (deed: Ta
   const may = useMay('organizer');
   if (tags.length === 0)
     return (
-      <Empty title="No tags yet">
-        <p>Short words of your own, put on people by hand or with a batch.</p>
+      <Empty title={t`No tags yet`}>
+        <p>{t`Short words of your own, put on people by hand or with a batch.`}</p>
       </Empty>
     );
   return (
@@ -85,29 +89,33 @@ export function Tags({ tags, onDo }: { tags: readonly TagView[]; onDo: (deed: Ta
         <li key={tag.id} className="grid grid-cols-[1fr_auto_auto] gap-4 border-t border-hair py-2">
           <span>
             <b>{tag.name}</b>
-            {(tag.chapter ?? (tag.handedDown ? null : 'not handed down')) && (
-              <span className="text-ink2 text-[12.5px]">, {tag.chapter ?? 'not handed down'}</span>
+            {(tag.chapter ?? (tag.handedDown ? null : t`not handed down`)) && (
+              <span className="text-ink2 text-[12.5px]">, {tag.chapter ?? t`not handed down`}</span>
             )}
           </span>
           <span>
-            <Link className="link" to={`/sort?tag=${tag.id}`} aria-label={`${tag.people} people with ${tag.name}`}>
+            <Link
+              className="link"
+              to={`/sort?tag=${tag.id}`}
+              aria-label={t`${plural(tag.people, { one: '# person', other: '# people' })} with ${tag.name}`}
+            >
               {format.number(tag.people)}
             </Link>
           </span>
           {may && (
             <span className="whitespace-nowrap flex gap-3">
               <WriteToThem asLink whom={tag.name} to={() => ({ ref: { kind: 'tag', id: tag.id } })} />
-              <button className="link text-ink2" onClick={() => onDo('use', tag)} aria-label={`Chapters using ${tag.name}`}>
-                By chapter
+              <button className="link text-ink2" onClick={() => onDo('use', tag)} aria-label={t`Chapters using ${tag.name}`}>
+                {t`By chapter`}
               </button>
-              <button className="link text-ink2" onClick={() => onDo('edit', tag)} aria-label={`Change ${tag.name}`}>
-                Change
+              <button className="link text-ink2" onClick={() => onDo('edit', tag)} aria-label={t`Change ${tag.name}`}>
+                {t`Change`}
               </button>
-              <button className="link text-ink2" onClick={() => onDo('join', tag)} aria-label={`Merge ${tag.name} with another`}>
-                Merge with…
+              <button className="link text-ink2" onClick={() => onDo('join', tag)} aria-label={t`Merge ${tag.name} with another`}>
+                {t`Merge with…`}
               </button>
-              <button className="link text-madder" onClick={() => onDo('remove', tag)} aria-label={`Delete ${tag.name}`}>
-                Delete
+              <button className="link text-madder" onClick={() => onDo('remove', tag)} aria-label={t`Delete ${tag.name}`}>
+                {t`Delete`}
               </button>
             </span>
           )}

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { parseIsoDay } from '@goodword/core/common';
 import { formatDay, formatMoney } from '@goodword/core/fields';
 import {
@@ -6,11 +8,11 @@ import {
   STANDARD_FIELDS,
   STRETCHES,
   UNITS,
-  describeWindow,
   type FieldLine,
   type Stretch,
   type Unit,
 } from '@goodword/core/segment';
+import { describeWindow } from '@goodword/core/words';
 import { useSession } from '../../app/session';
 import { COUNTS_TIME, fieldLine, MONTHS, NEEDS_NOTHING, OP_WORDS, startValue, typeOf } from './sentence';
 import type { LineProps } from './subjects';
@@ -23,18 +25,18 @@ function TimeWords({ line, onChange }: ValueProps) {
   return (
     <>
       <TypeWord
-        label="How many"
+        label={t`How many`}
         type="number"
         value={String(line.value ?? '')}
         onType={(many) => onChange({ ...line, value: Math.max(0, Math.round(Number(many)) || 0) })}
       />{' '}
       <PickWord
-        label="Counted in"
+        label={t`Counted in`}
         value={line.unit ?? 'days'}
         options={UNITS.map((unit): [Unit, string] => [unit, unit])}
         onPick={(unit) => onChange({ ...line, unit })}
       />
-      {line.op === 'ago' && ' ago'}
+      {line.op === 'ago' && t` ago`}
     </>
   );
 }
@@ -42,8 +44,8 @@ function TimeWords({ line, onChange }: ValueProps) {
 function PlaceWords({ line, onChange }: ValueProps) {
   return (
     <>
-      <TypeWord label="Kilometres" type="number" value={String(line.value ?? '')} onType={(km) => onChange({ ...line, value: Number(km) })} /> km of{' '}
-      <TypeWord label="Latitude, longitude" value={String(line.to ?? '')} onType={(to) => onChange({ ...line, to })} />
+      <TypeWord label={t`Kilometres`} type="number" value={String(line.value ?? '')} onType={(km) => onChange({ ...line, value: Number(km) })} />{' '}
+      {t`km of`} <TypeWord label={t`Latitude, longitude`} value={String(line.to ?? '')} onType={(to) => onChange({ ...line, to })} />
     </>
   );
 }
@@ -54,7 +56,7 @@ function PlainWords({ line, onChange, type, subjects }: ValueProps) {
   if (choices.length > 0)
     return (
       <PickWord
-        label="Value"
+        label={t`Value`}
         value={String(line.value ?? '')}
         options={choices.map((choice) => [choice, choice] as const)}
         onPick={(value) => onChange({ ...line, value })}
@@ -80,8 +82,13 @@ function PlainWords({ line, onChange, type, subjects }: ValueProps) {
   );
   return (
     <>
-      {word('Value', 'value')}
-      {line.op === 'between' && <> and {word('Up to', 'to')}</>}
+      {word(t`Value`, 'value')}
+      {line.op === 'between' && (
+        <>
+          {' '}
+          <Trans>and {word(t`Up to`, 'to')}</Trans>
+        </>
+      )}
     </>
   );
 }
@@ -94,7 +101,7 @@ function ValueWords(props: ValueProps) {
   if (line.op === 'in-month')
     return (
       <PickWord
-        label="Month"
+        label={t`Month`}
         value={Number(line.value)}
         options={MONTHS.map((month, i) => [i + 1, month] as const)}
         onPick={(value) => onChange({ ...line, value })}
@@ -103,7 +110,7 @@ function ValueWords(props: ValueProps) {
   if (line.op === 'during')
     return (
       <PickWord
-        label="Stretch of the calendar"
+        label={t`Stretch of the calendar`}
         value={String(line.value) as Stretch}
         options={STRETCHES.map((stretch) => [stretch, describeWindow({ over: stretch })] as const)}
         onPick={(value) => onChange({ ...line, value })}
@@ -121,10 +128,13 @@ export function FieldWords(props: LineProps<FieldLine>) {
   ];
   return (
     <>
-      have <PickWord label="Field" value={line.field} options={fields} onPick={(field) => onChange(fieldLine(field, subjects.fields, line.op))} />{' '}
-      which{' '}
+      <Trans>
+        have{' '}
+        <PickWord label={t`Field`} value={line.field} options={fields} onPick={(field) => onChange(fieldLine(field, subjects.fields, line.op))} />{' '}
+        which
+      </Trans>{' '}
       <PickWord
-        label="How"
+        label={t`How`}
         value={line.op}
         options={FIELD_OPS_BY_TYPE[type].map((op) => [op, OP_WORDS[op]] as const)}
         onPick={(op) => onChange({ kind: 'field', field: line.field, op, ...startValue(type, op) })}

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { formatMoney } from '@goodword/core/fields';
 import type { GaveLine, GiftMeasure } from '@goodword/core/segment';
 import { useSession } from '../../app/session';
@@ -6,11 +7,11 @@ import { WindowWords } from './WindowWords';
 import { PickWord, Word } from './Word';
 
 const MEASURES: [GiftMeasure, string][] = [
-  ['sum', 'in all'],
-  ['count', 'in number of gifts'],
-  ['largest', 'as their largest gift'],
-  ['first', 'as their first gift ever'],
-  ['last', 'as their last gift'],
+  ['sum', t`in all`],
+  ['count', t`in number of gifts`],
+  ['largest', t`as their largest gift`],
+  ['first', t`as their first gift ever`],
+  ['last', t`as their last gift`],
 ];
 
 /** One end of what was given: minor units, or a number of gifts. */
@@ -34,29 +35,31 @@ export function GaveWords({ line, onChange }: LineProps<GaveLine>) {
   const { measure = 'sum', atLeast, atMost = null } = line;
   const unit = measure === 'count' ? 1 : 100;
   const show = (value: number) => (measure === 'count' ? String(value) : formatMoney(value, organization));
-  const words = [atLeast === null ? '' : `at least ${show(atLeast)}`, atMost === null ? '' : `at most ${show(atMost)}`].filter(Boolean).join(' and ');
+  const words = [atLeast === null ? '' : t`at least ${show(atLeast)}`, atMost === null ? '' : t`at most ${show(atMost)}`]
+    .filter(Boolean)
+    .join(' and ');
   return (
     <>
       <PickWord
-        label="Gave or not"
-        value={line.did ? 'gave' : 'did not give'}
+        label={t`Gave or not`}
+        value={line.did ? 'gave' : 'not'}
         tone={line.did ? undefined : 'no'}
         options={[
-          ['gave', 'gave'],
-          ['did not give', 'did not give'],
+          ['gave', t`gave`],
+          ['not', t`did not give`],
         ]}
         onPick={(did) => onChange({ ...line, did: did === 'gave' })}
       />{' '}
-      <Word words={words || 'anything'} label="Amount">
+      <Word words={words || t`anything`} label={t`Amount`}>
         {() => (
           <>
-            <Bound label="At least; empty for anything" value={atLeast} unit={unit} onType={(value) => onChange({ ...line, atLeast: value })} />
-            <Bound label="At most; empty for no limit" value={atMost} unit={unit} onType={(value) => onChange({ ...line, atMost: value })} />
+            <Bound label={t`At least; empty for anything`} value={atLeast} unit={unit} onType={(value) => onChange({ ...line, atLeast: value })} />
+            <Bound label={t`At most; empty for no limit`} value={atMost} unit={unit} onType={(value) => onChange({ ...line, atMost: value })} />
           </>
         )}
       </Word>{' '}
       <PickWord
-        label="Measured"
+        label={t`Measured`}
         value={measure}
         options={MEASURES}
         onPick={(picked) =>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { MessageDeed, MessageLine } from '@goodword/core/segment';
 import type { LineProps } from './subjects';
 import { WindowWords } from './WindowWords';
@@ -5,24 +6,24 @@ import { PickWord, TypeWord } from './Word';
 
 const DEEDS: [string, string][] = [
   ['got+', 'got'],
-  ['got-', 'did not get'],
+  ['got-', t`did not get`],
   ['opened+', 'opened'],
-  ['opened-', 'did not open'],
-  ['followed+', 'clicked a link in'],
-  ['followed-', 'clicked no link in'],
-  ['replied+', 'replied to'],
-  ['replied-', 'did not reply to'],
+  ['opened-', t`did not open`],
+  ['followed+', t`clicked a link in`],
+  ['followed-', t`clicked no link in`],
+  ['replied+', t`replied to`],
+  ['replied-', t`did not reply to`],
 ];
 
 export function MessageWords({ line, subjects, onChange }: LineProps<MessageLine>) {
   const messages: [number, string][] = [
-    [0, line.atLeast === 1 ? 'any message' : 'messages'],
+    [0, line.atLeast === 1 ? t`any message` : 'messages'],
     ...subjects.messages.map(({ id, name }): [number, string] => [id, name]),
   ];
   return (
     <>
       <PickWord
-        label="Did or did not"
+        label={t`Did or did not`}
         value={`${line.deed}${line.did ? '+' : '-'}`}
         tone={line.did ? undefined : 'no'}
         options={DEEDS}
@@ -31,16 +32,16 @@ export function MessageWords({ line, subjects, onChange }: LineProps<MessageLine
       {line.messageId === null && (
         <>
           <TypeWord
-            label="How many at the least"
+            label={t`How many at the least`}
             type="number"
             value={String(line.atLeast)}
-            shown={line.atLeast === 1 ? 'at least one:' : `at least ${line.atLeast}`}
+            shown={line.atLeast === 1 ? t`at least one:` : t`at least ${line.atLeast}`}
             onType={(many) => onChange({ ...line, atLeast: Math.max(1, Math.round(Number(many)) || 1) })}
           />{' '}
         </>
       )}
       <PickWord
-        label="Message"
+        label={t`Message`}
         value={line.messageId ?? 0}
         options={messages}
         onPick={(id) => onChange({ ...line, messageId: id === 0 ? null : id, atLeast: id === 0 ? line.atLeast : 1 })}

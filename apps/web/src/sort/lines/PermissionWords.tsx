@@ -1,5 +1,8 @@
-import { PURPOSES, STATE_WORDS, STATES, type Scope } from '@goodword/core/permission';
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
+import { PURPOSES, STATES, type Scope } from '@goodword/core/permission';
 import type { LapsesLine, MayLine, PermissionLine } from '@goodword/core/segment';
+import { STATE_WORDS } from '@goodword/core/words';
 import type { LineProps } from './subjects';
 import { PickWord, YesNo } from './Word';
 
@@ -18,8 +21,8 @@ function ForWhat<L extends PermissionLine | MayLine | LapsesLine>({ line, subjec
   ];
   return (
     <>
-      <PickWord label="What for" value={line.scope} options={scopes} onPick={(scope) => onChange({ ...line, scope })} /> by{' '}
-      <PickWord label="Channel" value={line.channel} options={CHANNELS} onPick={(channel) => onChange({ ...line, channel })} />
+      <PickWord label={t`What for`} value={line.scope} options={scopes} onPick={(scope) => onChange({ ...line, scope })} /> {t`by`}{' '}
+      <PickWord label={t`Channel`} value={line.channel} options={CHANNELS} onPick={(channel) => onChange({ ...line, channel })} />
     </>
   );
 }
@@ -30,32 +33,37 @@ export function PermissionWords(props: LineProps<PermissionLine | MayLine | Laps
     case 'permission':
       return (
         <>
-          are{' '}
-          <PickWord
-            label="State"
-            value={line.states.join(' ')}
-            options={[
-              ...STATES.map((state) => [state as string, STATE_WORDS[state].toLowerCase()] as const),
-              ['yes implied', 'opted in or implied'],
-              ['asked never', 'asked or never asked'],
-            ]}
-            onPick={(picked) => onChange({ ...line, states: STATES.filter((state) => picked.split(' ').includes(state)) })}
-          />{' '}
-          for <ForWhat {...props} line={line} />
+          <Trans>
+            are{' '}
+            <PickWord
+              label={t`State`}
+              value={line.states.join(' ')}
+              options={[
+                ...STATES.map((state) => [state as string, STATE_WORDS[state].toLowerCase()] as const),
+                ['yes implied', t`opted in or implied`],
+                ['asked never', t`asked or never asked`],
+              ]}
+              onPick={(picked) => onChange({ ...line, states: STATES.filter((state) => picked.split(' ').includes(state)) })}
+            />{' '}
+            for
+          </Trans>{' '}
+          <ForWhat {...props} line={line} />
         </>
       );
     case 'may':
       return (
         <>
-          <YesNo value={line.may} yes="may" no="may not" onPick={(may) => onChange({ ...line, may })} /> be written to now for{' '}
+          <YesNo value={line.may} yes={t`may`} no={t`may not`} onPick={(may) => onChange({ ...line, may })} /> {t`be written to now for`}{' '}
           <ForWhat {...props} line={line} />
         </>
       );
     case 'lapses':
       return (
         <>
-          have an implied permission for <ForWhat {...props} line={line} /> that lapses within{' '}
-          <PickWord label="Days" value={line.days} options={SOON} onPick={(days) => onChange({ ...line, days })} />
+          <Trans>
+            have an implied permission for <ForWhat {...props} line={line} /> that lapses within
+          </Trans>{' '}
+          <PickWord label={t`Days`} value={line.days} options={SOON} onPick={(days) => onChange({ ...line, days })} />
         </>
       );
   }

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import type { Line } from '@goodword/core/segment';
 import { FieldWords } from './FieldWords';
 import { GaveWords } from './GaveWords';
@@ -15,30 +17,30 @@ export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
     case 'tag':
       return (
         <>
-          <YesNo value={line.has} yes="have" no="do not have" onPick={(has) => onChange({ ...line, has })} /> the tag{' '}
-          <PickWord label="Tag" value={line.tagId} options={byId(subjects.tags)} onPick={(tagId) => onChange({ ...line, tagId })} />
+          <YesNo value={line.has} yes={t`have`} no={t`do not have`} onPick={(has) => onChange({ ...line, has })} /> {t`the tag`}{' '}
+          <PickWord label={t`Tag`} value={line.tagId} options={byId(subjects.tags)} onPick={(tagId) => onChange({ ...line, tagId })} />
         </>
       );
     case 'list':
       return (
         <>
-          <YesNo value={line.on} yes="are" no="are not" onPick={(on) => onChange({ ...line, on })} /> on the list{' '}
-          <PickWord label="List" value={line.listId} options={byId(subjects.lists)} onPick={(listId) => onChange({ ...line, listId })} />
+          <YesNo value={line.on} yes={t`are`} no={t`are not`} onPick={(on) => onChange({ ...line, on })} /> {t`on the list`}{' '}
+          <PickWord label={t`List`} value={line.listId} options={byId(subjects.lists)} onPick={(listId) => onChange({ ...line, listId })} />
         </>
       );
     case 'batch':
       return (
         <>
-          <YesNo value={line.in} yes="came" no="did not come" onPick={(isIn) => onChange({ ...line, in: isIn })} /> with the batch{' '}
-          <PickWord label="Batch" value={line.batchId} options={byId(subjects.batches)} onPick={(batchId) => onChange({ ...line, batchId })} />
+          <YesNo value={line.in} yes={t`came`} no={t`did not come`} onPick={(isIn) => onChange({ ...line, in: isIn })} /> {t`with the batch`}{' '}
+          <PickWord label={t`Batch`} value={line.batchId} options={byId(subjects.batches)} onPick={(batchId) => onChange({ ...line, batchId })} />
         </>
       );
     case 'chapter':
       return (
         <>
-          <YesNo value={line.in} yes="are" no="are not" onPick={(isIn) => onChange({ ...line, in: isIn })} /> of the chapter{' '}
+          <YesNo value={line.in} yes={t`are`} no={t`are not`} onPick={(isIn) => onChange({ ...line, in: isIn })} /> {t`of the chapter`}{' '}
           <PickWord
-            label="Chapter"
+            label={t`Chapter`}
             value={line.chapterId}
             options={byId(subjects.chapters)}
             onPick={(chapterId) => onChange({ ...line, chapterId })}
@@ -48,9 +50,9 @@ export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
     case 'segment':
       return (
         <>
-          <YesNo value={line.in} yes="are" no="are not" onPick={(isIn) => onChange({ ...line, in: isIn })} /> in the segment{' '}
+          <YesNo value={line.in} yes={t`are`} no={t`are not`} onPick={(isIn) => onChange({ ...line, in: isIn })} /> {t`in the segment`}{' '}
           <PickWord
-            label="Segment"
+            label={t`Segment`}
             value={line.segmentId}
             options={byId(subjects.segments)}
             onPick={(segmentId) => onChange({ ...line, segmentId })}
@@ -61,16 +63,19 @@ export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
       const standings = subjects.campaigns.find((campaign) => campaign.id === line.campaignId)?.standings ?? [];
       return (
         <>
-          <YesNo value={line.on} yes="are" no="are not" onPick={(on) => onChange({ ...line, on })} /> on the roster of{' '}
+          <YesNo value={line.on} yes={t`are`} no={t`are not`} onPick={(on) => onChange({ ...line, on })} />{' '}
+          <Trans>
+            on the roster of{' '}
+            <PickWord
+              label={t`Campaign`}
+              value={line.campaignId}
+              options={byId(subjects.campaigns)}
+              onPick={(campaignId) => onChange({ ...line, campaignId, standings: [] })}
+            />{' '}
+            as
+          </Trans>{' '}
           <PickWord
-            label="Campaign"
-            value={line.campaignId}
-            options={byId(subjects.campaigns)}
-            onPick={(campaignId) => onChange({ ...line, campaignId, standings: [] })}
-          />{' '}
-          as{' '}
-          <PickWord
-            label="Stage"
+            label={t`Stage`}
             value={line.standings[0] ?? ''}
             options={[['', 'anything'], ...standings.map((standing) => [standing, standing] as const)]}
             onPick={(standing) => onChange({ ...line, standings: standing === '' ? [] : [standing] })}
@@ -102,21 +107,21 @@ export function newLines(subjects: Subjects): [string, Line][] {
     subjects.chapters.length > 1 ? subjects.chapters[0] : undefined,
   ];
   const lines: [string, Line | null][] = [
-    ['gave, or did not', { kind: 'gave', did: true, atLeast: null, window: { over: 'ever' } }],
-    ['have a field that…', fieldLine(subjects.fields[0]?.id ?? 'lastName', subjects.fields)],
-    ['have a tag', tag ? { kind: 'tag', tagId: tag.id, has: true } : null],
-    ['are on a list', list ? { kind: 'list', listId: list.id, on: true } : null],
+    [t`gave, or did not`, { kind: 'gave', did: true, atLeast: null, window: { over: 'ever' } }],
+    [t`have a field that…`, fieldLine(subjects.fields[0]?.id ?? 'lastName', subjects.fields)],
+    [t`have a tag`, tag ? { kind: 'tag', tagId: tag.id, has: true } : null],
+    [t`are on a list`, list ? { kind: 'list', listId: list.id, on: true } : null],
     [
-      'got, opened or answered a message',
+      t`got, opened or answered a message`,
       { kind: 'message', deed: 'got', did: true, messageId: null, atLeast: 1, window: { over: 'last-days', days: 90 } },
     ],
-    ['came with a batch', batch ? { kind: 'batch', batchId: batch.id, in: true } : null],
-    ['are on a campaign’s roster', campaign ? { kind: 'roster', campaignId: campaign.id, standings: [], on: true } : null],
-    ['are in another segment', segment ? { kind: 'segment', segmentId: segment.id, in: true } : null],
-    ['are of a chapter', chapter ? { kind: 'chapter', chapterId: chapter.id, in: true } : null],
-    ['may be written to now', { kind: 'may', channel: 'email', scope: 'appeals', may: true }],
-    ['have a permission that lapses', { kind: 'lapses', channel: 'email', scope: 'appeals', days: 30 }],
-    ['stand at a permission', { kind: 'permission', channel: 'email', scope: 'appeals', states: ['yes'] }],
+    [t`came with a batch`, batch ? { kind: 'batch', batchId: batch.id, in: true } : null],
+    [t`are on a campaign’s roster`, campaign ? { kind: 'roster', campaignId: campaign.id, standings: [], on: true } : null],
+    [t`are in another segment`, segment ? { kind: 'segment', segmentId: segment.id, in: true } : null],
+    [t`are of a chapter`, chapter ? { kind: 'chapter', chapterId: chapter.id, in: true } : null],
+    [t`may be written to now`, { kind: 'may', channel: 'email', scope: 'appeals', may: true }],
+    [t`have a permission that lapses`, { kind: 'lapses', channel: 'email', scope: 'appeals', days: 30 }],
+    [t`opted in, opted out, or were asked`, { kind: 'permission', channel: 'email', scope: 'appeals', states: ['yes'] }],
   ];
   return lines.filter((line): line is [string, Line] => line[1] !== null);
 }

@@ -1,4 +1,6 @@
-import { describeWindow, type Window } from '@goodword/core/segment';
+import { t } from '@lingui/core/macro';
+import { type Window } from '@goodword/core/segment';
+import { describeWindow } from '@goodword/core/words';
 import { PickWord, TypeWord } from './Word';
 import { localDay } from '../../app/day';
 
@@ -35,8 +37,8 @@ function startOf(over: Window['over']): Window {
 
 function wordsOf(over: Window['over']): string {
   if (over === 'ever') return 'ever';
-  if (over === 'between') return 'from … to …';
-  return START[over] === undefined ? `in ${describeWindow(startOf(over))}` : `in the last … ${over.slice(5)}`;
+  if (over === 'between') return t`from … to …`;
+  return START[over] === undefined ? `in ${describeWindow(startOf(over))}` : t`in the last … ${over.slice(5)}`;
 }
 
 /** When something was: words that open, shared by lines about gifts and about messages. */
@@ -44,7 +46,7 @@ export function WindowWords({ window, onChange }: { window: Window; onChange: (w
   return (
     <>
       <PickWord
-        label="When"
+        label={t`When`}
         value={window.over}
         options={OVERS.map((over) => [over, wordsOf(over)] as const)}
         onPick={(over) => onChange(startOf(over))}
@@ -53,7 +55,7 @@ export function WindowWords({ window, onChange }: { window: Window; onChange: (w
         <>
           {' '}
           <TypeWord
-            label={`How many ${window.over.slice(5)}`}
+            label={t`How many ${window.over.slice(5)}`}
             type="number"
             value={String(window.days)}
             shown={`(${window.days})`}
@@ -64,8 +66,8 @@ export function WindowWords({ window, onChange }: { window: Window; onChange: (w
       {window.over === 'between' && (
         <>
           {' '}
-          <TypeWord label="From" type="date" value={window.from} onType={(from) => from && onChange({ ...window, from })} /> to{' '}
-          <TypeWord label="To" type="date" value={window.to} onType={(to) => to && onChange({ ...window, to })} />
+          <TypeWord label={t`From`} type="date" value={window.from} onType={(from) => from && onChange({ ...window, from })} /> {t`to`}{' '}
+          <TypeWord label={t`To`} type="date" value={window.to} onType={(to) => to && onChange({ ...window, to })} />
         </>
       )}
     </>

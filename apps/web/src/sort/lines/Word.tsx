@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { DayField } from '../../ui/DayField';
@@ -102,7 +103,7 @@ export function TypeWord({
 export function YesNo({ value, yes, no, onPick }: { value: boolean; yes: string; no: string; onPick: (value: boolean) => void }) {
   return (
     <PickWord
-      label="With or without"
+      label={t`With or without`}
       value={value ? 'y' : 'n'}
       tone={value ? undefined : 'no'}
       options={[

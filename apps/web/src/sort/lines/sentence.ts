@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { FieldView } from '@goodword/core/contract';
 import { FIELD_OPS_BY_TYPE, STANDARD_FIELD_NAMES, type FieldLine, type FieldOp, type Group, type Rule } from '@goodword/core/segment';
 import { localDay } from '../../app/day';
@@ -5,36 +6,49 @@ import { localDay } from '../../app/day';
 /** Words of each question that a field can be asked. */
 export const OP_WORDS: Record<FieldOp, string> = {
   is: 'is',
-  'is-not': 'is not',
+  'is-not': t`is not`,
   contains: 'contains',
-  begins: 'begins with',
+  begins: t`begins with`,
   equals: 'is',
-  'at-least': 'is at least',
-  'at-most': 'is at most',
-  between: 'is between',
-  on: 'is on',
-  before: 'is before',
-  after: 'is after',
-  'within-next': 'is within the next',
-  'within-last': 'was within the last',
-  ahead: 'is in exactly',
-  ago: 'was exactly',
-  anniversary: 'comes round within the next',
-  during: 'is in',
-  'in-month': 'is in',
+  'at-least': t`is at least`,
+  'at-most': t`is at most`,
+  between: t`is between`,
+  on: t`is on`,
+  before: t`is before`,
+  after: t`is after`,
+  'within-next': t`is within the next`,
+  'within-last': t`was within the last`,
+  ahead: t`is in exactly`,
+  ago: t`was exactly`,
+  anniversary: t`comes round within the next`,
+  during: t`is in`,
+  'in-month': t`is in`,
   has: 'has',
-  'has-not': 'has not',
-  'within-km': 'is within',
-  yes: 'is yes',
-  no: 'is no',
-  empty: 'is empty',
-  filled: 'is filled',
+  'has-not': t`has not`,
+  'within-km': t`is within`,
+  yes: t`is yes`,
+  no: t`is no`,
+  empty: t`is empty`,
+  filled: t`is filled`,
 };
 
 /** Questions that count days, weeks or months. */
 export const COUNTS_TIME: readonly FieldOp[] = ['within-next', 'within-last', 'ahead', 'ago', 'anniversary'];
 export const NEEDS_NOTHING: readonly FieldOp[] = ['yes', 'no', 'empty', 'filled'];
-export const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+export const MONTHS = [
+  t`January`,
+  t`February`,
+  t`March`,
+  t`April`,
+  t`May`,
+  t`June`,
+  t`July`,
+  t`August`,
+  t`September`,
+  t`October`,
+  t`November`,
+  t`December`,
+];
 
 export function typeOf(field: FieldLine['field'], fields: readonly FieldView[]): FieldView['type'] {
   return typeof field === 'number' ? (fields.find((one) => one.id === field)?.type ?? 'text') : STANDARD_FIELD_NAMES[field].type;

@@ -1,8 +1,11 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { BulkAct, CampaignView, ExportForm, FieldView } from '@goodword/core/contract';
 import type { PrintForm } from '@goodword/core/print';
-import { PURPOSES, ROAD_WORDS } from '@goodword/core/permission';
+import { PURPOSES } from '@goodword/core/permission';
+import { ROAD_WORDS } from '@goodword/core/words';
 import { get } from '../../app/api';
 import { useSession } from '../../app/session';
 import { useLists, useTags } from '../../app/groups';
@@ -24,8 +27,8 @@ interface Props {
 
 const named = (rows: readonly { id: number; name: string }[] | undefined) => (rows ?? []).map((row) => [row.id, row.name] as const);
 const PUT = [
-  ['on', 'Add'],
-  ['off', 'Remove'],
+  ['on', t`Add`],
+  ['off', t`Remove`],
 ] as const;
 
 function GroupPart({ kind, ...part }: Part & { kind: 'tag' | 'list' }) {
@@ -33,8 +36,8 @@ function GroupPart({ kind, ...part }: Part & { kind: 'tag' | 'list' }) {
   const { data } = kind === 'tag' ? tags : lists;
   return (
     <>
-      <Choose label="What to do" name="on" options={PUT} {...part} />
-      <Choose label={kind === 'tag' ? 'Tag' : 'List'} name="id" options={named(data)} {...part} />
+      <Choose label={t`What to do`} name="on" options={PUT} {...part} />
+      <Choose label={kind === 'tag' ? t`Tag` : t`List`} name="id" options={named(data)} {...part} />
       <NewGroup kind={kind} onMade={(id) => part.set('id', String(id))} />
     </>
   );
@@ -45,11 +48,11 @@ function FieldPart(part: Part) {
   const field = data?.find((one) => one.id === Number(part.typed.id));
   return (
     <>
-      <Choose label="Field" name="id" options={named(data)} {...part} />
+      <Choose label={t`Field`} name="id" options={named(data)} {...part} />
       {field?.choices && field.choices.length > 0 ? (
-        <Choose label="Value" name="text" options={field.choices.map((choice) => [choice, choice] as const)} {...part} />
+        <Choose label={t`Value`} name="text" options={field.choices.map((choice) => [choice, choice] as const)} {...part} />
       ) : (
-        <Labelled label="Value" hint="Empty takes the value away from all of them.">
+        <Labelled label={t`Value`} hint={t`Empty takes the value away from all of them.`}>
           <input
             className="input"
             type={field?.type === 'date' ? 'date' : 'text'}
@@ -67,12 +70,12 @@ function RosterPart(part: Part) {
   const campaign = data?.find((one) => one.id === Number(part.typed.id));
   return (
     <>
-      <Choose label="Campaign" name="id" options={named(data)} {...part} />
+      <Choose label={t`Campaign`} name="id" options={named(data)} {...part} />
       {campaign && (
         <Choose
-          label="Stage"
+          label={t`Stage`}
           name="standing"
-          options={[...campaign.standings.map((standing) => [standing, standing] as const), ['-', 'Remove from the roster']]}
+          options={[...campaign.standings.map((standing) => [standing, standing] as const), ['-', t`Remove from the roster`]]}
           {...part}
         />
       )}
@@ -91,10 +94,12 @@ function PermissionPart(part: Part) {
   return (
     <>
       <p className="text-ink2">
-        These people agreed to what follows, and somebody vouches for it. Whoever said no stays no: only they themselves can take that back.
+        <Trans>
+          These people agreed to what follows, and somebody vouches for it. Whoever said no stays no: only they themselves can take that back.
+        </Trans>
       </p>
       <Choose
-        label="Channel"
+        label={t`Channel`}
         name="channel"
         options={[
           ['email', 'email'],
@@ -102,15 +107,15 @@ function PermissionPart(part: Part) {
         ]}
         {...part}
       />
-      <Choose label="To what" name="scope" options={scopes} {...part} />
-      <Choose label="How" name="how" options={HOWS} {...part} />
-      <Labelled label="On the day">
+      <Choose label={t`To what`} name="scope" options={scopes} {...part} />
+      <Choose label={t`How`} name="how" options={HOWS} {...part} />
+      <Labelled label={t`On the day`}>
         <DayField value={part.typed.on ?? ''} onChange={(on) => part.set('on', on)} />
       </Labelled>
-      <Labelled label="With the words">
+      <Labelled label={t`With the words`}>
         <textarea className="input" rows={3} value={part.typed.words ?? ''} onChange={(event) => part.set('words', event.target.value)} />
       </Labelled>
-      <Labelled label="Vouched for by">
+      <Labelled label={t`Vouched for by`}>
         <input className="input" value={part.typed.voucher ?? ''} onChange={(event) => part.set('voucher', event.target.value)} />
       </Labelled>
     </>
@@ -118,10 +123,10 @@ function PermissionPart(part: Part) {
 }
 
 const FORMS: [ExportForm, string][] = [
-  ['csv', 'CSV, a row for each'],
-  ['xlsx', 'Workbook (XLSX)'],
-  ['vcard', 'vCards, for address books'],
-  ['json', 'JSON, for programs'],
+  ['csv', t`CSV, a row for each`],
+  ['xlsx', t`Workbook (XLSX)`],
+  ['vcard', t`vCards, for address books`],
+  ['json', t`JSON, for programs`],
 ];
 
 /** The act that was typed, or null while something is missing. */
@@ -170,11 +175,11 @@ export function BulkForm({ act, many, form = 'call', onBegin }: Props) {
       {act === 'roster' && <RosterPart {...part} />}
       {act === 'permission' && <PermissionPart {...part} />}
       {act === 'print' && <PrintPart {...part} />}
-      {act === 'export' && <Choose label="As" name="form" options={FORMS} {...part} />}
+      {act === 'export' && <Choose label={t`As`} name="form" options={FORMS} {...part} />}
       <Problem error={begin.error} />
       <div>
         <Button weight="main" type="submit" disabled={!ready || begin.isPending}>
-          {act === 'export' ? `Write the file of ${many}` : act === 'print' ? `Print ${many}` : `Do it for ${many}`}
+          {act === 'export' ? t`Write the file of ${many}` : act === 'print' ? t`Print ${many}` : t`Do it for ${many}`}
         </Button>
       </div>
     </form>

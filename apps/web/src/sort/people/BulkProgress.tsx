@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { call } from '../../app/api';
 import { useFormat } from '../../app/format';
@@ -16,35 +17,35 @@ export function BulkProgress() {
   };
   if (isRunning(bulk))
     return (
-      <div className="sheet px-4 py-3 mb-2 grid grid-cols-[1fr_auto] gap-4 items-center" aria-label="Work on a group">
+      <div className="sheet px-4 py-3 mb-2 grid grid-cols-[1fr_auto] gap-4 items-center" aria-label={t`Work on a group`}>
         <Progress
           done={bulk.done}
           total={bulk.people}
-          words={`${bulk.state === 'undoing' ? 'Undoing: ' : ''}${bulk.words}: ${format.number(bulk.done)} of ${format.number(bulk.people)}`}
+          words={t`${bulk.state === 'undoing' ? t`Undoing: ` : ''}${bulk.words}: ${format.number(bulk.done)} of ${format.number(bulk.people)}`}
         />
-        {bulk.state !== 'undoing' && <Button onClick={() => void again('stop')}>Stop</Button>}
+        {bulk.state !== 'undoing' && <Button onClick={() => void again('stop')}>{t`Stop`}</Button>}
       </div>
     );
   const unchanged = bulk.people - bulk.changed;
   const outcome =
     bulk.problem ??
     (bulk.file
-      ? [`The file ${bulk.file} is ready.`, bulk.told].filter(Boolean).join(' ')
+      ? [t`The file ${bulk.file} is ready.`, bulk.told].filter(Boolean).join(' ')
       : bulk.state === 'undone'
-        ? 'Undone.'
-        : `${format.number(bulk.changed)} changed${unchanged > 0 ? `, ${format.number(unchanged)} were so already` : ''}${bulk.state === 'stopped' ? '; then it was stopped' : ''}.`);
+        ? t`Undone.`
+        : t`${format.number(bulk.changed)} changed${unchanged > 0 ? t`, ${format.number(unchanged)} were so already` : ''}${bulk.state === 'stopped' ? t`; then it was stopped` : ''}.`);
   return (
-    <div className="sheet px-4 py-2 mb-2 flex items-center gap-3" role="status" aria-label="Work on a group">
+    <div className="sheet px-4 py-2 mb-2 flex items-center gap-3" role="status" aria-label={t`Work on a group`}>
       <span className="grow">
         <b>{bulk.words}.</b> <span className={bulk.problem ? 'text-madder' : 'text-ink2'}>{outcome}</span>
       </span>
       {bulk.file && (
         <a className="link" href={`/api/bulk/${bulk.id}/file`} download>
-          Download
+          {t`Download`}
         </a>
       )}
-      {bulk.canUndo && <Button onClick={() => void again('undo')}>Undo</Button>}
-      <Button onClick={forgetBulk}>Close</Button>
+      {bulk.canUndo && <Button onClick={() => void again('undo')}>{t`Undo`}</Button>}
+      <Button onClick={forgetBulk}>{t`Close`}</Button>
     </div>
   );
 }

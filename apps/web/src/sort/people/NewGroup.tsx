@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '../../app/api';
@@ -18,19 +19,19 @@ export function NewGroup({ kind, onMade }: { kind: 'tag' | 'list'; onMade: (id: 
   });
   const ready = name.trim() !== '' && !make.isPending;
   return (
-    <Labelled label={`Or a new ${kind}`}>
+    <Labelled label={t`Or a new ${kind}`}>
       <div className="flex gap-2">
         <input
           className="input"
           maxLength={120}
-          placeholder="Its name"
+          placeholder={t`Its name`}
           value={name}
           onChange={(event) => setName(event.target.value)}
           // Enter makes it, and does not begin the act that it is for.
           onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), ready && make.mutate())}
         />
         <Button disabled={!ready} onClick={() => make.mutate()}>
-          Make it
+          {t`Make it`}
         </Button>
       </div>
       <Problem error={make.error} />

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import type { FieldView, MessageView } from '@goodword/core/contract';
 import { LABEL_SHEETS, type LabelKind } from '@goodword/core/print';
@@ -7,30 +9,30 @@ import { Choose, type Part } from './parts';
 import { toggled } from './printing';
 
 const FORMS = [
-  ['call', 'Call sheet, numbered, to enter the answers by'],
-  ['door', 'Door-to-door sheet, by street and side'],
-  ['labels', 'Mailing labels'],
-  ['letters', 'Letters, in the words of a message'],
+  ['call', t`Call sheet, numbered, to enter the answers by`],
+  ['door', t`Door-to-door sheet, by street and side`],
+  ['labels', t`Mailing labels`],
+  ['letters', t`Letters, in the words of a message`],
 ] as const;
 
 const COLUMNS = [
-  ['phone', 'Phone'],
-  ['email', 'Email'],
-  ['address', 'Address'],
-  ['last-gift', 'Last gift'],
-  ['tags', 'Tags'],
-  ['standing', 'Stage'],
-  ['notes', 'Last note'],
+  ['phone', t`Phone`],
+  ['email', t`Email`],
+  ['address', t`Address`],
+  ['last-gift', t`Last gift`],
+  ['tags', t`Tags`],
+  ['standing', t`Stage`],
+  ['notes', t`Last note`],
 ] as const;
 
 const PAPERS = [
-  ['LETTER', 'US Letter'],
+  ['LETTER', t`US Letter`],
   ['A4', 'A4'],
 ] as const;
 
 const TOGETHER = [
-  ['yes', 'One for each household'],
-  ['no', 'One for each person'],
+  ['yes', t`One for each household`],
+  ['no', t`One for each person`],
 ] as const;
 
 function Columns({ typed, set }: Part) {
@@ -39,7 +41,7 @@ function Columns({ typed, set }: Part) {
   const all = [...COLUMNS, ...data.map((field) => [String(field.id), field.name] as const)];
   return (
     <fieldset>
-      <legend className="font-semibold text-[13px] pb-1">Beside the name, eight at most</legend>
+      <legend className="font-semibold text-[13px] pb-1">{t`Beside the name, eight at most`}</legend>
       <div className="grid grid-cols-2 gap-x-4 gap-y-1">
         {all.map(([column, words]) => (
           <label key={column} className="flex gap-2 items-center">
@@ -63,13 +65,13 @@ function SheetPart(part: Part) {
   const { typed, set } = part;
   return (
     <>
-      <Labelled label="Title">
+      <Labelled label={t`Title`}>
         <input className="input" maxLength={120} value={typed.title ?? ''} onChange={(event) => set('title', event.target.value)} />
       </Labelled>
       <Columns {...part} />
       <div className="grid grid-cols-2 gap-3">
-        <Choose label="Paper" name="paper" options={PAPERS} {...part} />
-        <Labelled label="Lines for notes">
+        <Choose label={t`Paper`} name="paper" options={PAPERS} {...part} />
+        <Labelled label={t`Lines for notes`}>
           <input
             className="input"
             type="number"
@@ -82,8 +84,8 @@ function SheetPart(part: Part) {
       </div>
       <p className="text-ink2">
         {typed.form === 'call'
-          ? 'Who may not be called for an appeal is left out, and the sheet says how many. The answers are entered under Calls.'
-          : 'Who said no to post is left out, and the sheet says how many.'}
+          ? t`Who may not be called for an appeal is left out, and the sheet says how many. The answers are entered under Calls.`
+          : t`Who said no to post is left out, and the sheet says how many.`}
       </p>
     </>
   );
@@ -95,9 +97,9 @@ function LabelsPart(part: Part) {
   const sheet = LABEL_SHEETS[(typed.labels ?? 'letter-30') as LabelKind];
   return (
     <>
-      <Choose label="Sheet" name="labels" options={kinds} {...part} />
-      <Choose label="How many" name="together" options={TOGETHER} {...part} />
-      <Labelled label="Labels of the first sheet that are used already">
+      <Choose label={t`Sheet`} name="labels" options={kinds} {...part} />
+      <Choose label={t`How many`} name="together" options={TOGETHER} {...part} />
+      <Labelled label={t`Labels of the first sheet that are used already`}>
         <input
           className="input"
           type="number"
@@ -107,7 +109,9 @@ function LabelsPart(part: Part) {
           onChange={(event) => set('used', event.target.value)}
         />
       </Labelled>
-      <p className="text-ink2">Who has no postal address, or said no to post, gets none. Print at 100 %, without fitting to the page.</p>
+      <p className="text-ink2">
+        <Trans>Who has no postal address, or said no to post, gets none. Print at 100 %, without fitting to the page.</Trans>
+      </p>
     </>
   );
 }
@@ -117,10 +121,12 @@ function LettersPart(part: Part) {
   const written = data.filter((message) => message.channel === 'email' && message.letter !== null);
   return (
     <>
-      <Choose label="In the words of" name="messageId" options={written.map((message) => [message.id, message.name] as const)} {...part} />
-      <Choose label="How many" name="together" options={TOGETHER} {...part} />
-      <Choose label="Paper" name="paper" options={PAPERS} {...part} />
-      <p className="text-ink2">Pictures are left out on paper. Who has no postal address, or said no to post, gets none.</p>
+      <Choose label={t`In the words of`} name="messageId" options={written.map((message) => [message.id, message.name] as const)} {...part} />
+      <Choose label={t`How many`} name="together" options={TOGETHER} {...part} />
+      <Choose label={t`Paper`} name="paper" options={PAPERS} {...part} />
+      <p className="text-ink2">
+        <Trans>Pictures are left out on paper. Who has no postal address, or said no to post, gets none.</Trans>
+      </p>
     </>
   );
 }
@@ -130,7 +136,7 @@ export function PrintPart(part: Part) {
   const { form } = part.typed;
   return (
     <>
-      <Choose label="What to print" name="form" options={FORMS} {...part} />
+      <Choose label={t`What to print`} name="form" options={FORMS} {...part} />
       {(form === 'call' || form === 'door') && <SheetPart {...part} />}
       {form === 'labels' && <LabelsPart {...part} />}
       {form === 'letters' && <LettersPart {...part} />}

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
@@ -33,7 +35,7 @@ function ChosenColumn({ field }: { field: FieldView }) {
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: field.id });
   return (
     <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className="flex gap-2 items-center bg-sheet">
-      <button className="text-ink3 hover:text-ink cursor-grab" aria-label={`Move the column ${field.name}`} {...attributes} {...listeners}>
+      <button className="text-ink3 hover:text-ink cursor-grab" aria-label={t`Move the column ${field.name}`} {...attributes} {...listeners}>
         <GripVertical size={15} />
       </button>
       <span className="truncate">{field.name}</span>
@@ -50,7 +52,7 @@ function ColumnOrder({ shown, onChange }: { shown: readonly FieldView[]; onChang
   };
   return (
     <div className="border-t border-hair pt-2">
-      <p className="text-ink2 text-[13px] pb-1">In this order:</p>
+      <p className="text-ink2 text-[13px] pb-1">{t`In this order:`}</p>
       <DndContext
         sensors={sensors}
         collisionDetection={closestCenter}
@@ -73,8 +75,10 @@ function ColumnOrder({ shown, onChange }: { shown: readonly FieldView[]; onChang
 export function Columns({ all, chosen, onChange }: { all: readonly FieldView[]; chosen: readonly number[]; onChange: (fields: number[]) => void }) {
   const shown = chosen.flatMap((id) => all.find((field) => field.id === id) ?? []);
   return (
-    <Pop words="Columns">
-      <p className="text-ink2 text-[13px]">Shown beside the name, up to {MOST_FIELDS}.</p>
+    <Pop words={t`Columns`}>
+      <p className="text-ink2 text-[13px]">
+        <Trans>Shown beside the name, up to {MOST_FIELDS}.</Trans>
+      </p>
       {all.map((field) => (
         <label key={field.id} className="flex gap-2 items-center">
           <input
@@ -110,8 +114,12 @@ export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleV
   });
   const forget = useMutation({ mutationFn: (id: number) => call('DELETE', `people-views/${id}`), onSuccess: again });
   return (
-    <Pop words={data && data.length > 0 ? `Views (${data.length})` : 'Views'}>
-      {data?.length === 0 && <p className="text-ink2">No table was kept yet. Filter, choose columns, and keep it here for everybody.</p>}
+    <Pop words={data && data.length > 0 ? t`Views (${data.length})` : t`Views`}>
+      {data?.length === 0 && (
+        <p className="text-ink2">
+          <Trans>No table was kept yet. Filter, choose columns, and keep it here for everybody.</Trans>
+        </p>
+      )}
       {data?.map((view) => (
         <div key={view.id} className="flex gap-2 items-center">
           <Popover.Close asChild>
@@ -120,8 +128,8 @@ export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleV
             </button>
           </Popover.Close>
           {organizer && (
-            <button className="text-ink3 hover:text-madder text-[13px]" onClick={() => forget.mutate(view.id)} aria-label={`Forget ${view.name}`}>
-              forget
+            <button className="text-ink3 hover:text-madder text-[13px]" onClick={() => forget.mutate(view.id)} aria-label={t`Forget ${view.name}`}>
+              {t`forget`}
             </button>
           )}
         </div>
@@ -136,14 +144,14 @@ export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleV
         >
           <input
             className="input"
-            aria-label="Name of this table"
-            placeholder="Save this table as…"
+            aria-label={t`Name of this table`}
+            placeholder={t`Save this table as…`}
             value={name}
             maxLength={120}
             onChange={(event) => draft.set(event.target.value)}
           />
           <Button type="submit" disabled={name.trim() === '' || keep.isPending}>
-            {data?.some((view) => view.name === name.trim()) ? 'Replace' : 'Save'}
+            {data?.some((view) => view.name === name.trim()) ? t`Replace` : t`Save`}
           </Button>
         </form>
       )}

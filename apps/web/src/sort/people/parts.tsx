@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { Labelled } from '../../ui/basics';
 
 /** What was typed so far, all of it text. */
@@ -18,7 +19,7 @@ export function Choose({
   return (
     <Labelled label={label}>
       <select className="input" value={typed[name] ?? ''} onChange={(event) => set(name, event.target.value)}>
-        <option value="">Choose…</option>
+        <option value="">{t`Choose…`}</option>
         {options.map(([value, words]) => (
           <option key={value} value={value}>
             {words}

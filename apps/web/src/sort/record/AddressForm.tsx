@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ContactPointView, NewAddress, NewPostal, RecordView } from '@goodword/core/contract';
 import { call } from '../../app/api';
@@ -47,15 +49,15 @@ function PostalInputs({ value, onChange }: { value: NewPostal; onChange: (value:
   );
   return (
     <div className="flex flex-col gap-2">
-      {input('street', 'Street', 'off', true)}
+      {input('street', t`Street`, 'off', true)}
       <div className="grid grid-cols-2 gap-2">
-        {input('city', 'Town', 'off')}
-        {input('postcode', 'Postcode', 'off')}
+        {input('city', t`Town`, 'off')}
+        {input('postcode', t`Postcode`, 'off')}
       </div>
       {regions.length > 0 ? (
-        <Labelled label="Region">
+        <Labelled label={t`Region`}>
           <select className="input" value={value.region} onChange={(event) => set({ region: event.target.value })}>
-            <option value="">None</option>
+            <option value="">{t`None`}</option>
             {value.region !== '' && !codes.includes(value.region) && <option value={value.region}>{value.region}</option>}
             {regions.map(({ code, name }) => (
               <option key={code} value={code.slice(3)}>
@@ -65,11 +67,11 @@ function PostalInputs({ value, onChange }: { value: NewPostal; onChange: (value:
           </select>
         </Labelled>
       ) : (
-        input('region', 'Region', 'off')
+        input('region', t`Region`, 'off')
       )}
-      <Labelled label="Country">
+      <Labelled label={t`Country`}>
         <select className="input" value={value.country} onChange={(event) => set({ country: event.target.value, region: '' })}>
-          <option value="">Not said</option>
+          <option value="">{t`Not said`}</option>
           {countryChoices().map(([code, name]) => (
             <option key={code} value={code}>
               {name}
@@ -103,13 +105,13 @@ export function AddressForm({ record, point, onDone }: { record: RecordView; poi
       {!point && (
         <select
           className="input"
-          aria-label="What kind of address"
+          aria-label={t`What kind of address`}
           value={value.kind}
           onChange={(event) => draft.set({ ...value, kind: event.target.value as Kind })}
         >
-          <option value="typed">Email or mobile</option>
-          <option value="landline">Landline</option>
-          <option value="post">Postal address</option>
+          <option value="typed">{t`Email or mobile`}</option>
+          <option value="landline">{t`Landline`}</option>
+          <option value="post">{t`Postal address`}</option>
         </select>
       )}
       {value.kind === 'post' ? (
@@ -118,21 +120,23 @@ export function AddressForm({ record, point, onDone }: { record: RecordView; poi
         <input
           className="input"
           autoFocus
-          aria-label={point ? `In the place of ${point.shown}` : value.kind === 'landline' ? 'Another landline' : 'Another email or mobile'}
-          placeholder={value.kind === 'landline' ? 'A number to be called' : 'Email or mobile'}
+          aria-label={point ? t`In the place of ${point.shown}` : value.kind === 'landline' ? t`Another landline` : t`Another email or mobile`}
+          placeholder={value.kind === 'landline' ? t`A number to be called` : t`Email or mobile`}
           value={value.text}
           onChange={(event) => draft.set({ ...value, text: event.target.value })}
         />
       )}
       {point && point.kind !== 'post' && (
-        <p className="text-ink2 text-[12.5px]">What they agreed to at {point.shown} stays with it. Record what they say about the new one.</p>
+        <p className="text-ink2 text-[12.5px]">
+          <Trans>What they agreed to at {point.shown} stays with it. Record what they say about the new one.</Trans>
+        </p>
       )}
       <div className="flex gap-3 items-center">
         <Button type="submit" disabled={isEmpty || save.isPending}>
-          {point ? 'Save' : 'Add'}
+          {point ? t`Save` : t`Add`}
         </Button>
         <button type="button" className="link text-ink2" onClick={() => (draft.discard(), onDone())}>
-          Leave it
+          {t`Leave it`}
         </button>
       </div>
       {save.error && (

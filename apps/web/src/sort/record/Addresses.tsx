@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -10,7 +12,7 @@ import { Row, Section } from './parts';
 import { PlaceRow } from './PlaceRow';
 
 const kindOf = ({ kind, line }: ContactPointView) =>
-  kind === 'email' ? 'Email' : kind === 'post' ? 'Post' : line === 'landline' ? 'Landline' : 'Mobile';
+  kind === 'email' ? t`Email` : kind === 'post' ? t`Post` : line === 'landline' ? t`Landline` : t`Mobile`;
 
 type Act = { method: 'POST' | 'DELETE'; path: string };
 
@@ -21,17 +23,17 @@ function AddressActs({ first, point, act, onChange }: { first: boolean; point: C
       {!first && (
         <button
           className="link text-ink2"
-          aria-label={`Write to ${point.shown} first`}
+          aria-label={t`Write to ${point.shown} first`}
           onClick={() => act({ method: 'POST', path: `${point.id}/first` })}
         >
-          Put first
+          {t`Put first`}
         </button>
       )}
-      <button className="link text-ink2" aria-label={`Change ${point.shown}`} onClick={onChange}>
-        Change
+      <button className="link text-ink2" aria-label={t`Change ${point.shown}`} onClick={onChange}>
+        {t`Change`}
       </button>
-      <button className="link text-ink2" aria-label={`Remove ${point.shown}`} onClick={() => act({ method: 'DELETE', path: String(point.id) })}>
-        Remove
+      <button className="link text-ink2" aria-label={t`Remove ${point.shown}`} onClick={() => act({ method: 'DELETE', path: String(point.id) })}>
+        {t`Remove`}
       </button>
     </span>
   );
@@ -49,11 +51,11 @@ export function Addresses({ record }: { record: RecordView }) {
   });
   return (
     <Section
-      title="Reach them at"
+      title={t`Reach them at`}
       side={
         may && (
           <button className="link text-[12.5px] text-ink2" onClick={() => setAdding(!adding)}>
-            Add
+            {t`Add`}
           </button>
         )
       }
@@ -79,25 +81,27 @@ export function Addresses({ record }: { record: RecordView }) {
           )}
           {point.onHold && (
             <p className="text-[12.5px] text-ink2">
-              On hold: {point.holdReason}.{' '}
+              <Trans>On hold: {point.holdReason}.</Trans>{' '}
               {may && (
                 <button className="link" onClick={() => act.mutate({ method: 'POST', path: `${point.id}/release` })}>
-                  It is good again
+                  {t`It is good again`}
                 </button>
               )}
             </p>
           )}
           {point.sharedWith.map((other) => (
             <p key={other.id} className="text-[12.5px] text-ink2">
-              Shared with{' '}
-              <Link className="link" to={`/sort/supporters/${other.id}`}>
-                {other.name || 'someone without a name'}
-              </Link>
+              <Trans>
+                Shared with{' '}
+                <Link className="link" to={`/sort/supporters/${other.id}`}>
+                  {other.name || t`someone without a name`}
+                </Link>
+              </Trans>
             </p>
           ))}
         </Row>
       ))}
-      <Row label="Place">
+      <Row label={t`Place`}>
         <PlaceRow record={record} />
       </Row>
       {act.error && (
@@ -105,7 +109,7 @@ export function Addresses({ record }: { record: RecordView }) {
           {act.error.message}
         </p>
       )}
-      {record.contactPoints.length === 0 && <p className="text-ink2 py-2">No address on file.</p>}
+      {record.contactPoints.length === 0 && <p className="text-ink2 py-2">{t`No address on file.`}</p>}
       {adding && <AddressForm record={record} onDone={() => setAdding(false)} />}
     </Section>
   );

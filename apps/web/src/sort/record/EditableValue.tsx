@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState, type ChangeEvent, type KeyboardEvent } from 'react';
 import { call, ProblemError } from '../../app/api';
@@ -52,12 +53,12 @@ function RegionEditor(props: EditorProps) {
       <select
         className="input"
         autoFocus
-        aria-label={`${label}: country`}
+        aria-label={t`${label}: country`}
         value={country}
         onKeyDown={escape}
         onChange={(event) => setCountry(event.target.value)}
       >
-        <option value="">Choose the country</option>
+        <option value="">{t`Choose the country`}</option>
         {countryChoices().map(([code, name]) => (
           <option key={code} value={code}>
             {name}
@@ -71,7 +72,7 @@ function RegionEditor(props: EditorProps) {
         value={regions.some(({ code }) => code === text) ? text : ''}
         {...chosen}
       >
-        <option value="">None</option>
+        <option value="">{t`None`}</option>
         {regions.map(({ code, name }) => (
           <option key={code} value={code}>
             {name}
@@ -106,7 +107,7 @@ function ValueEditor({ editor, ...props }: EditorProps & { editor: Editor }) {
     case 'choose':
       return (
         <select {...common} {...chosen}>
-          <option value="">None</option>
+          <option value="">{t`None`}</option>
           {editor.options.map(([value, words]) => (
             <option key={value} value={value}>
               {words}
@@ -136,7 +137,7 @@ export function EditableValue({
   hint,
   link,
   editor = { as: 'line', type: 'text' },
-  placeholder = 'None',
+  placeholder = t`None`,
 }: {
   label: string;
   value: string;
@@ -169,7 +170,7 @@ export function EditableValue({
   });
   const open = link && (
     <a className="link text-[12.5px] text-ink2" href={link} target="_blank" rel="noreferrer noopener">
-      Open
+      {t`Open`}
     </a>
   );
   const plain = shown ? <span className="whitespace-pre-wrap break-words">{shown}</span> : <span className="text-ink3">{placeholder}</span>;
@@ -188,7 +189,7 @@ export function EditableValue({
             seen.current = shown;
             setText(value);
           }}
-          aria-label={`${label}: ${shown || placeholder}. Edit`}
+          aria-label={t`${label}: ${shown || placeholder}. Edit`}
         >
           {plain}
         </button>

@@ -1,8 +1,10 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import type { RecordView } from '@goodword/core/contract';
-import { CHANNEL_WORDS, ENTRY_WORDS, PURPOSES, ROAD_WORDS } from '@goodword/core/permission';
+import { PURPOSES } from '@goodword/core/permission';
+import { CHANNEL_WORDS, ENTRY_WORDS, ROAD_WORDS } from '@goodword/core/words';
 import { call, ProblemError } from '../../app/api';
 import { Button, Labelled, Problem } from '../../ui/basics';
 import { useTyped } from '../../app/drafting';
@@ -67,7 +69,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => void submit(event)}>
       <div className="grid grid-cols-2 gap-3">
-        <Labelled label="They said">
+        <Labelled label={t`They said`}>
           <select className="input" {...register('state')}>
             {HAND_STATES.map((one) => (
               <option key={one} value={one}>
@@ -76,13 +78,13 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
             ))}
           </select>
         </Labelled>
-        <Labelled label="To">
+        <Labelled label={t`To`}>
           {state === 'pause' ? (
             <input className="input" disabled value="everything" readOnly />
           ) : (
             <select className="input" {...register('scope')}>
-              <option value="all">everything</option>
-              <option value="marketing">everything but service</option>
+              <option value="all">{t`everything`}</option>
+              <option value="marketing">{t`everything but service`}</option>
               {PURPOSES.map((purpose) => (
                 <option key={purpose} value={purpose}>
                   {purpose}
@@ -98,7 +100,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
             </select>
           )}
         </Labelled>
-        <Labelled label="At">
+        <Labelled label={t`At`}>
           <select className="input" {...register('contactPointId')}>
             {record.contactPoints.map((one) => (
               <option key={one.id} value={one.id}>
@@ -107,7 +109,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
             ))}
           </select>
         </Labelled>
-        <Labelled label="By">
+        <Labelled label={t`By`}>
           <select className="input" {...register('channel')}>
             {channels.map((one) => (
               <option key={one} value={one}>
@@ -116,7 +118,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
             ))}
           </select>
         </Labelled>
-        <Labelled label="How">
+        <Labelled label={t`How`}>
           <select className="input" {...register('how')}>
             {roads.map((road) => (
               <option key={road} value={road}>
@@ -125,7 +127,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
             ))}
           </select>
         </Labelled>
-        <Labelled label="On">
+        <Labelled label={t`On`}>
           <Controller
             control={control}
             name="on"
@@ -134,7 +136,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
         </Labelled>
       </div>
       {state === 'pause' && (
-        <Labelled label="Until the end of" fault={save.error instanceof ProblemError ? save.error.of('until') : null}>
+        <Labelled label={t`Until the end of`} fault={save.error instanceof ProblemError ? save.error.of('until') : null}>
           <Controller
             control={control}
             name="until"
@@ -142,15 +144,15 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
           />
         </Labelled>
       )}
-      <Labelled label="In what words" fault={save.error instanceof ProblemError ? save.error.of('words') : null}>
+      <Labelled label={t`In what words`} fault={save.error instanceof ProblemError ? save.error.of('words') : null}>
         <textarea className="input min-h-[70px]" {...register('words')} />
       </Labelled>
-      <Labelled label="The sheet they signed" hint="A picture or a PDF, at most 10 MB">
+      <Labelled label={t`The sheet they signed`} hint={t`A picture or a PDF, at most 10 MB`}>
         <input type="file" className="input" accept="image/*,application/pdf" {...register('sheet')} />
       </Labelled>
       <Problem error={save.error} />
       <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
-        Add the entry
+        {t`Add the entry`}
       </Button>
     </form>
   );

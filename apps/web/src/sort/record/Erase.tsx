@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
@@ -14,14 +16,16 @@ export function Erase({ record, open, onClose }: { record: RecordView; open: boo
     <Confirm
       open={open}
       onClose={onClose}
-      title={`Erase ${name}?`}
+      title={t`Erase ${name}?`}
       body={
         <p>
-          Name, addresses, fields, notes, replies and the words in the ledger go for good, and it can’t be undone. Dates, states and a keyed hash of
-          each address stay, so that what was sent and why can still be shown and a no still holds.
+          <Trans>
+            Name, addresses, fields, notes, replies and the words in the ledger go for good, and it can’t be undone. Dates, states and a keyed hash of
+            each address stay, so that what was sent and why can still be shown and a no still holds.
+          </Trans>
         </p>
       }
-      act={`Erase ${name}`}
+      act={t`Erase ${name}`}
       onAct={async () => {
         await call('DELETE', `supporters/${record.id}`);
         void navigate('/sort');

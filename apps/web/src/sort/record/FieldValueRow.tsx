@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import type { RecordView } from '@goodword/core/contract';
@@ -26,7 +27,7 @@ function FileValue({ record, field }: { record: RecordView; field: Field }) {
           {field.shown}
         </a>
       ) : (
-        !may && <span className="text-ink3">None</span>
+        !may && <span className="text-ink3">{t`None`}</span>
       )}{' '}
       {may && (
         <>
@@ -34,11 +35,11 @@ function FileValue({ record, field }: { record: RecordView; field: Field }) {
             ref={input}
             type="file"
             className="sr-only"
-            aria-label={`File for ${field.name}`}
+            aria-label={t`File for ${field.name}`}
             onChange={(event) => event.target.files?.[0] && put.mutate(event.target.files[0])}
           />
           <button className="link text-ink2 text-[12.5px]" disabled={put.isPending} onClick={() => input.current?.click()}>
-            {put.isPending ? 'Putting it in…' : field.shown ? 'Another file' : 'Put a file in'}
+            {put.isPending ? t`Putting it in…` : field.shown ? t`Another file` : t`Put a file in`}
           </button>
         </>
       )}

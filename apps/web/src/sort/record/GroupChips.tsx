@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Plus, Tag, X } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
@@ -24,11 +26,11 @@ function RosterChip({ record, roster }: { record: RecordView; roster: RecordView
         : call('PUT', `campaigns/${roster.id}/roster`, { group, standing }),
     onSuccess: () => refreshAll(queryClient),
   });
-  const words = `Roster: ${roster.name}, ${roster.standing}`;
+  const words = t`Roster: ${roster.name}, ${roster.standing}`;
   if (!may) return <span className={CHIP}>{words}</span>;
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className={`${CHIP} hover:underline`} aria-label={`${words}. Move or remove`}>
+      <DropdownMenu.Trigger className={`${CHIP} hover:underline`} aria-label={t`${words}. Move or remove`}>
         {words}
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
@@ -37,15 +39,15 @@ function RosterChip({ record, roster }: { record: RecordView; roster: RecordView
             .filter((one) => one !== roster.standing)
             .map((one) => (
               <DropdownMenu.Item key={one} className={ITEM} onSelect={() => change.mutate(one)}>
-                Move to “{one}”
+                <Trans>Move to “{one}”</Trans>
               </DropdownMenu.Item>
             ))}
           <DropdownMenu.Separator className="h-px bg-hair my-1" />
           <DropdownMenu.Item className={ITEM} asChild>
-            <Link to={`/sort/campaigns/${roster.id}`}>Open the campaign</Link>
+            <Link to={`/sort/campaigns/${roster.id}`}>{t`Open the campaign`}</Link>
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={() => change.mutate(null)}>
-            Remove from the roster
+            {t`Remove from the roster`}
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
@@ -72,20 +74,22 @@ export function GroupChips({ record }: { record: RecordView }) {
   });
   const off = (kind: 'tags' | 'lists', id: number, words: string) =>
     may && (
-      <button aria-label={`Remove ${words}`} className="text-ink3 hover:text-madder" onClick={() => change.mutate({ method: 'DELETE', kind, id })}>
+      <button aria-label={t`Remove ${words}`} className="text-ink3 hover:text-madder" onClick={() => change.mutate({ method: 'DELETE', kind, id })}>
         <X size={12} />
       </button>
     );
   return (
     <div className="flex flex-wrap gap-[7px] pb-4">
       {record.tags.map((tag) => (
-        <span key={tag.id} className={CHIP} title={`Added ${tag.how}, ${format.day(tag.since)}`}>
-          <Tag size={11} className="text-verdigris" aria-label="Tag" /> {tag.name} {off('tags', tag.id, tag.name)}
+        <span key={tag.id} className={CHIP} title={t`Added ${tag.how}, ${format.day(tag.since)}`}>
+          <Tag size={11} className="text-verdigris" aria-label={t`Tag`} /> {tag.name} {off('tags', tag.id, tag.name)}
         </span>
       ))}
       {record.lists.map((list) => (
-        <span key={list.id} className={CHIP} title={`Added ${list.how}, ${format.day(list.since)}`}>
-          List: {list.name} {off('lists', list.id, list.name)}
+        <span key={list.id} className={CHIP} title={t`Added ${list.how}, ${format.day(list.since)}`}>
+          <Trans>
+            List: {list.name} {off('lists', list.id, list.name)}
+          </Trans>
         </span>
       ))}
       {record.rosters.map((roster) => (
@@ -93,17 +97,17 @@ export function GroupChips({ record }: { record: RecordView }) {
       ))}
       {record.segments.map((segment) => (
         <Link key={segment.id} className={`${CHIP} hover:underline`} to={`/sort/segments/${segment.id}`}>
-          Segment: {segment.name}
+          <Trans>Segment: {segment.name}</Trans>
         </Link>
       ))}
       {may && (
         <DropdownMenu.Root>
           <DropdownMenu.Trigger className="inline-flex items-center gap-1 rounded-paper border border-dashed border-[#8b989d] px-2 text-[12.5px] font-semibold">
-            <Plus size={12} /> Add to
+            <Plus size={12} /> {t`Add to`}
           </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
             <DropdownMenu.Content className="sheet p-1 max-h-[380px] overflow-y-auto z-20" align="start">
-              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Tags</DropdownMenu.Label>
+              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">{t`Tags`}</DropdownMenu.Label>
               {tags.data
                 ?.filter((tag) => !record.tags.some((one) => one.id === tag.id))
                 .map((tag) => (
@@ -111,7 +115,7 @@ export function GroupChips({ record }: { record: RecordView }) {
                     {tag.name}
                   </DropdownMenu.Item>
                 ))}
-              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Lists</DropdownMenu.Label>
+              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">{t`Lists`}</DropdownMenu.Label>
               {lists.data
                 ?.filter((list) => !record.lists.some((one) => one.id === list.id))
                 .map((list) => (
@@ -119,7 +123,7 @@ export function GroupChips({ record }: { record: RecordView }) {
                     {list.name}
                   </DropdownMenu.Item>
                 ))}
-              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Rosters</DropdownMenu.Label>
+              <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">{t`Rosters`}</DropdownMenu.Label>
               {campaigns.data
                 ?.filter((campaign) => campaign.isOpen && campaign.standings.length > 0 && !record.rosters.some((one) => one.id === campaign.id))
                 .map((campaign) => (

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
@@ -25,7 +27,7 @@ function Greeting({ record }: { record: RecordView }) {
   });
   return (
     <form className="flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), save.mutate(words))}>
-      <Labelled label="Greeted as" hint="Empty for the first names. Messages write it where {Greeting} stands.">
+      <Labelled label={t`Greeted as`} hint={t`Empty for the first names. Messages write it where ${'{Greeting}'} stands.`}>
         <input
           className="input"
           maxLength={200}
@@ -34,10 +36,10 @@ function Greeting({ record }: { record: RecordView }) {
           onChange={(event) => draft.set(event.target.value)}
         />
       </Labelled>
-      <Unsaved draft={draft} what="the greeting" />
+      <Unsaved draft={draft} what={t`the greeting`} />
       {draft.theirs === null && <Problem error={save.error} />}
       <Button type="submit" className="self-start" disabled={save.isPending || !draft.isChanged || draft.theirs !== null}>
-        Save the greeting
+        {t`Save the greeting`}
       </Button>
     </form>
   );
@@ -53,29 +55,31 @@ export function Household({ record, open, onClose }: { record: RecordView; open:
   });
   const { household } = record;
   return (
-    <Drawer open={open} onClose={onClose} title="Household" note="One greeting for all of them, and one letter by post">
+    <Drawer open={open} onClose={onClose} title={t`Household`} note={t`One greeting for all of them, and one letter by post`}>
       <div className="sheet p-5 flex flex-col gap-4 overflow-y-auto">
         {household ? (
           <>
-            <ul className="flex flex-col gap-1" aria-label="Who lives together">
+            <ul className="flex flex-col gap-1" aria-label={t`Who lives together`}>
               {household.members.map((member) => (
                 <li key={member.id} className="flex justify-between">
                   <Link className="link" to={`/sort/supporters/${member.id}`} onClick={onClose}>
-                    {member.name || 'No name on file'}
+                    {member.name || t`No name on file`}
                   </Link>
                 </li>
               ))}
             </ul>
             <Greeting record={record} />
             <button className="link text-madder self-start" onClick={() => act.mutate(null)}>
-              {personName(record)} does not live there any more
+              <Trans>{personName(record)} does not live there any more</Trans>
             </button>
           </>
         ) : (
-          <p className="text-ink2">{personName(record)} is in no household. Choose whom they live with.</p>
+          <p className="text-ink2">
+            <Trans>{personName(record)} is in no household. Choose whom they live with.</Trans>
+          </p>
         )}
         <PersonPicker
-          label={household ? 'Somebody else who lives there' : 'Whom they live with'}
+          label={household ? t`Somebody else who lives there` : t`Whom they live with`}
           without={record.id}
           onPick={({ id }) => act.mutate(id)}
         />

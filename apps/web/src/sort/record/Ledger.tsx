@@ -1,8 +1,11 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { EntryView, RecordView, SegmentView } from '@goodword/core/contract';
-import { CHANNEL_WORDS, ENTRY_WORDS, ROAD_WORDS, type Channel } from '@goodword/core/permission';
-import type { Explanation } from '@goodword/core/segment';
+import { type Channel } from '@goodword/core/permission';
+import { CHANNEL_WORDS, ENTRY_WORDS, ROAD_WORDS } from '@goodword/core/words';
+import type { Explanation } from '@goodword/core/words';
 import { get } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { BackChip, PauseChip, StateChip } from '../../ui/permission';
@@ -27,14 +30,16 @@ function Band({ record }: { record: RecordView }) {
       record.standings.find((one) => one.channel === channel && one.scope === 'all');
     return { channel, state: standing?.state ?? ('never' as const), paused: standing?.pausedUntil ?? null, until: standing?.until ?? null };
   });
-  const words = { yes: 'Yes', implied: 'Implied', asked: 'Asked', never: 'Never asked', no: 'No' } as const;
+  const words = { yes: t`Yes`, implied: t`Implied`, asked: t`Asked`, never: t`Never asked`, no: t`No` } as const;
   return (
     <div className="grid grid-cols-3 border border-ink rounded-paper overflow-hidden">
       {tiles.map(({ channel, state, paused, until }) => (
         <div key={channel} className={`px-2 py-2 border-l border-hair first:border-0 ${INK[state]}`}>
-          <p className="text-[12px]">{channel === 'call' ? 'Call' : CHANNEL_WORDS[channel]} appeals</p>
+          <p className="text-[12px]">
+            <Trans>{channel === 'call' ? t`Call` : CHANNEL_WORDS[channel]} appeals</Trans>
+          </p>
           <p className={`font-title font-bold text-[16px] leading-tight ${state === 'no' ? 'line-through' : ''}`}>{words[state]}</p>
-          {(paused ?? until) && <p className="text-[11.5px]">{paused ? `paused until ${format.day(paused)}` : `until ${format.day(until!)}`}</p>}
+          {(paused ?? until) && <p className="text-[11.5px]">{paused ? t`paused until ${format.day(paused)}` : t`until ${format.day(until!)}`}</p>}
         </div>
       ))}
     </div>
@@ -60,18 +65,18 @@ function Entry({ entry, supporterId }: { entry: EntryView; supporterId: number }
         </p>
         {entry.words && <p className="text-ink2 text-[12.5px]">“{entry.words}”</p>}
         <p className="text-ink2 text-[12.5px]">
-          {[entry.source, entry.recordedBy && `recorded by ${entry.recordedBy}`, entry.address ?? 'every address'].filter(Boolean).join(', ')}
+          {[entry.source, entry.recordedBy && t`recorded by ${entry.recordedBy}`, entry.address ?? t`every address`].filter(Boolean).join(', ')}
         </p>
         <p className="text-ink3 text-[12px]">
           {format.day(entry.at)}
-          {entry.until && `, until ${format.day(entry.until)}`}
-          {entry.takenBack && ', taken back with its batch'}
-          {entry.old && <span className="text-ochre">, old: ask again</span>}
+          {entry.until && t`, until ${format.day(entry.until)}`}
+          {entry.takenBack && t`, taken back with its batch`}
+          {entry.old && <span className="text-ochre">{t`, old: ask again`}</span>}
           {entry.evidence && (
             <>
               ,{' '}
               <a className="link" href={`/api/supporters/${supporterId}/evidence/${entry.evidence.id}`}>
-                the sheet
+                {t`the sheet`}
               </a>
             </>
           )}
@@ -93,9 +98,9 @@ function WhySegment({ supporterId }: { supporterId: number }) {
   return (
     <div className="border-t border-ink pt-3">
       <label className="font-semibold text-[13px] flex flex-col gap-1">
-        In or out, and why?
+        {t`In or out, and why?`}
         <select className="input" value={segment} onChange={(event) => setSegment(event.target.value)}>
-          <option value="">Choose a segment</option>
+          <option value="">{t`Choose a segment`}</option>
           {segments.data?.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name}
@@ -105,11 +110,11 @@ function WhySegment({ supporterId }: { supporterId: number }) {
       </label>
       {why.data && (
         <div className="pt-2 text-[13px]">
-          <p className="font-semibold">{why.data.holds ? 'In, because:' : 'Out, because:'}</p>
+          <p className="font-semibold">{why.data.holds ? t`In, because:` : t`Out, because:`}</p>
           <ul className="pt-1 flex flex-col gap-1">
             {(why.data.inner.length > 0 ? why.data.inner : [why.data]).map((line) => (
               <li key={line.words} className="grid grid-cols-[34px_1fr]">
-                <span className={line.holds ? 'text-verdigris font-semibold' : 'text-madder font-semibold'}>{line.holds ? 'yes' : 'no'}</span>
+                <span className={line.holds ? 'text-verdigris font-semibold' : 'text-madder font-semibold'}>{line.holds ? t`yes` : t`no`}</span>
                 <span className="text-ink2">{line.words}</span>
               </li>
             ))}
@@ -124,19 +129,19 @@ function WhySegment({ supporterId }: { supporterId: number }) {
 export function Ledger({ record }: { record: RecordView }) {
   const [adding, setAdding] = useState(false);
   return (
-    <section aria-label="Permission ledger" className="sheet p-4 w-[336px] shrink-0 overflow-y-auto" tabIndex={0}>
-      <h2 className="subtitle">Permission ledger</h2>
-      <p className="text-ink2 text-[12.5px] pb-2">What they agreed to, and how we know. Entries are only ever added.</p>
+    <section aria-label={t`Permission ledger`} className="sheet p-4 w-[336px] shrink-0 overflow-y-auto" tabIndex={0}>
+      <h2 className="subtitle">{t`Permission ledger`}</h2>
+      <p className="text-ink2 text-[12.5px] pb-2">{t`What they agreed to, and how we know. Entries are only ever added.`}</p>
       <Band record={record} />
       <ul className="pt-3">
         {record.entries.map((entry) => (
           <Entry key={entry.id} entry={entry} supporterId={record.id} />
         ))}
       </ul>
-      {record.entries.length === 0 && <p className="text-ink2 pb-3">Nothing on record: never asked.</p>}
+      {record.entries.length === 0 && <p className="text-ink2 pb-3">{t`Nothing on record: never asked.`}</p>}
       <LedgerActs record={record} onRecord={() => setAdding(true)} />
       <WhySegment supporterId={record.id} />
-      <Drawer open={adding} onClose={() => setAdding(false)} title="Record what they said" note="On the phone, on a card, in person">
+      <Drawer open={adding} onClose={() => setAdding(false)} title={t`Record what they said`} note={t`On the phone, on a card, in person`}>
         <EntryForm record={record} onDone={() => setAdding(false)} />
       </Drawer>
     </section>

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RecordView } from '@goodword/core/contract';
@@ -19,41 +21,45 @@ export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord:
       {may && record.contactPoints.length > 0 && (
         <>
           <button className="link" onClick={onRecord}>
-            Record what they said
+            {t`Record what they said`}
           </button>
           <button className="link" onClick={() => setObjecting(true)}>
-            They object to all marketing
+            {t`They object to all marketing`}
           </button>
         </>
       )}
       <p>
-        All of it to{' '}
-        <a className="link" href={`/api/supporters/${record.id}/permission.html`} target="_blank" rel="noreferrer">
-          read and print
-        </a>
-        , as{' '}
-        <a className="link" href={`/api/supporters/${record.id}/permission.pdf`}>
-          PDF
-        </a>{' '}
-        or{' '}
-        <a className="link" href={`/api/supporters/${record.id}/permission.json`}>
-          JSON
-        </a>
+        <Trans>
+          All of it to{' '}
+          <a className="link" href={`/api/supporters/${record.id}/permission.html`} target="_blank" rel="noreferrer">
+            read and print
+          </a>
+          , as{' '}
+          <a className="link" href={`/api/supporters/${record.id}/permission.pdf`}>
+            PDF
+          </a>{' '}
+          or{' '}
+          <a className="link" href={`/api/supporters/${record.id}/permission.json`}>
+            JSON
+          </a>
+        </Trans>
       </p>
       {may &&
         (link.data ? (
-          <p role="status">A link to their preference page is on its way to {link.data.to}. Nobody but them sees it.</p>
+          <p role="status">
+            <Trans>A link to their preference page is on its way to {link.data.to}. Nobody but them sees it.</Trans>
+          </p>
         ) : (
           <button className="link" onClick={() => link.mutate()} disabled={link.isPending}>
-            Send them a link to their preference page
+            {t`Send them a link to their preference page`}
           </button>
         ))}
       <Problem error={link.error} />
       <Drawer
         open={objecting}
         onClose={() => setObjecting(false)}
-        title="They object to all marketing"
-        note="One act: every channel, every address. Receipts still go."
+        title={t`They object to all marketing`}
+        note={t`One act: every channel, every address. Receipts still go.`}
       >
         <Objection record={record} onDone={() => setObjecting(false)} />
       </Drawer>
@@ -71,19 +77,19 @@ function Objection({ record, onDone }: { record: RecordView; onDone: () => void 
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
       <div className="grid grid-cols-2 gap-3">
-        <Labelled label="How">
+        <Labelled label={t`How`}>
           <select className="input" value={values.how} onChange={(event) => setValues({ ...values, how: event.target.value })}>
-            <option value="phone">by phone</option>
-            <option value="paper">by letter</option>
-            <option value="in-person">in person</option>
-            <option value="reply">by a reply</option>
+            <option value="phone">{t`by phone`}</option>
+            <option value="paper">{t`by letter`}</option>
+            <option value="in-person">{t`in person`}</option>
+            <option value="reply">{t`by a reply`}</option>
           </select>
         </Labelled>
-        <Labelled label="On">
+        <Labelled label={t`On`}>
           <DayField required max={localDay()} value={values.on} onChange={(on) => setValues({ ...values, on })} />
         </Labelled>
       </div>
-      <Labelled label="In what words">
+      <Labelled label={t`In what words`}>
         <textarea
           className="input min-h-[70px]"
           required
@@ -94,7 +100,7 @@ function Objection({ record, onDone }: { record: RecordView; onDone: () => void 
       </Labelled>
       <Problem error={save.error} />
       <Button type="submit" weight="grave" className="self-start" disabled={save.isPending}>
-        Close every channel to marketing
+        {t`Close every channel to marketing`}
       </Button>
     </form>
   );

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { MergePreview, RecordView } from '@goodword/core/contract';
@@ -24,7 +26,9 @@ function SideBySide({
   const head = (side: MergePreview['kept']) => (
     <th className="text-left py-2 pr-3 font-normal" scope="col">
       <b>{side.name}</b>
-      <span className="block text-ink2 text-[12.5px]">with us since {format.day(side.since)}</span>
+      <span className="block text-ink2 text-[12.5px]">
+        <Trans>with us since {format.day(side.since)}</Trans>
+      </span>
     </th>
   );
   return (
@@ -52,9 +56,9 @@ function SideBySide({
                       name={line.key}
                       checked={chosen(line.key) === side}
                       onChange={() => choose(line.key, side)}
-                      aria-label={`${line.label}: ${line[side] || 'nothing'}`}
+                      aria-label={`${line.label}: ${line[side] || t`nothing`}`}
                     />
-                    <span className={chosen(line.key) === side ? 'font-semibold' : 'text-ink2'}>{line[side] || 'nothing'}</span>
+                    <span className={chosen(line.key) === side ? 'font-semibold' : 'text-ink2'}>{line[side] || t`nothing`}</span>
                   </label>
                 )}
               </td>
@@ -79,19 +83,21 @@ function Choosing({ record, other, onDone }: { record: RecordView; other: number
     onSuccess: () => (void refreshAll(queryClient), onDone()),
   });
   if (error) return <Problem error={error} />;
-  if (!preview) return <Loading what="both records" />;
+  if (!preview) return <Loading what={t`both records`} />;
   const chosen = (key: string): Choice => keep[key] ?? preview.lines.find((line) => line.key === key)!.usual;
   return (
     <div className="sheet p-5 flex flex-col gap-4 overflow-y-auto">
       <p className="text-ink2">
-        Where the two differ, choose what stays. {preview.comesOver.length > 0 && `What comes over: ${preview.comesOver.join(', ')}.`} What they
-        agreed to and refused stays as it is, at each address.
+        <Trans>
+          Where the two differ, choose what stays. {preview.comesOver.length > 0 && t`What comes over: ${preview.comesOver.join(', ')}.`} What they
+          agreed to and refused stays as it is, at each address.
+        </Trans>
       </p>
       <SideBySide preview={preview} chosen={chosen} choose={(key, side) => setKeep({ ...keep, [key]: side })} />
       <Problem error={merge.error} />
-      <p className="text-ink2">They can be parted again later, on this record.</p>
+      <p className="text-ink2">{t`They can be parted again later, on this record.`}</p>
       <Button weight="main" className="self-start" disabled={merge.isPending} onClick={() => merge.mutate()}>
-        Bring the record of {preview.gone.name} into this one
+        <Trans>Bring the record of {preview.gone.name} into this one</Trans>
       </Button>
     </div>
   );
@@ -102,9 +108,9 @@ export function Merging({ record, open, onClose }: { record: RecordView; open: b
   const [other, setOther] = useState<number | null>(null);
   const close = () => (setOther(null), onClose());
   return (
-    <Drawer open={open} onClose={close} wide title="Merge with…" note={`${personName(record)} stays; the other record goes`}>
+    <Drawer open={open} onClose={close} wide title={t`Merge with…`} note={t`${personName(record)} stays; the other record goes`}>
       {other === null ? (
-        <PersonPicker label="The other record of this person" without={record.id} onPick={({ id }) => setOther(id)} />
+        <PersonPicker label={t`The other record of this person`} without={record.id} onPick={({ id }) => setOther(id)} />
       ) : (
         <Choosing record={record} other={other} onDone={close} />
       )}

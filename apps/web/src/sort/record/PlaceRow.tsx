@@ -1,7 +1,9 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RecordView } from '@goodword/core/contract';
-import { placeWords } from '@goodword/core/permission';
+import { placeWords } from '@goodword/core/words';
 import { call } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
@@ -34,8 +36,14 @@ function PlaceEditor({ record, onDone }: { record: RecordView; onDone: () => voi
       onSubmit={(event) => (event.preventDefault(), save.mutate())}
       onKeyDown={(event) => event.key === 'Escape' && onDone()}
     >
-      <select className="input" autoFocus aria-label="Country" value={country} onChange={(event) => (setCountry(event.target.value), setRegion(''))}>
-        <option value="">Country not known</option>
+      <select
+        className="input"
+        autoFocus
+        aria-label={t`Country`}
+        value={country}
+        onChange={(event) => (setCountry(event.target.value), setRegion(''))}
+      >
+        <option value="">{t`Country not known`}</option>
         {countryChoices().map(([code, name]) => (
           <option key={code} value={code}>
             {name}
@@ -43,8 +51,8 @@ function PlaceEditor({ record, onDone }: { record: RecordView; onDone: () => voi
         ))}
       </select>
       {regions.length > 0 && (
-        <select className="input" aria-label="Region" value={region} onChange={(event) => setRegion(event.target.value)}>
-          <option value="">Region not known</option>
+        <select className="input" aria-label={t`Region`} value={region} onChange={(event) => setRegion(event.target.value)}>
+          <option value="">{t`Region not known`}</option>
           {regions.map(({ code, name }) => (
             <option key={code} value={code.slice(3)}>
               {name}
@@ -54,10 +62,10 @@ function PlaceEditor({ record, onDone }: { record: RecordView; onDone: () => voi
       )}
       <div className="flex gap-3 items-center">
         <Button type="submit" disabled={save.isPending}>
-          Save
+          {t`Save`}
         </Button>
         <button type="button" className="link text-ink2" onClick={onDone}>
-          Leave it as it was
+          {t`Leave it as it was`}
         </button>
       </div>
       {save.error && (
@@ -75,17 +83,19 @@ export function PlaceRow({ record }: { record: RecordView }) {
   const { country, region, rulesOf } = record.place;
   const [editing, setEditing] = useState(false);
   if (editing) return <PlaceEditor record={record} onDone={() => setEditing(false)} />;
-  const words = country ? placeWords(region ? `${country}-${region}` : country) : 'not known';
+  const words = country ? placeWords(region ? `${country}-${region}` : country) : t`not known`;
   return (
     <p>
       {may ? (
-        <button className="link font-normal" aria-label={`Place: ${words}. Edit`} onClick={() => setEditing(true)}>
+        <button className="link font-normal" aria-label={t`Place: ${words}. Edit`} onClick={() => setEditing(true)}>
           {words}
         </button>
       ) : (
         words
       )}
-      <span className="text-ink2">; rules of {rulesOf}</span>
+      <span className="text-ink2">
+        <Trans>; rules of {rulesOf}</Trans>
+      </span>
     </p>
   );
 }

@@ -1,3 +1,5 @@
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RecordView } from '@goodword/core/contract';
@@ -27,10 +29,10 @@ function AddGift({ record, onDone }: { record: RecordView; onDone: () => void })
   const foreign = read?.currency && read.currency !== organization.currency ? read.currency : null;
   const minor = foreign ? 0 : (read?.minor ?? 0);
   const hint = foreign
-    ? `Gifts are kept in ${organization.currency}, not in ${foreign}.`
+    ? t`Gifts are kept in ${organization.currency}, not in ${foreign}.`
     : minor > 0
       ? format.money(minor)
-      : amount.trim() !== '' && 'An amount such as 25 or 1,250.50';
+      : amount.trim() !== '' && t`An amount such as 25 or 1,250.50`;
   const add = useMutation({
     mutationFn: () => call('POST', `supporters/${record.id}/gifts`, { amount: minor, on, note: '' }),
     onSuccess: () => (draft.discard(), void refreshAll(queryClient), onDone()),
@@ -38,16 +40,16 @@ function AddGift({ record, onDone }: { record: RecordView; onDone: () => void })
   return (
     <form className="py-2 flex flex-col gap-2" onSubmit={(event) => (event.preventDefault(), add.mutate())}>
       <div className="grid grid-cols-2 gap-2">
-        <Labelled label="Amount" {...(hint ? { hint } : {})}>
+        <Labelled label={t`Amount`} {...(hint ? { hint } : {})}>
           <input className="input" inputMode="decimal" autoFocus value={amount} onChange={(event) => draft.set({ amount: event.target.value, on })} />
         </Labelled>
-        <Labelled label="On">
+        <Labelled label={t`On`}>
           <DayField value={on} onChange={(day) => draft.set({ amount, on: day })} />
         </Labelled>
       </div>
       <Problem error={add.error} />
       <Button type="submit" weight="main" className="self-start" disabled={!(minor > 0) || add.isPending}>
-        Enter the gift
+        {t`Enter the gift`}
       </Button>
     </form>
   );
@@ -61,11 +63,11 @@ function Giving({ record }: { record: RecordView }) {
   const largest = record.gifts.reduce((max, gift) => Math.max(max, gift.amount), 0);
   return (
     <Section
-      title="Giving"
+      title={t`Giving`}
       side={
         may && (
           <button className="link text-[12.5px] text-ink2" onClick={() => setAdding(!adding)}>
-            Enter a gift
+            {t`Enter a gift`}
           </button>
         )
       }
@@ -73,17 +75,19 @@ function Giving({ record }: { record: RecordView }) {
       {adding && <AddGift record={record} onDone={() => setAdding(false)} />}
       {last ? (
         <>
-          <Row label="Last gift">
-            {format.money(last.amount)} on {format.day(last.on)}
+          <Row label={t`Last gift`}>
+            <Trans>
+              {format.money(last.amount)} on {format.day(last.on)}
+            </Trans>
           </Row>
-          <Row label="Largest">{format.money(largest)}</Row>
-          <Row label="In all">
-            {format.money(record.gifts.reduce((sum, gift) => sum + gift.amount, 0))}, {record.gifts.length}{' '}
-            {record.gifts.length === 1 ? 'gift' : 'gifts'}
+          <Row label={t`Largest`}>{format.money(largest)}</Row>
+          <Row label={t`In all`}>
+            {format.money(record.gifts.reduce((sum, gift) => sum + gift.amount, 0))},{' '}
+            {plural(record.gifts.length, { one: '# gift', other: '# gifts' })}
           </Row>
         </>
       ) : (
-        <p className="text-ink2 py-2">No gift on file.</p>
+        <p className="text-ink2 py-2">{t`No gift on file.`}</p>
       )}
     </Section>
   );
@@ -95,7 +99,7 @@ export function Reach({ record }: { record: RecordView }) {
   const [making, setMaking] = useState(false);
   const sections = [...new Set(record.fields.map((field) => field.section))];
   return (
-    <div className="sheet p-4 overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label="What is known">
+    <div className="sheet p-4 overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label={t`What is known`}>
       <Addresses record={record} />
       {sections.map((section) => (
         <Section key={section} title={section}>
@@ -111,12 +115,12 @@ export function Reach({ record }: { record: RecordView }) {
       {may && (
         <p className="pb-4">
           <button className="link text-[12.5px] text-ink2" onClick={() => setMaking(true)}>
-            Make a field
+            {t`Make a field`}
           </button>
         </p>
       )}
       <Giving record={record} />
-      <Drawer open={making} onClose={() => setMaking(false)} title="Make a field" note="For everybody’s record">
+      <Drawer open={making} onClose={() => setMaking(false)} title={t`Make a field`} note={t`For everybody’s record`}>
         <NewFieldSheet onDone={() => setMaking(false)} />
       </Drawer>
     </div>

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Navigate, useParams } from 'react-router';
 import type { RecordView } from '@goodword/core/contract';
@@ -25,10 +27,12 @@ function MergedFrom({ record }: { record: RecordView }) {
   });
   return record.mergedFrom.map((one) => (
     <p key={one.mergingId} className="text-ink2 text-[12.5px]">
-      With the record of {one.name || 'somebody without a name'} since {format.day(one.at)}.{' '}
+      <Trans>
+        With the record of {one.name || t`somebody without a name`} since {format.day(one.at)}.
+      </Trans>{' '}
       {may && (
         <button className="link" onClick={() => part.mutate(one.mergingId)} disabled={part.isPending}>
-          Part them again
+          {t`Part them again`}
         </button>
       )}
       {part.error && (
@@ -45,8 +49,8 @@ function Who({ record }: { record: RecordView }) {
   const format = useFormat();
   const { household } = record;
   const parts = [
-    record.greeting && `Greeted as “${record.greeting}”`,
-    household && `household of ${household.members.length}`,
+    record.greeting && t`Greeted as “${record.greeting}”`,
+    household && t`household of ${household.members.length}`,
     record.chapter.name,
     `since ${format.month(record.createdAt)}`,
   ];
@@ -67,7 +71,7 @@ export default function Record() {
   const instead = error instanceof ProblemError ? error.problem.instead : undefined;
   if (instead) return <Navigate to={`/sort/supporters/${instead}`} replace />;
   if (error) return <Problem error={error} />;
-  if (!record) return <Loading what="the record" />;
+  if (!record) return <Loading what={t`the record`} />;
   return (
     <div className="flex gap-5 grow min-h-0">
       <div className="grow min-w-0 flex flex-col min-h-0">

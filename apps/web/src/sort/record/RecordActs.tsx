@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { Ellipsis } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
@@ -55,30 +57,34 @@ export function RecordActs({ record }: { record: RecordView }) {
     <>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger asChild>
-          <Button aria-label="More to do with this record">
-            <Ellipsis size={16} aria-hidden="true" /> More
+          <Button aria-label={t`More to do with this record`}>
+            <Ellipsis size={16} aria-hidden="true" /> {t`More`}
           </Button>
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content className="sheet p-1 z-20 min-w-[260px]" align="end" onCloseAutoFocus={openChosen}>
-            {item('Change the name', 'rename')}
-            {item(record.household ? 'Household and greeting' : 'Put in a household', 'household')}
-            {item('Merge with…', 'merge')}
+            {item(t`Change the name`, 'rename')}
+            {item(record.household ? t`Household and greeting` : t`Put in a household`, 'household')}
+            {item(t`Merge with…`, 'merge')}
             <DropdownMenu.Separator className="border-t border-hair my-1" />
-            <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">Everything about {personName(record)}</DropdownMenu.Label>
+            <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">
+              <Trans>Everything about {personName(record)}</Trans>
+            </DropdownMenu.Label>
             {FORMS.map(([form, words]) => (
               <DropdownMenu.Item key={form} asChild className={ITEM}>
-                <a href={`/api/supporters/${record.id}/everything?as=${form}`}>As {words}</a>
+                <a href={`/api/supporters/${record.id}/everything?as=${form}`}>
+                  <Trans>As {words}</Trans>
+                </a>
               </DropdownMenu.Item>
             ))}
             {owner && <DropdownMenu.Separator className="border-t border-hair my-1" />}
-            {owner && item('Erase this person', 'erase', true)}
+            {owner && item(t`Erase this person`, 'erase', true)}
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
-      <Button onClick={() => setDoing('print')}>Print…</Button>
+      <Button onClick={() => setDoing('print')}>{t`Print…`}</Button>
       <Button weight="main" onClick={() => setDoing('write')}>
-        Write to them
+        {t`Write to them`}
       </Button>
       <Household record={record} open={doing === 'household'} onClose={done} />
       <Merging record={record} open={doing === 'merge'} onClose={done} />
@@ -87,10 +93,10 @@ export function RecordActs({ record }: { record: RecordView }) {
           <WriteTo record={record} open onClose={done} />
         </Suspense>
       )}
-      <Drawer open={doing === 'print'} onClose={done} title="Print" note={`For ${personName(record)}, in the background`}>
+      <Drawer open={doing === 'print'} onClose={done} title={t`Print`} note={t`For ${personName(record)}, in the background`}>
         {doing === 'print' && <BulkForm act="print" form="letters" many="it" onBegin={print} />}
       </Drawer>
-      <Drawer open={doing === 'rename'} onClose={done} title="Change the name" note="The change is kept with who and when">
+      <Drawer open={doing === 'rename'} onClose={done} title={t`Change the name`} note={t`The change is kept with who and when`}>
         <Rename record={record} onDone={done} />
       </Drawer>
       <Erase record={record} open={doing === 'erase'} onClose={done} />

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import type { RecordView } from '@goodword/core/contract';
@@ -20,15 +21,15 @@ export function Rename({ record, onDone }: { record: RecordView; onDone: () => v
   });
   return (
     <form className="sheet p-5 flex flex-col gap-3" onSubmit={(event) => (event.preventDefault(), save.mutate())}>
-      <Labelled label="First name">
+      <Labelled label={t`First name`}>
         <input className="input" value={firstName} onChange={(event) => setFirst(event.target.value)} />
       </Labelled>
-      <Labelled label="Last name">
+      <Labelled label={t`Last name`}>
         <input className="input" value={lastName} onChange={(event) => setLast(event.target.value)} />
       </Labelled>
       <Problem error={save.error} />
       <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
-        Save the name
+        {t`Save the name`}
       </Button>
     </form>
   );

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -14,13 +15,13 @@ const DOTS = { good: 'bg-verdigris border-verdigris', plain: 'bg-sheet border-[#
 
 /** What one may look for, in the words of the choice. */
 const KINDS: [value: string, words: string][] = [
-  ['', 'Everything'],
-  ['delivery,reply', 'Messages and replies'],
-  ['gift', 'Gifts'],
-  ['permission', 'Permission'],
-  ['note', 'Notes'],
-  ['edit', 'Edits'],
-  ['batch', 'Batches'],
+  ['', t`Everything`],
+  ['delivery,reply', t`Messages and replies`],
+  ['gift', t`Gifts`],
+  ['permission', t`Permission`],
+  ['note', t`Notes`],
+  ['edit', t`Edits`],
+  ['batch', t`Batches`],
 ] satisfies [`${TimelineKind}` | '' | 'delivery,reply', string][];
 
 function AddNote({ supporterId }: { supporterId: number }) {
@@ -36,8 +37,8 @@ function AddNote({ supporterId }: { supporterId: number }) {
       <textarea
         className="input"
         rows={body === '' ? 1 : 3}
-        aria-label="A note, for the team alone"
-        placeholder="Write a note, for the team alone"
+        aria-label={t`A note, for the team alone`}
+        placeholder={t`Write a note, for the team alone`}
         maxLength={4000}
         value={body}
         onChange={(event) => draft.set(event.target.value)}
@@ -46,7 +47,7 @@ function AddNote({ supporterId }: { supporterId: number }) {
       <Problem error={add.error} />
       {body.trim() !== '' && (
         <Button type="submit" className="self-start" disabled={add.isPending}>
-          Save the note
+          {t`Save the note`}
         </Button>
       )}
     </form>
@@ -78,18 +79,18 @@ function Note({ note, supporterId }: { note: NoteView; supporterId: number }) {
           className="input"
           rows={3}
           autoFocus
-          aria-label="The note"
+          aria-label={t`The note`}
           maxLength={4000}
           value={draft.value}
           onChange={(event) => draft.set(event.target.value)}
         />
-        <Unsaved draft={draft} what="the note" />
+        <Unsaved draft={draft} what={t`the note`} />
         <div className="flex gap-3">
           <Button type="submit" disabled={draft.value.trim() === '' || act.isPending || draft.theirs !== null}>
-            Save
+            {t`Save`}
           </Button>
           <button type="button" className="link" onClick={() => (draft.discard(), setOpened(false))}>
-            Leave it as it was
+            {t`Leave it as it was`}
           </button>
         </div>
         {draft.theirs === null && <Problem error={act.error} />}
@@ -101,10 +102,10 @@ function Note({ note, supporterId }: { note: NoteView; supporterId: number }) {
       {(note.mine || owner) && (
         <p className="text-[12.5px] flex gap-3">
           <button className="link text-ink2" onClick={() => setOpened(true)}>
-            Change
+            {t`Change`}
           </button>
           <button className="link text-ink2" onClick={() => act.mutate(null)}>
-            Delete
+            {t`Delete`}
           </button>
         </p>
       )}
@@ -143,8 +144,8 @@ function Item({ item, last, supporterId }: { item: TimelineItem; last: boolean; 
           {may && item.undo !== null && (
             <>
               {'. '}
-              <button className="link" aria-label={`Undo: ${item.title}`} onClick={() => undo.mutate()} disabled={undo.isPending}>
-                Undo
+              <button className="link" aria-label={t`Undo: ${item.title}`} onClick={() => undo.mutate()} disabled={undo.isPending}>
+                {t`Undo`}
               </button>
             </>
           )}
@@ -168,12 +169,12 @@ export function Timeline({ supporterId, withNotes = true }: { supporterId: numbe
     queryFn: () => get<TimelineItem[]>(`supporters/${supporterId}/timeline${kinds ? query({ kinds }) : ''}`),
   });
   return (
-    <section className="sheet p-4 overflow-y-auto min-h-0" tabIndex={0} aria-label="Between you">
+    <section className="sheet p-4 overflow-y-auto min-h-0" tabIndex={0} aria-label={t`Between you`}>
       <div className="flex justify-between items-baseline border-b border-ink pb-1">
-        <h2 className="subtitle">Between you</h2>
+        <h2 className="subtitle">{t`Between you`}</h2>
         <select
           className="text-[12.5px] text-ink2 bg-transparent"
-          aria-label="What to show"
+          aria-label={t`What to show`}
           value={kinds}
           onChange={(event) => setKinds(event.target.value)}
         >
@@ -186,8 +187,8 @@ export function Timeline({ supporterId, withNotes = true }: { supporterId: numbe
       </div>
       {mayNote && withNotes && <AddNote supporterId={supporterId} />}
       <Problem error={error} />
-      {isPending && <Loading what="what passed between you" />}
-      {data?.length === 0 && <p className="text-ink2 py-3">{kinds ? 'Nothing of this kind yet.' : 'Nothing yet.'}</p>}
+      {isPending && <Loading what={t`what passed between you`} />}
+      {data?.length === 0 && <p className="text-ink2 py-3">{kinds ? t`Nothing of this kind yet.` : t`Nothing yet.`}</p>}
       <ol className="pt-3">
         {data?.map((item, i) => (
           <Item

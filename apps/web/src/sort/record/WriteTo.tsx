@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -17,10 +19,10 @@ import { TextEditor } from '../../write/TextEditor';
 import { BLANK_SUBJECT, blankLetter, startFrom, type PersonalWords } from './personal';
 
 const PURPOSE_HINTS: Record<Purpose, string> = {
-  news: 'what is going on',
-  appeals: 'anything that asks',
-  volunteering: 'help with hands',
-  service: 'about something they did themselves',
+  news: t`what is going on`,
+  appeals: t`anything that asks`,
+  volunteering: t`help with hands`,
+  service: t`about something they did themselves`,
 };
 
 /** What the message would meet, said before it is written: the same verdict as for any other. */
@@ -31,12 +33,12 @@ function Verdict({ id, channel, purpose }: { id: number; channel: SendingChannel
     staleTime: 0,
   });
   if (error) return <Problem error={error} />;
-  if (!data) return <p className="text-ink2">Asking the ledger…</p>;
+  if (!data) return <p className="text-ink2">{t`Looking in the ledger…`}</p>;
   const may = data.verdict === 'send';
   return (
     <p role="status" className={`border-l-[3px] pl-3 ${may ? 'border-verdigris' : 'border-madder'}`}>
       <b className={may ? 'text-verdigris' : 'text-madder'}>{data.words}</b>
-      <span className="text-ink2">{may ? `, at ${data.to}` : data.to ? `: ${data.to}` : ''}</span>
+      <span className="text-ink2">{may ? t`, at ${data.to ?? ''}` : data.to ? `: ${data.to}` : ''}</span>
     </p>
   );
 }
@@ -44,13 +46,13 @@ function Verdict({ id, channel, purpose }: { id: number; channel: SendingChannel
 function Start({ channel, onStart }: { channel: SendingChannel; onStart: (message: MessageView | null) => void }) {
   const { data = [] } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
   return (
-    <Labelled label="Begin with">
+    <Labelled label={t`Begin with`}>
       <select
         className="input"
         defaultValue=""
         onChange={(event) => onStart(data.find((message) => message.id === Number(event.target.value)) ?? null)}
       >
-        <option value="">a blank sheet</option>
+        <option value="">{t`a blank sheet`}</option>
         {data
           .filter((message) => message.channel === channel)
           .map((message) => (
@@ -77,7 +79,7 @@ function Words({
   if (words.channel === 'text') return <TextEditor value={words.text} registry={registry} editable onChange={(text) => set({ text })} />;
   return (
     <>
-      <Labelled label="Subject">
+      <Labelled label={t`Subject`}>
         <MergeField
           className="input"
           beside="line"
@@ -102,7 +104,7 @@ function Letter({ record, registry, answers }: { record: RecordView; registry: R
     channel: answers?.reply.channel ?? usual,
     // An answer to what they asked is about something they did themselves.
     purpose: answers ? 'service' : 'news',
-    subject: answers?.reply.message ? `Re: ${answers.reply.message}`.slice(0, 200) : BLANK_SUBJECT,
+    subject: answers?.reply.message ? t`Re: ${answers.reply.message}`.slice(0, 200) : BLANK_SUBJECT,
     letter: blankLetter(),
     text: '',
   });
@@ -129,30 +131,34 @@ function Letter({ record, registry, answers }: { record: RecordView; registry: R
   if (send.data)
     return (
       <div className="sheet p-5">
-        <p className="subtitle">It is on its way to {name}.</p>
+        <p className="subtitle">
+          <Trans>It is on its way to {name}.</Trans>
+        </p>
         <p className="text-ink2 pt-1">
-          It stands on the record as soon as it has left.{' '}
-          <Link className="link" to={`/hear-back/${send.data.id}`}>
-            What became of it
-          </Link>
+          <Trans>
+            It stands on the record as soon as it has left.{' '}
+            <Link className="link" to={`/hear-back/${send.data.id}`}>
+              What became of it
+            </Link>
+          </Trans>
         </p>
       </div>
     );
   return (
     <form className="sheet p-5 flex flex-col gap-4 overflow-y-auto" onSubmit={(event) => (event.preventDefault(), send.mutate())}>
       {answers && (
-        <blockquote className="border-l-[3px] border-ink3 pl-3 whitespace-pre-wrap" aria-label="What they wrote">
+        <blockquote className="border-l-[3px] border-ink3 pl-3 whitespace-pre-wrap" aria-label={t`What they wrote`}>
           {answers.reply.body}
         </blockquote>
       )}
       <div className="grid grid-cols-3 gap-3">
-        <Labelled label="By">
+        <Labelled label={t`By`}>
           <select className="input" value={words.channel} onChange={(event) => set({ channel: event.target.value as SendingChannel })}>
-            <option value="email">email</option>
-            <option value="text">text</option>
+            <option value="email">{t`email`}</option>
+            <option value="text">{t`text`}</option>
           </select>
         </Labelled>
-        <Labelled label="For">
+        <Labelled label={t`For`}>
           <select className="input" value={words.purpose} onChange={(event) => set({ purpose: event.target.value as Purpose })}>
             {PURPOSES.map((purpose) => (
               <option key={purpose} value={purpose}>
@@ -167,7 +173,7 @@ function Letter({ record, registry, answers }: { record: RecordView; registry: R
       <Words words={words} registry={registry} version={version} set={set} />
       <Problem error={send.error} />
       <Button type="submit" weight="main" className="self-start" disabled={send.isPending}>
-        Send it to {name}
+        <Trans>Send it to {name}</Trans>
       </Button>
     </form>
   );
@@ -184,8 +190,8 @@ export default function WriteTo({ record, open, onClose, answers }: { record: Re
   const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
   const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
   return (
-    <Drawer open={open} onClose={onClose} wide title={`Write to ${personName(record)}`} note="Delivered and kept like any other message">
-      {registry ? <Letter record={record} registry={registry} answers={answers} /> : <Loading what="the merge fields" />}
+    <Drawer open={open} onClose={onClose} wide title={t`Write to ${personName(record)}`} note={t`Delivered and kept like any other message`}>
+      {registry ? <Letter record={record} registry={registry} answers={answers} /> : <Loading what={t`the merge fields`} />}
     </Drawer>
   );
 }

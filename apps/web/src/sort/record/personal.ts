@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { MessageView, PersonalMessage } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
 
@@ -5,12 +6,15 @@ import type { LetterDoc } from '@goodword/core/letter';
 export type PersonalWords = PersonalMessage;
 
 /** A subject to begin with, so that none leaves without. */
-export const BLANK_SUBJECT = 'A word from {Organization: name}';
+export const BLANK_SUBJECT = t`A word from ${'{Organization: name}'}`;
 
 /** A letter begins with a greeting: it is what a personal one can't do without. */
 export function blankLetter(): LetterDoc {
   const paragraph = (text: string) => ({ type: 'paragraph', content: [{ type: 'text', text }] });
-  return { type: 'doc', content: [paragraph('Dear {Greeting, or "friend"},'), { type: 'paragraph' }, paragraph('{Sender: name}')] } as LetterDoc;
+  return {
+    type: 'doc',
+    content: [paragraph(t`Dear ${'{Greeting, or "friend"}'},`), { type: 'paragraph' }, paragraph('{Sender: name}')],
+  } as LetterDoc;
 }
 
 /** The words of another message as the start of this one; what was written so far stays where the other has nothing. */

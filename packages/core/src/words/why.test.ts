@@ -1,4 +1,5 @@
-import { RELATIONSHIPS, ROADS, whyWords, type Basis } from '.';
+import { RELATIONSHIPS, ROADS } from '../permission';
+import { type Basis, whyWords } from '../words';
 
 const APPEAL = { purpose: 'appeals' as const, list: null, organization: 'Lantern Ferry Trust' };
 const implied = (how: Basis['how']): Basis => ({ state: 'implied', how });

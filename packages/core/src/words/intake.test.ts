@@ -1,8 +1,8 @@
 import { ROW_VERDICTS } from '../contract';
-import { verdictSentence } from './verdict-words';
+import { verdictSentence } from '../words';
 
 test('what became of a batch is one sentence, in words', () => {
-  expect(verdictSentence({ aside: 1, new: 1206, update: 1, shares: 1, failed: 0 }, 'en-US')).toBe(
+  expect(verdictSentence({ aside: 1, new: 1206, update: 1, shares: 1, failed: 0 })).toBe(
     '1,206 new, 1 new at a shared address, 1 updated, 1 skipped: a blank line, a total or the header once more',
   );
   expect(verdictSentence({})).toBe('');

@@ -1,0 +1,23 @@
+export { describe, describeWindow, explained, type Explanation, type Names } from './segment';
+export { FIELD_TYPE_WORDS } from './fields';
+export { ENCODING_WORDS, LOOK_WORDS, MATCH_KEY_WORDS, REFUSAL_WORDS, TARGET_WORDS, verdictSentence } from './intake';
+export {
+  askedForWords,
+  CHANNEL_WORDS,
+  ENTRY_WORDS,
+  explain,
+  hoursWords,
+  NEED_WORDS,
+  PRESET_WORDS,
+  PURPOSE_WORDS,
+  RELATIONSHIP_WORDS,
+  ROAD_WORDS,
+  ruleWords,
+  scopeWords,
+  STATE_WORDS,
+  verdictWords,
+} from './permission';
+export { placeWords } from './places';
+export { say, speak, spoken, type Spoken } from './speak';
+export { standardTextAsk } from './text';
+export { whyWords, type Basis } from './why';

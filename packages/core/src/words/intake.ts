@@ -1,0 +1,20 @@
+import { BECAME, ENCODINGS, LOOK_KINDS, MATCH_KEYS, PLAIN_TARGETS, REFUSAL_STATUSES, DAY_TARGETS } from '../intake';
+import { each, say } from './speak';
+
+export const ENCODING_WORDS = each('encoding', ENCODINGS);
+export const REFUSAL_WORDS = each('status', REFUSAL_STATUSES);
+export const MATCH_KEY_WORDS = each('match-key', MATCH_KEYS);
+export const LOOK_WORDS = each('look', LOOK_KINDS);
+
+const TARGETS = [...PLAIN_TARGETS, ...DAY_TARGETS] as const;
+
+/** What a column can be matched to: its name, and a word of what is read from it. */
+export const TARGET_WORDS = Object.fromEntries(TARGETS.map((to) => [to, [say(`target.${to}`), say(`target.${to}.note`)]])) as Record<
+  (typeof TARGETS)[number],
+  [name: string, note: string]
+>;
+
+/** `6 new, 1 new at a shared address, 1 updated`; of a batch of no rows nothing. */
+export function verdictSentence(counts: Readonly<Partial<Record<string, number>>>): string {
+  return BECAME.flatMap((verdict) => (counts[verdict] ? [say(`became.${verdict}`, { n: counts[verdict] })] : [])).join(', ');
+}

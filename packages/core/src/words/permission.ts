@@ -1,0 +1,84 @@
+import {
+  askedFor,
+  CHANNELS,
+  hoursSaid,
+  needOf,
+  NEEDS,
+  STATES,
+  placeKeyOf,
+  PRESET_NAMES,
+  PURPOSES,
+  RECORDED_STATES,
+  RELATIONSHIPS,
+  ROADS,
+  rulesFor,
+  type AskedFor,
+  type Channel,
+  type Decision,
+  type Hours,
+  type HouseRules,
+  type Place,
+  type Purpose,
+  type Scope,
+  type Verdict,
+} from '../permission';
+import { each, say, speak } from './speak';
+
+export const STATE_WORDS = each('state', STATES);
+/** As states are shown, and a pause. */
+export const ENTRY_WORDS = each('entry', RECORDED_STATES);
+export const CHANNEL_WORDS = each('channel', CHANNELS);
+export const PURPOSE_WORDS = each('purpose', PURPOSES);
+export const ROAD_WORDS = each('road', ROADS);
+export const RELATIONSHIP_WORDS = each('relationship', RELATIONSHIPS);
+export const NEED_WORDS = each('need', NEEDS);
+export const PRESET_WORDS = each('preset-name', PRESET_NAMES);
+
+/** Why somebody gets it or does not, as it stands in a table. */
+export function verdictWords(verdict: Verdict, channel: Channel): string {
+  return verdict === 'no-address' ? say(`verdict.no-address.${channel}`) : say(`verdict.${verdict}`);
+}
+
+export function scopeWords(scope: Scope, listName: (id: number) => string | undefined): string {
+  if (scope === 'all' || scope === 'marketing') return say(`scope.${scope}`);
+  return scope.startsWith('list:') ? (listName(Number(scope.slice(5))) ?? say('scope.deleted')) : PURPOSE_WORDS[scope as Purpose];
+}
+
+export function askedForWords(purpose: AskedFor): string {
+  return purpose === 'lists' ? say('scope.lists') : PURPOSE_WORDS[purpose];
+}
+
+/** "from 09:00 to 21:30, on Saturdays from 10:00 to 18:00, on holidays not at all". */
+export const hoursWords = (hours: Hours | null): string => speak(hoursSaid(hours));
+
+/** What is asked, of whom, under which rules. */
+interface AskedOf {
+  channel: Channel;
+  scope: Scope;
+  rules: HouseRules;
+  place: Place;
+}
+
+/** What the rule of somebody's place asks for: "Canada: email asks for at least an implied permission (news)". */
+export function ruleWords({ channel, scope, rules, place }: AskedOf, scopeName: string): string {
+  const need = say(`need.${needOf(rulesFor(rules, place), channel, askedFor(scope))}`);
+  return say('rule.asks', { place: { place: placeKeyOf(rules, place) }, channel: say(`channel.in.${channel}`), need, scope: scopeName });
+}
+
+/** Why a decision came out as it did, in one sentence that names the rule of the place where a rule decided. */
+export function explain(decision: Decision, { channel, scope, rules, place }: AskedOf): string {
+  const here = rulesFor(rules, place);
+  const where = { place: placeKeyOf(rules, place) };
+  const need = say(`need.${needOf(here, channel, askedFor(scope))}`);
+  const state = STATE_WORDS[decision.state];
+  switch (decision.verdict) {
+    case 'send':
+      return decision.state === 'yes' ? say('explain.yes') : say('explain.send', { state, place: where, need });
+    case 'no-permission':
+      return say('explain.no-permission', { state, place: where, preset: PRESET_WORDS[here.preset], need });
+    case 'had-enough':
+      return say('explain.had-enough', { messages: here.caps[channel]?.messages ?? 0, days: here.caps[channel]?.days ?? 0, place: where });
+    default:
+      return say('explain.verdict', { verdict: verdictWords(decision.verdict, channel) });
+  }
+}
