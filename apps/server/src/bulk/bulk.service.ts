@@ -17,6 +17,7 @@ import { GroupsRepository } from '../supporters/groups.repository';
 import { setActOf } from './acts';
 import { BulkRepository, type BulkRow } from './bulk.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
+import { sentence } from '../platform/words';
 
 const PRINT_WORDS = { call: 'a call sheet', door: 'a door-to-door sheet', labels: 'labels', letters: 'letters' } as const;
 const FORM_WORDS = { csv: 'CSV', xlsx: 'a workbook', vcard: 'vCards', json: 'JSON' } as const;
@@ -39,10 +40,10 @@ export class BulkService {
 
   /** Freezes who is meant, and leaves the doing to the worker. */
   async begin(scope: Scope, group: PeopleGroup, act: BulkAct): Promise<{ id: number; people: number }> {
-    if (act.do === 'erase' && scope.role !== 'owner') throw new Forbidden('Only an owner erases people.');
+    if (act.do === 'erase' && scope.role !== 'owner') throw new Forbidden(sentence('erase.owner'));
     const ids = await this.segments.peopleIn(scope, group);
-    if (ids.length === 0) throw new Conflict('Nobody is in this group, so there is nothing to do.');
-    const words = `${await this.wordsOf(scope, act)} ${ids.length.toLocaleString('en-US')} ${ids.length === 1 ? 'person' : 'people'}`;
+    if (ids.length === 0) throw new Conflict(sentence('group.nobody-to-do'));
+    const words = sentence('bulk.act', { act: await this.wordsOf(scope, act), people: ids.length });
     const settled = act.do === 'print' ? await this.prints.settled(scope, act, ids) : act;
     return this.database.quietly(scope, async (tx) => {
       const id = await this.bulks.make(tx, { act: settled, words, ids });
@@ -62,14 +63,14 @@ export class BulkService {
 
   async stop(scope: Scope, id: number): Promise<void> {
     const bulk = await this.bulk(this.database.read(scope), id);
-    if (!['waiting', 'running'].includes(bulk.state)) throw new Conflict('It is not running, so there is nothing to stop.');
+    if (!['waiting', 'running'].includes(bulk.state)) throw new Conflict(sentence('work.not-running'));
     await cancel(this.database.read(scope).knex, 'bulk-act', id);
   }
 
   async undo(scope: Scope, id: number): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       const bulk = await this.bulk(tx, id, true);
-      if (!this.canUndo(bulk)) throw new Conflict('This can’t be undone, or was already.');
+      if (!this.canUndo(bulk)) throw new Conflict(sentence('undo.gone'));
       await this.bulks.change(tx, id, { state: 'undoing', next_id: 0, done: 0, ended_at: null });
       await audit(tx, { act: 'bulk-undo', subject: 'bulk', subjectId: id, words: `Undone: ${bulk.words}` });
       await enqueue(tx.knex, scope, 'bulk-undo', id);
@@ -104,7 +105,11 @@ export class BulkService {
         if (act.standing === null) return `Take off the roster of ${called}:`;
         if (!campaign!.standings.includes(act.standing))
           throw new Invalid([
-            { field: 'standing', code: 'standing', message: `Expected one of ${campaign!.standings.join(', ')}, got “${act.standing}”.` },
+            {
+              field: 'standing',
+              code: 'standing',
+              message: sentence('stage.expected', { standings: campaign!.standings.join(', '), standing: act.standing }),
+            },
           ]);
         return `Put on the roster of ${called} as ${act.standing}:`;
       }
@@ -118,7 +123,7 @@ export class BulkService {
       }
       case 'permission': {
         if (Date.parse(act.on) > Date.now() + 86_400_000)
-          throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day on which they agreed, not later than today.' }]);
+          throw new Invalid([{ field: 'on', code: 'day', message: sentence('permission.day-expected') }]);
         return `Record that they agreed to ${act.channel} (${act.scopes.join(', ')}):`;
       }
       case 'export':

@@ -21,6 +21,7 @@ import { FieldsService } from '../supporters/fields.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { CallsRepository, type CallListRow, type CallMemberRow } from './calls.repository';
+import { sentence } from '../platform/words';
 
 /** So many can be gone through by people; a sheet of more is not a sheet. */
 export const MOST_CALLS = 5000;
@@ -45,9 +46,8 @@ export class CallsService {
 
   async make(scope: Scope, list: MakeCallList): Promise<{ id: number }> {
     const ids = await this.segments.peopleIn(scope, list.group);
-    if (ids.length === 0) throw new Conflict('Nobody is in this group, so there is nobody to call.');
-    if (ids.length > MOST_CALLS)
-      throw new Conflict(`These are ${ids.length} people; a list to call through has ${MOST_CALLS} at most. Narrow the group first.`);
+    if (ids.length === 0) throw new Conflict(sentence('group.nobody-to-call'));
+    if (ids.length > MOST_CALLS) throw new Conflict(sentence('calls.too-many', { count: ids.length, most: MOST_CALLS }));
     const faults = compile(list.script, await this.fields.registry(scope)).faults;
     if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ field: 'script', code: 'merge', message: speak(fault.said) })));
     return this.database.quietly(scope, async (tx) => {
@@ -125,7 +125,11 @@ export class CallsService {
       if (!answered || !member || member.gone) throw new NotFound('person on this list');
       if (answer.outcome !== null && !optionsOf(list).includes(answer.outcome))
         throw new Invalid([
-          { field: 'outcome', code: 'outcome', message: `Expected one of ${optionsOf(list).join(', ')}, got “${answer.outcome}”.` },
+          {
+            field: 'outcome',
+            code: 'outcome',
+            message: sentence('answer.expected', { answers: optionsOf(list).join(', '), outcome: answer.outcome }),
+          },
         ]);
       stillAs(answer.was, answered, 'what came of this call', answered.outcome ?? undefined);
       tx.unchanged();

@@ -13,6 +13,7 @@ import { SegmentsRepository } from '../segments/segments.repository';
 import { SegmentsService } from '../segments/segments.service';
 import { mapLines } from '@goodword/core/segment';
 import { CampaignsRepository } from './campaigns.repository';
+import { sentence } from '../platform/words';
 
 /** Campaigns with their rosters: who is asked, and how each of them stands. */
 @Injectable()
@@ -59,8 +60,7 @@ export class CampaignsService {
         await nextVersion(tx, 'campaign', id, change.basedOn, 'campaign');
         for (const [from, to] of Object.entries(change.renamed)) if (change.standings.includes(to)) await this.rename(tx, id, from, to);
         const lost = before.standings.filter((one) => !change.standings.includes(one) && !change.renamed[one] && (before.counts[one] ?? 0) > 0);
-        if (lost.length > 0)
-          throw new Conflict(`${before.counts[lost[0]!]} people are at “${lost[0]}”. Move them to another stage first, or rename it.`);
+        if (lost.length > 0) throw new Conflict(sentence('stage.has-people', { people: before.counts[lost[0]!] ?? 0, stage: lost[0]! }));
         await this.campaigns.change(tx, id, {
           name: change.name,
           kind: change.kind,
@@ -118,7 +118,9 @@ export class CampaignsService {
     return this.database.write(scope, async (tx) => {
       const campaign = await this.campaign(tx, id);
       if (!campaign.standings.includes(standing))
-        throw new Invalid([{ field: 'standing', code: 'standing', message: `Expected one of ${campaign.standings.join(', ')}, got “${standing}”.` }]);
+        throw new Invalid([
+          { field: 'standing', code: 'standing', message: sentence('stage.expected', { standings: campaign.standings.join(', '), standing }) },
+        ]);
       const before = await this.standingOfOne(tx, id, ids);
       await this.campaigns.put(tx, id, ids, standing);
       await this.tellOne(tx, campaign, ids, before);
@@ -181,7 +183,7 @@ export class CampaignsService {
     try {
       return await work();
     } catch (error) {
-      if (isDuplicate(error)) throw new Conflict(`There is a campaign named ${name} already. Take another name.`);
+      if (isDuplicate(error)) throw new Conflict(sentence('campaign.name-taken', { name }));
       throw error;
     }
   }

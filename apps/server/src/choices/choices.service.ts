@@ -32,6 +32,7 @@ import { SupportersService } from '../supporters/supporters.service';
 import { imprint, mailFrom, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { WaysOutRepository } from '../waysout/waysout.repository';
 import { ChoicesRepository, type Holder } from './choices.repository';
+import { sentence } from '../platform/words';
 
 /** Links older than this still close everything; what opens anything wants a newer one. */
 export const FRESH_DAYS = 30;
@@ -220,10 +221,10 @@ export class ChoicesService {
     const rules = await this.houseRules.rules(db);
     const asking = { channel: 'email', scope: 'service', rules, now: new Date(), ownAct: true } as const;
     const { verdict, contactPointId } = (await this.facts.decide(db, [supporterId], asking)).get(supporterId)!;
-    if (verdict !== 'send') throw new Conflict(`No mail can go to them: ${verdictWords(verdict, 'email').toLowerCase()}.`);
+    if (verdict !== 'send') throw new Conflict(sentence('link.no-mail', { why: verdictWords(verdict, 'email').toLowerCase() }));
     const language = LANGUAGES.find((one) => one === person.language) ?? 'en';
     const { to } = await this.freshLink({ organizationId: scope.organizationId, supporterId, contactPointId }, language);
-    if (!to) throw new Unavailable('The link could not be handed over to the mail server. Try again in a moment.');
+    if (!to) throw new Unavailable(sentence('link.not-handed-over'));
     return to;
   }
 

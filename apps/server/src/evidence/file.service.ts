@@ -30,6 +30,7 @@ import { entryView } from '../supporters/person-ledger.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { FileRepository, scopeOf, type DeliveryFact, type Subject } from './file.repository';
+import { sentence } from '../platform/words';
 
 /** What left, or may have. */
 const LEFT = ['sent', 'delivered', 'bounced', 'unsure', 'handing'];
@@ -258,8 +259,7 @@ export class FileService {
       ...(email.ok ? [{ kind: 'email' as const, normal: email.normal }] : []),
       ...(mobile.ok ? [{ kind: 'mobile' as const, normal: mobile.normal }] : []),
     ].map((one) => ({ ...one, hash: hashOf(one.kind, one.normal) }));
-    if (named.length === 0)
-      throw new Invalid([{ field: 'address', code: 'address', message: `“${address}” is neither an email address nor a number.` }]);
+    if (named.length === 0) throw new Invalid([{ field: 'address', code: 'address', message: sentence('evidence.address', { address }) }]);
     const points = (await this.facts.pointsNamed(db, named)).map(({ id }) => id);
     const said = await this.ledger.peopleAt(db, points);
     return (await this.facts.peopleAt(db, points, said)).map(({ id, name, erased_at, current }) => ({

@@ -16,6 +16,7 @@ import { FieldsRepository, valueOf } from '../supporters/fields.repository';
 import { FieldsService } from '../supporters/fields.service';
 import { TeamRepository, typedIn } from '../team/team.repository';
 import { FieldAdminRepository } from './field-admin.repository';
+import { sentence } from '../platform/words';
 
 const MOST_EXAMPLES = 20;
 
@@ -43,10 +44,7 @@ export class FieldAdminService {
     const field = await this.field(this.database.read(scope), id);
     if (nameKey(change.name) !== nameKey(field.name)) {
       const using = await this.messagesNaming(scope, field.name);
-      if (using.length > 0)
-        throw new Conflict(
-          `${quoted(using)} still ${using.length === 1 ? 'says' : 'say'} {${field.name}}. Take it out there, rename the field, and put the new name in.`,
-        );
+      if (using.length > 0) throw new Conflict(sentence('field.in-use', { names: quoted(using), count: using.length, field: field.name }));
     }
     await this.database.write(scope, async (tx) => {
       tx.unchanged();
@@ -71,7 +69,7 @@ export class FieldAdminService {
 
   /** What changing the type would do, without doing it. */
   async conversion(scope: Scope, id: number, type: FieldType): Promise<Conversion> {
-    if (type === 'file') throw new Conflict('Files are put in one by one, on the record; no value converts to one.');
+    if (type === 'file') throw new Conflict(sentence('field.no-value-to-file'));
     const db = this.database.read(scope);
     const [field, organization] = [await this.field(db, id), await this.team.organization(scope)];
     const told: Conversion = { values: 0, wont: 0, examples: [], preview: [] };
@@ -92,23 +90,19 @@ export class FieldAdminService {
 
   /** Changes the type where every value converts; otherwise nothing is touched. */
   async setType(scope: Scope, id: number, type: FieldType): Promise<void> {
-    if (type === 'file') throw new Conflict('Files are put in one by one, on the record; no value converts to one.');
+    if (type === 'file') throw new Conflict(sentence('field.no-value-to-file'));
     const field = await this.field(this.database.read(scope), id);
     const used = (await this.segments.list(scope)).filter((segment) =>
       linesOf(segment.tree).some((line) => line.kind === 'field' && line.field === id),
     );
-    if (used.length > 0)
-      throw new Conflict(
-        `The ${used.length === 1 ? 'segment' : 'segments'} ${quoted(used.map(({ name }) => name))} ask for it as what it is now. Take the line out first.`,
-      );
+    if (used.length > 0) throw new Conflict(sentence('field.asked-for', { names: quoted(used.map(({ name }) => name)), count: used.length }));
     await this.database.write(scope, async (tx) => {
       const organization = await this.team.organization(tx);
       for await (const rows of this.admin.values(tx, id)) {
         const converted: { supporterId: number; value: FieldValue }[] = [];
         for (const row of rows) {
           const read = coerce(type, isoValue(field.type, valueOf(row)), typedIn(organization));
-          if (!read.ok)
-            throw new Conflict(`Not every value converts: ${row.name || 'somebody'} has one that does not (${read.reason}). Nothing was changed.`);
+          if (!read.ok) throw new Conflict(sentence('field.value-unfit', { row: row.name || 'somebody', reason: read.reason }));
           converted.push({ supporterId: row.supporter_id, value: read.value });
         }
         await this.admin.put(tx, id, converted);
@@ -138,8 +132,8 @@ export class FieldAdminService {
 
   private async renamed(tx: Scoped, field: FieldView, from: string, to: string): Promise<number> {
     if (field.type === 'choice') return this.admin.renameChoice(tx, field.id, from, to);
-    if (field.type !== 'choices') throw new Invalid('Only choices are renamed like this; this field takes whatever is typed.');
-    if (choicesOf(to).length !== 1) throw new Invalid('A choice has no comma, semicolon or bar: they stand between several.');
+    if (field.type !== 'choices') throw new Invalid(sentence('field.choices-alone'));
+    if (choicesOf(to).length !== 1) throw new Invalid(sentence('field.choice-marks'));
     let people = 0;
     for await (const rows of this.admin.values(tx, field.id)) {
       const changed = rows.flatMap((row) => {

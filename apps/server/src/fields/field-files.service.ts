@@ -9,6 +9,7 @@ import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
 import { SupportersRepository } from '../supporters/supporters.repository';
+import { sentence } from '../platform/words';
 
 const ZIP_KINDS = /\.(docx|xlsx|odt|ods)$/i;
 
@@ -69,7 +70,7 @@ export class FieldFilesService {
     await this.supporters.need(db, id);
     const field = (await this.fields.all(db)).find((one) => one.id === fieldId);
     if (!field) throw new NotFound('field');
-    if (field.type !== 'file') throw new Conflict(`${field.name} takes no files.`);
+    if (field.type !== 'file') throw new Conflict(sentence('field.takes-no-files', { name: field.name }));
     return field;
   }
 }
@@ -88,7 +89,7 @@ async function kindOf({ name, bytes }: { name: string; bytes: Buffer }): Promise
     {
       field: 'file',
       code: 'kind',
-      message: 'A field takes a picture, a PDF, an office document (DOCX, XLSX, ODT, ODS) or plain text; this file is none of them.',
+      message: sentence('field.file-kind'),
     },
   ]);
 }

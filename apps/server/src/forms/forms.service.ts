@@ -14,6 +14,7 @@ import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { FormsRepository, type FormRow } from './forms.repository';
+import { sentence } from '../platform/words';
 
 /** Sign-up forms as organizers make them. */
 const told = ({ field, said: why }: FormFault) => ({ field, message: speak(why) });
@@ -57,7 +58,7 @@ export class FormsService {
     const db = this.database.read(scope);
     const [organization, chapters, lists] = await Promise.all([this.team.organization(scope), this.team.chapters(scope), this.groups.lists(db)]);
     const list = listId === null ? null : lists.find((one) => one.id === listId);
-    if (list === undefined || (list && !list.byForm)) throw new Conflict('That list may not be joined by a form. Allow it on the list first.');
+    if (list === undefined || (list && !list.byForm)) throw new Conflict(sentence('form.list-closed'));
     const definition = starting(organization, name, scope.chapterId ?? chapters[0]!.id, list ?? null);
     const slug = await this.freeSlug(name);
     return this.database.write(scope, async (tx) => {
@@ -88,7 +89,7 @@ export class FormsService {
         return { faults: faults.map(told) };
       });
     } catch (error) {
-      throw isDuplicate(error) ? new Conflict('Another form has this address or keyword already. Take another one.') : error;
+      throw isDuplicate(error) ? new Conflict(sentence('form.address-taken')) : error;
     }
   }
 
@@ -99,7 +100,7 @@ export class FormsService {
       const { name, postal_address } = await this.team.organization(tx);
       // Both stand under the form, with the words on leaving and the page on privacy.
       if (open && (name.trim() === '' || postal_address.trim() === '')) faults.push({ field: 'open', said: said('form.house') });
-      if (faults.length > 0) throw new Conflict(`It can't be opened yet. ${faults.map((fault) => speak(fault.said)).join(' ')}`);
+      if (faults.length > 0) throw new Conflict(sentence('form.not-ready', { faults: faults.map((fault) => speak(fault.said)).join(' ') }));
       await this.forms.open(tx, id, open);
       await audit(tx, { act: open ? 'open' : 'close', subject: 'form', subjectId: id, words: `${form.name} ${open ? 'opened' : 'closed'}` });
     });
@@ -137,7 +138,7 @@ export class FormsService {
         {
           field: 'definition.keyword',
           code: 'keyword',
-          message: `${keyword} means something else in every text program already. Take another word.`,
+          message: sentence('form.keyword-taken', { keyword }),
         },
       ]);
   }
@@ -146,7 +147,7 @@ export class FormsService {
     const chapters = await this.team.chapters(tx);
     const { scope } = tx;
     if (!chapters.some((chapter) => chapter.id === chapterId) || (scope.chapterId !== null && scope.chapterId !== chapterId))
-      throw new Invalid([{ field: 'definition.chapterId', code: 'chapter', message: 'Choose a chapter of yours that new people join.' }]);
+      throw new Invalid([{ field: 'definition.chapterId', code: 'chapter', message: sentence('form.chapter') }]);
   }
 
   private async freeSlug(name: string): Promise<string> {

@@ -8,6 +8,7 @@ import { stillAs } from '../platform/versions';
 import type { Scope } from '../platform/scope';
 import { answersOf } from './answers';
 import { InboundRepository } from './inbound.repository';
+import { sentence } from '../platform/words';
 
 @Controller('api/text-answers')
 export class TextAnswersController {
@@ -24,10 +25,9 @@ export class TextAnswersController {
   @Route('put', '', { role: 'owner', ofAll: true, summary: 'Change those answers', body: schema.textAnswers })
   @HttpCode(204)
   async save(@Caller() scope: Scope, @Input('body') { was, ...body }: TextAnswers & { was: TextAnswers }): Promise<void> {
-    if (!/\bSTART\b/.test(body.stop))
-      throw new Invalid([{ field: 'stop', code: 'start', message: 'The answer to STOP must say that START brings the texts back.' }]);
+    if (!/\bSTART\b/.test(body.stop)) throw new Invalid([{ field: 'stop', code: 'start', message: sentence('answers.stop') }]);
     for (const field of ['help', 'start'] as const)
-      if (!/\bSTOP\b/.test(body[field])) throw new Invalid([{ field, code: 'stop', message: 'This answer must say that STOP ends the texts.' }]);
+      if (!/\bSTOP\b/.test(body[field])) throw new Invalid([{ field, code: 'stop', message: sentence('answers.others') }]);
     await this.database.quietly(scope, async (tx) => {
       await tx.alone();
       stillAs(was, answersOf(await this.inbound.answersOf(tx)), 'these answers');

@@ -6,6 +6,7 @@ import { Input, Route } from '../platform/api';
 import { CONFIG, type Config } from '../platform/config';
 import { Forbidden } from '../platform/errors';
 import { TextsService } from './texts.service';
+import { sentence } from '../platform/words';
 
 @Controller('hooks/text')
 export class TextsController {
@@ -23,12 +24,12 @@ export class TextsController {
   @HttpCode(204)
   async hook(@Req() request: RawBodyRequest<Request>, @Input('body') hook: TextHook): Promise<void> {
     // Without a secret there is no gateway, and whoever signs with nothing is none.
-    if (this.config.TEXT_HOOK_SECRET === '') throw new Forbidden('No text gateway is set up here.');
+    if (this.config.TEXT_HOOK_SECRET === '') throw new Forbidden(sentence('texts.no-gateway'));
     const expected = createHmac('sha256', this.config.TEXT_HOOK_SECRET)
       .update(request.rawBody ?? '')
       .digest();
     const given = Buffer.from(String(request.headers['x-signature'] ?? ''), 'hex');
-    if (given.length !== expected.length || !timingSafeEqual(given, expected)) throw new Forbidden('The signature does not fit the body.');
+    if (given.length !== expected.length || !timingSafeEqual(given, expected)) throw new Forbidden(sentence('texts.signature'));
     await (hook.type === 'inbound' ? this.texts.receive(hook) : this.texts.receipt(hook));
   }
 }

@@ -8,6 +8,7 @@ import { MAIL_OUT, type MailOut } from '../platform/mail-out';
 import type { Scope } from '../platform/scope';
 import { mailFrom, TeamRepository } from '../team/team.repository';
 import { BatchesRepository } from './batches.repository';
+import { sentence } from '../platform/words';
 
 /** Tells teammates by mail that a batch is in. */
 @Injectable()
@@ -25,8 +26,7 @@ export class BatchNotices {
     const batch = await this.batches.find(db, batchId);
     if (!batch?.plan?.notify.length) return;
     const [organization, { counts }] = await Promise.all([this.team.organization(scope), this.batches.counts(db, batchId)]);
-    const rows = `${new Intl.NumberFormat(organization.locale).format(batch.row_count)} ${batch.row_count === 1 ? 'row' : 'rows'}`;
-    const words = `${rows} of ${batch.file_name}: ${verdictSentence(counts)}.`;
+    const words = sentence('batch.became', { rows: batch.row_count, file: batch.file_name, became: verdictSentence(counts) });
     const link = `${this.config.PUBLIC_URL}/gather/${batchId}`;
     for (const id of batch.plan.notify) {
       const teammate = await this.team.teammate(scope, id);

@@ -22,6 +22,7 @@ import type { BatchesRepository, RowsQuery } from './batches.repository';
 import { IntakeService } from './intake.service';
 import { LooksService } from './looks.service';
 import { SheetsService, type SheetFile, type SheetForm } from './sheets.service';
+import { sentence } from '../platform/words';
 
 /** What came in a multipart body; read by the interceptor below, so it is no part of the route's schema. */
 interface TakenFields {
@@ -49,7 +50,7 @@ export class IntakeController {
     @UploadedFile() file: Express.Multer.File | undefined,
     @Body() body: TakenFields | undefined,
   ): Promise<{ id: number }> {
-    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Drop a file, or paste rows.' }]);
+    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: sentence('file.none') }]);
     try {
       // Multer reads names as Latin-1; browsers send UTF-8.
       const fileName = Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200);

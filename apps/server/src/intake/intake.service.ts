@@ -33,6 +33,7 @@ import { linesOf, openingOf } from './reading';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { RowsToldRepository } from './rows-told.repository';
 import { TakeOutRepository } from './take-out.repository';
+import { sentence } from '../platform/words';
 
 const MAY_CHANGE = ['draft', 'checked', 'failed', 'checking'];
 const PREVIEW = 50;
@@ -56,7 +57,7 @@ export class IntakeService {
     const refused = notASheet(natureOf(await firstOf(file.path)));
     if (refused) throw new Invalid([{ field: 'file', code: 'unreadable', message: speak(refused) }]);
     const chapterId = scope.chapterId ?? (await this.team.chapters(scope))[0]?.id;
-    if (chapterId === undefined) throw new Conflict('There is no chapter to bring people into. Make one in Setup first.');
+    if (chapterId === undefined) throw new Conflict(sentence('batch.no-chapter'));
     const storageKey = await this.storage.adopt(file.path);
     return this.database.quietly(scope, async (tx) => {
       const id = await this.batches.make(tx, { chapterId, name: file.name, fileName: file.fileName, storageKey });
@@ -138,8 +139,7 @@ export class IntakeService {
   async readAgain(scope: Scope, id: number, reading: FileReading, what: BatchKind | undefined): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       const batch = await this.held(tx, id);
-      if (![...MAY_CHANGE, 'reading', 'unreadable'].includes(batch.state))
-        throw new Conflict('This batch was brought in already, so its file is not read again.');
+      if (![...MAY_CHANGE, 'reading', 'unreadable'].includes(batch.state)) throw new Conflict(sentence('batch.in-reading'));
       await this.fileKey(batch);
       await cancel(tx.knex, 'batch-check', id);
       const draft: IntakeDraft = {
@@ -166,7 +166,7 @@ export class IntakeService {
     return this.database.quietly(scope, async (tx) => {
       const batch = await this.held(tx, id);
       // While the file is still being read on the server, its columns are being matched on the page.
-      if (![...MAY_CHANGE, 'reading'].includes(batch.state)) throw new Conflict('This batch was brought in already.');
+      if (![...MAY_CHANGE, 'reading'].includes(batch.state)) throw new Conflict(sentence('batch.in'));
       if (batch.draft_version !== basedOn) throw new Newer('this batch', await this.team.nameOf(tx, batch.draft_by));
       const version = basedOn + 1;
       await this.batches.change(tx, id, { draft: JSON.stringify(draft), name: draft.name, draft_version: version, draft_by: scope.actorId });
@@ -180,8 +180,7 @@ export class IntakeService {
     const known = new Set(chapters.map((chapter) => chapter.id));
     await this.database.quietly(scope, async (tx) => {
       const batch = await this.held(tx, id);
-      if (![...MAY_CHANGE, 'reading'].includes(batch.state))
-        throw new Conflict('This batch was brought in already. Take it back out to change its plan.');
+      if (![...MAY_CHANGE, 'reading'].includes(batch.state)) throw new Conflict(sentence('batch.in-plan'));
       const plan = withKnownFields(asked, await this.fields.all(tx), nameKey);
       const { found } = batch;
       const faults = [
@@ -199,7 +198,7 @@ export class IntakeService {
           {
             field: 'byPlace',
             code: 'plan',
-            message: 'Only who works in all chapters brings people into several. Leave the chapter out, and all go into yours.',
+            message: sentence('batch.chapters-bound'),
           },
         ]);
       const chapterId = plan.chapterId ?? batch.chapter_id;
@@ -233,10 +232,7 @@ export class IntakeService {
       async (tx, batch) => {
         // It may have been checked days ago. One that is half in already goes on as it began.
         const faults = batch.state === 'checked' ? await this.faults.of(tx, batch.plan!) : [];
-        if (faults.length > 0)
-          throw new Conflict(
-            `Something has changed since it was checked. ${faults.map((fault) => speak(fault.said)).join(' ')} Then check it again.`,
-          );
+        if (faults.length > 0) throw new Conflict(sentence('batch.changed', { faults: faults.map((fault) => speak(fault.said)).join(' ') }));
       },
     );
   }
@@ -244,7 +240,7 @@ export class IntakeService {
   async stop(scope: Scope, id: number): Promise<void> {
     const batch = await this.batch(this.database.read(scope), id);
     if (batch.state === 'checking') return this.stopChecking(scope, id);
-    if (batch.state !== 'bringing') throw new Conflict('It is not running, so there is nothing to stop.');
+    if (batch.state !== 'bringing') throw new Conflict(sentence('work.not-running'));
     await cancel(this.database.read(scope).knex, 'batch-bring-in', id);
   }
 
@@ -252,7 +248,7 @@ export class IntakeService {
   private async stopChecking(scope: Scope, id: number): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       const batch = await this.held(tx, id);
-      if (batch.state !== 'checking') throw new Conflict('It has been checked meanwhile. Load the page again.');
+      if (batch.state !== 'checking') throw new Conflict(sentence('batch.checked-meanwhile'));
       await cancel(tx.knex, 'batch-check', id);
       await this.batches.change(tx, id, { state: 'draft' });
     });
@@ -275,8 +271,7 @@ export class IntakeService {
   async discard(scope: Scope, id: number): Promise<void> {
     const { storage_key, text_key } = await this.database.quietly(scope, async (tx) => {
       const batch = await this.batch(tx, id);
-      if (!['reading', 'unreadable', 'draft', 'checked', 'failed'].includes(batch.state))
-        throw new Conflict('It was brought in, so its history stays. Take it back out instead.');
+      if (!['reading', 'unreadable', 'draft', 'checked', 'failed'].includes(batch.state)) throw new Conflict(sentence('batch.in-history'));
       await this.batches.remove(tx, id);
       return batch;
     });
@@ -345,7 +340,7 @@ export class IntakeService {
 
   /** The key of the batch's text, unless its file is gone. */
   private async fileKey(batch: BatchRow): Promise<string> {
-    if (batch.file_gone_at) throw new Conflict('The file of this batch was deleted after the time set in Setup. What came of it is still here.');
+    if (batch.file_gone_at) throw new Conflict(sentence('batch.file-deleted'));
     return batch.text_key ?? batch.storage_key;
   }
 
@@ -375,9 +370,7 @@ async function firstOf(path: string): Promise<Uint8Array> {
 /** New people go to a chapter of the organization, and to the one in which somebody works who works in one. */
 function mayBringInto(scope: Scope, chapterId: number, known: ReadonlySet<number>): void {
   if (known.has(chapterId) && (scope.chapterId === null || scope.chapterId === chapterId)) return;
-  throw new Invalid([
-    { field: 'chapterId', code: 'chapter', message: 'You can bring people into a chapter in which you work. Choose one of those.' },
-  ]);
+  throw new Invalid([{ field: 'chapterId', code: 'chapter', message: sentence('batch.chapter') }]);
 }
 
 function view(batch: BatchRow, counted: Pick<BatchView, 'counts' | 'looks' | 'withFaults' | 'withHints'>, canTakeOut: string | null): BatchView {

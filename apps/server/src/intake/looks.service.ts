@@ -11,6 +11,7 @@ import { TeamRepository } from '../team/team.repository';
 import { BatchesRepository, type BatchRow, type StagedView } from './batches.repository';
 import { OtherFilesRepository } from './other-files.repository';
 import { settledVerdict } from './stage';
+import { sentence } from '../platform/words';
 
 /** Rows that may be somebody who is here: seen side by side, and settled by a person. */
 @Injectable()
@@ -105,9 +106,8 @@ export class LooksService {
     return this.database.quietly(scope, async (tx) => {
       const batch = await this.batches.find(tx, id);
       if (!batch) throw new NotFound('batch');
-      if (batch.state !== 'checked') throw new Conflict('Rows can be settled between checking the batch and bringing it in.');
-      if (!decision.rows && !decision.why)
-        throw new Invalid([{ field: 'rows', code: 'missing', message: 'Say which rows: by their numbers, or all of a kind.' }]);
+      if (batch.state !== 'checked') throw new Conflict(sentence('looks.when'));
+      if (!decision.rows && !decision.why) throw new Invalid([{ field: 'rows', code: 'missing', message: sentence('looks.which') }]);
       const verdict = settledVerdict(batch.what, decision.as);
       if (decision.why && !decision.rows) {
         const settled = await this.batches.decideKind(tx, id, decision.why, decision.as, verdict);
@@ -132,10 +132,7 @@ export class LooksService {
   private whom(row: StagedView, decision: DecideRows): number {
     const candidates = row.candidates ?? [];
     const chosen = decision.supporterId === undefined ? candidates[0] : candidates.find((one) => one.id === decision.supporterId);
-    if (!chosen)
-      throw new Invalid([
-        { field: 'supporterId', code: 'candidate', message: `Row ${row.row_no} is not likely to be that person. Choose one of those beside it.` },
-      ]);
+    if (!chosen) throw new Invalid([{ field: 'supporterId', code: 'candidate', message: sentence('looks.person', { rowNo: row.row_no }) }]);
     return chosen.id;
   }
 
@@ -150,7 +147,7 @@ export class LooksService {
     await this.database.quietly(scope, async (tx) => {
       const batch = await this.batches.find(tx, id);
       if (!batch) throw new NotFound('batch');
-      if (batch.state !== 'checked') throw new Conflict('Rows can be settled between checking the batch and bringing it in.');
+      if (batch.state !== 'checked') throw new Conflict(sentence('looks.when'));
       await this.batches.undecide(tx, id, rowNo);
       await this.changed(tx, batch, currency);
     });

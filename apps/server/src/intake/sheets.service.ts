@@ -11,6 +11,7 @@ import { TeamRepository } from '../team/team.repository';
 import { BatchesRepository, type BatchRow } from './batches.repository';
 import { readingOf } from './intake.jobs';
 import { linesOf, openingOf } from './reading';
+import { sentence } from '../platform/words';
 
 export type SheetForm = 'csv' | 'xlsx';
 
@@ -95,8 +96,7 @@ export class SheetsService {
     const db = this.database.read(scope);
     const batch = await this.batches.find(db, id);
     if (!batch) throw new NotFound('batch');
-    if (batch.file_gone_at)
-      throw new Conflict('The file of this batch was deleted after the time set in Setup, so its rows can no longer be downloaded.');
+    if (batch.file_gone_at) throw new Conflict(sentence('batch.rows-deleted'));
     return { batch, db };
   }
 
@@ -124,8 +124,7 @@ export class SheetsService {
 function sheet(name: string, form: SheetForm, header: readonly string[], rows: readonly (readonly string[])[]): SheetFile {
   const plain = name.replace(/[^\p{L}\p{N} _-]/gu, '').slice(0, 100);
   if (form === 'csv') return { name: `${plain}.csv`, mime: MIME.csv, bytes: Buffer.from(`\ufeff${writeCsv(header, rows)}`) };
-  if (rows.length > FILE_LIMITS.sheetRows)
-    throw new Conflict(`A workbook may have ${FILE_LIMITS.sheetRows} rows at most. Download it as CSV instead.`);
+  if (rows.length > FILE_LIMITS.sheetRows) throw new Conflict(sentence('workbook.rows-out', { sheetRows: FILE_LIMITS.sheetRows }));
   // Texts are kept as texts: no cell of a workbook is a formula unless it is written as one.
   const book = XLSX.utils.book_new();
   XLSX.utils.book_append_sheet(book, XLSX.utils.aoa_to_sheet([[...header], ...rows.map((row) => [...row])]), 'Rows');

@@ -10,6 +10,7 @@ import { imprint, TeamRepository, type OrganizationRow } from '../team/team.repo
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { composeEmail, composeText, mergeFaults, readable, type Composed } from './composer';
 import type { MessageRow } from './messages.repository';
+import { sentence } from '../platform/words';
 
 /** Brings a message together with what stands around it: the merge fields there are, the footer, the reason why. */
 @Injectable()
@@ -64,20 +65,16 @@ export class ComposingService {
     const { organization } = await this.compose(at, message);
     if (message.channel === 'text')
       return [
-        ...(message.body.trim() === '' ? [missing('text', 'The text is empty. Write it first.')] : []),
-        ...(this.config.TEXT_URL === '' ? [missing('message', 'No text gateway is set up here, so no text can leave.')] : []),
-        ...(organization.text_from === '' ? [missing('message', 'There is no number that texts come from. An owner can set it in Setup.')] : []),
+        ...(message.body.trim() === '' ? [missing('text', sentence('words.text-empty'))] : []),
+        ...(this.config.TEXT_URL === '' ? [missing('message', sentence('words.no-gateway'))] : []),
+        ...(organization.text_from === '' ? [missing('message', sentence('words.no-number'))] : []),
         ...merge,
       ];
     return [
-      ...(message.subject.trim() === '' ? [missing('subject', 'There is no subject. Write one.')] : []),
-      ...(organization.from_email === '' || organization.list_domain === ''
-        ? [missing('message', 'There is no address that mail comes from, or no domain that bounces come back to. An owner can set them in Setup.')]
-        : []),
-      ...(hasContent(message.letter) ? [] : [missing('letter', 'The letter is empty. Write it first.')]),
-      ...(organization.postal_address.trim() === ''
-        ? [missing('message', 'The organization has no postal address for the footer. An owner can set it in Setup.')]
-        : []),
+      ...(message.subject.trim() === '' ? [missing('subject', sentence('words.no-subject'))] : []),
+      ...(organization.from_email === '' || organization.list_domain === '' ? [missing('message', sentence('words.no-sender'))] : []),
+      ...(hasContent(message.letter) ? [] : [missing('letter', sentence('words.letter-empty'))]),
+      ...(organization.postal_address.trim() === '' ? [missing('message', sentence('words.no-postal'))] : []),
       ...merge,
     ];
   }

@@ -4,6 +4,7 @@ import { Invalid, NotFound } from '../platform/errors';
 import { rewritten } from '../platform/pictures';
 import type { Scope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
+import { sentence } from '../platform/words';
 
 export const IMAGE_LIMITS = { bytes: 8 * 1024 * 1024, pixels: 40_000_000 } as const;
 const WIDEST = 1200;
@@ -46,10 +47,7 @@ export class ImagesService {
 
   async add(scope: Scope, file: { name: string; bytes: Buffer }, alt: string): Promise<{ id: number }> {
     const picture = await rewritten(file.bytes, { pixels: IMAGE_LIMITS.pixels, widest: WIDEST, alpha: true, quality: 85 });
-    if (!picture)
-      throw new Invalid([
-        { field: 'file', code: 'picture', message: 'That is not a picture that can be read. Use a JPEG, PNG, WebP or GIF of at most 8 MB.' },
-      ]);
+    if (!picture) throw new Invalid([{ field: 'file', code: 'picture', message: sentence('picture.kind') }]);
     const { data, mime, width, height } = picture;
     const storageKey = await this.storage.put(data);
     const id = await this.database.quietly(scope, (tx) =>

@@ -18,6 +18,7 @@ import { fill } from './composer';
 import { ComposingService } from './composing.service';
 import { MergeValuesRepository } from './merge-values.repository';
 import { MessagesRepository, messageView, scopeOf, type MessageRow } from './messages.repository';
+import { sentence } from '../platform/words';
 
 export interface MessageBody {
   name: string;
@@ -137,8 +138,7 @@ export class MessagesService {
   private async draft(tx: Scoped, id: number): Promise<MessageRow> {
     await this.message(tx, id);
     const message = await this.messages.lock(tx, id);
-    if (message?.state !== 'draft')
-      throw new Conflict('This message is on its way or gone, so its words stay as they are. Take it back from its schedule to change it.');
+    if (message?.state !== 'draft') throw new Conflict(sentence('message.on-its-way'));
     return message;
   }
 
@@ -150,7 +150,7 @@ export class MessagesService {
         {
           field: 'listId',
           code: 'list',
-          message: `${list.name} is internal: nobody agreed to get it by name. Choose a purpose, or make the list public.`,
+          message: sentence('message.list-internal', { name: list.name }),
         },
       ]);
   }

@@ -9,6 +9,7 @@ import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
 import { HouseKeys, type Hasher } from '../platform/house-keys';
 import { DoNotContactRepository, type NewDnc } from './do-not-contact.repository';
+import { sentence } from '../platform/words';
 
 /** Most lines that one list may have; a longer one comes as a file of people who said no. */
 const MOST_LINES = 50_000;
@@ -37,9 +38,7 @@ export class DoNotContactService {
   async add(scope: Scope, text: string, note: string, how: 'hand' | 'file' = 'hand'): Promise<DncAdded> {
     const lines = text.split(/\r\n|\r|\n/);
     if (lines.length > MOST_LINES)
-      throw new Invalid([
-        { field: 'lines', code: 'many', message: `Expected at most ${MOST_LINES} lines at once, got ${lines.length}. Add them in parts.` },
-      ]);
+      throw new Invalid([{ field: 'lines', code: 'many', message: sentence('do-not-contact.too-many', { most: MOST_LINES, count: lines.length }) }]);
     const hashOf = await this.keys.hasher();
     return this.database.write(scope, async (tx) => {
       const [organization] = await tx.sql<{ country: string }>('SELECT country FROM organization WHERE id = :org');

@@ -16,6 +16,7 @@ import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { HouseRulesRepository } from './house-rules.repository';
 import { RollService } from '../roll/roll.service';
+import { sentence } from '../platform/words';
 
 /** The rules of the house: reading them, weighing a change before it is made, and making it. */
 @Injectable()
@@ -73,7 +74,7 @@ export class HouseRulesService {
       await tx.alone();
       await this.stillBasedOn(tx, basedOn);
       const weighed = await this.weighed(tx, after);
-      if (weighed.words.length === 0) throw new Conflict('Nothing differs from the rules that hold already.');
+      if (weighed.words.length === 0) throw new Conflict(sentence('rules.same'));
       const words = weighed.words.join(' ');
       if (!weighed.waits) return this.make(tx, after, weighed);
       await this.houseRules.wait(tx, { rules: after, basedOn, words, loosens: weighed.loosens });
@@ -89,7 +90,7 @@ export class HouseRulesService {
       await tx.alone();
       const waiting = await this.houseRules.waiting(tx);
       if (!waiting) throw new NotFound('change that waits');
-      if (agrees && waiting.made_by === scope.actorId) throw new Conflict('You asked for this change yourself: another owner must agree to it.');
+      if (agrees && waiting.made_by === scope.actorId) throw new Conflict(sentence('rules.own-change'));
       await this.houseRules.noneWaits(tx);
       if (!agrees)
         return void (await audit(tx, { act: 'rules-declined', subject: 'house-rules', subjectId: waiting.based_on, words: waiting.words }));
@@ -129,9 +130,7 @@ export class HouseRulesService {
     const loosens = loosenings(before, after).map(speak);
     const waits = Boolean(before.secondPair) && (loosens.length > 0 || moving.some((effect) => effect.opens > 0));
     if (after.secondPair && !before.secondPair && (await this.houseRules.owners(db)) < 2)
-      throw new Invalid([
-        { field: 'secondPair', code: 'alone', message: 'There is only one owner. Invite a second one first, or nothing could be loosened.' },
-      ]);
+      throw new Invalid([{ field: 'secondPair', code: 'alone', message: sentence('rules.one-owner') }]);
     return { words: ruleChanges(before, after).map(speak), loosens, effects: moving, waits };
   }
 

@@ -8,6 +8,7 @@ import { Invalid } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { DoNotContactService } from './do-not-contact.service';
 import { HouseRulesService } from './house-rules.service';
+import { sentence } from '../platform/words';
 
 @Controller('api')
 export class PermissionController {
@@ -63,7 +64,7 @@ export class PermissionController {
   @HttpCode(200)
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: 4 * 1024 * 1024, files: 1, fields: 1 } }))
   addFile(@Caller() scope: Scope, @UploadedFile() file: Express.Multer.File | undefined): Promise<DncAdded> {
-    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Choose a text or CSV file with one address a line.' }]);
+    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: sentence('do-not-contact.file') }]);
     // The first cell of each line: such files often come with more columns than the address.
     const lines = file.buffer.toString('utf8').replace(/^\uFEFF/, '');
     const first = lines.split(/\r\n|\r|\n/).map((line) => line.split(/[;,\t]/)[0] ?? '');

@@ -1,3 +1,5 @@
+import { sentence } from './words';
+
 /** One thing wrong with what was sent: which field, a code for programs, a sentence for people. */
 export interface Fault {
   field: string;
@@ -15,7 +17,7 @@ export class NotFound extends DomainError {
   readonly status = 404;
   readonly title = 'Not found';
   constructor(what: string) {
-    super(`There is no ${what} here, or it belongs to another chapter.`);
+    super(sentence('fault.not-found', { what }));
   }
 }
 
@@ -27,7 +29,7 @@ export class BroughtTogether extends DomainError {
     readonly instead: number,
     name: string,
   ) {
-    super(`This record was brought into that of ${name || 'somebody without a name'}. Open that one instead; the two can be parted again there.`);
+    super(name ? sentence('fault.brought-together', { name }) : sentence('fault.brought-together-nameless'));
   }
 }
 
@@ -58,12 +60,9 @@ export class Newer extends DomainError {
     by: string | null,
     readonly now?: string,
   ) {
-    const told = `${by ?? 'Somebody'} changed ${what} meanwhile`;
-    super(
-      now === undefined
-        ? `${told}. What you typed is still here, and theirs is kept: see both, and say which one stays.`
-        : `${told}, to ${now === '' ? 'nothing' : `“${now}”`}. What you typed is still here: save it again to put it in the place of that.`,
-    );
+    const values = { by: by ?? sentence('fault.somebody'), what };
+    if (now === undefined) super(sentence('fault.newer', values));
+    else super(now === '' ? sentence('fault.newer-emptied', values) : sentence('fault.newer-value', { ...values, now }));
   }
 }
 

@@ -10,6 +10,7 @@ import { readCookie } from './cookies';
 import { Forbidden, Invalid, Unauthenticated } from './errors';
 import { Ownership } from './ownership';
 import { Sessions } from './sessions';
+import { sentence } from './words';
 
 const CHANGING = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 
@@ -25,7 +26,7 @@ export class RouteGuard implements CanActivate {
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
     const rule = this.reflector.get<RouteRule | undefined>(ROUTE_RULE, context.getHandler());
-    if (!rule) throw new Forbidden('This route has no declared role, so nobody may call it.');
+    if (!rule) throw new Forbidden(sentence('access.no-role'));
     const request = requestOf(context);
     if (rule.role !== 'anyone') {
       await this.admit(request, rule);
@@ -43,12 +44,12 @@ export class RouteGuard implements CanActivate {
 
   private async admit(request: KnownRequest, rule: RouteRule): Promise<void> {
     const session = await this.sessions.find(readCookie(this.config, request, 'session'));
-    if (!session) throw new Unauthenticated('Your session has ended. Sign in again; nothing you saved is lost.');
+    if (!session) throw new Unauthenticated(sentence('access.session-ended'));
     if (rule.role !== 'anyone' && !roleReaches(session.scope.role, rule.role)) {
-      throw new Forbidden(`This needs the role ${rule.role}; you have the role ${session.scope.role}.`);
+      throw new Forbidden(sentence('access.role', { role: rule.role, role2: session.scope.role }));
     }
     if (CHANGING.has(request.method) && !rule.ownProof && request.headers['x-gw-csrf'] !== session.csrf) {
-      throw new Forbidden('This change did not come from a page of yours. Load the page again.');
+      throw new Forbidden(sentence('access.not-from-page'));
     }
     request.session = session;
   }

@@ -8,6 +8,7 @@ import type { Problem } from '@goodword/core/contract';
 import { CONFIG, type Config } from './config';
 import { codeOf, isLostConnection, tookTooLong } from './database';
 import { BroughtTogether, DomainError, Invalid, Newer, Unavailable } from './errors';
+import { sentence } from './words';
 
 const SUPPORTERS_PAGES = /^\/(join|confirm|choices|leave)\//;
 
@@ -61,27 +62,19 @@ export class ProblemFilter implements ExceptionFilter {
   }
 
   private problemOf(error: unknown): Problem {
-    const domain = isLostConnection(error)
-      ? new Unavailable('The database does not answer just now. Nothing is lost; try again in a moment.')
-      : error;
+    const domain = isLostConnection(error) ? new Unavailable(sentence('fault.database')) : error;
     const room = roomFault(error);
     if (room) return this.problem(503, 'Not reachable just now', room);
-    if (tookTooLong(error))
-      return this.problem(
-        503,
-        'Not reachable just now',
-        'That took too long and was ended. Ask for less at once, or try again when less is going on.',
-      );
+    if (tookTooLong(error)) return this.problem(503, 'Not reachable just now', sentence('fault.too-long'));
     if (domain instanceof BroughtTogether) return { ...this.problem(domain.status, domain.title, domain.message), instead: domain.instead };
     if (domain instanceof Newer) return { ...this.problem(domain.status, domain.title, domain.message), newer: true, now: domain.now };
     if (domain instanceof DomainError)
       return this.problem(domain.status, domain.title, domain.message, domain instanceof Invalid ? domain.faults : undefined);
     const status = error instanceof HttpException ? error.getStatus() : ((error as { status?: number }).status ?? 500);
-    if (status === 413) return this.problem(413, 'Too large', 'That file is larger than can be taken. Split it, or leave columns out.');
-    if (status === 429)
-      return this.problem(429, 'That was very often', 'That was asked for very often within a minute. Wait a minute, then go on; nothing is lost.');
+    if (status === 413) return this.problem(413, 'Too large', sentence('fault.too-large'));
+    if (status === 429) return this.problem(429, 'That was very often', sentence('fault.too-often'));
     if (status < 500) return this.problem(status, 'Not understood', status === 404 ? 'There is nothing at this address.' : (error as Error).message);
-    return this.problem(500, 'A fault of ours', 'Something went wrong on our side and was written down. Nothing you saved is lost.');
+    return this.problem(500, 'A fault of ours', sentence('fault.ours'));
   }
 
   private problem(status: number, title: string, detail: string, faults?: Problem['faults']): Problem {

@@ -26,6 +26,7 @@ import { SupportersRepository, type PersonRow, type PostalParts } from '../suppo
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { toPdf } from './pdf';
 import { callSheet, doorSheet, labelSheet, letterPages, type Sheet, type SheetPerson } from './sheets';
+import { sentence } from '../platform/words';
 
 const MOST: Record<PrintAct['form'], number> = { call: MOST_CALLS, door: 5000, labels: 20_000, letters: 3000 };
 const NAMES: Record<PrintAct['form'], string> = { call: 'Call sheet', door: 'Door-to-door sheet', labels: 'Labels', letters: 'Letters' };
@@ -84,9 +85,7 @@ export class PrintService {
   /** What is printed, settled before the work begins: a call sheet is the sheet of a list of calls, so that its answers can be entered. */
   async settled(scope: Scope, act: PrintAct, ids: readonly number[]): Promise<PrintAct> {
     if (ids.length > MOST[act.form])
-      throw new Conflict(
-        `These are ${ids.length} people; ${NAMES[act.form].toLowerCase()} can be of ${MOST[act.form]} at most. Narrow the group first.`,
-      );
+      throw new Conflict(sentence('print.too-many', { count: ids.length, what: NAMES[act.form].toLowerCase(), most: MOST[act.form] }));
     if (act.form === 'letters') await this.letter(this.database.read(scope), act);
     if (act.form !== 'call' || act.callListId !== null) return act;
     const name = act.title || NAMES.call;
@@ -190,7 +189,7 @@ export class PrintService {
 
   private async letter(db: Scoped, act: PrintAct): Promise<LetterDoc> {
     const message = act.messageId === null ? undefined : await this.messages.find(db, act.messageId);
-    if (!message?.letter) throw new Conflict('Choose the message whose words are the letter: an email that has been written.');
+    if (!message?.letter) throw new Conflict(sentence('print.letter'));
     return message.letter;
   }
 
@@ -306,5 +305,5 @@ function heldWords(reasons: readonly string[]): string[] {
   const counts = new Map<string, number>();
   for (const reason of reasons) counts.set(reason, (counts.get(reason) ?? 0) + 1);
   const each = [...counts].map(([reason, n]) => `${reason} (${n})`);
-  return [`${reasons.length} ${reasons.length === 1 ? 'person is' : 'people are'} not on it: ${each.join(', ')}.`];
+  return [sentence('print.not-on-it', { people: reasons.length, why: each })];
 }

@@ -10,6 +10,7 @@ import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
 import { HouseholdsRepository } from './households.repository';
 import { MergingService } from './merging.service';
+import { sentence } from '../platform/words';
 
 interface HistoryRow {
   id: number;
@@ -42,8 +43,8 @@ export class HistoryService {
         { supporterId, auditId },
       );
       if (!entry) throw new NotFound('change');
-      if (entry.undone_at) throw new Conflict('This was undone already.');
-      if (!entry.undo_step) throw new Conflict('This is of a kind that is not undone.');
+      if (entry.undone_at) throw new Conflict(sentence('undo.done'));
+      if (!entry.undo_step) throw new Conflict(sentence('undo.never'));
       await this.step(tx, person, entry.undo_step);
       await tx.execute('UPDATE audit SET undone_at = UTC_TIMESTAMP(3) WHERE organization_id = :org AND id = :auditId', { auditId });
       if (entry.undo_step.kind !== 'merging')
@@ -71,7 +72,7 @@ export class HistoryService {
         return this.roster(tx, person.id, undo);
       case 'household':
         if ((await this.households.idOf(tx, person.id)) !== undo.after) throw new Conflict(SINCE);
-        if (undo.before !== null && !(await this.households.exists(tx, undo.before))) throw new Conflict('The household they were in is no more.');
+        if (undo.before !== null && !(await this.households.exists(tx, undo.before))) throw new Conflict(sentence('undo.household-gone'));
         return this.households.move(tx, person.id, undo.before);
       case 'merging':
         return this.mergings.part(tx, person.id, undo.mergingId);
@@ -80,25 +81,25 @@ export class HistoryService {
 
   private async field(tx: Scoped, id: number, undo: Extract<UndoStep, { kind: 'field' }>): Promise<void> {
     const field = (await this.fields.all(tx)).find((one) => one.id === undo.fieldId);
-    if (!field) throw new Conflict('The field is no longer there.');
+    if (!field) throw new Conflict(sentence('undo.field-gone'));
     const row = (await this.fields.valuesOf(tx, [id])).find((value) => value.field_id === undo.fieldId);
     if (!same(row ? valueOf(row) : null, undo.after)) throw new Conflict(SINCE);
     await this.fields.set(tx, id, undo.fieldId, undo.before);
   }
 
   private async group(tx: Scoped, id: number, undo: Extract<UndoStep, { kind: 'group' }>): Promise<void> {
-    if (!(await this.groups.find(tx, undo.group, undo.id))) throw new Conflict(`The ${undo.group} is no longer there.`);
+    if (!(await this.groups.find(tx, undo.group, undo.id))) throw new Conflict(sentence('undo.group-gone', { group: undo.group }));
     const changed = undo.on ? await this.groups.takeOff(tx, undo.group, id, undo.id) : await this.groups.put(tx, undo.group, id, undo.id);
     if (!changed) throw new Conflict(SINCE);
   }
 
   private async roster(tx: Scoped, id: number, undo: Extract<UndoStep, { kind: 'roster' }>): Promise<void> {
     const campaign = await this.campaigns.find(tx, undo.campaignId);
-    if (!campaign) throw new Conflict('The campaign is no longer there.');
+    if (!campaign) throw new Conflict(sentence('undo.campaign-gone'));
     const now = (await this.campaigns.of(tx, id)).find((roster) => roster.id === undo.campaignId)?.standing ?? null;
     if (now !== undo.after) throw new Conflict(SINCE);
     if (undo.before === null) return void (await this.campaigns.takeOff(tx, undo.campaignId, [id]));
-    if (!campaign.standings.includes(undo.before)) throw new Conflict(`${campaign.name} has no stage “${undo.before}” any more.`);
+    if (!campaign.standings.includes(undo.before)) throw new Conflict(sentence('undo.stage-gone', { name: campaign.name, before: undo.before }));
     await this.campaigns.put(tx, undo.campaignId, [id], undo.before);
   }
 

@@ -15,6 +15,7 @@ import { SupportersRepository, type PersonRow } from '../supporters/supporters.r
 import { TeamRepository } from '../team/team.repository';
 import { HouseholdsRepository } from './households.repository';
 import { MergingRepository } from './merging.repository';
+import { sentence } from '../platform/words';
 
 type Choice = 'kept' | 'gone';
 type Own = Awaited<ReturnType<MergingRepository['own']>>;
@@ -139,7 +140,7 @@ export class MergingService {
   async part(tx: Scoped, keptId: number, mergingId: number): Promise<void> {
     await this.supporters.hold(tx, keptId);
     const merging = (await this.mergings.into(tx, keptId, true)).find((one) => one.id === mergingId);
-    if (!merging) throw new Conflict('These records were parted already, or the other one has been erased.');
+    if (!merging) throw new Conflict(sentence('merge.parted'));
     const points = await this.pointsOf(tx, [keptId]);
     const { closed = [], placeBefore = null } = merging.was;
     await this.ledger.takeBack(tx, closed, 'as the records were parted');
@@ -166,7 +167,7 @@ export class MergingService {
   }
 
   private async sides(db: Scoped, keptId: number, goneId: number): Promise<[Side, Side]> {
-    if (keptId === goneId) throw new Conflict('This is one and the same record. Choose another.');
+    if (keptId === goneId) throw new Conflict(sentence('merge.itself'));
     const people = await this.supporters.byIds(db, [keptId, goneId]);
     if (people.length < 2) throw new NotFound('supporter');
     const values = await this.fields.valuesOf(db, [keptId, goneId]);

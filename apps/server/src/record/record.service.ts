@@ -12,6 +12,7 @@ import { HouseholdsRepository } from './households.repository';
 import { MergingRepository } from './merging.repository';
 import { NotesRepository } from './notes.repository';
 import { TimelineRepository } from './timeline.repository';
+import { sentence } from '../platform/words';
 
 /** What stands on a record beside what is known of the person: whom they live with, notes, and what happened when. */
 @Injectable()
@@ -65,7 +66,7 @@ export class RecordService {
       await this.supporters.hold(tx, id);
       const note = await this.notes.find(tx, id, noteId);
       if (!note) throw new NotFound('note');
-      if (note.made_by !== scope.actorId && scope.role !== 'owner') throw new Forbidden('Only who wrote a note changes it, or an owner.');
+      if (note.made_by !== scope.actorId && scope.role !== 'owner') throw new Forbidden(sentence('note.not-yours'));
       if (change !== null) {
         stillAs(change.was, note.body, 'the note');
         return this.notes.change(tx, noteId, change.body);
@@ -77,13 +78,13 @@ export class RecordService {
 
   /** Both live together from now on; whoever was in another household moves. */
   async join(scope: Scope, id: number, withId: number): Promise<void> {
-    if (id === withId) throw new Conflict('A household has two people at the least. Choose somebody else.');
+    if (id === withId) throw new Conflict(sentence('household.two'));
     await this.database.write(scope, async (tx) => {
       const [person, other] = await this.supporters.holdBoth(tx, id, withId);
       const before = await this.households.idOf(tx, id);
       const home = (await this.households.idOf(tx, withId)) ?? before;
       if (home !== null && home === before && home === (await this.households.idOf(tx, withId)))
-        throw new Conflict(`${nameOf(person)} and ${nameOf(other)} are in the same household already.`);
+        throw new Conflict(sentence('household.same', { person: nameOf(person), other: nameOf(other) }));
       const to = home ?? (await this.households.make(tx));
       tx.unchanged();
       for (const one of [withId, id]) {
@@ -99,7 +100,7 @@ export class RecordService {
     await this.database.write(scope, async (tx) => {
       await this.supporters.hold(tx, id);
       const before = await this.households.idOf(tx, id);
-      if (before === null) throw new Conflict('They are in no household.');
+      if (before === null) throw new Conflict(sentence('household.none'));
       await this.households.move(tx, id, null);
       await this.tell(tx, id, 'Left the household', before, null);
     });
@@ -109,7 +110,7 @@ export class RecordService {
     await this.database.quietly(scope, async (tx) => {
       await this.supporters.hold(tx, id);
       const home = await this.households.idOf(tx, id);
-      if (home === null) throw new Conflict('They are in no household. Put them in one first.');
+      if (home === null) throw new Conflict(sentence('household.none-yet'));
       stillAs(was, await this.households.holdGreeting(tx, home), 'the greeting');
       await this.households.greet(tx, home, greeting.trim() || null);
       await audit(tx, {
@@ -131,6 +132,6 @@ const nameOf = (person: PersonRow) => `${person.first_name} ${person.last_name}`
 
 function kindOf(word: string): TimelineKind {
   const kind = TIMELINE_KINDS.find((one) => one === word);
-  if (!kind) throw new Invalid([{ field: 'kinds', code: 'kind', message: `Expected some of ${TIMELINE_KINDS.join(', ')}, got “${word}”.` }]);
+  if (!kind) throw new Invalid([{ field: 'kinds', code: 'kind', message: sentence('timeline.kinds', { kinds: TIMELINE_KINDS.join(', '), word }) }]);
   return kind;
 }

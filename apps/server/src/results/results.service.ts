@@ -10,6 +10,7 @@ import { decodeCursor, encodeCursor } from '../platform/paging';
 import type { Scope } from '../platform/scope';
 import { MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { ResultsRepository } from './results.repository';
+import { sentence } from '../platform/words';
 
 /** What each count is a share of. */
 const RATES: [ResultKind, ResultKind][] = [
@@ -80,7 +81,7 @@ export class ResultsService {
       const delivery = await this.results.delivery(tx, deliveryId);
       if (!delivery) throw new NotFound('delivery');
       await this.message(tx, delivery.message_id);
-      if (delivery.state !== 'unsure') throw new Conflict('This delivery is settled already.');
+      if (delivery.state !== 'unsure') throw new Conflict(sentence('delivery.settled'));
       await this.results.settle(tx, deliveryId, as);
       await audit(tx, {
         act: 'settle',

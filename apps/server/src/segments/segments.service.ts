@@ -26,6 +26,7 @@ import { SupporterRows } from '../supporters/rows.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { SegmentsRepository, type SegmentRow } from './segments.repository';
+import { sentence } from '../platform/words';
 
 /** What "may be reached" is counted by beside a segment: the standing for appeals, the most asked-for purpose. */
 const REACH: Rule[] = (['email', 'text'] as const).map((channel) => ({ kind: 'may', channel, scope: 'appeals', may: true }));
@@ -62,7 +63,7 @@ export class SegmentsService {
   async people(scope: Scope, tree: Rule, list: PeopleColumns & { after?: string; limit: number }): Promise<Page<SupporterRow>> {
     const names = await this.checked(scope, tree);
     // The order would tell what a sensitive field holds.
-    if (typeof list.by === 'number' && names.field(list.by).name === GONE) throw new Invalid('There is no such field to put people in order by.');
+    if (typeof list.by === 'number' && names.field(list.by).name === GONE) throw new Invalid(sentence('segment.no-order'));
     const from = decodeCursor(list.after, 1)?.[0];
     const { ids, total } = await this.roll.ask(scope, 'page', {
       rule: await this.expanded(scope, tree),
@@ -151,7 +152,7 @@ export class SegmentsService {
         return { id: saved, version };
       });
     } catch (error) {
-      throw isDuplicate(error) ? new Conflict(`There is a segment named ${segment.name} already. Take another name.`) : error;
+      throw isDuplicate(error) ? new Conflict(sentence('segment.name-taken', { name: segment.name })) : error;
     }
   }
 
@@ -213,11 +214,7 @@ export class SegmentsService {
     const expanded = expand(tree, (id) => all.find((segment) => segment.id === id)?.tree, path);
     if (expanded.ok) return expanded.rule;
     const name = all.find((segment) => segment.id === expanded.segmentId)?.name;
-    throw new Invalid(
-      expanded.why === 'gone'
-        ? 'A line of this segment asks for a segment that is no longer there. Change that line.'
-        : `“${name}” would hold itself: it asks for a segment that, in the end, asks for “${name}” again. Take one of these lines out.`,
-    );
+    throw new Invalid(expanded.why === 'gone' ? sentence('segment.segment-gone') : sentence('segment.itself', { name: name! }));
   }
 
   /** The names behind the ids, having checked that every id is one of this scope's. */
@@ -226,11 +223,10 @@ export class SegmentsService {
     for (const line of linesOf(tree)) {
       const field = line.kind === 'field' ? names.field(line.field) : null;
       if (field?.name === GONE || (!('scope' in line) && thingsOf(line).some(({ kind, id }) => names[kind](id) === GONE)))
-        throw new Invalid(`A line of this segment asks for a ${line.kind} that is no longer there. Change that line.`);
+        throw new Invalid(sentence('segment.gone', { kind: line.kind }));
       if (line.kind !== 'field') continue;
       const { name, type } = field!;
-      if (!FIELD_OPS_BY_TYPE[type].includes(line.op))
-        throw new Invalid(`“${name}” can't be asked for “${line.op}”: it is a field of the kind ${type}.`);
+      if (!FIELD_OPS_BY_TYPE[type].includes(line.op)) throw new Invalid(sentence('segment.op', { name, op: line.op, type }));
     }
     return names;
   }

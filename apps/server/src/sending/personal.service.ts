@@ -13,6 +13,7 @@ import { enqueue } from '../platform/jobs';
 import type { Scope } from '../platform/scope';
 import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
 import { SendingRepository } from './sending.repository';
+import { sentence } from '../platform/words';
 
 /** A message to one person from their record: the same verdict, the same outbox, the same door, kept like any other. */
 @Injectable()
@@ -46,7 +47,8 @@ export class PersonalService {
     return this.database.quietly(scope, async (tx) => {
       const person = await this.person(tx, id);
       const { verdict, words } = await this.decide(tx, id, message);
-      if (verdict !== 'send') throw new Conflict(`It can’t go to ${nameOf(person)}: ${words.charAt(0).toLowerCase()}${words.slice(1)}.`);
+      if (verdict !== 'send')
+        throw new Conflict(sentence('send.may-not', { person: nameOf(person), why: `${words.charAt(0).toLowerCase()}${words.slice(1)}` }));
       const made = await this.messages.make(tx, { name: `To ${nameOf(person)}`.slice(0, 120), channel: message.channel, purpose: message.purpose });
       await this.messages.change(tx, made, {
         subject: message.subject,

@@ -8,6 +8,7 @@ import type { Scope } from '../platform/scope';
 import { ResultsRepository } from '../results/results.repository';
 import { SegmentsService } from '../segments/segments.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
+import { sentence } from '../platform/words';
 
 /** Who is meant by a message, before anybody is asked whether they may get it. */
 @Injectable()
@@ -91,13 +92,13 @@ export class RecipientsService {
   private async meant(scope: Scope, to: BeginTo['to']): Promise<Partial<Recipients>> {
     if ('ref' in to) return { from: [to.ref] };
     const chosen = await this.segments.peopleIn(scope, 'group' in to ? to.group : { ids: await this.behind(scope, to.result) });
-    if (chosen.length === 0) throw new Conflict('Nobody is in this group, so there is nobody to write to.');
+    if (chosen.length === 0) throw new Conflict(sentence('group.nobody-to-write'));
     if (chosen.length > MOST_CHOSEN)
       throw new Invalid([
         {
           field: 'to',
           code: 'many',
-          message: `These are ${chosen.length} people. Beyond ${MOST_CHOSEN} save them as a segment, or tag them, and write to that.`,
+          message: sentence('recipients.too-many', { count: chosen.length, most: MOST_CHOSEN }),
         },
       ]);
     return { chosen };

@@ -23,6 +23,7 @@ import { MessagesRepository, scopeOf, type MessageRow } from '../messages/messag
 import { EnvelopeService } from './envelope.service';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
+import { sentence } from '../platform/words';
 
 const CHUNK = 1000;
 /** Somebody whose place is not known counts to the organization's own. */
@@ -63,7 +64,7 @@ export class SendingService {
   async lastLook(scope: Scope, id: number): Promise<LastLook> {
     const message = await this.message(this.database.read(scope), id);
     const chapterScope = this.chapterOf(scope, message);
-    if (message.state !== 'draft') throw new Conflict(`It is ${message.state} now: whoever gets it is settled. Load the page again.`);
+    if (message.state !== 'draft') throw new Conflict(sentence('send.settled', { state: message.state }));
     const ids = await this.recipients.of(chapterScope, message.recipients);
     const asked = { channel: message.channel, scope: scopeOf(message) };
     const groups = await this.roll.ask(chapterScope, 'look', { asked, ids: Uint32Array.from(ids) });
@@ -157,7 +158,7 @@ export class SendingService {
     const teammate = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
     if (!teammate) throw new NotFound('teammate');
     const to = message.channel === 'email' ? teammate.email : teammate.mobile;
-    if (!to) throw new Conflict('You have no mobile number on file to send a test to. An owner can add it.');
+    if (!to) throw new Conflict(sentence('send.no-own-mobile'));
     const ids = await this.recipients.of(this.chapterOf(scope, message), message.recipients);
     const someone = (await this.supporters.byIds(db, ids.slice(0, 1)))[0] ?? (await this.supporters.page(db, {}, null, 1)).rows[0];
     const { composed, organization, listName } = await this.composing.compose(scope, message);
@@ -165,8 +166,8 @@ export class SendingService {
     const values = someone ? ((await this.mergeValues.of(db, [someone.id], about, organization, teammate)).get(someone.id) ?? {}) : {};
     const outcome = await this.envelopes.sendTest({ message, composed, organization, sender: teammate, listName, to, values });
     if (outcome.kind === 'unreachable' || outcome.kind === 'unsure')
-      throw new Unavailable(`The test could not be handed over: ${outcome.detail}. Try again in a moment.`);
-    if (outcome.kind === 'refused') throw new Conflict(`The test was refused: ${outcome.detail}`);
+      throw new Unavailable(sentence('send.test-unreachable', { detail: outcome.detail }));
+    if (outcome.kind === 'refused') throw new Conflict(sentence('send.test-refused', { detail: outcome.detail }));
     if (message.state === 'draft')
       await this.database.quietly(scope, (tx) => this.messages.change(tx, id, { tested_at: new Date(), sender_id: teammate.id }));
     return { to };
@@ -180,18 +181,16 @@ export class SendingService {
     const message = await this.message(this.database.read(scope), id);
     const chapterScope = this.chapterOf(scope, message);
     if (message.state === 'draft') await this.readyToSend(chapterScope, message);
-    if (when.at !== null && when.at.getTime() <= Date.now())
-      throw new Invalid([{ field: 'at', code: 'past', message: 'That time is over already. Choose a later one, or send it now.' }]);
+    if (when.at !== null && when.at.getTime() <= Date.now()) throw new Invalid([{ field: 'at', code: 'past', message: sentence('send.past') }]);
     const { undoSeconds = UNDO_SECONDS } = await this.houseRules.rules(this.database.read(scope));
     const about = await this.aboutOf(chapterScope, message);
     await this.database.quietly(scope, async (tx) => {
       const locked = await this.movable(tx, scope, id, ['draft']);
       const look = await this.sending.lookBytes(tx, id);
-      if (look.length === 0) throw new Conflict('Take the last look first: nobody has counted who would get it.');
-      if (!sameVersion(locked, message) || digestOf(about, look) !== when.digest)
-        throw new Conflict('Who gets it, what it says or a rule has changed since you looked. Nothing has left. Take the last look again.');
+      if (look.length === 0) throw new Conflict(sentence('send.look-first'));
+      if (!sameVersion(locked, message) || digestOf(about, look) !== when.digest) throw new Conflict(sentence('send.look-again'));
       const reached = (await this.sending.lookCounts(tx, id)).get('send') ?? 0;
-      if (reached === 0) throw new Conflict('Nobody would get it. Choose a group whose people agreed to this, and look again.');
+      if (reached === 0) throw new Conflict(sentence('send.nobody'));
       const waits = when.at === null && undoSeconds > 0 ? new Date(Date.now() + undoSeconds * 1000) : null;
       await this.messages.change(tx, id, {
         state: when.at !== null || waits ? 'scheduled' : 'preparing',
@@ -212,13 +211,11 @@ export class SendingService {
 
   private async readyToSend(scope: Scope, message: MessageRow): Promise<void> {
     const faults = await this.composing.faults(scope, message);
-    if (faults.length > 0) throw new Conflict(`It can't leave yet: ${faults.map((fault) => fault.message).join(' ')}`);
+    if (faults.length > 0) throw new Conflict(sentence('send.not-ready', { faults: faults.map((fault) => fault.message).join(' ') }));
     const asks = await this.composing.asks(this.database.read(scope), message);
     if (asks.length > 0 && (message.seconded_by === null || message.seconded_by === scope.actorId))
-      throw new Conflict(
-        `It is a service message and it asks (“${asks.join('”, “')}”). It would reach people who said no to that: make it an appeal, or have another organizer read it and let it go.`,
-      );
-    if (!message.tested_at) throw new Conflict('Send yourself a test first, and read it as they will.');
+      throw new Conflict(sentence('send.service-asks', { asks: asks.join('”, “') }));
+    if (!message.tested_at) throw new Conflict(sentence('send.test-first'));
   }
 
   async unschedule(scope: Scope, id: number): Promise<void> {
@@ -260,19 +257,14 @@ export class SendingService {
     await this.message(tx, id);
     const message = (await this.messages.lock(tx, id))!;
     this.chapterOf(scope, message);
-    if (!from.includes(message.state))
-      throw new Conflict(`It is ${message.state} now, so that is no longer possible. Load the page again to see where it stands.`);
+    if (!from.includes(message.state)) throw new Conflict(sentence('send.too-late', { state: message.state }));
     return message;
   }
 
   /** The message's own chapter decides who can be in its group; a chapter can't send for all of them. */
   private chapterOf(scope: Scope, message: MessageRow): Scope {
     if (scope.chapterId !== null && message.chapter_id === null)
-      throw new Conflict(
-        scope.boundTo === null
-          ? 'This message is for all chapters. Work in "All chapters" to send it.'
-          : 'This message is for all chapters. Somebody who works in all of them can look at who gets it, and send it.',
-      );
+      throw new Conflict(scope.boundTo === null ? sentence('send.all-chapters') : sentence('send.all-chapters-bound'));
     return { ...scope, chapterId: message.chapter_id };
   }
 }

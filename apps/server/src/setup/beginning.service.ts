@@ -8,6 +8,7 @@ import { Conflict, Invalid } from '../platform/errors';
 import { programScope } from '../platform/scope';
 import { hashPassword, refuseEasy } from '../team/passwords';
 import { BeginningRepository, type Beginning } from './beginning.repository';
+import { sentence } from '../platform/words';
 
 const NO_WORD = 'That is not the word that the start printed last. It stands in the output of "npm start", and works once.';
 
@@ -27,10 +28,10 @@ export class BeginningService {
 
   /** Makes the organization, its first chapter and its owner, once. */
   async begin(wanted: Beginning): Promise<{ id: number; organizationId: number; email: string }> {
-    if (!(await this.isOpen())) throw new Conflict('Somebody is here already: sign in, or ask them for an invitation.');
+    if (!(await this.isOpen())) throw new Conflict(sentence('begin.somebody-here'));
     if (!isWord(await this.beginnings.word(this.database), wanted.word)) throw new Invalid([{ field: 'word', code: 'word', message: NO_WORD }]);
     if (!countryCodes().includes(wanted.organization.country))
-      throw new Invalid([{ field: 'organization.country', code: 'country', message: 'Choose the country.' }]);
+      throw new Invalid([{ field: 'organization.country', code: 'country', message: sentence('organization.country') }]);
     refuseEasy(wanted.password, [wanted.name, wanted.email, wanted.organization.name]);
     const passwordHash = await hashPassword(wanted.password);
     const host = new URL(this.config.PUBLIC_URL).hostname;
@@ -40,7 +41,7 @@ export class BeginningService {
       fromEmail: this.config.DKIM_DOMAIN ? `hello@${this.config.DKIM_DOMAIN}` : wanted.email,
       bounceDomain: host.includes('.') && !/^[\d.]+$/.test(host) ? host : '',
     });
-    if (!made) throw new Conflict('Somebody was quicker: the organization is there already. Sign in.');
+    if (!made) throw new Conflict(sentence('begin.quicker'));
     await this.database.quietly({ ...programScope(made.organizationId), actorId: made.ownerId }, (tx) =>
       audit(tx, { act: 'begin', subject: 'organization', subjectId: made.organizationId, words: `${wanted.name} began ${wanted.organization.name}` }),
     );

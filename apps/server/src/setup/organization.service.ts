@@ -12,6 +12,7 @@ import { stillAs } from '../platform/versions';
 import { ImagesService } from '../messages/images.service';
 import { logoOf, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { OrganizationRepository } from './organization.repository';
+import { sentence } from '../platform/words';
 
 export type SaveOrganization = Omit<OrganizationView, 'logo' | 'version' | 'chapters' | 'missing'> & { basedOn: number };
 
@@ -77,15 +78,14 @@ export class OrganizationService {
   }
 
   async save(scope: Scope, wanted: SaveOrganization): Promise<{ version: number }> {
-    if (!countryCodes().includes(wanted.country)) throw new Invalid([{ field: 'country', code: 'country', message: 'Choose the country.' }]);
+    if (!countryCodes().includes(wanted.country))
+      throw new Invalid([{ field: 'country', code: 'country', message: sentence('organization.country') }]);
     // Days, amounts and places are read anew by whoever keeps columns: this tells everybody.
     return this.database.write(scope, async (tx) => {
       const own = await this.organizations.hold(tx);
       if (own.version !== wanted.basedOn) throw new Newer('what the organization says of itself', await this.team.nameOf(tx, own.changed_by));
       if (own.currency !== wanted.currency && (await this.organizations.hasGifts(tx)))
-        throw new Conflict(
-          `The gifts that are here are in ${own.currency}; they would be read as ${wanted.currency}. The currency can be changed only while there are none.`,
-        );
+        throw new Conflict(sentence('organization.currency', { currency: own.currency, currency2: wanted.currency }));
       await this.organizations.change(tx, {
         name: wanted.name,
         legal_name: wanted.legalName,
@@ -155,7 +155,7 @@ export class OrganizationService {
   }
 }
 
-const taken = (name: string) => new Invalid([{ field: 'name', code: 'taken', message: `There is a chapter “${name}” already.` }]);
+const taken = (name: string) => new Invalid([{ field: 'name', code: 'taken', message: sentence('chapter.name-taken', { name }) }]);
 
 /** Whether mail from one domain is covered by a signature of the other (relaxed alignment, RFC 7489 §3.1.1, without a list of suffixes). */
 const aligned = (from: string, signed: string) => from === signed || from.endsWith(`.${signed}`) || signed.endsWith(`.${from}`);

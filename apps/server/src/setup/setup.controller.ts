@@ -15,6 +15,7 @@ import type { Beginning } from './beginning.repository';
 import { BeginningService } from './beginning.service';
 import { OrganizationService, type SaveOrganization, type ChapterWords } from './organization.service';
 import { TeammatesService } from './teammates.service';
+import { sentence } from '../platform/words';
 
 type Where = { role: Role; chapterIds: number[] | null };
 
@@ -122,7 +123,7 @@ export class SetupController {
   @Route('post', 'beginning', { role: 'anyone', summary: 'Begin, with the one-time word', body: schema.beginHouse, ownProof: true })
   @HttpCode(204)
   async begin(@Req() request: KnownRequest, @Input('body') body: Beginning, @Res({ passthrough: true }) response: Response): Promise<void> {
-    if (!this.words.pass(placeOf(request).network)) throw new TooMany('Many words were tried from your network. Wait an hour.');
+    if (!this.words.pass(placeOf(request).network)) throw new TooMany(sentence('begin.too-often'));
     const begun = await this.team.begin(await this.beginnings.begin(body), placeOf(request));
     setCookie(this.config, response, 'session', begun.session);
     setCookie(this.config, response, 'known', begun.device);

@@ -12,6 +12,7 @@ import { Sessions } from '../platform/sessions';
 import { stillAs } from '../platform/versions';
 import { TeamRepository, type TeammateRow } from '../team/team.repository';
 import { jsonOf, TeammatesRepository, type TeammateLine } from '../team/teammates.repository';
+import { sentence } from '../platform/words';
 
 interface Where {
   role: Role;
@@ -40,7 +41,7 @@ export class TeammatesService {
     return this.database.quietly(scope, async (tx) => {
       const known = await this.mates.byEmail(tx, wanted.email);
       if (known && (known.organization_id !== scope.organizationId || !known.left_at))
-        throw new Invalid([{ field: 'email', code: 'taken', message: `Somebody works here with ${wanted.email} already.` }]);
+        throw new Invalid([{ field: 'email', code: 'taken', message: sentence('team.email-taken', { email: wanted.email }) }]);
       const id = known?.id ?? (await this.mates.add(tx, wanted));
       // Who comes back is the same person to the record of what was done, with a new password.
       if (known)
@@ -60,7 +61,7 @@ export class TeammatesService {
   async inviteAgain(scope: Scope, id: number): Promise<void> {
     await this.database.quietly(scope, async (tx) => {
       const mate = await this.need(tx, id);
-      if (mate.password_hash !== null) throw new Conflict(`${mate.name} is here already. A forgotten password is changed from the page to sign in.`);
+      if (mate.password_hash !== null) throw new Conflict(sentence('team.here-already', { name: mate.name }));
       await this.mates.makeLink(tx, id, 'invitation');
       await this.note(tx, id, 'invite', `Invited ${mate.name} again`);
     });
@@ -98,7 +99,7 @@ export class TeammatesService {
       const mate = await this.need(tx, id);
       keepAnOwner(owners, mate);
       const heir = handTo === id ? undefined : await this.mates.hold(tx, handTo);
-      if (!heir || heir.left_at) throw new Invalid([{ field: 'handTo', code: 'teammate', message: 'Choose who goes on with what waits for them.' }]);
+      if (!heir || heir.left_at) throw new Invalid([{ field: 'handTo', code: 'teammate', message: sentence('team.hand-on') }]);
       await this.messages.handOn(tx, id, heir.id);
       await this.batches.handOn(tx, id, heir.id);
       await this.calls.handOn(tx, id, heir.id);
@@ -129,15 +130,14 @@ export class TeammatesService {
 }
 
 function keepAnOwner(owners: readonly number[], mate: TeammateRow): void {
-  if (owners.length === 1 && owners[0] === mate.id)
-    throw new Conflict(`${mate.name} is the only owner who is here for all chapters. Make somebody else such an owner first.`);
+  if (owners.length === 1 && owners[0] === mate.id) throw new Conflict(sentence('team.only-owner', { name: mate.name }));
 }
 
 /** The chapters that somebody works in, for a sentence; refuses ids that name none. */
 function namesOf(chapters: readonly { id: number; name: string }[], ids: readonly number[] | null): string {
   if (ids === null) return 'all chapters';
   const named = chapters.filter(({ id }) => ids.includes(id));
-  if (named.length !== ids.length) throw new Invalid([{ field: 'chapterIds', code: 'chapter', message: 'There is no such chapter.' }]);
+  if (named.length !== ids.length) throw new Invalid([{ field: 'chapterIds', code: 'chapter', message: sentence('chapter.none') }]);
   return named.map(({ name }) => name).join(', ');
 }
 

@@ -4,6 +4,7 @@ import type { Rule } from '@goodword/core/segment';
 import type { Scoped } from '../platform/database';
 import { Conflict } from '../platform/errors';
 import { nextVersion } from '../platform/versions';
+import { sentence } from '../platform/words';
 
 /** Tables of people under names, shared by the chapter or by all: of whom, what is shown, in which order. */
 @Injectable()
@@ -51,7 +52,7 @@ export class PeopleViewsRepository {
       made_by: tx.scope.actorId,
     };
     if (!known) return void (await tx.insert('people_view', { ...values, chapter_id: tx.scope.chapterId }));
-    if (view.basedOn === null) throw new Conflict(`There is a view named ${view.name} already. Choose it first to change it, or take another name.`);
+    if (view.basedOn === null) throw new Conflict(sentence('view.name-taken', { name: view.name }));
     await nextVersion(tx, 'people_view', known.id, view.basedOn, 'view');
     await tx.table('people_view').where('people_view.id', known.id).update(values);
   }

@@ -29,6 +29,7 @@ import { stillNeeded, UsesService } from './uses.service';
 import { BulkService } from '../bulk/bulk.service';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersService } from '../supporters/supporters.service';
+import { sentence } from '../platform/words';
 
 interface GroupBody {
   name: string;
@@ -239,7 +240,7 @@ export class SortController {
     @Input('body') body: { name: string },
   ): Promise<{ listId: number; bulkId: number; people: number }> {
     const { tree } = await this.segments.segment(scope, id);
-    if ((await this.segments.count(scope, tree, false)).total === 0) throw new Conflict('Nobody is in it now, so the list would be empty.');
+    if ((await this.segments.count(scope, tree, false)).total === 0) throw new Conflict(sentence('list.would-be-empty'));
     const list = await this.supporters.makeGroup(scope, 'list', { name: body.name });
     const begun = await this.bulk.begin(scope, { tree, without: [] }, { do: 'list', listId: list.id, on: true });
     return { listId: list.id, bulkId: begun.id, people: begun.people };

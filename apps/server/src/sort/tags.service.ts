@@ -9,6 +9,7 @@ import { Conflict, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { SegmentsRepository } from '../segments/segments.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
+import { sentence } from '../platform/words';
 
 /** What is done with tags beyond putting them on: two made one, and how chapters use those handed down to them. */
 @Injectable()
@@ -29,14 +30,13 @@ export class TagsService {
 
   /** Makes two tags one: people, segments and messages that had the one have the other. A form that puts it on has to be changed first. */
   async merge(scope: Scope, fromId: number, intoId: number): Promise<{ people: number }> {
-    if (fromId === intoId) throw new Conflict('This is one and the same tag. Choose another.');
+    if (fromId === intoId) throw new Conflict(sentence('tag.itself'));
     return this.database.write(scope, async (tx) => {
       await this.groups.hold(tx, 'tag', [fromId, intoId]);
       const [from, into] = [await this.groups.find(tx, 'tag', fromId), await this.groups.find(tx, 'tag', intoId)];
       if (!from || !into) throw new NotFound('tag');
       const forms = (await this.forms.all(tx.ofAll())).filter((form) => form.definition.tagIds.includes(fromId));
-      if (forms.length > 0)
-        throw new Conflict(`The form “${forms[0]!.name}” still puts ${from.name} on. Let it put ${into.name} on instead, then make them one.`);
+      if (forms.length > 0) throw new Conflict(sentence('tag.form-puts-on', { form: forms[0]!.name, from: from.name, into: into.name }));
       for (const segment of await this.segments.all(tx.ofAll())) {
         if (!linesOf(segment.tree).some((line) => line.kind === 'tag' && line.tagId === fromId)) continue;
         const tree = mapLines(segment.tree, (line) => (line.kind === 'tag' && line.tagId === fromId ? { ...line, tagId: intoId } : line));

@@ -5,6 +5,7 @@ import { MessagesRepository, usesGroup } from '../messages/messages.repository';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { SegmentsService } from '../segments/segments.service';
+import { sentence } from '../platform/words';
 
 export type UsedKind = 'tag' | 'list' | 'segment' | 'campaign';
 
@@ -16,7 +17,7 @@ export interface Use {
 }
 
 const WAYS_OUT: Record<Use['what'], string> = {
-  message: 'Give that message another group, or stop it',
+  message: sentence('uses.message'),
   segment: 'Take the line out of that segment',
   form: 'Take it off that form',
 };
@@ -87,5 +88,5 @@ export function stillNeeded(uses: readonly Use[]): string | null {
   if (uses.length === 0) return null;
   const named = [...new Set(uses.map(({ what, name }) => (name === null ? `a ${what} of another chapter` : `the ${what} “${name}”`)))].join(', ');
   const ways = [...new Set(uses.map(({ what }) => WAYS_OUT[what]))].join('; ');
-  return `${named.charAt(0).toUpperCase()}${named.slice(1)} still ${uses.length === 1 ? 'needs' : 'need'} it. ${ways}, first.`;
+  return sentence('uses.still', { uses: `${named.charAt(0).toUpperCase()}${named.slice(1)}`, count: uses.length, ways });
 }

@@ -12,6 +12,7 @@ import type { Scope } from '../platform/scope';
 import { stillAs } from '../platform/versions';
 import { TeamRepository } from '../team/team.repository';
 import { SupportersRepository, type NewPoint, type PointRow, type PostalParts } from './supporters.repository';
+import { sentence } from '../platform/words';
 
 const WORDS = { email: 'Email', mobile: 'Phone', post: 'Postal address' } as const;
 
@@ -49,7 +50,7 @@ export class ContactPointsService {
       await this.supporters.hold(tx, id);
       const old = await this.need(tx, id, pointId);
       stillAs(was, old.shown, 'the address', old.shown);
-      if (old.kind !== read.kind) throw new Conflict('An address stays what it is: add the other one, and take this one off.');
+      if (old.kind !== read.kind) throw new Conflict(sentence('address.kind'));
       if (old.normal === read.normal) return this.rewrite(tx, id, old, read);
       await this.refuseKnown(tx, id, read);
       const newId = await this.hang(tx, id, read);
@@ -91,9 +92,7 @@ export class ContactPointsService {
       const point = await this.need(tx, (await this.supporters.hold(tx, id)).id, pointId);
       // Nobody lifts it but by deciding what they meant; the person does by START.
       if (await this.supporters.isAsked(tx, pointId))
-        throw new Conflict(
-          `Whether they meant to stop is still open: ${point.hold_reason ?? 'read what they wrote'}. Answer that under Today, and the hold goes with it.`,
-        );
+        throw new Conflict(sentence('address.held', { point: point.hold_reason ?? 'read what they wrote' }));
       await this.holds.release(tx, pointId, 'Looked at, and good');
       await audit(tx, { act: 'release', subject: 'supporter', subjectId: id, words: `${point.shown} taken off hold`, before: point.hold_reason });
     });
@@ -124,7 +123,7 @@ export class ContactPointsService {
 
   private async refuseKnown(tx: Scoped, id: number, { kind, normal, shown }: NewPoint): Promise<void> {
     const known = (await this.supporters.points(tx, [id])).some((point) => point.kind === kind && point.normal === normal);
-    if (known) throw new Conflict(`${shown} is on this record already.`);
+    if (known) throw new Conflict(sentence('address.here', { shown }));
   }
 
   private async hang(tx: Scoped, id: number, read: NewPoint & { kind: NewAddress['kind'] }): Promise<number> {

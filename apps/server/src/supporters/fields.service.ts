@@ -8,6 +8,7 @@ import { Database, type At, type Scoped } from '../platform/database';
 import { Conflict, Invalid } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { FieldsRepository } from './fields.repository';
+import { sentence } from '../platform/words';
 
 /** Why a field can't go by a name; null where it can. */
 export function nameFault(name: string): Said | null {
@@ -57,6 +58,6 @@ export class FieldsService {
     if (fault) throw new Invalid([{ field: 'name', code: 'name', message: speak(fault) }]);
     const registry = await this.registry(tx);
     const clash = registry.names.find((known) => nameKey(known.name) === nameKey(name));
-    if (clash) throw new Conflict(`There is a field named ${clash.name} already. Use it, or take another name.`);
+    if (clash) throw new Conflict(sentence('field.name-taken', { name: clash.name }));
   }
 }

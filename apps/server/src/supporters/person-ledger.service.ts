@@ -32,6 +32,7 @@ import { STORAGE, type Storage } from '../platform/storage';
 import { TeamRepository } from '../team/team.repository';
 import { GroupsRepository } from './groups.repository';
 import { SupportersRepository, type PersonRow } from './supporters.repository';
+import { sentence } from '../platform/words';
 
 export interface HandEntry {
   contactPointId: number;
@@ -109,7 +110,7 @@ export class PersonLedger {
       const point = (await this.supporters.points(tx, [(await this.supporters.hold(tx, id)).id])).find((one) => one.id === entry.contactPointId);
       if (!point) throw new NotFound('address');
       if (!channelsOf(point.kind).includes(entry.channel))
-        throw new Invalid([{ field: 'channel', code: 'channel', message: `${point.shown} is no address for this channel.` }]);
+        throw new Invalid([{ field: 'channel', code: 'channel', message: sentence('permission.no-address', { shown: point.shown }) }]);
       if (entry.evidenceId && !(await this.evidence.find(tx, id, entry.evidenceId))) throw new NotFound('evidence');
       await this.ledger.record(tx, {
         ...entry,
@@ -157,7 +158,7 @@ export class PersonLedger {
     const zone = (await this.team.organization(scope)).time_zone;
     const [typed, today] = [parseIsoDay(on), dayInZone(Date.now(), zone)];
     if (typed === null || typed > dayInZone(Date.now(), FURTHEST_EAST))
-      throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day they said so, not later than today.' }]);
+      throw new Invalid([{ field: 'on', code: 'day', message: sentence('permission.said-day') }]);
     const day = Math.min(typed, today) as Day;
     if (state === 'no' && day < today) return new Date(startOfDay(day + 1, zone) - 1);
     return state === 'yes' ? new Date(startOfDay(day, zone)) : state === 'no' ? new Date() : new Date(startOfDay(day, zone) + NOON_MS);
@@ -179,7 +180,7 @@ export class PersonLedger {
   }
 
   async setPlace(scope: Scope, id: number, place: Place, was: Place): Promise<void> {
-    if (place.region && !place.country) throw new Invalid([{ field: 'region', code: 'country', message: 'Choose the country of the region first.' }]);
+    if (place.region && !place.country) throw new Invalid([{ field: 'region', code: 'country', message: sentence('place.country-first') }]);
     await this.database.write(scope, async (tx) => {
       const { country, region } = await this.supporters.hold(tx, id);
       const before = { country, region };
@@ -233,15 +234,13 @@ function isSaidThrough({ state, how }: HandEntry): boolean {
 
 function handFaults(entry: HandEntry): { field: string; code: string; message: string } | null {
   const fault = (field: string, message: string) => ({ field, code: field, message });
-  if (entry.state === 'yes' && entry.words.length < 10) return fault('words', 'Give the words they agreed to; a yes without them proves nothing.');
-  if (entry.state === 'implied' && !isRelationship(entry.how))
-    return fault('how', 'Only a gift, a membership, volunteering or an inquiry can imply permission.');
-  if (entry.state === 'implied' && entry.channel === 'text') return fault('channel', 'Texts go to people who said yes; nothing implies that.');
+  if (entry.state === 'yes' && entry.words.length < 10) return fault('words', sentence('permission.words'));
+  if (entry.state === 'implied' && !isRelationship(entry.how)) return fault('how', sentence('permission.implied-by'));
+  if (entry.state === 'implied' && entry.channel === 'text') return fault('channel', sentence('permission.text-implied'));
   if (entry.state !== 'pause') return null;
   const until = entry.until ? parseIsoDay(entry.until) : null;
   const today = Math.floor(Date.now() / 86_400_000);
-  if (until === null || until < today || until > today + LONGEST_PAUSE_DAYS)
-    return fault('until', 'Expected the last day of the pause, from today to two years on.');
+  if (until === null || until < today || until > today + LONGEST_PAUSE_DAYS) return fault('until', sentence('permission.pause'));
   return null;
 }
 
@@ -273,6 +272,6 @@ export function entryView(row: EntryRow, words: (scope: PermissionScope) => stri
 async function evidenceOf(bytes: Buffer): Promise<{ mime: string; bytes: Buffer }> {
   if (bytes.subarray(0, 5).toString('latin1') === '%PDF-') return { mime: 'application/pdf', bytes };
   const picture = await rewritten(bytes, { pixels: 60_000_000, widest: 2400, alpha: false, quality: 82 });
-  if (!picture) throw new Conflict('Evidence is a picture (JPEG, PNG, WebP, HEIC where it can be read) or a PDF; this file is neither.');
+  if (!picture) throw new Conflict(sentence('evidence.kind'));
   return { mime: picture.mime, bytes: picture.data };
 }

@@ -12,6 +12,7 @@ import { GroupsRepository } from './groups.repository';
 import { ErasureService } from './erasure.service';
 import { PersonLedger, type HandEntry, type Objection } from './person-ledger.service';
 import { SupportersService, type SupporterQuery } from './supporters.service';
+import { sentence } from '../platform/words';
 
 @Controller('api')
 export class SupportersController {
@@ -103,7 +104,7 @@ export class SupportersController {
   })
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: schema.EVIDENCE_LIMIT, files: 1, fields: 0 } }))
   addEvidence(@Caller() scope: Scope, @Id() id: number, @UploadedFile() file: Express.Multer.File | undefined): Promise<{ id: number }> {
-    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Choose a picture or a PDF of the sheet.' }]);
+    if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: sentence('evidence.file') }]);
     const name = Buffer.from(file.originalname, 'latin1').toString('utf8');
     return this.ledger.addEvidence(scope, id, { name, bytes: file.buffer });
   }

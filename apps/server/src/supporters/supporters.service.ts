@@ -15,6 +15,7 @@ import { GroupsRepository } from './groups.repository';
 import { PersonLedger } from './person-ledger.service';
 import { SupporterRows } from './rows.service';
 import { SupportersRepository } from './supporters.repository';
+import { sentence } from '../platform/words';
 
 export interface SupporterQuery {
   after?: string;
@@ -168,8 +169,7 @@ export class SupportersService {
 
   async addGift(scope: Scope, id: number, gift: { amount: number; on: string; note: string }): Promise<void> {
     const on = parseIsoDay(gift.on);
-    if (on === null || on > Math.floor(Date.now() / 86_400_000) + 1)
-      throw new Invalid([{ field: 'on', code: 'day', message: 'Expected the day of the gift, not later than today.' }]);
+    if (on === null || on > Math.floor(Date.now() / 86_400_000) + 1) throw new Invalid([{ field: 'on', code: 'day', message: sentence('gift.day') }]);
     const manner = await this.manner(scope);
     await this.database.write(scope, async (tx) => {
       await this.supporters.hold(tx, id);
@@ -204,7 +204,7 @@ export class SupportersService {
         return { id };
       });
     } catch (error) {
-      throw isDuplicate(error) ? new Conflict(`There is a ${kind} named ${group.name} already. Use it, or take another name.`) : error;
+      throw isDuplicate(error) ? new Conflict(sentence('group.name-taken', { kind, name: group.name })) : error;
     }
   }
 
@@ -222,7 +222,7 @@ export class SupportersService {
         await audit(tx, { act: 'change', subject: kind, subjectId: id, words: `${known.name} changed`, before: known.name, after: group.name });
       })
       .catch((error: unknown) => {
-        throw isDuplicate(error) ? new Conflict(`There is a ${kind} named ${group.name} already. Take another name.`) : error;
+        throw isDuplicate(error) ? new Conflict(sentence('group.name-taken-other', { kind, name: group.name })) : error;
       });
   }
 

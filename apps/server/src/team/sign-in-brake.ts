@@ -4,6 +4,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { TooMany } from '../platform/errors';
+import { sentence } from '../platform/words';
 
 /** Misses that cost nothing: people mistype. Many people share a network. */
 const FREE = { account: 3, network: 20 };
@@ -35,11 +36,7 @@ export class SignInBrake {
   /** Makes the try when it is its turn. `attempt` answers whether it was right, or null where it was not. */
   async try<T>(who: { email: string; network: string; known: string | undefined }, attempt: () => Promise<T | null>): Promise<T | null> {
     const keys = this.keysOf(who);
-    for (const key of keys)
-      if ((this.queues.get(key.name)?.waiting ?? 0) >= WAITING[key.of])
-        throw new TooMany(
-          'Very many tries to sign in are under way. Wait half a minute and try again, or have a link sent to you: “I forgot my password”.',
-        );
+    for (const key of keys) if ((this.queues.get(key.name)?.waiting ?? 0) >= WAITING[key.of]) throw new TooMany(sentence('access.many-tries'));
     return this.inTurn(keys, async () => {
       const wait = this.delayOf(keys, await this.failures(keys));
       if (wait > 0) await new Promise((done) => setTimeout(done, wait));

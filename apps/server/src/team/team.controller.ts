@@ -9,6 +9,7 @@ import { RateLimit } from '../platform/rate-limit';
 import type { Scope } from '../platform/scope';
 import { TeammateLinks } from './teammate-links.service';
 import { type SaidOfOneself, TeamService, type Begun } from './team.service';
+import { sentence } from '../platform/words';
 
 /** Signing in and out, one's own profile and sessions, and the links by which a password is set. */
 @Controller('api')
@@ -93,8 +94,7 @@ export class TeamController {
   @Route('post', 'password/forgotten', { role: 'anyone', summary: 'Have a link sent to set a new password', body: schema.forgotten, ownProof: true })
   @HttpCode(204)
   forgotten(@Req() request: KnownRequest, @Input('body') body: { email: string }): void {
-    if (!this.asked.pass(placeOf(request).network))
-      throw new TooMany('Many links were asked for from your network within the hour. Look for one of them in your mail, or wait an hour.');
+    if (!this.asked.pass(placeOf(request).network)) throw new TooMany(sentence('access.many-links'));
     // Not waited for: how long it takes would tell whether there is such an address.
     void this.links.forgotten(body.email).catch(() => undefined);
   }

@@ -14,6 +14,7 @@ import { hashPassword, isPassword, refuseEasy } from './passwords';
 import { SignInBrake } from './sign-in-brake';
 import { TeammatesRepository } from './teammates.repository';
 import { TeamRepository, type TeammateRow } from './team.repository';
+import { sentence } from '../platform/words';
 
 export interface Begun {
   session: string;
@@ -42,7 +43,7 @@ export class TeamService {
     );
     // Not waited for: how long it takes would tell whether there is such an address.
     if (mate) void this.note(mate, found !== null, place).catch((error: unknown) => this.log.error({ err: error }, 'a sign-in was not written down'));
-    if (!found) throw new Unauthenticated('That address and password do not belong together. Check both and try again.');
+    if (!found) throw new Unauthenticated(sentence('access.password'));
     return this.begin({ id: found.id, organizationId: found.organization_id, email: found.email }, place);
   }
 
@@ -108,9 +109,9 @@ export class TeamService {
     const teammate = await this.team.teammate(session.scope, session.teammateId);
     const own = teammate?.chapter_ids ?? null;
     if (own !== null && !own.some((id) => id === chapterId))
-      throw new Forbidden(`You work in ${own.length === 1 ? 'one chapter' : 'some chapters, in one at a time'}; an owner can open others to you.`);
+      throw new Forbidden(sentence('access.chapter', { chapters: own.length }));
     const chapters = await this.team.chapters(session.scope);
-    if (chapterId !== null && !chapters.some((chapter) => chapter.id === chapterId)) throw new Invalid('There is no such chapter.');
+    if (chapterId !== null && !chapters.some((chapter) => chapter.id === chapterId)) throw new Invalid(sentence('chapter.none'));
     await this.sessions.chooseChapter(session.tokenHash, chapterId);
   }
 
@@ -126,8 +127,7 @@ export class TeamService {
   async saveProfile(session: Session, wanted: SaidOfOneself & { was: SaidOfOneself }): Promise<void> {
     const { country } = await this.team.organization(session.scope);
     const cleaned = wanted.mobile === '' ? null : cleanMobile(wanted.mobile, country);
-    if (cleaned && !cleaned.ok)
-      throw new Invalid([{ field: 'mobile', code: 'mobile', message: `“${wanted.mobile}” is no mobile number. Write it with its area code.` }]);
+    if (cleaned && !cleaned.ok) throw new Invalid([{ field: 'mobile', code: 'mobile', message: sentence('team.mobile', { mobile: wanted.mobile }) }]);
     await this.database.quietly(session.scope, async (tx) => {
       const mate = await this.mates.hold(tx, session.teammateId);
       if (!mate) throw new NotFound('teammate');
@@ -156,7 +156,7 @@ export class TeamService {
     const right = await this.brake.try({ email: mate.email, network: place.network, known }, async () =>
       (await isPassword(mate.password_hash, typed.current)) ? true : null,
     );
-    if (!right) throw new Invalid([{ field: 'current', code: 'wrong', message: 'That is not your password of now.' }]);
+    if (!right) throw new Invalid([{ field: 'current', code: 'wrong', message: sentence('access.password-now') }]);
     const { name } = await this.team.organization(session.scope);
     refuseEasy(typed.password, [mate.name, mate.email, name]);
     const password_hash = await hashPassword(typed.password);

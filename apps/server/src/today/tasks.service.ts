@@ -7,6 +7,7 @@ import { Conflict, Forbidden, NotFound } from '../platform/errors';
 import type { Scope } from '../platform/scope';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TasksRepository, type TaskRow } from './tasks.repository';
+import { sentence } from '../platform/words';
 
 export type TaskOutcome = 'meant' | 'not-meant' | 'done' | 'declined';
 
@@ -26,11 +27,10 @@ export class TasksService {
       const task = await this.tasks.find(tx, id);
       if (!task) throw new NotFound('open task');
       if (task.kind === 'erasure') {
-        if (scope.role !== 'owner') throw new Forbidden('Only an owner answers a request to be erased.');
-        if (outcome !== 'declined')
-          throw new Conflict('Erase the person on their record; that settles the request. Or decline it, and tell them why.');
+        if (scope.role !== 'owner') throw new Forbidden(sentence('task.owner'));
+        if (outcome !== 'declined') throw new Conflict(sentence('task.erase'));
       } else {
-        if (outcome !== 'meant' && outcome !== 'not-meant') throw new Conflict('Say whether they meant to stop.');
+        if (outcome !== 'meant' && outcome !== 'not-meant') throw new Conflict(sentence('task.stop'));
         // Meant: the no is dated when they said it, and the hold has done its work either way.
         if (outcome === 'meant') await this.stop(tx, task);
       }

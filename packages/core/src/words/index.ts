@@ -18,6 +18,6 @@ export {
   verdictWords,
 } from './permission';
 export { placeWords } from './places';
-export { say, speak, spoken, type Spoken } from './speak';
+export { say, speak, speaker, spoken, type Spoken } from './speak';
 export { standardTextAsk } from './text';
 export { whyWords, type Basis } from './why';

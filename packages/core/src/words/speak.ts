@@ -4,24 +4,27 @@ import type { Code, Said, Value } from '../common';
 import en from './en.json';
 import { placeWords } from './places';
 
-const english = setupI18n({ locale: 'en', messages: { en: {} } });
-/** The names of the values that each sentence wants, of those that were said already. */
-const wanted = new Map<Code, ReadonlySet<string>>();
-
-/** The sentence of the catalog (ICU MessageFormat) with its values. Throws where the catalog wants a value that is not given. */
-export function speak({ code, values }: Said): string {
-  for (const name of wanted.get(code) ?? load(code)) if (!(name in values)) throw new Error(`expected a value for ${name} of "${code}"`);
-  const join = (en as Record<string, string>)[`${code}.join`] ?? ', ';
-  const spoken = Object.fromEntries(Object.entries(values).map(([name, value]) => [name, shown(value, join)]));
-  return english._(code, spoken);
-}
-
-function load(code: Code): ReadonlySet<string> {
-  const compiled = compileMessage(en[code]);
-  english.load('en', { [code]: compiled });
-  const names = new Set(namesIn(compiled));
-  wanted.set(code, names);
-  return names;
+/**
+ * Speaks the sentences of a catalog (ICU MessageFormat) with their values. Throws where a sentence wants a value that is not
+ * given.
+ */
+export function speaker<C extends string>(catalog: Readonly<Record<C, string>>): { say(code: C, values?: Said['values']): string } {
+  const english = setupI18n({ locale: 'en', messages: { en: {} } });
+  /** The names of the values that each sentence wants, of those that were said already. */
+  const wanted = new Map<C, ReadonlySet<string>>();
+  const load = (code: C) => {
+    const compiled = compileMessage(catalog[code]);
+    english.load('en', { [code]: compiled });
+    const names = new Set(namesIn(compiled));
+    wanted.set(code, names);
+    return names;
+  };
+  const say = (code: C, values: Said['values'] = {}) => {
+    for (const name of wanted.get(code) ?? load(code)) if (!(name in values)) throw new Error(`expected a value for ${name} of "${code}"`);
+    const join = (catalog as Record<string, string>)[`${code}.join`] ?? ', ';
+    return english._(code, Object.fromEntries(Object.entries(values).map(([name, value]) => [name, shown(value, join)])));
+  };
+  return { say };
 }
 
 /** A compiled sentence is text, or a list of texts and places: `[name]`, or with its kind and the texts of its cases. */
@@ -34,8 +37,10 @@ function namesIn(compiled: unknown): string[] {
   });
 }
 
-/** As `speak`, of a code and its values. */
-export const say = (code: Code, values: Said['values'] = {}): string => speak({ code, values });
+/** The sentence of the core's catalog under a code. */
+export const { say } = speaker<Code>(en);
+
+export const speak = ({ code, values }: Said): string => say(code, values);
 
 function shown(value: Value, join: string): string | number {
   if (typeof value === 'string' || typeof value === 'number') return value;
