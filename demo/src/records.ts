@@ -1,6 +1,7 @@
 import { cleanMobile, normalAddress, shownAddress } from '@goodword/core/intake';
 import type { Bound } from '@goodword/server/platform/database';
-import { LedgerRepository, type NewEntry } from '@goodword/server/permission/ledger/ledger.repository';
+import type { NewEntry } from '@goodword/server/permission/ledger/entries';
+import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
 import { DAY, LISTS, TAGS, type Made } from './house';
 import type { Agreement } from './people';
 

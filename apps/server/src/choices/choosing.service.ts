@@ -5,7 +5,8 @@ import { asksToConfirm, CHANNELS, type Channel, type Scope as PermissionScope } 
 import { standardTextAsk } from '@goodword/core/words';
 import { ConfirmationsRepository } from '../forms/confirmations.repository';
 import { DoNotContactService } from '../permission/do-not-contact.service';
-import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
+import type { NewEntry } from '../permission/ledger/entries';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';

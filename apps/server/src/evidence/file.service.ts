@@ -18,7 +18,8 @@ import { explain, placeWords, ruleWords, scopeWords, verdictWords } from '@goodw
 import { EvidenceRepository } from '../permission/evidence.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCells } from '../permission/ledger/facts.repository';
-import { asSaid, LedgerRepository, type EntryRow } from '../permission/ledger/ledger.repository';
+import { asSaid, type EntryRow } from '../permission/ledger/entries';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { standingsAtEach } from '../permission/standings';
 import { Database, type Scoped } from '../platform/database';
 import { Invalid, NotFound } from '../platform/errors';

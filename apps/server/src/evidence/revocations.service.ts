@@ -1,7 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import Papa from 'papaparse';
 import { CHANNEL_WORDS, ROAD_WORDS, scopeWords } from '@goodword/core/words';
-import { LedgerRepository, type Revocation } from '../permission/ledger/ledger.repository';
+import type { Revocation } from '../permission/ledger/entries';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { Database } from '../platform/database';
 import type { Scope } from '../platform/scope';
 import { GroupsRepository } from '../supporters/groups.repository';

@@ -1,5 +1,5 @@
 import type { Cell, PermissionEntry } from '@goodword/core/permission';
-import type { EntryRow, NewEntry } from '../permission/ledger/ledger.repository';
+import type { EntryRow, NewEntry } from '../permission/ledger/entries';
 
 /**
  * What an address that its owner corrected hands on to the new one: their own agreements there with their dates, and what

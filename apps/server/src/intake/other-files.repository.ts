@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { channelsOf, type AddressKind } from '@goodword/core/permission';
 import { HoldsRepository } from '../permission/holds.repository';
-import { LedgerRepository, type NewEntry } from '../permission/ledger/ledger.repository';
+import type { NewEntry } from '../permission/ledger/entries';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
 import type { BatchRow } from './batches.repository';
 import { ROWS, type Slice } from './bring-in.repository';

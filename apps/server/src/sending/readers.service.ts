@@ -6,6 +6,7 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';
 import { Database } from '../platform/database';
 import { NotFound } from '../platform/errors';
+import { sentence } from '../platform/words';
 import type { Scope } from '../platform/scope';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { RecipientsService } from './recipients.service';
@@ -35,7 +36,10 @@ export class ReadersService {
       search === '' ? await this.supporters.byIds(db, group.slice(0, LOOKED_AT)) : (await this.supporters.page(db, { search }, null, LOOKED_AT)).rows;
     const ids = people.map((person) => person.id);
     const asking = { channel: message.channel, scope: scopeOf(message), rules: await this.houseRules.rules(db), now: new Date() };
-    const [decisions, points, among] = [await this.facts.decide(db, ids, asking), await this.supporters.points(db, ids), new Set(group)];
+    const [decisions, points] = [await this.facts.decide(db, ids, asking), await this.supporters.points(db, ids)];
+    // The group may be everybody: of it only those who were found are looked for.
+    const found = new Set(ids);
+    const among = new Set(group.filter((one) => found.has(one)));
     const kind = message.channel === 'email' ? 'email' : 'mobile';
     const readers = people.map((person): ReaderView & { rank: number } => {
       const decision = decisions.get(person.id);
@@ -45,7 +49,11 @@ export class ReadersService {
         id: person.id,
         name: `${person.first_name} ${person.last_name}`.trim(),
         address: (own.find((point) => point.id === decision?.contactPointId) ?? own[0])?.shown ?? null,
-        note: gets ? null : !among.has(person.id) ? 'not in the group' : verdictWords(decision?.verdict ?? 'no-address', message.channel),
+        note: gets
+          ? null
+          : !among.has(person.id)
+            ? sentence('readers.not-in-group')
+            : verdictWords(decision?.verdict ?? 'no-address', message.channel),
         rank: gets ? 0 : among.has(person.id) ? 1 : 2,
       };
     });

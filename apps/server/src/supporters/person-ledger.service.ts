@@ -19,7 +19,8 @@ import {
 import { placeWords, scopeWords } from '@goodword/core/words';
 import { EvidenceRepository, type EvidenceRow } from '../permission/evidence.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { LedgerRepository, type EntryRow } from '../permission/ledger/ledger.repository';
+import type { EntryRow } from '../permission/ledger/entries';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { standingsOf } from '../permission/standings';
 import { audit } from '../platform/audit';

@@ -108,8 +108,7 @@ export class TeamService {
   async chooseChapter(session: Session, chapterId: number | null): Promise<void> {
     const teammate = await this.team.teammate(session.scope, session.teammateId);
     const own = teammate?.chapter_ids ?? null;
-    if (own !== null && !own.some((id) => id === chapterId))
-      throw new Forbidden(sentence('access.chapter', { chapters: own.length }));
+    if (own !== null && !own.some((id) => id === chapterId)) throw new Forbidden(sentence('access.chapter', { chapters: own.length }));
     const chapters = await this.team.chapters(session.scope);
     if (chapterId !== null && !chapters.some((chapter) => chapter.id === chapterId)) throw new Invalid(sentence('chapter.none'));
     await this.sessions.chooseChapter(session.tokenHash, chapterId);

@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RecordView } from '@goodword/core/contract';
 import { placeWords } from '@goodword/core/words';
-import { call } from '../../app/api';
+import { call, ProblemError } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Button } from '../../ui/basics';
@@ -16,24 +16,25 @@ function PlaceEditor({ record, onDone }: { record: RecordView; onDone: () => voi
   const queryClient = useQueryClient();
   const [country, setCountry] = useState(record.place.country ?? '');
   const [region, setRegion] = useState(record.place.region ?? '');
-  // As it stood when the change was begun.
-  const [{ country: wasCountry, region: wasRegion }] = useState(record.place);
+  // As it stood when the change was begun, until somebody was quicker and that was told.
+  const [begun] = useState(record.place);
   const regions = useRegions(country);
   const save = useMutation({
-    mutationFn: () =>
+    mutationFn: ({ country: wasCountry, region: wasRegion }: RecordView['place']) =>
       call('PUT', `supporters/${record.id}/place`, {
         country: country || null,
         region: region || null,
         was: { country: wasCountry, region: wasRegion },
       }),
     onSuccess: () => (onDone(), void refreshAll(queryClient)),
-    // Somebody was quicker: the record says what stands there now, when this is left.
+    // Somebody was quicker: what stands there now is told, and pressing once more puts this in its place.
     onError: () => refreshAll(queryClient),
   });
+  const told = save.error instanceof ProblemError && save.error.problem.newer === true;
   return (
     <form
       className="flex flex-col gap-2"
-      onSubmit={(event) => (event.preventDefault(), save.mutate())}
+      onSubmit={(event) => (event.preventDefault(), save.mutate(told ? record.place : begun))}
       onKeyDown={(event) => event.key === 'Escape' && onDone()}
     >
       <select
