@@ -4,10 +4,18 @@ import { join } from 'node:path';
 import { deflateRawSync } from 'node:zlib';
 import * as XLSX from '@e965/xlsx';
 import { Unreadable } from '@goodword/core/intake';
+import { speak } from '@goodword/core/words';
 import { FolderStorage } from '../platform/storage';
 import { hiddenInOds } from './hidden-in-ods';
 import { linesOf, openingOf, readThrough } from './reading';
 import { workbookToCsv } from './workbook';
+
+/** What a file that can't be read is refused with. */
+const refusalOf = (reading: Promise<unknown>): Promise<string> =>
+  reading.then(
+    () => 'it was read',
+    (error: unknown) => (error instanceof Unreadable ? speak(error.said) : String(error)),
+  );
 
 const folder = mkdtempSync(join(tmpdir(), 'gw-files-'));
 const storage = new FolderStorage(folder);
@@ -64,7 +72,7 @@ describe('workbooks', () => {
     );
     expect(await read(book)).toMatchObject({ found: { workbook: { sheet: 3 } }, rows: [['a@x.org', 'Ann']] });
     expect(await read(book, { sheet: 4 })).toMatchObject({ found: { workbook: { sheet: 4 } }, rows: [['b@x.org']] });
-    await expect(read(book, { sheet: 9 })).rejects.toThrow('4 sheets');
+    expect(await refusalOf(read(book, { sheet: 9 }))).toContain('4 sheets');
   });
 
   test('merged cells count for each row, hidden columns are named, faults of formulas are nothing', async () => {
@@ -119,17 +127,17 @@ describe('workbooks', () => {
 
   test('what is hostile or broken ends with a sentence', async () => {
     await expect(read(Buffer.from('PK\u0003\u0004 and nothing of a workbook behind'))).rejects.toThrow(Unreadable);
-    await expect(read(readFileSync(join(fixtures, 'sign-ups.xlsx')).subarray(0, 5000))).rejects.toThrow(/was cut off on its way here/);
-    await expect(read(bomb())).rejects.toThrow(/larger than a table of people ever is/);
+    expect(await refusalOf(read(readFileSync(join(fixtures, 'sign-ups.xlsx')).subarray(0, 5000)))).toMatch(/was cut off on its way here/);
+    expect(await refusalOf(read(bomb()))).toMatch(/larger than a table of people ever is/);
     const big = join(folder, 'big.xlsx');
     writeFileSync(big, workbook({ A: rows(...Array.from({ length: 20_000 }, (_v, i) => [`p${i}@x.org`, `Person ${i}`, i, i * 2])) }));
-    await expect(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 60, heapMegabytes: 20, memoryMegabytes: 2000 })).rejects.toThrow(
+    expect(await refusalOf(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 60, heapMegabytes: 20, memoryMegabytes: 2000 }))).toMatch(
       /needs more memory/,
     );
-    await expect(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 60, heapMegabytes: 1000, memoryMegabytes: 30 })).rejects.toThrow(
+    expect(await refusalOf(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 60, heapMegabytes: 1000, memoryMegabytes: 30 }))).toMatch(
       /needs more memory/,
     );
-    await expect(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 0.05, heapMegabytes: 1000, memoryMegabytes: 1000 })).rejects.toThrow(
+    expect(await refusalOf(workbookToCsv(big, join(folder, 'big.csv'), null, { seconds: 0.05, heapMegabytes: 1000, memoryMegabytes: 1000 }))).toMatch(
       /takes too long/,
     );
   });

@@ -13,8 +13,9 @@ import {
   type Unit,
 } from '@goodword/core/segment';
 import { describeWindow } from '@goodword/core/words';
+import { MONTHS } from '../../app/choices';
 import { useSession } from '../../app/session';
-import { COUNTS_TIME, fieldLine, MONTHS, NEEDS_NOTHING, OP_WORDS, startValue, typeOf } from './sentence';
+import { COUNTS_TIME, fieldLine, NEEDS_NOTHING, OP_WORDS, startValue, typeOf } from './sentence';
 import type { LineProps } from './subjects';
 import { PickWord, TypeWord } from './Word';
 

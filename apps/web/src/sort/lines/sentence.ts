@@ -35,21 +35,6 @@ export const OP_WORDS: Record<FieldOp, string> = {
 /** Questions that count days, weeks or months. */
 export const COUNTS_TIME: readonly FieldOp[] = ['within-next', 'within-last', 'ahead', 'ago', 'anniversary'];
 export const NEEDS_NOTHING: readonly FieldOp[] = ['yes', 'no', 'empty', 'filled'];
-export const MONTHS = [
-  t`January`,
-  t`February`,
-  t`March`,
-  t`April`,
-  t`May`,
-  t`June`,
-  t`July`,
-  t`August`,
-  t`September`,
-  t`October`,
-  t`November`,
-  t`December`,
-];
-
 export function typeOf(field: FieldLine['field'], fields: readonly FieldView[]): FieldView['type'] {
   return typeof field === 'number' ? (fields.find((one) => one.id === field)?.type ?? 'text') : STANDARD_FIELD_NAMES[field].type;
 }
