@@ -6,13 +6,13 @@ import {
   FIELD_OPS_BY_TYPE,
   isGroup,
   linesOf,
-  STANDARD_FIELD_NAMES,
+  STANDARD_FIELD_TYPES,
   type Line,
   type Reading,
   type Rule,
   type Step,
 } from '@goodword/core/segment';
-import { describe, explained, type Explanation, type Names } from '@goodword/core/words';
+import { describe, explained, type Explanation, type Names, STANDARD_FIELD_WORDS } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate, type At } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -248,7 +248,9 @@ export class SegmentsService {
       locale: organization.locale,
       currency: organization.currency,
       field: (ref) =>
-        typeof ref === 'number' ? (fields.find((field) => field.id === ref) ?? { name: GONE, type: 'text' as const }) : STANDARD_FIELD_NAMES[ref],
+        typeof ref === 'number'
+          ? (fields.find((field) => field.id === ref) ?? { name: GONE, type: 'text' as const })
+          : { name: STANDARD_FIELD_WORDS[ref], type: STANDARD_FIELD_TYPES[ref] },
       tag: nameIn('tag'),
       list: nameIn('list'),
       batch: nameIn('batch'),

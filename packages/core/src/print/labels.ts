@@ -4,7 +4,6 @@ export type Paper = keyof typeof PAPERS;
 
 /** A sheet of labels, all lengths in points from the upper left corner of the paper. */
 export interface LabelSheet {
-  name: string;
   paper: Paper;
   columns: number;
   rows: number;
@@ -22,7 +21,6 @@ export type LabelKind = (typeof LABEL_KINDS)[number];
 /** The two most common sheets for addresses, by their measures (common practice of stationers, no source; the measures are from memory). */
 export const LABEL_SHEETS: Record<LabelKind, LabelSheet> = {
   'a4-21': {
-    name: 'A4, 21 labels of 63.5 × 38.1 mm',
     paper: 'A4',
     columns: 3,
     rows: 7,
@@ -34,7 +32,6 @@ export const LABEL_SHEETS: Record<LabelKind, LabelSheet> = {
     gapY: 0,
   },
   'letter-30': {
-    name: 'US Letter, 30 labels of 2⅝ × 1 in',
     paper: 'LETTER',
     columns: 3,
     rows: 10,

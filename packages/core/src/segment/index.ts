@@ -47,4 +47,4 @@ export {
 export { evaluate, narrow, trace, type Memo, type Narrowing, type Step, type Trace } from './evaluate';
 export { expand, type Expanded } from './expand';
 export { shift, stretchDays, windowDays, type DayRange } from './windows';
-export { FIELD_OPS_BY_TYPE, STANDARD_FIELD_NAMES } from './operators';
+export { FIELD_OPS_BY_TYPE, STANDARD_FIELD_TYPES } from './operators';

@@ -20,15 +20,15 @@ export const FIELD_OPS_BY_TYPE: Record<FieldType, readonly FieldOp[]> = {
   yesno: ['yes', 'no', 'empty'],
 };
 
-/** The fields that everybody has, as they are named in sentences. */
-export const STANDARD_FIELD_NAMES: Record<(typeof STANDARD_FIELDS)[number], { name: string; type: FieldType }> = {
-  firstName: { name: 'First name', type: 'text' },
-  lastName: { name: 'Last name', type: 'text' },
-  created: { name: 'day of joining us', type: 'date' },
-  updated: { name: 'day of the last change', type: 'date' },
-  country: { name: 'Country', type: 'text' },
-  region: { name: 'Region', type: 'text' },
-  postcode: { name: 'Postcode', type: 'text' },
-  externalId: { name: 'Own id', type: 'text' },
-  household: { name: 'Household size', type: 'number' },
+/** What the fields that everybody has hold. */
+export const STANDARD_FIELD_TYPES: Record<(typeof STANDARD_FIELDS)[number], FieldType> = {
+  firstName: 'text',
+  lastName: 'text',
+  created: 'date',
+  updated: 'date',
+  country: 'text',
+  region: 'text',
+  postcode: 'text',
+  externalId: 'text',
+  household: 'number',
 };

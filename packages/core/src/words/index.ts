@@ -1,5 +1,5 @@
 export { describe, describeWindow, explained, type Explanation, type Names } from './segment';
-export { FIELD_TYPE_WORDS } from './fields';
+export { FIELD_TYPE_WORDS, STANDARD_FIELD_WORDS } from './fields';
 export { ENCODING_WORDS, LOOK_WORDS, MATCH_KEY_WORDS, REFUSAL_WORDS, TARGET_WORDS, verdictSentence } from './intake';
 export {
   askedForWords,
@@ -18,6 +18,7 @@ export {
   verdictWords,
 } from './permission';
 export { placeWords } from './places';
+export { LABEL_WORDS } from './print';
 export { say, speak, speaker, spoken, type Spoken } from './speak';
 export { standardTextAsk } from './text';
 export { whyWords, type Basis } from './why';

@@ -2,17 +2,8 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { parseIsoDay } from '@goodword/core/common';
 import { formatDay, formatMoney } from '@goodword/core/fields';
-import {
-  FIELD_OPS_BY_TYPE,
-  STANDARD_FIELD_NAMES,
-  STANDARD_FIELDS,
-  STRETCHES,
-  UNITS,
-  type FieldLine,
-  type Stretch,
-  type Unit,
-} from '@goodword/core/segment';
-import { describeWindow } from '@goodword/core/words';
+import { FIELD_OPS_BY_TYPE, STANDARD_FIELDS, STRETCHES, UNITS, type FieldLine, type Stretch, type Unit } from '@goodword/core/segment';
+import { describeWindow, STANDARD_FIELD_WORDS } from '@goodword/core/words';
 import { MONTHS } from '../../app/choices';
 import { useSession } from '../../app/session';
 import { COUNTS_TIME, fieldLine, NEEDS_NOTHING, OP_WORDS, startValue, typeOf } from './sentence';
@@ -124,7 +115,7 @@ export function FieldWords(props: LineProps<FieldLine>) {
   const { line, subjects, onChange } = props;
   const type = typeOf(line.field, subjects.fields);
   const fields: [FieldLine['field'], string][] = [
-    ...STANDARD_FIELDS.map((ref): [FieldLine['field'], string] => [ref, STANDARD_FIELD_NAMES[ref].name]),
+    ...STANDARD_FIELDS.map((ref): [FieldLine['field'], string] => [ref, STANDARD_FIELD_WORDS[ref]]),
     ...subjects.fields.map((field): [number, string] => [field.id, field.name]),
   ];
   return (

@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import type { FieldView } from '@goodword/core/contract';
-import { FIELD_OPS_BY_TYPE, STANDARD_FIELD_NAMES, type FieldLine, type FieldOp, type Group, type Rule } from '@goodword/core/segment';
+import { FIELD_OPS_BY_TYPE, STANDARD_FIELD_TYPES, type FieldLine, type FieldOp, type Group, type Rule } from '@goodword/core/segment';
 import { localDay } from '../../app/day';
 
 /** Words of each question that a field can be asked. */
@@ -36,7 +36,7 @@ export const OP_WORDS: Record<FieldOp, string> = {
 export const COUNTS_TIME: readonly FieldOp[] = ['within-next', 'within-last', 'ahead', 'ago', 'anniversary'];
 export const NEEDS_NOTHING: readonly FieldOp[] = ['yes', 'no', 'empty', 'filled'];
 export function typeOf(field: FieldLine['field'], fields: readonly FieldView[]): FieldView['type'] {
-  return typeof field === 'number' ? (fields.find((one) => one.id === field)?.type ?? 'text') : STANDARD_FIELD_NAMES[field].type;
+  return typeof field === 'number' ? (fields.find((one) => one.id === field)?.type ?? 'text') : STANDARD_FIELD_TYPES[field];
 }
 
 /** A value to begin with, fit for the question. */

@@ -2,7 +2,8 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import type { FieldView, MessageView } from '@goodword/core/contract';
-import { LABEL_SHEETS, type LabelKind } from '@goodword/core/print';
+import { LABEL_KINDS, LABEL_SHEETS, type LabelKind } from '@goodword/core/print';
+import { LABEL_WORDS } from '@goodword/core/words';
 import { get } from '../../app/api';
 import { Labelled } from '../../ui/basics';
 import { Choose, type Part } from './parts';
@@ -93,7 +94,7 @@ function SheetPart(part: Part) {
 
 function LabelsPart(part: Part) {
   const { typed, set } = part;
-  const kinds = Object.entries(LABEL_SHEETS).map(([kind, sheet]) => [kind, sheet.name] as const);
+  const kinds = LABEL_KINDS.map((kind) => [kind, LABEL_WORDS[kind]] as const);
   const sheet = LABEL_SHEETS[(typed.labels ?? 'letter-30') as LabelKind];
   return (
     <>
