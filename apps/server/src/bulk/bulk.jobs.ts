@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { coerce, type FieldValue } from '@goodword/core/fields';
 import { isBirth } from '@goodword/core/intake';
+import { speak } from '@goodword/core/words';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { Database, isLostConnection, type Scoped } from '../platform/database';
 import { NotFound } from '../platform/errors';
@@ -97,7 +98,7 @@ export class BulkJobs {
     const field = (await this.fields.all(this.database.read(scope))).find((one) => one.id === act.fieldId);
     if (!field) throw new Error('the field is no longer there');
     const coerced = coerce(field.type, act.text, { ...typedIn(await this.team.organization(scope)), born: isBirth(field) });
-    if (!coerced.ok) throw new Error(`${field.name}: ${coerced.reason}`);
+    if (!coerced.ok) throw new Error(`${field.name}: ${speak(coerced.reason)}`);
     return coerced.value;
   }
 

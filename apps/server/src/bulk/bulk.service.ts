@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { BulkAct, BulkView, PeopleGroup } from '@goodword/core/contract';
 import { coerce } from '@goodword/core/fields';
 import { isBirth } from '@goodword/core/intake';
+import { speak } from '@goodword/core/words';
 import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
@@ -118,7 +119,7 @@ export class BulkService {
         const called = name(field, 'field');
         if (act.text.trim() === '') return `Empty ${called} of`;
         const coerced = coerce(field!.type, act.text, { ...typedIn(await this.team.organization(db)), born: isBirth(field!) });
-        if (!coerced.ok) throw new Invalid([{ field: 'text', code: 'type', message: `${called}: ${coerced.reason}.` }]);
+        if (!coerced.ok) throw new Invalid([{ field: 'text', code: 'type', message: `${called}: ${speak(coerced.reason)}.` }]);
         return `Set ${called} to “${act.text.slice(0, 80)}” for`;
       }
       case 'permission': {

@@ -5,7 +5,11 @@ import type { ReadMail } from './mail-reader';
  * something could not be delivered. RFC 3834 §5 (Auto-Submitted) and §2 (the null sender); the others are common practice.
  */
 export function isFromMachine(mail: Pick<ReadMail, 'headers'>, envelopeFrom: string): boolean {
-  const header = (name: string) => String(valueOf(mail.headers.get(name)) ?? '').trim();
+  const header = (name: string) => {
+    const value = valueOf(mail.headers.get(name));
+    // One that stands twice comes as a list.
+    return typeof value === 'string' ? value.trim() : Array.isArray(value) ? value.join(' ').trim() : '';
+  };
   const submitted = header('auto-submitted').toLowerCase();
   if (submitted !== '' && !submitted.startsWith('no')) return true;
   if (/^(bulk|junk|list|auto_reply)$/i.test(header('precedence'))) return true;

@@ -139,7 +139,7 @@ export class HeldTexts extends HeldValues<Uint32Array> {
     return this.values.byteLength + this.dictionary.length * 100;
   }
   protected valueOf(row: Row): number {
-    const word = String(row[1] ?? '')
+    const word = String((row[1] as string | number | null) ?? '')
       .trim()
       .toLowerCase();
     let code = this.codeOf.get(word);

@@ -3,6 +3,7 @@ import { isoDay, parseIsoDay } from '@goodword/core/common';
 import type { DeletionNotice, Page, RecordView, SupporterRow, UndoStep } from '@goodword/core/contract';
 import { coerce, formatMoney, formatValue, type Manner } from '@goodword/core/fields';
 import { isBirth } from '@goodword/core/intake';
+import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database, isDuplicate, type At } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -145,7 +146,7 @@ export class SupportersService {
       if (!field) throw new NotFound('field');
       const own = await this.team.organization(tx);
       const coerced = text.trim() === '' ? null : coerce(field.type, text, { ...typedIn(own), born: isBirth(field) });
-      if (coerced && !coerced.ok) throw new Invalid([{ field: 'text', code: 'type', message: `${field.name}: ${coerced.reason}.` }]);
+      if (coerced && !coerced.ok) throw new Invalid([{ field: 'text', code: 'type', message: `${field.name}: ${speak(coerced.reason)}.` }]);
       const manner = { locale: own.locale, currency: own.currency };
       const row = (await this.fields.valuesOf(tx, [id])).find((value) => value.field_id === fieldId);
       const before = row ? formatValue(field.type, valueOf(row), manner) : '';

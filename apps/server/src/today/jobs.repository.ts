@@ -22,7 +22,7 @@ export class JobsRepository {
         id: Number(row.id),
         kind: row.kind,
         state: row.state,
-        subject: String((batch ? row.batch_name : bulk ? row.bulk_words : row.message_name) ?? 'no longer there'),
+        subject: ((batch ? row.batch_name : bulk ? row.bulk_words : row.message_name) as string | null) ?? 'no longer there',
         link: batch ? (row.batch_name ? `/gather/${row.ref_id}` : null) : row.message_name ? `/send/${row.ref_id}` : null,
         ...(counts
           ? { done: Number(row.next_row), total: Number(row.row_count), unit: 'rows' as const }
@@ -30,7 +30,7 @@ export class JobsRepository {
             ? { done: Number(row.bulk_done), total: Number(row.bulk_people), unit: 'people' as const }
             : { done: numberOf(row.done), total: numberOf(row.total), unit: 'steps' as const }),
         rate: counts && row.rate !== null ? Number(row.rate) : null,
-        by: String(row.by_name ?? ''),
+        by: (row.by_name as string | null) ?? '',
         createdAt: moment(row.created_at)!,
         beganAt: moment(row.began_at),
         endedAt: moment(row.ended_at),

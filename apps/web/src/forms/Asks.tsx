@@ -4,7 +4,7 @@ import type { ListName } from '../app/groups';
 import type { FormAsk, FormDefinition } from '@goodword/core/forms';
 import { PURPOSES, type Channel, type Scope } from '@goodword/core/permission';
 import { textAskFaults } from '@goodword/core/text';
-import { CHANNEL_WORDS } from '@goodword/core/words';
+import { CHANNEL_WORDS, speak } from '@goodword/core/words';
 import { withAsk } from './draft';
 
 const ASKED_BY: readonly Channel[] = ['email', 'text', 'call'];
@@ -81,7 +81,7 @@ export function Asks({ form, lists, organization, disabled, onChange }: Props) {
             />
             {missing.length > 0 && (
               <p className="text-madder text-[12.5px]">
-                <Trans>The words must still say {missing.join(', ')}.</Trans>
+                <Trans>The words must still say {missing.map(speak).join(', ')}.</Trans>
               </p>
             )}
           </div>

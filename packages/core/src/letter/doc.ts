@@ -72,13 +72,16 @@ function firstFault(content: unknown, visit: (node: AnyNode) => Said | null): Sa
   return null;
 }
 
+/** What came over the wire may be anything; what is no text is none. */
+const textOf = (value: unknown) => (typeof value === 'string' ? value : '');
+
 function nodeFault(node: AnyNode): Said | null {
   if (!BLOCKS.has(node.type) && !INLINES.has(node.type)) return said('letter.kind', { type: node.type });
   if (node.type === 'text' && typeof node.text !== 'string') return said('letter.text');
   if (node.type === 'heading' && ![1, 2, 3].includes(Number(node.attrs?.level))) return said('letter.heading');
-  if (node.type === 'image' && imageIdOf(String(node.attrs?.src ?? '')) === null) return said('letter.image');
-  if (node.type === 'button' && !isSafeLink(String(node.attrs?.href ?? ''))) {
-    return said('letter.button', { label: String(node.attrs?.label ?? '') });
+  if (node.type === 'image' && imageIdOf(textOf(node.attrs?.src)) === null) return said('letter.image');
+  if (node.type === 'button' && !isSafeLink(textOf(node.attrs?.href))) {
+    return said('letter.button', { label: textOf(node.attrs?.label) });
   }
   return markFault(node.marks);
 }
@@ -86,8 +89,8 @@ function nodeFault(node: AnyNode): Said | null {
 function markFault(marks: unknown): Said | null {
   for (const mark of Array.isArray(marks) ? marks : []) {
     if (!isNode(mark) || !MARKS.has(mark.type)) return said('letter.style');
-    if (mark.type === 'link' && !isSafeLink(String(mark.attrs?.href ?? ''))) {
-      return said('letter.link', { href: String(mark.attrs?.href ?? '') });
+    if (mark.type === 'link' && !isSafeLink(textOf(mark.attrs?.href))) {
+      return said('letter.link', { href: textOf(mark.attrs?.href) });
     }
   }
   return null;

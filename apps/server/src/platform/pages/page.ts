@@ -42,8 +42,6 @@ export function lines(text: string): string {
 export function languageOf(request: { query: unknown; headers: Record<string, unknown> }, known: readonly Language[], otherwise: Language): Language {
   const asked = (request.query as { lang?: unknown }).lang;
   if (known.includes(asked as Language)) return asked as Language;
-  const liked = String(request.headers['accept-language'] ?? '')
-    .split(',')
-    .map((part) => part.trim().slice(0, 2).toLowerCase());
+  const liked = ((request.headers['accept-language'] as string | undefined) ?? '').split(',').map((part) => part.trim().slice(0, 2).toLowerCase());
   return (liked.find((one) => known.includes(one as Language)) as Language | undefined) ?? otherwise;
 }
