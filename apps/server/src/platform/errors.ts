@@ -50,6 +50,11 @@ export class Conflict extends DomainError {
   readonly title = 'Not as things stand';
 }
 
+function newerWords(values: { by: string; what: string }, now: string | undefined): string {
+  if (now === undefined) return sentence('fault.newer', values);
+  return now === '' ? sentence('fault.newer-emptied', values) : sentence('fault.newer-value', { ...values, now });
+}
+
 /** What is saved was changed by somebody since it was read: nothing is overwritten that was not seen. */
 export class Newer extends DomainError {
   readonly status = 409;
@@ -60,9 +65,7 @@ export class Newer extends DomainError {
     by: string | null,
     readonly now?: string,
   ) {
-    const values = { by: by ?? sentence('fault.somebody'), what };
-    if (now === undefined) super(sentence('fault.newer', values));
-    else super(now === '' ? sentence('fault.newer-emptied', values) : sentence('fault.newer-value', { ...values, now }));
+    super(newerWords({ by: by ?? sentence('fault.somebody'), what }, now));
   }
 }
 
