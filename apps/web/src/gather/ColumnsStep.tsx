@@ -6,6 +6,7 @@ import {
   DELIMITERS,
   ENCODINGS,
   menderOf,
+  usualIn,
   type BatchKind,
   type ColumnChoice,
   type ColumnProfile,
@@ -88,7 +89,7 @@ export function ColumnsStep({ house }: { house: House }) {
             faults={judgement?.faultsByColumn[column] ?? 0}
             confidence={sameChoice(columns[column], guesses[column]?.choice) ? (guesses[column]?.confidence ?? null) : null}
             values={() => preview.map(({ cells }) => cells[column] ?? '')}
-            onChoose={(choice) => choose(column, withOrder(choice, profiles[column]!))}
+            onChoose={(choice) => choose(column, withOrder(choice, { ...profiles[column]!, usual: usualIn(profiles, profiles[column]!) }))}
             onStrip={(text) => text !== '' && mend({ kind: 'strip', column: column + 1, text })}
           />
         )}

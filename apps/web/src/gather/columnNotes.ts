@@ -1,5 +1,5 @@
 import { plural, t } from '@lingui/core/macro';
-import { applyLayout, consentHeader, isOneCase, readsRefusals, type ColumnChoice, type Mend } from '@goodword/core/intake';
+import { applyLayout, consentHeader, isOneCase, readsRefusals, usualIn, type ColumnChoice, type Mend } from '@goodword/core/intake';
 import { ENCODING_WORDS } from '@goodword/core/words';
 import type { Note } from '../ui/margin';
 import { columnWords } from './columnWords';
@@ -148,7 +148,10 @@ function orderNotes(draft: DraftState, acts: Acts): Note[] {
     const ordered = choice as Extract<ColumnChoice, { order?: unknown }>;
     const order = ordered.order ?? 'day-first';
     const other = order === 'day-first' ? 'month-first' : 'day-first';
-    const { order: known, mixed } = draft.analysis!.profiles[column]!;
+    const { profiles } = draft.analysis!;
+    const profile = profiles[column]!;
+    const { order: known, mixed } = profile;
+    const usual = usualIn(profiles, profile);
     return [
       {
         key: `order-${column}`,
@@ -159,7 +162,9 @@ function orderNotes(draft: DraftState, acts: Acts): Note[] {
           ? t`The values only work ${known.replace('-', ' ')}, so all are read ${order === known ? t`that way` : t`${order.replace('-', ' ')} by your choice`}.`
           : mixed
             ? t`Some values work only day first, others only month first. They are read ${order.replace('-', ' ')}; what does not work so can't be read.`
-            : t`Nothing in the values tells. They are read ${order.replace('-', ' ')}.`,
+            : usual === order && usual !== profile.usual
+              ? t`Nothing in these values tells; the other days of the file are ${order.replace('-', ' ')}, and so these are read.`
+              : t`Nothing in the values tells. They are read ${order.replace('-', ' ')}.`,
         remedy: { words: t`Read ${other.replace('-', ' ')}`, act: () => acts.choose(column, { ...ordered, order: other } as ColumnChoice) },
       },
     ];

@@ -1,6 +1,6 @@
 import type { FieldType } from '../fields';
 import { usualOrder } from '../fields';
-import { guessColumn, profileColumn, type KnownField } from './guess';
+import { guessAll, guessColumn, profileColumn, type KnownField } from './guess';
 
 const FIELDS: KnownField[] = [
   { id: 1, name: 'Volunteer hours', type: 'number' },
@@ -52,4 +52,25 @@ test.each([
   ['', 'day-first'],
 ] as const)('in %s days are usually written %s', (country, order) => {
   expect(usualOrder(country)).toBe(order);
+});
+
+describe('days whose own values do not tell', () => {
+  const order = (columns: [header: string, values: string[]][], country: string) =>
+    guessAll(
+      columns.map(([header]) => header),
+      columns.map(([, values]) => profileColumn(values, country)),
+      [],
+    ).map(({ choice }) => ('order' in choice && choice.order ? choice.order : 'day-first'));
+  const unsure: [string, string[]] = ['Joined', ['03/04/2019', '05/06/2020']];
+
+  test('are read as the other days of the file', () => {
+    expect(order([['Birthday', ['29/02/1964', '13/05/1970']], unsure], 'US')).toEqual(['day-first', 'day-first']);
+    expect(order([unsure, ['Birthday', ['02/29/1964', '05/13/1970']]], 'GB')).toEqual(['month-first', 'month-first']);
+  });
+
+  test('are read as the place does where the others do not agree, or tell nothing', () => {
+    const both: [string, string[]][] = [['Birthday', ['29/02/1964']], ['Renews', ['02/29/2028']], unsure];
+    expect([order(both, 'US')[2], order(both, 'GB')[2]]).toEqual(['month-first', 'day-first']);
+    expect(order([['Email', ['a@example.org']], unsure], 'US')[1]).toBe('month-first');
+  });
 });

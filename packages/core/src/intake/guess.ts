@@ -292,6 +292,15 @@ function namesApart(guesses: Guess[], profiles: readonly ColumnProfile[]): Guess
   return guesses.map((guess, i) => (isLast(guess, i) ? { choice: { to: 'lastName' }, confidence: 0.8 } : guess));
 }
 
+/**
+ * The order in which days of a column are read where its own values do not tell: that of the file's other columns, where
+ * these tell and agree, else that of the place.
+ */
+export function usualIn(profiles: readonly ColumnProfile[], profile: ColumnProfile): DateOrder {
+  const told = new Set(profiles.flatMap(({ order, mixed }) => (mixed ? ['day-first', 'month-first'] : order === null ? [] : [order])) as DateOrder[]);
+  return told.size === 1 ? [...told][0]! : profile.usual;
+}
+
 /** Matches all columns; a target that can be taken once goes to the column that fits it best, the first where they tie. */
 export function guessAll(
   header: readonly string[],
@@ -300,7 +309,7 @@ export function guessAll(
   what: BatchKind = 'people',
 ): Guess[] {
   const guesses = namesApart(
-    header.map((name, i) => guessColumn(name, profiles[i]!, fields, what)),
+    header.map((name, i) => guessColumn(name, { ...profiles[i]!, usual: usualIn(profiles, profiles[i]!) }, fields, what)),
     profiles,
   );
   const best = new Map<string, number>();

@@ -57,6 +57,7 @@ export { consentHeader, refusedChannels, type ConsentHeader, type RefusedChannel
 export {
   ColumnSampler,
   guessAll,
+  usualIn,
   guessColumn,
   guessColumns,
   guessKind,
