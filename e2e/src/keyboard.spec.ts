@@ -93,4 +93,20 @@ test('from rows to a message that has left, with the keyboard alone', async ({ p
     const [mail] = await arrived(`${mailroom}/api/mails?to=kay.board@example.org`, (rows) => rows.length === 1);
     expect([mail!.subject, mail!.text]).toEqual(['Hello Kay', expect.stringContaining('The planks are in.')]);
   });
+
+  await test.step('one of them is written to, between the greeting and the name', async () => {
+    await page.keyboard.press('Control+k');
+    await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused();
+    await page.keyboard.type('Kay Board');
+    await expect(page.getByRole('option').first()).toContainText('Kay Board');
+    await page.keyboard.press('Enter');
+    await press(page, button('Write to them'));
+    const letter = page.getByRole('textbox', { name: 'The letter' });
+    await type(page, letter, 'See you on Saturday.');
+    expect((await letter.locator('p').allInnerTexts()).map((text) => text.trim())).toEqual([
+      expect.stringMatching(/^Dear/),
+      'See you on Saturday.',
+      expect.stringContaining('Sender: name'),
+    ]);
+  });
 });

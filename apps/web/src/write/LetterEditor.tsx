@@ -152,6 +152,15 @@ function Tools({ editor, registry }: { editor: Editor; registry: Registry }) {
   );
 }
 
+/** Where writing goes on for who comes with the Tab key: the gap between a greeting and a name, else the end. */
+function whereWordsGo(doc: Editor['state']['doc']): number {
+  let gap: number | null = null;
+  doc.forEach((block, offset, i) => {
+    if (gap === null && i > 0 && block.type.name === 'paragraph' && block.content.size === 0) gap = offset + 1;
+  });
+  return gap ?? doc.content.size;
+}
+
 /** The letter's own canvas. */
 export function LetterEditor({
   value,
@@ -191,6 +200,7 @@ export function LetterEditor({
       handleKeyDown: (_view, event) => keys.current(event),
       handlePaste: (_view, event) => (setDropped(droppedFrom(event.clipboardData?.getData('text/html') ?? '')), false),
     },
+    onCreate: ({ editor: now }) => now.commands.setTextSelection(whereWordsGo(now.state.doc)),
     onUpdate: ({ editor: now }) => onChange(cleaned(now.getJSON() as LetterDoc)),
     shouldRerenderOnTransaction: true,
   });

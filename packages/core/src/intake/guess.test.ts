@@ -14,6 +14,7 @@ const made = (name: string, type: FieldType, more = {}) => ({ to: 'newField', na
 test.each<[string, string[], string, object]>([
   ['Birthday', ['03/14', '12/25', '02/29'], 'US', { to: 'field', fieldId: 2, type: 'birthday', order: 'month-first' }],
   ['Birthday', ['14/03', '25/12'], 'US', { to: 'field', fieldId: 2, type: 'birthday', order: 'day-first' }],
+  ['Cumpleaños', ['29/02/1964', '3/4', '14 de mayo'], 'MX', made('Cumpleaños', 'birthday', { order: 'day-first' })],
   ['Birthday', ['03/04', '05/06'], 'US', { to: 'field', fieldId: 2, type: 'birthday', order: 'month-first' }],
   ['Birthday', ['03/04', '05/06'], 'GB', { to: 'field', fieldId: 2, type: 'birthday' }],
   ['Date of birth', ['29000', '31234', '18765'], 'GB', made('Date of birth', 'date')],

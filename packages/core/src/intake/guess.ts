@@ -28,6 +28,8 @@ export interface ColumnProfile {
   /** Seven digits and more, in whatever country they may be a telephone number. */
   digits: number;
   dates: number;
+  /** Days with their year or without. */
+  birthdays: number;
   /** Spreadsheet numbers of days. */
   serials: number;
   numbers: number;
@@ -110,6 +112,7 @@ export class ColumnSampler {
       phones: share((cell) => cell.replace(/\D/g, '').length >= 6 && !isDay(cell) && cleanPhone(cell, country).ok, few),
       digits: share((cell) => cell.replace(/\D/g, '').length >= 7, few),
       dates: share(isDay),
+      birthdays: share((cell) => coerce('birthday', cell).ok || coerce('birthday', cell, { order: 'month-first' }).ok),
       serials: share((cell) => serialDay(cell) !== null),
       // Digits in groups are a telephone number where they can be one.
       numbers: share((cell) => coerce('number', cell).ok && !(/\d[\s().-]+\d/.test(cell) && cleanPhone(cell, country).ok), few),
@@ -146,6 +149,8 @@ const AMOUNT = /amount|pledg|donat|\bgift|\bgiven\b|\bpaid\b|betrag|spende|monta
 export function guessType(profile: ColumnProfile, header = ''): FieldType {
   if (profile.filled === 0) return 'text';
   if (profile.dates > 0.9) return 'date';
+  // Of some the year is known, and of others it is not.
+  if (profile.birthdays > 0.9 && BIRTH.test(header)) return 'birthday';
   if (profile.serials > 0.9 && (BIRTH.test(header) || DAY.test(header))) return 'date';
   if (profile.yesNo > 0.95 && profile.distinct <= 4) return 'yesno';
   if (profile.links > 0.9) return 'link';
