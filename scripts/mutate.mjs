@@ -15,7 +15,7 @@ import { DATA, ensureFolder, ensurePackages, ROOT, say } from './lib/prepare.mjs
 
 const ALL = ['permission', 'schedule', 'segment', 'text', 'intake', 'server/permission', 'server/sending'];
 /** Words that people read, and indexes: nothing in them decides anything. */
-const LEFT_OUT = ['!**/*.test.ts', '!**/index.ts', '!**/words.ts', '!**/rule-words.ts', '!**/presets.ts', '!**/*.module.ts'];
+const LEFT_OUT = ['!**/*.test.ts', '!**/index.ts', '!**/presets.ts', '!**/*.module.ts'];
 
 ensurePackages();
 const folder = ensureFolder(join(DATA, 'mutate'));
