@@ -97,6 +97,7 @@ export default function LastLook() {
   const { data } = message;
   const channel = data.channel === 'email' ? 'email' : 'text';
   const asks = data.purpose ?? t`the list ${groups.list.find((list) => list.id === data.listId)?.name ?? ''}`;
+  const held = format.number(seen ? seen.look.group - seen.look.reached : 0);
   if (data.state !== 'draft') return <Leaving message={data} groups={groups} />;
   return (
     <div className="flex flex-col grow min-h-0">
@@ -121,7 +122,11 @@ export default function LastLook() {
               <p className="text-ink2 pb-2">
                 {seen.look.group === 0
                   ? t`Choose a group above; its people are counted down here.`
-                  : t`Every one of the ${format.number(seen.look.group - seen.look.reached)} held back has a reason that you can open.`}
+                  : plural(seen.look.group - seen.look.reached, {
+                      0: 'Nobody is held back.',
+                      one: 'The one held back has a reason that you can open.',
+                      other: `Every one of the ${held} held back has a reason that you can open.`,
+                    })}
               </p>
               {seen.look.group > 0 && <Down look={seen.look} channel={channel} onOpen={setOpen} />}
             </>

@@ -22,7 +22,9 @@ export function speaker<C extends string>(catalog: Readonly<Record<C, string>>):
   const say = (code: C, values: Said['values'] = {}) => {
     for (const name of wanted.get(code) ?? load(code)) if (!(name in values)) throw new Error(`expected a value for ${name} of "${code}"`);
     const join = (catalog as Record<string, string>)[`${code}.join`] ?? ', ';
-    return english._(code, Object.fromEntries(Object.entries(values).map(([name, value]) => [name, shown(value, join)])));
+    const said = english._(code, Object.fromEntries(Object.entries(values).map(([name, value]) => [name, shown(value, join)])));
+    // A name with a point at its end ("A.C.") ends the sentence too.
+    return said.replace(/([^.])\.\.$/, '$1.');
   };
   return { say };
 }

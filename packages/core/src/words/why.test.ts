@@ -6,6 +6,9 @@ const implied = (how: Basis['how']): Basis => ({ state: 'implied', how });
 
 test('that they agreed is said to those alone who did', () => {
   expect(whyWords(APPEAL, { state: 'yes', how: 'form' })).toBe('You agreed to get appeals from Lantern Ferry Trust.');
+  expect(whyWords({ ...APPEAL, organization: 'Old Quay, A.C.' }, { state: 'yes', how: 'form' })).toBe(
+    'You agreed to get appeals from Old Quay, A.C.',
+  );
   const others = [null, ...ROADS.map(implied)].map((basis) => whyWords(APPEAL, basis));
   for (const words of others) expect(words).not.toMatch(/you agreed/i);
   expect(new Set(RELATIONSHIPS.map((how) => whyWords(APPEAL, implied(how)))).size).toBe(RELATIONSHIPS.length);
