@@ -26,7 +26,12 @@ export class BatchNotices {
     const batch = await this.batches.find(db, batchId);
     if (!batch?.plan?.notify.length) return;
     const [organization, { counts }] = await Promise.all([this.team.organization(scope), this.batches.counts(db, batchId)]);
-    const words = sentence('batch.became', { rows: batch.row_count, file: batch.file_name, became: verdictSentence(counts) });
+    const words = sentence('batch.became', {
+      count: new Intl.NumberFormat(organization.locale).format(batch.row_count),
+      rows: batch.row_count,
+      file: batch.file_name,
+      became: verdictSentence(counts, organization.locale),
+    });
     const link = `${this.config.PUBLIC_URL}/gather/${batchId}`;
     for (const id of batch.plan.notify) {
       const teammate = await this.team.teammate(scope, id);

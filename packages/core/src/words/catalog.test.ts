@@ -89,8 +89,8 @@ test('what is named in a sentence is said as it is, whatever it holds', () => {
 test('a sentence in a sentence, several of them, and a place', () => {
   expect(say('row.reasons', { reasons: [said('row.empty'), said('value.date', { got: 'x' })] })).toBe('the row is empty; expected a date, got "x"');
   expect(say('change.charity', { places: [{ place: 'CA' }, { place: 'US-FL' }] })).toBe('We are a registered charity in Canada, United States, FL.');
-  expect(say('became.gift', { n: 1 })).toBe('1 gift');
-  expect(say('became.gift', { n: 1206 })).toBe('1,206 gifts');
+  expect(say('became.gift', { n: 1, count: '1' })).toBe('1 gift');
+  expect(say('became.gift', { n: 1206, count: '1.206' })).toBe('1.206 gifts');
 });
 
 test('a result is spoken wherever in it something is said', () => {

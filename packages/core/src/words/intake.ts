@@ -14,7 +14,12 @@ export const TARGET_WORDS = Object.fromEntries(TARGETS.map((to) => [to, [say(`ta
   [name: string, note: string]
 >;
 
-/** `6 new, 1 new at a shared address, 1 updated`; of a batch of no rows nothing. */
-export function verdictSentence(counts: Readonly<Partial<Record<string, number>>>): string {
-  return BECAME.flatMap((verdict) => (counts[verdict] ? [say(`became.${verdict}`, { n: counts[verdict] })] : [])).join(', ');
+/** `6 new, 1 new at a shared address, 1 updated`; of a batch of no rows nothing. Numbers as the locale writes them. */
+export function verdictSentence(counts: Readonly<Partial<Record<string, number>>>, locale = 'en'): string {
+  const number = new Intl.NumberFormat(locale);
+  return BECAME.flatMap((verdict) => {
+    const n = counts[verdict] ?? 0;
+    const count = number.format(n);
+    return n === 0 ? [] : [say(`became.${verdict}`, { n, count })];
+  }).join(', ');
 }
