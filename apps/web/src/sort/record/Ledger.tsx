@@ -49,7 +49,7 @@ function Band({ record }: { record: RecordView }) {
 function Entry({ entry, supporterId }: { entry: EntryView; supporterId: number }) {
   const format = useFormat();
   return (
-    <li className={`grid grid-cols-[58px_1fr] gap-2 border-t border-hair py-3 ${entry.takenBack ? 'opacity-60' : ''}`}>
+    <li className={`grid grid-cols-[74px_1fr] gap-2 border-t border-hair py-3 ${entry.takenBack ? 'opacity-60' : ''}`}>
       <span>
         {entry.state === 'pause' ? (
           <PauseChip />
