@@ -23,7 +23,7 @@ import {
   type RowRules,
   type Scored,
 } from '@goodword/core/intake';
-import { said } from '@goodword/core/common';
+import { said, type Said } from '@goodword/core/common';
 import { say, speak, spoken } from '@goodword/core/words';
 import type { StagedRow } from './batches.repository';
 import { EarlierRows, type Clue } from './earlier';
@@ -152,7 +152,7 @@ export class Stager {
       metBy: match?.kind === 'same' ? match.by : null,
       why: match?.kind === 'look' ? match.why : null,
       candidates: match?.kind === 'look' ? spoken(match.candidates) : [],
-      hint: say('row.notes', { notes: clean.hints.map(({ reason }) => reason) }),
+      hint: notesOf(clean.hints.map(({ reason }) => reason)),
       stranger: this.plan.what === 'gifts' && match !== null && match.kind !== 'same',
       values: clean.values.map(({ column, value }) => ({ fieldId: this.fieldId(column), value })),
     };
@@ -207,9 +207,12 @@ export class Stager {
     if (verdict === 'failed') return say(this.plan.what === 'refusals' ? 'row.refused-what' : 'row.stranger');
     const two = match?.kind === 'look' && match.why === 'two-people' && verdict === 'look';
     const left = row.faults.map(({ reason }) => said('row.left-out', { reason }));
-    return say('row.notes', { notes: [...(two ? [said('row.two-people')] : []), ...left] });
+    return notesOf([...(two ? [said('row.two-people')] : []), ...left]);
   }
 }
+
+/** Of nearly every row there is nothing to say, and a million of them are staged. */
+const notesOf = (notes: readonly Said[]) => (notes.length === 0 ? '' : say('row.notes', { notes }));
 
 /** The blocks of a postcode in which a person is looked for: by the start of either name, since they may have changed places. */
 export function blockKeys(postcode: string, { firstName, lastName }: { firstName: string; lastName: string }): string[] {
