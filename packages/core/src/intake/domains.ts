@@ -1,7 +1,6 @@
-import { reasonsOf } from './row';
 import { said } from '../common';
 import { isRoleAddress } from './health';
-import type { CleanRow } from './row';
+import { reasonsOf, type CleanRow } from './row';
 
 /** What was found out about the domains of a file's addresses. */
 export interface DomainFacts {

@@ -68,7 +68,7 @@ export {
   type KnownField,
 } from './guess';
 export { ChapterFinder, readHomes, type ChapterHome } from './chapters';
-export { BECAME, type Became } from './became';
+export { BECAME } from './became';
 export { gatherSpellings, type Gathering } from './spellings';
 export { applyLayout, bestLayout, layoutKey, withFieldsNow, type Layout, type LayoutFit } from './layouts';
 export { cutTags, joinTags } from './tags';
