@@ -6,6 +6,8 @@ export interface BatchContents {
   /** Kinds of what stands beside the rows, and the addresses of the rows themselves. */
   more: ReadonlySet<string>;
   own: ReadonlySet<'email' | 'mobile'>;
+  /** Of the addresses of the rows themselves, the kinds of which any was on file before. */
+  onFile: ReadonlySet<'email' | 'mobile'>;
   values: boolean;
   updates: boolean;
   /** Channels that some row says no to. */
@@ -16,6 +18,7 @@ export interface BatchContents {
 export const ANYTHING: BatchContents = {
   more: { has: () => true } as unknown as ReadonlySet<string>,
   own: new Set(['email', 'mobile']),
+  onFile: new Set(['email', 'mobile']),
   values: true,
   updates: true,
   refuses: new Set(['email', 'text']),
@@ -37,8 +40,28 @@ export async function contentsOf(db: Scoped, batchId: number): Promise<BatchCont
   return {
     more: new Set(more.map(({ kind }) => kind)),
     own: those({ email: row?.email, mobile: row?.mobile }),
+    onFile: ANYTHING.onFile,
     values: Number(row?.vals) === 1,
     updates: Number(row?.updates) === 1,
     refuses: those({ email: row?.no_email, text: row?.no_text }),
   };
+}
+
+/**
+ * The same, of rows none of which is in yet: whether any of their addresses is on file. A file of strangers is looked up once
+ * for that, and not once more for each thing that is counted of it.
+ */
+export async function contentsBefore(db: Scoped, batchId: number): Promise<BatchContents> {
+  const contents = await contentsOf(db, batchId);
+  const onFile = new Set<'email' | 'mobile'>();
+  for (const kind of contents.own) {
+    const [any] = await db.sql(
+      `SELECT STRAIGHT_JOIN 1 FROM batch_row r
+        JOIN contact_point cp FORCE INDEX (by_normal) ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = r.${kind}
+        WHERE r.organization_id = :org AND r.batch_id = :batchId LIMIT 1`,
+      { batchId },
+    );
+    if (any) onFile.add(kind);
+  }
+  return { ...contents, onFile };
 }

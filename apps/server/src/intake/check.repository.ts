@@ -4,6 +4,7 @@ import { allColumns, type IntakePlan } from '@goodword/core/intake';
 import { UNION_COUNTRIES, type HouseRules } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
 import { byPlaceSql } from '../permission/place.sql';
+import type { BatchContents } from './batch-contents';
 import { FURTHER, OWN_COLUMNS } from './bring-in.repository';
 import { takes } from '../permission/line.sql';
 
@@ -82,23 +83,14 @@ export class CheckRepository {
   }
 
   /** `entries` is what will be written into the ledger, counted by whoever writes it. */
-  async will(db: Scoped, batchId: number, plan: IntakePlan, facts: Facts, entries: BatchWill['entries']): Promise<BatchWill> {
+  async will(db: Scoped, batchId: number, plan: IntakePlan, facts: Facts & { contents: BatchContents }, entries: BatchWill['entries']): Promise<BatchWill> {
     const of = { batchId };
     const count = async (sql: string, bindings: Record<string, Bound> = {}) =>
       Number((await db.sql<{ n: number | null }>(sql, { ...of, ...bindings }))[0]?.n ?? 0);
-    const points = (['email', 'mobile'] as const)
-      .map(
-        (kind) =>
-          `SELECT a.person, cp.id, cp.kind, cp.on_hold, cp.do_not_contact FROM (${addressesSql(kind)}) a JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal`,
-      )
-      .join(' UNION ALL ');
-    const people = (condition: string) => count(`SELECT COUNT(DISTINCT p.person) AS n FROM (${points}) p WHERE ${condition}`);
     const stands = (bit: number) =>
       count(`SELECT COUNT(DISTINCT ${PERSON_OF_ROW}) AS n FROM batch_row r WHERE ${COMING} AND (r.stands & ${bit}) <> 0`);
-    const [saidNo, doNotContact, onHold, alreadyYes, ownChanges, changes, coming, tagged] = [
+    const [saidNo, alreadyYes, ownChanges, changes, coming, tagged] = [
       await stands(1),
-      await people('p.do_not_contact = 1'),
-      await people('p.on_hold = 1'),
       await stands(2),
       await count(
         `SELECT SUM(${OWN_COLUMNS.map(([column]) => `(COALESCE(r.${column}, '') <> '' AND NOT (BINARY s.${column} <=> BINARY r.${column}))`).join(' + ')}) AS n
@@ -119,8 +111,7 @@ export class CheckRepository {
     return {
       entries,
       saidNo,
-      doNotContact,
-      onHold,
+      ...(await this.closed(db, batchId, facts.contents)),
       alreadyYes,
       changes: ownChanges + changes,
       tags: coming * groups + tagged,
@@ -130,6 +121,23 @@ export class CheckRepository {
       places: await this.places(db, batchId),
       giftsTotal: await this.giftsTotal(db, batchId, facts.currency),
     };
+  }
+
+  /** People of whom an address is on do-not-contact, and on hold. */
+  private async closed(db: Scoped, batchId: number, contents: BatchContents): Promise<{ doNotContact: number; onHold: number }> {
+    const kinds = (['email', 'mobile'] as const).filter((kind) => contents.onFile.has(kind) || contents.more.has(kind));
+    if (kinds.length === 0) return { doNotContact: 0, onHold: 0 };
+    const points = kinds.map(
+      (kind) => `SELECT a.person, cp.on_hold, cp.do_not_contact FROM (${addressesSql(kind)}) a
+        JOIN contact_point cp ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = a.normal
+        WHERE cp.on_hold = 1 OR cp.do_not_contact = 1`,
+    );
+    const [row] = await db.sql<{ doNotContact: number; onHold: number }>(
+      `SELECT COUNT(DISTINCT IF(p.do_not_contact = 1, p.person, NULL)) AS doNotContact, COUNT(DISTINCT IF(p.on_hold = 1, p.person, NULL)) AS onHold
+        FROM (${points.join(' UNION ALL ')}) p`,
+      { batchId },
+    );
+    return { doNotContact: Number(row?.doNotContact ?? 0), onHold: Number(row?.onHold ?? 0) };
   }
 
   /** Rows whose day of permission lies before the months after which evidence counts as old. */

@@ -131,31 +131,29 @@ function hashOf(key: string): number {
 
 type NumberArray = Uint32Array | Int32Array | Float64Array;
 
+/** Numbers are kept in pages of this many, a power of two: to keep more never moves what is kept, nor holds it twice. */
+const PAGE_BITS = 14;
+const IN_PAGE = (1 << PAGE_BITS) - 1;
+
 /** A typed array that grows. */
 class Numbers<A extends NumberArray> {
   length = 0;
-  private values: A;
+  private readonly pages: A[] = [];
 
-  constructor(private readonly Kind: new (length: number) => A) {
-    this.values = new Kind(1 << 10);
-  }
+  constructor(private readonly Kind: new (length: number) => A) {}
 
   push(value: number): number {
-    if (this.length === this.values.length) {
-      const larger = new this.Kind(Math.ceil(this.values.length * 1.5));
-      larger.set(this.values as never);
-      this.values = larger;
-    }
-    this.values[this.length] = value;
+    if ((this.length & IN_PAGE) === 0) this.pages.push(new this.Kind(1 << PAGE_BITS));
+    this.set(this.length, value);
     return this.length++;
   }
 
   at(index: number): number {
-    return this.values[index]!;
+    return this.pages[index >> PAGE_BITS]![index & IN_PAGE]!;
   }
 
   set(index: number, value: number): void {
-    this.values[index] = value;
+    this.pages[index >> PAGE_BITS]![index & IN_PAGE] = value;
   }
 }
 

@@ -32,7 +32,7 @@ import { GroupsRepository } from '../supporters/groups.repository';
 import { AddressFacts } from './address-facts';
 import { BatchNotices } from './batch-notices';
 import { BatchesRepository, type BatchRow, type Resolved, type StagedRow } from './batches.repository';
-import { contentsOf, type BatchContents } from './batch-contents';
+import { contentsBefore, contentsOf, type BatchContents } from './batch-contents';
 import { BringInRepository } from './bring-in.repository';
 import { CheckRepository, type Facts } from './check.repository';
 import { RowPermissionRepository } from './row-permission.repository';
@@ -284,7 +284,7 @@ export class IntakeJobs {
       const facts = await this.facts(tx);
       const [staged, permissionFacts] = [
         { ...batch, row_count: rows },
-        { rules: facts.rules, now: Date.now(), contents: await contentsOf(tx, batch.id) },
+        { rules: facts.rules, now: Date.now(), contents: await contentsBefore(tx, batch.id) },
       ];
       if (plan.existing === 'fill') await this.bringer.keepWhatIsThere(tx, { batchId: batch.id, from: 1, to: rows });
       if (plan.what === 'gifts') await this.others.markDoubled(tx, batch.id, facts.currency);
@@ -311,7 +311,7 @@ export class IntakeJobs {
   private async will(db: Scoped, batch: BatchRow, plan: IntakePlan, facts: Facts, contents: BatchContents): Promise<BatchWill> {
     const now = Date.now();
     const entries = readsRefusals(plan.what) ? await this.permission.forecast(db, batch, plan, { rules: facts.rules, now, contents }) : {};
-    return this.checker.will(db, batch.id, plan, facts, entries);
+    return this.checker.will(db, batch.id, plan, { ...facts, contents }, entries);
   }
 
   /** Counts once more what will be written, after somebody has settled rows. One that is brought in meanwhile is left alone. */
@@ -322,7 +322,7 @@ export class IntakeJobs {
   private async recount(scope: Scope, batch: BatchRow): Promise<void> {
     const db = this.database.read(scope);
     if (batch.plan!.existing === 'fill') await this.bringer.keepWhatIsThere(db, { batchId: batch.id, from: 1, to: batch.row_count });
-    const will = await this.will(db, batch, batch.plan!, await this.facts(db), await contentsOf(db, batch.id));
+    const will = await this.will(db, batch, batch.plan!, await this.facts(db), await contentsBefore(db, batch.id));
     await db.execute('UPDATE batch SET will = :will, stay_no = :stay WHERE organization_id = :org AND id = :id AND state = :state', {
       id: batch.id,
       will: JSON.stringify(will),

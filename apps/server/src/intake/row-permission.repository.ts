@@ -256,6 +256,7 @@ export class RowPermissionRepository {
     const [line, more] = [`AND ${takes(channel, 'COALESCE(cp.line, r.line)')}`, `AND ${takes(channel, 'cp.line')}`];
     const point = (normal: string) =>
       `${only === 'on-file' ? '' : 'LEFT '}JOIN contact_point cp FORCE INDEX (by_normal) ON cp.organization_id = :org AND cp.kind = '${kind}' AND cp.normal = ${normal}`;
+    const ownOnFile = contents.own.has(kind) && contents.onFile.has(kind);
     // Beside the rows, each under an alias where any row has such.
     const asides = [
       ['signed', 'sg', ''],
@@ -276,7 +277,8 @@ export class RowPermissionRepository {
     const further = `JOIN batch_more m ON m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = '${kind}' ${point('m.normal')}`;
     const parts = [
       only !== 'on-file' && contents.refuses.has(channel) && `${select('NULL', '', nowhere, which ?? SPEAKS)} AND r.${channel}_says = 0`,
-      only !== 'refusals' && contents.own.has(kind) && `${select(own, point(own), here)} AND ${own} IS NOT NULL ${line}`,
+      only !== 'refusals' && ownOnFile && `${select(own, point(own), here)} AND ${own} IS NOT NULL ${line}`,
+      only === undefined && contents.own.has(kind) && !ownOnFile && `${select(own, '', nowhere)} AND ${own} IS NOT NULL AND ${takes(channel, 'r.line')}`,
       only !== 'refusals' && contents.more.has(kind) && `${select('m.normal', further, here)} ${more}`,
     ].filter((part) => part !== false);
     if (parts.length === 0) return [];

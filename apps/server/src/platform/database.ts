@@ -271,11 +271,11 @@ export class Database {
     tx.isLogged = true;
     if (tx.reached.size > 0) {
       const at = await tx.sql<{ id: number }>(
-        'SELECT DISTINCT supporter_id AS id FROM supporter_contact WHERE organization_id = :org AND contact_point_id IN (:points)',
+        // Without saying so, the optimizer goes through all links of the organization while there are few of them.
+        'SELECT supporter_id AS id FROM supporter_contact FORCE INDEX (by_point) WHERE organization_id = :org AND contact_point_id IN (:points)',
         { points: [...tx.reached] },
       );
-      const ids = at.map(({ id }) => id);
-      tx.changed('reach', 0, ids);
+      tx.changed('reach', 0, [...new Set(at.map(({ id }) => id))]);
     }
     const said = tx.changes.length > 0 ? tx.changes : [{ what: 'all', ref: 0, ids: 'everybody' } as const];
     const rows = said
