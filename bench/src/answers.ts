@@ -4,7 +4,7 @@ import { IntakeService } from '@goodword/server/intake/intake.service';
 import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
 import { PersonalService } from '@goodword/server/sending/personal.service';
 import { broughtIn } from './gather';
-import { openHouse, seconds, type House } from './house';
+import { openBenchHouse, seconds, type BenchHouse } from './house';
 import { startSink } from './sending';
 
 const ROWS = 200_000;
@@ -28,7 +28,7 @@ export interface AnswerFigures {
  */
 export async function benchAnswers(server: string): Promise<AnswerFigures> {
   const sink = await startSink();
-  const house = await openHouse(server, 'bench_answers', sink.url);
+  const house = await openBenchHouse(server, 'bench_answers', sink.url);
   const batchId = await broughtIn(house, ROWS);
   const people = await more(house);
   const worker = createWorker(house.context, house.config);
@@ -61,7 +61,7 @@ export async function benchAnswers(server: string): Promise<AnswerFigures> {
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 
 /** People beside those of the batch, up to a million; some of them said yes to news, and are returned. */
-async function more(house: House): Promise<number[]> {
+async function more(house: BenchHouse): Promise<number[]> {
   const { database, scope, chapterId } = house;
   const asked = ASKED_ALONE + MOST_ASKED;
   return database.write(scope, async (tx) => {
@@ -85,7 +85,7 @@ async function more(house: House): Promise<number[]> {
   });
 }
 
-async function handOver(house: House, personId: number): Promise<void> {
+async function handOver(house: BenchHouse, personId: number): Promise<void> {
   const letter = {
     type: 'doc',
     content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Thank you, {First name}. We will be there at six.' }] }],
@@ -102,7 +102,7 @@ async function handOver(house: House, personId: number): Promise<void> {
   }
 }
 
-async function underWay(house: House): Promise<number> {
+async function underWay(house: BenchHouse): Promise<number> {
   const [row] = await house.database
     .read(house.scope)
     .sql<{ n: number }>(
@@ -112,7 +112,7 @@ async function underWay(house: House): Promise<number> {
 }
 
 /** Nothing hangs on whoever was taken out while everybody was tagged. */
-async function noneOrphaned(house: House): Promise<void> {
+async function noneOrphaned(house: BenchHouse): Promise<void> {
   const [row] = await house.database
     .read(house.scope)
     .sql<{ n: number }>(
@@ -121,7 +121,7 @@ async function noneOrphaned(house: House): Promise<void> {
   if (row!.n > 0) throw new Error(`expected no tag of anybody who is gone, got ${row!.n}`);
 }
 
-async function took(house: House, kind: string): Promise<number> {
+async function took(house: BenchHouse, kind: string): Promise<number> {
   const [row] = await house.database
     .read(house.scope)
     .sql<{ s: number; state: string; error: string | null }>(

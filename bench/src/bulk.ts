@@ -1,7 +1,7 @@
 import type { Rule } from '@goodword/core/segment';
 import { BulkJobs } from '@goodword/server/bulk/bulk.jobs';
 import { BulkService } from '@goodword/server/bulk/bulk.service';
-import { seconds, type House } from './house';
+import { seconds, type BenchHouse } from './house';
 
 export interface BulkFigures {
   people: number;
@@ -13,7 +13,7 @@ export interface BulkFigures {
 }
 
 /** A tag put on so many people as an act on a group, beside one statement that puts another on the same. The house has people of ids from 1 on. */
-export async function benchBulk(house: House, people: number): Promise<BulkFigures> {
+export async function benchBulk(house: BenchHouse, people: number): Promise<BulkFigures> {
   const { context, database, scope } = house;
   const [service, jobs] = [context.get(BulkService), context.get(BulkJobs)];
   const db = database.read(scope);

@@ -2,12 +2,12 @@ import { createWriteStream, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { EMPTY_PLAN, looseEmail, type IntakePlan } from '@goodword/core/intake';
-import type { Clue } from '@goodword/server/intake/earlier';
+import type { MatchClue } from '@goodword/server/intake/earlier';
 import { IntakeJobs } from '@goodword/server/intake/intake.jobs';
 import { IntakeService } from '@goodword/server/intake/intake.service';
 import { blockKeys } from '@goodword/server/intake/stage';
 import { StagingRepository } from '@goodword/server/intake/staging.repository';
-import { jobOf, openHouse, seconds, type House } from './house';
+import { jobOf, openBenchHouse, seconds, type BenchHouse } from './house';
 import { fictionNumbers } from './numbers';
 
 const PLAN: IntakePlan = {
@@ -40,7 +40,7 @@ export async function benchRows(
   server: string,
   rows: number,
 ): Promise<{ read: number; check: number; bring: number; out: number; megabytes: number }> {
-  const house = await openHouse(server, `bench_rows_${rows}`, 'smtp://127.0.0.1:9');
+  const house = await openBenchHouse(server, `bench_rows_${rows}`, 'smtp://127.0.0.1:9');
   const path = await write(rows, person);
   let most = 0;
   const watch = setInterval(() => (most = Math.max(most, process.memoryUsage().rss)), 50);
@@ -64,7 +64,7 @@ export async function benchRows(
 }
 
 /** Brings so many rows in, and returns the batch. */
-export async function broughtIn(house: House, rows: number): Promise<number> {
+export async function broughtIn(house: BenchHouse, rows: number): Promise<number> {
   const [service, jobs] = [house.context.get(IntakeService), house.context.get(IntakeJobs)];
   const path = await write(rows, person);
   const { id } = await service.take(house.scope, { name: 'bench', fileName: 'bench.csv', path, what: 'people' });
@@ -83,7 +83,7 @@ const ROWS = 50_000;
 const SLICE = 2000;
 
 /** A million people, written by the database itself: each with an email, half with a number, all with a postcode. */
-async function fillMillion(house: House): Promise<void> {
+async function fillMillion(house: BenchHouse): Promise<void> {
   await house.database.write(house.scope, async (tx) => {
     const of = { chapter_: house.chapterId };
     await tx.execute(
@@ -122,10 +122,10 @@ function someRows(): Row[] {
 }
 
 const nameKey = ({ firstName, lastName, postcode }: Pick<Row, 'firstName' | 'lastName' | 'postcode'>) => `${lastName}|${firstName}|${postcode}`;
-const loosely = (row: Row): Clue[] => [
+const loosely = (row: Row): MatchClue[] => [
   { by: 'email', key: row.email },
   { by: 'looseEmail', key: looseEmail(row.email) },
-  ...blockKeys(row.postcode, row).map((key): Clue => ({ by: 'nearby', key })),
+  ...blockKeys(row.postcode, row).map((key): MatchClue => ({ by: 'nearby', key })),
 ];
 
 /**
@@ -133,7 +133,7 @@ const loosely = (row: Row): Clue[] => [
  * postcode.
  */
 export async function benchMatching(server: string): Promise<{ all: number; byEmail: number; byName: number; found: number }> {
-  const house = await openHouse(server, 'bench_matching', 'smtp://127.0.0.1:9');
+  const house = await openBenchHouse(server, 'bench_matching', 'smtp://127.0.0.1:9');
   await fillMillion(house);
   const staging = house.context.get(StagingRepository);
   const db = house.database.read(house.scope);

@@ -11,19 +11,19 @@ import { readConfig, type Config } from '@goodword/server/platform/config';
 import { Database } from '@goodword/server/platform/database';
 import { migrate } from '@goodword/server/platform/migrate';
 import type { Running } from '@goodword/server/platform/jobs';
-import type { Scope } from '@goodword/server/platform/scope';
+import type { AccessScope } from '@goodword/server/platform/scope';
 
-export interface House {
+export interface BenchHouse {
   context: INestApplicationContext;
   database: Database;
   config: Config;
-  scope: Scope;
+  scope: AccessScope;
   chapterId: number;
   dkimKey: string;
 }
 
 /** The server's services over a new database, without HTTP: what is measured is the work, not the request. */
-export async function openHouse(server: string, name: string, smtpUrl: string): Promise<House> {
+export async function openBenchHouse(server: string, name: string, smtpUrl: string): Promise<BenchHouse> {
   const admin = new Database(`${server}/mysql`, 1);
   await admin.unscoped().raw(`DROP DATABASE IF EXISTS ${name}`);
   await admin.unscoped().raw(`CREATE DATABASE ${name}`);
@@ -68,7 +68,7 @@ export async function openHouse(server: string, name: string, smtpUrl: string): 
 }
 
 /** A job as the runner would give it, that nobody stops. */
-export function jobOf(scope: Scope, refId: number): Running {
+export function jobOf(scope: AccessScope, refId: number): Running {
   return { scope, refId, stopped: async () => false, progress: async () => undefined };
 }
 
@@ -80,7 +80,7 @@ const PATIENCE_S = 180;
  * Waits until the database has written down and cleared away what was just filled in: while it does, it takes processor and
  * memory from whatever is measured beside it. Throws where that takes longer than three minutes.
  */
-export async function atRest({ database }: House): Promise<void> {
+export async function databaseAtRest({ database }: BenchHouse): Promise<void> {
   const knex = database.unscoped();
   const hurry = ['innodb_max_dirty_pages_pct', 'innodb_io_capacity_max', 'innodb_io_capacity'] as const;
   const [[was]] = (await knex.raw(`SELECT ${hurry.map((name) => `@@${name} AS ${name}`).join(', ')}`)) as [Record<(typeof hurry)[number], number>[]];

@@ -1,4 +1,4 @@
-import type { PermissionEntry, Place, RecordedState, Road, Scope } from '@goodword/core/permission';
+import type { PermissionEntry, Place, RecordedState, CollectionMethod, Scope } from '@goodword/core/permission';
 
 /** One person of an invented household, with all that a decision about them needs. */
 export interface Member {
@@ -8,7 +8,7 @@ export interface Member {
   points: number[];
 }
 
-export interface Household {
+export interface BenchHousehold {
   members: Member[];
   points: { id: number; onHold: boolean; doNotContact: boolean }[];
   entries: PermissionEntry[];
@@ -25,7 +25,7 @@ const PLACES: Place[] = [
   { country: 'NZ', region: null },
 ];
 const SCOPES: Scope[] = ['appeals', 'appeals', 'appeals', 'news', 'marketing', 'all'];
-const SAYINGS: [RecordedState, Road, boolean][] = [
+const SAYINGS: [RecordedState, CollectionMethod, boolean][] = [
   ['yes', 'file', false],
   ['yes', 'form', true],
   ['yes', 'paper', true],
@@ -55,7 +55,7 @@ function chance(seed: number): () => number {
 }
 
 /** Invented households one after the other, with ids that count up; at least `people` people in all. */
-export function* households(people: number, now: number, seed = 1847): Generator<Household> {
+export function* households(people: number, now: number, seed = 1847): Generator<BenchHousehold> {
   const next = chance(seed);
   const pick = <T>(list: readonly T[]) => list[Math.floor(next() * list.length)]!;
   let [person, point, entry] = [0, 0, 0];

@@ -6,7 +6,7 @@ import { createConnection, type Connection } from 'mysql2/promise';
 import { EMPTY_PLAN, type IntakePlan } from '@goodword/core/intake';
 import { IntakeJobs } from '@goodword/server/intake/intake.jobs';
 import { IntakeService } from '@goodword/server/intake/intake.service';
-import { jobOf, openHouse, seconds, type House } from './house';
+import { jobOf, openBenchHouse, seconds, type BenchHouse } from './house';
 import { fictionNumbers } from './numbers';
 
 const ROWS = 50_000;
@@ -46,7 +46,7 @@ interface Parts {
   bring: number;
 }
 
-async function bringIn(house: House, file: string): Promise<Parts> {
+async function bringIn(house: BenchHouse, file: string): Promise<Parts> {
   const intake = house.context.get(IntakeService);
   const jobs = house.context.get(IntakeJobs);
   const { id } = await intake.take(house.scope, { name: 'bench', fileName: 'bench.csv', path: file, what: 'people' });
@@ -100,14 +100,14 @@ export async function benchIntake(server: string): Promise<{ ours: number; yards
   const folder = mkdtempSync(join(tmpdir(), 'gw-bench-'));
   const file = join(folder, 'people.csv');
   writeFileSync(file, csv());
-  const first = await openHouse(server, 'bench_intake', 'smtp://127.0.0.1:9');
+  const first = await openBenchHouse(server, 'bench_intake', 'smtp://127.0.0.1:9');
   let parts: Parts | null = null;
   const ours = await seconds(async () => (parts = await bringIn(first, file)));
   const connection = await createConnection({ uri: `${server}/bench_intake`, timezone: 'Z', flags: ['+LOCAL_FILES'] });
   const files = await dump(connection, mkdtempSync(join(tmpdir(), 'gw-load-')));
   await connection.end();
   await first.context.close();
-  const second = await openHouse(server, 'bench_load', 'smtp://127.0.0.1:9');
+  const second = await openBenchHouse(server, 'bench_load', 'smtp://127.0.0.1:9');
   const bare = await createConnection({ uri: `${server}/bench_load`, timezone: 'Z', flags: ['+LOCAL_FILES'] });
   const yardstick = await seconds(() => load(bare, files));
   await bare.end();

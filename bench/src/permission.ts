@@ -4,12 +4,12 @@ import { decideFromEntries, PRESETS, startingRules, withOption, type Decision, t
 import { FactsRepository } from '@goodword/server/permission/ledger/facts.repository';
 import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
 import type { Scoped } from '@goodword/server/platform/database';
-import { lookGroups } from '@goodword/server/roll/look';
+import { groupReaders } from '@goodword/server/roll/look';
 import { Ordinals } from '@goodword/server/roll/ordinals';
-import { Standings } from '@goodword/server/roll/standings';
+import { ConsentColumns } from '@goodword/server/roll/standings';
 import { VERDICTS } from '@goodword/server/roll/verdicts';
-import { openHouse, seconds, type House } from './house';
-import { households, type Household } from './households';
+import { openBenchHouse, seconds, type BenchHouse } from './house';
+import { households, type BenchHousehold } from './households';
 
 const PEOPLE = 1_000_000;
 const NOW = Date.UTC(2026, 10, 23, 12);
@@ -46,7 +46,7 @@ async function load(connection: Connection, table: string, columns: string, rows
 }
 
 /** A million people in households, their addresses and what they said. */
-async function fill(house: House, connection: Connection): Promise<void> {
+async function fill(house: BenchHouse, connection: Connection): Promise<void> {
   const org = house.scope.organizationId;
   const all = () => households(PEOPLE, NOW);
   await load(connection, 'supporter', 'organization_id, id, chapter_id, country, region', function* () {
@@ -84,7 +84,7 @@ async function fill(house: House, connection: Connection): Promise<void> {
   );
 }
 
-function decideFor(household: Household): (Decision & { supporterId: number })[] {
+function decideFor(household: BenchHousehold): (Decision & { supporterId: number })[] {
   const points = new Map(household.points.map((point) => [point.id, point]));
   return household.members.map(({ id: supporterId, place, points: own }) => {
     const addresses = own.map((id) => ({ contactPointId: id, onHold: points.get(id)!.onHold, doNotContact: points.get(id)!.doNotContact }));
@@ -157,7 +157,7 @@ class Everybody {
   readonly people = new Ordinals();
   readonly verdicts = new Uint8Array(PEOPLE + 10);
   readonly points = new Uint32Array(PEOPLE + 10);
-  private readonly standings = new Standings(this.people, { channel: 'email', scope: SCOPE, rules: RULES, now: new Date(NOW) });
+  private readonly standings = new ConsentColumns(this.people, { channel: 'email', scope: SCOPE, rules: RULES, now: new Date(NOW) });
 
   async read(db: Scoped): Promise<void> {
     await db.scan('SELECT id, chapter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL ORDER BY id', {}, ([id, chapter]) =>
@@ -181,7 +181,7 @@ class Everybody {
 
 /** The verdict over a million people, beside the plain statement, and every one of them held against the core one by one. */
 export async function benchPermission(server: string): Promise<PermissionFigures> {
-  const house = await openHouse(server, 'bench_permission', 'smtp://127.0.0.1:9');
+  const house = await openBenchHouse(server, 'bench_permission', 'smtp://127.0.0.1:9');
   const connection = await createConnection({ uri: `${server}/bench_permission`, timezone: 'Z', flags: ['+LOCAL_FILES'] });
   await fill(house, connection);
   const scope = { ...house.scope, chapterId: null };
@@ -196,9 +196,9 @@ export async function benchPermission(server: string): Promise<PermissionFigures
   const warms: number[] = [];
   for (let round = 0; round < 5; round++) warms.push(await seconds(async () => everybody.decide()));
   const { ids } = everybody;
-  let groups: ReturnType<typeof lookGroups> = {};
+  let groups: ReturnType<typeof groupReaders> = {};
   const look = await seconds(async () => {
-    groups = lookGroups(ids, everybody);
+    groups = groupReaders(ids, everybody);
     await house.database.write(scope, async (tx) => {
       tx.unchanged();
       for (const [verdict, some] of Object.entries(groups))

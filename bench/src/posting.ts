@@ -1,12 +1,12 @@
 import { createApp } from '@goodword/server/create-app';
 import { FormsService } from '@goodword/server/forms/forms.service';
-import { openHouse } from './house';
+import { openBenchHouse } from './house';
 
 const POSTS = 400;
 
 /** Milliseconds from a form's post to its answer, its entries committed: the median and the 95th of a hundred. */
 export async function benchPosting(server: string): Promise<{ median: number; p95: number }> {
-  const house = await openHouse(server, 'bench_posting', 'smtp://127.0.0.1:9');
+  const house = await openBenchHouse(server, 'bench_posting', 'smtp://127.0.0.1:9');
   const forms = house.context.get(FormsService);
   const { id } = await forms.make(house.scope, 'Bench form', null);
   const { slug } = await forms.show(house.scope, id);

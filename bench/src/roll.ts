@@ -3,7 +3,7 @@ import { RollEngine } from '@goodword/server/roll/engine';
 import { GroupsRepository } from '@goodword/server/supporters/groups.repository';
 import { SupportersRepository } from '@goodword/server/supporters/supporters.repository';
 import { benchBulk, type BulkFigures } from './bulk';
-import { atRest, openHouse, seconds, type House } from './house';
+import { databaseAtRest, openBenchHouse, seconds, type BenchHouse } from './house';
 
 const TODAY = 20_780;
 const FIELDS = 20;
@@ -13,7 +13,7 @@ const TAGS = 30;
  * People written by the database itself: names, an email that two thirds agreed to, 20 fields of five types with values
  * for a quarter each, three tags, two gifts over four years. Everything is spread by multiplying with primes.
  */
-async function fill(house: House, people: number): Promise<void> {
+async function fill(house: BenchHouse, people: number): Promise<void> {
   const { chapterId } = house;
   const types = ['date', 'choice', 'number', 'text', 'birthday'];
   const column = ['date_value', 'text_value', 'number_value', 'text_value', 'month_day'];
@@ -130,9 +130,9 @@ async function several(times: number, work: (i: number) => Promise<unknown>): Pr
 
 /** Segments over so many people, columns and all, beside the best SQL for the same counts. */
 export async function benchRoll(server: string, people: number): Promise<RollFigures> {
-  const house = await openHouse(server, `bench_roll_${people}`, 'smtp://127.0.0.1:9');
+  const house = await openBenchHouse(server, `bench_roll_${people}`, 'smtp://127.0.0.1:9');
   await fill(house, people);
-  await atRest(house);
+  await databaseAtRest(house);
   const { database, scope } = house;
   const everybody = { ...scope, chapterId: null };
   const db = database.read(everybody);

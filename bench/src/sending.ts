@@ -6,14 +6,14 @@ import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repo
 import { ComposingService } from '@goodword/server/messages/composing.service';
 import { MergeValuesRepository } from '@goodword/server/messages/merge-values.repository';
 import { FactsRepository } from '@goodword/server/permission/ledger/facts.repository';
-import { MessagesRepository, scopeOf } from '@goodword/server/messages/messages.repository';
+import { MessagesRepository, scopeOfMessage } from '@goodword/server/messages/messages.repository';
 import { SIGNED_HEADERS, type OutgoingMail } from '@goodword/server/platform/mail-out';
 import { EnvelopeService } from '@goodword/server/sending/envelope.service';
 import { HandOverLoop } from '@goodword/server/sending/hand-over';
 import { OutboxRepository } from '@goodword/server/sending/outbox.repository';
 import { PrepareJob } from '@goodword/server/sending/prepare.job';
 import { TeamRepository } from '@goodword/server/team/team.repository';
-import { jobOf, openHouse, seconds, type House } from './house';
+import { jobOf, openBenchHouse, seconds, type BenchHouse } from './house';
 
 const MAILS = 5000;
 const CONNECTIONS = 5;
@@ -24,7 +24,7 @@ export function startSink(): Promise<{ process: ChildProcess; url: string }> {
 }
 
 /** People who said yes, and a letter with merge fields and a link. Returns the message, ready to be prepared. */
-async function writeMessage(house: House): Promise<number> {
+async function writeMessage(house: BenchHouse): Promise<number> {
   return house.database.write(house.scope, async (db) => {
     const ids = Array.from({ length: MAILS }, (_v, i) => i + 1);
     await db.insertAll(
@@ -77,7 +77,7 @@ async function writeMessage(house: House): Promise<number> {
 }
 
 /** Every mail as it would be handed over, rendered before the clock starts. */
-async function rendered(house: House, messageId: number): Promise<OutgoingMail[]> {
+async function rendered(house: BenchHouse, messageId: number): Promise<OutgoingMail[]> {
   const db = house.database.read(house.scope);
   const message = (await house.context.get(MessagesRepository).find(db, messageId))!;
   const { composed, organization, listName, whyOf } = await house.context.get(ComposingService).compose(house.scope, message);
@@ -88,7 +88,7 @@ async function rendered(house: House, messageId: number): Promise<OutgoingMail[]
   const values = await house.context.get(MergeValuesRepository).of(
     db,
     deliveries.map((one) => one.supporter_id),
-    { channel: message.channel, scope: scopeOf(message) },
+    { channel: message.channel, scope: scopeOfMessage(message) },
     organization,
     undefined,
   );
@@ -135,7 +135,7 @@ async function bareLoop(url: string, mails: OutgoingMail[], key: string): Promis
 /** Hands over 5,000 personal mails with every decision and record, beside a bare loop that only sends them. */
 export async function benchSending(server: string): Promise<{ ours: number; yardstick: number }> {
   const sink = await startSink();
-  const house = await openHouse(server, 'bench_sending', sink.url);
+  const house = await openBenchHouse(server, 'bench_sending', sink.url);
   const messageId = await writeMessage(house);
   await house.context.get(PrepareJob).run(jobOf(house.scope, messageId));
   const mails = await rendered(house, messageId);

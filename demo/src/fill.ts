@@ -1,6 +1,6 @@
 import type { Database } from '@goodword/server/platform/database';
 import { programScope } from '@goodword/server/platform/scope';
-import { DAY, makeHouse, makeOrganization, type Made } from './house';
+import { DAY, makeHouse, makeDemoOrganization, type Made } from './house';
 import { writeMessages } from './past';
 import { inventPeople } from './people';
 import { writePeople } from './records';
@@ -9,10 +9,10 @@ import { writePeople } from './records';
  * Fills a new database with the demo organization; does nothing where there is an organization already. `secret` is the
  * one that the server will run with: hashes on do-not-contact are keyed by it.
  */
-export async function fill(database: Database, secret: string, count = 12_000): Promise<boolean> {
+export async function fillHouse(database: Database, secret: string, count = 12_000): Promise<boolean> {
   const [row] = (await database.unscoped()('organization').count('* as n')) as { n: number }[];
   if ((row?.n ?? 0) > 0) return false;
-  const organizationId = await makeOrganization(database);
+  const organizationId = await makeDemoOrganization(database);
   try {
     await database.write(programScope(organizationId), async (db) => {
       const made: Made = { db, people: inventPeople(count), today: Math.floor(Date.now() / DAY), ids: await makeHouse(db, secret) };

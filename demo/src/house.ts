@@ -46,7 +46,7 @@ export interface Made {
   ids: { chapters: number[]; tags: number[]; lists: number[]; fields: number[]; team: number[] };
 }
 
-export async function makeOrganization(database: Database): Promise<number> {
+export async function makeDemoOrganization(database: Database): Promise<number> {
   const [id] = (await database.unscoped()('organization').insert({
     name: 'Lantern Ferry Trust',
     country: 'US',

@@ -1,6 +1,6 @@
 import { migrate } from '@goodword/server/platform/migrate';
 import { Database } from '@goodword/server/platform/database';
-import { fill } from './fill';
+import { fillHouse } from './fill';
 
 /** Makes the database itself where the server is new. */
 async function makeDatabase(url: URL): Promise<void> {
@@ -16,7 +16,7 @@ async function main(): Promise<void> {
   await makeDatabase(url);
   const database = new Database(url.href, 2);
   await migrate(database.unscoped());
-  if (process.env.FILL_DEMO !== '0' && (await fill(database, process.env.SECRET ?? '')))
+  if (process.env.FILL_DEMO !== '0' && (await fillHouse(database, process.env.SECRET ?? '')))
     console.log('The demo organization is filled: the Lantern Ferry Trust, 12,000 supporters.');
   await database.close();
 }

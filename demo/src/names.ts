@@ -1,5 +1,5 @@
 /** Names to invent people from: common given names and family names in many languages, joined by chance. */
-export const FIRST = (
+export const FIRST_NAMES = (
   'Precious Dana Yusuf Tomás Jonna Ruth Marisol Edwin Harlan Ilona Kwame Idris Rosa Wilhelmina Amara Noor Priya Mei Sofia Lucas Ines Oskar Freya Aino Zeynep Emre Chidi Ngozi Thandi Sipho Aoife Niamh Cormac Siobhan ' +
   'Hana Kenji Yuki Minh Linh Ana Mateo Valentina Diego Camila Elif Omar Layla Karim Fatima Anders Liv Nils Astrid Pavel Katya Milan Jana Tereza Marek Agnes Piotr Zofia Laszlo Eszter Ioana Radu Elena Giorgos Despina ' +
   'Margaret Walter Dorothy Harold June Stanley Pearl Leonard Opal Vernon Hazel Clifford Mabel Roland Iris Douglas Vera Russell Myrtle Gordon Rafael Beatriz Joaquim Teresa Abena Kofi Esi Tunde Bola Femi Ada'

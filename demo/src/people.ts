@@ -1,5 +1,5 @@
 import { Chance } from './chance';
-import { AREA_CODES, CROSSINGS, FIRST, LAST, SHIRTS, SKILLS, STREETS } from './names';
+import { AREA_CODES, CROSSINGS, FIRST_NAMES, LAST, SHIRTS, SKILLS, STREETS } from './names';
 
 /** What somebody agreed to on one channel. */
 export interface Agreement {
@@ -107,7 +107,7 @@ export function inventPeople(count: number, seed = 1847): Person[] {
   for (let i = 0; i < count; i++) {
     const before = people[i - 1];
     const household = before?.email && chance.is(0.06) ? before : null;
-    const firstName = chance.is(0.012) ? '' : chance.is(0.004) ? 'Wilhelmina' : chance.pick(FIRST);
+    const firstName = chance.is(0.012) ? '' : chance.is(0.004) ? 'Wilhelmina' : chance.pick(FIRST_NAMES);
     const lastName = household?.lastName ?? (chance.is(0.05) ? `${chance.pick(LAST)}-${chance.pick(LAST)}` : chance.pick(LAST));
     const number = `+1${AREA_CODES[Math.floor(i / 100) % AREA_CODES.length]}55501${String(i % 100).padStart(2, '0')}`;
     const email = household

@@ -1,8 +1,8 @@
 import { MailInService } from './inbound/mail-in.service';
-import { openHouse, type House } from './testing/harness';
-import { chance } from './testing/acts/history';
+import { openTestHouse, type TestHouse } from './testing/harness';
+import { seededChance } from './testing/acts/history';
 import { SCOPES } from './testing/acts/model';
-import { World, type Difference } from './testing/acts/world';
+import { World, type ModelDifference } from './testing/acts/world';
 
 /*
  * Random histories of acts (posts of forms, clicks, choices, answers, texts, files, edits, merges, releases, erasures,
@@ -16,7 +16,7 @@ const ROUNDS = Number(process.env.ACTS_ROUNDS ?? 1);
 const SEED = Number(process.env.ACTS_SEED ?? 20261129);
 const BLOCK = 500;
 
-let house: House | undefined;
+let house: TestHouse | undefined;
 let world: World | undefined;
 afterEach(async () => {
   world?.close();
@@ -27,15 +27,15 @@ const blocks = Array.from({ length: Math.ceil(HISTORIES / BLOCK) }, (_none, i) =
 test.each(blocks)(
   'block %# of the histories: the program answers as the product says',
   async (block) => {
-    house = await openHouse();
+    house = await openTestHouse();
     house.app.get(MailInService).listen(house.config.INBOUND_SMTP_PORT, '127.0.0.1');
     house.startWorker();
     const seed = SEED + block * 1_000_003;
-    const random = chance(seed);
+    const random = seededChance(seed);
     const here = await World.open(house, random);
     world = here;
     await here.begin(Array.from({ length: Math.min(BLOCK, HISTORIES - block * BLOCK) }, (_none, i) => seed + i * 7919));
-    const found: Difference[] = [];
+    const found: ModelDifference[] = [];
     let compared = 0;
     const compare = async () => {
       const outcome = await here.compare();

@@ -1,13 +1,13 @@
 import { schema } from '@goodword/core/contract';
 import { THINGS, thingOf } from './platform/ownership';
 import { routesOf, type DeclaredRoute } from './platform/openapi';
-import { openHouse, until, type Client, type House } from './testing/harness';
+import { openTestHouse, eventually, type Client, type TestHouse } from './testing/harness';
 import { takeFile } from './testing/steps';
 
 /** Stands in the name of everything of the West; nobody of the East may ever read it. */
 const MARK = 'Westmark';
 
-let house: House;
+let house: TestHouse;
 let east: Client;
 let organizer: Client;
 /** The id of each kind of thing, of the West and of all. */
@@ -15,7 +15,7 @@ const west: Record<string, number> = {};
 const all: Record<string, number> = {};
 
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   const [eastId, westId] = house.chapters as [number, number];
   east = await house.as('owner', eastId);
@@ -221,7 +221,7 @@ describe('what belongs to all and holds everybody’s people', () => {
     await owner.put(`/api/campaigns/${all.campaigns}/roster`, { group, standing: 'asked' });
     const calls = await idOf(owner.post('/api/calls', { name: 'Everybody', group }));
     const bulk = await idOf(owner.post('/api/bulk', { group, act: { do: 'export', form: 'csv', fields: [] } }));
-    await until(
+    await eventually(
       'the export',
       () => owner.get<{ state: string }>(`/api/bulk/${bulk}`),
       ({ state }) => state === 'done',
@@ -265,7 +265,7 @@ describe('what is done', () => {
       group: { ids: [west.supporters, all.supporters] },
       act: { do: 'tag', on: true, tagId: tag },
     });
-    await until(
+    await eventually(
       'the work to be done',
       () => organizer.get<{ state: string }>(`/api/bulk/${answer.body.id}`),
       ({ state }) => state === 'done',

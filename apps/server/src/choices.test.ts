@@ -1,17 +1,17 @@
 import type { RecordView } from '@goodword/core/contract';
 import { Tokens } from './platform/tokens';
-import { openHouse, until, type House } from './testing/harness';
+import { openTestHouse, eventually, type TestHouse } from './testing/harness';
 import { agreed, bringIn, draftEmail, lastLook, messageAt, send } from './testing/steps';
-import { mailTo, openForm, personBy, standingsOf, Visitor } from './testing/supporter';
+import { mailTo, openFormAs, personBy, openedStatuses, Visitor } from './testing/supporter';
 
-let house: House;
+let house: TestHouse;
 let visitor: Visitor;
 let listId: number;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   visitor = new Visitor(house.config.PUBLIC_URL);
-  ({ listId } = await openForm(house.client, 'River letters'));
+  ({ listId } = await openFormAs(house.client, 'River letters'));
 });
 afterAll(() => house.close());
 
@@ -78,11 +78,11 @@ describe('the preference page', () => {
     const di = await someone('di', '2065550160');
     const off = await visitor.post(di.path, { act: 'nothing' });
     expect(off.html).toContain('You get nothing from us any more');
-    expect(standingsOf(await di.record())).toEqual(expect.arrayContaining(['email all no', 'text all no', 'call all no']));
+    expect(openedStatuses(await di.record())).toEqual(expect.arrayContaining(['email all no', 'text all no', 'call all no']));
     const page = await visitor.open(di.path);
     expect(page.html).toContain('text START to +12065550100');
     await visitor.post(di.path, [...shown(page.html), ['on', 'email.news'], ['act', 'choose']]);
-    const back = standingsOf(await di.record());
+    const back = openedStatuses(await di.record());
     expect(back).toContain('email news yes');
     expect(back).toContain('email appeals no');
     expect(back).toContain('text appeals no');
@@ -117,7 +117,7 @@ describe('the preference page', () => {
     await visitor.post(link, {});
     const record = await flo.record();
     expect([record.firstName, record.contactPoints.map((point) => point.shown)]).toEqual(['Florence', ['flo.new@example.org']]);
-    expect(standingsOf(record)).toEqual(expect.arrayContaining(['email news yes', 'email appeals yes']));
+    expect(openedStatuses(record)).toEqual(expect.arrayContaining(['email news yes', 'email appeals yes']));
   });
 
   test('gives a copy of all that is held', async () => {
@@ -169,12 +169,12 @@ describe('links', () => {
       ['on', 'email.volunteering'],
       ['act', 'choose'],
     ]);
-    expect(standingsOf(await ida.record())).not.toContain('email volunteering yes');
+    expect(openedStatuses(await ida.record())).not.toContain('email volunteering yes');
     expect((await visitor.open(`${path}/data.json`)).html).not.toContain('ida@example.org');
     await visitor.post(path, { act: 'yours', firstName: 'Mallory', lastName: '', email: 'mallory@example.org', mobile: '' });
     expect((await ida.record()).firstName).toBe('ida');
     expect((await visitor.post(path, { act: 'fresh' })).html).toContain('A fresh link is on its way');
-    const fresh = await until(
+    const fresh = await eventually(
       'the fresh link',
       () => mailTo(house, 'ida@example.org', '/choices', 3),
       (found) => found.link !== '',
@@ -220,7 +220,7 @@ describe('links', () => {
     }
     await house.client.call('DELETE', `/api/supporters/${ken.id}`);
     expect((await visitor.open(ken.path)).status).toBe(404);
-    expect(standingsOf(await jo.record())).not.toContain('email all no');
+    expect(openedStatuses(await jo.record())).not.toContain('email all no');
   });
 });
 

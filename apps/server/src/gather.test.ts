@@ -1,10 +1,10 @@
 import type { BatchRowView, BatchView, ListView, Page, RecordView, SupporterRow, TagView } from '@goodword/core/contract';
-import { openHouse, until, type House } from './testing/harness';
-import { agreed, batchAt, bringIn, COLUMNS, NOTHING, planFor, takeFile } from './testing/steps';
+import { openTestHouse, eventually, type TestHouse } from './testing/harness';
+import { agreed, batchAt, bringIn, STEP_COLUMNS, NOTHING, planFor, takeFile } from './testing/steps';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());
@@ -61,7 +61,7 @@ describe('a file comes in', () => {
 
   test('on update a value replaces and an empty one never erases', async () => {
     const field = await house.client.post<{ id: number }>('/api/fields', { name: 'Shirt', type: 'choice', fallback: null });
-    const columns = [...COLUMNS.slice(0, 3), { to: 'field' as const, fieldId: field.id, type: 'choice' as const }];
+    const columns = [...STEP_COLUMNS.slice(0, 3), { to: 'field' as const, fieldId: field.id, type: 'choice' as const }];
     await bringIn(house.client, 'Email,First,Last,Shirt\nbo@example.org,Bo,Lin,M\ncy@example.org,Cy,Lin,S\n', { columns });
     await bringIn(house.client, 'Email,First,Last,Shirt\nbo@example.org,Bo,Lin,XL\ncy@example.org,Cy,Lin,\n', { columns });
     const shirts = await Promise.all(
@@ -74,7 +74,7 @@ describe('a file comes in', () => {
     const pet = await house.client.post<{ id: number }>('/api/fields', { name: 'Pet', type: 'text', fallback: null });
     const boat = await house.client.post<{ id: number }>('/api/fields', { name: 'Skiff', type: 'text', fallback: null });
     const text = (fieldId: number) => ({ to: 'field' as const, fieldId, type: 'text' as const });
-    const columns = [...COLUMNS.slice(0, 3), text(pet.id), text(boat.id), { to: 'postcode' as const }];
+    const columns = [...STEP_COLUMNS.slice(0, 3), text(pet.id), text(boat.id), { to: 'postcode' as const }];
     await bringIn(house.client, 'Email,First,Last,Pet,Skiff,Zip\nkim@example.org,Kim,,cat,,98101\n', { columns });
     const kim = (await find('kim@')).rows[0]!;
     const id = await takeFile(house.client, 'Email,First,Last,Pet,Skiff,Zip\nkim@example.org,Kim,Lin,dog,sloop,98107\n');
@@ -101,7 +101,7 @@ describe('a file comes in', () => {
   });
 
   test('a consent column decides row by row, and its no is recorded', async () => {
-    const columns = [...COLUMNS.slice(0, 3), { to: 'consent' as const, channel: 'email' as const }];
+    const columns = [...STEP_COLUMNS.slice(0, 3), { to: 'consent' as const, channel: 'email' as const }];
     const permission = { email: { ...agreed('news'), from: 'column' as const }, text: NOTHING };
     await bringIn(house.client, 'Email,First,Last,OK\ney@example.org,Ey,Lin,yes\nfy@example.org,Fy,Lin,no\ngy@example.org,Gy,Lin,\n', {
       columns,
@@ -157,7 +157,7 @@ test('a batch can be stopped on the way in, and goes on from where it was', asyn
   await house.client.put(`/api/batches/${id}/plan`, planFor());
   await batchAt(house.client, id, 'checked');
   await house.client.post(`/api/batches/${id}/bring-in`);
-  await until(
+  await eventually(
     'the first rows',
     () => house.client.get<BatchView>(`/api/batches/${id}`),
     (batch) => batch.done > 0,
@@ -176,7 +176,7 @@ describe('taking a batch back out', () => {
   test('removes what it made, restores what it changed, keeps later edits', async () => {
     await bringIn(house.client, 'Email,First,Last,Mobile\nold@example.org,Old,Lin,\n', { permission: { email: NOTHING, text: NOTHING } });
     const old = (await find('old@')).rows[0]!;
-    const columns = [...COLUMNS.slice(0, 3), { to: 'newField' as const, name: 'Boat', type: 'text' as const }];
+    const columns = [...STEP_COLUMNS.slice(0, 3), { to: 'newField' as const, name: 'Boat', type: 'text' as const }];
     const batch = await bringIn(house.client, 'Email,First,Last,Boat\nold@example.org,Old,LIN,skiff\nfresh@example.org,Fresh,Lin,punt\n', {
       columns,
       newTags: ['undo me'],

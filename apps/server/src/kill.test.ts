@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
-import { openHouse, pause, until, type House } from './testing/harness';
+import { openTestHouse, pause, eventually, type TestHouse } from './testing/harness';
 import { Wire } from './testing/wire';
 import { batchAt, bringIn, draftEmail, lastLook, planFor, takeFile } from './testing/steps';
 
@@ -10,7 +10,7 @@ import { batchAt, bringIn, draftEmail, lastLook, planFor, takeFile } from './tes
  */
 const WORKER = join(__dirname, '../dist/worker.js');
 
-let house: House;
+let house: TestHouse;
 let running: ChildProcess[] = [];
 
 function startWorker(env: Record<string, string> = {}): ChildProcess {
@@ -29,7 +29,7 @@ const count = async (table: string, where: object = {}) =>
   Number(((await house.database.unscoped()(table).where(where).count('* as n')) as { n: number }[])[0]!.n);
 
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
 });
 afterAll(async () => {
   running.forEach((worker) => worker.kill('SIGKILL'));
@@ -50,7 +50,7 @@ test('an intake that is killed goes on after the lease, with nobody twice and no
   await house.client.post(`/api/batches/${id}/bring-in`);
   const batch = () =>
     house.database.unscoped()('batch').where({ id }).first('next_row', 'state') as unknown as Promise<{ next_row: number; state: string }>;
-  await until('the first slices', batch, (row) => row.next_row >= 4000);
+  await eventually('the first slices', batch, (row) => row.next_row >= 4000);
   await kill(first);
   const left = await batch();
   expect(left.next_row).toBeLessThan(rows);
@@ -76,7 +76,7 @@ test('a send that is killed goes on after the lease: none twice by itself, none 
   house.sink.options.delay = 60;
   await house.client.post(`/api/messages/${message}/send`, { at: null, digest });
   const arrived = () => house.sink.mails.filter((mail) => mail.raw.includes('Subject: Killed in the middle') && !mail.raw.includes('Subject: Test:'));
-  await until(
+  await eventually(
     'a part of the mails',
     () => arrived().length,
     (n) => n >= 60,
@@ -87,7 +87,7 @@ test('a send that is killed goes on after the lease: none twice by itself, none 
   const atKill = arrived().length;
   expect(atKill).toBeLessThan(people);
   startWorker();
-  await until(
+  await eventually(
     'the message to be done',
     () => house.database.unscoped()('message').where({ id: message }).first('state'),
     (row: { state: string }) => row.state === 'done',
@@ -131,7 +131,7 @@ test('a database that goes away in the middle of a send is waited for: everythin
   house.sink.options.delay = 30;
   await house.client.post(`/api/messages/${message}/send`, { at: null, digest });
   const arrived = () => house.sink.mails.filter((mail) => mail.raw.includes('Subject: Over a cut wire')).map((mail) => mail.messageId);
-  await until(
+  await eventually(
     'a part of the mails',
     () => arrived().length,
     (n) => n >= 40,
@@ -145,7 +145,7 @@ test('a database that goes away in the middle of a send is waited for: everythin
   expect(arrived().length).toBe(away);
   expect(away).toBeLessThan(people);
   wire.mend();
-  await until(
+  await eventually(
     'the message to be done',
     () => house.database.unscoped()('message').where({ id: message }).first('state') as unknown as Promise<{ state: string }>,
     (row) => row.state === 'done',

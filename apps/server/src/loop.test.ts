@@ -1,10 +1,10 @@
 import type { MessageResults, Page, RecordView, ReplyView, ResultPerson, SupporterRow, TimelineItem } from '@goodword/core/contract';
 import { createTransport } from 'nodemailer';
 import { MailInService } from './inbound/mail-in.service';
-import { openHouse, pause, until, type House } from './testing/harness';
+import { openTestHouse, pause, eventually, type TestHouse } from './testing/harness';
 import { agreed, bringIn, draftEmail, draftText, lastLook, letterOf, messageAt, NOTHING, resultsOf, send } from './testing/steps';
 
-let house: House;
+let house: TestHouse;
 let batchId: number;
 
 const PEOPLE = [
@@ -19,7 +19,7 @@ const PEOPLE = [
 ].join('\n');
 
 beforeAll(async () => {
-  house = await openHouse({ sink: { answer: (to) => (to.startsWith('gone') ? 550 : null) } });
+  house = await openTestHouse({ sink: { answer: (to) => (to.startsWith('gone') ? 550 : null) } });
   house.app.get(MailInService).listen(house.config.INBOUND_SMTP_PORT, '127.0.0.1');
   house.startWorker();
   batchId = (await bringIn(house.client, PEOPLE)).id;
@@ -143,7 +143,7 @@ describe('an email', () => {
 
 describe('between the last look and the hand-over', () => {
   const prepared = (id: number) =>
-    until(
+    eventually(
       'the message to be on its way',
       () => house.database.unscoped()('message').where({ id }).first('state') as unknown as Promise<{ state: string }>,
       (row) => row.state === 'sending',
@@ -151,7 +151,7 @@ describe('between the last look and the hand-over', () => {
 
   /** What was decided before this moment can't be called back; with the provider away it comes back by itself. */
   const nothingUnderWay = (id: number) =>
-    until(
+    eventually(
       'nothing to be under way',
       () =>
         house.database.unscoped()('delivery').where('message_id', id).whereIn('state', ['leased', 'handing']).count('* as n') as unknown as Promise<
@@ -207,7 +207,7 @@ describe('between the last look and the hand-over', () => {
     // What a hand-over had begun with before the stop ends in vain first.
     await nothingUnderWay(id);
     await house.sink.listen();
-    await until(
+    await eventually(
       'nothing to wait',
       async () => (await resultsOf(house.client, id)).counts,
       (counts) => counts.waiting === 0,

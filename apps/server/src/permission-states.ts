@@ -15,7 +15,7 @@ async function main(): Promise<void> {
   const organizations = (await database.unscoped()('organization').select('id', 'name')) as { id: number; name: string }[];
   let differing = 0;
   for (const { id, name } of organizations) {
-    const found = await database.quietly(programScope(id), (tx) => new LedgerRepository().differences(tx));
+    const found = await database.writeUnlogged(programScope(id), (tx) => new LedgerRepository().differences(tx));
     process.stdout.write(`${name}: ${found.kept} states kept, ${found.derived} derived from the entries, ${found.differing} differ\n`);
     if (found.differing > 0 && rebuild) await database.write(programScope(id), (tx) => new LedgerRepository().rebuild(tx));
     else differing += found.differing;

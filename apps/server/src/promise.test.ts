@@ -7,19 +7,19 @@ import { HoldsRepository } from './permission/holds.repository';
 import { HouseRulesRepository } from './permission/house-rules.repository';
 import { LedgerRepository } from './permission/ledger/ledger.repository';
 import { addressHash } from './platform/tokens';
-import { houseDay, openHouse, pause, rulesOfTests, until, type House } from './testing/harness';
+import { houseDay, openTestHouse, pause, rulesOfTests, eventually, type TestHouse } from './testing/harness';
 import { agreed, bringIn, draftEmail, lastLook, messageAt, moveTo, NOTHING, send } from './testing/steps';
-import { mailTo, openForm, personBy, standingsOf, Visitor } from './testing/supporter';
+import { mailTo, openFormAs, personBy, openedStatuses, Visitor } from './testing/supporter';
 
 /*
  * Ways in which the promise was once broken, each over real mail, texts and pages: somebody said no, was told so, and got
  * the next message all the same.
  */
-let house: House;
+let house: TestHouse;
 let visitor: Visitor;
 let lists = 0;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.app.get(MailInService).listen(house.config.INBOUND_SMTP_PORT, '127.0.0.1');
   house.startWorker();
   visitor = new Visitor(house.config.PUBLIC_URL);
@@ -122,7 +122,7 @@ describe('a no is always written down', () => {
     const transport = createTransport({ host: '127.0.0.1', port: house.config.INBOUND_SMTP_PORT });
     await transport.sendMail({ from: bo.email, to: second.unsubscribe, subject: 'unsubscribe', text: '' });
     transport.close();
-    await until('the entry', bo.record, (record) => noes(record).length === 3);
+    await eventually('the entry', bo.record, (record) => noes(record).length === 3);
   });
 
   test('a box that was ticked when the page was shown and is unticked is a no, whatever changed meanwhile', async () => {
@@ -225,7 +225,7 @@ describe('a no holds at every address of the person', () => {
     await texted('+12065550163', 'STOP');
     for (const one of [hal, ida]) {
       await house.client.post(`/api/supporters/${one.id}/contact-points`, { kind: 'mobile', text: `206 555 01${one === hal ? 64 : 65}` });
-      expect(standingsOf(await one.record())).toContain('text marketing no');
+      expect(openedStatuses(await one.record())).toContain('text marketing no');
     }
   });
 });
@@ -251,7 +251,7 @@ describe('holds, texts and links', () => {
     const { id } = await mobile();
     await house.database.write(house.scope, async (tx) => {
       tx.unchanged();
-      await house.app.get(HoldsRepository).hold(tx, id, 'The network could not deliver');
+      await house.app.get(HoldsRepository).putOnHold(tx, id, 'The network could not deliver');
     });
     const { stops } = await house.client.get<{ stops: { taskId: number; supporterId: number }[] }>('/api/today');
     const { taskId } = stops.find(({ supporterId }) => supporterId === jan.id)!;
@@ -271,14 +271,14 @@ describe('holds, texts and links', () => {
       ['act', 'choose'],
     ];
     expect((await visitor.post(choices, tick)).html).toContain('once you answer YES to the text');
-    expect(standingsOf(await kim.record())).toContain('text news asked');
-    await until(
+    expect(openedStatuses(await kim.record())).toContain('text news asked');
+    await eventually(
       'the question',
       () => house.gateway.texts,
       (all) => all.some(({ to, text }) => to === '+12065550167' && text.includes('reply YES')),
     );
     await texted('+12065550167', 'Yes');
-    expect(standingsOf(await kim.record())).toContain('text news yes');
+    expect(openedStatuses(await kim.record())).toContain('text news yes');
     await house.database
       .unscoped()('delivery')
       .where({ supporter_id: kim.id })
@@ -291,7 +291,7 @@ describe('holds, texts and links', () => {
       ['was', 'email.appeals'],
       ['act', 'choose'],
     ]);
-    const stands = standingsOf(await kim.record());
+    const stands = openedStatuses(await kim.record());
     expect([stands.includes('email appeals no'), stands.includes('email volunteering yes')]).toEqual([true, false]);
   });
 
@@ -323,9 +323,9 @@ describe('holds, texts and links', () => {
       ['act', 'choose'],
     ]);
     await texted('+12065550168', 'STOP');
-    expect(standingsOf(await ned.record())).toContain('text marketing no');
+    expect(openedStatuses(await ned.record())).toContain('text marketing no');
     await texted('+12065550168', 'START');
-    const stands = standingsOf(await ned.record());
+    const stands = openedStatuses(await ned.record());
     expect(stands).toEqual(expect.arrayContaining(['text appeals no', 'text marketing yes']));
     expect((await ned.record()).entries.filter(({ state, how }) => state === 'yes' && how === 'keyword')).toEqual([]);
   });
@@ -352,7 +352,7 @@ describe('10. whoever types somebody else’s address', () => {
   );
 
   test('opens nothing and changes nothing of whoever is known: in the United States, Canada, the United Kingdom', async () => {
-    const form = await openForm(house.client, 'Strangers');
+    const form = await openFormAs(house.client, 'Strangers');
     for (const country of ['US', 'CA', 'GB']) {
       const pat = await somebody(`pat.${country.toLowerCase()}`, '', { permission: { email: NOTHING, text: NOTHING } });
       await moveTo(house.client, pat.id, country);
@@ -363,7 +363,7 @@ describe('10. whoever types somebody else’s address', () => {
         agree_0: '1',
       });
       const record = await pat.record();
-      expect(standingsOf(record)).toEqual([`email list:${form.listId} asked`]);
+      expect(openedStatuses(record)).toEqual([`email list:${form.listId} asked`]);
       expect([record.lastName, record.contactPoints.length, record.lists.length]).toEqual(['Lin', 1, 0]);
     }
     const unknown = await somebody('quy', '', { permission: { email: NOTHING, text: NOTHING } });
@@ -372,7 +372,7 @@ describe('10. whoever types somebody else’s address', () => {
   });
 
   test('gets two requests in all to a mailbox, however it is spelled and over whatever forms; none after "never again"', async () => {
-    const [one, two] = [await openForm(house.client, 'Form one'), await openForm(house.client, 'Form two')];
+    const [one, two] = [await openFormAs(house.client, 'Form one'), await openFormAs(house.client, 'Form two')];
     const mails = () => house.sink.mails.filter(({ to, raw }) => /^rae(\+\d)?@example\.org$/.test(to) && raw.includes('/confirm/'));
     for (const [form, email] of [
       [one, 'rae@example.org'],
@@ -381,7 +381,7 @@ describe('10. whoever types somebody else’s address', () => {
       [two, 'rae+2@example.org'],
     ] as const)
       await visitor.post(`/join/${form.slug}`, { firstName: 'Rae', email, agree_0: '1' });
-    await until(
+    await eventually(
       'the requests to be settled',
       () => house.database.unscoped()('confirmation').where('mailbox', 'rae@example.org').whereIn('state', ['waiting', 'handing']),
       (rows) => (rows as object[]).length === 0,
@@ -396,7 +396,7 @@ describe('10. whoever types somebody else’s address', () => {
     expect((await visitor.open(link)).html).toContain('Never ask me again');
     expect((await visitor.post(link, { 'List-Unsubscribe': 'One-Click' })).status).toBe(200);
     await visitor.post(`/join/${two.slug}`, { firstName: 'Sol', email: 'sol@example.org', agree_0: '1' });
-    await until(
+    await eventually(
       'it to be dropped',
       () => house.database.unscoped()('confirmation').where({ mailbox: 'sol@example.org', state: 'dropped' }),
       (rows) => (rows as object[]).length === 2,
@@ -405,19 +405,19 @@ describe('10. whoever types somebody else’s address', () => {
   });
 
   test('after a no one request, without a reminder, and an older one is dead', async () => {
-    const form = await openForm(house.client, 'Before and after');
+    const form = await openFormAs(house.client, 'Before and after');
     const tam = await somebody('tam', '', { permission: { email: NOTHING, text: NOTHING } });
     const join = () => visitor.post(`/join/${form.slug}`, { firstName: 'tam', email: tam.email, agree_0: '1' });
     await join();
     const older = await mailTo(house, tam.email, '/confirm');
     await house.client.post(`/api/supporters/${tam.id}/objection`, { how: 'phone', on: houseDay(), words: 'I object' });
     expect((await visitor.post(older.link, {})).status).toBe(410);
-    expect(standingsOf(await tam.record())).toContain(`email list:${form.listId} no`);
+    expect(openedStatuses(await tam.record())).toContain(`email list:${form.listId} no`);
     // The one that was asked before counts: not within thirty days.
     await join();
     const waiting = () =>
       house.database.unscoped()('confirmation').where({ supporter_id: tam.id }).whereIn('state', ['waiting', 'handing']) as Promise<object[]>;
-    await until('it to be settled', waiting, (rows) => rows.length === 0);
+    await eventually('it to be settled', waiting, (rows) => rows.length === 0);
     expect(house.sink.mails.filter(({ to }) => to === tam.email)).toHaveLength(1);
     await house.database
       .unscoped()('confirmation_sent')
@@ -430,7 +430,7 @@ describe('10. whoever types somebody else’s address', () => {
         state: string;
         due_at: Date | null;
       }>;
-    expect((await until('it to be sent', newest, ({ state }) => state === 'sent')).due_at).toBeNull();
+    expect((await eventually('it to be sent', newest, ({ state }) => state === 'sent')).due_at).toBeNull();
   });
 });
 

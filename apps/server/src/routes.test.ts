@@ -3,11 +3,11 @@ import { join, relative } from 'node:path';
 import type { Schema } from 'joi';
 import { roleReaches, ROLES } from '@goodword/core/team';
 import { openApiOf, routesOf } from './platform/openapi';
-import { Client, openHouse, type House } from './testing/harness';
+import { Client, openTestHouse, type TestHouse } from './testing/harness';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
 });
 afterAll(() => house.close());
 

@@ -11,10 +11,10 @@ import type {
 } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
 import type { Explanation } from '@goodword/core/words';
-import { openHouse, type Client, type House } from './testing/harness';
-import { agreed, bringIn, COLUMNS, NOTHING } from './testing/steps';
+import { openTestHouse, type Client, type TestHouse } from './testing/harness';
+import { agreed, bringIn, STEP_COLUMNS, NOTHING } from './testing/steps';
 
-let house: House;
+let house: TestHouse;
 let client: Client;
 
 const NAMES = [
@@ -33,7 +33,7 @@ const NAMES = [
 ];
 
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   client = house.client;
   house.startWorker();
   await client.post('/api/fields', { name: 'Shirt', type: 'choice', fallback: null });
@@ -45,7 +45,7 @@ beforeAll(async () => {
   const fields = await client.get<{ id: number; name: string }[]>('/api/fields');
   const shirt = fields.find((field) => field.name === 'Shirt')!;
   await bringIn(client, ['Email,First,Last,Mobile,Shirt', ...rows].join('\n'), {
-    columns: [...COLUMNS, { to: 'field', fieldId: shirt.id, type: 'choice' }],
+    columns: [...STEP_COLUMNS, { to: 'field', fieldId: shirt.id, type: 'choice' }],
     newTags: ['twelve'],
     permission: { email: agreed('appeals'), text: NOTHING },
   });

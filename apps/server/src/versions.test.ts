@@ -14,13 +14,13 @@ import type {
   SegmentView,
   TagView,
 } from '@goodword/core/contract';
-import { openHouse, type Client, type House } from './testing/harness';
+import { openTestHouse, type Client, type TestHouse } from './testing/harness';
 import { bringIn, takeFile } from './testing/steps';
 
-let house: House;
+let house: TestHouse;
 let other: Client;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   other = await house.as('owner', null, 'other');
 });

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import type { Mail } from './mail';
+import type { CaughtMail } from './mail';
 
-type Read = Pick<Mail, 'to' | 'raw' | 'parsed'>;
+type Read = Pick<CaughtMail, 'to' | 'raw' | 'parsed'>;
 
 /** A plain answer, as a mail program writes it: to Reply-To, with what it answers quoted below. */
 export function answerMail(mail: Read, words: string): { to: string; raw: string } | null {

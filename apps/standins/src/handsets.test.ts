@@ -1,6 +1,6 @@
 import { createHmac } from 'node:crypto';
 import { Handsets } from './handsets';
-import { freePort, listener, until } from './testing';
+import { freePort, listener, untilTrue } from './testing';
 
 const [KEY, SECRET, OURS] = ['a key of tests', 'a secret of tests', '+12065550100'];
 let phones: Handsets;
@@ -46,7 +46,7 @@ test('the same key is delivered once, however often it is sent, and gets the sam
 
 test('receipts are signed over their very bytes, and come twice, as networks send them', async () => {
   await send('+12065550112', 'Hello', 'k-2');
-  await until(
+  await untilTrue(
     'two receipts',
     () => hooks().filter(({ key }) => key === 'k-2'),
     (found) => found.length === 2,
@@ -57,7 +57,7 @@ test('receipts are signed over their very bytes, and come twice, as networks sen
 
 test('a number out of service fails by receipt, one that is no mobile is refused at once', async () => {
   expect((await send('+12065550198', 'Hello', 'k-3')).status).toBe(202);
-  const [receipt] = await until(
+  const [receipt] = await untilTrue(
     'the receipt',
     () => hooks().filter(({ key }) => key === 'k-3'),
     (found) => found.length > 0,

@@ -1,7 +1,7 @@
 import type { ParsedMail } from 'mailparser';
 
 /** A mail that arrived. */
-export interface Mail {
+export interface CaughtMail {
   id: number;
   to: string;
   returnPath: string;

@@ -2,7 +2,7 @@ import { simpleParser } from 'mailparser';
 import { createTransport } from 'nodemailer';
 import { chance } from './chance';
 import { Mailroom } from './mailroom';
-import { freePort, listener, mailIn, until } from './testing';
+import { freePort, listener, mailIn, untilTrue } from './testing';
 
 let room: Mailroom;
 let site: Awaited<ReturnType<typeof listener>>;
@@ -12,7 +12,7 @@ let [smtp, http] = [0, 0];
 beforeAll(async () => {
   [site, home, smtp, http] = [await listener(), await mailIn(), await freePort(), await freePort()];
   room = new Mailroom({ smtpPort: smtp, httpPort: http, bounceHost: '127.0.0.1', bouncePort: home.port });
-  await until(
+  await untilTrue(
     'the room',
     () =>
       fetch(`http://127.0.0.1:${http}/api/mails`).then(
@@ -84,7 +84,7 @@ test('addresses say what becomes of their mail: refused for good, put off once',
 // RFC 3461 to 3464: a report of three parts to the return path, from nobody, that names whom and why.
 test('a bounce comes back to the return path as a delivery status notification', async () => {
   await post('bounce.later@example.org');
-  const [report] = await until(
+  const [report] = await untilTrue(
     'the report',
     () => home.mails.filter(({ raw }) => raw.includes('bounce.later')),
     (found) => found.length > 0,
@@ -98,14 +98,14 @@ test('a bounce comes back to the return path as a delivery status notification',
 test('readers open by loading the picture, and follow a link no further than its redirect', async () => {
   site.heard.length = 0;
   await post('opens@example.org');
-  await until(
+  await untilTrue(
     'the picture',
     () => site.heard.map(({ path }) => path),
     (paths) => paths.includes('/o/open.gif'),
   );
   site.heard.length = 0;
   await post('follows@example.org');
-  const paths = await until(
+  const paths = await untilTrue(
     'both',
     () => site.heard.map(({ path }) => path).sort(),
     (found) => found.length >= 2,
@@ -127,7 +127,7 @@ test('the one-click way out is posted as a mail program posts it', async () => {
 test('a reader answers to Reply-To, with the mail quoted below', async () => {
   await post('two@example.org');
   await act((await mailOf('two@example.org')).id, 'answer', 'I can bring paint.');
-  const [answer] = await until(
+  const [answer] = await untilTrue(
     'the answer',
     () => home.mails.filter(({ from }) => from === 'two@example.org'),
     (found) => found.length > 0,
@@ -143,7 +143,7 @@ test('leaving by mail goes to the address of the header, and a complaint to the 
   const { id } = await mailOf('three@example.org');
   await act(id, 'leave');
   await act(id, 'complain');
-  const mails = await until(
+  const mails = await untilTrue(
     'both',
     () => home.mails.filter(({ from }) => from === 'three@example.org'),
     (found) => found.length > 1,

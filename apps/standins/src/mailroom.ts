@@ -5,7 +5,7 @@ import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from 's
 import { answerMail, complaintMail, leavingMail } from './answers';
 import { chance } from './chance';
 import { deliveryStatusMail } from './dsn';
-import type { Mail } from './mail';
+import type { CaughtMail } from './mail';
 import { mailPage, mailsPage } from './mailroom-pages';
 
 /**
@@ -34,7 +34,7 @@ export interface MailroomOptions {
 
 /** Simulates the mail world: takes mail for anybody, keeps it in mailboxes, and does what readers and servers do. */
 export class Mailroom {
-  readonly mails: Mail[] = [];
+  readonly mails: CaughtMail[] = [];
   readonly settings: Settings;
   private readonly deferred = new Map<string, number>();
   private readonly smtp: SMTPServer;
@@ -85,7 +85,7 @@ export class Mailroom {
   }
 
   /** What happens to a mail after it has arrived, a moment later. */
-  private react(mail: Mail): void {
+  private react(mail: CaughtMail): void {
     const { seed, openChance, followChance, bounceChance } = this.settings;
     const luck = (what: string) => chance(seed, what, mail.to, mail.parsed.subject ?? '');
     const bounces = /^bounce/i.test(mail.to) || luck('bounce') < bounceChance;
@@ -100,12 +100,12 @@ export class Mailroom {
   }
 
   /** Sends a delivery status notification to the mail's return path. */
-  async bounce(mail: Mail): Promise<void> {
+  async bounce(mail: CaughtMail): Promise<void> {
     if (mail.returnPath) await this.post('', { to: mail.returnPath, raw: deliveryStatusMail(mail) });
   }
 
   /** What a reader does beside the mail itself: writes back, mails the address to leave by, calls it spam. */
-  async writeBack(mail: Mail, letter: { to: string; raw: string } | null): Promise<void> {
+  async writeBack(mail: CaughtMail, letter: { to: string; raw: string } | null): Promise<void> {
     if (letter) await this.post(mail.to, letter);
   }
 
@@ -123,19 +123,19 @@ export class Mailroom {
   }
 
   /** Loads the pictures, as a mail reader does. */
-  async open(mail: Mail): Promise<void> {
+  async open(mail: CaughtMail): Promise<void> {
     const pixel = /<img src="([^"]+\/o\/[^"]+)"/.exec(mail.parsed.html || '')?.[1];
     if (pixel) await fetch(pixel);
   }
 
   /** Follows the nth link of the letter, leaving out the way out; goes no further than its redirect. */
-  async follow(mail: Mail, nth: number): Promise<void> {
+  async follow(mail: CaughtMail, nth: number): Promise<void> {
     const links = [...(mail.parsed.html || '').matchAll(/<a href="([^"]+\/f\/[^"]+)"/g)].map((found) => found[1]!);
     if (links[nth]) await fetch(links[nth], { redirect: 'manual' });
   }
 
   /** The one-click way out of RFC 8058: a POST to the address in the header, with its one body. */
-  async oneClick(mail: Mail): Promise<number> {
+  async oneClick(mail: CaughtMail): Promise<number> {
     const header = mail.parsed.headerLines.find((line) => line.key === 'list-unsubscribe')?.line.replace(/\r?\n\s+/g, ' ') ?? '';
     const address = /<(https?:[^>]+)>/.exec(header)?.[1];
     if (!address) return 0;
@@ -159,7 +159,7 @@ export class Mailroom {
     });
     app.post('/mail/:id/:act', async (request, response) => {
       const mail = find(request.params.id);
-      const acts: Record<string, (mail: Mail) => Promise<unknown>> = {
+      const acts: Record<string, (mail: CaughtMail) => Promise<unknown>> = {
         bounce: (m) => this.bounce(m),
         open: (m) => this.open(m),
         follow: (m) => this.follow(m, 0),

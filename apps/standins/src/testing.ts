@@ -14,7 +14,7 @@ export function freePort(): Promise<number> {
 }
 
 /** Waits until something is so; says what was waited for where it never is. */
-export async function until<T>(what: string, read: () => T, so: (value: T) => boolean, seconds = 10): Promise<T> {
+export async function untilTrue<T>(what: string, read: () => T, so: (value: T) => boolean, seconds = 10): Promise<T> {
   for (const end = Date.now() + seconds * 1000; ;) {
     const value = read();
     if (so(value)) return value;

@@ -9,18 +9,18 @@ import type { SessionView } from '@goodword/core/contract';
 import type { Role } from '@goodword/core/team';
 
 /** A request as the stand-in for the server got it. */
-export interface Asked {
+export interface RecordedCall {
   method: string;
   path: string;
   body: unknown;
 }
 
 /** What is answered to "GET tags" and the like: a value, or what makes one of the request. A `Response` goes out as it is. */
-export type Answers = Record<string, unknown>;
+export type StubbedAnswers = Record<string, unknown>;
 
 /** Answers the page's requests in the server's place, and keeps what was asked. Whatever is not named is "not found". */
-export function serve(answers: Answers): Asked[] {
-  const asked: Asked[] = [];
+export function serve(answers: StubbedAnswers): RecordedCall[] {
+  const asked: RecordedCall[] = [];
   globalThis.fetch = (async (input: string, init: RequestInit = {}) => {
     const method = init.method ?? 'GET';
     const path = String(input).replace(/^\/api\//, '');
@@ -28,7 +28,7 @@ export function serve(answers: Answers): Asked[] {
     asked.push({ method, path, body });
     const answer = answers[`${method} ${path}`] ?? answers[`${method} ${path.split('?')[0]!}`];
     if (answer === undefined) return reply(404, { title: 'Not found', status: 404, detail: `There is no ${path}.` });
-    const made: unknown = typeof answer === 'function' ? await (answer as (one: Asked) => unknown)({ method, path, body }) : answer;
+    const made: unknown = typeof answer === 'function' ? await (answer as (one: RecordedCall) => unknown)({ method, path, body }) : answer;
     return isReply(made) ? made : reply(200, made);
   }) as unknown as typeof fetch;
   return asked;
@@ -61,12 +61,12 @@ export function sessionOf(role: Role, chapterIds: number[] | null = null): Sessi
 
 export interface Shown extends RenderResult {
   user: UserEvent;
-  asked: Asked[];
+  asked: RecordedCall[];
   queries: QueryClient;
 }
 
 /** Shows a part of the page to somebody of a role, with the answers that the server gives. */
-export function show(what: ReactNode, { role = 'organizer', at = '/', answers = {} }: { role?: Role; at?: string; answers?: Answers } = {}): Shown {
+export function show(what: ReactNode, { role = 'organizer', at = '/', answers = {} }: { role?: Role; at?: string; answers?: StubbedAnswers } = {}): Shown {
   const asked = serve(answers);
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   queries.setQueryData(['session'], sessionOf(role));

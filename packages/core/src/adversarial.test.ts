@@ -24,7 +24,7 @@ import {
 import { consentHeader, readConsent, readRefused } from './intake/consents';
 import { parse } from './merge';
 import { parseStreet } from './print';
-import { askingIn, aroundText, countParts, keywordKey, ownWords, readAsks, straighten, textAskFaults } from './text';
+import { askingIn, aroundText, countParts, keywordKey, ownWords, readIntent, straighten, textAskFaults } from './text';
 
 /*
  * Whatever reads a text of somebody else takes a time that grows with its length and no faster: otherwise one cell, one line
@@ -74,7 +74,7 @@ const READERS: Record<string, (text: string) => unknown> = {
   parseStreet,
   'parse of merge fields': parse,
   keywordKey,
-  readAsks,
+  readIntent,
   ownWords: (text) => ownWords(text, 'Dear Ann, the hull has to come out of the water'),
   askingIn: (text) => askingIn(text),
   aroundText: (text) => aroundText(text, 'Lantern Ferry Trust', 'en'),

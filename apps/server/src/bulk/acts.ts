@@ -1,6 +1,6 @@
 import type { BulkAct } from '@goodword/core/contract';
 import type { FieldValue } from '@goodword/core/fields';
-import { ADDRESS_KIND, type Road, type Scope as PermissionScope } from '@goodword/core/permission';
+import { ADDRESS_KIND, type CollectionMethod, type Scope as PermissionScope } from '@goodword/core/permission';
 import type { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
 import { valueColumns } from '../supporters/fields.repository';
@@ -177,7 +177,7 @@ function permission(act: Extract<BulkAct, { do: 'permission' }>, ledger: LedgerR
             state: 'yes' as const,
             saidAt,
             byPerson: false,
-            how: act.how as Road,
+            how: act.how as CollectionMethod,
             words: `${act.words} (vouched for by ${act.voucher})`,
             source: `By hand for a group (${Number(slice.bulkId)})`,
           })),

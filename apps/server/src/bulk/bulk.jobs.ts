@@ -6,7 +6,7 @@ import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { Database, isLostConnection, type Scoped } from '../platform/database';
 import { NotFound } from '../platform/errors';
 import type { Running } from '../platform/jobs';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { PrintService } from '../print/print.service';
 import { ErasureService } from '../supporters/erasure.service';
@@ -38,7 +38,7 @@ export class BulkJobs {
 
   async act(job: Running): Promise<void> {
     await this.guarded(job, ['waiting', 'running'], async (scope, bulk) => {
-      await this.database.quietly(scope, (tx) => this.bulks.change(tx, bulk.id, { state: 'running' }));
+      await this.database.writeUnlogged(scope, (tx) => this.bulks.change(tx, bulk.id, { state: 'running' }));
       if (bulk.act.do === 'export') return this.export(scope, bulk, bulk.act);
       if (bulk.act.do === 'print') return this.print(scope, bulk, bulk.act);
       const set = await this.setAct(scope, bulk);
@@ -64,7 +64,7 @@ export class BulkJobs {
   /** Goes through the people after one; false when somebody stopped it. */
   private async slices(
     job: Running,
-    scope: Scope,
+    scope: AccessScope,
     bulk: BulkRow,
     work: (tx: Scoped, from: number, to: number) => Promise<void>,
     { size = SLICE, before = async () => {} }: { size?: number; before?: (from: number, to: number) => Promise<void> } = {},
@@ -89,11 +89,11 @@ export class BulkJobs {
     }
   }
 
-  private async setAct(scope: Scope, bulk: BulkRow): Promise<SetAct | null> {
+  private async setAct(scope: AccessScope, bulk: BulkRow): Promise<SetAct | null> {
     return setActOf(bulk.act, await this.valueOf(scope, bulk), this.ledger);
   }
 
-  private async valueOf(scope: Scope, { act }: BulkRow): Promise<FieldValue | null> {
+  private async valueOf(scope: AccessScope, { act }: BulkRow): Promise<FieldValue | null> {
     if (act.do !== 'field' || act.text.trim() === '') return null;
     const field = (await this.fields.all(this.database.read(scope))).find((one) => one.id === act.fieldId);
     if (!field) throw new Error('the field is no longer there');
@@ -103,7 +103,7 @@ export class BulkJobs {
   }
 
   /** One person at a time, each in a transaction of its own: what has to be blanked differs from one to the next. */
-  private eraseAll(job: Running, scope: Scope, bulk: BulkRow): Promise<boolean> {
+  private eraseAll(job: Running, scope: AccessScope, bulk: BulkRow): Promise<boolean> {
     const before = async (from: number, to: number) => {
       const ids = await this.bulks.ids(this.database.read(scope), bulk.id, from, to);
       for (const id of ids) await this.erasure.erase(scope, id).catch(ifGone);
@@ -111,43 +111,43 @@ export class BulkJobs {
     return this.slices(job, scope, bulk, (tx, from, to) => this.bulks.markAll(tx, bulk.id, from, to), { size: ERASED_AT_ONCE, before });
   }
 
-  private async export(scope: Scope, bulk: BulkRow, act: Extract<BulkRow['act'], { do: 'export' }>): Promise<void> {
+  private async export(scope: AccessScope, bulk: BulkRow, act: Extract<BulkRow['act'], { do: 'export' }>): Promise<void> {
     const ids = await this.bulks.ids(this.database.read(scope), bulk.id, 0, Number.MAX_SAFE_INTEGER);
-    const file = await this.exports.make(scope, act, ids, (done) => this.database.quietly(scope, (tx) => this.bulks.change(tx, bulk.id, { done })));
+    const file = await this.exports.make(scope, act, ids, (done) => this.database.writeUnlogged(scope, (tx) => this.bulks.change(tx, bulk.id, { done })));
     const key = await this.storage.put(file.bytes);
-    await this.database.quietly(scope, (tx) => this.bulks.change(tx, bulk.id, { file_key: key, file_name: file.name, done: ids.length }));
+    await this.database.writeUnlogged(scope, (tx) => this.bulks.change(tx, bulk.id, { file_key: key, file_name: file.name, done: ids.length }));
     await this.end(scope, bulk.id, 'done');
   }
 
   /** Who is on the paper counts as changed; the others are held back. */
-  private async print(scope: Scope, bulk: BulkRow, act: Extract<BulkRow['act'], { do: 'print' }>): Promise<void> {
+  private async print(scope: AccessScope, bulk: BulkRow, act: Extract<BulkRow['act'], { do: 'print' }>): Promise<void> {
     const ids = await this.bulks.ids(this.database.read(scope), bulk.id, 0, Number.MAX_SAFE_INTEGER);
     const file = await this.prints.make(scope, act, ids);
     const key = await this.storage.put(file.bytes);
-    await this.database.quietly(scope, async (tx) => {
+    await this.database.writeUnlogged(scope, async (tx) => {
       await this.bulks.mark(tx, bulk.id, file.on);
       await this.bulks.change(tx, bulk.id, { file_key: key, file_name: file.name.slice(-140), told: file.told.slice(0, 500), done: ids.length });
     });
     await this.end(scope, bulk.id, 'done');
   }
 
-  private async end(scope: Scope, id: number, state: 'done' | 'stopped' | 'undone'): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+  private async end(scope: AccessScope, id: number, state: 'done' | 'stopped' | 'undone'): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const changed = await this.bulks.countChanged(tx, id);
       await this.bulks.change(tx, id, { state, ended_at: new Date(), ...(state === 'undone' ? {} : { changed }) });
     });
   }
 
-  private async guarded(job: Running, states: string[], work: (scope: Scope, bulk: BulkRow) => Promise<void>): Promise<void> {
+  private async guarded(job: Running, states: string[], work: (scope: AccessScope, bulk: BulkRow) => Promise<void>): Promise<void> {
     const bulk = await this.bulks.find(this.database.read(job.scope), job.refId);
     if (!bulk || !states.includes(bulk.state)) return;
-    const scope: Scope = { ...job.scope, actorId: bulk.made_by };
+    const scope: AccessScope = { ...job.scope, actorId: bulk.made_by };
     try {
       await work(scope, bulk);
     } catch (error) {
       if (isLostConnection(error)) throw error;
       const problem = `It could not go on: ${(error as Error).message}`.slice(0, 500);
-      await this.database.quietly(scope, (tx) => this.bulks.change(tx, bulk.id, { state: 'failed', problem, ended_at: new Date() }));
+      await this.database.writeUnlogged(scope, (tx) => this.bulks.change(tx, bulk.id, { state: 'failed', problem, ended_at: new Date() }));
     }
   }
 }

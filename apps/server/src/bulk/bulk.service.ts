@@ -8,7 +8,7 @@ import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Forbidden, Invalid, NotFound } from '../platform/errors';
 import { cancel, enqueue } from '../platform/jobs';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { PrintService } from '../print/print.service';
 import { SegmentsService } from '../segments/segments.service';
@@ -40,13 +40,13 @@ export class BulkService {
   ) {}
 
   /** Freezes who is meant, and leaves the doing to the worker. */
-  async begin(scope: Scope, group: PeopleGroup, act: BulkAct): Promise<{ id: number; people: number }> {
+  async begin(scope: AccessScope, group: PeopleGroup, act: BulkAct): Promise<{ id: number; people: number }> {
     if (act.do === 'erase' && scope.role !== 'owner') throw new Forbidden(sentence('erase.owner'));
     const ids = await this.segments.peopleIn(scope, group);
     if (ids.length === 0) throw new Conflict(sentence('group.nobody-to-do'));
     const words = sentence('bulk.act', { act: await this.wordsOf(scope, act), people: ids.length });
     const settled = act.do === 'print' ? await this.prints.settled(scope, act, ids) : act;
-    return this.database.quietly(scope, async (tx) => {
+    return this.database.writeUnlogged(scope, async (tx) => {
       const id = await this.bulks.make(tx, { act: settled, words, ids });
       await audit(tx, { act: `bulk-${act.do}`, subject: 'bulk', subjectId: id, words });
       await enqueue(tx.knex, scope, 'bulk-act', id);
@@ -54,22 +54,22 @@ export class BulkService {
     });
   }
 
-  async recent(scope: Scope): Promise<BulkView[]> {
+  async recent(scope: AccessScope): Promise<BulkView[]> {
     return (await this.bulks.recent(this.database.read(scope))).map((row) => this.view(row));
   }
 
-  async show(scope: Scope, id: number): Promise<BulkView> {
+  async show(scope: AccessScope, id: number): Promise<BulkView> {
     return this.view(await this.bulk(this.database.read(scope), id));
   }
 
-  async stop(scope: Scope, id: number): Promise<void> {
+  async stop(scope: AccessScope, id: number): Promise<void> {
     const bulk = await this.bulk(this.database.read(scope), id);
     if (!['waiting', 'running'].includes(bulk.state)) throw new Conflict(sentence('work.not-running'));
     await cancel(this.database.read(scope).knex, 'bulk-act', id);
   }
 
-  async undo(scope: Scope, id: number): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+  async undo(scope: AccessScope, id: number): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const bulk = await this.bulk(tx, id, true);
       if (!this.canUndo(bulk)) throw new Conflict(sentence('undo.gone'));
       await this.bulks.change(tx, id, { state: 'undoing', next_id: 0, done: 0, ended_at: null });
@@ -78,14 +78,14 @@ export class BulkService {
     });
   }
 
-  async file(scope: Scope, id: number): Promise<{ name: string; bytes: Buffer }> {
+  async file(scope: AccessScope, id: number): Promise<{ name: string; bytes: Buffer }> {
     const bulk = await this.bulk(this.database.read(scope), id);
     if (!bulk.file_key || !bulk.file_name) throw new NotFound('file');
     return { name: bulk.file_name, bytes: await this.storage.get(bulk.file_key) };
   }
 
   /** What it does, in words that the number of people follows; faults of the act are told here. */
-  private async wordsOf(scope: Scope, act: BulkAct): Promise<string> {
+  private async wordsOf(scope: AccessScope, act: BulkAct): Promise<string> {
     const db = this.database.read(scope);
     const name = (found: { name: string } | undefined, what: string) => {
       if (!found) throw new NotFound(what);

@@ -2,20 +2,20 @@ import { execFileSync } from 'node:child_process';
 import type { BulkAct, BulkView, CampaignView, Page, PeopleGroup, PeopleView, RecordView, SupporterRow, TagView } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
 import * as XLSX from '@e965/xlsx';
-import { openHouse, until, type House } from '../testing/harness';
-import { agreed, bringIn, COLUMNS, NOTHING } from '../testing/steps';
+import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
+import { agreed, bringIn, STEP_COLUMNS, NOTHING } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 const EVERYBODY: Rule = { kind: 'all', rules: [] };
 const PEOPLE = ['Ann,Abara', 'Bea,Berg', 'Cy,Chen', 'Di,"=cmd|calc"'];
 
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   await house.client.post('/api/fields', { name: 'Hours', type: 'number', fallback: null });
   const rows = PEOPLE.map((name, i) => `p${i}@example.org,${name},206 555 010${i}`);
   await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), {
-    columns: COLUMNS,
+    columns: STEP_COLUMNS,
     permission: { email: agreed('news'), text: NOTHING },
   });
 });
@@ -25,7 +25,7 @@ const people = async (tree: Rule = EVERYBODY, rest: object = {}) => house.client
 const ids = async (tree: Rule = EVERYBODY) => (await people(tree)).rows.map((row) => row.id);
 const record = (id: number) => house.client.get<RecordView>(`/api/supporters/${id}`);
 const ended = (id: number, state: BulkView['state']) =>
-  until(
+  eventually(
     `the act to be ${state}`,
     () => house.client.get<BulkView>(`/api/bulk/${id}`),
     (one) => one.state === state || one.problem !== null,

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { Scoped } from '../platform/database';
 
-export interface Exported {
+export interface ExportedPerson {
   id: number;
   externalId: string | null;
   firstName: string;
@@ -20,7 +20,7 @@ export interface Exported {
 /** What a file of people holds, some thousand at a time. */
 @Injectable()
 export class ExportRepository {
-  async of(db: Scoped, ids: readonly number[]): Promise<Exported[]> {
+  async of(db: Scoped, ids: readonly number[]): Promise<ExportedPerson[]> {
     if (ids.length === 0) return [];
     const [people, points, tags, lists] = await Promise.all([
       db.sql<{ id: number; first_name: string; last_name: string; external_id: string | null; country: string | null; region: string | null }>(
@@ -28,7 +28,7 @@ export class ExportRepository {
           WHERE organization_id = :org AND erased_at IS NULL AND (:chapter IS NULL OR chapter_id = :chapter) AND id IN (:ids) ORDER BY last_name, first_name, id`,
         { ids },
       ),
-      db.sql<{ supporter_id: number; kind: 'email' | 'mobile' | 'post'; shown: string; parts: Exported['points'][number]['parts'] }>(
+      db.sql<{ supporter_id: number; kind: 'email' | 'mobile' | 'post'; shown: string; parts: ExportedPerson['points'][number]['parts'] }>(
         `SELECT sc.supporter_id, cp.kind, cp.shown, cp.parts FROM supporter_contact sc JOIN contact_point cp ON cp.id = sc.contact_point_id
           WHERE sc.organization_id = :org AND sc.supporter_id IN (:ids) ORDER BY sc.position, cp.id`,
         { ids },

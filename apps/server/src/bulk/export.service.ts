@@ -5,9 +5,9 @@ import type { BulkAct } from '@goodword/core/contract';
 import { formatValue } from '@goodword/core/fields';
 import { FILE_LIMITS, joinTags, writeCard, writeCsv } from '@goodword/core/intake';
 import { Database } from '../platform/database';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
-import { ExportRepository, type Exported } from './export.repository';
+import { ExportRepository, type ExportedPerson } from './export.repository';
 import { TeamRepository } from '../team/team.repository';
 
 export interface ExportFile {
@@ -28,7 +28,7 @@ export class ExportService {
   ) {}
 
   async make(
-    scope: Scope,
+    scope: AccessScope,
     act: Extract<BulkAct, { do: 'export' }>,
     ids: readonly number[],
     progress: (done: number) => Promise<void>,
@@ -36,7 +36,7 @@ export class ExportService {
     const db = this.database.read(scope);
     const organization = await this.team.organization(scope);
     const fields = (await this.fields.all(db)).filter((field) => act.fields.length === 0 || act.fields.includes(field.id));
-    const all: (Exported & { values: string[] })[] = [];
+    const all: (ExportedPerson & { values: string[] })[] = [];
     for (let at = 0; at < ids.length; at += SLICE) {
       const some = ids.slice(at, at + SLICE);
       const values = await this.fields.valuesOf(db, some);
@@ -82,7 +82,7 @@ const headerOf = (fields: readonly string[]) => [
   ...fields,
 ];
 
-function rowOf(person: Exported & { values: string[] }): string[] {
+function rowOf(person: ExportedPerson & { values: string[] }): string[] {
   const { points } = person;
   const of = (kind: string) => points.filter((point) => point.kind === kind).map((point) => point.shown);
   return [

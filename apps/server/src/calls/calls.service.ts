@@ -13,7 +13,7 @@ import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { stillAs } from '../platform/versions';
 import { NotesRepository } from '../record/notes.repository';
 import { SegmentsService } from '../segments/segments.service';
@@ -44,13 +44,13 @@ export class CallsService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  async make(scope: Scope, list: MakeCallList): Promise<{ id: number }> {
+  async make(scope: AccessScope, list: MakeCallList): Promise<{ id: number }> {
     const ids = await this.segments.peopleIn(scope, list.group);
     if (ids.length === 0) throw new Conflict(sentence('group.nobody-to-call'));
     if (ids.length > MOST_CALLS) throw new Conflict(sentence('calls.too-many', { count: ids.length, most: MOST_CALLS }));
     const faults = compile(list.script, await this.fields.registry(scope)).faults;
     if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ field: 'script', code: 'merge', message: speak(fault.said) })));
-    return this.database.quietly(scope, async (tx) => {
+    return this.database.writeUnlogged(scope, async (tx) => {
       if (list.campaignId !== null && !(await this.campaigns.find(tx, list.campaignId))) throw new NotFound('campaign');
       const held = await this.heldOf(tx, ids, list.purpose);
       const id = await this.calls.make(
@@ -73,17 +73,17 @@ export class CallsService {
     return this.facts.decide(db, ids, { channel: 'call', scope: purpose, rules: await this.houseRules.rules(db), now: new Date() });
   }
 
-  async all(scope: Scope): Promise<CallListView[]> {
+  async all(scope: AccessScope): Promise<CallListView[]> {
     const db = this.database.read(scope);
     return this.views(db, await this.calls.all(db));
   }
 
-  async show(scope: Scope, id: number): Promise<CallListView> {
+  async show(scope: AccessScope, id: number): Promise<CallListView> {
     const db = this.database.read(scope);
     return (await this.views(db, [await this.list(db, id)]))[0]!;
   }
 
-  async people(scope: Scope, id: number, query: { after: number; limit: number; who: CallWho }): Promise<Page<CallRow>> {
+  async people(scope: AccessScope, id: number, query: { after: number; limit: number; who: CallWho }): Promise<Page<CallRow>> {
     const db = this.database.read(scope);
     const list = await this.list(db, id);
     const members = await this.membersNow(db, list, query);
@@ -117,7 +117,7 @@ export class CallsService {
   }
 
   /** What came of one call. The standing goes on the campaign's roster, the note on the record, a no into the ledger. */
-  async answer(scope: Scope, id: number, position: number, answer: CallAnswer): Promise<CallRow> {
+  async answer(scope: AccessScope, id: number, position: number, answer: CallAnswer): Promise<CallRow> {
     await this.database.write(scope, async (tx) => {
       const answered = await this.calls.holdAnswer(tx, id, position);
       const list = await this.list(tx, id);
@@ -144,8 +144,8 @@ export class CallsService {
     return (await this.rows(scope, list, [(await this.calls.member(db, id, position))!]))[0]!;
   }
 
-  async remove(scope: Scope, id: number): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+  async remove(scope: AccessScope, id: number): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const list = await this.list(tx, id);
       await this.calls.remove(tx, id);
       await audit(tx, { act: 'delete', subject: 'call-list', subjectId: id, words: `${list.name} deleted; what was answered stays on the records` });
@@ -175,7 +175,7 @@ export class CallsService {
     });
   }
 
-  private async rows(scope: Scope, list: CallListRow, members: readonly CallMemberRow[]): Promise<CallRow[]> {
+  private async rows(scope: AccessScope, list: CallListRow, members: readonly CallMemberRow[]): Promise<CallRow[]> {
     const db = this.database.read(scope);
     const ids = members.map((member) => member.supporter_id);
     const [organization, registry, points, gifts, decided, people, rules] = await Promise.all([

@@ -1,8 +1,8 @@
 import type { CallListView, CallRow, CampaignView, Page, RecordView, SupporterRow, TimelineItem } from '@goodword/core/contract';
-import { openHouse, houseDay, type House } from '../testing/harness';
-import { bringIn, COLUMNS, NOTHING } from '../testing/steps';
+import { openTestHouse, houseDay, type TestHouse } from '../testing/harness';
+import { bringIn, STEP_COLUMNS, NOTHING } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 let ids: number[];
 let campaignId: number;
 let listId: number;
@@ -23,10 +23,10 @@ async function mayCall(id: number): Promise<void> {
 }
 
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   const rows = NAMES.map((name, i) => `p${i}@example.org,${name.replace(' ', ',')},${i === 3 ? '' : `206 555 016${i}`}`);
-  await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), { columns: COLUMNS, permission: { email: NOTHING, text: NOTHING } });
+  await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), { columns: STEP_COLUMNS, permission: { email: NOTHING, text: NOTHING } });
   ids = (await house.client.get<Page<SupporterRow>>('/api/supporters')).rows.map((row) => row.id);
   await mayCall(ids[0]!);
   await mayCall(ids[1]!);

@@ -1,7 +1,7 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
 import { schema, type CampaignView, type MakeCampaign, type Page, type RosterGroup, type RosterRow } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { CampaignsService } from './campaigns.service';
 
 @Controller('api/campaigns')
@@ -9,24 +9,24 @@ export class CampaignsController {
   constructor(@Inject(CampaignsService) private readonly campaigns: CampaignsService) {}
 
   @Route('get', '', { role: 'viewer', summary: 'Campaigns with the counts of their rosters' })
-  all(@Caller() scope: Scope): Promise<CampaignView[]> {
+  all(@Caller() scope: AccessScope): Promise<CampaignView[]> {
     return this.campaigns.all(scope);
   }
 
   @Route('post', '', { role: 'organizer', summary: 'Make a campaign', body: schema.makeCampaign })
-  make(@Caller() scope: Scope, @Input('body') body: MakeCampaign): Promise<{ id: number }> {
+  make(@Caller() scope: AccessScope, @Input('body') body: MakeCampaign): Promise<{ id: number }> {
     return this.campaigns.make(scope, body);
   }
 
   @Route('get', ':id', { role: 'viewer', summary: 'One campaign', params: schema.idParams })
-  show(@Caller() scope: Scope, @Id() id: number): Promise<CampaignView> {
+  show(@Caller() scope: AccessScope, @Id() id: number): Promise<CampaignView> {
     return this.campaigns.show(scope, id);
   }
 
   @Route('put', ':id', { role: 'organizer', summary: 'Change a campaign and its standings', params: schema.idParams, body: schema.changeCampaign })
   @HttpCode(204)
   change(
-    @Caller() scope: Scope,
+    @Caller() scope: AccessScope,
     @Id() id: number,
     @Input('body') body: MakeCampaign & { isOpen: boolean; renamed: Record<string, string>; basedOn: number },
   ): Promise<void> {
@@ -34,13 +34,13 @@ export class CampaignsController {
   }
 
   @Route('delete', ':id', { role: 'organizer', summary: 'Remove a campaign; its people stay', params: schema.idParams })
-  remove(@Caller() scope: Scope, @Id() id: number): Promise<{ people: number }> {
+  remove(@Caller() scope: AccessScope, @Id() id: number): Promise<{ people: number }> {
     return this.campaigns.remove(scope, id);
   }
 
   @Route('get', ':id/roster', { role: 'viewer', summary: 'The roster, a page at a time', params: schema.idParams, query: schema.rosterQuery })
   roster(
-    @Caller() scope: Scope,
+    @Caller() scope: AccessScope,
     @Id() id: number,
     @Input('query') query: { standing?: string; after?: string; limit: number },
   ): Promise<Page<RosterRow>> {
@@ -54,7 +54,7 @@ export class CampaignsController {
     params: schema.idParams,
     body: schema.rosterPut,
   })
-  put(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { group: RosterGroup; standing: string }): Promise<{ people: number }> {
+  put(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { group: RosterGroup; standing: string }): Promise<{ people: number }> {
     return this.campaigns.put(scope, id, body.group, body.standing);
   }
 
@@ -66,7 +66,7 @@ export class CampaignsController {
     body: schema.rosterOff,
   })
   @HttpCode(200)
-  takeOff(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { group: RosterGroup }): Promise<{ people: number }> {
+  takeOff(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { group: RosterGroup }): Promise<{ people: number }> {
     return this.campaigns.takeOff(scope, id, body.group);
   }
 }

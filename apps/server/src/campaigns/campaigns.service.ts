@@ -5,7 +5,7 @@ import { audit } from '../platform/audit';
 import { Database, isDuplicate, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { nextVersion } from '../platform/versions';
 import { MessagesRepository } from '../messages/messages.repository';
 import { stillNeeded, UsesService } from '../sort/uses.service';
@@ -27,15 +27,15 @@ export class CampaignsService {
     @Inject(UsesService) private readonly uses: UsesService,
   ) {}
 
-  all(scope: Scope): Promise<CampaignView[]> {
+  all(scope: AccessScope): Promise<CampaignView[]> {
     return this.campaigns.all(this.database.read(scope));
   }
 
-  show(scope: Scope, id: number): Promise<CampaignView> {
+  show(scope: AccessScope, id: number): Promise<CampaignView> {
     return this.campaign(this.database.read(scope), id);
   }
 
-  async make(scope: Scope, campaign: MakeCampaign): Promise<{ id: number }> {
+  async make(scope: AccessScope, campaign: MakeCampaign): Promise<{ id: number }> {
     const id = await this.named(campaign.name, () =>
       this.database.write(scope, async (tx) => {
         tx.unchanged();
@@ -49,7 +49,7 @@ export class CampaignsService {
 
   /** Standings that people stand at can be renamed, not dropped. */
   async change(
-    scope: Scope,
+    scope: AccessScope,
     id: number,
     change: MakeCampaign & { isOpen: boolean; renamed: Record<string, string>; basedOn: number },
   ): Promise<void> {
@@ -87,7 +87,7 @@ export class CampaignsService {
     }
   }
 
-  async remove(scope: Scope, id: number): Promise<{ people: number }> {
+  async remove(scope: AccessScope, id: number): Promise<{ people: number }> {
     // A roster that is gone holds nobody: whoever was to be left out by it would get the message.
     const needed = stillNeeded(await this.uses.of(scope, 'campaign', id));
     if (needed) throw new Conflict(needed);
@@ -104,7 +104,7 @@ export class CampaignsService {
     });
   }
 
-  async roster(scope: Scope, id: number, query: { standing?: string; after?: string; limit: number }): Promise<Page<RosterRow>> {
+  async roster(scope: AccessScope, id: number, query: { standing?: string; after?: string; limit: number }): Promise<Page<RosterRow>> {
     const db = this.database.read(scope);
     await this.campaign(db, id);
     const after = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
@@ -113,7 +113,7 @@ export class CampaignsService {
   }
 
   /** Puts a group on the roster, or moves those who are on it. */
-  async put(scope: Scope, id: number, group: RosterGroup, standing: string): Promise<{ people: number }> {
+  async put(scope: AccessScope, id: number, group: RosterGroup, standing: string): Promise<{ people: number }> {
     const ids = await this.idsOf(scope, group);
     return this.database.write(scope, async (tx) => {
       const campaign = await this.campaign(tx, id);
@@ -134,7 +134,7 @@ export class CampaignsService {
     });
   }
 
-  async takeOff(scope: Scope, id: number, group: RosterGroup): Promise<{ people: number }> {
+  async takeOff(scope: AccessScope, id: number, group: RosterGroup): Promise<{ people: number }> {
     const ids = await this.idsOf(scope, group);
     return this.database.write(scope, async (tx) => {
       const campaign = await this.campaign(tx, id);
@@ -166,7 +166,7 @@ export class CampaignsService {
     await audit(tx, { act: 'roster', subject: 'supporter', subjectId: ids[0]!, words, before, after, undo });
   }
 
-  private async idsOf(scope: Scope, group: RosterGroup): Promise<number[]> {
+  private async idsOf(scope: AccessScope, group: RosterGroup): Promise<number[]> {
     if ('ids' in group) return group.ids;
     const db = this.database.read(scope);
     if (group.kind === 'segment') return this.segments.members(scope, (await this.segments.segment(scope, group.id)).tree);

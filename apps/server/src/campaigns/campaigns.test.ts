@@ -1,15 +1,15 @@
 import type { CampaignView, Page, RecordView, RosterRow, SegmentCount, TimelineItem } from '@goodword/core/contract';
 import { gathering, HEAD, noPermission } from '../testing/gathering';
-import { openHouse, type Client, type House } from '../testing/harness';
+import { openTestHouse, type Client, type TestHouse } from '../testing/harness';
 import { bringIn } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 let east: Client;
 let batchId: number;
 const { find, record } = gathering(() => house);
 
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   const rows = ['ann@example.org,Ann,Reyes,', 'bea@example.org,Bea,Okoro,', 'cy@example.org,Cy,Lin,'];
   batchId = (await bringIn(house.client, `${HEAD}${rows.join('\n')}\n`, { permission: noPermission })).id;

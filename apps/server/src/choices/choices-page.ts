@@ -4,11 +4,11 @@ import { standardTextAsk } from '@goodword/core/words';
 import { lines, supporterPage } from '../platform/pages/page';
 import { channelPhrase, phrase, PHRASES, statePhrase, type Phrases } from '../platform/pages/phrases';
 import { imprint, logoOf } from '../team/team.repository';
-import type { Choice, ChoicesView } from './choices.service';
+import type { PreferenceLine, PreferencesView } from './choices.service';
 
 const NAMES: Record<Language, string> = { en: 'English', es: 'Español', fr: 'Français', de: 'Deutsch' };
 
-export interface Said {
+export interface PageNotice {
   /** What has just been done. */
   done?: keyof Phrases;
   /** What could not be done. */
@@ -17,7 +17,7 @@ export interface Said {
 }
 
 /** Everything on one page, without script: what they get and why, pause, leave, correct, take a copy, be erased. */
-export function choicesPage(view: ChoicesView, path: string, said: Said = {}): string {
+export function preferencesPage(view: PreferencesView, path: string, said: PageNotice = {}): string {
   const p = PHRASES[view.language];
   const organization = view.organization.name;
   const title = phrase(p.choicesTitle, { organization });
@@ -41,7 +41,7 @@ ${view.fresh ? personal(view, p, path, said) : stale(p)}
   return supporterPage(title, body, { language: view.language, logo: logoOf(view.organization) });
 }
 
-function choosing(view: ChoicesView, p: Phrases): string {
+function choosing(view: PreferencesView, p: Phrases): string {
   const channels = [...new Set(view.choices.map((choice) => choice.channel))];
   const groups = channels.map(
     (channel) =>
@@ -58,13 +58,13 @@ function choosing(view: ChoicesView, p: Phrases): string {
   return `<p>${e(p.choicesIntro)}</p><form method="post"><input type="hidden" name="wasSaid" value="1">${groups.join('')}${stopped.join('')}<button name="act" value="choose">${e(p.save)}</button></form>${nothing}`;
 }
 
-function box(choice: Choice, p: Phrases): string {
+function box(choice: PreferenceLine, p: Phrases): string {
   const key = `${choice.channel}.${choice.scope}`;
   const why = choice.why ? `<br><span class="small">${e(p.whyTitle)}: ${lines(choice.why)}</span>` : '';
   return `<input type="hidden" name="shown" value="${key}">${choice.on ? `<input type="hidden" name="was" value="${key}">` : ''}<label class="check"><input type="checkbox" name="on" value="${key}"${choice.on ? ' checked' : ''}><span>${e(choice.name)} <span class="small">(${e(statePhrase(p, choice.state))})</span>${why}</span></label>`;
 }
 
-function personal(view: ChoicesView, p: Phrases, path: string, said: Said): string {
+function personal(view: PreferencesView, p: Phrases, path: string, said: PageNotice): string {
   const fault = said.fault;
   const input = (name: string, type: string, label: string, value: string, autocomplete: string) => {
     const wrong = fault?.input === name;

@@ -8,33 +8,33 @@ import { phrase, PHRASES } from '../platform/pages/phrases';
 import { Caller, Id, Route } from '../platform/api';
 import { NotFound } from '../platform/errors';
 import { RateLimit } from '../platform/rate-limit';
-import type { Scope } from '../platform/scope';
-import { choicesPage, type Said } from './choices-page';
-import { ChoicesService, type Held } from './choices.service';
-import { ChoosingService, type PostedChoices } from './choosing.service';
+import type { AccessScope } from '../platform/scope';
+import { preferencesPage, type PageNotice } from './choices-page';
+import { PreferencesService, type OpenedLink } from './choices.service';
+import { PreferenceCommands, type PostedPreferences } from './choosing.service';
 
 type Posted = Record<string, string | string[] | undefined>;
 
 /** The preference page behind a signed link. No session, no script, no question before it is done. */
 @Controller()
-export class ChoicesController {
+export class PreferencesController {
   private readonly posts = new RateLimit(120, 600_000);
   private readonly freshLinks = new RateLimit(3, 86_400_000);
 
   constructor(
-    @Inject(ChoicesService) private readonly choices: ChoicesService,
-    @Inject(ChoosingService) private readonly choosing: ChoosingService,
+    @Inject(PreferencesService) private readonly choices: PreferencesService,
+    @Inject(PreferenceCommands) private readonly choosing: PreferenceCommands,
   ) {}
 
   @Route('get', 'choices/:token', { role: 'anyone', summary: 'What a supporter gets, and why', params: schema.tokenParams, query: schema.pageQuery })
   async page(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
-    const held = await this.hold(token, request, response);
+    const held = await this.openLink(token, request, response);
     if (held) await this.show(held, token, request, response, {});
   }
 
   @Route('get', 'choices/:token/data.json', { role: 'anyone', summary: 'Everything held about them', params: schema.tokenParams })
   async data(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
-    const held = await this.hold(token, request, response);
+    const held = await this.openLink(token, request, response);
     if (!held) return;
     if (!held.fresh) return this.show(held, token, request, response, {});
     response
@@ -47,11 +47,11 @@ export class ChoicesController {
     role: 'anyone',
     summary: 'Choose, pause, leave, correct',
     params: schema.tokenParams,
-    body: schema.postedChoices,
+    body: schema.postedPreferences,
     ownProof: true,
   })
   async act(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
-    const held = await this.hold(token, request, response);
+    const held = await this.openLink(token, request, response);
     if (!held) return;
     const language = this.language(request);
     if (!this.posts.pass(request.ip ?? '')) {
@@ -71,11 +71,11 @@ export class ChoicesController {
     params: schema.idParams,
   })
   @HttpCode(200)
-  async link(@Caller() scope: Scope, @Id() id: number): Promise<{ to: string }> {
+  async link(@Caller() scope: AccessScope, @Id() id: number): Promise<{ to: string }> {
     return { to: await this.choices.sendLink(scope, id) };
   }
 
-  private async done(held: Held, posted: Posted, language: Language, origin: string): Promise<Said> {
+  private async done(held: OpenedLink, posted: Posted, language: Language, origin: string): Promise<PageNotice> {
     const p = PHRASES[language];
     const act = String(posted.act ?? '');
     const pause = /^pause-(0|30|60|90)$/.exec(act);
@@ -110,7 +110,7 @@ export class ChoicesController {
   }
 
   /** What came of asking for a fresh link: a page that says it is on its way has sent it. */
-  private async fresh(held: Held, language: Language): Promise<Said> {
+  private async fresh(held: OpenedLink, language: Language): Promise<PageNotice> {
     const key = String(held.supporterId);
     if (!this.freshLinks.pass(key)) return { not: 'freshEnough' };
     const { not } = await this.choices.freshLink(held, language);
@@ -118,18 +118,18 @@ export class ChoicesController {
     return not ? { not: not === 'closed' ? 'freshClosed' : 'freshAway' } : { done: 'freshSent' };
   }
 
-  private async show(held: Held, token: string, request: Request, response: Response, said: Said): Promise<void> {
+  private async show(held: OpenedLink, token: string, request: Request, response: Response, said: PageNotice): Promise<void> {
     const view = await this.choices.view(held, this.language(request));
     response
       .status(said.fault ? 422 : 200)
       .set('cache-control', 'no-store')
       .type('html')
-      .send(choicesPage(view, `/choices/${token}`, said));
+      .send(preferencesPage(view, `/choices/${token}`, said));
   }
 
-  private async hold(token: string, request: Request, response: Response): Promise<Held | null> {
+  private async openLink(token: string, request: Request, response: Response): Promise<OpenedLink | null> {
     try {
-      return await this.choices.hold(token);
+      return await this.choices.openLink(token);
     } catch (error) {
       if (!(error instanceof NotFound)) throw error;
       const language = this.language(request);
@@ -147,7 +147,7 @@ export class ChoicesController {
   }
 }
 
-function choicesOf(posted: Posted): PostedChoices {
+function choicesOf(posted: Posted): PostedPreferences {
   const was = posted.wasSaid === undefined ? null : new Set(many(posted.was));
   return { shown: new Set(many(posted.shown)), was, ticked: new Set(many(posted.on)) };
 }

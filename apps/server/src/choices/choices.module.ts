@@ -4,16 +4,16 @@ import { FormsModule } from '../forms/forms.module';
 import { PermissionModule } from '../permission/permission.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
-import { WaysOutModule } from '../waysout/waysout.module';
-import { ChoicesController } from './choices.controller';
-import { ChoicesRepository } from './choices.repository';
-import { ChoicesService } from './choices.service';
-import { ChoosingService } from './choosing.service';
+import { UnsubscribeModule } from '../waysout/waysout.module';
+import { PreferencesController } from './choices.controller';
+import { PreferencesRepository } from './choices.repository';
+import { PreferencesService } from './choices.service';
+import { PreferenceCommands } from './choosing.service';
 
 @Module({
-  imports: [PermissionModule, SupportersModule, TeamModule, WaysOutModule, EvidenceModule, FormsModule],
-  controllers: [ChoicesController],
-  providers: [ChoicesService, ChoosingService, ChoicesRepository],
-  exports: [ChoicesService],
+  imports: [PermissionModule, SupportersModule, TeamModule, UnsubscribeModule, EvidenceModule, FormsModule],
+  controllers: [PreferencesController],
+  providers: [PreferencesService, PreferenceCommands, PreferencesRepository],
+  exports: [PreferencesService],
 })
-export class ChoicesModule {}
+export class PreferencesModule {}

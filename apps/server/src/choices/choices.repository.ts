@@ -3,15 +3,15 @@ import type { Database, Scoped } from '../platform/database';
 import { currentRecord } from '../supporters/merged';
 
 /** Who a link belongs to. */
-export interface Holder {
+export interface LinkHolder {
   organizationId: number;
   supporterId: number;
 }
 
 @Injectable()
-export class ChoicesRepository {
+export class PreferencesRepository {
   /** A signed token is all the proof there is, so the person is found without a scope, and gives the scope. */
-  async holder(database: Database, of: number): Promise<Holder | null> {
+  async holder(database: Database, of: number): Promise<LinkHolder | null> {
     const supporterId = await currentRecord(database, of);
     const row = (await database.unscoped()('supporter').where('id', supporterId).whereNull('erased_at').first('id', 'organization_id')) as
       { id: number; organization_id: number } | undefined;

@@ -8,8 +8,8 @@ import {
   isOpen,
   isPaused,
   mayWrite,
-  standing,
-  standingNo,
+  consentStatus,
+  isOptedOut,
   type Channel,
   type PermissionState,
   type PlaceRules,
@@ -18,20 +18,20 @@ import {
 } from '@goodword/core/permission';
 import { verdictWords } from '@goodword/core/words';
 import { phrase, PHRASES } from '../platform/pages/phrases';
-import { FileService } from '../evidence/file.service';
+import { EvidenceFileService } from '../evidence/file.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository, PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { CONFIG, type Config } from '../platform/config';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, NotFound, Unavailable } from '../platform/errors';
 import { MAIL_OUT, type MailOut } from '../platform/mail-out';
-import { programScope, type Scope } from '../platform/scope';
+import { programScope, type AccessScope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
 import { SupportersRepository, type PersonRow, type PointRow } from '../supporters/supporters.repository';
 import { SupportersService } from '../supporters/supporters.service';
 import { imprint, mailFrom, TeamRepository, type OrganizationRow } from '../team/team.repository';
-import { WaysOutRepository } from '../waysout/waysout.repository';
-import { ChoicesRepository, type Holder } from './choices.repository';
+import { UnsubscribeRepository } from '../waysout/waysout.repository';
+import { PreferencesRepository, type LinkHolder } from './choices.repository';
 import { sentence } from '../platform/words';
 
 /** Links older than this still close everything; what opens anything wants a newer one. */
@@ -40,7 +40,7 @@ const DAY_MS = 86_400_000;
 const OFFERED: readonly Purpose[] = ['news', 'appeals', 'volunteering'];
 
 /** One thing that can be on or off. */
-export interface Choice {
+export interface PreferenceLine {
   channel: Channel;
   scope: PermissionScope;
   name: string;
@@ -50,7 +50,7 @@ export interface Choice {
   on: boolean;
 }
 
-export interface ChoicesView {
+export interface PreferencesView {
   organization: OrganizationRow;
   person: PersonRow;
   language: Language;
@@ -58,7 +58,7 @@ export interface ChoicesView {
   inTime: boolean;
   email: string | null;
   mobile: string | null;
-  choices: Choice[];
+  choices: PreferenceLine[];
   /** The address that each channel's choices are about. */
   points: Partial<Record<Channel, number>>;
   rules: PlaceRules;
@@ -69,7 +69,7 @@ export interface ChoicesView {
 }
 
 /** Who holds a link, the address that it came to, and what it opens. */
-export interface Held extends Holder {
+export interface OpenedLink extends LinkHolder {
   contactPointId: number | null;
   /** Asked for and sent to the address lately: opens what is held about the person. */
   fresh: boolean;
@@ -79,7 +79,7 @@ export interface Held extends Holder {
 
 /** Reading for the preference page: whose link it is, what they get and why, a copy of all that is held, and fresh links. */
 @Injectable()
-export class ChoicesService {
+export class PreferencesService {
   private readonly tokens: Tokens;
   private readonly log = new Logger('choices');
 
@@ -87,11 +87,11 @@ export class ChoicesService {
     @Inject(Database) private readonly database: Database,
     @Inject(CONFIG) private readonly config: Config,
     @Inject(MAIL_OUT) private readonly mailOut: MailOut,
-    @Inject(ChoicesRepository) private readonly choices: ChoicesRepository,
-    @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
+    @Inject(PreferencesRepository) private readonly choices: PreferencesRepository,
+    @Inject(UnsubscribeRepository) private readonly waysOut: UnsubscribeRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(SupportersService) private readonly records: SupportersService,
-    @Inject(FileService) private readonly files: FileService,
+    @Inject(EvidenceFileService) private readonly files: EvidenceFileService,
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(FactsRepository) private readonly facts: FactsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
@@ -101,7 +101,7 @@ export class ChoicesService {
   }
 
   /** A link of one's own: what a message carries, or one that was asked for. Throws NotFound for any other. */
-  async hold(token: string): Promise<Held> {
+  async openLink(token: string): Promise<OpenedLink> {
     const own = this.tokens.read('choices', token);
     if (own) {
       const fresh = today() - own.extra <= FRESH_DAYS;
@@ -120,7 +120,7 @@ export class ChoicesService {
     });
   }
 
-  private async held(supporterId: number, link: Omit<Held, keyof Holder>): Promise<Held> {
+  private async held(supporterId: number, link: Omit<OpenedLink, keyof LinkHolder>): Promise<OpenedLink> {
     const holder = await this.choices.holder(this.database, supporterId);
     return holder ? { ...holder, ...link } : this.refuse('a preference link of somebody erased');
   }
@@ -135,12 +135,12 @@ export class ChoicesService {
     return `${this.config.PUBLIC_URL}/choices/${this.tokens.make('choices', supporterId, today(), contactPointId)}`;
   }
 
-  async view(held: Held, language: Language): Promise<ChoicesView> {
+  async view(held: OpenedLink, language: Language): Promise<PreferencesView> {
     const db = this.database.read(programScope(held.organizationId));
     return this.read(db, held, language);
   }
 
-  async read(db: Scoped, held: Held, language: Language): Promise<ChoicesView> {
+  async read(db: Scoped, held: OpenedLink, language: Language): Promise<PreferencesView> {
     const person = await this.supporters.find(db, held.supporterId);
     if (!person) throw new NotFound('page behind this link');
     const all = await this.houseRules.rules(db);
@@ -155,11 +155,11 @@ export class ChoicesService {
     const now = Date.now();
     const first = firstPoints(points, held.contactPointId);
     const marksOf = (channel: Channel, scope: PermissionScope) => cells.marksAt({ contactPointId: first.get(channel)!.id, channel, scope });
-    const stopped = first.has('text') && standingNo(marksOf('text', 'all')) ? (['text'] as Channel[]) : [];
-    const choices: Choice[] = [];
+    const stopped = first.has('text') && isOptedOut(marksOf('text', 'all')) ? (['text'] as Channel[]) : [];
+    const choices: PreferenceLine[] = [];
     for (const channel of first.keys()) {
       const offer = (scope: PermissionScope, name: string, why: string, purpose: Purpose | 'lists') => {
-        const { state } = standing(marksOf(channel, scope), now, cells.rules);
+        const { state } = consentStatus(marksOf(channel, scope), now, cells.rules);
         choices.push({ channel, scope, name, why, state, on: mayWrite(cells.rules.now, channel, purpose, state) });
       };
       if (stopped.includes(channel)) continue;
@@ -185,7 +185,7 @@ export class ChoicesService {
   }
 
   /** Everything held about the person, as they may ask for it (GDPR art. 15, art. 20). */
-  async copy(held: Held): Promise<object> {
+  async copy(held: OpenedLink): Promise<object> {
     const scope = programScope(held.organizationId);
     const db = this.database.read(scope);
     const [record, report, messages] = await Promise.all([
@@ -215,7 +215,7 @@ export class ChoicesService {
   }
 
   /** Sends the person a link of their own, as they have asked for. Where they want no word at all by email, none goes. */
-  async sendLink(scope: Scope, supporterId: number): Promise<string> {
+  async sendLink(scope: AccessScope, supporterId: number): Promise<string> {
     const db = this.database.read(scope);
     const person = await this.supporters.need(db, supporterId);
     const rules = await this.houseRules.rules(db);
@@ -233,7 +233,7 @@ export class ChoicesService {
    * nothing but this. Returns where it went, or why it went nowhere: no address of theirs is open, or the mail server did
    * not take it.
    */
-  async freshLink(held: Holder & { contactPointId: number | null }, language: Language): Promise<{ to?: string; not?: 'closed' | 'away' }> {
+  async freshLink(held: LinkHolder & { contactPointId: number | null }, language: Language): Promise<{ to?: string; not?: 'closed' | 'away' }> {
     const scope = programScope(held.organizationId);
     const [organization, points] = await Promise.all([
       this.team.organization(scope),

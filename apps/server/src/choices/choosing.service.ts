@@ -13,13 +13,13 @@ import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
 import { programScope } from '../platform/scope';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
-import { ChoicesRepository } from './choices.repository';
-import { ChoicesService, FRESH_DAYS, type Choice, type ChoicesView, type Held } from './choices.service';
+import { PreferencesRepository } from './choices.repository';
+import { PreferencesService, FRESH_DAYS, type PreferenceLine, type PreferencesView, type OpenedLink } from './choices.service';
 
 const DAY_MS = 86_400_000;
 
 /** Keys of boxes: all that were on the page, those that were on when it was shown, those that are ticked now. */
-export interface PostedChoices {
+export interface PostedPreferences {
   shown: ReadonlySet<string>;
   /** Null from a page that does not say. */
   was: ReadonlySet<string> | null;
@@ -28,11 +28,11 @@ export interface PostedChoices {
 
 /** What supporters do on their preference page: choose, pause, leave, correct, ask to be erased. Each act is theirs, with its words. */
 @Injectable()
-export class ChoosingService {
+export class PreferenceCommands {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(ChoicesService) private readonly choices: ChoicesService,
-    @Inject(ChoicesRepository) private readonly repository: ChoicesRepository,
+    @Inject(PreferencesService) private readonly choices: PreferencesService,
+    @Inject(PreferencesRepository) private readonly repository: PreferencesRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(ConfirmationsRepository) private readonly confirmations: ConfirmationsRepository,
@@ -45,11 +45,11 @@ export class ChoosingService {
    * written down whatever stands now. A yes wants a link in its time, and for texts and calls an answer from the phone
    * where the rule of the place says so.
    */
-  async choose(held: Held, posted: PostedChoices, language: Language, origin: string): Promise<'saved' | 'phoneAsked' | 'wantsFresh'> {
+  async choose(held: OpenedLink, posted: PostedPreferences, language: Language, origin: string): Promise<'saved' | 'phoneAsked' | 'wantsFresh'> {
     return this.write(held, async (tx) => {
       const view = await this.choices.read(tx, held, language);
       const entries: NewEntry[] = [];
-      const toConfirm = new Map<Channel, Choice[]>();
+      const toConfirm = new Map<Channel, PreferenceLine[]>();
       let refused = false;
       for (const choice of view.choices) {
         const key = `${choice.channel}.${choice.scope}`;
@@ -70,14 +70,21 @@ export class ChoosingService {
     });
   }
 
-  private yes(held: Held, view: ChoicesView, choice: Choice, state: 'yes' | 'asked', origin: string): NewEntry {
+  private yes(held: OpenedLink, view: PreferencesView, choice: PreferenceLine, state: 'yes' | 'asked', origin: string): NewEntry {
     const texted = choice.channel === 'text' ? `. ${standardTextAsk(view.organization.name, 2)}` : '';
     const entry = this.entry(held, choice.channel, choice.scope, state, `${choice.name}${texted}`, origin);
     return { ...entry, contactPointId: view.points[choice.channel] ?? null };
   }
 
   /** A link in a mail says nothing of whose telephone it is: the phone is asked, and they stand as Asked until it answers. */
-  private async askPhone(tx: Scoped, held: Held, view: ChoicesView, channel: Channel, asks: readonly Choice[], origin: string): Promise<NewEntry[]> {
+  private async askPhone(
+    tx: Scoped,
+    held: OpenedLink,
+    view: PreferencesView,
+    channel: Channel,
+    asks: readonly PreferenceLine[],
+    origin: string,
+  ): Promise<NewEntry[]> {
     const point = (await this.supporters.points(tx, [held.supporterId])).find(({ id }) => id === view.points[channel]);
     if (!point) return [];
     const entries = asks.map((choice) => this.yes(held, view, choice, 'asked', origin));
@@ -95,7 +102,7 @@ export class ChoosingService {
     return entries;
   }
 
-  async nothing(held: Held, origin: string, words: string): Promise<void> {
+  async nothing(held: OpenedLink, origin: string, words: string): Promise<void> {
     await this.write(held, (tx) =>
       this.ledger.recordAll(
         tx,
@@ -105,7 +112,7 @@ export class ChoosingService {
   }
 
   /** A pause of so many days on everything, or its end (0), which opens and so wants a link in its time. */
-  async pause(held: Held, days: number, origin: string, words: string): Promise<void> {
+  async pause(held: OpenedLink, days: number, origin: string, words: string): Promise<void> {
     if (days === 0 && !held.inTime) return;
     const untilAt = new Date(days === 0 ? Date.now() : Math.floor(Date.now() / DAY_MS + days) * DAY_MS + DAY_MS - 1);
     await this.write(held, (tx) =>
@@ -118,7 +125,7 @@ export class ChoosingService {
 
   /** What was said on the page that a mail opened, through its address; of other channels without one. */
   private entry(
-    held: Held,
+    held: OpenedLink,
     channel: Channel,
     scope: PermissionScope,
     state: 'yes' | 'no' | 'asked' | 'pause',
@@ -140,7 +147,7 @@ export class ChoosingService {
     };
   }
 
-  private async putOnList(tx: Scoped, held: Held, listId: number): Promise<void> {
+  private async putOnList(tx: Scoped, held: OpenedLink, listId: number): Promise<void> {
     tx.changed('list', listId, [held.supporterId]);
     await tx.execute('INSERT IGNORE INTO supporter_list (organization_id, supporter_id, list_id) VALUES (:org, :supporterId, :listId)', {
       supporterId: held.supporterId,
@@ -150,7 +157,7 @@ export class ChoosingService {
 
   /** Corrects name and addresses. A new address is asked to confirm, and takes the place of the old one when it has. */
   async correct(
-    held: Held,
+    held: OpenedLink,
     yours: { firstName: string; lastName: string; email: string; mobile: string },
     language: Language,
   ): Promise<{ fault: { input: string; phrase: keyof Phrases; value: string } | null }> {
@@ -161,7 +168,7 @@ export class ChoosingService {
     if (email && !email.ok) return { fault: { input: 'email', phrase: 'badEmail', value: yours.email.slice(0, 60) } };
     if (mobile && !mobile.ok) return { fault: { input: 'mobile', phrase: 'badMobile', value: yours.mobile.slice(0, 60) } };
     await this.write(held, async (tx) => {
-      const person = await this.supporters.hold(tx, held.supporterId);
+      const person = await this.supporters.lockForUpdate(tx, held.supporterId);
       const [first, last] = [yours.firstName.trim().slice(0, 100), yours.lastName.trim().slice(0, 100)];
       if (first !== person.first_name || last !== person.last_name) {
         await this.supporters.rename(tx, held.supporterId, first, last);
@@ -202,22 +209,22 @@ export class ChoosingService {
     return { fault: null };
   }
 
-  async askErasure(held: Held): Promise<void> {
+  async askErasure(held: OpenedLink): Promise<void> {
     await this.write(held, async (tx) => {
       if (!(await this.repository.erasureAsked(tx, held.supporterId))) await this.repository.askErasure(tx, held.supporterId);
     });
   }
 
-  private write<T>(held: Held, work: (tx: Scoped) => Promise<T>): Promise<T> {
+  private write<T>(held: OpenedLink, work: (tx: Scoped) => Promise<T>): Promise<T> {
     return this.database.write(programScope(held.organizationId), work);
   }
 }
 
 /** A yes wants a link in its time, and by email one that came to the very address that the yes is about. */
-function opens(held: Held, view: ChoicesView, channel: Channel): boolean {
+function opens(held: OpenedLink, view: PreferencesView, channel: Channel): boolean {
   return held.inTime && (channel !== 'email' || view.points.email === held.contactPointId);
 }
 
-function mustAskPhone(channel: Channel, view: ChoicesView): boolean {
+function mustAskPhone(channel: Channel, view: PreferencesView): boolean {
   return (channel === 'text' || channel === 'call') && asksToConfirm(view.rules, channel);
 }

@@ -3,9 +3,9 @@ import type { Response } from 'express';
 import { once } from 'node:events';
 import { schema, type AddressHolder } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { toPdf } from '../print/pdf';
-import { FileService } from './file.service';
+import { EvidenceFileService } from './file.service';
 import { fileDocument, filePage } from './page';
 import { RevocationsService } from './revocations.service';
 
@@ -13,7 +13,7 @@ import { RevocationsService } from './revocations.service';
 @Controller('api')
 export class EvidenceController {
   constructor(
-    @Inject(FileService) private readonly files: FileService,
+    @Inject(EvidenceFileService) private readonly files: EvidenceFileService,
     @Inject(RevocationsService) private readonly revocations: RevocationsService,
   ) {}
 
@@ -22,17 +22,17 @@ export class EvidenceController {
     summary: "One person's file of permission, also of somebody erased",
     params: schema.idParams,
   })
-  async json(@Caller() scope: Scope, @Id() id: number, @Res() response: Response): Promise<void> {
+  async json(@Caller() scope: AccessScope, @Id() id: number, @Res() response: Response): Promise<void> {
     response.attachment(`permission-${id}.json`).json(await this.files.of(scope, id));
   }
 
   @Route('get', 'supporters/:id/permission.html', { role: 'viewer', summary: 'The same as a page', params: schema.idParams })
-  async page(@Caller() scope: Scope, @Id() id: number, @Res() response: Response): Promise<void> {
+  async page(@Caller() scope: AccessScope, @Id() id: number, @Res() response: Response): Promise<void> {
     response.type('html').send(filePage(await this.files.of(scope, id)));
   }
 
   @Route('get', 'supporters/:id/permission.pdf', { role: 'viewer', summary: 'The same as PDF', params: schema.idParams })
-  async pdf(@Caller() scope: Scope, @Id() id: number, @Res() response: Response): Promise<void> {
+  async pdf(@Caller() scope: AccessScope, @Id() id: number, @Res() response: Response): Promise<void> {
     response.attachment(`permission-${id}.pdf`).send(await toPdf(fileDocument(await this.files.of(scope, id))));
   }
 
@@ -42,7 +42,7 @@ export class EvidenceController {
     summary: 'Whose file an address leads to, also of people erased',
     query: schema.addressQuery,
   })
-  at(@Caller() scope: Scope, @Input('query') query: { address: string }): Promise<AddressHolder[]> {
+  at(@Caller() scope: AccessScope, @Input('query') query: { address: string }): Promise<AddressHolder[]> {
     return this.files.at(scope, query.address);
   }
 
@@ -50,7 +50,7 @@ export class EvidenceController {
     role: 'organizer',
     summary: 'Every no: when it was received, read and acted on',
   })
-  async log(@Caller() scope: Scope, @Res() response: Response): Promise<void> {
+  async log(@Caller() scope: AccessScope, @Res() response: Response): Promise<void> {
     response.attachment('revocations.csv').type('csv');
     for await (const part of this.revocations.csv(scope)) if (!response.write(part)) await once(response, 'drain');
     response.end();

@@ -1,15 +1,15 @@
 import Papa from 'papaparse';
 import type { AddressHolder, PermissionReport, RecordView } from '@goodword/core/contract';
 import { MailInService } from '../inbound/mail-in.service';
-import { houseDay, openHouse, until, type House } from '../testing/harness';
+import { houseDay, openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { agreed, bringIn, draftEmail, letterOf, messageAt, moveTo, NOTHING, send } from '../testing/steps';
-import { mailTo, openForm, personBy, Visitor } from '../testing/supporter';
+import { mailTo, openFormAs, personBy, Visitor } from '../testing/supporter';
 
 /* One person's file of permission: all that is kept of them, nothing of anybody else, also when they are erased. */
-let house: House;
+let house: TestHouse;
 let visitor: Visitor;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.app.get(MailInService).listen(house.config.INBOUND_SMTP_PORT, '127.0.0.1');
   house.startWorker();
   visitor = new Visitor(house.config.PUBLIC_URL, { 'x-forwarded-for': '203.0.113.9' });
@@ -80,7 +80,7 @@ describe('the file of one person', () => {
   });
 
   test('a form is shown as it looked then, with the page, the origin, the request to confirm and its words', async () => {
-    const form = await openForm(house.client, 'Harbour day', (one) => ({ ...one, confirm: { ...one.confirm, email: 'always' } }));
+    const form = await openFormAs(house.client, 'Harbour day', (one) => ({ ...one, confirm: { ...one.confirm, email: 'always' } }));
     await visitor.post(`/join/${form.slug}`, { firstName: 'Hal', email: 'hal@example.org', agree_0: '1' });
     const { link } = await mailTo(house, 'hal@example.org', '/confirm');
     await visitor.post(link, {});
@@ -197,7 +197,7 @@ test('the log of refusals says when each was received, read and acted on, and wi
   await someone('pia@example.org,Pia,Ray,2065550173');
   const sentAt = new Date(Date.now() - 90_000);
   await texted('+12065550173', 'STOP', sentAt.toISOString());
-  await until(
+  await eventually(
     'the stop',
     async () => (await personBy(house.client, 'pia@example.org')).entries,
     (entries) => entries.some((one) => one.state === 'no'),

@@ -4,7 +4,7 @@ import type { AddressKind, Channel, HouseRules, Purpose, Scope, Verdict } from '
 import type { Scoped } from '../platform/database';
 
 /** Whose file it is; also somebody erased. */
-export interface Subject {
+export interface EvidenceSubject {
   id: number;
   first_name: string;
   last_name: string;
@@ -33,10 +33,10 @@ const MATE = 'LEFT JOIN teammate t ON t.id =';
 
 /** What is kept of one person beside the ledger, each fact with its moment, oldest first. */
 @Injectable()
-export class FileRepository {
+export class EvidenceFileRepository {
   /** Also somebody erased; nobody who was brought into another record. */
-  async subject(db: Scoped, id: number): Promise<Subject | undefined> {
-    const [row] = await db.sql<Subject>(
+  async subject(db: Scoped, id: number): Promise<EvidenceSubject | undefined> {
+    const [row] = await db.sql<EvidenceSubject>(
       `SELECT id, first_name, last_name, country, region, erased_at FROM supporter
         WHERE organization_id = :org AND id = :id AND merged_into IS NULL AND (:chapter IS NULL OR chapter_id = :chapter)`,
       { id },
@@ -203,6 +203,6 @@ export class FileRepository {
 }
 
 /** The scope that a message asked for. */
-export function scopeOf({ purpose, list_id }: Pick<DeliveryFact, 'purpose' | 'list_id'>): Scope {
+export function scopeOfDelivery({ purpose, list_id }: Pick<DeliveryFact, 'purpose' | 'list_id'>): Scope {
   return list_id === null ? (purpose ?? 'appeals') : `list:${list_id}`;
 }

@@ -2,9 +2,9 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { AddressHolder, EvidenceDelivery, EvidenceEntry, PermissionReport } from '@goodword/core/contract';
 import { cleanEmail, cleanMobile } from '@goodword/core/intake';
 import {
-  askedFor,
+  rulePurposeOf,
   foldEntries,
-  needOf,
+  requiredConsentOf,
   placeAt,
   placeKeyOf,
   rulesFor,
@@ -20,17 +20,17 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCells } from '../permission/ledger/facts.repository';
 import { asSaid, type EntryRow } from '../permission/ledger/entries';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
-import { standingsAtEach } from '../permission/standings';
+import { statusAtEachAddress } from '../permission/standings';
 import { Database, type Scoped } from '../platform/database';
 import { Invalid, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { HouseKeys } from '../platform/house-keys';
 import { ErasureRepository } from '../supporters/erasure.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { entryView } from '../supporters/person-ledger.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
-import { FileRepository, scopeOf, type DeliveryFact, type Subject } from './file.repository';
+import { EvidenceFileRepository, scopeOfDelivery, type DeliveryFact, type EvidenceSubject } from './file.repository';
 import { sentence } from '../platform/words';
 
 /** What left, or may have. */
@@ -52,11 +52,11 @@ interface Past {
 
 /** One person's file of permission, whole: what they said, what they were sent and on what ground, what changed. */
 @Injectable()
-export class FileService {
+export class EvidenceFileService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(HouseKeys) private readonly keys: HouseKeys,
-    @Inject(FileRepository) private readonly facts: FileRepository,
+    @Inject(EvidenceFileRepository) private readonly facts: EvidenceFileRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(EvidenceRepository) private readonly evidence: EvidenceRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
@@ -67,7 +67,7 @@ export class FileService {
   ) {}
 
   /** Also of somebody erased: their dates and states, with a keyed hash in place of each address. */
-  async of(scope: Scope, id: number): Promise<PermissionReport> {
+  async of(scope: AccessScope, id: number): Promise<PermissionReport> {
     const db = this.database.read(scope);
     const person = (await this.facts.subject(db, id)) ?? (await this.supporters.need(db, id).then(() => null));
     if (!person) throw new NotFound('supporter');
@@ -152,7 +152,7 @@ export class FileService {
   }
 
   /** Addresses of today; of somebody erased those that were theirs, by hash. */
-  private async points(db: Scoped, person: Subject): Promise<Point[]> {
+  private async points(db: Scoped, person: EvidenceSubject): Promise<Point[]> {
     if (!person.erased_at)
       return (await this.supporters.points(db, [person.id])).map(({ id, kind, shown, on_hold }) => ({ id, kind, shown, onHold: on_hold === 1 }));
     const people = [...(await this.erasures.mergedInto(db, person.id)), person.id];
@@ -164,7 +164,7 @@ export class FileService {
   }
 
   private standings(
-    person: Subject,
+    person: EvidenceSubject,
     before: readonly PastPlace[],
     rows: readonly EntryRow[],
     points: readonly Point[],
@@ -173,7 +173,7 @@ export class FileService {
   ): PermissionReport['standings'] {
     const cells = new PersonCells(person.id, foldEntries(rows.flatMap(asSaid)), rulesInForce(rules, person, before));
     const shown = new Map(points.map((point) => [point.id, inShort(point)]));
-    return standingsAtEach(cells, points, Date.now()).map(({ contactPointId, until, pausedUntil, ...one }) => ({
+    return statusAtEachAddress(cells, points, Date.now()).map(({ contactPointId, until, pausedUntil, ...one }) => ({
       ...one,
       scopeName: words(one.scope),
       until: until === null ? null : new Date(until).toISOString(),
@@ -184,7 +184,7 @@ export class FileService {
 
   private async entries(
     db: Scoped,
-    person: Subject,
+    person: EvidenceSubject,
     points: readonly Point[],
     rows: readonly EntryRow[],
     deliveries: readonly DeliveryFact[],
@@ -232,7 +232,7 @@ export class FileService {
   /** Rules that held at the moments of some facts; before the first version those that a house begins with. */
   private async past(
     db: Scoped,
-    person: Subject,
+    person: EvidenceSubject,
     before: readonly PastPlace[],
     now: HouseRules,
     facts: readonly { said_at?: Date; sent_at?: Date | null; made_at?: Date }[],
@@ -251,7 +251,7 @@ export class FileService {
   }
 
   /** Whose file an address leads to that somebody shows: also one that was taken off, and of people erased. */
-  async at(scope: Scope, address: string): Promise<AddressHolder[]> {
+  async at(scope: AccessScope, address: string): Promise<AddressHolder[]> {
     const db = this.database.read(scope);
     const { country } = await this.team.organization(scope);
     const [email, mobile] = [cleanEmail(address), cleanMobile(address, country)];
@@ -284,11 +284,11 @@ function placeName(place: Place): string {
 /** What a message that left rested on: an entry, or the rule of the place as it was then. */
 function sentView(one: DeliveryFact, past: Past): EvidenceDelivery {
   const [rules, place] = [past.rulesAt(one.sent_at ?? one.made_at), past.placeAt(one.sent_at ?? one.made_at)];
-  const asked = { channel: one.channel, scope: scopeOf(one), rules, place };
+  const asked = { channel: one.channel, scope: scopeOfDelivery(one), rules, place };
   const decision = { verdict: 'send', state: 'never', contactPointId: null, entryId: null, until: null } as const;
   const where = placeWords(placeKeyOf(rules, place));
   const service = asked.scope === 'service' ? 'A service message. ' : '';
-  const needsNothing = needOf(rulesFor(rules, place), asked.channel, askedFor(asked.scope)) === 'nothing';
+  const needsNothing = requiredConsentOf(rulesFor(rules, place), asked.channel, rulePurposeOf(asked.scope)) === 'nothing';
   const unasked = needsNothing ? explain(decision, asked) : `No entry was kept with it; place then: ${where}.`;
   const why = one.entry_id !== null ? `It rests on entry ${one.entry_id}; place then: ${where}.` : `${service}${unasked}`;
   return { ...shape(one), outcome: one.state, why };

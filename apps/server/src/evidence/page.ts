@@ -1,7 +1,7 @@
 import type { PermissionReport } from '@goodword/core/contract';
 import { escapeHtml as e } from '@goodword/core/letter';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
-import { moment, sectionsOf, type Item } from './sections';
+import { moment, evidenceSections, type EvidenceItem } from './sections';
 
 const STYLE = `body{font:14px/1.45 system-ui,sans-serif;color:#17252B;margin:2rem auto;max-width:52rem;padding:0 1rem}
 h1{font-size:1.5rem;margin:0}h2{font-size:1.1rem;border-bottom:2px solid #17252B;margin:1.6rem 0 .4rem}
@@ -21,11 +21,11 @@ function lead({ organization, supporter, madeAt }: PermissionReport): string[] {
 
 /** One person's file as a page to read and print: only what the report says, every word escaped. */
 export function filePage(report: PermissionReport): string {
-  const article = ({ head, lines, small }: Item) =>
+  const article = ({ head, lines, small }: EvidenceItem) =>
     `<article><p><strong>${e(head)}</strong></p>${lines.map((line) => `<p>${e(line)}</p>`).join('')}${
       small.length > 0 ? `<p><small>${small.map(e).join('; ')}</small></p>` : ''
     }</article>`;
-  const sections = sectionsOf(report).map((one) => `<h2>${e(one.title)}</h2>${one.items.map(article).join('') || `<p>${e(one.none)}</p>`}`);
+  const sections = evidenceSections(report).map((one) => `<h2>${e(one.title)}</h2>${one.items.map(article).join('') || `<p>${e(one.none)}</p>`}`);
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${e(title(report))}</title><style>${STYLE}</style></head><body>
     <h1>${e(title(report))}</h1>${lead(report)
       .map((line) => `<p>${e(line)}</p>`)
@@ -43,7 +43,7 @@ export function fileDocument(report: PermissionReport): TDocumentDefinitions {
     content: [
       { text: title(report), fontSize: 16, bold: true, margin: [0, 0, 0, 6] },
       ...lead(report).map((text) => ({ text })),
-      ...sectionsOf(report).flatMap((one) => [
+      ...evidenceSections(report).flatMap((one) => [
         { text: one.title, fontSize: 12, bold: true, margin: [0, 14, 0, 4] as [number, number, number, number] },
         ...(one.items.length === 0 ? [{ text: one.none }] : []),
         ...one.items.map(({ head, lines, small }) => ({

@@ -1,10 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
 import Papa from 'papaparse';
-import { CHANNEL_WORDS, ROAD_WORDS, scopeWords } from '@goodword/core/words';
+import { CHANNEL_WORDS, COLLECTION_METHOD_WORDS, scopeWords } from '@goodword/core/words';
 import type { Revocation } from '../permission/ledger/entries';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { Database } from '../platform/database';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { GroupsRepository } from '../supporters/groups.repository';
 
 const SLICE = 2000;
@@ -26,7 +26,7 @@ export class RevocationsService {
   ) {}
 
   /** The log as CSV, newest first, a slice at a time. */
-  async *csv(scope: Scope): AsyncGenerator<string> {
+  async *csv(scope: AccessScope): AsyncGenerator<string> {
     const db = this.database.read(scope);
     const lists = new Map((await this.groups.lists(db)).map((list) => [list.id, list.name]));
     yield `\ufeff${Papa.unparse([COLUMNS])}\r\n`;
@@ -49,7 +49,7 @@ function line(row: Revocation, listName: (id: number) => string | undefined): (s
     CHANNEL_WORDS[row.channel],
     scopeWords(row.scope, listName),
     row.shown ?? 'every address',
-    ROAD_WORDS[row.how],
+    COLLECTION_METHOD_WORDS[row.how],
     row.words,
     iso(received),
     iso(row.read_at ?? row.recorded_at),

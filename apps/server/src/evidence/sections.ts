@@ -1,30 +1,30 @@
 import type { EvidenceDelivery, EvidenceEntry, PermissionReport } from '@goodword/core/contract';
 import { type Channel } from '@goodword/core/permission';
-import { CHANNEL_WORDS, ENTRY_WORDS, ROAD_WORDS, STATE_WORDS } from '@goodword/core/words';
+import { CHANNEL_WORDS, ENTRY_WORDS, COLLECTION_METHOD_WORDS, STATE_WORDS } from '@goodword/core/words';
 
 /** One thing in a section: a line that heads it, and lines under it, the last ones small. */
-export interface Item {
+export interface EvidenceItem {
   head: string;
   lines: string[];
   small: string[];
 }
 
 /** A part of the file, as it is laid out on the page and on paper. */
-export interface Section {
+export interface EvidenceSection {
   title: string;
   /** What is said where there is nothing. */
   none: string;
-  items: Item[];
+  items: EvidenceItem[];
 }
 
 export const moment = (at: string | null) => (at === null ? 'not yet' : `${at.slice(0, 10)} ${at.slice(11, 16)} UTC`);
 const day = (at: string) => at.slice(0, 10);
 const by = (channel: Channel) => CHANNEL_WORDS[channel].toLowerCase();
 const quoted = (words: string) => (words ? [`“${words}”`] : []);
-const item = (head: string, lines: string[] = [], small: string[] = []): Item => ({ head, lines, small });
+const item = (head: string, lines: string[] = [], small: string[] = []): EvidenceItem => ({ head, lines, small });
 
 /** What the file of one person says, part by part: the page and the PDF show the same. */
-export function sectionsOf(report: PermissionReport): Section[] {
+export function evidenceSections(report: PermissionReport): EvidenceSection[] {
   return [
     {
       title: 'As it stands, at each address',
@@ -101,13 +101,13 @@ export function sectionsOf(report: PermissionReport): Section[] {
 
 const named = (what: string, name: string | null) => (name ? [`${what} ${name}`] : []);
 
-function entryItem(entry: EvidenceEntry, report: PermissionReport): Item {
+function entryItem(entry: EvidenceEntry, report: PermissionReport): EvidenceItem {
   const form = entry.form && report.forms.find((one) => one.id === entry.form!.id && one.version === entry.form!.version);
   const sent = entry.sentOnItsStrength.map((one) => `${one.message} (${by(one.channel)}, ${one.at ? day(one.at) : 'under way'}, ${one.outcome})`);
   const at = entry.address ?? 'every address';
   return item(
     `${day(entry.at)}: ${ENTRY_WORDS[entry.state]}, ${entry.scopeName}, by ${by(entry.channel)} at ${at} (entry ${entry.id}${entry.takenBack ? ', taken back' : ''})`,
-    [`${ROAD_WORDS[entry.how]}${entry.until ? `, until ${day(entry.until)}` : ''}${entry.words ? `: “${entry.words}”` : ''}`],
+    [`${COLLECTION_METHOD_WORDS[entry.how]}${entry.until ? `, until ${day(entry.until)}` : ''}${entry.words ? `: “${entry.words}”` : ''}`],
     [
       ...(entry.source ? [entry.source] : []),
       ...(form ? [`form ${form.name}, version ${form.version}, shown below`] : []),
@@ -121,12 +121,12 @@ function entryItem(entry: EvidenceEntry, report: PermissionReport): Item {
   );
 }
 
-function deliveryItem(one: EvidenceDelivery): Item {
+function deliveryItem(one: EvidenceDelivery): EvidenceItem {
   const to = one.address ? ` to ${one.address}` : '';
   return item(`${moment(one.at)}: ${one.message}, by ${by(one.channel)}${to}`, one.why ? [one.why] : [], [one.outcome]);
 }
 
-function formItem({ name, version, madeAt, definition }: PermissionReport['forms'][number]): Item {
+function formItem({ name, version, madeAt, definition }: PermissionReport['forms'][number]): EvidenceItem {
   return item(
     `${name}, version ${version}, since ${moment(madeAt)}`,
     [

@@ -2,14 +2,14 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { ChangeField, ChoiceUse, Conversion, FieldAdminView, FieldDeletion, FieldView } from '@goodword/core/contract';
 import { CHOICE_SEPARATOR, choicesOf, coerce, formatValue, isoValue, type FieldType, type FieldValue } from '@goodword/core/fields';
 import { nameKey } from '@goodword/core/merge';
-import { linesOf } from '@goodword/core/segment';
+import { segmentLines } from '@goodword/core/segment';
 import { speak } from '@goodword/core/words';
 import { FormsRepository } from '../forms/forms.repository';
 import { MessagesRepository } from '../messages/messages.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { stillAs } from '../platform/versions';
 import { SegmentsService } from '../segments/segments.service';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
@@ -34,13 +34,13 @@ export class FieldAdminService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  async all(scope: Scope): Promise<FieldAdminView[]> {
+  async all(scope: AccessScope): Promise<FieldAdminView[]> {
     const db = this.database.read(scope);
     const [fields, counts] = await Promise.all([this.fields.all(db), this.admin.counts(db)]);
     return fields.map((field) => ({ ...field, people: counts.get(field.id) ?? 0, mergeName: `{${field.name}}` }));
   }
 
-  async change(scope: Scope, id: number, change: ChangeField, was: ChangeField): Promise<void> {
+  async change(scope: AccessScope, id: number, change: ChangeField, was: ChangeField): Promise<void> {
     const field = await this.field(this.database.read(scope), id);
     if (nameKey(change.name) !== nameKey(field.name)) {
       const using = await this.messagesNaming(scope, field.name);
@@ -48,7 +48,7 @@ export class FieldAdminService {
     }
     await this.database.write(scope, async (tx) => {
       tx.unchanged();
-      await tx.alone();
+      await tx.lockOrganization();
       stillAs(was, changeable(await this.field(tx, id)), 'this field');
       if (nameKey(change.name) !== nameKey(field.name)) await this.names.checkName(tx, change.name);
       await this.admin.change(tx, id, change);
@@ -63,12 +63,12 @@ export class FieldAdminService {
     });
   }
 
-  async order(scope: Scope, ids: readonly number[]): Promise<void> {
-    await this.database.quietly(scope, (tx) => this.admin.order(tx, ids));
+  async order(scope: AccessScope, ids: readonly number[]): Promise<void> {
+    await this.database.writeUnlogged(scope, (tx) => this.admin.order(tx, ids));
   }
 
   /** What changing the type would do, without doing it. */
-  async conversion(scope: Scope, id: number, type: FieldType): Promise<Conversion> {
+  async conversion(scope: AccessScope, id: number, type: FieldType): Promise<Conversion> {
     if (type === 'file') throw new Conflict(sentence('field.no-value-to-file'));
     const db = this.database.read(scope);
     const [field, organization] = [await this.field(db, id), await this.team.organization(scope)];
@@ -89,11 +89,11 @@ export class FieldAdminService {
   }
 
   /** Changes the type where every value converts; otherwise nothing is touched. */
-  async setType(scope: Scope, id: number, type: FieldType): Promise<void> {
+  async setType(scope: AccessScope, id: number, type: FieldType): Promise<void> {
     if (type === 'file') throw new Conflict(sentence('field.no-value-to-file'));
     const field = await this.field(this.database.read(scope), id);
     const used = (await this.segments.list(scope)).filter((segment) =>
-      linesOf(segment.tree).some((line) => line.kind === 'field' && line.field === id),
+      segmentLines(segment.tree).some((line) => line.kind === 'field' && line.field === id),
     );
     if (used.length > 0) throw new Conflict(sentence('field.asked-for', { names: quoted(used.map(({ name }) => name)), count: used.length }));
     await this.database.write(scope, async (tx) => {
@@ -112,7 +112,7 @@ export class FieldAdminService {
     });
   }
 
-  async renameChoice(scope: Scope, id: number, from: string, to: string): Promise<{ people: number }> {
+  async renameChoice(scope: AccessScope, id: number, from: string, to: string): Promise<{ people: number }> {
     return this.database.write(scope, async (tx) => {
       const field = await this.field(tx, id);
       const people = await this.renamed(tx, field, from, to);
@@ -148,7 +148,7 @@ export class FieldAdminService {
     return people;
   }
 
-  async choices(scope: Scope, id: number): Promise<ChoiceUse[]> {
+  async choices(scope: AccessScope, id: number): Promise<ChoiceUse[]> {
     const db = this.database.read(scope);
     const field = await this.field(db, id);
     if (field.type !== 'choice' && field.type !== 'choices') return [];
@@ -160,7 +160,7 @@ export class FieldAdminService {
   }
 
   /** What goes with it, and who uses it. */
-  async deletion(scope: Scope, id: number): Promise<FieldDeletion> {
+  async deletion(scope: AccessScope, id: number): Promise<FieldDeletion> {
     const db = this.database.read(scope);
     const field = await this.field(db, id);
     const [segments, messages, forms, layouts, counts] = await Promise.all([
@@ -173,7 +173,7 @@ export class FieldAdminService {
     const uses: [string, string[]][] = [
       [
         'segment',
-        segments.filter((segment) => linesOf(segment.tree).some((line) => line.kind === 'field' && line.field === id)).map(({ name }) => name),
+        segments.filter((segment) => segmentLines(segment.tree).some((line) => line.kind === 'field' && line.field === id)).map(({ name }) => name),
       ],
       ['message', messages],
       ['form', forms.filter((form) => form.definition.items.some((item) => item.of === id)).map(({ name }) => name)],
@@ -186,7 +186,7 @@ export class FieldAdminService {
     };
   }
 
-  async remove(scope: Scope, id: number): Promise<{ values: number }> {
+  async remove(scope: AccessScope, id: number): Promise<{ values: number }> {
     const { blocked } = await this.deletion(scope, id);
     if (blocked) throw new Conflict(blocked);
     return this.database.write(scope, async (tx) => {
@@ -198,7 +198,7 @@ export class FieldAdminService {
   }
 
   /** Messages not yet gone that write the field's name in braces, in any case and with any spaces. */
-  private async messagesNaming(scope: Scope, name: string): Promise<string[]> {
+  private async messagesNaming(scope: AccessScope, name: string): Promise<string[]> {
     const key = nameKey(name);
     const naming = (text: string) => [...text.matchAll(/\{([^{},]+)/g)].some(([, said]) => nameKey(said!) === key);
     const open = (await this.messages.all(this.database.read(scope))).filter((message) =>

@@ -5,7 +5,7 @@ import { schema } from '@goodword/core/contract';
 import { regionsOf, type Region } from '@goodword/core/fields';
 import { Caller, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { FieldFilesService } from './field-files.service';
 
 interface Of {
@@ -24,14 +24,14 @@ export class FieldFilesController {
   })
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: schema.FIELD_FILE_LIMIT, files: 1, fields: 0 } }))
   @HttpCode(204)
-  async put(@Caller() scope: Scope, @Input('params') params: Of, @UploadedFile() file: Express.Multer.File | undefined): Promise<void> {
+  async put(@Caller() scope: AccessScope, @Input('params') params: Of, @UploadedFile() file: Express.Multer.File | undefined): Promise<void> {
     if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: 'Choose a file.' }]);
     const name = Buffer.from(file.originalname, 'latin1').toString('utf8');
     await this.files.put(scope, params.id, params.fieldId, { name, bytes: file.buffer });
   }
 
   @Route('get', 'supporters/:id/fields/:fieldId/file', { role: 'viewer', summary: 'The file in a field', params: schema.fieldParams })
-  async read(@Caller() scope: Scope, @Input('params') params: Of, @Res() response: Response): Promise<void> {
+  async read(@Caller() scope: AccessScope, @Input('params') params: Of, @Res() response: Response): Promise<void> {
     const file = await this.files.read(scope, params.id, params.fieldId);
     // Always as a download, and never shown as what it says it is.
     response.attachment(file.name).type('application/octet-stream').send(file.bytes);

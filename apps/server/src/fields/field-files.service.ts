@@ -5,7 +5,7 @@ import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { pictureKind, rewritten } from '../platform/pictures';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
 import { SupportersRepository } from '../supporters/supporters.repository';
@@ -24,12 +24,12 @@ export class FieldFilesService {
   ) {}
 
   /** Puts a file in the place of what was there; the file before stays, so that this can be undone. */
-  async put(scope: Scope, id: number, fieldId: number, file: { name: string; bytes: Buffer }): Promise<void> {
+  async put(scope: AccessScope, id: number, fieldId: number, file: { name: string; bytes: Buffer }): Promise<void> {
     const field = await this.fileField(this.database.read(scope), id, fieldId);
     const mime = await kindOf(file);
     const storageKey = await this.storage.put(file.bytes);
     await this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
+      await this.supporters.lockForUpdate(tx, id);
       const before = await this.valueIn(tx, id, fieldId);
       const fileId = await tx.insert('field_file', {
         supporter_id: id,
@@ -47,7 +47,7 @@ export class FieldFilesService {
     });
   }
 
-  async read(scope: Scope, id: number, fieldId: number): Promise<{ name: string; bytes: Buffer }> {
+  async read(scope: AccessScope, id: number, fieldId: number): Promise<{ name: string; bytes: Buffer }> {
     const db = this.database.read(scope);
     await this.fileField(db, id, fieldId);
     const value = await this.valueIn(db, id, fieldId);

@@ -10,14 +10,14 @@ import type {
   SupporterRow,
   TimelineItem,
 } from '@goodword/core/contract';
-import { openHouse, type House } from '../testing/harness';
-import { bringIn, COLUMNS, draftEmail, letterOf, NOTHING } from '../testing/steps';
+import { openTestHouse, type TestHouse } from '../testing/harness';
+import { bringIn, STEP_COLUMNS, draftEmail, letterOf, NOTHING } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 const PEOPLE = ['Ann,Abara,12', 'Bea,Berg,7.5', 'Cy,Chen,some'];
 
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   await house.client.post('/api/fields', { name: 'Hours', type: 'text', fallback: null });
   await house.client.post('/api/fields', { name: 'Boat', type: 'choice', fallback: null });
@@ -26,7 +26,7 @@ beforeAll(async () => {
     (row, i) => `p${i}@example.org,${row.split(',').slice(0, 2).join(',')},,${row.split(',')[2]},${['punt', 'Punt', 'skiff'][i]}`,
   );
   await bringIn(house.client, ['Email,First,Last,Mobile,Hours,Boat', ...rows].join('\n'), {
-    columns: [...COLUMNS, { to: 'field', fieldId: hours!.id, type: 'text' }, { to: 'field', fieldId: boat!.id, type: 'choice' }],
+    columns: [...STEP_COLUMNS, { to: 'field', fieldId: hours!.id, type: 'text' }, { to: 'field', fieldId: boat!.id, type: 'choice' }],
     permission: { email: NOTHING, text: NOTHING },
   });
 });

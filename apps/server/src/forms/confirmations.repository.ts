@@ -14,7 +14,7 @@ export interface ConfirmAsk {
 }
 
 /** What comes of a confirmation beside permission: kept with the question until the person has answered it. */
-export interface Pending {
+export interface PendingConfirmation {
   firstName?: string;
   lastName?: string;
   country?: string | null;
@@ -38,7 +38,7 @@ export interface ConfirmationRow {
   contact_point_id: number;
   channel: Channel;
   asks: ConfirmAsk[];
-  pending: Pending | null;
+  pending: PendingConfirmation | null;
   /** What the mail says, where a batch and no form asks. */
   request: { subject: string; body: string } | null;
   state: 'waiting' | 'handing' | 'sent' | 'confirmed' | 'dropped';
@@ -64,7 +64,7 @@ export interface NewConfirmation {
   normal: string;
   channel: Channel;
   asks: ConfirmAsk[];
-  pending?: Pending;
+  pending?: PendingConfirmation;
   expiresAt: Date;
 }
 

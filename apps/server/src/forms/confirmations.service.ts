@@ -5,7 +5,7 @@ import {
   mayAskToConfirm,
   requestStands,
   rulesFor,
-  standingNo,
+  isOptedOut,
   type Cell,
   type Channel,
   type Marks,
@@ -28,13 +28,13 @@ import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { carriedOver } from './address-correction';
 import { ConfirmationsRepository, type ConfirmationRow } from './confirmations.repository';
 import { FormsRepository } from './forms.repository';
-import { JoiningRepository } from './joining.repository';
+import { FormPostsRepository } from './joining.repository';
 import { RequestMail } from './request-mail';
 
 const DAY_MS = 86_400_000;
 const REMIND_AFTER_DAYS = 3;
 
-export type Confirmed = { kind: 'done' | 'again'; row: ConfirmationRow } | { kind: 'expired'; row: ConfirmationRow } | { kind: 'unknown' };
+export type ConfirmationOutcome = { kind: 'done' | 'again'; row: ConfirmationRow } | { kind: 'expired'; row: ConfirmationRow } | { kind: 'unknown' };
 
 /** A request that is about to go. */
 interface Claimed {
@@ -57,7 +57,7 @@ export class ConfirmationsService {
     @Inject(RequestMail) private readonly mail: RequestMail,
     @Inject(ConfirmationsRepository) private readonly confirmations: ConfirmationsRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
-    @Inject(JoiningRepository) private readonly joining: JoiningRepository,
+    @Inject(FormPostsRepository) private readonly joining: FormPostsRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(GroupsRepository) private readonly groups: GroupsRepository,
@@ -77,7 +77,7 @@ export class ConfirmationsService {
       return false;
     }
     const scope = programScope(due.organizationId);
-    const claimed = await this.database.quietly(scope, (tx) => this.claim(tx, due.id));
+    const claimed = await this.database.writeUnlogged(scope, (tx) => this.claim(tx, due.id));
     if (!claimed) return true;
     const organization = await this.team.organization(scope);
     const { result, words } = await this.mail.send(claimed.row, organization);
@@ -100,7 +100,7 @@ export class ConfirmationsService {
       return null;
     }
     const sentId = await this.confirmations.claim(tx, row);
-    return { row, sentId, place, remind: !standingNo(marks) };
+    return { row, sentId, place, remind: !isOptedOut(marks) };
   }
 
   /** Everything on the channel that bears at the address, and at every other that leads to the same mailbox. */
@@ -120,7 +120,7 @@ export class ConfirmationsService {
   }
 
   private async after({ row, sentId, place, remind }: Claimed, result: HandOver, words: string, organization: OrganizationRow): Promise<void> {
-    await this.database.quietly(programScope(row.organization_id), async (tx) => {
+    await this.database.writeUnlogged(programScope(row.organization_id), async (tx) => {
       const now = await this.confirmations.find(tx, row.id, true);
       const settle = async (values: Parameters<ConfirmationsRepository['change']>[2]) => {
         // Confirmed while the answer of the gateway was on its way: that stands.
@@ -149,7 +149,7 @@ export class ConfirmationsService {
   }
 
   /** What a token stands for, without acting. */
-  async look(token: string): Promise<Confirmed> {
+  async look(token: string): Promise<ConfirmationOutcome> {
     const read = this.tokens.read('confirm', token);
     const row = read ? await this.confirmations.byToken(this.database, read.id) : undefined;
     if (!row || row.asks === null) {
@@ -169,7 +169,7 @@ export class ConfirmationsService {
   }
 
   /** The press of the button: a yes for each thing asked, from the address itself. Twice is once. */
-  async confirm(token: string, origin: string): Promise<Confirmed> {
+  async confirm(token: string, origin: string): Promise<ConfirmationOutcome> {
     const found = await this.look(token);
     if (found.kind !== 'done') return found;
     return this.database.write(programScope(found.row.organization_id), async (tx) => {
@@ -202,7 +202,7 @@ export class ConfirmationsService {
 
   async neverAsk(token: string): Promise<ConfirmationRow | null> {
     const row = await this.neverAskLook(token);
-    if (row) await this.database.quietly(programScope(row.organization_id), (tx) => this.confirmations.neverAsk(tx, row));
+    if (row) await this.database.writeUnlogged(programScope(row.organization_id), (tx) => this.confirmations.neverAsk(tx, row));
     return row;
   }
 

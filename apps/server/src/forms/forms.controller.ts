@@ -2,7 +2,7 @@ import { Controller, HttpCode, Inject } from '@nestjs/common';
 import { schema, type FormView } from '@goodword/core/contract';
 import type { FormDefinition } from '@goodword/core/forms';
 import { Caller, Id, Input, Route } from '../platform/api';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { FormsService } from './forms.service';
 
 @Controller('api/forms')
@@ -10,32 +10,32 @@ export class FormsController {
   constructor(@Inject(FormsService) private readonly forms: FormsService) {}
 
   @Route('get', '', { role: 'viewer', summary: 'Sign-up forms with their counts' })
-  list(@Caller() scope: Scope): Promise<FormView[]> {
+  list(@Caller() scope: AccessScope): Promise<FormView[]> {
     return this.forms.list(scope);
   }
 
   @Route('post', '', { role: 'organizer', summary: 'Make a form, for a public list or for news', body: schema.makeForm })
-  make(@Caller() scope: Scope, @Input('body') body: { name: string; listId: number | null }): Promise<{ id: number }> {
+  make(@Caller() scope: AccessScope, @Input('body') body: { name: string; listId: number | null }): Promise<{ id: number }> {
     return this.forms.make(scope, body.name, body.listId);
   }
 
   @Route('get', ':id', { role: 'viewer', summary: 'One form', params: schema.idParams })
-  show(@Caller() scope: Scope, @Id() id: number): Promise<FormView> {
+  show(@Caller() scope: AccessScope, @Id() id: number): Promise<FormView> {
     return this.forms.show(scope, id);
   }
 
   @Route('put', ':id', { role: 'organizer', summary: 'Save a new version', params: schema.idParams, body: schema.saveForm })
   save(
-    @Caller() scope: Scope,
+    @Caller() scope: AccessScope,
     @Id() id: number,
     @Input('body') body: { name: string; slug: string; version: number; definition: FormDefinition },
   ): Promise<Pick<FormView, 'faults'>> {
     return this.forms.save(scope, id, body);
   }
 
-  @Route('put', ':id/open', { role: 'organizer', summary: 'Open or close a form', params: schema.idParams, body: schema.openForm })
+  @Route('put', ':id/open', { role: 'organizer', summary: 'Open or close a form', params: schema.idParams, body: schema.openFormSchema })
   @HttpCode(204)
-  open(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { open: boolean }): Promise<void> {
+  open(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { open: boolean }): Promise<void> {
     return this.forms.open(scope, id, body.open);
   }
 }

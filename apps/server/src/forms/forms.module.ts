@@ -9,13 +9,13 @@ import { FormsRepository } from './forms.repository';
 import { FormsService } from './forms.service';
 import { JoinController } from './join.controller';
 import { JoinService } from './join.service';
-import { JoiningRepository } from './joining.repository';
+import { FormPostsRepository } from './joining.repository';
 import { RequestMail } from './request-mail';
 
 @Module({
   imports: [PermissionModule, SupportersModule, TeamModule],
   controllers: [FormsController, JoinController],
-  providers: [FormsService, FormsRepository, JoinService, JoiningRepository, RequestMail, ConfirmationsService, ConfirmationsRepository],
+  providers: [FormsService, FormsRepository, JoinService, FormPostsRepository, RequestMail, ConfirmationsService, ConfirmationsRepository],
   exports: [FormsRepository, JoinService, ConfirmationsService, ConfirmationsRepository],
 })
 export class FormsModule {}

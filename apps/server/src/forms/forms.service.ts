@@ -2,14 +2,14 @@ import { Inject, Injectable } from '@nestjs/common';
 import QRCode from 'qrcode';
 import type { FormView } from '@goodword/core/contract';
 import { formFaults, type FormDefinition, type FormFault } from '@goodword/core/forms';
-import { readAsks } from '@goodword/core/text';
+import { readIntent } from '@goodword/core/text';
 import { speak, standardTextAsk } from '@goodword/core/words';
 import { said } from '@goodword/core/common';
 import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
 import { Database, isDuplicate, type Scoped } from '../platform/database';
 import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
@@ -30,7 +30,7 @@ export class FormsService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  async list(scope: Scope): Promise<FormView[]> {
+  async list(scope: AccessScope): Promise<FormView[]> {
     const db = this.database.read(scope);
     const [forms, counts, waiting, known] = await Promise.all([this.forms.all(db), this.forms.counts(db), this.forms.waiting(db), this.known(db)]);
     return forms.map((form) => ({
@@ -47,14 +47,14 @@ export class FormsService {
     }));
   }
 
-  async show(scope: Scope, id: number): Promise<FormView> {
+  async show(scope: AccessScope, id: number): Promise<FormView> {
     const form = (await this.list(scope)).find((one) => one.id === id);
     if (!form) throw new NotFound('form');
     return form;
   }
 
   /** Makes a form that is nearly done: for a public list, or for news and appeals. */
-  async make(scope: Scope, name: string, listId: number | null): Promise<{ id: number }> {
+  async make(scope: AccessScope, name: string, listId: number | null): Promise<{ id: number }> {
     const db = this.database.read(scope);
     const [organization, chapters, lists] = await Promise.all([this.team.organization(scope), this.team.chapters(scope), this.groups.lists(db)]);
     const list = listId === null ? null : lists.find((one) => one.id === listId);
@@ -69,7 +69,7 @@ export class FormsService {
   }
 
   async save(
-    scope: Scope,
+    scope: AccessScope,
     id: number,
     form: { name: string; slug: string; version: number; definition: FormDefinition },
   ): Promise<Pick<FormView, 'faults'>> {
@@ -93,7 +93,7 @@ export class FormsService {
     }
   }
 
-  async open(scope: Scope, id: number, open: boolean): Promise<void> {
+  async open(scope: AccessScope, id: number, open: boolean): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const form = await this.form(tx, id);
       const faults = open ? formFaults(form.definition, await this.known(tx)) : [];
@@ -133,7 +133,7 @@ export class FormsService {
   }
 
   private checkKeyword(keyword: string | null): void {
-    if (keyword && readAsks(keyword) !== 'none')
+    if (keyword && readIntent(keyword) !== 'none')
       throw new Invalid([
         {
           field: 'definition.keyword',

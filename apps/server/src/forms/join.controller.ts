@@ -14,7 +14,7 @@ import { programScope } from '../platform/scope';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { imprint, logoOf, TeamRepository, type OrganizationRow } from '../team/team.repository';
 import type { ConfirmationRow } from './confirmations.repository';
-import { ConfirmationsService, type Confirmed } from './confirmations.service';
+import { ConfirmationsService, type ConfirmationOutcome } from './confirmations.service';
 import { FormsRepository, type FormRow } from './forms.repository';
 import { FormsService } from './forms.service';
 import { JoinService } from './join.service';
@@ -160,7 +160,7 @@ export class JoinController {
       .send(supporterPage(p.neverAsk, body, { language }));
   }
 
-  private async confirmation(request: Request, response: Response, found: Confirmed, acted: boolean): Promise<void> {
+  private async confirmation(request: Request, response: Response, found: ConfirmationOutcome, acted: boolean): Promise<void> {
     const plain = languageOf(request, LANGUAGES, 'en');
     if (found.kind === 'unknown') return this.say(response, 404, PHRASES[plain].dead, PHRASES[plain].deadBody, plain);
     const scope = programScope(found.row.organization_id);

@@ -13,9 +13,9 @@ import { programScope } from '../platform/scope';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersRepository, type NewPoint } from '../supporters/supporters.repository';
-import { ConfirmationsRepository, type Pending } from './confirmations.repository';
+import { ConfirmationsRepository, type PendingConfirmation } from './confirmations.repository';
 import { FormsRepository, type FormRow } from './forms.repository';
-import { JoiningRepository } from './joining.repository';
+import { FormPostsRepository } from './joining.repository';
 
 /** Somebody joins by a form or a keyword: matched as any row is, and recorded as their own act, with the words they saw. */
 @Injectable()
@@ -23,7 +23,7 @@ export class JoinService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
-    @Inject(JoiningRepository) private readonly joining: JoiningRepository,
+    @Inject(FormPostsRepository) private readonly joining: FormPostsRepository,
     @Inject(ConfirmationsRepository) private readonly confirmations: ConfirmationsRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
@@ -44,7 +44,7 @@ export class JoinService {
 
   /** As `join`, inside a transaction; a keyword comes from the phone itself, so there is nothing to confirm. */
   async record(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around): Promise<void> {
-    await this.hold(tx, answer);
+    await this.lockAddresses(tx, answer);
     const found = await this.person(tx, form, answer, around);
     const points = await this.points(tx, answer);
     // Somebody new is what the form says. Somebody known stays as they are until they have shown that it was them.
@@ -59,7 +59,7 @@ export class JoinService {
     form: FormRow,
     answer: FormAnswer,
     around: Around,
-    about: { supporterId: number; points: Points; pending: Pending | undefined },
+    about: { supporterId: number; points: Points; pending: PendingConfirmation | undefined },
   ): Promise<void> {
     const { supporterId, points } = about;
     const person = await this.cells.one(tx, supporterId, await this.houseRules.rules(tx));
@@ -106,7 +106,7 @@ export class JoinService {
     form: FormRow,
     supporterId: number,
     asks: readonly (FormAsk & { at: Point })[],
-    about: { pending: Pending | undefined; withinDays: number },
+    about: { pending: PendingConfirmation | undefined; withinDays: number },
   ): Promise<void> {
     const byPoint = new Map<number, (FormAsk & { at: Point })[]>();
     for (const ask of asks) byPoint.set(ask.at.id, [...(byPoint.get(ask.at.id) ?? []), ask]);
@@ -160,7 +160,7 @@ export class JoinService {
   }
 
   /** What is kept with the question until it is answered; names that differ are told in the history and change nothing. */
-  private async pendingOf(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around, id: number): Promise<Pending> {
+  private async pendingOf(tx: Scoped, form: FormRow, answer: FormAnswer, around: Around, id: number): Promise<PendingConfirmation> {
     const before = await this.joining.person(tx, id);
     const differing = [
       ['First name', before?.first_name, answer.firstName],
@@ -193,7 +193,7 @@ export class JoinService {
    * Holds the addresses until the transaction ends, made where they are new: whoever posts the same ones at the same
    * moment (a button pressed twice) waits here, and then finds the person that the first has made.
    */
-  private async hold(tx: Scoped, answer: FormAnswer): Promise<void> {
+  private async lockAddresses(tx: Scoped, answer: FormAnswer): Promise<void> {
     for (const { kind, normal, shown } of addressesOf(answer)) {
       const doNotContact = await this.doNotContact.isClosed(tx, kind, normal);
       await this.supporters.ensurePoint(tx, { kind, normal, shown, doNotContact });

@@ -4,7 +4,7 @@ import type { Scoped } from '../platform/database';
 
 /** Finding and making the person who joins, over all chapters: a form knows no chapter's walls. */
 @Injectable()
-export class JoiningRepository {
+export class FormPostsRepository {
   async candidates(tx: Scoped, address: { kind: 'email' | 'mobile'; normal: string }): Promise<Candidate[]> {
     const rows = await tx.sql<{ id: number; first_name: string; last_name: string }>(
       `SELECT s.id, s.first_name, s.last_name FROM contact_point cp JOIN supporter_contact sc ON sc.contact_point_id = cp.id

@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { ownWords, readAsks, type Asks } from '@goodword/core/text';
-import { fill } from '../messages/composer';
+import { ownWords, readIntent, type ReplyIntent } from '@goodword/core/text';
+import { filledText } from '../messages/composer';
 import { ComposingService } from '../messages/composing.service';
 import { MessagesRepository } from '../messages/messages.repository';
-import { TagDeedsService } from '../messages/tag-deeds.service';
+import { TagTriggersService } from '../messages/tag-deeds.service';
 import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HoldsRepository } from '../permission/holds.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
@@ -13,8 +13,8 @@ import { Database } from '../platform/database';
 import { programScope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
 import { TasksRepository } from '../today/tasks.repository';
-import { WaysOutRepository, type TokenDelivery } from '../waysout/waysout.repository';
-import { WaysOutService } from '../waysout/waysout.service';
+import { UnsubscribeRepository, type TokenDelivery } from '../waysout/waysout.repository';
+import { UnsubscribeService } from '../waysout/waysout.service';
 import { isComplaint, readFeedbackReport } from './feedback-report';
 import { InboundRepository } from './inbound.repository';
 import { isFromMachine } from './machines';
@@ -31,13 +31,13 @@ export class AnswersService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
-    @Inject(WaysOutRepository) private readonly deliveries: WaysOutRepository,
-    @Inject(WaysOutService) private readonly waysOut: WaysOutService,
+    @Inject(UnsubscribeRepository) private readonly deliveries: UnsubscribeRepository,
+    @Inject(UnsubscribeService) private readonly waysOut: UnsubscribeService,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
-    @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
+    @Inject(TagTriggersService) private readonly tagDeeds: TagTriggersService,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
     @Inject(MailReader) private readonly reader: MailReader,
@@ -136,7 +136,7 @@ export class AnswersService {
     const message = await this.messages.find(this.database.read(scope), delivery.messageId);
     if (!message) return '';
     const { composed } = await this.composing.compose(scope, message);
-    return fill(composed, {}).text;
+    return filledText(composed, {}).text;
   }
 
   /** A provider's report that somebody called a mail spam (RFC 5965): counted once, for the delivery that it is about. */
@@ -147,7 +147,7 @@ export class AnswersService {
     if (!delivery) return this.log.warn('a complaint that names no mail of ours');
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       tx.unchanged();
-      await this.deliveries.hold(tx, delivery.id);
+      await this.deliveries.lockDelivery(tx, delivery.id);
       if (await this.deliveries.hasEvent(tx, delivery.id, 'complained')) return;
       await this.close(tx, delivery, 'complaint', 'Reported as spam');
       const [point] = await tx.sql<{ normal: string }>('SELECT normal FROM contact_point WHERE organization_id = :org AND id = :id', {
@@ -171,8 +171,8 @@ export class AnswersService {
 }
 
 /** What an answer asks for: its words decide; its subject only where there are next to none. */
-function askedBy(subject: string, words: string): Asks {
-  const asks = readAsks(words);
+function askedBy(subject: string, words: string): ReplyIntent {
+  const asks = readIntent(words);
   if (asks !== 'none' || words.length > 200) return asks;
-  return readAsks(subject.replace(/^((re|aw|sv|wg|fwd?|tr|rv)\s*:\s*)+/i, '')) === 'stop' ? 'stop' : 'none';
+  return readIntent(subject.replace(/^((re|aw|sv|wg|fwd?|tr|rv)\s*:\s*)+/i, '')) === 'stop' ? 'stop' : 'none';
 }

@@ -1,14 +1,14 @@
 import type { TextAnswers } from '@goodword/core/contract';
 
 /** What the program answers to STOP, HELP and START, and to whoever joins by text. */
-export type Answers = TextAnswers;
+export type AutomaticAnswers = TextAnswers;
 
 /** The organization's own words, or good ones to begin with. None of them asks for anything. */
-export function answersOf(organization: { name: string; text_answers: TextAnswers | null }): Answers {
-  return organization.text_answers ?? startingAnswers(organization.name);
+export function automaticAnswersOf(organization: { name: string; text_answers: TextAnswers | null }): AutomaticAnswers {
+  return organization.text_answers ?? startingAutomaticAnswers(organization.name);
 }
 
-export function startingAnswers(name: string): Answers {
+export function startingAutomaticAnswers(name: string): AutomaticAnswers {
   return {
     // 47 CFR 64.1200(a)(12): it may not try to persuade anybody to come back.
     stop: `${name}: you will get no more texts from us.`,

@@ -5,7 +5,7 @@ import { Database } from '../platform/database';
 import { programScope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
 import { OutboxRepository } from '../sending/outbox.repository';
-import { WaysOutRepository } from '../waysout/waysout.repository';
+import { UnsubscribeRepository } from '../waysout/waysout.repository';
 import { InboundRepository } from './inbound.repository';
 import { MailReader } from './mail-reader';
 
@@ -36,7 +36,7 @@ export class BouncesService {
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
     @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
-    @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
+    @Inject(UnsubscribeRepository) private readonly waysOut: UnsubscribeRepository,
     @Inject(MailReader) private readonly reader: MailReader,
     @Inject(CONFIG) config: Config,
   ) {
@@ -61,7 +61,7 @@ export class BouncesService {
       const detail = [status.status, status.diagnostic].filter(Boolean).join(' ');
       if (!(await this.inbound.setState(tx, delivery.id, 'bounced', detail))) return;
       await this.outbox.event(tx, [delivery.id], 'bounced', detail);
-      if (status.status.startsWith('5')) await this.holds.hold(tx, delivery.contactPointId, detail);
+      if (status.status.startsWith('5')) await this.holds.putOnHold(tx, delivery.contactPointId, detail);
     });
   }
 }

@@ -6,7 +6,7 @@ import { SendingModule } from '../sending/sending.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { TodayModule } from '../today/today.module';
-import { WaysOutModule } from '../waysout/waysout.module';
+import { UnsubscribeModule } from '../waysout/waysout.module';
 import { AnswersService } from './answers.service';
 import { BouncesService } from './bounces.service';
 import { InboundRepository } from './inbound.repository';
@@ -18,7 +18,7 @@ import { TextsController } from './texts.controller';
 import { TextsService } from './texts.service';
 
 @Module({
-  imports: [MessagesModule, PermissionModule, SendingModule, SupportersModule, WaysOutModule, FormsModule, TodayModule, TeamModule],
+  imports: [MessagesModule, PermissionModule, SendingModule, SupportersModule, UnsubscribeModule, FormsModule, TodayModule, TeamModule],
   controllers: [TextsController, TextAnswersController],
   providers: [
     TextsService,

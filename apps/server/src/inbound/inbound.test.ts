@@ -1,13 +1,13 @@
 import { createTransport } from 'nodemailer';
 import type { RecordView, ReplyView, TodayView } from '@goodword/core/contract';
-import { openHouse, until, type House } from '../testing/harness';
+import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, draftText, lastLook, messageAt, resultsOf, send } from '../testing/steps';
-import { mailTo, openForm, personBy, standingsOf } from '../testing/supporter';
+import { mailTo, openFormAs, personBy, openedStatuses } from '../testing/supporter';
 import { MailInService } from './mail-in.service';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   house.app.get(MailInService).listen(house.config.INBOUND_SMTP_PORT, '127.0.0.1');
 });
@@ -52,23 +52,23 @@ const record = (id: number) => house.client.get<RecordView>(`/api/supporters/${i
 
 describe('texts to our number', () => {
   test('a keyword joins at once, with the words of the form as evidence and one answer', async () => {
-    const form = await openForm(house.client, 'Launch', (made) => ({ ...made, keyword: 'LAUNCH' }));
+    const form = await openFormAs(house.client, 'Launch', (made) => ({ ...made, keyword: 'LAUNCH' }));
     expect(await text('+12065550170', ' launch! ')).toEqual([expect.stringMatching(/STOP to leave, HELP for help/)]);
     const joined = await personBy(house.client, '2065550170');
-    expect(standingsOf(joined)).toEqual([`text list:${form.listId} yes`]);
+    expect(openedStatuses(joined)).toEqual([`text list:${form.listId} yes`]);
     expect(joined.entries[0]).toMatchObject({ how: 'keyword', words: form.definition.asks[1]!.words, source: 'Form “Launch”, version 2' });
     expect(await text('+12065550170', 'STOP')).toHaveLength(1);
     expect(await text('+12065550170', 'STOP')).toEqual([]);
-    expect(standingsOf(await personBy(house.client, '2065550170'))).toContain('text all no');
+    expect(openedStatuses(await personBy(house.client, '2065550170'))).toContain('text all no');
     expect(await text('+12065550170', 'LAUNCH')).toHaveLength(1);
-    expect(standingsOf(await personBy(house.client, '2065550170'))).toContain(`text list:${form.listId} yes`);
+    expect(openedStatuses(await personBy(house.client, '2065550170'))).toContain(`text list:${form.listId} yes`);
   });
 
   test('START brings back what they had, HELP helps, a YES to nothing is a reply', async () => {
     await bringIn(house.client, 'Email,First,Last,Mobile\nmo@example.org,Mo,Rowe,2065550171\n');
     await text('+12065550171', 'Arrêt');
     expect(await text('+12065550171', 'START')).toEqual([expect.stringContaining('welcome')]);
-    expect(standingsOf(await personBy(house.client, 'mo@example.org'))).toContain('text appeals yes');
+    expect(openedStatuses(await personBy(house.client, 'mo@example.org'))).toContain('text appeals yes');
     expect(await text('+12065550171', 'help?')).toEqual([expect.stringContaining('STOP to leave')]);
     expect(await text('+12065550171', 'yes')).toEqual([]);
   });
@@ -105,14 +105,14 @@ describe('texts to our number', () => {
     const ago = (seconds: number) => new Date(Date.now() - seconds * 1000);
     expect(await text('+12065550176', 'STOP', ago(290))).toHaveLength(1);
     expect(await text('+12065550177', 'STOP', ago(301))).toEqual([]);
-    for (const name of ['qu', 'ru']) expect(standingsOf(await personBy(house.client, `${name}@example.org`))).toContain('text all no');
+    for (const name of ['qu', 'ru']) expect(openedStatuses(await personBy(house.client, `${name}@example.org`))).toContain('text all no');
   });
 
   test('while the gateway is away the answer is tried again, and comes once', async () => {
     house.gateway.status = 503;
     expect(await text('+12065550178', 'HELP')).toEqual([]);
     house.gateway.status = null;
-    await until(
+    await eventually(
       'the late answer',
       () => house.gateway.texts.filter((one) => one.to === '+12065550178').length,
       (n) => n === 1,
@@ -139,7 +139,7 @@ describe('mails that come back', () => {
     await mailIn(leave.toUpperCase(), answer('unsubscribe', ''));
     await mailIn(leave, answer('unsubscribe', ''));
     const person = await record(id);
-    expect(standingsOf(person)).toEqual(expect.arrayContaining(['email appeals no', 'email news yes']));
+    expect(openedStatuses(person)).toEqual(expect.arrayContaining(['email appeals no', 'email news yes']));
     expect(person.entries.filter((entry) => entry.state === 'no')).toHaveLength(1);
     expect((await resultsOf(house.client, messageId)).counts.left).toBe(1);
   });
@@ -147,7 +147,7 @@ describe('mails that come back', () => {
   test('an answer that says unsubscribe closes the channel, quoted words or not', async () => {
     const { id, replyTo } = await mailed('bea');
     await mailIn(replyTo, answer('Re: To bea', 'Unsubscribe.\r\n\r\nOn Monday the trust wrote:\r\n> give here'));
-    expect(standingsOf(await record(id))).toContain('email all no');
+    expect(openedStatuses(await record(id))).toContain('email all no');
   });
 
   test('any other answer is kept for a person, with the one it answers, and changes nothing', async () => {
@@ -155,7 +155,7 @@ describe('mails that come back', () => {
     await mailIn(replyTo, answer('Re: To cal', 'Is there parking?\r\n\r\n> Unsubscribe'));
     const replies = await house.client.get<ReplyView[]>('/api/replies');
     expect(replies.find((reply) => reply.body === 'Is there parking?')).toMatchObject({ channel: 'email' });
-    expect(standingsOf(await record(id))).not.toContain('email all no');
+    expect(openedStatuses(await record(id))).not.toContain('email all no');
     expect((await resultsOf(house.client, messageId)).counts.replied).toBe(1);
   });
 
@@ -165,13 +165,13 @@ describe('mails that come back', () => {
     expect((await record(id)).contactPoints[0]).toMatchObject({ onHold: true, holdReason: expect.stringContaining('waits for a person') });
     const stop = (await house.client.get<TodayView>('/api/today')).stops.find((one) => one.supporterId === id)!;
     await house.client.post(`/api/tasks/${stop.taskId}/settle`, { outcome: 'meant' });
-    expect(standingsOf(await record(id))).toContain('email all no');
+    expect(openedStatuses(await record(id))).toContain('email all no');
   });
 
   test("a machine's answer is nobody's word", async () => {
     const { id, replyTo } = await mailed('eli');
     await mailIn(replyTo, answer('Away', 'stop', ['Auto-Submitted: auto-replied']));
-    expect(standingsOf(await record(id))).not.toContain('email all no');
+    expect(openedStatuses(await record(id))).not.toContain('email all no');
   });
 
   test('a complaint by the provider (RFC 5965) closes the channel and the address for good', async () => {
@@ -203,10 +203,10 @@ describe('mails that come back', () => {
       '--b--',
       '',
     ]);
-    const person = await until(
+    const person = await eventually(
       'the complaint',
       () => record(id),
-      (one) => standingsOf(one).includes('email all no'),
+      (one) => openedStatuses(one).includes('email all no'),
     );
     expect(person.entries[0]).toMatchObject({ how: 'complaint', words: 'Reported as spam' });
     expect(await house.client.get('/api/do-not-contact')).toMatchObject({ rows: [{ kind: 'email', shown: 'fay@example.org', how: 'complaint' }] });

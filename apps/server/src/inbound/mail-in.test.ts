@@ -1,13 +1,13 @@
 import { connect } from 'node:net';
 import { createTransport } from 'nodemailer';
-import { openHouse, until, type House } from '../testing/harness';
+import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { MailInService } from './mail-in.service';
 import { MAIL_LIMITS, mailFault, MailReader } from './mail-reader';
 
-let house: House;
+let house: TestHouse;
 let domain: string;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.app.get(MailInService).listen(house.config.INBOUND_SMTP_PORT, '127.0.0.1');
   domain = ((await house.database.unscoped()('organization').first('list_domain')) as { list_domain: string }).list_domain;
 });
@@ -34,7 +34,7 @@ describe('what is taken in', () => {
   test('somebody answers at postmaster (RFC 5321 4.5.1), and no machine gets an answer', async () => {
     const arrived = () => house.sink.mails.filter((one) => one.raw.includes('Subject: To postmaster: Hello'));
     expect(await mail(`Postmaster@${domain}`, letter('Your mails do not arrive here.'))).toBe(250);
-    await until(
+    await eventually(
       'the mail to both owners',
       () => arrived().length,
       (n) => n === 2,

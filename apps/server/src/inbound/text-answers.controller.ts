@@ -5,8 +5,8 @@ import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
 import { Invalid } from '../platform/errors';
 import { stillAs } from '../platform/versions';
-import type { Scope } from '../platform/scope';
-import { answersOf } from './answers';
+import type { AccessScope } from '../platform/scope';
+import { automaticAnswersOf } from './answers';
 import { InboundRepository } from './inbound.repository';
 import { sentence } from '../platform/words';
 
@@ -18,19 +18,19 @@ export class TextAnswersController {
   ) {}
 
   @Route('get', '', { role: 'viewer', summary: 'What is answered to STOP, HELP, START and whoever joins by text' })
-  async show(@Caller() scope: Scope): Promise<TextAnswers> {
-    return answersOf(await this.inbound.answersOf(this.database.read(scope)));
+  async show(@Caller() scope: AccessScope): Promise<TextAnswers> {
+    return automaticAnswersOf(await this.inbound.answersOf(this.database.read(scope)));
   }
 
   @Route('put', '', { role: 'owner', ofAll: true, summary: 'Change those answers', body: schema.textAnswers })
   @HttpCode(204)
-  async save(@Caller() scope: Scope, @Input('body') { was, ...body }: TextAnswers & { was: TextAnswers }): Promise<void> {
+  async save(@Caller() scope: AccessScope, @Input('body') { was, ...body }: TextAnswers & { was: TextAnswers }): Promise<void> {
     if (!/\bSTART\b/.test(body.stop)) throw new Invalid([{ field: 'stop', code: 'start', message: sentence('answers.stop') }]);
     for (const field of ['help', 'start'] as const)
       if (!/\bSTOP\b/.test(body[field])) throw new Invalid([{ field, code: 'stop', message: sentence('answers.others') }]);
-    await this.database.quietly(scope, async (tx) => {
-      await tx.alone();
-      stillAs(was, answersOf(await this.inbound.answersOf(tx)), 'these answers');
+    await this.database.writeUnlogged(scope, async (tx) => {
+      await tx.lockOrganization();
+      stillAs(was, automaticAnswersOf(await this.inbound.answersOf(tx)), 'these answers');
       await this.inbound.keepAnswers(tx, body);
       await audit(tx, { act: 'text-answers', subject: 'house-rules', subjectId: 0, words: 'Answers to texts changed' });
     });

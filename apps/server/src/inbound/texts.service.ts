@@ -1,12 +1,12 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import type { TextHook } from '@goodword/core/contract';
-import { isConfirmWord, keywordKey, readAsks, type Asks } from '@goodword/core/text';
+import { isConfirmWord, keywordKey, readIntent, type ReplyIntent } from '@goodword/core/text';
 import { cleanMobile } from '@goodword/core/intake';
 import { ConfirmationsService } from '../forms/confirmations.service';
 import { FormsRepository, type FormRow } from '../forms/forms.repository';
 import { JoinService } from '../forms/join.service';
-import { TagDeedsService } from '../messages/tag-deeds.service';
-import { marksFor, standingNo } from '@goodword/core/permission';
+import { TagTriggersService } from '../messages/tag-deeds.service';
+import { marksFor, isOptedOut } from '@goodword/core/permission';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { HoldsRepository } from '../permission/holds.repository';
 import type { NewEntry } from '../permission/ledger/entries';
@@ -15,9 +15,9 @@ import { SupportersRepository } from '../supporters/supporters.repository';
 import { Database, type Scoped } from '../platform/database';
 import { programScope } from '../platform/scope';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
-import { WaysOutRepository } from '../waysout/waysout.repository';
+import { UnsubscribeRepository } from '../waysout/waysout.repository';
 import { OutboxRepository } from '../sending/outbox.repository';
-import { answersOf, type Answers } from './answers';
+import { automaticAnswersOf, type AutomaticAnswers } from './answers';
 import { InboundRepository, type LastDelivery } from './inbound.repository';
 import { TasksRepository } from '../today/tasks.repository';
 
@@ -30,7 +30,7 @@ interface About {
   last: LastDelivery | undefined;
   words: string;
   replyId: number;
-  answers: Answers;
+  answers: AutomaticAnswers;
 }
 
 function entryOf({ point, words, replyId }: About): Omit<NewEntry, 'supporterId' | 'state'> {
@@ -51,29 +51,29 @@ export class TextsService {
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
-    @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
+    @Inject(UnsubscribeRepository) private readonly waysOut: UnsubscribeRepository,
     @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
     @Inject(JoinService) private readonly joining: JoinService,
     @Inject(ConfirmationsService) private readonly confirmations: ConfirmationsService,
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
-    @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
+    @Inject(TagTriggersService) private readonly tagDeeds: TagTriggersService,
     @Inject(TEXT_OUT) private readonly textOut: TextOut,
   ) {}
 
   async receive(text: Inbound): Promise<void> {
     const organization = await this.inbound.organizationOf(this.database, text.to);
     if (!organization) return this.log.warn({ to: text.to }, "a text to a number that is nobody's");
-    const answer = await this.database.write(programScope(organization.id), (tx) => this.act(tx, text, answersOf(organization)));
+    const answer = await this.database.write(programScope(organization.id), (tx) => this.act(tx, text, automaticAnswersOf(organization)));
     // A text that was itself long on its way is acted on and not answered.
     const sentAt = text.at ? Date.parse(text.at) : Date.now();
     if (answer) await this.answer(organization.text_from, text, answer, sentAt + ANSWER_WITHIN_MS);
   }
 
   /** Keeps the text and does what it asks; returns the words to answer with, if any. */
-  private async act(tx: Scoped, text: Inbound, answers: Answers): Promise<string | null> {
-    const asks = readAsks(text.text);
+  private async act(tx: Scoped, text: Inbound, answers: AutomaticAnswers): Promise<string | null> {
+    const asks = readIntent(text.text);
     const keyword = asks === 'hold' ? 'none' : asks;
     const point = await this.inbound.point(tx, 'mobile', text.from);
     const last = await this.inbound.lastDelivery(tx, point);
@@ -104,7 +104,7 @@ export class TextsService {
   }
 
   /** A word that joins, or a YES to an open question. Returns the one answer, or null where the text is neither. */
-  private async join(tx: Scoped, text: { id: string; from: string; text: string }, point: number, answers: Answers): Promise<string | null> {
+  private async join(tx: Scoped, text: { id: string; from: string; text: string }, point: number, answers: AutomaticAnswers): Promise<string | null> {
     if (isConfirmWord(text.text) && (await this.confirmations.confirmByText(tx, point)).length > 0) {
       await this.inbound.settleReply(tx, text.id, 'confirm');
       return answers.start;
@@ -132,7 +132,7 @@ export class TextsService {
     await this.tasks.add(tx, { kind: 'stop', contactPointId: point, supporterId, replyKey: text.id, words: text.text });
   }
 
-  private async obey(tx: Scoped, asks: Asks, about: About): Promise<string | null> {
+  private async obey(tx: Scoped, asks: ReplyIntent, about: About): Promise<string | null> {
     switch (asks) {
       case 'stop':
         return this.stop(tx, about);
@@ -175,7 +175,7 @@ export class TextsService {
   private async isStopped(tx: Scoped, { point, owners }: Pick<About, 'point' | 'owners'>): Promise<boolean> {
     const cells = [...(await this.cells.atAddress(tx, point)), ...(await this.cells.everywhere(tx, owners))];
     const asked = { contactPointId: point, channel: 'text', scope: 'all' } as const;
-    return [0, ...owners].some((supporterId) => standingNo(marksFor(cells, { ...asked, supporterId })) !== undefined);
+    return [0, ...owners].some((supporterId) => isOptedOut(marksFor(cells, { ...asked, supporterId })) !== undefined);
   }
 
   /**
@@ -206,7 +206,7 @@ export class TextsService {
       tx.reached.add(delivery.contact_point_id);
       if (!(await this.inbound.setState(tx, delivery.id, state, receipt.reason ?? ''))) return;
       await this.outbox.event(tx, [delivery.id], state, receipt.reason ?? '');
-      if (state === 'bounced') await this.holds.hold(tx, delivery.contact_point_id, receipt.reason || 'The network could not deliver a text');
+      if (state === 'bounced') await this.holds.putOnHold(tx, delivery.contact_point_id, receipt.reason || 'The network could not deliver a text');
     });
   }
 }

@@ -1,12 +1,12 @@
 import type { BatchRowView, BatchView, OrganizationView } from '@goodword/core/contract';
-import { openHouse, type Client, type House } from '../testing/harness';
+import { openTestHouse, type Client, type TestHouse } from '../testing/harness';
 import { batchAt, bringIn, planFor, takeFile } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 let west: Client;
 let [eastId, westId] = [0, 0];
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   [eastId, westId] = house.chapters as [number, number];
   west = await house.as('organizer', westId);

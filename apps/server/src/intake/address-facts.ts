@@ -2,7 +2,7 @@ import disposable from 'disposable-email-domains';
 import { domainsOfRow, type DomainFacts } from '@goodword/core/intake';
 import type { Database } from '../platform/database';
 import type { Domains, Lines, LineType } from '../platform/lookups';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import type { FileRow } from './stage';
 import type { StagingRepository } from './staging.repository';
 
@@ -16,7 +16,7 @@ export class AddressFacts implements DomainFacts {
 
   constructor(
     private readonly parts: { database: Database; staging: StagingRepository; domains: Domains; lines: Lines },
-    private readonly scope: Scope,
+    private readonly scope: AccessScope,
   ) {}
 
   dead(domain: string): boolean {
@@ -42,7 +42,7 @@ export class AddressFacts implements DomainFacts {
     for (const [domain, takes] of known) this.takes.set(domain, takes);
     const answers = await this.parts.domains.takeMail(fresh.filter((domain) => !known.has(domain)));
     for (const [domain, takes] of answers) this.takes.set(domain, takes);
-    await this.parts.database.quietly(this.scope, (tx) => this.parts.staging.keepDomains(tx, answers));
+    await this.parts.database.writeUnlogged(this.scope, (tx) => this.parts.staging.keepDomains(tx, answers));
   }
 
   /** What lines the numbers of these rows are. */

@@ -1,11 +1,11 @@
 import type { ColumnChoice } from '@goodword/core/intake';
 import { gathering, HEAD, noPermission } from '../testing/gathering';
-import { openHouse, type House } from '../testing/harness';
-import { batchAt, COLUMNS, planFor, takeFile } from '../testing/steps';
+import { openTestHouse, type TestHouse } from '../testing/harness';
+import { batchAt, STEP_COLUMNS, planFor, takeFile } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());
@@ -19,7 +19,7 @@ async function waiting(plan: object): Promise<{ id: number; email: string }> {
   const email = `day${++files}@example.org`;
   const id = await takeFile(house.client, `${HEAD}${email},Ann,Lin,42\n`);
   await batchAt(house.client, id, 'draft');
-  await house.client.put(`/api/batches/${id}/plan`, planFor({ columns: COLUMNS, permission: noPermission, ...plan }));
+  await house.client.put(`/api/batches/${id}/plan`, planFor({ columns: STEP_COLUMNS, permission: noPermission, ...plan }));
   await batchAt(house.client, id, 'checked');
   return { id, email };
 }
@@ -28,11 +28,11 @@ const bring = async (id: number) => {
   return [answer.status, answer.status < 300 ? '' : answer.body.detail];
 };
 const plan = async (id: number, changed: object) => {
-  const body = planFor({ columns: COLUMNS, permission: noPermission, ...changed });
+  const body = planFor({ columns: STEP_COLUMNS, permission: noPermission, ...changed });
   const answer = await house.client.call<{ detail: string }>('PUT', `/api/batches/${id}/plan`, body);
   return [answer.status, answer.status < 300 ? '' : answer.body.detail];
 };
-const matched = (choice: ColumnChoice): ColumnChoice[] => [...COLUMNS.slice(0, 3), choice];
+const matched = (choice: ColumnChoice): ColumnChoice[] => [...STEP_COLUMNS.slice(0, 3), choice];
 
 describe('what a batch needs may have gone between its check and the day it is brought in', () => {
   test.each(['tag', 'list'] as const)('a %s: nobody comes in without it unseen; taken off, they do', async (kind) => {
@@ -44,7 +44,7 @@ describe('what a batch needs may have gone between its check and the day it is b
       expect.stringMatching(new RegExp(`^Something has changed.* A ${kind} that these people go .* no longer there`)),
     ]);
     expect(await plan(id, { [`${kind}Ids`]: [groupId] })).toEqual([422, expect.stringContaining('no longer there')]);
-    await house.client.put(`/api/batches/${id}/plan`, planFor({ columns: COLUMNS, permission: noPermission }));
+    await house.client.put(`/api/batches/${id}/plan`, planFor({ columns: STEP_COLUMNS, permission: noPermission }));
     await batchAt(house.client, id, 'checked');
     expect(await bring(id)).toEqual([202, '']);
     await batchAt(house.client, id, 'done');
@@ -99,6 +99,6 @@ test('a batch of a tag of another chapter is refused', async () => {
   const here = await house.as('organizer', house.chapters[0]);
   const id = await takeFile(here, `${HEAD}far@example.org,Far,Away,\n`);
   await batchAt(here, id, 'draft');
-  const answer = await here.call('PUT', `/api/batches/${id}/plan`, planFor({ columns: COLUMNS, permission: noPermission, tagIds: [own] }));
+  const answer = await here.call('PUT', `/api/batches/${id}/plan`, planFor({ columns: STEP_COLUMNS, permission: noPermission, tagIds: [own] }));
   expect(answer.status).toBe(422);
 });

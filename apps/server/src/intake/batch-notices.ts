@@ -5,7 +5,7 @@ import { escapeHtml } from '@goodword/core/letter';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { MAIL_OUT, type MailOut } from '../platform/mail-out';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { mailFrom, TeamRepository } from '../team/team.repository';
 import { BatchesRepository } from './batches.repository';
 import { sentence } from '../platform/words';
@@ -21,7 +21,7 @@ export class BatchNotices {
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  async tell(scope: Scope, batchId: number): Promise<void> {
+  async tell(scope: AccessScope, batchId: number): Promise<void> {
     const db = this.database.read(scope);
     const batch = await this.batches.find(db, batchId);
     if (!batch?.plan?.notify.length) return;

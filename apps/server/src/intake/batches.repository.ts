@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { BatchState, BatchWill, IntakeDraft, LikelyDouble, RowVerdict, RowsOnly } from '@goodword/core/contract';
-import type { BatchKind, CleanRow, FileReading, Found, Guess, IntakePlan, LookKind, MatchKey, RowPlace } from '@goodword/core/intake';
+import type { BatchKind, CleanRow, ParseOptions, FileFindings, Guess, IntakePlan, DoubtKind, MatchKey, RowPlace } from '@goodword/core/intake';
 import type { FieldValue } from '@goodword/core/fields';
 import type { Bound, Scoped } from '../platform/database';
 import type { ValueRow } from '../supporters/fields.repository';
@@ -22,8 +22,8 @@ export interface BatchRow {
   file_gone_at: Date | null;
   state: BatchState;
   what: BatchKind;
-  reading: FileReading | null;
-  found: Found | null;
+  reading: ParseOptions | null;
+  found: FileFindings | null;
   guesses: Guess[] | null;
   draft: IntakeDraft | null;
   draft_version: number;
@@ -31,7 +31,7 @@ export interface BatchRow {
   will: BatchWill | null;
   row_count: number;
   plan: IntakePlan | null;
-  resolved: Resolved | null;
+  resolved: ResolvedPlan | null;
   next_row: number;
   stay_no: number;
   stayed: number;
@@ -43,7 +43,7 @@ export interface BatchRow {
 }
 
 /** What the plan's new things became: fields by column, and the ids of all tags and lists. */
-export interface Resolved {
+export interface ResolvedPlan {
   fields: Record<number, number>;
   tagIds: number[];
   listIds: number[];
@@ -55,7 +55,7 @@ export interface StagedRow {
   verdict: RowVerdict;
   reason: string;
   hint: string;
-  why: LookKind | null;
+  why: DoubtKind | null;
   candidates: LikelyDouble[];
   sameAsRow: number | null;
   supporterId: number | null;
@@ -72,7 +72,7 @@ export interface StagedRow {
 }
 
 /** Stands for a supporter in rows that are about nobody yet. */
-export const NOBODY = 0;
+export const NO_SUPPORTER = 0;
 
 export interface StagedView {
   row_no: number;
@@ -83,7 +83,7 @@ export interface StagedView {
   mobile_shown: string | null;
   reason: string;
   hint: string;
-  why: LookKind | null;
+  why: DoubtKind | null;
   candidates: LikelyDouble[] | null;
   /** Whom the row is about; `NOBODY` as long as nobody is. */
   supporter_id: number;
@@ -179,7 +179,7 @@ export class BatchesRepository {
   }
 
   /** The batch as it stands, held until the transaction ends: whoever else would move it on waits. */
-  async hold(tx: Scoped, id: number): Promise<BatchRow | undefined> {
+  async lockForUpdate(tx: Scoped, id: number): Promise<BatchRow | undefined> {
     await tx.sql('SELECT id FROM batch WHERE organization_id = :org AND id = :id FOR UPDATE', { id });
     return this.find(tx, id);
   }
@@ -224,8 +224,8 @@ export class BatchesRepository {
   async counts(
     db: Scoped,
     id: number,
-  ): Promise<{ counts: Partial<Record<RowVerdict, number>>; looks: Partial<Record<LookKind, number>>; withFaults: number; withHints: number }> {
-    const rows = await db.sql<{ verdict: RowVerdict; why: LookKind | null; n: number; faults: number; hints: number }>(
+  ): Promise<{ counts: Partial<Record<RowVerdict, number>>; looks: Partial<Record<DoubtKind, number>>; withFaults: number; withHints: number }> {
+    const rows = await db.sql<{ verdict: RowVerdict; why: DoubtKind | null; n: number; faults: number; hints: number }>(
       `SELECT verdict, IF(verdict = 'look', why, NULL) AS why, COUNT(*) AS n, SUM(reason <> '') AS faults, SUM(hint <> '') AS hints
         FROM batch_row WHERE organization_id = :org AND batch_id = :id GROUP BY 1, 2`,
       { id },
@@ -329,7 +329,7 @@ export class BatchesRepository {
       { id, rowNo, outcome: decision.as, withId: decision.withId, keep: JSON.stringify(decision.keep), actorId: decision.actorId },
     );
     const [supporterId, sameAsRow] =
-      decision.withId === null ? [NOBODY, null] : decision.withId > 0 ? [decision.withId, null] : [NOBODY, -decision.withId];
+      decision.withId === null ? [NO_SUPPORTER, null] : decision.withId > 0 ? [decision.withId, null] : [NO_SUPPORTER, -decision.withId];
     await tx.execute(
       'UPDATE batch_row SET verdict = :verdict, supporter_id = :supporterId, same_as_row = :sameAsRow WHERE organization_id = :org AND batch_id = :id AND row_no = :rowNo',
       { id, rowNo, verdict: decision.verdict, supporterId, sameAsRow },

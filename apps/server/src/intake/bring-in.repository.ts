@@ -3,11 +3,11 @@ import { readsRefusals, type IntakePlan } from '@goodword/core/intake';
 import type { HouseRules } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
 import type { BatchContents } from './batch-contents';
-import type { BatchRow, Resolved } from './batches.repository';
+import type { BatchRow, ResolvedPlan } from './batches.repository';
 import { RowPermissionRepository } from './row-permission.repository';
 
 /** Rows `from` to `to`, both included, of one batch. */
-export interface Slice extends Record<string, Bound> {
+export interface RowSlice extends Record<string, Bound> {
   batchId: number;
   from: number;
   to: number;
@@ -52,7 +52,7 @@ export class BringInRepository {
 
   /** The first half: the people themselves, and their addresses. May run ahead of the second half of the rows before. */
   async bringPeople(tx: Scoped, batch: BatchRow, contents: BatchContents, within: { from: number; to: number }): Promise<void> {
-    const slice: Slice = { batchId: batch.id, from: within.from, to: within.to };
+    const slice: RowSlice = { batchId: batch.id, from: within.from, to: within.to };
     const fills = contents.updates && batch.plan?.existing === 'fill';
     await this.makePeople(tx, slice, batch.chapter_id);
     if (fills) await this.keepOwn(tx, slice);
@@ -66,11 +66,11 @@ export class BringInRepository {
     tx: Scoped,
     batch: BatchRow,
     plan: IntakePlan,
-    resolved: Resolved,
+    resolved: ResolvedPlan,
     contents: BatchContents,
     within: { from: number; to: number; rules: HouseRules },
   ): Promise<void> {
-    const slice: Slice = { batchId: batch.id, from: within.from, to: within.to };
+    const slice: RowSlice = { batchId: batch.id, from: within.from, to: within.to };
     if (plan.what !== 'here') {
       for (const kind of contents.own) await this.linkAddresses(tx, slice, kind);
       for (const kind of MORE_ADDRESSES) if (contents.more.has(kind)) await this.linkMoreAddresses(tx, slice, kind);
@@ -83,7 +83,7 @@ export class BringInRepository {
   }
 
   /** Whom these rows are about. */
-  async peopleOf(db: Scoped, slice: Slice): Promise<number[]> {
+  async peopleOf(db: Scoped, slice: RowSlice): Promise<number[]> {
     const rows = await db.sql<{ id: number }>(
       `SELECT r.supporter_id AS id FROM batch_row r FORCE INDEX (PRIMARY) WHERE ${ROWS} AND r.supporter_id > 0`,
       slice,
@@ -105,7 +105,7 @@ export class BringInRepository {
     }
   }
 
-  private async makePeople(tx: Scoped, slice: Slice, chapterId: number): Promise<void> {
+  private async makePeople(tx: Scoped, slice: RowSlice, chapterId: number): Promise<void> {
     await tx.execute(
       `INSERT IGNORE INTO supporter (organization_id, chapter_id, first_name, last_name, country, region, external_id, postcode, batch_id, batch_row)
         SELECT :org, COALESCE(r.chapter_id, :chapterId), r.first_name, r.last_name, r.country, r.region, r.external_id, r.postcode, r.batch_id, r.row_no FROM batch_row r WHERE ${ROWS} AND r.verdict IN ('new', 'shares')`,
@@ -125,12 +125,12 @@ export class BringInRepository {
    * Of a batch that only fills what is empty, takes away from rows what they would replace: what is empty never replaces. When
    * the batch is checked, for what is told of it, and once more as each row comes in.
    */
-  async keepWhatIsThere(tx: Scoped, slice: Slice): Promise<void> {
+  async keepWhatIsThere(tx: Scoped, slice: RowSlice): Promise<void> {
     await this.keepOwn(tx, slice);
     await this.keepValues(tx, slice);
   }
 
-  private async keepOwn(tx: Scoped, slice: Slice): Promise<void> {
+  private async keepOwn(tx: Scoped, slice: RowSlice): Promise<void> {
     const theirs = `batch_row r JOIN supporter s ON s.organization_id = :org AND s.id = r.supporter_id`;
     const updating = `${ROWS} AND r.verdict = 'update'`;
     // The region of another country fills nothing.
@@ -144,7 +144,7 @@ export class BringInRepository {
     }
   }
 
-  private async keepValues(tx: Scoped, slice: Slice): Promise<void> {
+  private async keepValues(tx: Scoped, slice: RowSlice): Promise<void> {
     await tx.execute(
       `DELETE v FROM batch_row r JOIN batch_value v ON v.batch_id = r.batch_id AND v.row_no = r.row_no
         JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id WHERE ${ROWS} AND r.verdict = 'update'`,
@@ -153,7 +153,7 @@ export class BringInRepository {
   }
 
   /** What is there replaces, the last row of a person last; what stood before is kept. */
-  private async updateOwn(tx: Scoped, slice: Slice): Promise<void> {
+  private async updateOwn(tx: Scoped, slice: RowSlice): Promise<void> {
     const [some] = await tx.sql<{ n: number }>(`SELECT EXISTS (SELECT 1 FROM batch_row r WHERE ${ROWS} AND r.verdict = 'update') AS n`, slice);
     if (some?.n !== 1) return;
     await this.settlePlaces(tx, slice);
@@ -174,7 +174,7 @@ export class BringInRepository {
    * A place that only a telephone number tells fills what is not known. One that the row says itself replaces, and where
    * the person was before is kept: what began there needs the rule of that place too.
    */
-  private async settlePlaces(tx: Scoped, slice: Slice): Promise<void> {
+  private async settlePlaces(tx: Scoped, slice: RowSlice): Promise<void> {
     const known = `batch_row r JOIN supporter s ON s.organization_id = :org AND s.id = r.supporter_id AND s.country IS NOT NULL`;
     await tx.execute(`UPDATE ${known} SET r.country = NULL, r.region = NULL WHERE ${ROWS} AND r.verdict = 'update' AND r.place_said = 0`, slice);
     await tx.execute(
@@ -191,11 +191,11 @@ export class BringInRepository {
   }
 
   /** A person whose value before is kept from an earlier row may still have to be changed by a later one. */
-  private async differsStill(tx: Scoped, slice: Slice, differs: string): Promise<boolean> {
+  private async differsStill(tx: Scoped, slice: RowSlice, differs: string): Promise<boolean> {
     return (await tx.sql(`SELECT 1 FROM ${differs} WHERE s.organization_id = :org LIMIT 1`, slice)).length > 0;
   }
 
-  private async makeAddresses(tx: Scoped, slice: Slice, kind: 'email' | 'mobile'): Promise<void> {
+  private async makeAddresses(tx: Scoped, slice: RowSlice, kind: 'email' | 'mobile'): Promise<void> {
     const line = kind === 'mobile';
     await tx.execute(
       `INSERT ${line ? '' : 'IGNORE '}INTO contact_point (organization_id, kind, normal, shown, line, batch_id)
@@ -205,7 +205,7 @@ export class BringInRepository {
     );
   }
 
-  private async linkAddresses(tx: Scoped, slice: Slice, kind: 'email' | 'mobile'): Promise<void> {
+  private async linkAddresses(tx: Scoped, slice: RowSlice, kind: 'email' | 'mobile'): Promise<void> {
     await tx.execute(
       `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind, position, batch_id)
         SELECT STRAIGHT_JOIN :org, r.supporter_id, cp.id, cp.kind, IF(r.verdict = 'update', 1, 0), r.batch_id FROM batch_row r
@@ -215,7 +215,7 @@ export class BringInRepository {
   }
 
   /** Further emails and numbers, and the postal address. */
-  private async makeMoreAddresses(tx: Scoped, slice: Slice, kind: (typeof MORE_ADDRESSES)[number]): Promise<void> {
+  private async makeMoreAddresses(tx: Scoped, slice: RowSlice, kind: (typeof MORE_ADDRESSES)[number]): Promise<void> {
     const [shown, parts] = kind === 'post' ? ["JSON_VALUE(m.value, '$.shown')", 'm.value'] : ['m.value', 'NULL'];
     await tx.execute(
       `INSERT IGNORE INTO contact_point (organization_id, kind, normal, shown, parts, batch_id)
@@ -224,7 +224,7 @@ export class BringInRepository {
     );
   }
 
-  private async linkMoreAddresses(tx: Scoped, slice: Slice, kind: (typeof MORE_ADDRESSES)[number]): Promise<void> {
+  private async linkMoreAddresses(tx: Scoped, slice: RowSlice, kind: (typeof MORE_ADDRESSES)[number]): Promise<void> {
     await tx.execute(
       `INSERT IGNORE INTO supporter_contact (organization_id, supporter_id, contact_point_id, kind, position, batch_id)
         SELECT STRAIGHT_JOIN :org, r.supporter_id, cp.id, cp.kind, 2 + m.n, r.batch_id FROM batch_row r ${MORE} AND m.kind = '${kind}'
@@ -233,7 +233,7 @@ export class BringInRepository {
     );
   }
 
-  private async values(tx: Scoped, slice: Slice): Promise<void> {
+  private async values(tx: Scoped, slice: RowSlice): Promise<void> {
     const join = 'FROM batch_row r JOIN batch_value v ON v.batch_id = r.batch_id AND v.row_no = r.row_no';
     await tx.execute(
       `INSERT IGNORE INTO batch_before (organization_id, batch_id, supporter_id, field_id, existed, text_value, number_value, date_value, month_day)
@@ -249,7 +249,7 @@ export class BringInRepository {
     );
   }
 
-  private async groups(tx: Scoped, slice: Slice, resolved: Resolved, contents: BatchContents): Promise<void> {
+  private async groups(tx: Scoped, slice: RowSlice, resolved: ResolvedPlan, contents: BatchContents): Promise<void> {
     for (const kind of ['tag', 'list'] as const) {
       for (const groupId of kind === 'tag' ? resolved.tagIds : resolved.listIds) {
         await tx.execute(
@@ -274,7 +274,7 @@ export class BringInRepository {
   }
 
   /** Onto the roster, with the standing of the row's own column or the one for all; where somebody stood before is kept. */
-  private async roster(tx: Scoped, slice: Slice, roster: { campaignId: number; standing: string }): Promise<void> {
+  private async roster(tx: Scoped, slice: RowSlice, roster: { campaignId: number; standing: string }): Promise<void> {
     const standing =
       "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'standing'), :standing)";
     const bindings = { ...slice, ...roster };

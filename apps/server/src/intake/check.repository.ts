@@ -83,7 +83,13 @@ export class CheckRepository {
   }
 
   /** `entries` is what will be written into the ledger, counted by whoever writes it. */
-  async will(db: Scoped, batchId: number, plan: IntakePlan, facts: Facts & { contents: BatchContents }, entries: BatchWill['entries']): Promise<BatchWill> {
+  async will(
+    db: Scoped,
+    batchId: number,
+    plan: IntakePlan,
+    facts: CheckFacts & { contents: BatchContents },
+    entries: BatchWill['entries'],
+  ): Promise<BatchWill> {
     const of = { batchId };
     const count = async (sql: string, bindings: Record<string, Bound> = {}) =>
       Number((await db.sql<{ n: number | null }>(sql, { ...of, ...bindings }))[0]?.n ?? 0);
@@ -141,7 +147,7 @@ export class CheckRepository {
   }
 
   /** Rows whose day of permission lies before the months after which evidence counts as old. */
-  private async signedLongAgo(db: Scoped, batchId: number, plan: IntakePlan, facts: Facts): Promise<number> {
+  private async signedLongAgo(db: Scoped, batchId: number, plan: IntakePlan, facts: CheckFacts): Promise<number> {
     const said = (['email', 'text'] as const).map((channel) => plan.permission[channel]).find((one) => one.said === 'yes');
     if (said?.said !== 'yes') return 0;
     const dated = allColumns(plan).some(({ to }) => to === 'signedOn');
@@ -181,7 +187,7 @@ export class CheckRepository {
 }
 
 /** What the statements need to know beside the plan. */
-export interface Facts {
+export interface CheckFacts {
   currency: string;
   rules: HouseRules;
 }

@@ -1,12 +1,12 @@
-import type { BatchView, LookView } from '@goodword/core/contract';
+import type { BatchView, DoubleView } from '@goodword/core/contract';
 import type { ColumnChoice } from '@goodword/core/intake';
 import { gathering, HEAD, noPermission } from '../testing/gathering';
-import { openHouse, until, type House } from '../testing/harness';
+import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { batchAt, bringIn, planFor } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());
@@ -21,7 +21,7 @@ describe('likely doubles', () => {
     );
     expect(batch.counts).toEqual({ look: 3 });
     expect(batch.looks).toEqual({ 'short-form': 1, alike: 1, 'loose-email': 1 });
-    const look = await house.client.get<LookView>(`/api/batches/${batch.id}/rows/1`);
+    const look = await house.client.get<DoubleView>(`/api/batches/${batch.id}/rows/1`);
     expect(look.people).toMatchObject([{ name: 'Robert Abara', score: 83, reasons: ['the same email', 'a short form of the name'] }]);
     expect(look.fields.find((field) => field.key === 'mobile')).toMatchObject({ row: '', theirs: { [look.people[0]!.id]: '+1 206 555 0120' } });
     expect((await allIn(batch.id)).counts).toEqual({ look: 3 });
@@ -80,7 +80,7 @@ describe('likely doubles', () => {
     await allIn(first.id);
     const second = await checked('Email,First,Last,Zip\nmaria.c@example.org,Maria,Garcia,98107\n', { columns, matching });
     expect([second.counts, second.looks]).toEqual([{ look: 1 }, { 'same-name': 1 }]);
-    const look = await house.client.get<LookView>(`/api/batches/${second.id}/rows/1`);
+    const look = await house.client.get<DoubleView>(`/api/batches/${second.id}/rows/1`);
     expect(look.people).toMatchObject([{ name: 'Maria Garcia', reasons: ['the same postcode', 'the same name'] }]);
     await house.client.post(`/api/batches/${second.id}/decisions`, { rows: [1], as: 'new' });
     await allIn(second.id);
@@ -94,10 +94,10 @@ describe('likely doubles', () => {
     expect([batch.counts, yes(batch)]).toEqual([{ look: 1, new: 1 }, 2]);
     await house.client.post(`/api/batches/${batch.id}/decisions`, { rows: [1], as: 'merge' });
     const now = () => house.client.get<BatchView>(`/api/batches/${batch.id}`);
-    const counted = await until('the count', now, ({ will }) => will !== null);
+    const counted = await eventually('the count', now, ({ will }) => will !== null);
     expect([counted.counts, yes(counted)]).toEqual([{ update: 1, new: 1 }, 4]);
     await house.client.call('DELETE', `/api/batches/${batch.id}/rows/1/decision`);
-    expect(yes(await until('the count', now, ({ will }) => will !== null))).toBe(2);
+    expect(yes(await eventually('the count', now, ({ will }) => will !== null))).toBe(2);
     await house.client.post(`/api/batches/${batch.id}/decisions`, { rows: [1], as: 'merge' });
     // Brought in while it is being counted: nothing is lost by that.
     expect(yes(await allIn(batch.id))).toBe(4);

@@ -1,27 +1,27 @@
 import fc from 'fast-check';
 import { nameMatchKey, type Candidate } from '@goodword/core/intake';
-import { EarlierRows, MOST_AT_ONE, type Clue } from './earlier';
+import { EarlierRows, MOST_AT_ONE, type MatchClue } from './earlier';
 
 /** The same in the plainest way: every person at every clue, looked through one by one. */
 class Plain {
-  private readonly rows: { clue: Clue; id: number; firstName: string; lastName: string }[] = [];
+  private readonly rows: { clue: MatchClue; id: number; firstName: string; lastName: string }[] = [];
 
-  add(clues: readonly Clue[], id: number, name: { firstName: string; lastName: string }): void {
+  add(clues: readonly MatchClue[], id: number, name: { firstName: string; lastName: string }): void {
     for (const clue of clues) if (!this.all(clue).some((one) => one.id === id)) this.rows.push({ clue, id, ...name });
   }
 
-  at(clue: Clue, name: { firstName: string; lastName: string }): Candidate[] {
+  at(clue: MatchClue, name: { firstName: string; lastName: string }): Candidate[] {
     const all = this.all(clue);
     const same = (one: Candidate) => nameMatchKey(`${one.firstName} ${one.lastName}`) === nameMatchKey(`${name.firstName} ${name.lastName}`);
     return [...all.slice(0, MOST_AT_ONE), ...(clue.by === 'nearby' ? [] : all.slice(MOST_AT_ONE).filter(same))];
   }
 
-  private all({ by, key }: Clue): Candidate[] {
+  private all({ by, key }: MatchClue): Candidate[] {
     return this.rows.filter(({ clue }) => clue.by === by && clue.key === key).map(({ id, firstName, lastName }) => ({ id, firstName, lastName, by }));
   }
 }
 
-const clue: fc.Arbitrary<Clue> = fc.record({
+const clue: fc.Arbitrary<MatchClue> = fc.record({
   by: fc.constantFrom('email' as const, 'looseEmail' as const, 'nearby' as const),
   // Few keys, so that many rows meet at one; letters of one, two and four bytes, and the empty key.
   key: fc.constantFrom('', 'a', 'b', 'ab', 'é', 'éa', '😀', 'a@example.org', 'A@example.org'),
@@ -56,7 +56,7 @@ test('many keys are kept apart, also past each growth of the table', () => {
 
 test('thousands who share a telephone are told apart by their names, and none is compared with all', () => {
   const earlier = new EarlierRows();
-  const office: Clue = { by: 'mobile', key: '+12065550100' };
+  const office: MatchClue = { by: 'mobile', key: '+12065550100' };
   for (let i = 1; i <= 5000; i++) earlier.add([office], -i, { firstName: `P${i}`, lastName: 'Lin' });
   const found = earlier.at(office, { firstName: 'P4711', lastName: 'Lin' });
   expect([found.length, found.at(-1)]).toEqual([MOST_AT_ONE + 1, { id: -4711, firstName: 'P4711', lastName: 'Lin', by: 'mobile' }]);

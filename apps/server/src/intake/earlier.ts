@@ -1,7 +1,7 @@
 import { nameMatchKey, type Candidate, type FoundBy, type PersonName } from '@goodword/core/intake';
 
 /** Something by which people are found: a key of a kind, as it is compared. */
-export interface Clue {
+export interface MatchClue {
   by: FoundBy;
   key: string;
 }
@@ -29,7 +29,7 @@ export class EarlierRows {
   private readonly names = new Numbers(Uint32Array);
   private readonly tables = new Map<FoundBy, KeyTable>();
 
-  add(clues: readonly Clue[], id: number, name: PersonName): void {
+  add(clues: readonly MatchClue[], id: number, name: PersonName): void {
     const person = this.ids.push(id);
     this.names.push(this.bytes.add(`${name.firstName}\n${name.lastName}`));
     for (const { by, key } of clues) {
@@ -48,7 +48,7 @@ export class EarlierRows {
   }
 
   /** The first people at a clue, and of those beyond them the ones with this name. */
-  at({ by, key }: Clue, name: PersonName): Candidate[] {
+  at({ by, key }: MatchClue, name: PersonName): Candidate[] {
     const table = this.tables.get(by);
     if (!table) return [];
     const first = table.at(key);

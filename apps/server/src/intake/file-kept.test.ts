@@ -1,12 +1,12 @@
 import type { BatchView } from '@goodword/core/contract';
 import { gathering, HEAD } from '../testing/gathering';
-import { openHouse, type House } from '../testing/harness';
+import { openTestHouse, type TestHouse } from '../testing/harness';
 import { bringIn } from '../testing/steps';
 import { RetentionService } from './retention.service';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());
@@ -41,7 +41,7 @@ describe('the file of a batch', () => {
 test('what changed more than a day ago is forgotten by whoever follows it; what changed since is kept', async () => {
   const db = house.database.read(house.scope);
   const entries = () => db.sql<{ ref: number }>("SELECT ref FROM change_log WHERE organization_id = :org AND what = 'tag' ORDER BY ref");
-  await house.database.quietly(house.scope, async (tx) => {
+  await house.database.writeUnlogged(house.scope, async (tx) => {
     await tx.insert('change_log', { what: 'tag', ref: 901, at: new Date(Date.now() - 25 * 3_600_000) });
     await tx.insert('change_log', { what: 'tag', ref: 902, at: new Date(Date.now() - 23 * 3_600_000) });
   });

@@ -7,7 +7,7 @@ import { Unreadable } from '@goodword/core/intake';
 import { speak } from '@goodword/core/words';
 import { FolderStorage } from '../platform/storage';
 import { hiddenInOds } from './hidden-in-ods';
-import { linesOf, openingOf, readThrough } from './reading';
+import { textLines, openingOf, readThrough } from './reading';
 import { workbookToCsv } from './workbook';
 
 /** What a file that can't be read is refused with. */
@@ -27,7 +27,7 @@ async function read(bytes: Uint8Array, reading = {}) {
   const rows: string[][] = [];
   const { encoding, delimiter, headerLine } = file.found;
   const opening = await openingOf(storage, file.textKey, { encoding, delimiter, headerLine });
-  for await (const lines of linesOf(storage, file.textKey, opening))
+  for await (const lines of textLines(storage, file.textKey, opening))
     rows.push(...lines.filter((line) => line.aside === null).map((line) => line.cells));
   return { ...file, rows };
 }

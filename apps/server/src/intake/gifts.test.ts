@@ -1,12 +1,12 @@
 import type { BatchView } from '@goodword/core/contract';
 import type { ColumnChoice, IntakePlan } from '@goodword/core/intake';
 import { gathering, HEAD, noPermission } from '../testing/gathering';
-import { openHouse, type House } from '../testing/harness';
+import { openTestHouse, type TestHouse } from '../testing/harness';
 import { batchAt, bringIn } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());

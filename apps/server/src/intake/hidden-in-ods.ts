@@ -3,7 +3,7 @@ import * as XLSX from '@e965/xlsx';
 /** Columns of one table that a repetition may stand for; LibreOffice lets the last one reach to the end of the sheet. */
 const MOST_COLUMNS = 1024;
 
-export interface Hidden {
+export interface HiddenParts {
   /** Places of hidden columns, from 0. */
   columns: number[];
   rows: number;
@@ -14,7 +14,7 @@ export interface Hidden {
  * `table:table-column` and `table:table-row` with a visibility of `collapse` or `filter` (OpenDocument 1.3, part 3, 19.749).
  * Null where the file is none.
  */
-export function hiddenInOds(bytes: Buffer, sheet: number): Hidden | null {
+export function hiddenInOds(bytes: Buffer, sheet: number): HiddenParts | null {
   const content = contentOf(bytes);
   if (content === null) return null;
   let start = -1;

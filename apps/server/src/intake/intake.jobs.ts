@@ -13,7 +13,7 @@ import {
   withDomains,
   type Candidate,
   type IntakePlan,
-  type Line,
+  type TextLine,
 } from '@goodword/core/intake';
 import { nameKey } from '@goodword/core/merge';
 import type { HouseRules } from '@goodword/core/permission';
@@ -22,7 +22,7 @@ import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { Database, isLostConnection, type Scoped } from '../platform/database';
 import { enqueue, type Running } from '../platform/jobs';
 import { DOMAINS, LINES, type Domains, type Lines, type LineType } from '../platform/lookups';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { DoNotContactService } from '../permission/do-not-contact.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
@@ -31,15 +31,15 @@ import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { AddressFacts } from './address-facts';
 import { BatchNotices } from './batch-notices';
-import { BatchesRepository, type BatchRow, type Resolved, type StagedRow } from './batches.repository';
+import { BatchesRepository, type BatchRow, type ResolvedPlan, type StagedRow } from './batches.repository';
 import { contentsBefore, contentsOf, type BatchContents } from './batch-contents';
 import { BringInRepository } from './bring-in.repository';
-import { CheckRepository, type Facts } from './check.repository';
+import { CheckRepository, type CheckFacts } from './check.repository';
 import { RowPermissionRepository } from './row-permission.repository';
 import { LayoutsRepository } from './layouts.repository';
 import { OtherFilesRepository } from './other-files.repository';
-import { linesOf, openingOf, readThrough } from './reading';
-import { Stager, type Decided, type FileRow } from './stage';
+import { textLines, openingOf, readThrough } from './reading';
+import { Stager, type SettledRow, type FileRow } from './stage';
 import { candidatesAt, StagingRepository } from './staging.repository';
 import { TakeOutRepository } from './take-out.repository';
 
@@ -117,8 +117,8 @@ export class IntakeJobs {
         known,
       );
       if (batch.text_key && batch.text_key !== batch.storage_key) await this.storage.remove(batch.text_key);
-      const kept = await this.database.quietly(scope, async (tx) => {
-        const now = await this.batches.hold(tx, batch.id);
+      const kept = await this.database.writeUnlogged(scope, async (tx) => {
+        const now = await this.batches.lockForUpdate(tx, batch.id);
         // Somebody chose another reading meanwhile: the job that it set going finds it out anew.
         if (now?.state !== 'reading' || !isDeepStrictEqual(now.reading, batch.reading)) return false;
         await this.batches.change(tx, batch.id, {
@@ -150,8 +150,8 @@ export class IntakeJobs {
       const organization = await this.team.organization(scope);
       const stager = await this.stagerFor(scope, batch, plan, organization);
       const facts = new AddressFacts({ database: this.database, staging: this.staging, domains: this.domains, lines: this.lineTypes }, scope);
-      await this.database.quietly(scope, async (tx) => {
-        await this.batches.hold(tx, batch.id);
+      await this.database.writeUnlogged(scope, async (tx) => {
+        await this.batches.lockForUpdate(tx, batch.id);
         await stillAsked(job);
         await this.batches.clearStaged(tx, batch.id);
       });
@@ -182,13 +182,13 @@ export class IntakeJobs {
 
   private async writeStaged(
     job: Running,
-    scope: Scope,
+    scope: AccessScope,
     id: number,
     staged: StagedRow[],
     kinds: ReadonlyMap<string, LineType>,
     done: number,
   ): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+    await this.database.writeUnlogged(scope, async (tx) => {
       await this.staging.stage(tx, id, staged, kinds);
       await this.batches.change(tx, id, { next_row: done });
       // The batch is held from here on: whoever changes its plan has done so before, or waits until these rows are there to be
@@ -197,9 +197,9 @@ export class IntakeJobs {
     });
   }
 
-  private async stagerFor(scope: Scope, batch: BatchRow, plan: IntakePlan, organization: OrganizationRow): Promise<Stager> {
+  private async stagerFor(scope: AccessScope, batch: BatchRow, plan: IntakePlan, organization: OrganizationRow): Promise<Stager> {
     const db = this.database.read(scope);
-    const decided = new Map<number, Decided>();
+    const decided = new Map<number, SettledRow>();
     for (const row of await this.batches.decisions(db, batch.id)) decided.set(row.row_no, { as: row.outcome, withId: row.with_id });
     const standings = plan.roster ? ((await this.campaigns.find(db, plan.roster.campaignId))?.standings ?? []) : null;
     const about = {
@@ -212,10 +212,10 @@ export class IntakeJobs {
   }
 
   /** The file's lines, in slices of equal size. */
-  private async *slices(batch: BatchRow): AsyncGenerator<Line[]> {
+  private async *slices(batch: BatchRow): AsyncGenerator<TextLine[]> {
     const key = batch.text_key ?? batch.storage_key;
-    let pending: Line[] = [];
-    for await (const lines of linesOf(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) {
+    let pending: TextLine[] = [];
+    for await (const lines of textLines(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) {
       pending = pending.length === 0 ? lines : [...pending, ...lines];
       while (pending.length >= SLICE) {
         yield pending.slice(0, SLICE);
@@ -226,7 +226,7 @@ export class IntakeJobs {
   }
 
   /** The file's rows cleaned, with whom each may be: a slice is cleaned while the database answers for the one before. */
-  private async *looked(scope: Scope, batch: BatchRow, stager: Stager, facts: AddressFacts, chapters: Set<number>): AsyncGenerator<Looked> {
+  private async *looked(scope: AccessScope, batch: BatchRow, stager: Stager, facts: AddressFacts, chapters: Set<number>): AsyncGenerator<Looked> {
     let rowNo = 0;
     let ahead: Promise<Looked> | null = null;
     for await (const lines of this.slices(batch)) {
@@ -239,7 +239,14 @@ export class IntakeJobs {
     if (ahead) yield await ahead;
   }
 
-  private async lookUp(scope: Scope, batch: BatchRow, stager: Stager, facts: AddressFacts, rows: FileRow[], chapters: Set<number>): Promise<Looked> {
+  private async lookUp(
+    scope: AccessScope,
+    batch: BatchRow,
+    stager: Stager,
+    facts: AddressFacts,
+    rows: FileRow[],
+    chapters: Set<number>,
+  ): Promise<Looked> {
     await facts.learn(rows);
     const emailColumn = Math.max(
       0,
@@ -275,12 +282,12 @@ export class IntakeJobs {
   /** What can only be told of the whole file: who stays as they are, which gifts are here, what will be written. */
   private async settle(
     job: Running,
-    scope: Scope,
+    scope: AccessScope,
     batch: BatchRow,
     plan: IntakePlan,
     { rows, mixed }: { rows: number; mixed: boolean },
   ): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const facts = await this.facts(tx);
       const [staged, permissionFacts] = [
         { ...batch, row_count: rows },
@@ -308,7 +315,7 @@ export class IntakeJobs {
   }
 
   /** What will be written, by the rows as they stand. */
-  private async will(db: Scoped, batch: BatchRow, plan: IntakePlan, facts: Facts, contents: BatchContents): Promise<BatchWill> {
+  private async will(db: Scoped, batch: BatchRow, plan: IntakePlan, facts: CheckFacts, contents: BatchContents): Promise<BatchWill> {
     const now = Date.now();
     const entries = readsRefusals(plan.what) ? await this.permission.forecast(db, batch, plan, { rules: facts.rules, now, contents }) : {};
     return this.checker.will(db, batch.id, plan, { ...facts, contents }, entries);
@@ -319,7 +326,7 @@ export class IntakeJobs {
     await this.guarded(job, 'checked', (scope, batch) => this.recount(scope, batch));
   }
 
-  private async recount(scope: Scope, batch: BatchRow): Promise<void> {
+  private async recount(scope: AccessScope, batch: BatchRow): Promise<void> {
     const db = this.database.read(scope);
     if (batch.plan!.existing === 'fill') await this.bringer.keepWhatIsThere(db, { batchId: batch.id, from: 1, to: batch.row_count });
     const will = await this.will(db, batch, batch.plan!, await this.facts(db), await contentsBefore(db, batch.id));
@@ -339,7 +346,7 @@ export class IntakeJobs {
     }
   }
 
-  private async facts(db: Scoped): Promise<Facts> {
+  private async facts(db: Scoped): Promise<CheckFacts> {
     const [organization, rules] = await Promise.all([this.team.organization(db), this.houseRules.rules(db)]);
     return { currency: organization.currency, rules };
   }
@@ -383,17 +390,17 @@ export class IntakeJobs {
         if (stopping && next < batch.row_count) return this.leave(scope, batch.id, 'stopped');
       }
       await this.flagDoNotContact(scope, batch.id);
-      await this.database.quietly(scope, (tx) => this.batches.change(tx, batch.id, { state: 'done', ended_at: new Date(), seen_at: null }));
+      await this.database.writeUnlogged(scope, (tx) => this.batches.change(tx, batch.id, { state: 'done', ended_at: new Date(), seen_at: null }));
       await this.rememberLayout(scope, batch, resolved);
       await this.notices.tell(scope, batch.id);
     });
   }
 
   /** Makes the people of the rows after `done`, and their addresses; returns the last of these rows. */
-  private async people(scope: Scope, batch: BatchRow, plan: IntakePlan, contents: BatchContents, done: number): Promise<number> {
+  private async people(scope: AccessScope, batch: BatchRow, plan: IntakePlan, contents: BatchContents, done: number): Promise<number> {
     const to = Math.min(done + SLICE, batch.row_count);
     if (to > done && plan.what !== 'here' && plan.what !== 'refusals')
-      await this.database.quietly(
+      await this.database.writeUnlogged(
         scope,
         (tx) => {
           // The second half of these rows tells of their people.
@@ -409,7 +416,7 @@ export class IntakeJobs {
     tx: Scoped,
     batch: BatchRow,
     plan: IntakePlan,
-    resolved: Resolved,
+    resolved: ResolvedPlan,
     contents: BatchContents,
     within: { from: number; to: number; rules: HouseRules; currency: string },
   ): Promise<void> {
@@ -423,10 +430,10 @@ export class IntakeJobs {
   }
 
   /** Makes the plan's new fields, tags and lists, once. */
-  private async resolve(scope: Scope, batch: BatchRow, plan: IntakePlan): Promise<Resolved> {
+  private async resolve(scope: AccessScope, batch: BatchRow, plan: IntakePlan): Promise<ResolvedPlan> {
     if (batch.resolved) return batch.resolved;
-    return this.database.quietly(scope, async (tx) => {
-      const resolved: Resolved = { fields: {}, tagIds: [...plan.tagIds], listIds: [...plan.listIds] };
+    return this.database.writeUnlogged(scope, async (tx) => {
+      const resolved: ResolvedPlan = { fields: {}, tagIds: [...plan.tagIds], listIds: [...plan.listIds] };
       for (const [column, choice] of allColumns(plan).entries()) {
         if (choice.to !== 'newField') continue;
         const known = (await this.fields.all(tx)).find((field) => nameKey(field.name) === nameKey(choice.name));
@@ -443,7 +450,7 @@ export class IntakeJobs {
   }
 
   /** The same headers next time get the same columns, without anybody asking for it. */
-  private async rememberLayout(scope: Scope, batch: BatchRow, resolved: Resolved): Promise<void> {
+  private async rememberLayout(scope: AccessScope, batch: BatchRow, resolved: ResolvedPlan): Promise<void> {
     const header = batch.found?.header ?? [];
     if (header.length === 0 || layoutKey(header) === '' || batch.found?.headerLine === null) return;
     const columns = batch.plan!.columns.map((choice, i) => {
@@ -452,13 +459,13 @@ export class IntakeJobs {
         ? { to: 'field' as const, fieldId, type: choice.type, ...(choice.order ? { order: choice.order } : {}) }
         : choice;
     });
-    await this.database.quietly({ ...scope, actorId: batch.created_by }, (tx) =>
+    await this.database.writeUnlogged({ ...scope, actorId: batch.created_by }, (tx) =>
       this.layouts.remember(tx, { name: batch.name, what: batch.what, header, columns }),
     );
   }
 
   /** New addresses that are on do-not-contact, themselves or by their domain or range, are marked as such. */
-  private async flagDoNotContact(scope: Scope, batchId: number): Promise<void> {
+  private async flagDoNotContact(scope: AccessScope, batchId: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
       if (await this.doNotContact.isEmpty(tx)) return;
       const points = await tx.sql<{ id: number; kind: string; normal: string }>(
@@ -485,12 +492,12 @@ export class IntakeJobs {
     });
   }
 
-  private async leave(scope: Scope, id: number, state: string): Promise<void> {
-    await this.database.quietly(scope, (tx) => this.batches.change(tx, id, { state }));
+  private async leave(scope: AccessScope, id: number, state: string): Promise<void> {
+    await this.database.writeUnlogged(scope, (tx) => this.batches.change(tx, id, { state }));
   }
 
   /** Runs the work when the batch still waits for it; a fault of the file ends the batch with its sentence. */
-  private async guarded(job: Running, state: string, work: (scope: Scope, batch: BatchRow) => Promise<void>): Promise<void> {
+  private async guarded(job: Running, state: string, work: (scope: AccessScope, batch: BatchRow) => Promise<void>): Promise<void> {
     const batch = await this.batches.find(this.database.read({ ...job.scope, chapterId: null }), job.refId);
     if (batch?.state !== state || (state !== 'reading' && !batch.plan)) return;
     const scope = { ...job.scope, chapterId: batch.chapter_id };
@@ -504,7 +511,7 @@ export class IntakeJobs {
         error instanceof Unreadable
           ? speak(error.said)
           : `It could not go on: ${(error as { sqlMessage?: string }).sqlMessage ?? (error as Error).message}`;
-      await this.database.quietly(scope, (tx) =>
+      await this.database.writeUnlogged(scope, (tx) =>
         this.batches.change(tx, batch.id, { problem: words.slice(0, 500), state: BACK_TO[batch.state] ?? 'draft' }),
       );
     }

@@ -14,7 +14,7 @@ import { IntakeJobs } from './intake.jobs';
 import { IntakeService } from './intake.service';
 import { LayoutsController } from './layouts.controller';
 import { LayoutsRepository } from './layouts.repository';
-import { LooksService } from './looks.service';
+import { DoublesService } from './looks.service';
 import { OtherFilesRepository } from './other-files.repository';
 import { RetentionController } from './retention.controller';
 import { RetentionService } from './retention.service';
@@ -37,7 +37,7 @@ const withLedger = <T>(provide: new (ledger: LedgerRepository, holds: HoldsRepos
   providers: [
     IntakeService,
     IntakeJobs,
-    LooksService,
+    DoublesService,
     PlanFaultsService,
     SheetsService,
     RetentionService,

@@ -12,7 +12,7 @@ import {
   permissionFaults,
   withKnownFields,
   type BatchKind,
-  type FileReading,
+  type ParseOptions,
   type IntakePlan,
 } from '@goodword/core/intake';
 import { nameKey } from '@goodword/core/merge';
@@ -22,14 +22,14 @@ import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
 import { cancel, enqueue } from '../platform/jobs';
 import { decodeCursor, encodeCursor } from '../platform/paging';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { TeamRepository } from '../team/team.repository';
-import { BatchesRepository, NOBODY, type BatchRow, type RowsQuery } from './batches.repository';
+import { BatchesRepository, NO_SUPPORTER, type BatchRow, type RowsQuery } from './batches.repository';
 import { readingOf } from './intake.jobs';
 import { PlanFaultsService } from './plan-faults.service';
-import { linesOf, openingOf } from './reading';
+import { textLines, openingOf } from './reading';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { RowsToldRepository } from './rows-told.repository';
 import { TakeOutRepository } from './take-out.repository';
@@ -53,13 +53,13 @@ export class IntakeService {
   ) {}
 
   /** Takes a file, or says in a sentence why it can't be one. It is read by a job. */
-  async take(scope: Scope, file: { name: string; fileName: string; path: string; what: BatchKind | null }): Promise<{ id: number }> {
+  async take(scope: AccessScope, file: { name: string; fileName: string; path: string; what: BatchKind | null }): Promise<{ id: number }> {
     const refused = notASheet(natureOf(await firstOf(file.path)));
     if (refused) throw new Invalid([{ field: 'file', code: 'unreadable', message: speak(refused) }]);
     const chapterId = scope.chapterId ?? (await this.team.chapters(scope))[0]?.id;
     if (chapterId === undefined) throw new Conflict(sentence('batch.no-chapter'));
     const storageKey = await this.storage.adopt(file.path);
-    return this.database.quietly(scope, async (tx) => {
+    return this.database.writeUnlogged(scope, async (tx) => {
       const id = await this.batches.make(tx, { chapterId, name: file.name, fileName: file.fileName, storageKey });
       if (file.what) {
         const draft: IntakeDraft = { step: 'File', name: file.name, plan: { what: file.what } };
@@ -70,7 +70,7 @@ export class IntakeService {
     });
   }
 
-  async list(scope: Scope, query: Parameters<BatchesRepository['page']>[1]): Promise<BatchView[]> {
+  async list(scope: AccessScope, query: Parameters<BatchesRepository['page']>[1]): Promise<BatchView[]> {
     const db = this.database.read(scope);
     const rows = await this.batches.page(db, query);
     const counts = await this.batches.countsOfAll(
@@ -86,7 +86,7 @@ export class IntakeService {
     );
   }
 
-  async show(scope: Scope, id: number): Promise<BatchView> {
+  async show(scope: AccessScope, id: number): Promise<BatchView> {
     const db = this.database.read(scope);
     const batch = await this.batch(db, id);
     const shown = view(batch, await this.batches.counts(db, id), this.whyNotTakeOut(batch));
@@ -96,25 +96,25 @@ export class IntakeService {
   }
 
   /** Counts are for everybody; cells of the file, and what was settled about them, for those who see sensitive fields. */
-  private seenBy(scope: Scope, batch: BatchView): BatchView {
+  private seenBy(scope: AccessScope, batch: BatchView): BatchView {
     return roleReaches(scope.role, 'organizer') ? batch : { ...batch, found: null, plan: null, draft: null };
   }
 
   /** Marks a batch that came in as looked at, so that Today no longer tells of it. */
-  async seen(scope: Scope, id: number): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+  async seen(scope: AccessScope, id: number): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.batch(tx, id);
       if (batch.state === 'done') await this.batches.change(tx, id, { seen_at: new Date() });
     });
   }
 
   /** The file as it is read, with what was found, the guesses and the first rows. */
-  async preview(scope: Scope, id: number): Promise<BatchPreview> {
+  async preview(scope: AccessScope, id: number): Promise<BatchPreview> {
     const batch = await this.batch(this.database.read(scope), id);
     if (!batch.found) throw new Conflict(batch.problem ?? 'The file is still being read. Try again in a moment.');
     const rows: string[][] = [];
     const key = await this.fileKey(batch);
-    for await (const lines of linesOf(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) {
+    for await (const lines of textLines(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) {
       rows.push(...lines.filter((line) => line.aside === null).map((line) => line.cells));
       if (rows.length >= PREVIEW) break;
     }
@@ -131,13 +131,13 @@ export class IntakeService {
   }
 
   /** The file's text, for reading it in the page. */
-  async text(scope: Scope, id: number): Promise<AsyncIterable<Uint8Array>> {
+  async text(scope: AccessScope, id: number): Promise<AsyncIterable<Uint8Array>> {
     return this.storage.pieces(await this.fileKey(await this.batch(this.database.read(scope), id)));
   }
 
   /** Reads the file anew, as a person says that it is to be read or for what it is. */
-  async readAgain(scope: Scope, id: number, reading: FileReading, what: BatchKind | undefined): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+  async readAgain(scope: AccessScope, id: number, reading: ParseOptions, what: BatchKind | undefined): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.held(tx, id);
       if (![...MAY_CHANGE, 'reading', 'unreadable'].includes(batch.state)) throw new Conflict(sentence('batch.in-reading'));
       await this.fileKey(batch);
@@ -162,8 +162,8 @@ export class IntakeService {
   }
 
   /** Keeps a half-done batch for everyone on the team. */
-  async keep(scope: Scope, id: number, draft: IntakeDraft, basedOn: number): Promise<{ version: number }> {
-    return this.database.quietly(scope, async (tx) => {
+  async keep(scope: AccessScope, id: number, draft: IntakeDraft, basedOn: number): Promise<{ version: number }> {
+    return this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.held(tx, id);
       // While the file is still being read on the server, its columns are being matched on the page.
       if (![...MAY_CHANGE, 'reading'].includes(batch.state)) throw new Conflict(sentence('batch.in'));
@@ -175,10 +175,10 @@ export class IntakeService {
   }
 
   /** Fixes what becomes of the file and has it checked. There is no way past the permission step. */
-  async plan(scope: Scope, id: number, asked: IntakePlan): Promise<void> {
+  async plan(scope: AccessScope, id: number, asked: IntakePlan): Promise<void> {
     const [{ time_zone }, chapters] = await Promise.all([this.team.organization(scope), this.team.chapters(scope)]);
     const known = new Set(chapters.map((chapter) => chapter.id));
-    await this.database.quietly(scope, async (tx) => {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.held(tx, id);
       if (![...MAY_CHANGE, 'reading'].includes(batch.state)) throw new Conflict(sentence('batch.in-plan'));
       const plan = withKnownFields(asked, await this.fields.all(tx), nameKey);
@@ -221,7 +221,7 @@ export class IntakeService {
     });
   }
 
-  async bringIn(scope: Scope, id: number): Promise<void> {
+  async bringIn(scope: AccessScope, id: number): Promise<void> {
     await this.move(
       scope,
       id,
@@ -237,7 +237,7 @@ export class IntakeService {
     );
   }
 
-  async stop(scope: Scope, id: number): Promise<void> {
+  async stop(scope: AccessScope, id: number): Promise<void> {
     const batch = await this.batch(this.database.read(scope), id);
     if (batch.state === 'checking') return this.stopChecking(scope, id);
     if (batch.state !== 'bringing') throw new Conflict(sentence('work.not-running'));
@@ -245,8 +245,8 @@ export class IntakeService {
   }
 
   /** Nothing has come in yet, so it is simply a draft again. */
-  private async stopChecking(scope: Scope, id: number): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+  private async stopChecking(scope: AccessScope, id: number): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.held(tx, id);
       if (batch.state !== 'checking') throw new Conflict(sentence('batch.checked-meanwhile'));
       await cancel(tx.knex, 'batch-check', id);
@@ -254,22 +254,22 @@ export class IntakeService {
     });
   }
 
-  async takeOut(scope: Scope, id: number): Promise<void> {
+  async takeOut(scope: AccessScope, id: number): Promise<void> {
     const why = this.whyNotTakeOut(await this.batch(this.database.read(scope), id));
     if (why) throw new Conflict(why);
     await this.move(scope, id, ['done', 'stopped'], 'taking-out', 'batch-take-out', 'Only a batch that was brought in can be taken back out.');
   }
 
   /** What taking out would do, said before it is done. */
-  async takeOutNotice(scope: Scope, id: number): Promise<{ staying: number }> {
+  async takeOutNotice(scope: AccessScope, id: number): Promise<{ staying: number }> {
     const db = this.database.read(scope);
     await this.batch(db, id);
     return { staying: await this.taker.countStaying(db, id) };
   }
 
   /** Throws a batch away that never came in. */
-  async discard(scope: Scope, id: number): Promise<void> {
-    const { storage_key, text_key } = await this.database.quietly(scope, async (tx) => {
+  async discard(scope: AccessScope, id: number): Promise<void> {
+    const { storage_key, text_key } = await this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.batch(tx, id);
       if (!['reading', 'unreadable', 'draft', 'checked', 'failed'].includes(batch.state)) throw new Conflict(sentence('batch.in-history'));
       await this.batches.remove(tx, id);
@@ -281,7 +281,7 @@ export class IntakeService {
   }
 
   private async move(
-    scope: Scope,
+    scope: AccessScope,
     id: number,
     from: string[],
     to: string,
@@ -289,7 +289,7 @@ export class IntakeService {
     otherwise: string,
     before: (tx: Scoped, batch: BatchRow) => Promise<void> = async () => {},
   ): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.held(tx, id);
       if (!from.includes(batch.state)) throw new Conflict(otherwise);
       await before(tx, batch);
@@ -303,7 +303,7 @@ export class IntakeService {
     return ['done', 'stopped'].includes(batch.state) ? null : 'It has not been brought in.';
   }
 
-  async rows(scope: Scope, id: number, query: RowsQuery & { after?: string; limit: number }): Promise<Page<BatchRowView>> {
+  async rows(scope: AccessScope, id: number, query: RowsQuery & { after?: string; limit: number }): Promise<Page<BatchRowView>> {
     const db = this.database.read(scope);
     const batch = await this.batch(db, id);
     const after = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
@@ -330,7 +330,7 @@ export class IntakeService {
         hint: row.hint,
         why: row.why,
         candidates: row.candidates ?? [],
-        supporterId: row.supporter_id === NOBODY ? null : row.supporter_id,
+        supporterId: row.supporter_id === NO_SUPPORTER ? null : row.supporter_id,
         meets: meets.get(row.row_no) ?? null,
         changes: changes.get(row.row_no) ?? [],
         writes: writes.get(row.row_no) ?? null,
@@ -345,7 +345,7 @@ export class IntakeService {
   }
 
   private async held(tx: Scoped, id: number): Promise<BatchRow> {
-    const batch = await this.batches.hold(tx, id);
+    const batch = await this.batches.lockForUpdate(tx, id);
     if (!batch) throw new NotFound('batch');
     return batch;
   }
@@ -368,7 +368,7 @@ async function firstOf(path: string): Promise<Uint8Array> {
 }
 
 /** New people go to a chapter of the organization, and to the one in which somebody works who works in one. */
-function mayBringInto(scope: Scope, chapterId: number, known: ReadonlySet<number>): void {
+function mayBringInto(scope: AccessScope, chapterId: number, known: ReadonlySet<number>): void {
   if (known.has(chapterId) && (scope.chapterId === null || scope.chapterId === chapterId)) return;
   throw new Invalid([{ field: 'chapterId', code: 'chapter', message: sentence('batch.chapter') }]);
 }

@@ -1,11 +1,11 @@
 import type { BatchView, JobView, RecordView } from '@goodword/core/contract';
 import { Database, tookTooLong } from '../platform/database';
-import { openHouse, until, type House } from '../testing/harness';
+import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { batchAt, bringIn, planFor, takeFile } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());
@@ -18,7 +18,7 @@ async function standing(id: number): Promise<{ view: BatchView; goOn: () => Prom
   const trx = await blocker.unscoped().transaction();
   await trx('contact_point').where('batch_id', id).orderBy('id').limit(1).forUpdate().select('id');
   await house.client.post(`/api/batches/${id}/take-out`);
-  const view = await until(
+  const view = await eventually(
     'it to be under way',
     () => batch(id),
     ({ state, total, done }) => state === 'taking-out' && total > 0 && done > 10,
@@ -39,7 +39,7 @@ async function anotherWaits(isOver: () => boolean): Promise<string> {
     const [[row]] = (await house.database.unscoped().raw(waiting)) as [[{ n: number }]];
     return (looks = row.n > 1 ? looks + 1 : 0);
   };
-  await until('another to wait', waits, (n) => n > 20 || isOver()).catch(() => undefined);
+  await eventually('another to wait', waits, (n) => n > 20 || isOver()).catch(() => undefined);
   return 'another waits';
 }
 
@@ -55,7 +55,7 @@ test('checking is stopped: the batch is a draft again with everything that was s
   // Twice is told, and changes nothing.
   expect((await house.client.call('POST', `/api/batches/${id}/stop`)).status).toBe(409);
   const jobs = () => house.client.get<JobView[]>('/api/jobs');
-  await until('the check to end', jobs, (all) => !all.some(({ kind, state }) => kind === 'batch-check' && state === 'running'));
+  await eventually('the check to end', jobs, (all) => !all.some(({ kind, state }) => kind === 'batch-check' && state === 'running'));
   expect((await batch(id)).state).toBe('draft');
   await house.client.call('PUT', `/api/batches/${id}/plan`, planFor());
   expect((await batchAt(house.client, id, 'checked')).counts).toEqual({ new: 12_000 });
@@ -113,7 +113,7 @@ test('after a large batch was checked, what the database knows of its rows is ne
     ];
     return row;
   };
-  await until('fresh statistics', known, ({ n }) => n >= 6000);
+  await eventually('fresh statistics', known, ({ n }) => n >= 6000);
 });
 
 test('one statement can not hold the house: the server ends it', async () => {

@@ -1,10 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { DecideRows, LookView, RowVerdict } from '@goodword/core/contract';
+import type { DecideRows, DoubleView, RowVerdict } from '@goodword/core/contract';
 import { formatValue } from '@goodword/core/fields';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { enqueueOnce } from '../platform/jobs';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
@@ -15,7 +15,7 @@ import { sentence } from '../platform/words';
 
 /** Rows that may be somebody who is here: seen side by side, and settled by a person. */
 @Injectable()
-export class LooksService {
+export class DoublesService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
@@ -26,7 +26,7 @@ export class LooksService {
   ) {}
 
   /** A row beside the people it may be, field by field. */
-  async sideBySide(scope: Scope, id: number, rowNo: number): Promise<LookView> {
+  async sideBySide(scope: AccessScope, id: number, rowNo: number): Promise<DoubleView> {
     const db = this.database.read(scope);
     const row = await this.batches.row(db, id, rowNo);
     if (!row || !(await this.batches.find(db, id))) throw new NotFound('row');
@@ -101,9 +101,9 @@ export class LooksService {
   }
 
   /** Settles rows: merged with whom they may be, brought in as somebody new, or left out. Returns how many. */
-  async decide(scope: Scope, id: number, decision: DecideRows): Promise<{ rows: number }> {
+  async decide(scope: AccessScope, id: number, decision: DecideRows): Promise<{ rows: number }> {
     const { currency } = await this.team.organization(scope);
-    return this.database.quietly(scope, async (tx) => {
+    return this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.batches.find(tx, id);
       if (!batch) throw new NotFound('batch');
       if (batch.state !== 'checked') throw new Conflict(sentence('looks.when'));
@@ -142,9 +142,9 @@ export class LooksService {
   }
 
   /** Puts a settled row back to be looked at. */
-  async undecide(scope: Scope, id: number, rowNo: number): Promise<void> {
+  async undecide(scope: AccessScope, id: number, rowNo: number): Promise<void> {
     const { currency } = await this.team.organization(scope);
-    await this.database.quietly(scope, async (tx) => {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const batch = await this.batches.find(tx, id);
       if (!batch) throw new NotFound('batch');
       if (batch.state !== 'checked') throw new Conflict(sentence('looks.when'));

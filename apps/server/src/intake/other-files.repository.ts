@@ -5,12 +5,12 @@ import type { NewEntry } from '../permission/ledger/entries';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Bound, Scoped } from '../platform/database';
 import type { BatchRow } from './batches.repository';
-import { ROWS, type Slice } from './bring-in.repository';
+import { ROWS, type RowSlice } from './bring-in.repository';
 
 const DAY_MS = 86_400_000;
 
 /** An address that refused and is not here. */
-export interface Unknown {
+export interface UnknownAddress {
   kind: 'email' | 'mobile';
   normal: string;
 }
@@ -27,11 +27,11 @@ export class OtherFilesRepository {
    * Every address that is here gets a no (left, complained) or a hold (bounced, complained). Returns those that are not
    * here, which belong on do-not-contact.
    */
-  async refuse(tx: Scoped, batch: BatchRow, slice: Slice, refusal: string | null): Promise<Unknown[]> {
+  async refuse(tx: Scoped, batch: BatchRow, slice: RowSlice, refusal: string | null): Promise<UnknownAddress[]> {
     const status =
       "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'status'), :refusal)";
     const bindings = { ...slice, refusal, source: batch.file_name };
-    const unknown: Unknown[] = [];
+    const unknown: UnknownAddress[] = [];
     for (const kind of ['email', 'mobile'] as const) {
       const rows = `batch_row r WHERE ${ROWS} AND r.verdict IN ('no', 'hold')`;
       const addresses = `SELECT r.batch_id, r.row_no, r.${kind} AS normal, ${status} AS status FROM ${rows} AND r.${kind} IS NOT NULL
@@ -103,7 +103,7 @@ export class OtherFilesRepository {
   }
 
   /** Gifts of the rows, and the relationship that each gift makes; one with an own id that is here already is left. */
-  async give(tx: Scoped, batch: BatchRow, slice: Slice, currency: string): Promise<void> {
+  async give(tx: Scoped, batch: BatchRow, slice: RowSlice, currency: string): Promise<void> {
     const bindings = { ...slice, currency, source: batch.file_name };
     await tx.execute(
       `INSERT IGNORE INTO gift (organization_id, supporter_id, amount, currency, given_on, own_id, appeal, recurring, recorded_by, batch_id, batch_row)
@@ -117,7 +117,7 @@ export class OtherFilesRepository {
   }
 
   /** The relationship that each gift makes, at every address that it can count for. */
-  private async relate(tx: Scoped, batch: BatchRow, slice: Slice): Promise<void> {
+  private async relate(tx: Scoped, batch: BatchRow, slice: RowSlice): Promise<void> {
     const rows = await tx.sql<{ row: number; supporterId: number; day: number; recordedBy: number | null; id: number; kind: AddressKind }>(
       `SELECT g.batch_row AS row, g.supporter_id AS supporterId, g.given_on AS day, g.recorded_by AS recordedBy, sc.contact_point_id AS id, sc.kind
         FROM gift g JOIN supporter_contact sc ON sc.supporter_id = g.supporter_id

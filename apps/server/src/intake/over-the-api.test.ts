@@ -1,12 +1,12 @@
 import type { BatchPreview, BatchView, JobView, LayoutView } from '@goodword/core/contract';
 import type { ColumnChoice, IntakePlan } from '@goodword/core/intake';
 import { gathering, HEAD } from '../testing/gathering';
-import { openHouse, until, type House } from '../testing/harness';
-import { batchAt, bringIn, COLUMNS, planFor, takeFile } from '../testing/steps';
+import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
+import { batchAt, bringIn, STEP_COLUMNS, planFor, takeFile } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());
@@ -27,7 +27,7 @@ describe('reading and settling over the API', () => {
       ['lastName', true],
     ]);
     await house.client.put(`/api/batches/${id}/reading`, { reading: { headerLine: 1 } });
-    await until(
+    await eventually(
       'the file to be read anew',
       () => house.client.get<BatchView>(`/api/batches/${id}`),
       (batch) => batch.state === 'draft',
@@ -86,12 +86,12 @@ describe('reading and settling over the API', () => {
 
   test('a half-done batch is kept for the team, found again, and can be thrown away', async () => {
     const id = await takeFile(house.client, `${HEAD}half@example.org,Ha,Lf,\n`);
-    await house.client.put(`/api/batches/${id}/draft`, { step: 'Permission', name: 'Half done', plan: { columns: COLUMNS }, basedOn: 0 });
+    await house.client.put(`/api/batches/${id}/draft`, { step: 'Permission', name: 'Half done', plan: { columns: STEP_COLUMNS }, basedOn: 0 });
     const other = await house.as('organizer');
     expect(await other.get<BatchView>(`/api/batches/${id}`)).toMatchObject({
       name: 'Half done',
       state: 'draft',
-      draft: { step: 'Permission', plan: { columns: COLUMNS } },
+      draft: { step: 'Permission', plan: { columns: STEP_COLUMNS } },
     });
     expect((await other.get<BatchView[]>('/api/batches?state=open&source=half')).map((batch) => batch.id)).toEqual([id]);
     expect((await other.get<BatchView[]>('/api/batches?state=done&source=half')).length).toBe(0);

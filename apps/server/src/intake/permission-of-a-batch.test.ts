@@ -1,12 +1,12 @@
 import type { ColumnChoice, IntakePlan } from '@goodword/core/intake';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { gathering, HEAD } from '../testing/gathering';
-import { houseDay, openHouse, rulesOfTests, until, type House } from '../testing/harness';
+import { houseDay, openTestHouse, rulesOfTests, eventually, type TestHouse } from '../testing/harness';
 import { agreed, bringIn, NOTHING, planFor, takeFile } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());
@@ -43,7 +43,7 @@ describe('permission of a batch', () => {
     const state = async (search: string) => (await find(search))[0]!.may.email;
     expect([await state('ask.me@'), await state('yes.before@'), await state('long.ago@')]).toEqual(['asked', 'yes', 'yes']);
     const mails = () => house.sink.mails.filter((mail) => mail.raw.includes('Subject: Was it you?'));
-    await until('the mail', mails, (some) => some.length > 0);
+    await eventually('the mail', mails, (some) => some.length > 0);
     expect(mails().map((mail) => mail.to)).toEqual(['ask.me@example.org']);
     const link = /\/confirm\/[a-z0-9]+/.exec(mails()[0]!.raw.replace(/=\r?\n/g, ''))![0];
     await house.client.call('POST', link, new URLSearchParams());

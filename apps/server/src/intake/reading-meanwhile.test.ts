@@ -1,11 +1,11 @@
 import type { BatchView } from '@goodword/core/contract';
-import { openHouse, until, type House } from '../testing/harness';
+import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { batchAt, planFor } from '../testing/steps';
 
 // No worker at first: what a person does while a file waits to be read is done before the reading, every time.
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
 });
 afterAll(() => house.close());
 
@@ -55,7 +55,7 @@ describe('while a batch is being checked', () => {
         )
     )[0]!;
   const begun = (id: number) =>
-    until(
+    eventually(
       'some rows to be checked',
       () => staged(id),
       ({ n }) => n > 0,

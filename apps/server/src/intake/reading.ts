@@ -21,11 +21,11 @@ import {
   type BatchKind,
   type CardRow,
   type Encoding,
-  type FileReading,
-  type Found,
+  type ParseOptions,
+  type FileFindings,
   type Guess,
   type KnownField,
-  type Line,
+  type TextLine,
   type Opening,
   type Workbook,
 } from '@goodword/core/intake';
@@ -33,9 +33,9 @@ import type { Storage } from '../platform/storage';
 import { workbookToCsv } from './workbook';
 
 /** A batch's file as text that is read line by line, and what was found in it. */
-export interface Reading {
+export interface TextReading {
   textKey: string;
-  found: Found;
+  found: FileFindings;
   guesses: Guess[];
   what: BatchKind;
 }
@@ -69,13 +69,13 @@ async function encodingOf(storage: Storage, key: string, start: Uint8Array): Pro
 }
 
 /** How a batch's text is opened: as a person chose, else as it is found. */
-export async function openingOf(storage: Storage, textKey: string, reading: FileReading): Promise<Opening> {
+export async function openingOf(storage: Storage, textKey: string, reading: ParseOptions): Promise<Opening> {
   const start = await startOf(storage, textKey, SAMPLE);
   return openFile(start, start.length < SAMPLE, reading, reading.encoding ? undefined : await encodingOf(storage, textKey, start));
 }
 
 /** The lines of a batch's text, some thousand at a time. */
-export async function* linesOf(storage: Storage, textKey: string, opening: Opening): AsyncGenerator<Line[]> {
+export async function* textLines(storage: Storage, textKey: string, opening: Opening): AsyncGenerator<TextLine[]> {
   const reader = new FileReader(opening);
   for await (const piece of storage.pieces(textKey)) yield reader.push(piece);
   yield reader.end();
@@ -88,9 +88,9 @@ export async function* linesOf(storage: Storage, textKey: string, opening: Openi
  */
 export async function readThrough(
   storage: Storage,
-  file: { storageKey: string; reading: FileReading },
+  file: { storageKey: string; reading: ParseOptions },
   known: { fields: readonly KnownField[]; country: string; what: BatchKind | null },
-): Promise<Reading> {
+): Promise<TextReading> {
   const start = await startOf(storage, file.storageKey, 64 * 1024);
   const nature = natureOf(start);
   const refused = notASheet(nature);
@@ -104,7 +104,7 @@ export async function readThrough(
   const own = nature === 'text' ? file.reading : { ...file.reading, encoding: 'utf-8' as const, delimiter: ',' as const };
   const reader = new FileReader(await openingOf(storage, text.key, nature === 'vcard' ? { ...own, headerLine: 1 } : own));
   const samplers: ColumnSampler[] = [];
-  const take = (lines: Line[]) => {
+  const take = (lines: TextLine[]) => {
     for (const { cells, aside } of lines) {
       if (aside === null) reader.header.forEach((_name, i) => (samplers[i] ??= new ColumnSampler()).add(cells[i]));
     }
@@ -138,7 +138,7 @@ async function write(path: string, pieces: AsyncIterable<Uint8Array> | Iterable<
   await once(out, 'finish');
 }
 
-async function fromWorkbook(storage: Storage, file: { storageKey: string; reading: FileReading }) {
+async function fromWorkbook(storage: Storage, file: { storageKey: string; reading: ParseOptions }) {
   return inFolder(async (folder) => {
     const [input, output] = [join(folder, 'workbook'), join(folder, 'sheet.csv')];
     await write(input, storage.pieces(file.storageKey));

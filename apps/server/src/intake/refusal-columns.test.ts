@@ -1,12 +1,12 @@
 import type { BatchPreview, RecordView } from '@goodword/core/contract';
 import type { ColumnChoice } from '@goodword/core/intake';
-import { openHouse, type House } from '../testing/harness';
+import { openTestHouse, type TestHouse } from '../testing/harness';
 import { agreed, batchAt, bringIn, draftEmail, lastLook, NOTHING, takeFile } from '../testing/steps';
 import { personBy } from '../testing/supporter';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());

@@ -33,7 +33,7 @@ export class RetentionService {
   /** Whoever keeps columns and has not looked for half a day reads everything anew, so that older entries serve nobody. */
   private async forgetChanges(scope: ReturnType<typeof programScope>): Promise<void> {
     const forget = () =>
-      this.database.quietly(scope, (tx) =>
+      this.database.writeUnlogged(scope, (tx) =>
         tx.execute('DELETE FROM change_log WHERE organization_id = :org AND at < UTC_TIMESTAMP(3) - INTERVAL 1 DAY LIMIT 10000'),
       );
     while ((await forget()) === 10_000);
@@ -42,6 +42,6 @@ export class RetentionService {
   /** The mark comes last: after a crash in between the files are removed once more, which does nothing. */
   private async forget(scope: ReturnType<typeof programScope>, batch: { id: number; storage_key: string; text_key: string | null }): Promise<void> {
     for (const key of new Set([batch.storage_key, batch.text_key])) if (key) await this.storage.remove(key);
-    await this.database.quietly(scope, (tx) => this.batches.change(tx, batch.id, { file_gone_at: new Date() }));
+    await this.database.writeUnlogged(scope, (tx) => this.batches.change(tx, batch.id, { file_gone_at: new Date() }));
   }
 }

@@ -6,7 +6,7 @@ import {
   CHANNELS,
   rulesFor,
   SENDING_CHANNELS,
-  standingNo,
+  isOptedOut,
   type Cell,
   type Channel,
   type HouseRules,
@@ -278,7 +278,10 @@ export class RowPermissionRepository {
     const parts = [
       only !== 'on-file' && contents.refuses.has(channel) && `${select('NULL', '', nowhere, which ?? SPEAKS)} AND r.${channel}_says = 0`,
       only !== 'refusals' && ownOnFile && `${select(own, point(own), here)} AND ${own} IS NOT NULL ${line}`,
-      only === undefined && contents.own.has(kind) && !ownOnFile && `${select(own, '', nowhere)} AND ${own} IS NOT NULL AND ${takes(channel, 'r.line')}`,
+      only === undefined &&
+        contents.own.has(kind) &&
+        !ownOnFile &&
+        `${select(own, '', nowhere)} AND ${own} IS NOT NULL AND ${takes(channel, 'r.line')}`,
       only !== 'refusals' && contents.more.has(kind) && `${select('m.normal', further, here)} ${more}`,
     ].filter((part) => part !== false);
     if (parts.length === 0) return [];
@@ -351,7 +354,7 @@ type ClaimSql = Omit<ClaimRow, 'place' | 'isNew' | 'refused' | 'onHold' | 'doNot
 function standsAt(cells: readonly Cell[], row: ClaimRow): number {
   let stands = 0;
   for (const cell of cells) {
-    if (standingNo(cell.marks)) stands |= STANDS_NO;
+    if (isOptedOut(cell.marks)) stands |= STANDS_NO;
     if (cell.supporterId === row.supporterId && row.supporterId > 0 && cell.marks.yes) stands |= STANDS_YES;
   }
   return stands;

@@ -8,7 +8,7 @@ import type { Scoped } from '../platform/database';
 import { BatchEntriesRepository, type RowSays } from '../permission/ledger/batch-entries.repository';
 import { FieldsRepository, valueOf, type ValueRow } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
-import { COMING, NOBODY, type BatchRow, type StagedView } from './batches.repository';
+import { COMING, NO_SUPPORTER, type BatchRow, type StagedView } from './batches.repository';
 import { FURTHER, OWN_COLUMNS } from './bring-in.repository';
 import { RowPermissionRepository, type PermissionFacts } from './row-permission.repository';
 
@@ -53,7 +53,7 @@ export class RowsToldRepository {
   /** Whom rows meet: somebody who is here, an earlier row, or for a shared address one of those who have it. */
   async met(db: Scoped, batch: BatchRow, rows: readonly StagedView[]): Promise<Map<number, NonNullable<BatchRowView['meets']>>> {
     const out = new Map<number, NonNullable<BatchRowView['meets']>>();
-    const here = rows.filter(({ verdict, supporter_id }) => supporter_id !== NOBODY && verdict !== 'new' && verdict !== 'shares');
+    const here = rows.filter(({ verdict, supporter_id }) => supporter_id !== NO_SUPPORTER && verdict !== 'new' && verdict !== 'shares');
     const names = await this.namesOf(
       db,
       here.map((row) => row.supporter_id),
@@ -100,7 +100,7 @@ export class RowsToldRepository {
   async changes(db: Scoped, batch: BatchRow, rows: readonly StagedView[], manner: Manner): Promise<ByRow<Change>> {
     const out: ByRow<Change> = new Map();
     // What a row changes about somebody whom an earlier one has just made is no change about anybody here.
-    const updating = rows.filter((row) => row.verdict === 'update' && row.supporter_id !== NOBODY && row.same_as_row === null);
+    const updating = rows.filter((row) => row.verdict === 'update' && row.supporter_id !== NO_SUPPORTER && row.same_as_row === null);
     for (const { isIn, some } of parted(batch, updating)) {
       const part = { batch, isIn, bindings: { id: batch.id, rows: some.map((row) => row.row_no) } };
       const told = [...(await this.ownChanges(db, part)), ...(await this.valueChanges(db, part, manner)), ...(await this.addedAddresses(db, part))];

@@ -2,12 +2,12 @@ import fc from 'fast-check';
 import type { BatchRowView, RecordView } from '@goodword/core/contract';
 import type { ColumnChoice } from '@goodword/core/intake';
 import { gathering } from '../testing/gathering';
-import { openHouse, type House } from '../testing/harness';
+import { openTestHouse, type TestHouse } from '../testing/harness';
 import { agreed, bringIn, NOTHING, planFor } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());

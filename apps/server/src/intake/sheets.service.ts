@@ -1,16 +1,16 @@
 import { Inject, Injectable } from '@nestjs/common';
 import * as XLSX from '@e965/xlsx';
 import { FIELD_TYPE_WORDS } from '@goodword/core/words';
-import { FILE_LIMITS, menderOf, writeCsv, type Line, type Mender } from '@goodword/core/intake';
+import { FILE_LIMITS, menderOf, writeCsv, type TextLine, type Mender } from '@goodword/core/intake';
 import { Database } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { TeamRepository } from '../team/team.repository';
 import { BatchesRepository, type BatchRow } from './batches.repository';
 import { readingOf } from './intake.jobs';
-import { linesOf, openingOf } from './reading';
+import { textLines, openingOf } from './reading';
 import { sentence } from '../platform/words';
 
 export type SheetForm = 'csv' | 'xlsx';
@@ -38,7 +38,7 @@ export class SheetsService {
   ) {}
 
   /** A header of what can be filled in, the organization's own fields among it, and an explaining line under it. */
-  async prepared(scope: Scope, form: SheetForm): Promise<SheetFile> {
+  async prepared(scope: AccessScope, form: SheetForm): Promise<SheetFile> {
     const db = this.database.read(scope);
     const fields = await this.fields.all(db);
     const own = await Promise.all(fields.map(async (field) => [field.name, await this.howTo(db, field)] as const));
@@ -73,7 +73,7 @@ export class SheetsService {
   }
 
   /** Rows to mend, in the file's own columns with the reason behind, ready to be brought in again. */
-  async toMend(scope: Scope, id: number, form: SheetForm): Promise<SheetFile> {
+  async toMend(scope: AccessScope, id: number, form: SheetForm): Promise<SheetFile> {
     const { batch, db } = await this.open(scope, id);
     const reasons = new Map((await this.batches.faulty(db, id)).map((row) => [row.row_no, [row.reason]]));
     const { plan } = batch;
@@ -85,14 +85,14 @@ export class SheetsService {
   }
 
   /** Rows that came in, with our id of each person and what became of them. */
-  async came(scope: Scope, id: number, form: SheetForm): Promise<SheetFile> {
+  async came(scope: AccessScope, id: number, form: SheetForm): Promise<SheetFile> {
     const { batch, db } = await this.open(scope, id);
     const came = new Map((await this.batches.came(db, id)).map((row) => [row.row_no, [String(row.supporter_id), row.verdict]]));
     const { header, rows } = await this.pick(batch, came);
     return sheet(`${batch.name} - brought in`, form, [...header, 'Good Word id', 'What became of it'], rows);
   }
 
-  private async open(scope: Scope, id: number) {
+  private async open(scope: AccessScope, id: number) {
     const db = this.database.read(scope);
     const batch = await this.batches.find(db, id);
     if (!batch) throw new NotFound('batch');
@@ -110,13 +110,13 @@ export class SheetsService {
     const header = batch.found?.header ?? [];
     const rows: string[][] = [];
     let rowNo = 0;
-    const take = ({ cells }: Line) => {
+    const take = ({ cells }: TextLine) => {
       const behind = added.get(++rowNo);
       if (!behind) return;
       const own = mend(cells, rowNo - 1);
       rows.push([...Array.from({ length: Math.max(header.length, own.length) }, (_none, i) => own[i] ?? ''), ...behind]);
     };
-    for await (const lines of linesOf(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) lines.forEach(take);
+    for await (const lines of textLines(this.storage, key, await openingOf(this.storage, key, readingOf(batch)))) lines.forEach(take);
     return { header, rows };
   }
 }

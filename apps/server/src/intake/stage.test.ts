@@ -1,7 +1,7 @@
 import type { IntakePlan } from '@goodword/core/intake';
 import type { RowVerdict } from '@goodword/core/contract';
 import { planFor } from '../testing/steps';
-import type { Clue } from './earlier';
+import type { MatchClue } from './earlier';
 import { Stager } from './stage';
 import type { Candidate } from '@goodword/core/intake';
 
@@ -15,7 +15,7 @@ const line = (cells: string[]) => ({ cells, aside: null });
  */
 function stage(rows: string[], onFile: string[] = [], plan: Partial<IntakePlan> = {}): string[] {
   const stager = new Stager(planFor(plan), HOUSE, ABOUT);
-  const known = ({ by, key }: Clue): Candidate[] =>
+  const known = ({ by, key }: MatchClue): Candidate[] =>
     onFile.flatMap((line) => {
       const [id, address, firstName = '', lastName = ''] = line.split(' ');
       return address === key ? [{ id: Number(id), firstName, lastName, by }] : [];

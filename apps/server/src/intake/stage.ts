@@ -15,8 +15,8 @@ import {
   type ChapterFinder,
   type CleanRow,
   type IntakePlan,
-  type Line,
-  type LookKind,
+  type TextLine,
+  type DoubtKind,
   type Match,
   type PersonName,
   type RowPlace,
@@ -26,19 +26,19 @@ import {
 import { said, type Said } from '@goodword/core/common';
 import { say, speak, spoken } from '@goodword/core/words';
 import type { StagedRow } from './batches.repository';
-import { EarlierRows, type Clue } from './earlier';
+import { EarlierRows, type MatchClue } from './earlier';
 
 /** Who on file is at a clue, for a row of this name. */
-export type OnFile = (clue: Clue, name: PersonName) => readonly Candidate[];
+export type OnFileCandidates = (clue: MatchClue, name: PersonName) => readonly Candidate[];
 
 /** A decision that a person made about a row on an earlier check of the same file. */
-export interface Decided {
+export interface SettledRow {
   as: 'merge' | 'new' | 'skip';
   withId: number | null;
 }
 
 /** What a row becomes that a person has settled. Into a file of people who are here nobody new comes. */
-export function settledVerdict(what: BatchKind, as: Decided['as']): RowVerdict {
+export function settledVerdict(what: BatchKind, as: SettledRow['as']): RowVerdict {
   if (as === 'skip' || (as === 'new' && what === 'here')) return 'skipped';
   if (as === 'new') return 'shares';
   return what === 'gifts' ? 'gift' : 'update';
@@ -55,7 +55,7 @@ export interface FileRow {
   rowNo: number;
   clean: CleanRow | null;
   aside: Aside | null;
-  clues: readonly Clue[];
+  clues: readonly MatchClue[];
 }
 
 /**
@@ -71,7 +71,7 @@ export class Stager {
     private readonly plan: IntakePlan,
     private readonly organization: { country: string; currency: string },
     about: { today: Day; births: ReadonlySet<number> },
-    private readonly decided: ReadonlyMap<number, Decided> = new Map(),
+    private readonly decided: ReadonlyMap<number, SettledRow> = new Map(),
     private readonly standings: readonly string[] | null = null,
     /** Where new people may go beside the batch's own chapter; null where the plan says one for all. */
     private readonly chapters: ChapterFinder | null = null,
@@ -81,7 +81,7 @@ export class Stager {
     this.mend = menderOf(plan.mends, plan.columns, country);
   }
 
-  clean(line: Line, rowNo: number): FileRow {
+  clean(line: TextLine, rowNo: number): FileRow {
     if (line.aside) return { rowNo, clean: null, aside: line.aside, clues: [] };
     const clean = cleanRow(withConstants(this.mend(line.cells, rowNo - 1), this.plan), this.rules);
     this.checkStanding(clean);
@@ -116,10 +116,10 @@ export class Stager {
   }
 
   /** Everything by which a row can find people, in exact and in loose ways; nothing where it can't come in. */
-  clues(row: CleanRow): Clue[] {
+  clues(row: CleanRow): MatchClue[] {
     if (row.fatal) return [];
     const order = this.plan.matching;
-    const clues: Clue[] = [];
+    const clues: MatchClue[] = [];
     for (const email of [row.email, ...row.moreEmails]) {
       if (!email) continue;
       if (order.includes('email')) clues.push({ by: 'email', key: email.normal });
@@ -133,7 +133,7 @@ export class Stager {
     return clues;
   }
 
-  stage({ rowNo, clean, aside, clues }: FileRow, onFile: OnFile): StagedRow {
+  stage({ rowNo, clean, aside, clues }: FileRow, onFile: OnFileCandidates): StagedRow {
     if (!clean) return emptyStaged(rowNo, 'aside', ASIDE_WORDS[aside!]);
     const candidates = clean.fatal ? [] : this.candidates(clean, clues, onFile);
     const match = clean.fatal ? null : matchRow(clean, candidates, this.plan.matching);
@@ -172,7 +172,7 @@ export class Stager {
     return choice.to === 'field' ? choice.fieldId : -(column + 1);
   }
 
-  private candidates(row: CleanRow, clues: readonly Clue[], onFile: OnFile): Candidate[] {
+  private candidates(row: CleanRow, clues: readonly MatchClue[], onFile: OnFileCandidates): Candidate[] {
     const found: Candidate[] = [];
     for (const clue of clues) {
       found.push(...onFile(clue, row), ...this.earlier.at(clue, row));
@@ -233,7 +233,7 @@ export function emptyStaged(rowNo: number, verdict: RowVerdict, reason: string):
     chapterId: null,
     clean: null,
     place: null,
-    why: null as LookKind | null,
+    why: null as DoubtKind | null,
     candidates: [],
     hint: '',
     stranger: false,

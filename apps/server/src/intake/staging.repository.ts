@@ -5,9 +5,9 @@ import { CHANNELS } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
 import type { LineType } from '../platform/lookups';
 import { valueColumns } from '../supporters/fields.repository';
-import { NOBODY, type StagedRow } from './batches.repository';
-import { MOST_AT_ONE, nameAt, type Clue } from './earlier';
-import { plainStart, type OnFile } from './stage';
+import { NO_SUPPORTER, type StagedRow } from './batches.repository';
+import { MOST_AT_ONE, nameAt, type MatchClue } from './earlier';
+import { plainStart, type OnFileCandidates } from './stage';
 
 const flag = (says: boolean | undefined) => (says === undefined ? null : says ? 1 : 0);
 
@@ -70,14 +70,19 @@ export class StagingRepository {
    * Who has one of these, in one chapter or (null) in all, by the clue that leads to them; see `candidatesAt`. The chapters of
    * those who were found are added to `chapters`.
    */
-  async candidates(db: Scoped, chapterId: number | null, clues: readonly Clue[], chapters = new Set<number>()): Promise<Map<string, Candidate[]>> {
-    const sets = new Map<Clue['by'], Set<string>>();
+  async candidates(
+    db: Scoped,
+    chapterId: number | null,
+    clues: readonly MatchClue[],
+    chapters = new Set<number>(),
+  ): Promise<Map<string, Candidate[]>> {
+    const sets = new Map<MatchClue['by'], Set<string>>();
     for (const { by, key } of clues) {
       const known = sets.get(by);
       if (known) known.add(key);
       else sets.set(by, new Set([key]));
     }
-    const keys = (by: Clue['by']) => [...(sets.get(by) ?? [])];
+    const keys = (by: MatchClue['by']) => [...(sets.get(by) ?? [])];
     const loose = sets.get('looseEmail') ?? new Set();
     const found = new Map<string, Candidate[]>();
     const put = (at: string, candidate: Candidate, most: number): boolean => {
@@ -87,7 +92,7 @@ export class StagingRepository {
       else found.set(at, [candidate]);
       return true;
     };
-    const add = (by: Clue['by'], key: string, row: { id: number; first_name: string; last_name: string }) => {
+    const add = (by: MatchClue['by'], key: string, row: { id: number; first_name: string; last_name: string }) => {
       const candidate: Candidate = { id: row.id, firstName: row.first_name, lastName: row.last_name, by };
       // Beyond the first at a clue only those of a row's own name are asked for.
       if (!put(`${by}:${key}`, candidate, MOST_AT_ONE) && by !== 'nearby') put(nameAt(`${by}:${key}`, candidate), candidate, MOST_AT_ONE);
@@ -167,7 +172,7 @@ function rowValues(batchId: number, row: StagedRow, lines: ReadonlyMap<string, L
     row.rowNo,
     row.verdict,
     row.sameAsRow,
-    row.supporterId ?? NOBODY,
+    row.supporterId ?? NO_SUPPORTER,
     clean?.firstName ?? '',
     clean?.lastName ?? '',
     clean?.email?.normal ?? null,
@@ -233,7 +238,7 @@ function giftValues(batchId: number, { clean, rowNo }: StagedRow): Bound[][] {
 }
 
 /** The first people at a clue, and of those beyond them the ones with this name. */
-export function candidatesAt(found: ReadonlyMap<string, Candidate[]>): OnFile {
+export function candidatesAt(found: ReadonlyMap<string, Candidate[]>): OnFileCandidates {
   return ({ by, key }, name) => {
     const first = found.get(`${by}:${key}`) ?? [];
     return first.length < MOST_AT_ONE ? first : [...first, ...(found.get(nameAt(`${by}:${key}`, name)) ?? [])];

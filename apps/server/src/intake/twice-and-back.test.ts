@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import type { ColumnChoice } from '@goodword/core/intake';
 import { gathering, HEAD } from '../testing/gathering';
-import { openHouse, type House } from '../testing/harness';
+import { openTestHouse, type TestHouse } from '../testing/harness';
 import { agreed, batchAt, bringIn, draftEmail, lastLook, messageAt, planFor } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());

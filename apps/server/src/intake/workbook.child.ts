@@ -4,7 +4,7 @@ import * as XLSX from '@e965/xlsx';
 import Papa from 'papaparse';
 import { FILE_LIMITS, Unreadable, type Workbook } from '@goodword/core/intake';
 import { said, type Said } from '@goodword/core/common';
-import { hiddenInOds, type Hidden } from './hidden-in-ods';
+import { hiddenInOds, type HiddenParts } from './hidden-in-ods';
 
 /*
  * Reads a workbook in a process of its own, which has a cap on its memory and its time: whatever is hostile in a file
@@ -135,14 +135,14 @@ async function convert(input: string, output: string, chosen: number | null): Pr
   return describe(book, at, rows, merges.length, hiddenInOds(bytes, at) ?? hiddenIn(sheet));
 }
 
-function hiddenIn(sheet: XLSX.WorkSheet): Hidden {
+function hiddenIn(sheet: XLSX.WorkSheet): HiddenParts {
   return {
     columns: (sheet['!cols'] ?? []).flatMap((column, i) => (column?.hidden ? [i] : [])),
     rows: (sheet['!rows'] ?? []).filter((row) => row?.hidden).length,
   };
 }
 
-function describe(book: XLSX.WorkBook, at: number, rows: Cell[][], mergedCells: number, hidden: Hidden): Workbook {
+function describe(book: XLSX.WorkBook, at: number, rows: Cell[][], mergedCells: number, hidden: HiddenParts): Workbook {
   return {
     sheets: book.SheetNames.map((name, i) => ({ name, rows: rowsOf(book.Sheets[name]!).length, hidden: isHidden(book, i) })),
     sheet: at + 1,

@@ -1,17 +1,26 @@
 import { htmlToText } from 'html-to-text';
 import { compileLetter, escapeHtml, wrapLetter, type LetterDoc } from '@goodword/core/letter';
 import { aroundText } from '@goodword/core/text';
-import { compile, render, slotsOf, type Compiled, type MergeFault, type MergeValues, type Registry, type Slot } from '@goodword/core/merge';
+import {
+  compile,
+  render,
+  slotsOf,
+  type CompiledTemplate,
+  type MergeFault,
+  type MergeValues,
+  type Registry,
+  type MergeSlot,
+} from '@goodword/core/merge';
 import { said } from '@goodword/core/common';
 
 /** A message ready to be filled for any number of people. */
 export interface Composed {
-  subject: Compiled;
-  html: Compiled;
-  text: Compiled;
+  subject: CompiledTemplate;
+  html: CompiledTemplate;
+  text: CompiledTemplate;
   links: string[];
   /** The slots that people's values fill, in all parts. */
-  slots: Slot[];
+  slots: MergeSlot[];
 }
 
 export interface EmailSource {
@@ -33,8 +42,8 @@ const MARK = /\uE000(\d+)\uE001/;
  * Makes the plain text from the HTML, once for all people: slots go through the converter as marks that mean nothing to
  * it and are slots again behind it.
  */
-function plainTextOf(html: Compiled): Compiled {
-  const slots: Slot[] = [];
+function plainTextOf(html: CompiledTemplate): CompiledTemplate {
+  const slots: MergeSlot[] = [];
   const marked = html.parts
     .map((part) => {
       if (typeof part === 'string') return part;
@@ -68,8 +77,8 @@ export function composeText(body: string, around: { registry: Registry; organiza
   const { lead, end } = aroundText(body, around.organization, around.locale);
   const own = compile(body, around.registry);
   const parts = [...(lead ? [lead] : []), ...own.parts, ...(end ? [{ key: 'end', name: 'end', or: end }] : [])];
-  const text: Compiled = { parts, faults: own.faults };
-  const none: Compiled = { parts: [], faults: [] };
+  const text: CompiledTemplate = { parts, faults: own.faults };
+  const none: CompiledTemplate = { parts: [], faults: [] };
   return { subject: none, html: none, text, links: [], slots: slotsOf(own) };
 }
 
@@ -122,14 +131,14 @@ function linksOf(node: unknown): string[] {
   return own.filter((one): one is string => Boolean(one)).concat((content ?? []).flatMap(linksOf));
 }
 
-export interface Filled {
+export interface FilledText {
   subject: string;
   html: string;
   text: string;
 }
 
 /** One person's message. Values are escaped in the HTML and stand as they are elsewhere; a subject is one line. */
-export function fill(composed: Composed, values: MergeValues): Filled {
+export function filledText(composed: Composed, values: MergeValues): FilledText {
   const { pixel, ...visible } = values;
   const html = render(
     { parts: composed.html.parts.map((part) => (typeof part !== 'string' && part.key === 'pixel' ? (pixel ?? '') : part)), faults: [] },

@@ -3,7 +3,7 @@ import type { MessageFault } from '@goodword/core/contract';
 import { type Basis, speak, whyWords } from '@goodword/core/words';
 import { askingIn } from '@goodword/core/text';
 import { CONFIG, type Config } from '../platform/config';
-import { Database, type At, type Scoped } from '../platform/database';
+import { Database, type ReadAt, type Scoped } from '../platform/database';
 import { FieldsService } from '../supporters/fields.service';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { imprint, TeamRepository, type OrganizationRow } from '../team/team.repository';
@@ -25,7 +25,7 @@ export class ComposingService {
   ) {}
 
   async compose(
-    at: At,
+    at: ReadAt,
     message: MessageRow,
   ): Promise<{
     composed: Composed;
@@ -49,7 +49,7 @@ export class ComposingService {
   }
 
   /** What is wrong with a message, in sentences: merge fields that are unknown, parts that are missing. */
-  async faults(at: At, message: MessageRow): Promise<MessageFault[]> {
+  async faults(at: ReadAt, message: MessageRow): Promise<MessageFault[]> {
     const registry = await this.fields.registry(at);
     const source =
       message.channel === 'email'
@@ -86,7 +86,7 @@ export class ComposingService {
     return askingIn(words, (await this.houseRules.rules(db)).askingWords);
   }
 
-  private async list(at: At, message: MessageRow): Promise<{ name: string; description: string; why: string } | null> {
+  private async list(at: ReadAt, message: MessageRow): Promise<{ name: string; description: string; why: string } | null> {
     if (message.list_id === null) return null;
     return (await this.groups.lists(this.database.read(at))).find((list) => list.id === message.list_id) ?? null;
   }

@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { Database } from '../platform/database';
 import { Invalid, NotFound } from '../platform/errors';
 import { rewritten } from '../platform/pictures';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { sentence } from '../platform/words';
 
@@ -32,7 +32,7 @@ export class ImagesService {
     @Inject(STORAGE) private readonly storage: Storage,
   ) {}
 
-  async list(scope: Scope): Promise<ImageView[]> {
+  async list(scope: AccessScope): Promise<ImageView[]> {
     const rows = await this.database.read(scope).sql<ImageRow>('SELECT * FROM image WHERE organization_id = :org ORDER BY id DESC LIMIT 200');
     return rows.map((row) => ({
       id: row.id,
@@ -45,12 +45,12 @@ export class ImagesService {
     }));
   }
 
-  async add(scope: Scope, file: { name: string; bytes: Buffer }, alt: string): Promise<{ id: number }> {
+  async add(scope: AccessScope, file: { name: string; bytes: Buffer }, alt: string): Promise<{ id: number }> {
     const picture = await rewritten(file.bytes, { pixels: IMAGE_LIMITS.pixels, widest: WIDEST, alpha: true, quality: 85 });
     if (!picture) throw new Invalid([{ field: 'file', code: 'picture', message: sentence('picture.kind') }]);
     const { data, mime, width, height } = picture;
     const storageKey = await this.storage.put(data);
-    const id = await this.database.quietly(scope, (tx) =>
+    const id = await this.database.writeUnlogged(scope, (tx) =>
       tx.insert('image', {
         name: file.name.slice(0, 200),
         mime,

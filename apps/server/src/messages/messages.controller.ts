@@ -1,16 +1,16 @@
 import { Body, Controller, HttpCode, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
-import { schema, type MessageFault, type MessageView, type Preview, type SavedWords, type TagDeed } from '@goodword/core/contract';
+import { schema, type MessageFault, type MessageView, type Preview, type SavedWords, type TagTrigger } from '@goodword/core/contract';
 import type { MergeName } from '@goodword/core/merge';
 import type { Purpose, SendingChannel } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { FieldsService } from '../supporters/fields.service';
 import { IMAGE_LIMITS, ImagesService, type ImageView } from './images.service';
 import { MessagesService, type MessageBody } from './messages.service';
-import { TagDeedsService } from './tag-deeds.service';
+import { TagTriggersService } from './tag-deeds.service';
 
 @Controller()
 export class MessagesController {
@@ -18,26 +18,26 @@ export class MessagesController {
     @Inject(MessagesService) private readonly messages: MessagesService,
     @Inject(ImagesService) private readonly images: ImagesService,
     @Inject(FieldsService) private readonly fields: FieldsService,
-    @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
+    @Inject(TagTriggersService) private readonly tagDeeds: TagTriggersService,
   ) {}
 
   @Route('get', 'api/messages', { role: 'viewer', summary: 'Messages, last changed first' })
-  list(@Caller() scope: Scope): Promise<MessageView[]> {
+  list(@Caller() scope: AccessScope): Promise<MessageView[]> {
     return this.messages.list(scope);
   }
 
   @Route('post', 'api/messages', { role: 'writer', summary: 'Begin a message', body: schema.makeMessage })
-  make(@Caller() scope: Scope, @Input('body') body: { name: string; channel: SendingChannel; purpose: Purpose }): Promise<{ id: number }> {
+  make(@Caller() scope: AccessScope, @Input('body') body: { name: string; channel: SendingChannel; purpose: Purpose }): Promise<{ id: number }> {
     return this.messages.make(scope, body);
   }
 
   @Route('get', 'api/messages/:id', { role: 'viewer', summary: 'One message', params: schema.idParams })
-  show(@Caller() scope: Scope, @Id() id: number): Promise<MessageView> {
+  show(@Caller() scope: AccessScope, @Id() id: number): Promise<MessageView> {
     return this.messages.show(scope, id);
   }
 
   @Route('put', 'api/messages/:id', { role: 'writer', summary: 'Save the words of a draft', params: schema.idParams, body: schema.saveMessage })
-  save(@Caller() scope: Scope, @Id() id: number, @Input('body') body: MessageBody): Promise<SavedWords> {
+  save(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: MessageBody): Promise<SavedWords> {
     return this.messages.save(scope, id, body);
   }
 
@@ -45,10 +45,10 @@ export class MessagesController {
     role: 'organizer',
     summary: 'Tags for whoever clicks a link in it, or replies to it',
     params: schema.idParams,
-    body: schema.saveTagDeeds,
+    body: schema.saveTagTriggers,
   })
   @HttpCode(204)
-  tag(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { tagDeeds: TagDeed[]; was: TagDeed[] }): Promise<void> {
+  tag(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { tagDeeds: TagTrigger[]; was: TagTrigger[] }): Promise<void> {
     return this.tagDeeds.save(scope, id, body.tagDeeds, body.was);
   }
 
@@ -57,18 +57,18 @@ export class MessagesController {
     summary: 'Use its words again, in a draft for a group yet to be chosen',
     params: schema.idParams,
   })
-  copy(@Caller() scope: Scope, @Id() id: number): Promise<{ id: number }> {
+  copy(@Caller() scope: AccessScope, @Id() id: number): Promise<{ id: number }> {
     return this.messages.copy(scope, id);
   }
 
   @Route('delete', 'api/messages/:id', { role: 'writer', summary: 'Delete a draft', params: schema.idParams })
   @HttpCode(204)
-  remove(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+  remove(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.messages.remove(scope, id);
   }
 
   @Route('get', 'api/messages/:id/faults', { role: 'viewer', summary: 'What is wrong with it', params: schema.idParams })
-  faults(@Caller() scope: Scope, @Id() id: number): Promise<MessageFault[]> {
+  faults(@Caller() scope: AccessScope, @Id() id: number): Promise<MessageFault[]> {
     return this.messages.faults(scope, id);
   }
 
@@ -78,24 +78,24 @@ export class MessagesController {
     params: schema.idParams,
     query: schema.previewQuery,
   })
-  preview(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { supporterId?: number }): Promise<Preview> {
+  preview(@Caller() scope: AccessScope, @Id() id: number, @Input('query') query: { supporterId?: number }): Promise<Preview> {
     return this.messages.preview(scope, id, query.supporterId);
   }
 
   @Route('get', 'api/merge-fields', { role: 'viewer', summary: 'Merge fields that can be written' })
-  async mergeFields(@Caller() scope: Scope): Promise<readonly MergeName[]> {
+  async mergeFields(@Caller() scope: AccessScope): Promise<readonly MergeName[]> {
     return (await this.fields.registry(scope)).names;
   }
 
   @Route('get', 'api/images', { role: 'viewer', summary: 'The picture library' })
-  pictures(@Caller() scope: Scope): Promise<ImageView[]> {
+  pictures(@Caller() scope: AccessScope): Promise<ImageView[]> {
     return this.images.list(scope);
   }
 
   @Route('post', 'api/images', { role: 'writer', summary: 'Add a picture (multipart: file, alt)' })
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: IMAGE_LIMITS.bytes, files: 1, fields: 2 } }))
   async addPicture(
-    @Caller() scope: Scope,
+    @Caller() scope: AccessScope,
     @UploadedFile() file: Express.Multer.File | undefined,
     @Body('alt') alt: unknown,
   ): Promise<{ id: number }> {

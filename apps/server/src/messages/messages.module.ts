@@ -9,12 +9,12 @@ import { MergeValuesRepository } from './merge-values.repository';
 import { MessagesController } from './messages.controller';
 import { MessagesRepository } from './messages.repository';
 import { MessagesService } from './messages.service';
-import { TagDeedsService } from './tag-deeds.service';
+import { TagTriggersService } from './tag-deeds.service';
 
 @Module({
   imports: [PermissionModule, RecordModule, SupportersModule, TeamModule],
   controllers: [MessagesController],
-  providers: [MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, ImagesService, TagDeedsService],
-  exports: [ImagesService, MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, TagDeedsService],
+  providers: [MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, ImagesService, TagTriggersService],
+  exports: [ImagesService, MessagesService, MessagesRepository, ComposingService, MergeValuesRepository, TagTriggersService],
 })
 export class MessagesModule {}

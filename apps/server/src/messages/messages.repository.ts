@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
-import type { GroupKind, MessageState, MessageView, Recipients, TagDeed } from '@goodword/core/contract';
+import type { GroupKind, MessageState, MessageView, Recipients, TagTrigger } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
 import type { Purpose, Scope as PermissionScope, SendingChannel } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../platform/database';
@@ -28,7 +28,7 @@ export interface MessageRow {
   prepared_to: number;
   /** The one person that it was written to from their record. */
   personal_to: number | null;
-  tag_deeds: TagDeed[] | null;
+  tag_deeds: TagTrigger[] | null;
   updated_at: Date;
   /** Goes up with every change of what people read. */
   version: number;
@@ -41,7 +41,7 @@ export interface MessageRow {
 }
 
 /** The scope of permission that a message asks for. */
-export function scopeOf(message: Pick<MessageRow, 'purpose' | 'list_id'>): PermissionScope {
+export function scopeOfMessage(message: Pick<MessageRow, 'purpose' | 'list_id'>): PermissionScope {
   return message.list_id === null ? (message.purpose ?? 'appeals') : `list:${message.list_id}`;
 }
 
@@ -171,7 +171,7 @@ export class MessagesRepository {
 
   /** Also of messages that have gone: links in them are followed for months. */
   private async replaceTagDeeds(tx: Scoped, from: number, into: number): Promise<void> {
-    const rows = await tx.sql<{ id: number; tag_deeds: TagDeed[] }>(
+    const rows = await tx.sql<{ id: number; tag_deeds: TagTrigger[] }>(
       'SELECT id, tag_deeds FROM message WHERE organization_id = :org AND tag_deeds IS NOT NULL',
     );
     for (const { id, tag_deeds: deeds } of rows) {

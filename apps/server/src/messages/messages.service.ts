@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { MessageFault, MessageView, Preview, SavedWords } from '@goodword/core/contract';
 import { letterFault, type LetterDoc } from '@goodword/core/letter';
-import { holes } from '@goodword/core/merge';
+import { emptySlots } from '@goodword/core/merge';
 import type { Purpose, SendingChannel } from '@goodword/core/permission';
 import { countParts } from '@goodword/core/text';
 import { speak } from '@goodword/core/words';
@@ -10,14 +10,14 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
-import { fill } from './composer';
+import { filledText } from './composer';
 import { ComposingService } from './composing.service';
 import { MergeValuesRepository } from './merge-values.repository';
-import { MessagesRepository, messageView, scopeOf, type MessageRow } from './messages.repository';
+import { MessagesRepository, messageView, scopeOfMessage, type MessageRow } from './messages.repository';
 import { sentence } from '../platform/words';
 
 export interface MessageBody {
@@ -45,21 +45,21 @@ export class MessagesService {
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
   ) {}
 
-  async list(scope: Scope): Promise<MessageView[]> {
+  async list(scope: AccessScope): Promise<MessageView[]> {
     return (await this.messages.all(this.database.read(scope))).map(messageView);
   }
 
-  async show(scope: Scope, id: number): Promise<MessageView> {
+  async show(scope: AccessScope, id: number): Promise<MessageView> {
     return messageView(await this.message(this.database.read(scope), id));
   }
 
-  async make(scope: Scope, message: { name: string; channel: SendingChannel; purpose: Purpose }): Promise<{ id: number }> {
-    return { id: await this.database.quietly(scope, (tx) => this.messages.make(tx, message)) };
+  async make(scope: AccessScope, message: { name: string; channel: SendingChannel; purpose: Purpose }): Promise<{ id: number }> {
+    return { id: await this.database.writeUnlogged(scope, (tx) => this.messages.make(tx, message)) };
   }
 
   /** A draft with the words of another message, whatever became of that; who gets it is chosen anew. */
-  async copy(scope: Scope, id: number): Promise<{ id: number }> {
-    return this.database.quietly(scope, async (tx) => {
+  async copy(scope: AccessScope, id: number): Promise<{ id: number }> {
+    return this.database.writeUnlogged(scope, async (tx) => {
       const { name, channel, purpose, list_id, subject, preheader, letter, body } = await this.message(tx, id);
       const made = await this.messages.make(tx, { name: againNamed(name), channel, purpose: purpose ?? 'news' });
       const words = { subject, preheader, letter: letter === null ? null : JSON.stringify(letter), body };
@@ -70,10 +70,10 @@ export class MessagesService {
   }
 
   /** Saves the words; only a draft can change. Returns what is wrong with them, so that the Margin can say so. */
-  async save(scope: Scope, id: number, body: MessageBody): Promise<SavedWords> {
+  async save(scope: AccessScope, id: number, body: MessageBody): Promise<SavedWords> {
     const wrong = body.letter === null ? null : letterFault(body.letter);
     if (wrong) throw new Invalid([{ field: 'letter', code: wrong.code, message: speak(wrong) }]);
-    const version = await this.database.quietly(scope, async (tx) => {
+    const version = await this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.draft(tx, id);
       if (message.version !== body.basedOn) throw new Newer('these words', await this.team.nameOf(tx, message.changed_by));
       if (body.listId !== null) await this.checkList(tx, body.listId);
@@ -94,33 +94,33 @@ export class MessagesService {
     return { version, faults: await this.composing.faults(scope, await this.message(this.database.read(scope), id)) };
   }
 
-  async remove(scope: Scope, id: number): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+  async remove(scope: AccessScope, id: number): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.draft(tx, id);
       await this.messages.remove(tx, id);
       await audit(tx, { act: 'delete', subject: 'message', subjectId: id, words: `Draft ${message.name} deleted` });
     });
   }
 
-  async faults(scope: Scope, id: number): Promise<MessageFault[]> {
+  async faults(scope: AccessScope, id: number): Promise<MessageFault[]> {
     return this.composing.faults(scope, await this.message(this.database.read(scope), id));
   }
 
   /** The message as one person will get it; without a person, as the first supporter would. */
-  async preview(scope: Scope, id: number, supporterId: number | undefined): Promise<Preview> {
+  async preview(scope: AccessScope, id: number, supporterId: number | undefined): Promise<Preview> {
     const db = this.database.read(scope);
     const message = await this.message(db, id);
     const person = supporterId ? await this.supporters.find(db, supporterId) : (await this.supporters.page(db, {}, null, 1)).rows[0];
     if (!person) throw new NotFound('supporter');
     const { composed, organization, whyOf } = await this.composing.compose(scope, message);
     const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;
-    const about = { channel: message.channel, scope: scopeOf(message) };
+    const about = { channel: message.channel, scope: scopeOfMessage(message) };
     const values = (await this.mergeValues.of(db, [person.id], about, organization, sender)).get(person.id) ?? {};
     const asking = { ...about, rules: await this.houseRules.rules(db), now: new Date() };
     const entryId = (await this.facts.decide(db, [person.id], asking)).get(person.id)?.entryId ?? null;
     const basis = entryId === null ? null : ((await this.facts.bases(db, [entryId])).get(entryId) ?? null);
-    const filled = fill(composed, { ...values, leave: '#', why: whyOf(basis) });
-    const missing = holes({ parts: composed.slots, faults: [] }, values).map((slot) => slot.name);
+    const filled = filledText(composed, { ...values, leave: '#', why: whyOf(basis) });
+    const missing = emptySlots({ parts: composed.slots, faults: [] }, values).map((slot) => slot.name);
     return {
       supporter: { id: person.id, name: `${person.first_name} ${person.last_name}`.trim() },
       ...filled,

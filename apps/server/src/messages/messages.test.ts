@@ -2,9 +2,9 @@ import type { Page, Preview, SupporterRow } from '@goodword/core/contract';
 import type { LetterDoc } from '@goodword/core/letter';
 import { registryOf, STANDARD_NAMES } from '@goodword/core/merge';
 import sharp from 'sharp';
-import { openHouse, type House } from '../testing/harness';
+import { openTestHouse, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, draftText, letterOf } from '../testing/steps';
-import { composeEmail, composeText, fill, mergeFaults } from './composer';
+import { composeEmail, composeText, filledText, mergeFaults } from './composer';
 
 const registry = registryOf(STANDARD_NAMES);
 const around = {
@@ -25,7 +25,12 @@ describe('composing an email', () => {
     { type: 'image', attrs: { src: '/media/3', alt: 'The hull' } },
   );
   const composed = composeEmail({ subject: 'For {First name,\tor "you"}', preheader: 'Soon', letter: doc }, around);
-  const filled = fill(composed, { firstName: 'Ann <3', 'link:0': 'https://t.test/f/x', leave: 'https://t.test/leave/y', pixel: '<img src="p">' });
+  const filled = filledText(composed, {
+    firstName: 'Ann <3',
+    'link:0': 'https://t.test/f/x',
+    leave: 'https://t.test/leave/y',
+    pixel: '<img src="p">',
+  });
 
   test('fills every part: values escaped in HTML, as they are in the plain text', () => {
     expect(filled.html).toContain('Planks for Ann &#60;3');
@@ -48,7 +53,7 @@ describe('composing an email', () => {
   });
 
   test('a subject is one line, whatever a name holds', () => {
-    expect(fill(composed, { firstName: 'Ann\r\nBcc: all@example.org' }).subject).toBe('For Ann Bcc: all@example.org');
+    expect(filledText(composed, { firstName: 'Ann\r\nBcc: all@example.org' }).subject).toBe('For Ann Bcc: all@example.org');
   });
 
   test('only what people fill counts as a hole', () => {
@@ -59,10 +64,10 @@ describe('composing an email', () => {
 test("a text keeps its characters: what costs is the writer's to decide", () => {
   const around = { registry, organization: 'Lantern Ferry Trust', locale: 'en-US' };
   const composed = composeText('Lantern Ferry: nine… {First name, or "you"}. STOP ends it.', around);
-  expect(fill(composed, {}).text).toBe('Lantern Ferry: nine… you. STOP ends it.');
+  expect(filledText(composed, {}).text).toBe('Lantern Ferry: nine… you. STOP ends it.');
   const bare = composeText('nine… {First name, or "you"}', around);
-  expect(fill(bare, {}).text).toBe('Lantern Ferry Trust: nine… you Reply STOP to end.');
-  expect(fill(bare, { end: '' }).text).toBe('Lantern Ferry Trust: nine… you');
+  expect(filledText(bare, {}).text).toBe('Lantern Ferry Trust: nine… you Reply STOP to end.');
+  expect(filledText(bare, { end: '' }).text).toBe('Lantern Ferry Trust: nine… you');
 });
 
 test('faults are found in the subject, the letter, its buttons and the text', () => {
@@ -85,9 +90,9 @@ test('faults are found in the subject, the letter, its buttons and the text', ()
 });
 
 describe('over the API', () => {
-  let house: House;
+  let house: TestHouse;
   beforeAll(async () => {
-    house = await openHouse();
+    house = await openTestHouse();
     house.startWorker();
     await bringIn(house.client, 'Email,First,Last,Mobile\nann@example.org,Ann,Reyes,206 555 0101\nnameless@example.org,,,206 555 0102\n');
   });

@@ -1,18 +1,18 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { TagDeed, TaggingDeed } from '@goodword/core/contract';
+import type { TagTrigger, TagTriggerEvent } from '@goodword/core/contract';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { stillAs } from '../platform/versions';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { MessagesRepository } from './messages.repository';
 
-const WORDS: Record<TaggingDeed, string> = { followed: 'clicks a link', replied: 'replies' };
+const WORDS: Record<TagTriggerEvent, string> = { followed: 'clicks a link', replied: 'replies' };
 
 /** Tags that a message puts on whoever clicks a link in it, or replies to it. */
 @Injectable()
-export class TagDeedsService {
+export class TagTriggersService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
@@ -20,8 +20,8 @@ export class TagDeedsService {
   ) {}
 
   /** May change also when the message has gone: it counts for what is done from then on. */
-  async save(scope: Scope, id: number, deeds: readonly TagDeed[], was: readonly TagDeed[]): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+  async save(scope: AccessScope, id: number, deeds: readonly TagTrigger[], was: readonly TagTrigger[]): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.messages.lock(tx, id);
       if (!message) throw new NotFound('message');
       stillAs(was, message.tag_deeds ?? [], 'what this message tags');
@@ -42,7 +42,7 @@ export class TagDeedsService {
   }
 
   /** Somebody did this for the first time: they get the tags that the message names, as far as these are still there. */
-  async done(tx: Scoped, delivery: { messageId: number; supporterId: number | null }, on: TaggingDeed): Promise<void> {
+  async done(tx: Scoped, delivery: { messageId: number; supporterId: number | null }, on: TagTriggerEvent): Promise<void> {
     if (delivery.supporterId === null) return;
     const message = await this.messages.find(tx, delivery.messageId);
     for (const deed of message?.tag_deeds ?? []) {

@@ -2,15 +2,15 @@ import type { MessageView, RecordView, SegmentCount, TagView } from '@goodword/c
 import { createTransport } from 'nodemailer';
 import { MailInService } from '../inbound/mail-in.service';
 import { gathering, HEAD } from '../testing/gathering';
-import { openHouse, until, type House } from '../testing/harness';
+import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { agreed, bringIn, draftEmail, draftText, messageAt, send } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 let batchId: number;
 const { record } = gathering(() => house);
 
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.app.get(MailInService).listen(house.config.INBOUND_SMTP_PORT, '127.0.0.1');
   house.startWorker();
   const rows = ['ann@example.org,Ann,Reyes,206 555 0151', 'bea@example.org,Bea,Okoro,206 555 0152'];
@@ -80,7 +80,7 @@ describe('an email', () => {
 
   test('tags whoever answers by mail', async () => {
     await answer('bea@example.org', 'I can bring paint.');
-    await until(
+    await eventually(
       'the tag',
       () => tagsOf('bea@'),
       (tags) => tags.length === 1,

@@ -1,12 +1,12 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { DncAdded, DncRow, Page } from '@goodword/core/contract';
-import { domainsOf, readRefusal, type Refusal } from '@goodword/core/intake';
+import { refusalDomains, readRefusal, type Refusal } from '@goodword/core/intake';
 import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { HouseKeys, type Hasher } from '../platform/house-keys';
 import { DoNotContactRepository, type NewDnc } from './do-not-contact.repository';
 import { sentence } from '../platform/words';
@@ -23,7 +23,7 @@ export class DoNotContactService {
     @Inject(DoNotContactRepository) private readonly list: DoNotContactRepository,
   ) {}
 
-  async page(scope: Scope, query: { search?: string; after?: string; limit: number }): Promise<Page<DncRow>> {
+  async page(scope: AccessScope, query: { search?: string; after?: string; limit: number }): Promise<Page<DncRow>> {
     const after = decodeCursor(query.after, 1)?.[0];
     const { rows, total } = await this.list.page(
       this.database.read(scope),
@@ -35,7 +35,7 @@ export class DoNotContactService {
   }
 
   /** Adds one entry a line. Lines that can't be read are told and the others are added. */
-  async add(scope: Scope, text: string, note: string, how: 'hand' | 'file' = 'hand'): Promise<DncAdded> {
+  async add(scope: AccessScope, text: string, note: string, how: 'hand' | 'file' = 'hand'): Promise<DncAdded> {
     const lines = text.split(/\r\n|\r|\n/);
     if (lines.length > MOST_LINES)
       throw new Invalid([{ field: 'lines', code: 'many', message: sentence('do-not-contact.too-many', { most: MOST_LINES, count: lines.length }) }]);
@@ -68,7 +68,7 @@ export class DoNotContactService {
   }
 
   /** Takes an entry off; addresses that another entry closes stay closed, and every no in the ledger stays as it is. */
-  async remove(scope: Scope, id: number): Promise<void> {
+  async remove(scope: AccessScope, id: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const entry = await this.list.find(tx, id);
       if (!entry) throw new NotFound('do-not-contact entry');
@@ -113,7 +113,7 @@ export class DoNotContactService {
   }
 }
 
-const domainHashes = (normal: string, hashOf: Hasher) => domainsOf(normal).map((domain) => hashOf('domain', domain));
+const domainHashes = (normal: string, hashOf: Hasher) => refusalDomains(normal).map((domain) => hashOf('domain', domain));
 
 function entryOf(refusal: Refusal, hashOf: Hasher): NewDnc {
   if (refusal.kind === 'range') {
@@ -132,7 +132,7 @@ function covers(
     case 'mobile':
       return entry.shown === null || (point.kind === entry.kind && point.normal === entry.shown);
     case 'domain':
-      return point.kind === 'email' && entry.shown !== null && domainsOf(point.normal).includes(entry.shown);
+      return point.kind === 'email' && entry.shown !== null && refusalDomains(point.normal).includes(entry.shown);
     case 'range':
       return point.kind === 'mobile' && point.normal >= entry.range_from! && point.normal <= entry.range_to!;
   }

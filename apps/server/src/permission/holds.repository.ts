@@ -5,7 +5,7 @@ import type { Bound, Scoped } from '../platform/database';
 @Injectable()
 export class HoldsRepository {
   /** Nothing goes to the address until somebody has looked at it. */
-  async hold(tx: Scoped, contactPointId: number, reason: string): Promise<void> {
+  async putOnHold(tx: Scoped, contactPointId: number, reason: string): Promise<void> {
     await this.add(tx, contactPointId, reason, false);
   }
 

@@ -13,7 +13,7 @@ import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { HouseRulesRepository } from './house-rules.repository';
 import { RollService } from '../roll/roll.service';
 import { sentence } from '../platform/words';
@@ -27,7 +27,7 @@ export class HouseRulesService {
     @Inject(RollService) private readonly roll: RollService,
   ) {}
 
-  async view(scope: Scope): Promise<RulesView> {
+  async view(scope: AccessScope): Promise<RulesView> {
     const db = this.database.read(scope);
     const [rules, version, history, places, waiting] = await Promise.all([
       this.houseRules.rules(db),
@@ -63,15 +63,15 @@ export class HouseRulesService {
   }
 
   /** What a change says and whom it opens and closes, without making it. */
-  async weigh(scope: Scope, after: HouseRules): Promise<RulesWeighed> {
+  async weigh(scope: AccessScope, after: HouseRules): Promise<RulesWeighed> {
     return this.weighed(this.database.read(scope), after);
   }
 
   /** Makes the change and keeps it with its effects, who and when; where it needs a second owner, it waits for one. */
-  async save(scope: Scope, after: HouseRules, basedOn: number): Promise<RulesWeighed> {
+  async save(scope: AccessScope, after: HouseRules, basedOn: number): Promise<RulesWeighed> {
     return this.database.write(scope, async (tx) => {
       tx.changed('reach', 0, 'everybody');
-      await tx.alone();
+      await tx.lockOrganization();
       await this.stillBasedOn(tx, basedOn);
       const weighed = await this.weighed(tx, after);
       if (weighed.words.length === 0) throw new Conflict(sentence('rules.same'));
@@ -84,10 +84,10 @@ export class HouseRulesService {
   }
 
   /** What an owner says to the change that waits. Nobody agrees to their own. */
-  async settle(scope: Scope, agrees: boolean): Promise<void> {
+  async settle(scope: AccessScope, agrees: boolean): Promise<void> {
     await this.database.write(scope, async (tx) => {
       tx.changed('reach', 0, 'everybody');
-      await tx.alone();
+      await tx.lockOrganization();
       const waiting = await this.houseRules.waiting(tx);
       if (!waiting) throw new NotFound('change that waits');
       if (agrees && waiting.made_by === scope.actorId) throw new Conflict(sentence('rules.own-change'));

@@ -1,12 +1,12 @@
 import type { DncAdded, DncRow, RulesView, RulesWeighed } from '@goodword/core/contract';
 import { PRESETS, withOption, type HouseRules, type PlaceRules } from '@goodword/core/permission';
-import { openHouse, rulesOfTests, until, type House } from '../testing/harness';
+import { openTestHouse, rulesOfTests, eventually, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, draftText, lastLook, messageAt, moveTo, NOTHING, resultsOf, send } from '../testing/steps';
 import { mailTo, personBy } from '../testing/supporter';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());
@@ -132,7 +132,7 @@ describe('rules are obeyed', () => {
     const nan = await house.client.get<{ rows: { id: number }[] }>('/api/supporters?search=Nan Rowe');
     await moveTo(house.client, nan.rows[0]!.id, 'NZ');
     await send(house.client, message);
-    const waiting = await until(
+    const waiting = await eventually(
       'the text to wait',
       () =>
         house.database.unscoped()('delivery').where('message_id', message).first('state', 'not_before', 'detail') as Promise<{

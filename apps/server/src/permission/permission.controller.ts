@@ -5,7 +5,7 @@ import { schema, type DncAdded, type DncRow, type Page, type RulesView, type Rul
 import type { HouseRules } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Invalid } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { DoNotContactService } from './do-not-contact.service';
 import { HouseRulesService } from './house-rules.service';
 import { sentence } from '../platform/words';
@@ -18,7 +18,7 @@ export class PermissionController {
   ) {}
 
   @Route('get', 'house-rules', { role: 'viewer', summary: 'The rules of the house, and every change of them' })
-  rules(@Caller() scope: Scope): Promise<RulesView> {
+  rules(@Caller() scope: AccessScope): Promise<RulesView> {
     return this.houseRules.view(scope);
   }
 
@@ -29,12 +29,12 @@ export class PermissionController {
     body: schema.weighRules,
   })
   @HttpCode(200)
-  weigh(@Caller() scope: Scope, @Input('body') body: { rules: HouseRules }): Promise<RulesWeighed> {
+  weigh(@Caller() scope: AccessScope, @Input('body') body: { rules: HouseRules }): Promise<RulesWeighed> {
     return this.houseRules.weigh(scope, body.rules);
   }
 
   @Route('put', 'house-rules', { role: 'owner', ofAll: true, summary: 'Change the rules of the house', body: schema.saveRules })
-  save(@Caller() scope: Scope, @Input('body') body: { rules: HouseRules; basedOn: number }): Promise<RulesWeighed> {
+  save(@Caller() scope: AccessScope, @Input('body') body: { rules: HouseRules; basedOn: number }): Promise<RulesWeighed> {
     return this.houseRules.save(scope, body.rules, body.basedOn);
   }
 
@@ -45,25 +45,25 @@ export class PermissionController {
     body: schema.settleRules,
   })
   @HttpCode(204)
-  settle(@Caller() scope: Scope, @Input('body') body: { agrees: boolean }): Promise<void> {
+  settle(@Caller() scope: AccessScope, @Input('body') body: { agrees: boolean }): Promise<void> {
     return this.houseRules.settle(scope, body.agrees);
   }
 
   @Route('get', 'do-not-contact', { role: 'organizer', summary: 'What is never written to', query: schema.dncQuery })
-  list(@Caller() scope: Scope, @Input('query') query: { search?: string; after?: string; limit: number }): Promise<Page<DncRow>> {
+  list(@Caller() scope: AccessScope, @Input('query') query: { search?: string; after?: string; limit: number }): Promise<Page<DncRow>> {
     return this.doNotContact.page(scope, query);
   }
 
   @Route('post', 'do-not-contact', { role: 'organizer', summary: 'Add addresses, domains, numbers and ranges, one a line', body: schema.addDnc })
   @HttpCode(200)
-  add(@Caller() scope: Scope, @Input('body') body: { lines: string; note: string }): Promise<DncAdded> {
+  add(@Caller() scope: AccessScope, @Input('body') body: { lines: string; note: string }): Promise<DncAdded> {
     return this.doNotContact.add(scope, body.lines, body.note);
   }
 
   @Route('post', 'do-not-contact/file', { role: 'organizer', summary: 'Add a file of them, one a line (multipart: file)' })
   @HttpCode(200)
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: 4 * 1024 * 1024, files: 1, fields: 1 } }))
-  addFile(@Caller() scope: Scope, @UploadedFile() file: Express.Multer.File | undefined): Promise<DncAdded> {
+  addFile(@Caller() scope: AccessScope, @UploadedFile() file: Express.Multer.File | undefined): Promise<DncAdded> {
     if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: sentence('do-not-contact.file') }]);
     // The first cell of each line: such files often come with more columns than the address.
     const lines = file.buffer.toString('utf8').replace(/^\uFEFF/, '');
@@ -74,12 +74,12 @@ export class PermissionController {
 
   @Route('delete', 'do-not-contact/:id', { role: 'owner', summary: 'Take an entry off', params: schema.idParams })
   @HttpCode(204)
-  remove(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+  remove(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.doNotContact.remove(scope, id);
   }
 
   @Route('get', 'house-rules.json', { role: 'viewer', summary: 'The rules of the house as a file' })
-  async file(@Caller() scope: Scope, @Res() response: Response): Promise<void> {
+  async file(@Caller() scope: AccessScope, @Res() response: Response): Promise<void> {
     const { rules } = await this.houseRules.view(scope);
     response.attachment('house-rules.json').json(rules);
   }

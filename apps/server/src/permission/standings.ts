@@ -1,7 +1,7 @@
-import { ADDRESS_KIND, isPaused, standing, type AddressKind, type Channel, type PermissionState, type Scope } from '@goodword/core/permission';
+import { ADDRESS_KIND, isPaused, consentStatus, type AddressKind, type Channel, type PermissionState, type Scope } from '@goodword/core/permission';
 import type { PersonCells } from './ledger/facts.repository';
 
-export interface PersonStanding {
+export interface PersonConsentStatus {
   channel: Channel;
   scope: Scope;
   state: PermissionState;
@@ -21,18 +21,18 @@ interface Point {
 }
 
 /** How one person stands at one of their addresses, for every scope that anything is recorded of. */
-export interface AddressStanding extends PersonStanding {
+export interface AddressConsentStatus extends PersonConsentStatus {
   contactPointId: number;
 }
 
 /** How one person stands at each address for every scope that anything is recorded of. */
-export function standingsAtEach(person: PersonCells, points: readonly Point[], now: number): AddressStanding[] {
+export function statusAtEachAddress(person: PersonCells, points: readonly Point[], now: number): AddressConsentStatus[] {
   const asked = new Map(person.cells.map(({ channel, scope }) => [`${channel}:${scope}`, { channel, scope }]));
   return [...asked.values()].flatMap(({ channel, scope }) =>
     addressesFor(channel, points).map((contactPointId) => {
       const at = { contactPointId, channel, scope };
       const marks = person.marksAt(at);
-      const { state, entryId, until = null } = standing(marks, now, person.rules);
+      const { state, entryId, until = null } = consentStatus(marks, now, person.rules);
       const pausedUntil = scope !== 'service' && isPaused(marks, now) ? marks.pause!.until! : null;
       return { ...at, state, entryId, until, pausedUntil };
     }),
@@ -46,9 +46,9 @@ function addressesFor(channel: Channel, points: readonly Point[]): number[] {
 }
 
 /** As `standingsAtEach`, at the best of their addresses for each channel and scope. */
-export function standingsOf(person: PersonCells, points: readonly Point[], now: number): PersonStanding[] {
-  const out = new Map<string, PersonStanding>();
-  for (const { contactPointId: _at, ...one } of standingsAtEach(person, points, now)) {
+export function statusByScope(person: PersonCells, points: readonly Point[], now: number): PersonConsentStatus[] {
+  const out = new Map<string, PersonConsentStatus>();
+  for (const { contactPointId: _at, ...one } of statusAtEachAddress(person, points, now)) {
     const key = `${one.channel}:${one.scope}`;
     const known = out.get(key);
     if (!known || RANK[one.state] > RANK[known.state]) out.set(key, one);
@@ -57,7 +57,7 @@ export function standingsOf(person: PersonCells, points: readonly Point[], now: 
 }
 
 /** The one word for a channel in a table: No where everything is refused, else the best of what any scope allows. */
-export function channelWord(standings: readonly PersonStanding[], channel: Channel): PermissionState {
+export function channelWord(standings: readonly PersonConsentStatus[], channel: Channel): PermissionState {
   const own = standings.filter((one) => one.channel === channel);
   if (own.some((one) => one.scope === 'all' && one.state === 'no') && !own.some((one) => one.state === 'yes')) return 'no';
   return own.reduce<PermissionState>((best, one) => (RANK[one.state] > RANK[best] ? one.state : best), 'never');

@@ -1,7 +1,7 @@
 import { applyDecorators, createParamDecorator, Delete, Get, Patch, Post, Put, SetMetadata, type ExecutionContext } from '@nestjs/common';
 import type { ObjectSchema } from 'joi';
 import type { Role } from '@goodword/core/contract';
-import type { Scope } from './scope';
+import type { AccessScope } from './scope';
 import type { Request } from 'express';
 
 /** What a route declares: who may call it, what it takes, and what it is for. A route without one is never served. */
@@ -29,15 +29,15 @@ export function Route(method: keyof typeof METHODS, path: string, rule: RouteRul
   return applyDecorators(METHODS[method](path), SetMetadata(ROUTE_RULE, rule));
 }
 
-export interface Session {
+export interface CallerSession {
   tokenHash: string;
   csrf: string;
-  scope: Scope;
+  scope: AccessScope;
   teammateId: number;
 }
 
 export interface KnownRequest extends Request {
-  session?: Session;
+  session?: CallerSession;
   valid?: { body: unknown; query: unknown; params: unknown };
 }
 
@@ -46,7 +46,7 @@ export function requestOf(context: ExecutionContext): KnownRequest {
 }
 
 /** Where a request comes from: the caller's address, as far as the proxies before us are believed, and their browser. */
-export function placeOf(request: Request): { network: string; browser: string } {
+export function placeOfRequest(request: Request): { network: string; browser: string } {
   return { network: request.ip ?? '', browser: request.get('user-agent') ?? '' };
 }
 
@@ -54,7 +54,7 @@ export function placeOf(request: Request): { network: string; browser: string } 
 export const Input = createParamDecorator((part: 'body' | 'query' | 'params', context: ExecutionContext) => requestOf(context).valid?.[part]);
 
 /** The scope of the caller. */
-export const Caller = createParamDecorator((_data: unknown, context: ExecutionContext): Scope => {
+export const Caller = createParamDecorator((_data: unknown, context: ExecutionContext): AccessScope => {
   const { session } = requestOf(context);
   if (!session) throw new Error('expected a session on a route that asks for a scope');
   return session.scope;

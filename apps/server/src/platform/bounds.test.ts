@@ -1,10 +1,10 @@
-import { openHouse, type Client, type House } from '../testing/harness';
+import { openTestHouse, type Client, type TestHouse } from '../testing/harness';
 import { bounded } from './bounds';
 
-let house: House;
+let house: TestHouse;
 let viewer: Client;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   viewer = await house.as('viewer');
 });
 afterAll(() => house.close());

@@ -3,7 +3,7 @@ import { Readable } from 'node:stream';
 import knex, { type Knex } from 'knex';
 import { Unavailable } from './errors';
 import { untold, type ChangedWhat } from './telling';
-import type { Scope } from './scope';
+import type { AccessScope } from './scope';
 
 /** A value that may be bound to SQL. */
 export type Bound = string | number | boolean | Date | Buffer | null | readonly (string | number)[];
@@ -53,7 +53,7 @@ export class Scoped {
 
   constructor(
     readonly knex: Knex | Knex.Transaction,
-    readonly scope: Scope,
+    readonly scope: AccessScope,
   ) {}
 
   /** Whether what was said is written into the change log at the end. */
@@ -73,7 +73,7 @@ export class Scoped {
    * One after the other within an organization, until the transaction ends: for what must hold of all that it has, such as
    * names of fields that read differently. To come before anything is read.
    */
-  async alone(): Promise<void> {
+  async lockOrganization(): Promise<void> {
     await this.sql('SELECT id FROM organization WHERE id = :org FOR UPDATE');
   }
 
@@ -193,7 +193,7 @@ interface Streaming {
 }
 
 /** Where something is read: in a scope of its own, or within the caller's transaction. */
-export type At = Scope | Scoped;
+export type ReadAt = AccessScope | Scoped;
 
 /** Reading what is committed locks no rows that a statement only reads: for bulk work side by side. */
 export type Isolation = 'read committed';
@@ -246,7 +246,7 @@ export class Database {
   }
 
   /** For reading in a scope; within a transaction that is handed on, in that. */
-  read(at: At): Scoped {
+  read(at: ReadAt): Scoped {
     return at instanceof Scoped ? at : new Scoped(this.pool, at);
   }
 
@@ -254,8 +254,8 @@ export class Database {
    * Runs the work in one transaction, again from the start after a deadlock, and leaves a mark in the change log so that
    * whoever keeps columns in memory knows that they are old.
    */
-  async write<T>(scope: Scope, work: (tx: Scoped) => Promise<T>, isolation?: Isolation): Promise<T> {
-    return this.quietly(
+  async write<T>(scope: AccessScope, work: (tx: Scoped) => Promise<T>, isolation?: Isolation): Promise<T> {
+    return this.writeUnlogged(
       scope,
       async (tx) => {
         const result = await work(tx);
@@ -285,7 +285,7 @@ export class Database {
   }
 
   /** As `write`, for a transaction that changes nothing that columns are made of: it leaves no mark in the change log. */
-  async quietly<T>(scope: Scope, work: (tx: Scoped) => Promise<T>, isolation?: Isolation): Promise<T> {
+  async writeUnlogged<T>(scope: AccessScope, work: (tx: Scoped) => Promise<T>, isolation?: Isolation): Promise<T> {
     for (let attempt = 1; ; attempt++) {
       try {
         return await this.pool.transaction(

@@ -1,7 +1,7 @@
 import { sentence } from './words';
 
 /** One thing wrong with what was sent: which field, a code for programs, a sentence for people. */
-export interface Fault {
+export interface FieldFault {
   field: string;
   code: string;
   message: string;
@@ -36,8 +36,8 @@ export class BroughtTogether extends DomainError {
 export class Invalid extends DomainError {
   readonly status = 422;
   readonly title = 'Something needs mending';
-  readonly faults: Fault[];
-  constructor(faults: Fault[] | string) {
+  readonly faults: FieldFault[];
+  constructor(faults: FieldFault[] | string) {
     const list = typeof faults === 'string' ? [{ field: '', code: 'invalid', message: faults }] : faults;
     super(list.map((fault) => fault.message).join(' '));
     this.faults = list;

@@ -2,17 +2,17 @@ import { due } from './due';
 import { cancel, enqueue, JOB_KINDS, type JobHandler, type JobKind, JobRunner, JOBS_DUE, LANES } from './jobs';
 import { Unavailable } from './errors';
 import type { Database } from './database';
-import type { Scope } from './scope';
-import { makeOrganization, openTestDatabase } from './test-database';
+import type { AccessScope } from './scope';
+import { makeTestOrganization, openTestDatabase } from './test-database';
 
 let database: Database;
 let close: () => Promise<void>;
-let scope: Scope;
+let scope: AccessScope;
 const quiet = { info: () => undefined, error: () => undefined };
 
 beforeAll(async () => {
   ({ database, close } = await openTestDatabase());
-  ({ scope } = await makeOrganization(database));
+  ({ scope } = await makeTestOrganization(database));
 });
 afterAll(() => close());
 beforeEach(async () => void (await database.unscoped()('job').delete()));

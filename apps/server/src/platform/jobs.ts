@@ -2,7 +2,7 @@ import { hostname } from 'node:os';
 import type { Knex } from 'knex';
 import type { Database } from './database';
 import { isLostConnection } from './database';
-import { programScope, type Scope } from './scope';
+import { programScope, type AccessScope } from './scope';
 
 export const JOB_KINDS = [
   'batch-read',
@@ -40,7 +40,7 @@ interface JobRow {
 
 /** What a running job is given: its subject, and a way to learn that it should stop. */
 export interface Running {
-  scope: Scope;
+  scope: AccessScope;
   refId: number;
   /** True when somebody asked to stop, or this process no longer holds the lease. Checked between steps. */
   stopped(): Promise<boolean>;
@@ -57,7 +57,7 @@ export const JOBS_DUE = `SELECT DISTINCT kind AS due FROM job WHERE run_at <= UT
   AND (state = 'waiting' OR (state = 'running' AND lease_until < UTC_TIMESTAMP(3)))`;
 
 /** Puts work on the queue, inside the caller's transaction where one is given. */
-export async function enqueue(knex: Knex, scope: Scope, kind: JobKind, refId: number, runAt = new Date()): Promise<void> {
+export async function enqueue(knex: Knex, scope: AccessScope, kind: JobKind, refId: number, runAt = new Date()): Promise<void> {
   await knex('job').insert({
     organization_id: scope.organizationId,
     chapter_id: scope.chapterId,
@@ -69,7 +69,7 @@ export async function enqueue(knex: Knex, scope: Scope, kind: JobKind, refId: nu
 }
 
 /** As `enqueue`, unless the same waits already: one that runs may have begun before what this one is for. */
-export async function enqueueOnce(knex: Knex, scope: Scope, kind: JobKind, refId: number): Promise<void> {
+export async function enqueueOnce(knex: Knex, scope: AccessScope, kind: JobKind, refId: number): Promise<void> {
   const waiting = (await knex('job').where({ kind, ref_id: refId, state: 'waiting', cancel: 0 }).first('id')) as { id: number } | undefined;
   if (!waiting) await enqueue(knex, scope, kind, refId);
 }

@@ -2,7 +2,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { plainAmerican } from '@goodword/core/intake';
 import { parsePhoneNumberFromString } from 'libphonenumber-js/max';
-import { DnsDomains, HttpDomains, HttpLines, linesOf, domainsOf, NumberLines } from './lookups';
+import { DnsDomains, HttpDomains, HttpLines, linesFrom, domainsFrom, NumberLines } from './lookups';
 
 const failing = (code: string) => Promise.reject(Object.assign(new Error(code), { code }));
 
@@ -76,8 +76,8 @@ describe('a service over HTTP', () => {
 });
 
 test('nobody to ask is no answer', async () => {
-  expect((await domainsOf('').takeMail(['example.org'])).size).toBe(0);
-  expect(linesOf('')).toBeInstanceOf(NumberLines);
+  expect((await domainsFrom('').takeMail(['example.org'])).size).toBe(0);
+  expect(linesFrom('')).toBeInstanceOf(NumberLines);
   expect((await new HttpDomains('http://127.0.0.1:9/').takeMail(['example.org'])).size).toBe(0);
 });
 

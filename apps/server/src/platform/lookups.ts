@@ -88,7 +88,7 @@ export class HttpDomains implements Domains {
 
 const NOBODY: Domains = { takeMail: async () => new Map() };
 
-export function domainsOf(setting: string): Domains {
+export function domainsFrom(setting: string): Domains {
   if (setting === '') return NOBODY;
   return setting === 'dns' ? new DnsDomains() : new HttpDomains(setting);
 }
@@ -125,6 +125,6 @@ export class HttpLines implements Lines {
   }
 }
 
-export function linesOf(setting: string): Lines {
+export function linesFrom(setting: string): Lines {
   return setting === '' ? new NumberLines() : new HttpLines(setting);
 }

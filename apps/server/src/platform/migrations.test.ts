@@ -7,9 +7,9 @@ import * as rulesOfPlaces from './migrations/010_rules_of_places';
 import * as evidenceWhole from './migrations/011_evidence_whole';
 import * as holdsThatAsk from './migrations/012_holds_that_ask';
 import * as severalChapters from './migrations/016_several_chapters';
-import type { Scope } from './scope';
+import type { AccessScope } from './scope';
 import * as whatIsTold from './migrations/018_what_is_told_of_rows';
-import { makeOrganization, openTestDatabase } from './test-database';
+import { makeTestOrganization, openTestDatabase } from './test-database';
 
 /*
  * What changes tables that hold something already is tried on such tables: the newest schema is taken back by one, filled as
@@ -18,14 +18,14 @@ import { makeOrganization, openTestDatabase } from './test-database';
 let knex: Knex;
 let organizationId: number;
 let database: Database;
-let scope: Scope;
+let scope: AccessScope;
 let close: () => Promise<void>;
 beforeAll(async () => {
   const opened = await openTestDatabase();
   database = opened.database;
   knex = opened.database.unscoped();
   close = opened.close;
-  scope = (await makeOrganization(opened.database)).scope;
+  scope = (await makeTestOrganization(opened.database)).scope;
   organizationId = scope.organizationId;
 });
 afterAll(() => close());

@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { RouteRule } from './api';
 import { Database } from './database';
 import { Forbidden, NotFound } from './errors';
-import type { Scope } from './scope';
+import type { AccessScope } from './scope';
 
 /*
  * Whose a thing is, and who may change it. What belongs to a chapter is seen and changed by whoever works in it; what belongs
@@ -49,7 +49,7 @@ export function thingOf(path: string): string | null {
 }
 
 /** Whether somebody may change what belongs to a chapter, or to all where it is null. */
-export function mayChange(scope: Scope, chapterId: number | null): boolean {
+export function mayChange(scope: AccessScope, chapterId: number | null): boolean {
   return scope.boundTo === null || scope.boundTo === chapterId;
 }
 
@@ -60,7 +60,7 @@ export class Ownership {
   constructor(@Inject(Database) private readonly database: Database) {}
 
   /** Refuses what is not the caller's: not found where they may not know of it, forbidden where they see it and may not change it. */
-  async check(scope: Scope, route: { method: string; path: string; rule: RouteRule }, id: unknown): Promise<void> {
+  async check(scope: AccessScope, route: { method: string; path: string; rule: RouteRule }, id: unknown): Promise<void> {
     const changes = route.method !== 'GET';
     if (route.rule.ofAll && scope.boundTo !== null) throw new Forbidden(OTHERS);
     const thing = THINGS[thingOf(route.path) ?? ''];
@@ -70,7 +70,7 @@ export class Ownership {
     if (changes && !route.rule.ownPeople && !mayChange(scope, chapterId)) throw new Forbidden(OTHERS);
   }
 
-  private async chapterOf(scope: Scope, thing: { name: string; chapter: string }, id: unknown): Promise<number | null> {
+  private async chapterOf(scope: AccessScope, thing: { name: string; chapter: string }, id: unknown): Promise<number | null> {
     const number = typeof id === 'string' && /^\d{1,15}$/.test(id) ? Number(id) : null;
     if (number === null) return null;
     const [row] = await this.database.read(scope).sql<{ chapter_id: number | null }>(thing.chapter, { id: number });

@@ -13,7 +13,7 @@ import { Ownership } from './ownership';
 import { watchedMail, watchedTexts } from './providers';
 import { Sessions } from './sessions';
 import { FolderStorage, STORAGE } from './storage';
-import { domainsOf, DOMAINS, LINES, linesOf } from './lookups';
+import { domainsFrom, DOMAINS, LINES, linesFrom } from './lookups';
 import { HttpTextOut, NO_TEXTS, TEXT_OUT } from './text-out';
 
 function dkimOf(config: Config): Dkim | null {
@@ -51,8 +51,8 @@ export class PlatformModule implements OnApplicationShutdown {
       },
     ];
     ports.push(
-      { provide: DOMAINS, useFactory: () => domainsOf(config.DOMAIN_LOOKUP) },
-      { provide: LINES, useFactory: () => linesOf(config.LINE_LOOKUP) },
+      { provide: DOMAINS, useFactory: () => domainsFrom(config.DOMAIN_LOOKUP) },
+      { provide: LINES, useFactory: () => linesFrom(config.LINE_LOOKUP) },
     );
     return {
       module: PlatformModule,

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { readConfig } from './config';
 import { Scoped } from './database';
-import { placeOf } from './sessions';
+import { clientPlaceOf } from './sessions';
 import { Tokens, TOKEN_USES } from './tokens';
 
 describe('configuration', () => {
@@ -100,5 +100,5 @@ describe('where a request works', () => {
     ['in several, one chosen', [3, 4], 4, { chapterId: 4, boundTo: 4 }],
     ['in several, and the chosen one is none of them any more', [3, 4], 5, { chapterId: 3, boundTo: 3 }],
     ['in none that is named', [], 5, { chapterId: 0, boundTo: 0 }],
-  ])('%s', (_when, own, chosen, place) => expect(placeOf(own, chosen)).toEqual(place));
+  ])('%s', (_when, own, chosen, place) => expect(clientPlaceOf(own, chosen)).toEqual(place));
 });

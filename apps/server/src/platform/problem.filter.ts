@@ -4,7 +4,7 @@ import { escapeHtml } from '@goodword/core/letter';
 import { LANGUAGES } from '@goodword/core/forms';
 import { languageOf, supporterPage } from './pages/page';
 import { PHRASES } from './pages/phrases';
-import type { Problem } from '@goodword/core/contract';
+import type { ProblemDetails } from '@goodword/core/contract';
 import { CONFIG, type Config } from './config';
 import { codeOf, isLostConnection, tookTooLong } from './database';
 import { BroughtTogether, DomainError, Invalid, Newer, Unavailable } from './errors';
@@ -50,7 +50,7 @@ export class ProblemFilter implements ExceptionFilter {
   }
 
   /** Supporters get a page and not a document for programs. */
-  private page(request: Request, response: Response, problem: Problem): void {
+  private page(request: Request, response: Response, problem: ProblemDetails): void {
     const language = languageOf(request, LANGUAGES, 'en');
     const p = PHRASES[language];
     const [title, body] =
@@ -61,7 +61,7 @@ export class ProblemFilter implements ExceptionFilter {
       .send(supporterPage(title, `<h1>${escapeHtml(title)}</h1><p>${escapeHtml(body)}</p>`, { language }));
   }
 
-  private problemOf(error: unknown): Problem {
+  private problemOf(error: unknown): ProblemDetails {
     const domain = isLostConnection(error) ? new Unavailable(sentence('fault.database')) : error;
     const room = roomFault(error);
     if (room) return this.problem(503, 'Not reachable just now', room);
@@ -77,7 +77,7 @@ export class ProblemFilter implements ExceptionFilter {
     return this.problem(500, 'A fault of ours', sentence('fault.ours'));
   }
 
-  private problem(status: number, title: string, detail: string, faults?: Problem['faults']): Problem {
+  private problem(status: number, title: string, detail: string, faults?: ProblemDetails['faults']): ProblemDetails {
     return { type: `${this.config.PUBLIC_URL}/problems/${status}`, title, status, detail, faults };
   }
 }

@@ -1,7 +1,7 @@
 import type { Role } from '@goodword/core/contract';
 
 /** Whose data a caller may touch. Every query is made with one in hand. */
-export interface Scope {
+export interface AccessScope {
   organizationId: number;
   /** Null: all chapters of the organization. */
   chapterId: number | null;
@@ -13,6 +13,6 @@ export interface Scope {
 }
 
 /** The program acting on its own in an organization: jobs, hooks, ways out. */
-export function programScope(organizationId: number, chapterId: number | null = null): Scope {
+export function programScope(organizationId: number, chapterId: number | null = null): AccessScope {
   return { organizationId, chapterId, actorId: null, role: 'owner', boundTo: null };
 }

@@ -1,10 +1,10 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Role } from '@goodword/core/contract';
-import type { Session } from './api';
+import type { CallerSession } from './api';
 import { CONFIG, type Config } from './config';
 import { Database } from './database';
-import type { Scope } from './scope';
+import type { AccessScope } from './scope';
 
 const DAYS = 14;
 const HOUR_MS = 3_600_000;
@@ -23,7 +23,7 @@ interface SessionRow {
 }
 
 /** Where a session was begun: the caller's address and what browser it says it is. */
-export interface Place {
+export interface ClientPlace {
   network: string;
   browser: string;
 }
@@ -52,7 +52,7 @@ export class Sessions {
     this.idleMs = config.SESSION_IDLE_HOURS * HOUR_MS;
   }
 
-  async open(teammate: { id: number; organizationId: number }, place: Place): Promise<string> {
+  async open(teammate: { id: number; organizationId: number }, place: ClientPlace): Promise<string> {
     const token = randomBytes(32).toString('base64url');
     const knex = this.database.unscoped();
     // Whoever is bound to chapters begins in the first, and stays there when others are opened.
@@ -71,7 +71,7 @@ export class Sessions {
     return token;
   }
 
-  async find(token: string | undefined): Promise<Session | null> {
+  async find(token: string | undefined): Promise<CallerSession | null> {
     if (!token) return null;
     const row = (await this.database
       .unscoped()('session')
@@ -84,7 +84,12 @@ export class Sessions {
     if (!row) return null;
     if (Date.now() - row.seen_at.getTime() > MARK_MS)
       await this.database.unscoped()('session').where('token_hash', row.token_hash).update({ seen_at: new Date() });
-    const scope = { organizationId: row.organization_id, actorId: row.teammate_id, role: row.role, ...placeOf(row.own_chapters, row.chapter_id) };
+    const scope = {
+      organizationId: row.organization_id,
+      actorId: row.teammate_id,
+      role: row.role,
+      ...clientPlaceOf(row.own_chapters, row.chapter_id),
+    };
     return { tokenHash: row.token_hash, csrf: row.csrf, teammateId: row.teammate_id, scope };
   }
 
@@ -132,7 +137,7 @@ export class Sessions {
  * Where a request works: a teammate bound to chapters never sees beyond them, whatever the session says, and works in one
  * at a time, the first until another is chosen; in none (0) where none is named.
  */
-export function placeOf(own: readonly number[] | null, chosen: number | null): Pick<Scope, 'chapterId' | 'boundTo'> {
+export function clientPlaceOf(own: readonly number[] | null, chosen: number | null): Pick<AccessScope, 'chapterId' | 'boundTo'> {
   if (own === null) return { chapterId: chosen, boundTo: null };
   const chapterId = own.find((id) => id === chosen) ?? own[0] ?? 0;
   return { chapterId, boundTo: chapterId };

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { Database } from './database';
 import { migrate } from './migrate';
-import { programScope, type Scope } from './scope';
+import { programScope, type AccessScope } from './scope';
 
 const TEMPLATE = 'gw_template';
 
@@ -47,10 +47,10 @@ export async function openTestDatabase(): Promise<{ database: Database; url: str
 }
 
 /** An organization with two chapters and an owner, and the scope of all of it. */
-export async function makeOrganization(
+export async function makeTestOrganization(
   database: Database,
   name = 'Lantern Ferry Trust',
-): Promise<{ scope: Scope; chapters: number[]; ownerId: number }> {
+): Promise<{ scope: AccessScope; chapters: number[]; ownerId: number }> {
   const knex = database.unscoped();
   const [organizationId] = (await knex('organization').insert({
     name,

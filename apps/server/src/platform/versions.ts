@@ -2,13 +2,13 @@ import { isDeepStrictEqual } from 'node:util';
 import { seenAll, visible } from '@goodword/core/common';
 import type { Scoped } from './database';
 import { Newer, NotFound } from './errors';
-import type { Scope } from './scope';
+import type { AccessScope } from './scope';
 
 /** What is saved as a whole by hand, each with the version that it is at and who made it. */
 type Saved = 'segment' | 'campaign' | 'list' | 'layout' | 'people_view';
 
 /** What somebody of the team is called by whoever asks; null for the program. */
-export function calledBy(scope: Scope, id: number | null, name: string | null): string | null {
+export function calledBy(scope: AccessScope, id: number | null, name: string | null): string | null {
   return id !== null && id === scope.actorId ? 'You, in another window,' : name;
 }
 

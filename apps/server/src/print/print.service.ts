@@ -16,7 +16,7 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { HouseholdsRepository } from '../record/households.repository';
 import { NotesRepository } from '../record/notes.repository';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
@@ -25,7 +25,7 @@ import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersRepository, type PersonRow, type PostalParts } from '../supporters/supporters.repository';
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { toPdf } from './pdf';
-import { callSheet, doorSheet, labelSheet, letterPages, type Sheet, type SheetPerson } from './sheets';
+import { callSheet, doorSheet, labelSheet, letterPages, type PrintSheet, type SheetPerson } from './sheets';
 import { sentence } from '../platform/words';
 
 const MOST: Record<PrintAct['form'], number> = { call: MOST_CALLS, door: 5000, labels: 20_000, letters: 3000 };
@@ -43,7 +43,7 @@ const COLUMN_WORDS: Record<string, string> = {
 /** What goes by post. */
 const POSTED: ReadonlySet<PrintAct['form']> = new Set(['labels', 'letters']);
 
-export interface Printed {
+export interface PrintedDocument {
   name: string;
   bytes: Buffer;
   /** People who are on it; the others are held back. */
@@ -83,7 +83,7 @@ export class PrintService {
   ) {}
 
   /** What is printed, settled before the work begins: a call sheet is the sheet of a list of calls, so that its answers can be entered. */
-  async settled(scope: Scope, act: PrintAct, ids: readonly number[]): Promise<PrintAct> {
+  async settled(scope: AccessScope, act: PrintAct, ids: readonly number[]): Promise<PrintAct> {
     if (ids.length > MOST[act.form])
       throw new Conflict(sentence('print.too-many', { count: ids.length, what: NAMES[act.form].toLowerCase(), most: MOST[act.form] }));
     if (act.form === 'letters') await this.letter(this.database.read(scope), act);
@@ -93,7 +93,7 @@ export class PrintService {
     return { ...act, callListId: id };
   }
 
-  async make(scope: Scope, act: PrintAct, ids: readonly number[]): Promise<Printed> {
+  async make(scope: AccessScope, act: PrintAct, ids: readonly number[]): Promise<PrintedDocument> {
     const db = this.database.read(scope);
     const organization = await this.team.organization(scope);
     const channel = act.form === 'call' ? 'call' : 'post';
@@ -117,7 +117,7 @@ export class PrintService {
     };
   }
 
-  private async document(scope: Scope, act: PrintAct, may: Here[], held: string[], organization: OrganizationRow) {
+  private async document(scope: AccessScope, act: PrintAct, may: Here[], held: string[], organization: OrganizationRow) {
     switch (act.form) {
       case 'call':
         return this.callDocument(scope, act, may, held, organization);
@@ -138,7 +138,7 @@ export class PrintService {
     }
   }
 
-  private async callDocument(scope: Scope, act: PrintAct, may: Here[], held: string[], organization: OrganizationRow) {
+  private async callDocument(scope: AccessScope, act: PrintAct, may: Here[], held: string[], organization: OrganizationRow) {
     const db = this.database.read(scope);
     const list = act.callListId === null ? undefined : await this.calls.find(db, act.callListId);
     if (!list) throw new NotFound('call list');
@@ -160,7 +160,7 @@ export class PrintService {
     );
   }
 
-  private async letterDocument(scope: Scope, act: PrintAct, may: Here[], organization: OrganizationRow) {
+  private async letterDocument(scope: AccessScope, act: PrintAct, may: Here[], organization: OrganizationRow) {
     const db = this.database.read(scope);
     const letter = await this.letter(db, act);
     const sender = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
@@ -197,7 +197,7 @@ export class PrintService {
     return formatDay(dayInZone(Date.now(), organization.time_zone), organization.locale);
   }
 
-  private async sheet(scope: Scope, act: PrintAct, held: string[], organization: OrganizationRow): Promise<Sheet> {
+  private async sheet(scope: AccessScope, act: PrintAct, held: string[], organization: OrganizationRow): Promise<PrintSheet> {
     const fields = await this.fields.all(this.database.read(scope));
     return {
       title: act.title || NAMES[act.form],
@@ -211,7 +211,13 @@ export class PrintService {
     };
   }
 
-  private async sheetPeople(scope: Scope, act: PrintAct, people: Here[], organization: OrganizationRow, boxes: string[]): Promise<SheetPerson[]> {
+  private async sheetPeople(
+    scope: AccessScope,
+    act: PrintAct,
+    people: Here[],
+    organization: OrganizationRow,
+    boxes: string[],
+  ): Promise<SheetPerson[]> {
     const db = this.database.read(scope);
     const ids = people.map(({ person }) => person.id);
     const [fields, values, gifts, tags, notes, standings] = await Promise.all([

@@ -2,11 +2,11 @@ import { execFileSync } from 'node:child_process';
 import type { BulkView, CallListView, Page, PrintAct, SupporterRow } from '@goodword/core/contract';
 import { startingRules } from '@goodword/core/permission';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
-import { houseDay, openHouse, until, type House } from '../testing/harness';
+import { houseDay, openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, letterOf, NOTHING } from '../testing/steps';
 import { addressLines } from './print.service';
 
-let house: House;
+let house: TestHouse;
 let ids: Record<string, number>;
 
 const PEOPLE = [
@@ -19,7 +19,7 @@ const PEOPLE = [
 ] as const;
 
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   // As a house in the United States starts, where post needs no agreement.
   await house.database.write(house.scope, (tx) =>
@@ -59,7 +59,7 @@ const print = async (act: Partial<PrintAct>) => {
     act: { do: 'print', ...act },
   });
   if (begun.status !== 202) return { refused: begun.body.detail, bulk: null, bytes: Buffer.alloc(0) };
-  const bulk = await until(
+  const bulk = await eventually(
     'the sheet',
     () => house.client.get<BulkView>(`/api/bulk/${begun.body.id}`),
     (one) => one.state !== 'waiting' && one.state !== 'running',

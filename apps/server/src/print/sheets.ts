@@ -15,7 +15,7 @@ export interface SheetPerson {
   city: string;
 }
 
-export interface Sheet {
+export interface PrintSheet {
   title: string;
   /** Under the title: what it is of, and who is not on it. */
   notes: string[];
@@ -33,7 +33,7 @@ const HAIR = '#B9C3BE';
 const SECOND = '#51626A';
 const MARGINS: [number, number, number, number] = [40, 40, 40, 44];
 
-function frame(sheet: Pick<Sheet, 'title' | 'paper' | 'day'>, content: Content): TDocumentDefinitions {
+function frame(sheet: Pick<PrintSheet, 'title' | 'paper' | 'day'>, content: Content): TDocumentDefinitions {
   return {
     pageSize: PAPERS[sheet.paper],
     pageMargins: MARGINS,
@@ -52,7 +52,7 @@ function frame(sheet: Pick<Sheet, 'title' | 'paper' | 'day'>, content: Content):
   };
 }
 
-function heading({ title, notes }: Sheet): Content {
+function heading({ title, notes }: PrintSheet): Content {
   return [
     { text: title, fontSize: 17, bold: true, margin: [0, 0, 0, 2] },
     ...notes.map((text): Content => ({ text, color: SECOND, margin: [0, 0, 0, 2] })),
@@ -99,7 +99,7 @@ const rules = (above: number) => ({
 });
 
 /** The people under the names of the columns, and under a title where there is one: on every page, and never without a person. */
-function table(sheet: Sheet, people: readonly SheetPerson[], title?: string): Content {
+function table(sheet: PrintSheet, people: readonly SheetPerson[], title?: string): Content {
   const width = PAPERS[sheet.paper].width - MARGINS[0] - MARGINS[2];
   const span = sheet.columns.length + 2;
   // What is left of the paper for a person, without the number and what stands between cells: a wider one would push the table over the edge.
@@ -132,14 +132,14 @@ function table(sheet: Sheet, people: readonly SheetPerson[], title?: string): Co
 }
 
 /** A sheet to call from: numbered people, what is known of each, boxes to tick, and room for notes. */
-export function callSheet(sheet: Sheet, people: readonly SheetPerson[]): TDocumentDefinitions {
+export function callSheet(sheet: PrintSheet, people: readonly SheetPerson[]): TDocumentDefinitions {
   return frame(sheet, [heading(sheet), table(sheet, people)]);
 }
 
 const SIDES = { odd: 'odd side', even: 'even side' } as const;
 
 /** A sheet to go from door to door with: by street, up the odd side and up the even side, with the house first. */
-export function doorSheet(sheet: Sheet, people: readonly SheetPerson[]): TDocumentDefinitions {
+export function doorSheet(sheet: PrintSheet, people: readonly SheetPerson[]): TDocumentDefinitions {
   const parts = walks(people).map((walk): Content => {
     const where = [walk.street || 'No street on file', walk.side && SIDES[walk.side], walk.city].filter(Boolean).join(', ');
     const doors = walk.doors.map((door) => ({ ...door, cells: [door.street, ...door.cells] }));

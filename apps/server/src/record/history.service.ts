@@ -4,7 +4,7 @@ import { CampaignsRepository } from '../campaigns/campaigns.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { FieldsRepository, valueOf } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
@@ -35,9 +35,9 @@ export class HistoryService {
     @Inject(MergingService) private readonly mergings: MergingService,
   ) {}
 
-  async undo(scope: Scope, supporterId: number, auditId: number): Promise<void> {
+  async undo(scope: AccessScope, supporterId: number, auditId: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      const person = await this.supporters.hold(tx, supporterId);
+      const person = await this.supporters.lockForUpdate(tx, supporterId);
       const [entry] = await tx.sql<HistoryRow>(
         "SELECT id, words, back AS undo_step, undone_at FROM audit WHERE organization_id = :org AND subject = 'supporter' AND subject_id = :supporterId AND id = :auditId FOR UPDATE",
         { supporterId, auditId },

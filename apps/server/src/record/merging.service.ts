@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { FieldView, MergeLine, MergePreview, UndoStep } from '@goodword/core/contract';
 import { formatValue, type Manner } from '@goodword/core/fields';
-import { standingNo } from '@goodword/core/permission';
+import { isOptedOut } from '@goodword/core/permission';
 import { placeWords } from '@goodword/core/words';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCellsRepository, type PersonCells } from '../permission/ledger/facts.repository';
@@ -10,7 +10,7 @@ import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
 import { Database, type Bound, type Scoped } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { FieldsRepository, valueOf, type ValueRow } from '../supporters/fields.repository';
 import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
@@ -55,7 +55,7 @@ export class MergingService {
   ) {}
 
   /** Both side by side, in what they differ, and what would come over. */
-  async preview(scope: Scope, keptId: number, goneId: number): Promise<MergePreview> {
+  async preview(scope: AccessScope, keptId: number, goneId: number): Promise<MergePreview> {
     const db = this.database.read(scope);
     const [kept, gone] = await this.sides(db, keptId, goneId);
     const counts = await this.mergings.counts(db, goneId);
@@ -71,7 +71,7 @@ export class MergingService {
     };
   }
 
-  async merge(scope: Scope, keptId: number, goneId: number, keep: Record<string, Choice>): Promise<void> {
+  async merge(scope: AccessScope, keptId: number, goneId: number, keep: Record<string, Choice>): Promise<void> {
     await this.database.write(scope, async (tx) => {
       await this.supporters.holdBoth(tx, keptId, goneId);
       const [kept, gone] = await this.sides(tx, keptId, goneId);
@@ -110,7 +110,7 @@ export class MergingService {
     const entries = [...asked.values()].flatMap(({ channel, scope }): NewEntry[] => {
       const opened = pointIds.some((contactPointId) => {
         const at = { contactPointId, channel, scope };
-        return before.some((person) => standingNo(person.marksAt(at))) && !standingNo(together.marksAt(at));
+        return before.some((person) => isOptedOut(person.marksAt(at))) && !isOptedOut(together.marksAt(at));
       });
       if (!opened) return [];
       const words = 'One of the two records stood at no when they were brought together';
@@ -134,12 +134,12 @@ export class MergingService {
   }
 
   /** Parts two records again; the history of both tells of it. */
-  async unmerge(scope: Scope, keptId: number, mergingId: number): Promise<void> {
+  async unmerge(scope: AccessScope, keptId: number, mergingId: number): Promise<void> {
     await this.database.write(scope, (tx) => this.part(tx, keptId, mergingId));
   }
 
   async part(tx: Scoped, keptId: number, mergingId: number): Promise<void> {
-    await this.supporters.hold(tx, keptId);
+    await this.supporters.lockForUpdate(tx, keptId);
     const merging = (await this.mergings.into(tx, keptId, true)).find((one) => one.id === mergingId);
     if (!merging) throw new Conflict(sentence('merge.parted'));
     const points = await this.pointsOf(tx, [keptId]);

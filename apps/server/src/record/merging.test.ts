@@ -1,13 +1,13 @@
 import type { MergePreview } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
-import { houseDay, openHouse, type House } from '../testing/harness';
+import { houseDay, openTestHouse, type TestHouse } from '../testing/harness';
 import { recording } from '../testing/recording';
-import { agreed, bringIn, COLUMNS, NOTHING } from '../testing/steps';
+import { agreed, bringIn, STEP_COLUMNS, NOTHING } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());
@@ -29,7 +29,7 @@ describe('two records of one person', () => {
   beforeAll(async () => {
     const rows = ['n.berg@example.org,Nunzia,Berg,206 555 0150', 'nunzia@example.net,Nunzia,,206 555 0151'];
     await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), {
-      columns: COLUMNS,
+      columns: STEP_COLUMNS,
       permission: { email: agreed('news'), text: NOTHING },
     });
     [kept, gone] = [await idOf('n.berg@example.org'), await idOf('nunzia@example.net')];
@@ -158,7 +158,7 @@ describe('two records of one person', () => {
 
   test('no edit is lost on the one that goes at that moment', async () => {
     const rows = ['o.berg@example.org,Oona,Berg,', 'oona@example.net,Oona,,'];
-    await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), { columns: COLUMNS, permission: { email: NOTHING, text: NOTHING } });
+    await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), { columns: STEP_COLUMNS, permission: { email: NOTHING, text: NOTHING } });
     const [stays, goes] = [await idOf('o.berg@example.org'), await idOf('oona@example.net')];
     const crossing = await field('Favourite crossing');
     const edits = [

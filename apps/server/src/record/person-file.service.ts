@@ -1,10 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { TIMELINE_KINDS, type PersonForm, type TimelineItem } from '@goodword/core/contract';
 import { writeCard, writeCsv } from '@goodword/core/intake';
-import { FileService } from '../evidence/file.service';
+import { EvidenceFileService } from '../evidence/file.service';
 import { Database } from '../platform/database';
 import { NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { SupportersService } from '../supporters/supporters.service';
 import { TeamRepository } from '../team/team.repository';
@@ -24,7 +24,7 @@ export class PersonFileService {
     @Inject(Database) private readonly database: Database,
     @Inject(SupportersService) private readonly supporters: SupportersService,
     @Inject(SupportersRepository) private readonly people: SupportersRepository,
-    @Inject(FileService) private readonly files: FileService,
+    @Inject(EvidenceFileService) private readonly files: EvidenceFileService,
     @Inject(RecordService) private readonly records: RecordService,
     @Inject(MergingRepository) private readonly mergings: MergingRepository,
     @Inject(TimelineRepository) private readonly timelines: TimelineRepository,
@@ -32,12 +32,12 @@ export class PersonFileService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  async make(scope: Scope, id: number, form: PersonForm): Promise<{ name: string; type: string; text: string }> {
+  async make(scope: AccessScope, id: number, form: PersonForm): Promise<{ name: string; type: string; text: string }> {
     const text = { json: () => this.json(scope, id), csv: () => this.csv(scope, id), vcf: () => this.card(scope, id) }[form];
     return { name: `supporter-${id}.${form}`, type: TYPES[form], text: await text() };
   }
 
-  private async everything(scope: Scope, id: number) {
+  private async everything(scope: AccessScope, id: number) {
     const db = this.database.read(scope);
     const known = await this.supporters.record(scope, id);
     const ids = await this.mergings.idsIn(db, id);
@@ -50,7 +50,7 @@ export class PersonFileService {
     return { known, around, permission, timeline, notes };
   }
 
-  private async json(scope: Scope, id: number): Promise<string> {
+  private async json(scope: AccessScope, id: number): Promise<string> {
     const { known, around, permission, timeline, notes } = await this.everything(scope, id);
     // Permission is told whole, with what was sent on its strength.
     const { fields, standings: _standings, entries: _entries, contactPoints, ...rest } = known;
@@ -74,7 +74,7 @@ export class PersonFileService {
   }
 
   /** One thing known in each row: what it is about, what it is, when, and what more there is to say. */
-  private async csv(scope: Scope, id: number): Promise<string> {
+  private async csv(scope: AccessScope, id: number): Promise<string> {
     const { known, around, permission, timeline, notes } = await this.everything(scope, id);
     const rows: string[][] = [
       ['Name', `${known.firstName} ${known.lastName}`.trim(), '', ''],
@@ -100,7 +100,7 @@ export class PersonFileService {
     return `\ufeff${writeCsv(['What', 'Value', 'When', 'More'], rows)}`;
   }
 
-  private async card(scope: Scope, id: number): Promise<string> {
+  private async card(scope: AccessScope, id: number): Promise<string> {
     const db = this.database.read(scope);
     const [person, points] = [await this.people.find(db, id), await this.people.pointsWithParts(db, [id])];
     if (!person) throw new NotFound('supporter');

@@ -2,7 +2,7 @@ import { Controller, HttpCode, Inject, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { schema, type MergePreview, type PersonForm, type TimelineItem } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { HistoryService } from './history.service';
 import { MergingService } from './merging.service';
 import { PersonFileService } from './person-file.service';
@@ -28,30 +28,34 @@ export class RecordController {
     params: schema.idParams,
     query: schema.timelineQuery,
   })
-  timeline(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { kinds?: string }): Promise<TimelineItem[]> {
+  timeline(@Caller() scope: AccessScope, @Id() id: number, @Input('query') query: { kinds?: string }): Promise<TimelineItem[]> {
     return this.records.timeline(scope, id, query.kinds);
   }
 
   @Route('post', ':id/history/:auditId/undo', { role: 'organizer', summary: 'Take one edit of a record back', params: schema.undoParams })
   @HttpCode(204)
-  undo(@Caller() scope: Scope, @Input('params') { id, auditId }: { id: number; auditId: number }): Promise<void> {
+  undo(@Caller() scope: AccessScope, @Input('params') { id, auditId }: { id: number; auditId: number }): Promise<void> {
     return this.history.undo(scope, id, auditId);
   }
 
   @Route('post', ':id/notes', { role: 'writer', summary: 'Write a note', params: schema.idParams, body: schema.noteBody })
-  addNote(@Caller() scope: Scope, @Id() id: number, @Input('body') { body }: { body: string }): Promise<{ id: number }> {
+  addNote(@Caller() scope: AccessScope, @Id() id: number, @Input('body') { body }: { body: string }): Promise<{ id: number }> {
     return this.records.addNote(scope, id, body);
   }
 
   @Route('put', ':id/notes/:noteId', { role: 'writer', summary: 'Change a note of one’s own', params: schema.noteParams, body: schema.changeNote })
   @HttpCode(204)
-  changeNote(@Caller() scope: Scope, @Input('params') { id, noteId }: NoteParams, @Input('body') body: { body: string; was: string }): Promise<void> {
+  changeNote(
+    @Caller() scope: AccessScope,
+    @Input('params') { id, noteId }: NoteParams,
+    @Input('body') body: { body: string; was: string },
+  ): Promise<void> {
     return this.records.changeNote(scope, id, noteId, body);
   }
 
   @Route('delete', ':id/notes/:noteId', { role: 'writer', summary: 'Delete a note of one’s own', params: schema.noteParams })
   @HttpCode(204)
-  removeNote(@Caller() scope: Scope, @Input('params') { id, noteId }: NoteParams): Promise<void> {
+  removeNote(@Caller() scope: AccessScope, @Input('params') { id, noteId }: NoteParams): Promise<void> {
     return this.records.changeNote(scope, id, noteId, null);
   }
 
@@ -62,13 +66,13 @@ export class RecordController {
     body: schema.joinHousehold,
   })
   @HttpCode(204)
-  join(@Caller() scope: Scope, @Id() id: number, @Input('body') { withId }: { withId: number }): Promise<void> {
+  join(@Caller() scope: AccessScope, @Id() id: number, @Input('body') { withId }: { withId: number }): Promise<void> {
     return this.records.join(scope, id, withId);
   }
 
   @Route('delete', ':id/household', { role: 'organizer', summary: 'Take a person out of the household', params: schema.idParams })
   @HttpCode(204)
-  leave(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+  leave(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.records.leave(scope, id);
   }
 
@@ -79,12 +83,12 @@ export class RecordController {
     body: schema.householdGreeting,
   })
   @HttpCode(204)
-  greet(@Caller() scope: Scope, @Id() id: number, @Input('body') { greeting, was }: { greeting: string | null; was: string }): Promise<void> {
+  greet(@Caller() scope: AccessScope, @Id() id: number, @Input('body') { greeting, was }: { greeting: string | null; was: string }): Promise<void> {
     return this.records.greet(scope, id, greeting ?? '', was);
   }
 
   @Route('get', ':id/merging', { role: 'organizer', summary: 'Two records side by side', params: schema.idParams, query: schema.mergeQuery })
-  preview(@Caller() scope: Scope, @Id() id: number, @Input('query') { withId }: { withId: number }): Promise<MergePreview> {
+  preview(@Caller() scope: AccessScope, @Id() id: number, @Input('query') { withId }: { withId: number }): Promise<MergePreview> {
     return this.mergings.preview(scope, id, withId);
   }
 
@@ -95,13 +99,17 @@ export class RecordController {
     body: schema.mergeRecords,
   })
   @HttpCode(204)
-  merge(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { goneId: number; keep: Record<string, 'kept' | 'gone'> }): Promise<void> {
+  merge(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: { goneId: number; keep: Record<string, 'kept' | 'gone'> },
+  ): Promise<void> {
     return this.mergings.merge(scope, id, body.goneId, body.keep);
   }
 
   @Route('delete', ':id/merging/:mergingId', { role: 'organizer', summary: 'Part two records again', params: schema.unmergeParams })
   @HttpCode(204)
-  unmerge(@Caller() scope: Scope, @Input('params') { id, mergingId }: { id: number; mergingId: number }): Promise<void> {
+  unmerge(@Caller() scope: AccessScope, @Input('params') { id, mergingId }: { id: number; mergingId: number }): Promise<void> {
     return this.mergings.unmerge(scope, id, mergingId);
   }
 
@@ -111,7 +119,12 @@ export class RecordController {
     params: schema.idParams,
     query: schema.personExport,
   })
-  async everything(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { as: PersonForm }, @Res() response: Response): Promise<void> {
+  async everything(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('query') query: { as: PersonForm },
+    @Res() response: Response,
+  ): Promise<void> {
     const { name, type, text } = await this.files.make(scope, id, query.as);
     response.attachment(name).type(type).send(text);
   }

@@ -5,7 +5,7 @@ import { stillAs } from '../platform/versions';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Forbidden, Invalid, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
 import { HouseholdsRepository } from './households.repository';
@@ -28,7 +28,7 @@ export class RecordService {
     @Inject(CampaignsRepository) private readonly campaigns: CampaignsRepository,
   ) {}
 
-  async around(scope: Scope, id: number): Promise<Pick<RecordView, 'rosters' | 'household' | 'greeting' | 'mergedFrom'>> {
+  async around(scope: AccessScope, id: number): Promise<Pick<RecordView, 'rosters' | 'household' | 'greeting' | 'mergedFrom'>> {
     const db = this.database.read(scope);
     const person = await this.supporters.need(db, id);
     const { locale } = await this.team.organization(scope);
@@ -45,7 +45,7 @@ export class RecordService {
     };
   }
 
-  async timeline(scope: Scope, id: number, asked: string | undefined): Promise<TimelineItem[]> {
+  async timeline(scope: AccessScope, id: number, asked: string | undefined): Promise<TimelineItem[]> {
     const kinds = asked === undefined ? TIMELINE_KINDS : asked.split(',').map(kindOf);
     const db = this.database.read(scope);
     await this.supporters.need(db, id);
@@ -53,17 +53,17 @@ export class RecordService {
     return this.timelines.of(db, [id, ...ids.filter((one) => one !== id)], await this.team.organization(scope), kinds);
   }
 
-  async addNote(scope: Scope, id: number, body: string): Promise<{ id: number }> {
+  async addNote(scope: AccessScope, id: number, body: string): Promise<{ id: number }> {
     return this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
+      await this.supporters.lockForUpdate(tx, id);
       return { id: await this.notes.add(tx, id, 'note', body) };
     });
   }
 
   /** Notes are changed by who wrote them; owners may as well. */
-  async changeNote(scope: Scope, id: number, noteId: number, change: { body: string; was: string } | null): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
+  async changeNote(scope: AccessScope, id: number, noteId: number, change: { body: string; was: string } | null): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
+      await this.supporters.lockForUpdate(tx, id);
       const note = await this.notes.find(tx, id, noteId);
       if (!note) throw new NotFound('note');
       if (note.made_by !== scope.actorId && scope.role !== 'owner') throw new Forbidden(sentence('note.not-yours'));
@@ -77,7 +77,7 @@ export class RecordService {
   }
 
   /** Both live together from now on; whoever was in another household moves. */
-  async join(scope: Scope, id: number, withId: number): Promise<void> {
+  async join(scope: AccessScope, id: number, withId: number): Promise<void> {
     if (id === withId) throw new Conflict(sentence('household.two'));
     await this.database.write(scope, async (tx) => {
       const [person, other] = await this.supporters.holdBoth(tx, id, withId);
@@ -96,9 +96,9 @@ export class RecordService {
     });
   }
 
-  async leave(scope: Scope, id: number): Promise<void> {
+  async leave(scope: AccessScope, id: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
+      await this.supporters.lockForUpdate(tx, id);
       const before = await this.households.idOf(tx, id);
       if (before === null) throw new Conflict(sentence('household.none'));
       await this.households.move(tx, id, null);
@@ -106,9 +106,9 @@ export class RecordService {
     });
   }
 
-  async greet(scope: Scope, id: number, greeting: string, was: string): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
+  async greet(scope: AccessScope, id: number, greeting: string, was: string): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
+      await this.supporters.lockForUpdate(tx, id);
       const home = await this.households.idOf(tx, id);
       if (home === null) throw new Conflict(sentence('household.none-yet'));
       stillAs(was, await this.households.holdGreeting(tx, home), 'the greeting');

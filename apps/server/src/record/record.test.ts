@@ -1,16 +1,16 @@
 import { execFileSync } from 'node:child_process';
 import type { PersonalVerdict, RecordView } from '@goodword/core/contract';
-import { houseDay, openHouse, until, type Client, type House } from '../testing/harness';
+import { houseDay, openTestHouse, eventually, type Client, type TestHouse } from '../testing/harness';
 import { recording } from '../testing/recording';
-import { agreed, bringIn, COLUMNS, moveTo, NOTHING } from '../testing/steps';
+import { agreed, bringIn, STEP_COLUMNS, moveTo, NOTHING } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   const rows = ['marisol@example.org,Marisol,Castellan,206 555 0141', 'jun@example.org,Jun,Castellan,206 555 0142', 'bo@example.org,Bo,,'];
   await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), {
-    columns: COLUMNS,
+    columns: STEP_COLUMNS,
     newTags: ['plank menders'],
     permission: { email: agreed('appeals'), text: NOTHING },
   });
@@ -212,9 +212,9 @@ describe('writing to one person', () => {
       to: 'marisol@example.org',
     });
     expect((await write(id)).status).toBe(202);
-    const mail = await until('the letter', () => house.sink.mails.find((one) => one.to.includes('marisol@example.org')), Boolean);
+    const mail = await eventually('the letter', () => house.sink.mails.find((one) => one.to.includes('marisol@example.org')), Boolean);
     expect(mail!.raw).toContain('Marisol and Jun');
-    await until(
+    await eventually(
       'it on the record',
       () => timeline(id, 'delivery'),
       (items) => items.some((one) => one.title === 'Got “To Marisol Castellan”'),

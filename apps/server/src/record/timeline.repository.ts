@@ -3,7 +3,7 @@ import { isoDay } from '@goodword/core/common';
 import type { TimelineItem, TimelineKind } from '@goodword/core/contract';
 import { formatMoney, type Manner } from '@goodword/core/fields';
 import { type Channel, type Verdict } from '@goodword/core/permission';
-import { CHANNEL_WORDS, ROAD_WORDS, verdictWords } from '@goodword/core/words';
+import { CHANNEL_WORDS, COLLECTION_METHOD_WORDS, verdictWords } from '@goodword/core/words';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Scoped } from '../platform/database';
 import { NotesRepository } from './notes.repository';
@@ -86,7 +86,7 @@ export class TimelineRepository {
         'permission',
         tone,
         `${said}: ${CHANNEL_WORDS[row.channel].toLowerCase()}`,
-        [ROAD_WORDS[row.how], row.source].filter(Boolean).join(', '),
+        [COLLECTION_METHOD_WORDS[row.how], row.source].filter(Boolean).join(', '),
         null,
       );
     });

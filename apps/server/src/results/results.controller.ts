@@ -2,7 +2,7 @@ import { Controller, HttpCode, Inject } from '@nestjs/common';
 import { schema, type MessageResults, type Page, type ReplyView, type ResultKind, type ResultPerson } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { ResultsRepository } from './results.repository';
 import { ResultsService } from './results.service';
 
@@ -15,7 +15,7 @@ export class ResultsController {
   ) {}
 
   @Route('get', 'messages/:id/results', { role: 'viewer', summary: 'What came of a message', params: schema.idParams })
-  of(@Caller() scope: Scope, @Id() id: number): Promise<MessageResults> {
+  of(@Caller() scope: AccessScope, @Id() id: number): Promise<MessageResults> {
     return this.results.of(scope, id);
   }
 
@@ -26,7 +26,7 @@ export class ResultsController {
     query: schema.resultPeople,
   })
   people(
-    @Caller() scope: Scope,
+    @Caller() scope: AccessScope,
     @Id() id: number,
     @Input('query') query: { kind: ResultKind; after?: string; limit: number },
   ): Promise<Page<ResultPerson>> {
@@ -35,12 +35,12 @@ export class ResultsController {
 
   @Route('post', 'deliveries/:id/settle', { role: 'organizer', summary: 'Settle an unsure delivery', params: schema.idParams, body: schema.settle })
   @HttpCode(204)
-  settle(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { as: 'sent' | 'again' }): Promise<void> {
+  settle(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { as: 'sent' | 'again' }): Promise<void> {
     return this.results.settle(scope, id, body.as);
   }
 
   @Route('get', 'replies', { role: 'viewer', summary: 'Replies, open ones first' })
-  replies(@Caller() scope: Scope): Promise<ReplyView[]> {
+  replies(@Caller() scope: AccessScope): Promise<ReplyView[]> {
     return this.repository.replies(this.database.read(scope));
   }
 
@@ -51,7 +51,7 @@ export class ResultsController {
     body: schema.handled,
   })
   @HttpCode(204)
-  handled(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { handled: boolean }): Promise<void> {
+  handled(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { handled: boolean }): Promise<void> {
     return this.results.handleReply(scope, id, body.handled);
   }
 }

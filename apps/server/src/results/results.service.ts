@@ -7,7 +7,7 @@ import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { MessagesRepository, type MessageRow } from '../messages/messages.repository';
 import { ResultsRepository } from './results.repository';
 import { sentence } from '../platform/words';
@@ -30,7 +30,7 @@ export class ResultsService {
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
   ) {}
 
-  async of(scope: Scope, id: number): Promise<MessageResults> {
+  async of(scope: AccessScope, id: number): Promise<MessageResults> {
     const db = this.database.read(scope);
     const message = await this.message(db, id);
     const [counts, events, links, recent, night] = await Promise.all([
@@ -57,7 +57,7 @@ export class ResultsService {
     };
   }
 
-  async people(scope: Scope, id: number, query: { kind: ResultKind; after?: string; limit: number }): Promise<Page<ResultPerson>> {
+  async people(scope: AccessScope, id: number, query: { kind: ResultKind; after?: string; limit: number }): Promise<Page<ResultPerson>> {
     const db = this.database.read(scope);
     const { channel } = await this.message(db, id);
     const { rows, total } = await this.results.people(db, id, query.kind, Number(decodeCursor(query.after, 1)?.[0] ?? 0), query.limit);
@@ -76,7 +76,7 @@ export class ResultsService {
     };
   }
 
-  async settle(scope: Scope, deliveryId: number, as: 'sent' | 'again'): Promise<void> {
+  async settle(scope: AccessScope, deliveryId: number, as: 'sent' | 'again'): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const delivery = await this.results.delivery(tx, deliveryId);
       if (!delivery) throw new NotFound('delivery');
@@ -92,8 +92,8 @@ export class ResultsService {
     });
   }
 
-  async handleReply(scope: Scope, id: number, handled: boolean): Promise<void> {
-    const found = await this.database.quietly(scope, (tx) => this.results.handleReply(tx, id, handled));
+  async handleReply(scope: AccessScope, id: number, handled: boolean): Promise<void> {
+    const found = await this.database.writeUnlogged(scope, (tx) => this.results.handleReply(tx, id, handled));
     if (!found) throw new NotFound('reply');
   }
 

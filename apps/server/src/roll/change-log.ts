@@ -2,7 +2,7 @@ import type { Scoped } from '../platform/database';
 import type { ChangedWhat } from '../platform/telling';
 
 /** One entry: what changed, and for whom. */
-export interface Change {
+export interface ChangeEntry {
   what: ChangedWhat;
   ref: number;
   ids: number[] | 'everybody';
@@ -32,7 +32,7 @@ export class ChangeLog {
   }
 
   /** What was committed since the last time. */
-  async next(db: Scoped): Promise<Change[]> {
+  async next(db: Scoped): Promise<ChangeEntry[]> {
     const rows = await db.sql<{ id: number; what: ChangedWhat; ref: number; ids: string | null; settled: number }>(
       'SELECT id, what, ref, ids, at < UTC_TIMESTAMP(3) - INTERVAL :seconds SECOND AS settled FROM change_log WHERE organization_id = :org AND id > :from ORDER BY id',
       { from: this.settled, seconds: SETTLED_SECONDS },

@@ -1,38 +1,38 @@
 import type { HouseRules } from '@goodword/core/permission';
-import type { Reading, Rule, Trace } from '@goodword/core/segment';
+import type { EvaluationContext, Rule, Trace } from '@goodword/core/segment';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { Database } from '../platform/database';
-import type { Scope } from '../platform/scope';
-import { OrganizationRoll, type Around, type Counted, type MovedQuestion, type OrderRef } from './organization-roll';
-import { lookGroups, type LookGroups } from './look';
-import type { Asked } from './verdicts';
+import type { AccessScope } from '../platform/scope';
+import { OrganizationRoll, type PageAround, type CountedTree, type MovedQuestion, type OrderRef } from './organization-roll';
+import { groupReaders, type GroupReaders } from './look';
+import type { VerdictQuery } from './verdicts';
 
 /** Questions about sets of people. Segments inside a rule are expanded before it is asked. */
 export interface RollQuestions {
-  count: { rule: Rule; reading: Reading; beside: Rule[] };
-  members: { rule: Rule; reading: Reading };
-  page: { rule: Rule; reading: Reading; by: OrderRef; descending: boolean; after: number | null; limit: number };
-  trace: { rules: Rule[]; reading: Reading; supporterId: number };
+  count: { rule: Rule; reading: EvaluationContext; beside: Rule[] };
+  members: { rule: Rule; reading: EvaluationContext };
+  page: { rule: Rule; reading: EvaluationContext; by: OrderRef; descending: boolean; after: number | null; limit: number };
+  trace: { rules: Rule[]; reading: EvaluationContext; supporterId: number };
   find: { words: string[]; limit: number };
   /** Ids in rising order. */
-  look: { asked: Asked; ids: Uint32Array };
+  look: { asked: VerdictQuery; ids: Uint32Array };
   moved: MovedQuestion;
 }
 
 export interface RollAnswers {
-  count: Counted;
+  count: CountedTree;
   members: Uint32Array;
   page: { ids: number[]; total: number };
   /** One for each rule; null where the person is not in the caller's scope. */
   trace: (Trace | null)[];
   find: number[];
-  look: LookGroups;
+  look: GroupReaders;
   moved: { opens: number; closes: number };
 }
 
 /** Who answers: in this thread, or by way of another. */
 export interface Roll {
-  ask<Q extends keyof RollQuestions>(scope: Scope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]>;
+  ask<Q extends keyof RollQuestions>(scope: AccessScope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]>;
   close(): Promise<void>;
 }
 
@@ -50,7 +50,7 @@ export class RollEngine implements Roll {
     private readonly megabytes = 512,
   ) {}
 
-  ask<Q extends keyof RollQuestions>(scope: Scope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
+  ask<Q extends keyof RollQuestions>(scope: AccessScope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
     const id = scope.organizationId;
     const before = this.lines.get(id) ?? Promise.resolve();
     const answer = before.catch(() => undefined).then(() => this.answer(scope, what, question));
@@ -62,11 +62,11 @@ export class RollEngine implements Roll {
     await Promise.allSettled(this.lines.values());
   }
 
-  private async answer<Q extends keyof RollQuestions>(scope: Scope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
+  private async answer<Q extends keyof RollQuestions>(scope: AccessScope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
     const roll = this.rollOf(scope.organizationId);
     const db = this.database.read(scope);
     let rules: Promise<HouseRules> | undefined;
-    const around: Around = { db, rules: () => (rules ??= this.houseRules.rules(db)) };
+    const around: PageAround = { db, rules: () => (rules ??= this.houseRules.rules(db)) };
     try {
       return (await ANSWER[what](roll, around, question)) as RollAnswers[Q];
     } finally {
@@ -93,12 +93,12 @@ export class RollEngine implements Roll {
   }
 }
 
-const ANSWER: { [Q in keyof RollQuestions]: (roll: OrganizationRoll, around: Around, question: RollQuestions[Q]) => Promise<RollAnswers[Q]> } = {
+const ANSWER: { [Q in keyof RollQuestions]: (roll: OrganizationRoll, around: PageAround, question: RollQuestions[Q]) => Promise<RollAnswers[Q]> } = {
   count: (roll, around, { rule, reading, beside }) => roll.count(around, rule, reading, beside),
   members: (roll, around, { rule, reading }) => roll.members(around, rule, reading),
   page: (roll, around, { rule, reading, ...page }) => roll.page(around, rule, reading, page),
   find: (roll, around, { words, limit }) => roll.find(around, words, limit),
-  look: async (roll, around, { asked, ids }) => lookGroups(ids, await roll.verdictsOf(around, asked, ids)),
+  look: async (roll, around, { asked, ids }) => groupReaders(ids, await roll.verdictsOf(around, asked, ids)),
   moved: (roll, around, question) => roll.moved(around, question),
   trace: (roll, around, { rules, reading, supporterId }) => roll.trace(around, rules, supporterId, reading),
 };

@@ -3,21 +3,21 @@ import { STATES } from '@goodword/core/permission';
 import { narrowAmounts, NO_DAY, runningTotals, type Column } from '@goodword/core/segment';
 
 /** A row of a column's query: the supporter's id, and what is known of them. */
-export type Row = readonly unknown[];
+export type ColumnRow = readonly unknown[];
 
 /**
  * A column that is kept: filled row by row, mended for single people, larger when there are more people. After rows were
  * put, `finish` makes it readable again. The version grows with every change, so that what was worked out from the
  * column is known to be old.
  */
-export interface Held {
+export interface MaterializedColumn {
   readonly column: Column;
   version: number;
   readonly bytes: number;
   grow(size: number): void;
   /** Takes away what is known of these, before it is read anew. */
   reset(ordinals: readonly number[]): void;
-  put(ordinal: number, row: Row): void;
+  put(ordinal: number, row: ColumnRow): void;
   finish(): void;
 }
 
@@ -30,7 +30,7 @@ export const newVersion = () => ++versions;
 type Values = Float64Array | Int32Array | Uint32Array | Uint16Array | Uint8Array;
 
 /** One number for each: how each kind of column keeps it, and what stands for "nothing known". */
-abstract class HeldValues<A extends Values> implements Held {
+abstract class ValuesColumn<A extends Values> implements MaterializedColumn {
   version = newVersion();
   protected values: A;
 
@@ -43,7 +43,7 @@ abstract class HeldValues<A extends Values> implements Held {
   }
 
   abstract readonly column: Column;
-  protected abstract valueOf(row: Row): number;
+  protected abstract valueOf(row: ColumnRow): number;
 
   get bytes(): number {
     return this.values.byteLength;
@@ -60,7 +60,7 @@ abstract class HeldValues<A extends Values> implements Held {
     for (const ordinal of ordinals) this.values[ordinal] = this.missing;
   }
 
-  put(ordinal: number, row: Row): void {
+  put(ordinal: number, row: ColumnRow): void {
     this.values[ordinal] = this.valueOf(row);
   }
 
@@ -74,38 +74,38 @@ abstract class HeldValues<A extends Values> implements Held {
   }
 }
 
-export class HeldNumbers extends HeldValues<Float64Array> {
+export class NumbersColumn extends ValuesColumn<Float64Array> {
   constructor(size: number) {
     super(Float64Array, NaN, size);
   }
   get column(): Column {
     return { kind: 'number', values: this.values };
   }
-  protected valueOf(row: Row): number {
+  protected valueOf(row: ColumnRow): number {
     return row[1] === null ? NaN : Number(row[1]);
   }
 }
 
-export class HeldDays extends HeldValues<Int32Array> {
+export class DaysColumn extends ValuesColumn<Int32Array> {
   constructor(size: number) {
     super(Int32Array, NO_DAY, size);
   }
   get column(): Column {
     return { kind: 'day', values: this.values };
   }
-  protected valueOf(row: Row): number {
+  protected valueOf(row: ColumnRow): number {
     return row[1] === null ? NO_DAY : Number(row[1]);
   }
 }
 
-export class HeldMonthDays extends HeldValues<Uint16Array> {
+export class MonthDaysColumn extends ValuesColumn<Uint16Array> {
   constructor(size: number) {
     super(Uint16Array, 0, size);
   }
   get column(): Column {
     return { kind: 'monthDay', values: this.values };
   }
-  protected valueOf(row: Row): number {
+  protected valueOf(row: ColumnRow): number {
     return Number(row[1] ?? 0);
   }
 }
@@ -116,7 +116,7 @@ export function folded(text: string): string {
 }
 
 /** Words by dictionary; one that nobody has any more stays in it, which costs nothing but its letters. */
-export class HeldTexts extends HeldValues<Uint32Array> {
+export class TextsColumn extends ValuesColumn<Uint32Array> {
   readonly dictionary: string[] = [''];
   private readonly foldedWords: string[] = [];
   private readonly codeOf = new Map<string, number>([['', 0]]);
@@ -138,7 +138,7 @@ export class HeldTexts extends HeldValues<Uint32Array> {
   override get bytes(): number {
     return this.values.byteLength + this.dictionary.length * 100;
   }
-  protected valueOf(row: Row): number {
+  protected valueOf(row: ColumnRow): number {
     const word = String((row[1] as string | number | null) ?? '')
       .trim()
       .toLowerCase();
@@ -151,7 +151,7 @@ export class HeldTexts extends HeldValues<Uint32Array> {
   }
 }
 
-export class HeldStandings extends HeldValues<Uint8Array> {
+export class StagesColumn extends ValuesColumn<Uint8Array> {
   private readonly standings: string[] = [];
 
   constructor(size: number) {
@@ -160,7 +160,7 @@ export class HeldStandings extends HeldValues<Uint8Array> {
   get column(): Column {
     return { kind: 'standing', codes: this.values, standings: this.standings };
   }
-  protected valueOf(row: Row): number {
+  protected valueOf(row: ColumnRow): number {
     const standing = String(row[1]);
     const known = this.standings.indexOf(standing);
     return known >= 0 ? known + 1 : this.standings.push(standing);
@@ -168,19 +168,19 @@ export class HeldStandings extends HeldValues<Uint8Array> {
 }
 
 /** Permission states by their place in STATES; of whom nothing is said was never asked. */
-export class HeldStates extends HeldValues<Uint8Array> {
+export class StatesColumn extends ValuesColumn<Uint8Array> {
   constructor(size: number) {
     super(Uint8Array, STATES.indexOf('never'), size);
   }
   get column(): Column {
     return { kind: 'state', codes: this.values };
   }
-  protected valueOf(row: Row): number {
+  protected valueOf(row: ColumnRow): number {
     return Number(row[1]);
   }
 }
 
-export class HeldBits implements Held {
+export class BitsColumn implements MaterializedColumn {
   version = newVersion();
   private bits: Bits;
 
@@ -234,7 +234,7 @@ class Facts {
 }
 
 /** Any number of facts for each, one behind the other: gifts (day, amount) and messages (day, which). */
-export class HeldRuns implements Held {
+export class RunsColumn implements MaterializedColumn {
   version = newVersion();
   private starts: Uint32Array;
   private days = new Int32Array(0);
@@ -279,7 +279,7 @@ export class HeldRuns implements Held {
     for (const ordinal of ordinals) this.anew.add(ordinal);
   }
 
-  put(ordinal: number, row: Row): void {
+  put(ordinal: number, row: ColumnRow): void {
     this.fresh.push(ordinal, Number(row[1]), Number(row[2]));
   }
 

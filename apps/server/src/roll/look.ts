@@ -2,10 +2,10 @@ import { firstCopy, type Verdict } from '@goodword/core/permission';
 import { VERDICTS, type VerdictsOf } from './verdicts';
 
 /** People by verdict, each group in rising order. */
-export type LookGroups = Partial<Record<Verdict, Uint32Array>>;
+export type GroupReaders = Partial<Record<Verdict, Uint32Array>>;
 
 /** Counts a group down: people by what the message meets at them, one copy to each address. `ids` must be in rising order. */
-export function lookGroups(ids: Uint32Array, { verdicts, points }: VerdictsOf): LookGroups {
+export function groupReaders(ids: Uint32Array, { verdicts, points }: VerdictsOf): GroupReaders {
   const taken = new Set<number>();
   const places = new Uint8Array(ids.length);
   const counts = new Map<number, number>();
@@ -14,7 +14,7 @@ export function lookGroups(ids: Uint32Array, { verdicts, points }: VerdictsOf): 
     places[i] = place;
     counts.set(place, (counts.get(place) ?? 0) + 1);
   }
-  const out: LookGroups = {};
+  const out: GroupReaders = {};
   for (const [place, count] of counts) {
     const some = new Uint32Array(count);
     let n = 0;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { HeldDays, HeldMonthDays, HeldNumbers, HeldTexts, type Held } from './held';
-import { mended, orderBy } from './orders';
+import { DaysColumn, MonthDaysColumn, NumbersColumn, TextsColumn, type MaterializedColumn } from './held';
+import { mendedOrder, orderBy } from './orders';
 
 const MOST = 60;
 const words = fc.constantFrom(null, 'Abara', 'abara', 'Ábara', 'Berg', 'van Berg', '');
@@ -24,15 +24,15 @@ const someone: fc.Arbitrary<Values> = fc.record({
 /** The columns of these people, filled as the roll fills them. */
 function columnsOf() {
   return {
-    last: new HeldTexts(MOST),
-    first: new HeldTexts(MOST),
-    day: new HeldDays(MOST),
-    number: new HeldNumbers(MOST),
-    birthday: new HeldMonthDays(MOST),
+    last: new TextsColumn(MOST),
+    first: new TextsColumn(MOST),
+    day: new DaysColumn(MOST),
+    number: new NumbersColumn(MOST),
+    birthday: new MonthDaysColumn(MOST),
   };
 }
 function fill(columns: ReturnType<typeof columnsOf>, ordinal: number, values: Values): void {
-  for (const [name, held] of Object.entries(columns) as [keyof Values, Held][]) {
+  for (const [name, held] of Object.entries(columns) as [keyof Values, MaterializedColumn][]) {
     held.reset([ordinal]);
     if (values[name] !== null) held.put(ordinal, [ordinal, values[name]]);
     held.finish();
@@ -67,7 +67,7 @@ test('an order that is mended is the order made anew, whoever changed and whoeve
         }
         newcomers.forEach((values, i) => fill(columns, people.length + i, values));
         const size = people.length + newcomers.length;
-        expect([...mended(before, keys, ids, size, descending, changed)]).toEqual([...orderBy(keys, ids, size, descending)]);
+        expect([...mendedOrder(before, keys, ids, size, descending, changed)]).toEqual([...orderBy(keys, ids, size, descending)]);
       },
     ),
     { numRuns: 600 },

@@ -147,7 +147,7 @@ function without(order: Uint32Array, some: ReadonlySet<number>, size: number): U
  * The same order after some people's values changed and some came new: they are taken out, put in order among themselves,
  * and each is put where it belongs by halving. Costs one pass over everybody, and a few comparisons for each who moves.
  */
-export function mended(
+export function mendedOrder(
   order: Uint32Array,
   keys: readonly SortKey[],
   ids: Uint32Array,

@@ -4,41 +4,41 @@ import type { Channel, HouseRules, Scope as PermissionScope } from '@goodword/co
 import {
   columnKey,
   evaluate,
-  linesOf,
+  segmentLines,
   narrow,
   trace,
   type Column,
   type Columns,
   type Line,
-  type Memo,
-  type Reading,
+  type EvaluationCache,
+  type EvaluationContext,
   type Rule,
-  type Step,
+  type NarrowingStep,
   type Trace,
 } from '@goodword/core/segment';
 import type { Scoped } from '../platform/database';
-import { ChangeLog, type Change } from './change-log';
-import { folded, type Held, type HeldTexts } from './held';
-import { mended, orderBy } from './orders';
+import { ChangeLog, type ChangeEntry } from './change-log';
+import { folded, type MaterializedColumn, type TextsColumn } from './held';
+import { mendedOrder, orderBy } from './orders';
 import { Ordinals } from './ordinals';
 import { PeopleRows } from './people-rows';
-import { fieldSource, sourceOf, type Source, type TypeOf } from './sources';
-import { Standings } from './standings';
-import { HeldVerdicts, type Asked, type VerdictsOf } from './verdicts';
+import { fieldSource, sourceOf, type ColumnSource, type TypeOf } from './sources';
+import { ConsentColumns } from './standings';
+import { VerdictsColumn, type VerdictQuery, type VerdictsOf } from './verdicts';
 
 /** What people can be put in order by: names, or a field everybody has, or a custom one. */
 export type OrderRef = 'name' | string | number;
 
-interface Kept {
-  source: Source;
-  held: Held;
+interface KeptColumn {
+  source: ColumnSource;
+  column: MaterializedColumn;
   /** When it was last read, in the order of readings. */
   used: number;
 }
 
 interface KeptOrder {
   /** The columns it was made of; others in their place make it anew. */
-  columns: readonly Held[];
+  columns: readonly MaterializedColumn[];
   order: Uint32Array;
   /** Whose values changed since. */
   moved: Set<number>;
@@ -56,7 +56,7 @@ const MOST_ORDERS = 6;
 const MOST_MOVED = 20_000;
 
 /** What changes by itself or is read from other tables, handed in with each question. */
-export interface Around {
+export interface PageAround {
   db: Scoped;
   rules: () => Promise<HouseRules>;
 }
@@ -68,8 +68,8 @@ export interface Around {
 export class OrganizationRoll {
   private readonly people = new Ordinals();
   private readonly log = new ChangeLog();
-  private readonly columns = new Map<string, Kept>();
-  private readonly verdicts = new Map<string, { held: HeldVerdicts; used: number }>();
+  private readonly columns = new Map<string, KeptColumn>();
+  private readonly verdicts = new Map<string, { column: VerdictsColumn; used: number }>();
   private readonly results = new Map<string, Result>();
   private readonly orders = new Map<string, KeptOrder>();
   private readonly types = new Map<number, FieldType>();
@@ -79,7 +79,7 @@ export class OrganizationRoll {
   private readings = 0;
 
   get bytes(): number {
-    const some = [...this.columns.values(), ...this.verdicts.values()].reduce((sum, { held }) => sum + held.bytes, 0);
+    const some = [...this.columns.values(), ...this.verdicts.values()].reduce((sum, { column }) => sum + column.bytes, 0);
     return some + this.people.bytes + this.results.size * (this.people.size / 8) + this.orders.size * this.people.size * 4;
   }
 
@@ -98,7 +98,7 @@ export class OrganizationRoll {
   }
 
   /** Everybody in the caller's scope who passes, with the narrowing of each line; `beside` is counted within them. */
-  async count(around: Around, rule: Rule, reading: Reading, beside: readonly Rule[]): Promise<Counted> {
+  async count(around: PageAround, rule: Rule, reading: EvaluationContext, beside: readonly Rule[]): Promise<CountedTree> {
     await this.ready(around, [rule, ...beside]);
     const within = this.within(around.db);
     const { bits, steps } = narrow(rule, this.view(), reading, { memo: this.memo(reading), within });
@@ -110,29 +110,29 @@ export class OrganizationRoll {
     };
   }
 
-  async members(around: Around, rule: Rule, reading: Reading): Promise<Uint32Array> {
+  async members(around: PageAround, rule: Rule, reading: EvaluationContext): Promise<Uint32Array> {
     await this.ready(around, [rule]);
     return Uint32Array.from(this.passing(around.db, rule, reading).ordinals(), (ordinal) => this.people.ids[ordinal]!);
   }
 
   /** The verdicts of these people for a question, in their order; of whoever is not in the caller's scope: no address. */
-  async verdictsOf(around: Around, asked: Asked, ids: Uint32Array): Promise<VerdictsOf> {
+  async verdictsOf(around: PageAround, asked: VerdictQuery, ids: Uint32Array): Promise<VerdictsOf> {
     const line: Line = { kind: 'may', may: true, ...asked };
     await this.ready(around, [line]);
-    return this.verdicts.get(columnKey(line).split(':').slice(1).join(':'))!.held.of(this.people, ids);
+    return this.verdicts.get(columnKey(line).split(':').slice(1).join(':'))!.column.of(this.people, ids);
   }
 
   /**
    * How many a change of rules opens and closes, of everybody in the caller's scope or of those who are on a list. Read for
    * the question and not kept: rules are weighed seldom.
    */
-  async moved(around: Around, { channel, scope, listId, before, after }: MovedQuestion): Promise<{ opens: number; closes: number }> {
+  async moved(around: PageAround, { channel, scope, listId, before, after }: MovedQuestion): Promise<{ opens: number; closes: number }> {
     const onList: Line[] = listId === null ? [] : [{ kind: 'list', listId, on: true }];
     await this.ready(around, onList);
     const of = this.within(around.db);
     const people = onList[0] ? evaluate(onList[0], this.view(), { today: 0 }).and(of) : of;
     const rules = withLongestCaps(before, after);
-    const standings = new Standings(this.people, { channel, scope, rules, now: new Date() });
+    const standings = new ConsentColumns(this.people, { channel, scope, rules, now: new Date() });
     await standings.read(around.db.ofAll(), Promise.resolve());
     const could = new Bits(this.people.size);
     standings.decide((ordinal, { verdict }) => {
@@ -149,9 +149,9 @@ export class OrganizationRoll {
 
   /** So many of those who pass, in an order, after somebody; with how many there are in all. */
   async page(
-    around: Around,
+    around: PageAround,
     rule: Rule,
-    reading: Reading,
+    reading: EvaluationContext,
     page: { by: OrderRef; descending: boolean; after: number | null; limit: number },
   ): Promise<{ ids: number[]; total: number }> {
     await this.ready(around, [rule]);
@@ -165,7 +165,7 @@ export class OrganizationRoll {
   }
 
   /** Why one person passes each rule or does not; nulls for somebody who is not in the caller's scope. */
-  async trace(around: Around, rules: readonly Rule[], supporterId: number, reading: Reading): Promise<(Trace | null)[]> {
+  async trace(around: PageAround, rules: readonly Rule[], supporterId: number, reading: EvaluationContext): Promise<(Trace | null)[]> {
     await this.ready(around, rules);
     const ordinal = this.people.ordinalOf(supporterId);
     if (ordinal === undefined || !this.within(around.db).has(ordinal)) return rules.map(() => null);
@@ -173,9 +173,9 @@ export class OrganizationRoll {
   }
 
   /** People whose first or last name has a part that begins with each of the words, by name. */
-  async find(around: Around, words: readonly string[], limit: number): Promise<number[]> {
+  async find(around: PageAround, words: readonly string[], limit: number): Promise<number[]> {
     const order = await this.order(around, 'name', false);
-    const names = ['firstName', 'lastName'].map((ref) => this.columns.get(`field:${ref}`)!.held as HeldTexts);
+    const names = ['firstName', 'lastName'].map((ref) => this.columns.get(`field:${ref}`)!.column as TextsColumn);
     const [first, last] = [names[0]!, names[1]!];
     const tests = words.map(folded).map((word) => ({ first: beginners(first.plain, word), last: beginners(last.plain, word) }));
     const [firstCodes, lastCodes] = [first.codes, last.codes];
@@ -191,7 +191,7 @@ export class OrganizationRoll {
     return ids;
   }
 
-  private passing(db: Scoped, rule: Rule, reading: Reading): Bits {
+  private passing(db: Scoped, rule: Rule, reading: EvaluationContext): Bits {
     return evaluate(rule, this.view(), reading, this.memo(reading)).and(this.within(db));
   }
 
@@ -212,20 +212,20 @@ export class OrganizationRoll {
     const [kind, ...rest] = key.split(':');
     if (kind === 'permission' || kind === 'may' || kind === 'lapses') {
       const verdicts = this.verdicts.get(rest.join(':'));
-      if (verdicts) return verdicts.held.columnOf(kind);
+      if (verdicts) return verdicts.column.columnOf(kind);
     }
     const kept = this.columns.get(key);
     if (!kept) throw new Error(`expected the column ${key} to be read, got only ${[...this.columns.keys()].join(', ')}`);
-    return kept.held.column;
+    return kept.column.column;
   }
 
   /** What single lines came to, as long as neither their column nor the day has changed. */
-  private memo({ today, fiscalMonth = 1 }: Reading): Memo {
+  private memo({ today, fiscalMonth = 1 }: EvaluationContext): EvaluationCache {
     const keyOf = (line: Line) => `${today}/${fiscalMonth}/${JSON.stringify(line)}`;
     const versionOf = (line: Line): number => {
       const key = columnKey(line);
       const [, ...rest] = key.split(':');
-      return this.columns.get(key)?.held.version ?? this.verdicts.get(rest.join(':'))?.held.version ?? -1;
+      return this.columns.get(key)?.column.version ?? this.verdicts.get(rest.join(':'))?.column.version ?? -1;
     };
     return {
       get: (line) => {
@@ -243,16 +243,16 @@ export class OrganizationRoll {
   }
 
   /** Brings everything up to this moment, and reads what the rules need and is not there yet. */
-  private async ready(around: Around, rules: readonly Rule[], fields: readonly (string | number)[] = []): Promise<void> {
+  private async ready(around: PageAround, rules: readonly Rule[], fields: readonly (string | number)[] = []): Promise<void> {
     this.readings++;
     // Nothing of the organization's is the caller's chapter's alone: columns are of everybody.
-    const everybody: Around = { ...around, db: around.db.ofAll() };
+    const everybody: PageAround = { ...around, db: around.db.ofAll() };
     try {
       const { here } = await this.catchUp(everybody);
       // Side by side: while one column's rows are put into their places, the database makes those of another.
       const readings = await Promise.allSettled([
         here,
-        ...distinct(rules.flatMap(linesOf)).map((line) => this.need(everybody, line, here)),
+        ...distinct(rules.flatMap(segmentLines)).map((line) => this.need(everybody, line, here)),
         ...fields.map(async (ref) => {
           await here;
           await this.load(everybody.db, fieldSource(ref, await this.typesWith(everybody.db, ref)));
@@ -269,7 +269,7 @@ export class OrganizationRoll {
   }
 
   /** Up to this moment; where everything is begun anew, who is here is still being read, until `here`. */
-  private async catchUp({ db, rules }: Around): Promise<{ here: Promise<void> }> {
+  private async catchUp({ db, rules }: PageAround): Promise<{ here: Promise<void> }> {
     // Entries of the change log are kept for a day.
     const since = Date.now() - this.caughtAt;
     this.caughtAt = Date.now();
@@ -277,9 +277,9 @@ export class OrganizationRoll {
     const changes = await this.log.next(db);
     if (changes.some(({ what }) => what === 'all')) return this.begin(db);
     for (const change of together(changes)) await this.apply(db, change, rules);
-    for (const [key, { held }] of this.verdicts) {
-      const due = held.due(Date.now());
-      if (due.length > 0 && !(await held.readSome(db, this.people, await rules(), due))) this.verdicts.delete(key);
+    for (const [key, { column }] of this.verdicts) {
+      const due = column.due(Date.now());
+      if (due.length > 0 && !(await column.readSome(db, this.people, await rules(), due))) this.verdicts.delete(key);
     }
     return { here: Promise.resolve() };
   }
@@ -307,10 +307,10 @@ export class OrganizationRoll {
     );
     rows.byId((id, chapterId) => this.people.put(id, chapterId));
     this.people.settle(named);
-    for (const { held } of [...this.columns.values(), ...this.verdicts.values()]) held.grow(this.people.size);
+    for (const { column } of [...this.columns.values(), ...this.verdicts.values()]) column.grow(this.people.size);
   }
 
-  private async apply(db: Scoped, change: Change, rules: Around['rules']): Promise<void> {
+  private async apply(db: Scoped, change: ChangeEntry, rules: PageAround['rules']): Promise<void> {
     const { what, ids } = change;
     if (what === 'people') await this.readPeople(db, ids);
     for (const [key, kept] of this.columns) {
@@ -319,12 +319,12 @@ export class OrganizationRoll {
       else await this.fill(db, kept, ids);
     }
     if (what !== 'people' && what !== 'reach') return;
-    for (const [key, { held }] of this.verdicts) {
-      if (ids === 'everybody' || !(await held.readSome(db, this.people, await rules(), ids))) this.verdicts.delete(key);
+    for (const [key, { column }] of this.verdicts) {
+      if (ids === 'everybody' || !(await column.readSome(db, this.people, await rules(), ids))) this.verdicts.delete(key);
     }
   }
 
-  private async need(around: Around, line: Line, here: Promise<void>): Promise<void> {
+  private async need(around: PageAround, line: Line, here: Promise<void>): Promise<void> {
     switch (line.kind) {
       case 'chapter':
         return;
@@ -337,9 +337,9 @@ export class OrganizationRoll {
         const known = this.verdicts.get(key);
         if (known) known.used = this.readings;
         else {
-          const held = new HeldVerdicts(line);
-          await held.readAll(around.db, this.people, await around.rules(), here);
-          this.verdicts.set(key, { held, used: this.readings });
+          const column = new VerdictsColumn(line);
+          await column.readAll(around.db, this.people, await around.rules(), here);
+          this.verdicts.set(key, { column, used: this.readings });
         }
         return;
       }
@@ -358,22 +358,22 @@ export class OrganizationRoll {
     return (id) => this.types.get(id) ?? 'text';
   }
 
-  private async load(db: Scoped, source: Source): Promise<void> {
+  private async load(db: Scoped, source: ColumnSource): Promise<void> {
     const known = this.columns.get(source.key);
     if (known) {
       known.used = this.readings;
       return;
     }
-    const kept: Kept = { source, held: source.hold(this.people.size), used: this.readings };
+    const kept: KeptColumn = { source, column: source.makeColumn(this.people.size), used: this.readings };
     await this.fill(db, kept, 'everybody');
     this.columns.set(source.key, kept);
   }
 
-  private async fill(db: Scoped, { source, held }: Kept, ids: readonly number[] | 'everybody'): Promise<void> {
+  private async fill(db: Scoped, { source, column }: KeptColumn, ids: readonly number[] | 'everybody'): Promise<void> {
     if (ids !== 'everybody') {
       const ordinals = ids.flatMap((id) => this.people.ordinalOf(id) ?? []);
-      held.reset(ordinals);
-      this.moveIn(held, ordinals);
+      column.reset(ordinals);
+      this.moveIn(column, ordinals);
     }
     const some = ids === 'everybody' ? '' : ` AND ${source.by} IN (:someIds)`;
     await db.scan(
@@ -381,33 +381,34 @@ export class OrganizationRoll {
       ids === 'everybody' ? source.bindings : { ...source.bindings, someIds: ids },
       (row) => {
         const ordinal = this.people.ordinalOf(Number(row[0]));
-        if (ordinal !== undefined) held.put(ordinal, source.moments ? [row[0], this.dayOf(Number(row[1])), ...row.slice(2)] : row);
+        if (ordinal !== undefined) column.put(ordinal, source.moments ? [row[0], this.dayOf(Number(row[1])), ...row.slice(2)] : row);
       },
     );
-    held.finish();
+    column.finish();
   }
 
   /** Tells the orders that are kept whose values in a column are others now. */
-  private moveIn(held: Held, ordinals: readonly number[]): void {
+  private moveIn(column: MaterializedColumn, ordinals: readonly number[]): void {
     for (const [name, { columns, moved }] of this.orders) {
-      if (!columns.includes(held)) continue;
+      if (!columns.includes(column)) continue;
       for (const ordinal of ordinals) moved.add(ordinal);
       if (moved.size > MOST_MOVED) this.orders.delete(name);
     }
   }
 
   /** Everybody in an order: made once, then kept, and mended where people change. */
-  private async order(around: Around, by: OrderRef, descending: boolean): Promise<Uint32Array> {
+  private async order(around: PageAround, by: OrderRef, descending: boolean): Promise<Uint32Array> {
     const refs = by === 'name' ? ['lastName', 'firstName'] : [by, 'lastName', 'firstName'];
     await this.ready(around, [], refs);
-    const keys = refs.map((ref) => this.columns.get(`field:${ref}`)!.held);
+    const keys = refs.map((ref) => this.columns.get(`field:${ref}`)!.column);
     const name = `${by}/${descending}`;
     const { ids, size } = this.people;
     const known = this.orders.get(name);
-    const same = known && keys.every((held, i) => held === known.columns[i]);
+    const same = known && keys.every((column, i) => column === known.columns[i]);
     const moves = same ? known.moved.size + size - known.order.length : 0;
     if (same && moves === 0) return known.order;
-    const order = same && moves <= MOST_MOVED ? mended(known.order, keys, ids, size, descending, known.moved) : orderBy(keys, ids, size, descending);
+    const order =
+      same && moves <= MOST_MOVED ? mendedOrder(known.order, keys, ids, size, descending, known.moved) : orderBy(keys, ids, size, descending);
     this.orders.delete(name);
     this.orders.set(name, { columns: keys, order, moved: new Set() });
     if (this.orders.size > MOST_ORDERS) this.orders.delete(this.orders.keys().next().value!);
@@ -436,8 +437,8 @@ function distinct(lines: readonly Line[]): Line[] {
 }
 
 /** One change for all that was changed of the same: a column is mended once, however many transactions wrote to it. */
-function together(changes: readonly Change[]): Change[] {
-  const out = new Map<string, Change>();
+function together(changes: readonly ChangeEntry[]): ChangeEntry[] {
+  const out = new Map<string, ChangeEntry>();
   for (const change of changes) {
     const key = `${change.what}:${change.ref}`;
     const known = out.get(key);
@@ -481,9 +482,9 @@ function withLongestCaps(before: HouseRules, after: HouseRules): HouseRules {
 }
 
 /** A rule counted. */
-export interface Counted {
+export interface CountedTree {
   everybody: number;
   total: number;
-  steps: Step[];
+  steps: NarrowingStep[];
   beside: number[];
 }

@@ -3,9 +3,9 @@ import { Worker } from 'node:worker_threads';
 import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { ROLL_CONNECTIONS, RollEngine, type Roll, type RollAnswers, type RollQuestions } from './engine';
-import type { Asked, Told } from './thread';
+import type { RollRequest, RollReply } from './thread';
 
 /** Compiled beside this file; tests run this file from its source and take the thread from the build. */
 const THREAD = __filename.endsWith('.ts') ? join(__dirname, '../../dist/roll/thread.js') : join(__dirname, 'thread.js');
@@ -18,8 +18,8 @@ export class RollThread implements Roll {
 
   constructor(private readonly data: { databaseUrl: string; megabytes: number }) {}
 
-  ask<Q extends keyof RollQuestions>(scope: Scope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
-    const asked: Asked = { n: this.next++, scope, what, question };
+  ask<Q extends keyof RollQuestions>(scope: AccessScope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
+    const asked: RollRequest = { n: this.next++, scope, what, question };
     return new Promise((done, fail) => {
       this.waiting.set(asked.n, { done: done as never, fail });
       this.thread().postMessage(asked);
@@ -38,7 +38,7 @@ export class RollThread implements Roll {
     if (this.worker) return this.worker;
     const worker = new Worker(THREAD, { workerData: this.data });
     worker.unref();
-    worker.on('message', (told: Told) => {
+    worker.on('message', (told: RollReply) => {
       const waits = this.waiting.get(told.n);
       this.waiting.delete(told.n);
       if ('error' in told) waits?.fail(Object.assign(new Error(told.error.message), told.error));
@@ -71,7 +71,7 @@ export class RollService implements OnApplicationShutdown {
     this.roll = new RollEngine(this.database, config.ROLL_MEGABYTES);
   }
 
-  ask<Q extends keyof RollQuestions>(scope: Scope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
+  ask<Q extends keyof RollQuestions>(scope: AccessScope, what: Q, question: RollQuestions[Q]): Promise<RollAnswers[Q]> {
     return this.roll.ask(scope, what, question);
   }
 

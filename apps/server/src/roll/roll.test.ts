@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import type { Rule } from '@goodword/core/segment';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import type { Bound, Database, Scoped } from '../platform/database';
-import type { Scope } from '../platform/scope';
-import { makeOrganization, openTestDatabase } from '../platform/test-database';
+import type { AccessScope } from '../platform/scope';
+import { makeTestOrganization, openTestDatabase } from '../platform/test-database';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersRepository } from '../supporters/supporters.repository';
@@ -13,14 +13,14 @@ import { RollThread } from './roll.service';
 let database: Database;
 let close: () => Promise<void>;
 let url: string;
-let scope: Scope;
+let scope: AccessScope;
 let chapters: number[];
 let ids: { tag: number; list: number; shirt: number; hours: number; renews: number; born: number };
 const TODAY = 20_780;
 
 beforeAll(async () => {
   ({ database, url, close } = await openTestDatabase());
-  ({ scope, chapters } = await makeOrganization(database));
+  ({ scope, chapters } = await makeTestOrganization(database));
   ids = await database.write(scope, async (tx) => ({
     tag: await tx.insert('tag', { name: 't' }),
     list: await tx.insert('list', { name: 'l' }),
@@ -125,7 +125,7 @@ function questions(): [Rule, (p: Person) => boolean][] {
 const READING = { today: TODAY };
 
 /** Everybody whom the roll finds, by id. */
-async function found(roll: Roll, caller: Scope, rule: Rule): Promise<number[]> {
+async function found(roll: Roll, caller: AccessScope, rule: Rule): Promise<number[]> {
   return [...(await roll.ask(caller, 'members', { rule, reading: READING }))].sort((a, b) => a - b);
 }
 
@@ -251,7 +251,7 @@ test('an answer is exact after every write, also one that commits late', async (
   expect(await count()).toBe(0);
   let letGo = () => undefined as void;
   const held = new Promise<void>((done) => (letGo = done));
-  const slow = database.quietly(scope, async (tx) => {
+  const slow = database.writeUnlogged(scope, async (tx) => {
     await tx.insertAll('change_log', ['what', 'ref', 'ids'], [['tag', ids.tag, String(first)]]);
     await tx.insert('supporter_tag', { supporter_id: first!, tag_id: ids.tag });
     await held;

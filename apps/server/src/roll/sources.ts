@@ -2,10 +2,10 @@ import type { FieldType } from '@goodword/core/fields';
 import type { Line } from '@goodword/core/segment';
 import type { Bound } from '../platform/database';
 import type { ChangedWhat } from '../platform/telling';
-import { HeldBits, HeldDays, HeldMonthDays, HeldNumbers, HeldRuns, HeldStandings, HeldTexts, type Held } from './held';
+import { BitsColumn, DaysColumn, MonthDaysColumn, NumbersColumn, RunsColumn, StagesColumn, TextsColumn, type MaterializedColumn } from './held';
 
 /** Where a column comes from: its query (the supporter's id first), how it is kept, and which changes touch it. */
-export interface Source {
+export interface ColumnSource {
   key: string;
   what: ChangedWhat;
   ref: number;
@@ -17,17 +17,17 @@ export interface Source {
   bindings: Record<string, Bound>;
   /** The second value is a moment in seconds, kept as the day that it is where the organization sits. */
   moments?: true;
-  hold(size: number): Held;
+  makeColumn(size: number): MaterializedColumn;
 }
 
-const members = (what: 'tag' | 'list', ref: number): Source => ({
+const members = (what: 'tag' | 'list', ref: number): ColumnSource => ({
   key: `${what}:${ref}`,
   what,
   ref,
   sql: `SELECT supporter_id FROM supporter_${what} WHERE organization_id = :org AND ${what}_id = :ref`,
   by: 'supporter_id',
   bindings: { ref },
-  hold: (size) => new HeldBits(size),
+  makeColumn: (size) => new BitsColumn(size),
 });
 
 /** How many a household has; of people who are in one. */
@@ -35,20 +35,20 @@ const HOUSEHOLD_SIZE =
   '(SELECT COUNT(*) FROM supporter o WHERE o.organization_id = :org AND o.household_id = supporter.household_id AND o.erased_at IS NULL)';
 
 /** Columns of the supporter's own row. */
-const OWN: Record<string, { sql: string; where?: string; moments?: true; hold: (size: number) => Held }> = {
-  firstName: { sql: 'first_name', hold: (size) => new HeldTexts(size) },
-  lastName: { sql: 'last_name', hold: (size) => new HeldTexts(size) },
-  created: { sql: 'UNIX_TIMESTAMP(created_at)', moments: true, hold: (size) => new HeldDays(size) },
-  updated: { sql: 'UNIX_TIMESTAMP(updated_at)', moments: true, hold: (size) => new HeldDays(size) },
-  country: { sql: 'country', hold: (size) => new HeldTexts(size) },
-  region: { sql: 'region', hold: (size) => new HeldTexts(size) },
-  postcode: { sql: 'postcode', hold: (size) => new HeldTexts(size) },
-  externalId: { sql: 'external_id', hold: (size) => new HeldTexts(size) },
-  household: { sql: HOUSEHOLD_SIZE, where: 'AND household_id IS NOT NULL', hold: (size) => new HeldNumbers(size) },
+const OWN: Record<string, { sql: string; where?: string; moments?: true; makeColumn: (size: number) => MaterializedColumn }> = {
+  firstName: { sql: 'first_name', makeColumn: (size) => new TextsColumn(size) },
+  lastName: { sql: 'last_name', makeColumn: (size) => new TextsColumn(size) },
+  created: { sql: 'UNIX_TIMESTAMP(created_at)', moments: true, makeColumn: (size) => new DaysColumn(size) },
+  updated: { sql: 'UNIX_TIMESTAMP(updated_at)', moments: true, makeColumn: (size) => new DaysColumn(size) },
+  country: { sql: 'country', makeColumn: (size) => new TextsColumn(size) },
+  region: { sql: 'region', makeColumn: (size) => new TextsColumn(size) },
+  postcode: { sql: 'postcode', makeColumn: (size) => new TextsColumn(size) },
+  externalId: { sql: 'external_id', makeColumn: (size) => new TextsColumn(size) },
+  household: { sql: HOUSEHOLD_SIZE, where: 'AND household_id IS NOT NULL', makeColumn: (size) => new NumbersColumn(size) },
 };
 
 /** How values of a type are kept, and in which column of `field_value` they are. */
-function shapeOf(type: FieldType): { column: string; hold: (size: number) => Held } {
+function shapeOf(type: FieldType): { column: string; makeColumn: (size: number) => MaterializedColumn } {
   switch (type) {
     case 'text':
     case 'longtext':
@@ -59,30 +59,30 @@ function shapeOf(type: FieldType): { column: string; hold: (size: number) => Hel
     case 'place':
     case 'link':
     case 'file':
-      return { column: 'text_value', hold: (size) => new HeldTexts(size) };
+      return { column: 'text_value', makeColumn: (size) => new TextsColumn(size) };
     case 'number':
     case 'money':
     case 'yesno':
-      return { column: 'number_value', hold: (size) => new HeldNumbers(size) };
+      return { column: 'number_value', makeColumn: (size) => new NumbersColumn(size) };
     case 'date':
     case 'datetime':
-      return { column: 'date_value', hold: (size) => new HeldDays(size) };
+      return { column: 'date_value', makeColumn: (size) => new DaysColumn(size) };
     case 'birthday':
-      return { column: 'month_day', hold: (size) => new HeldMonthDays(size) };
+      return { column: 'month_day', makeColumn: (size) => new MonthDaysColumn(size) };
   }
 }
 
 /** The custom field behind a number, for its type; text where it is gone. */
 export type TypeOf = (fieldId: number) => FieldType;
 
-export function fieldSource(ref: number | string, typeOf: TypeOf): Source {
+export function fieldSource(ref: number | string, typeOf: TypeOf): ColumnSource {
   if (typeof ref === 'string') {
     const own = OWN[ref];
     if (!own) throw new Error(`expected a field that everybody has, got ${ref}`);
     const sql = `SELECT id, ${own.sql} FROM supporter WHERE organization_id = :org AND erased_at IS NULL ${own.where ?? ''}`;
-    return { key: `field:${ref}`, what: 'own', ref: 0, sql, by: 'id', bindings: {}, ...(own.moments ? { moments: true } : {}), hold: own.hold };
+    return { key: `field:${ref}`, what: 'own', ref: 0, sql, by: 'id', bindings: {}, ...(own.moments ? { moments: true } : {}), makeColumn: own.makeColumn };
   }
-  const { column, hold } = shapeOf(typeOf(ref));
+  const { column, makeColumn } = shapeOf(typeOf(ref));
   return {
     key: `field:${ref}`,
     what: 'field',
@@ -90,7 +90,7 @@ export function fieldSource(ref: number | string, typeOf: TypeOf): Source {
     sql: `SELECT supporter_id, ${column} FROM field_value WHERE organization_id = :org AND field_id = :ref AND ${column} IS NOT NULL`,
     by: 'supporter_id',
     bindings: { ref },
-    hold,
+    makeColumn,
   };
 }
 
@@ -99,7 +99,7 @@ const DEED_KINDS = { got: 'sent', opened: 'opened', followed: 'followed', replie
 /** Lines whose columns come from the permission verdict, or from who there is, or that stand for other lines. */
 type Otherwise = 'permission' | 'may' | 'lapses' | 'chapter' | 'segment';
 
-export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeOf): Source {
+export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeOf): ColumnSource {
   switch (line.kind) {
     case 'field':
       return fieldSource(line.field, typeOf);
@@ -115,7 +115,7 @@ export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeO
         sql: 'SELECT supporter_id FROM batch_row WHERE organization_id = :org AND batch_id = :ref AND supporter_id > 0',
         by: 'supporter_id',
         bindings: { ref: line.batchId },
-        hold: (size) => new HeldBits(size),
+        makeColumn: (size) => new BitsColumn(size),
       };
     case 'roster':
       return {
@@ -125,7 +125,7 @@ export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeO
         sql: 'SELECT supporter_id, standing FROM roster WHERE organization_id = :org AND campaign_id = :ref',
         by: 'supporter_id',
         bindings: { ref: line.campaignId },
-        hold: (size) => new HeldStandings(size),
+        makeColumn: (size) => new StagesColumn(size),
       };
     case 'gave':
       return {
@@ -135,7 +135,7 @@ export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeO
         sql: 'SELECT supporter_id, given_on, amount FROM gift WHERE organization_id = :org',
         by: 'supporter_id',
         bindings: {},
-        hold: (size) => new HeldRuns('gifts', size),
+        makeColumn: (size) => new RunsColumn('gifts', size),
       };
     case 'message': {
       const kind = DEED_KINDS[line.deed];
@@ -148,7 +148,7 @@ export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeO
         by: 'supporter_id',
         tail: 'GROUP BY supporter_id, message_id',
         bindings: { kind },
-        hold: (size) => new HeldRuns('messages', size),
+        makeColumn: (size) => new RunsColumn('messages', size),
       };
     }
   }

@@ -2,14 +2,14 @@ import {
   ADDRESS_KIND,
   decide,
   joinMarks,
-  type Address,
+  type AddressFlags,
   type Decision,
   type HouseRules,
   type Marks,
   type PastPlace,
   type Place,
 } from '@goodword/core/permission';
-import { longestCap, type Asking } from '../permission/ledger/facts.repository';
+import { longestCap, type EligibilityQuery } from '../permission/ledger/facts.repository';
 import { scanSaid } from '../permission/ledger/columns';
 import type { Scoped } from '../platform/database';
 import type { Ordinals } from './ordinals';
@@ -42,7 +42,7 @@ interface AtPoint {
 
 /** Addresses of one person, best first, and what bears on them at each. */
 interface Known {
-  addresses: readonly Address[];
+  addresses: readonly AddressFlags[];
   marks: readonly Marks[];
 }
 
@@ -52,7 +52,7 @@ interface Known {
  * one sound address and either agreed to it or said nothing; they are decided once for each set of rules and not one by
  * one.
  */
-export class Standings {
+export class ConsentColumns {
   /** Addresses on hold or not to be contacted. */
   private readonly health = new Map<number, number>();
   /** Numbers that can't be texted, which are as good as none. */
@@ -81,7 +81,7 @@ export class Standings {
 
   constructor(
     private readonly people: Ordinals,
-    private readonly asking: Asking,
+    private readonly asking: EligibilityQuery,
   ) {}
 
   /** Reads it all; people may still be read meanwhile, until `here`. */
@@ -172,7 +172,7 @@ export class Standings {
     return { addresses, marks: addresses.map(({ contactPointId }) => this.marksAt(ordinal, contactPointId)) };
   }
 
-  private addresses(ordinal: number): Address[] {
+  private addresses(ordinal: number): AddressFlags[] {
     if (this.first[ordinal] === 0) return [];
     const more = this.more.get(ordinal);
     if (!more) return [this.address(this.first[ordinal]!)];
@@ -182,7 +182,7 @@ export class Standings {
       .map(({ contactPointId }) => this.address(contactPointId));
   }
 
-  private address(contactPointId: number): Address {
+  private address(contactPointId: number): AddressFlags {
     const health = this.health.get(contactPointId) ?? 0;
     return { contactPointId, onHold: (health & ON_HOLD) !== 0, doNotContact: (health & DO_NOT_CONTACT) !== 0 };
   }

@@ -1,22 +1,22 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { Database } from '../platform/database';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { ROLL_CONNECTIONS, RollEngine, type RollQuestions } from './engine';
 
 /** What the thread is told and what it tells; an answer carries the number of its question. */
-export interface Asked {
+export interface RollRequest {
   n: number;
-  scope: Scope;
+  scope: AccessScope;
   what: keyof RollQuestions;
   question: RollQuestions[keyof RollQuestions];
 }
-export type Told = { n: number; answer: unknown } | { n: number; error: { message: string; name: string; code?: string } };
+export type RollReply = { n: number; answer: unknown } | { n: number; error: { message: string; name: string; code?: string } };
 
 const { databaseUrl, megabytes } = workerData as { databaseUrl: string; megabytes: number };
 const database = new Database(databaseUrl, ROLL_CONNECTIONS);
 const engine = new RollEngine(database, megabytes);
 
-parentPort!.on('message', (asked: Asked | 'close') => {
+parentPort!.on('message', (asked: RollRequest | 'close') => {
   if (asked === 'close') {
     void engine
       .close()
@@ -32,6 +32,6 @@ parentPort!.on('message', (asked: Asked | 'close') => {
   );
 });
 
-function tell(told: Told): void {
+function tell(told: RollReply): void {
   parentPort!.postMessage(told);
 }

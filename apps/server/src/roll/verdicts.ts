@@ -1,5 +1,5 @@
 import {
-  HELD_REASONS,
+  SUPPRESSION_REASONS,
   STATES,
   type Decision,
   type HouseRules,
@@ -10,18 +10,18 @@ import {
 import type { Column } from '@goodword/core/segment';
 import { FactsRepository } from '../permission/ledger/facts.repository';
 import type { Scoped } from '../platform/database';
-import { HeldBits, HeldDays, HeldStates, newVersion } from './held';
+import { BitsColumn, DaysColumn, StatesColumn, newVersion } from './held';
 import type { Ordinals } from './ordinals';
-import { Standings } from './standings';
+import { ConsentColumns } from './standings';
 
 /** What permission columns are asked for. */
-export interface Asked {
+export interface VerdictQuery {
   channel: SendingChannel;
   scope: PermissionScope;
 }
 
 /** Verdicts as they are kept, by their place in this list. */
-export const VERDICTS: readonly Verdict[] = ['send', ...HELD_REASONS];
+export const VERDICTS: readonly Verdict[] = ['send', ...SUPPRESSION_REASONS];
 
 /** Verdicts of some people, in the order in which they were asked for. */
 export interface VerdictsOf {
@@ -43,11 +43,11 @@ const NO_ADDRESS = VERDICTS.indexOf('no-address');
  * and the last day of what lapses. Decided by the core, for all from columns and for some from their facts; for those
  * whose verdict the clock changes (implied, paused, had enough) again in its time.
  */
-export class HeldVerdicts {
+export class VerdictsColumn {
   version = newVersion();
-  private readonly states = new HeldStates(0);
-  private readonly may = new HeldBits(0);
-  private readonly lapses = new HeldDays(0);
+  private readonly states = new StatesColumn(0);
+  private readonly may = new BitsColumn(0);
+  private readonly lapses = new DaysColumn(0);
   private verdicts = new Uint8Array(0);
   private points = new Uint32Array(0);
   /** When the verdict of somebody may change by the clock alone; 0 for those who are asked again and again. */
@@ -55,7 +55,7 @@ export class HeldVerdicts {
   private readonly facts = new FactsRepository();
   private askedAt = 0;
 
-  constructor(readonly asked: Asked) {}
+  constructor(readonly asked: VerdictQuery) {}
 
   get bytes(): number {
     const own = this.verdicts.byteLength + this.points.byteLength;
@@ -86,7 +86,7 @@ export class HeldVerdicts {
   }
 
   grow(size: number): void {
-    for (const held of [this.states, this.may, this.lapses]) held.grow(size);
+    for (const column of [this.states, this.may, this.lapses]) column.grow(size);
     if (size <= this.verdicts.length) return;
     const [verdicts, points] = [this.verdicts, this.points];
     this.verdicts = new Uint8Array(Math.ceil(size * 1.05) + SLACK).fill(NO_ADDRESS);
@@ -97,7 +97,7 @@ export class HeldVerdicts {
 
   /** Decides for everybody; who that is may still be read, until `here`. */
   async readAll(db: Scoped, people: Ordinals, rules: HouseRules, here: Promise<void>): Promise<void> {
-    const standings = new Standings(people, { ...this.asked, rules, now: new Date() });
+    const standings = new ConsentColumns(people, { ...this.asked, rules, now: new Date() });
     await standings.read(db, here);
     this.grow(people.size);
     standings.decide((ordinal, decided, point) => this.put(people.ids[ordinal]!, ordinal, decided, point));
@@ -109,7 +109,7 @@ export class HeldVerdicts {
   async readSome(db: Scoped, people: Ordinals, rules: HouseRules, ids: readonly number[]): Promise<boolean> {
     if (ids.length > MOST_ANEW) return false;
     const ordinals = ids.flatMap((id) => people.ordinalOf(id) ?? []);
-    for (const held of [this.states, this.may, this.lapses]) held.reset(ordinals);
+    for (const column of [this.states, this.may, this.lapses]) column.reset(ordinals);
     for (const ordinal of ordinals) this.verdicts[ordinal] = NO_ADDRESS;
     for (const ordinal of ordinals) this.points[ordinal] = 0;
     for (const id of ids) this.moving.delete(id);
@@ -135,7 +135,7 @@ export class HeldVerdicts {
   }
 
   private finish(): void {
-    for (const held of [this.states, this.may, this.lapses]) held.finish();
+    for (const column of [this.states, this.may, this.lapses]) column.finish();
     this.version = newVersion();
   }
 

@@ -5,19 +5,19 @@ import {
   expand,
   FIELD_OPS_BY_TYPE,
   isGroup,
-  linesOf,
+  segmentLines,
   STANDARD_FIELD_TYPES,
   type Line,
-  type Reading,
+  type EvaluationContext,
   type Rule,
-  type Step,
+  type NarrowingStep,
 } from '@goodword/core/segment';
 import { describe, explained, type Explanation, type Names, STANDARD_FIELD_WORDS } from '@goodword/core/words';
 import { audit } from '../platform/audit';
-import { Database, isDuplicate, type At } from '../platform/database';
+import { Database, isDuplicate, type ReadAt } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { nextVersion } from '../platform/versions';
 import { RollService } from '../roll/roll.service';
 import { FieldsRepository } from '../supporters/fields.repository';
@@ -45,7 +45,7 @@ export class SegmentsService {
   ) {}
 
   /** Counts a tree with the narrowing of each of its rules, exact as of now. */
-  async count(scope: Scope, tree: Rule, withReach: boolean): Promise<SegmentCount> {
+  async count(scope: AccessScope, tree: Rule, withReach: boolean): Promise<SegmentCount> {
     const names = await this.checked(scope, tree);
     const rule = await this.expanded(scope, tree);
     const beside = withReach ? [...REACH, { kind: 'any' as const, rules: REACH }] : [];
@@ -60,7 +60,7 @@ export class SegmentsService {
   }
 
   /** People of a tree in an order, a page at a time. */
-  async people(scope: Scope, tree: Rule, list: PeopleColumns & { after?: string; limit: number }): Promise<Page<SupporterRow>> {
+  async people(scope: AccessScope, tree: Rule, list: PeopleColumns & { after?: string; limit: number }): Promise<Page<SupporterRow>> {
     const names = await this.checked(scope, tree);
     // The order would tell what a sensitive field holds.
     if (typeof list.by === 'number' && names.field(list.by).name === GONE) throw new Invalid(sentence('segment.no-order'));
@@ -79,19 +79,19 @@ export class SegmentsService {
   }
 
   /** Ids of everybody who passes, in no promised order. */
-  async members(scope: Scope, tree: Rule): Promise<number[]> {
+  async members(scope: AccessScope, tree: Rule): Promise<number[]> {
     return [...(await this.roll.ask(scope, 'members', { rule: await this.expanded(scope, tree), reading: await this.reading(scope) }))];
   }
 
   /** Who is meant by a group: those named whom the caller may see, or everybody whom the rule takes in now. */
-  async peopleIn(scope: Scope, group: PeopleGroup): Promise<number[]> {
+  async peopleIn(scope: AccessScope, group: PeopleGroup): Promise<number[]> {
     if ('ids' in group) return (await this.supporters.byIds(this.database.read(scope), group.ids)).map(({ id }) => id).sort((a, b) => a - b);
     const without = new Set(group.without);
     return (await this.members(scope, group.tree)).filter((id) => !without.has(id)).sort((a, b) => a - b);
   }
 
   /** Why one person is in or out, line by line. */
-  async explain(scope: Scope, id: number, supporterId: number): Promise<{ name: string } & Explanation> {
+  async explain(scope: AccessScope, id: number, supporterId: number): Promise<{ name: string } & Explanation> {
     const segment = await this.segment(scope, id);
     const rules = [await this.expanded(scope, segment.tree)];
     const [trace] = await this.roll.ask(scope, 'trace', { rules, reading: await this.reading(scope), supporterId });
@@ -100,7 +100,7 @@ export class SegmentsService {
   }
 
   /** The segments that a person is in. */
-  async of(scope: Scope, supporterId: number): Promise<{ id: number; name: string }[]> {
+  async of(scope: AccessScope, supporterId: number): Promise<{ id: number; name: string }[]> {
     const all = await this.segments.all(this.database.read(scope));
     const treeOf = (id: number) => all.find((segment) => segment.id === id)?.tree;
     const sound = all.flatMap((segment) => {
@@ -112,7 +112,7 @@ export class SegmentsService {
     return sound.filter((_one, i) => traces[i]?.holds).map(({ id, name }) => ({ id, name }));
   }
 
-  async list(scope: Scope): Promise<(SegmentRow & { words: string })[]> {
+  async list(scope: AccessScope): Promise<(SegmentRow & { words: string })[]> {
     const all = await this.segments.all(this.database.read(scope));
     const trees = all.map(({ tree }) => tree);
     const names = await this.names(scope, trees);
@@ -120,18 +120,22 @@ export class SegmentsService {
   }
 
   /** Those of every chapter, for what must hold of all; nothing of them is shown. */
-  everywhere(scope: Scope): Promise<SegmentRow[]> {
+  everywhere(scope: AccessScope): Promise<SegmentRow[]> {
     return this.segments.all(this.database.read(scope).ofAll());
   }
 
-  async segment(scope: Scope, id: number): Promise<SegmentRow> {
+  async segment(scope: AccessScope, id: number): Promise<SegmentRow> {
     const segment = await this.segments.find(this.database.read(scope), id);
     if (!segment) throw new NotFound('segment');
     return segment;
   }
 
   /** `basedOn` is the version that a change was begun from; a new one has none. */
-  async save(scope: Scope, id: number | null, segment: { name: string; tree: Rule; basedOn?: number }): Promise<{ id: number; version: number }> {
+  async save(
+    scope: AccessScope,
+    id: number | null,
+    segment: { name: string; tree: Rule; basedOn?: number },
+  ): Promise<{ id: number; version: number }> {
     await this.checked(scope, segment.tree);
     if (id !== null) await this.segment(scope, id);
     await this.expanded(scope, segment.tree, id === null ? [] : [id]);
@@ -140,7 +144,7 @@ export class SegmentsService {
     try {
       return await this.database.write(scope, async (tx) => {
         tx.unchanged();
-        await tx.alone();
+        await tx.lockOrganization();
         // Once more: somebody may have put this one inside the other meanwhile.
         await this.expanded(tx, segment.tree, id === null ? [] : [id]);
         const version = id === null ? 0 : await nextVersion(tx, 'segment', id, segment.basedOn ?? 0, 'segment');
@@ -157,7 +161,7 @@ export class SegmentsService {
   }
 
   /** As it was saved, the newest first; each can be saved again. */
-  async versions(scope: Scope, id: number): Promise<SegmentVersion[]> {
+  async versions(scope: AccessScope, id: number): Promise<SegmentVersion[]> {
     const db = this.database.read(scope);
     await this.segment(scope, id);
     const rows = await this.segments.versions(db, id);
@@ -175,41 +179,41 @@ export class SegmentsService {
   }
 
   /** How many it took in day by day, today counted now. */
-  async sizes(scope: Scope, id: number): Promise<SegmentSize[]> {
+  async sizes(scope: AccessScope, id: number): Promise<SegmentSize[]> {
     const segment = await this.segment(scope, id);
     await this.measure(scope, segment);
     return (await this.segments.sizes(this.database.read(scope), id)).map(({ day, people }) => ({ day: isoDay(day), people }));
   }
 
   /** Counts those segments of an organization that nobody has counted today. Returns how many there were. */
-  async measureAll(scope: Scope): Promise<number> {
+  async measureAll(scope: AccessScope): Promise<number> {
     const { today } = await this.reading(scope);
     const due = await this.segments.unsized(this.database.read(scope), today);
     for (const segment of due) await this.measure(scope, segment);
     return due.length;
   }
 
-  private async measure(scope: Scope, segment: SegmentRow): Promise<void> {
+  private async measure(scope: AccessScope, segment: SegmentRow): Promise<void> {
     const reading = await this.reading(scope);
     // A segment that asks for something gone is counted as empty: it takes in nobody until it is mended.
     const rule = await this.expanded(scope, segment.tree).catch(() => null);
     const total = rule === null ? 0 : (await this.roll.ask(scope, 'count', { rule, reading, beside: [] })).total;
-    await this.database.quietly(scope, (tx) => this.segments.keepSize(tx, segment.id, reading.today, total));
+    await this.database.writeUnlogged(scope, (tx) => this.segments.keepSize(tx, segment.id, reading.today, total));
   }
 
-  async remove(scope: Scope, id: number): Promise<void> {
+  async remove(scope: AccessScope, id: number): Promise<void> {
     await this.segment(scope, id);
-    await this.database.quietly(scope, (tx) => this.segments.remove(tx, id));
+    await this.database.writeUnlogged(scope, (tx) => this.segments.remove(tx, id));
   }
 
-  private async reading(scope: Scope): Promise<Reading> {
+  private async reading(scope: AccessScope): Promise<EvaluationContext> {
     const { time_zone, fiscal_month } = await this.team.organization(scope);
     return { today: dayInZone(Date.now(), time_zone), fiscalMonth: fiscal_month };
   }
 
   /** The tree with those of other segments in their places. */
-  private async expanded(at: At, tree: Rule, path: readonly number[] = []): Promise<Rule> {
-    if (!linesOf(tree).some((line) => line.kind === 'segment')) return tree;
+  private async expanded(at: ReadAt, tree: Rule, path: readonly number[] = []): Promise<Rule> {
+    if (!segmentLines(tree).some((line) => line.kind === 'segment')) return tree;
     const all = await this.segments.all(this.database.read(at));
     const expanded = expand(tree, (id) => all.find((segment) => segment.id === id)?.tree, path);
     if (expanded.ok) return expanded.rule;
@@ -218,9 +222,9 @@ export class SegmentsService {
   }
 
   /** The names behind the ids, having checked that every id is one of this scope's. */
-  private async checked(scope: Scope, tree: Rule): Promise<Names> {
+  private async checked(scope: AccessScope, tree: Rule): Promise<Names> {
     const names = await this.names(scope, [tree]);
-    for (const line of linesOf(tree)) {
+    for (const line of segmentLines(tree)) {
       const field = line.kind === 'field' ? names.field(line.field) : null;
       if (field?.name === GONE || (!('scope' in line) && thingsOf(line).some(({ kind, id }) => names[kind](id) === GONE)))
         throw new Invalid(sentence('segment.gone', { kind: line.kind }));
@@ -232,9 +236,9 @@ export class SegmentsService {
   }
 
   /** Words for some rules: of what can be asked for, only that is read which they ask for. */
-  private async names(scope: Scope, rules: readonly Rule[]): Promise<Names> {
+  private async names(scope: AccessScope, rules: readonly Rule[]): Promise<Names> {
     const db = this.database.read(scope);
-    const things = rules.flatMap(linesOf).flatMap(thingsOf);
+    const things = rules.flatMap(segmentLines).flatMap(thingsOf);
     const idsOf = (kind: Thing['kind']) => [...new Set(things.filter((thing) => thing.kind === kind).map(({ id }) => id))];
     const read = async (kind: Thing['kind']): Promise<{ id: number; name: string }[]> => {
       const ids = idsOf(kind);
@@ -300,7 +304,7 @@ function thingsOf(line: Line): Thing[] {
 }
 
 /** Puts words to counted rules; a segment inside another is counted as one line. */
-function inWords(rules: readonly Rule[], steps: readonly Step[], names: Names): CountedStep[] {
+function inWords(rules: readonly Rule[], steps: readonly NarrowingStep[], names: Names): CountedStep[] {
   return rules.map((rule, i) => {
     const { alone, left, inner } = steps[i]!;
     return { words: describe(rule, names), alone, left, inner: isGroup(rule) ? inWords(rule.rules, inner, names) : [] };

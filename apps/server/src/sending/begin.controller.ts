@@ -1,7 +1,7 @@
 import { Controller, Inject } from '@nestjs/common';
 import { schema, type BeginTo } from '@goodword/core/contract';
 import { Caller, Input, Route } from '../platform/api';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { RecipientsService } from './recipients.service';
 
 @Controller('api/messages-to')
@@ -9,7 +9,7 @@ export class BeginController {
   constructor(@Inject(RecipientsService) private readonly recipients: RecipientsService) {}
 
   @Route('post', '', { role: 'organizer', summary: 'Begin a message to a group: one by its id, or people who were chosen', body: schema.beginTo })
-  begin(@Caller() scope: Scope, @Input('body') body: BeginTo): Promise<{ id: number }> {
+  begin(@Caller() scope: AccessScope, @Input('body') body: BeginTo): Promise<{ id: number }> {
     return this.recipients.begin(scope, body);
   }
 }

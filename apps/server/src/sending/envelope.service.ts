@@ -6,7 +6,7 @@ import { CONFIG, type Config } from '../platform/config';
 import { MAIL_OUT, type HandOver, type MailOut, type OutgoingMail } from '../platform/mail-out';
 import { TEXT_OUT, type TextOut } from '../platform/text-out';
 import { Tokens } from '../platform/tokens';
-import { fill, type Composed } from '../messages/composer';
+import { filledText, type Composed } from '../messages/composer';
 import type { MessageRow } from '../messages/messages.repository';
 import { mailFrom, type OrganizationRow, type TeammateRow } from '../team/team.repository';
 
@@ -46,7 +46,7 @@ export class EnvelopeService {
 
   async handOver(context: MessageContext, recipient: Recipient): Promise<HandOver> {
     if (context.message.channel === 'email') return this.mailOut.send(this.mail(context, recipient));
-    const { text } = fill(context.composed, recipient.values);
+    const { text } = filledText(context.composed, recipient.values);
     return this.textOut.send({ from: context.organization.text_from, to: recipient.to, body: text, key: recipient.key });
   }
 
@@ -79,7 +79,7 @@ export class EnvelopeService {
 
   private addressed(context: Omit<MessageContext, 'rules' | 'whyOf'>, to: string, key: string, values: MergeValues): OutgoingMail {
     const { organization, sender } = context;
-    const filled = fill(context.composed, values);
+    const filled = filledText(context.composed, values);
     const name = [sender?.name, organization.name].filter(Boolean).join(', ');
     return {
       from: mailFrom(name, organization.from_email),
@@ -94,7 +94,7 @@ export class EnvelopeService {
   async sendTest(test: Omit<MessageContext, 'rules' | 'whyOf'> & { to: string; values: MergeValues }): Promise<HandOver> {
     const key = crypto.randomUUID();
     if (test.message.channel === 'text') {
-      const { text } = fill(test.composed, test.values);
+      const { text } = filledText(test.composed, test.values);
       return this.textOut.send({ from: test.organization.text_from, to: test.to, body: text, key });
     }
     const mail = this.addressed(test, test.to, key, { ...test.values, leave: `${this.config.PUBLIC_URL}/leave/example` });

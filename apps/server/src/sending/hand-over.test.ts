@@ -1,12 +1,12 @@
 import { createWorker } from '../create-worker';
 import { isLostConnection } from '../platform/database';
-import { openHouse, until, type House } from '../testing/harness';
+import { openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, messageAt, resultsOf } from '../testing/steps';
 import { OutboxRepository } from './outbox.repository';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse({ env: { SMTP_CONNECTIONS: '2', LEASE_SECONDS: '2' } });
+  house = await openTestHouse({ env: { SMTP_CONNECTIONS: '2', LEASE_SECONDS: '2' } });
 });
 afterAll(() => house.close());
 
@@ -40,7 +40,7 @@ test('a worker that is asked to stop leaves nothing unsure and nothing leased', 
   house.sink.options.delay = 40;
   await house.client.post(`/api/messages/${id}/send`, { at: null, digest });
   const arrived = () => house.sink.mails.filter((mail) => mail.raw.includes('Subject: Stopping')).length;
-  await until('some mails', arrived, (n) => n >= 10);
+  await eventually('some mails', arrived, (n) => n >= 10);
   await first.stop();
   const states = (await house.database.unscoped()('delivery').where({ message_id: id }).groupBy('state').select('state').count('* as n')) as {
     state: string;

@@ -1,18 +1,18 @@
-import { scopeOf } from '../messages/messages.repository';
+import { scopeOfMessage } from '../messages/messages.repository';
 import { hostname } from 'node:os';
 import type { MergeValues } from '@goodword/core/merge';
 import type { Basis } from '@goodword/core/words';
 import type { FactsRepository } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { isLostConnection, type Database } from '../platform/database';
-import { programScope, type Scope } from '../platform/scope';
+import { programScope, type AccessScope } from '../platform/scope';
 import { ComposingService } from '../messages/composing.service';
 import { MergeValuesRepository } from '../messages/merge-values.repository';
 import { MessagesRepository } from '../messages/messages.repository';
 import type { TeamRepository } from '../team/team.repository';
 import type { EnvelopeService, MessageContext } from './envelope.service';
-import { askingOf } from './sending.service';
-import type { LeasedDelivery, Outcome, OutboxRepository } from './outbox.repository';
+import { eligibilityQueryOf } from './sending.service';
+import type { LeasedDelivery, DeliveryOutcome, OutboxRepository } from './outbox.repository';
 
 interface Parts {
   database: Database;
@@ -88,7 +88,7 @@ export class HandOverLoop {
     if (swept.back + swept.unsure > 0) this.log.info(swept, 'took up what another worker left');
   }
 
-  private async handOverSlice(scope: Scope, messageId: number, holder: string, slice: LeasedDelivery[]): Promise<boolean> {
+  private async handOverSlice(scope: AccessScope, messageId: number, holder: string, slice: LeasedDelivery[]): Promise<boolean> {
     const beat = setInterval(
       () => void this.parts.outbox.renewLeases(scope, holder, this.options.leaseSeconds).catch(() => undefined),
       (this.options.leaseSeconds * 1000) / 3,
@@ -99,7 +99,7 @@ export class HandOverLoop {
       const values = await this.parts.mergeValues.of(
         this.parts.database.read(scope),
         ids,
-        { channel: context.message.channel, scope: scopeOf(context.message) },
+        { channel: context.message.channel, scope: scopeOfMessage(context.message) },
         context.organization,
         context.sender,
       );
@@ -161,7 +161,7 @@ export class HandOverLoop {
 
   /** Leaves out how to end texts for whom the house's rule says that a text told them lately enough. */
   private async withoutEnd(
-    scope: Scope,
+    scope: AccessScope,
     { message, rules }: MessageContext,
     slice: readonly LeasedDelivery[],
     values: Map<number, MergeValues>,
@@ -175,7 +175,7 @@ export class HandOverLoop {
     }
   }
 
-  private async context(scope: Scope, messageId: number): Promise<MessageContext> {
+  private async context(scope: AccessScope, messageId: number): Promise<MessageContext> {
     const message = await this.parts.messages.find(this.parts.database.read(scope), messageId);
     if (!message) throw new Error(`expected message ${messageId}, got none`);
     const { composed, organization, listName, whyOf } = await this.parts.composing.compose(scope, message);
@@ -197,14 +197,14 @@ interface Waiting {
 /** The door: group commit of decisions and outcomes. */
 class Door {
   private waiting: Waiting[] = [];
-  private outcomes: Outcome[] = [];
+  private outcomes: DeliveryOutcome[] = [];
   private faults = 0;
   private running: Promise<void> | null = null;
 
   constructor(
     private readonly parts: Parts,
     private readonly holder: string,
-    private readonly scope: Scope,
+    private readonly scope: AccessScope,
     private readonly context: MessageContext,
     private readonly faultMs: number,
   ) {}
@@ -216,7 +216,7 @@ class Door {
     });
   }
 
-  record(outcome: Outcome): void {
+  record(outcome: DeliveryOutcome): void {
     this.outcomes.push(outcome);
     this.wake();
   }
@@ -255,7 +255,7 @@ class Door {
     }
   }
 
-  private async commit(waiting: Waiting[], outcomes: Outcome[]): Promise<Set<number>> {
+  private async commit(waiting: Waiting[], outcomes: DeliveryOutcome[]): Promise<Set<number>> {
     const { database, outbox, houseRules } = this.parts;
     const { message } = this.context;
     return database.write(this.scope, async (tx) => {
@@ -265,7 +265,7 @@ class Door {
       tx.changed('messages', 0, people);
       if (outcomes.length > 0) await outbox.record(tx, outcomes);
       if (waiting.length === 0) return new Set<number>();
-      const asking = askingOf(message, await houseRules.rules(tx));
+      const asking = eligibilityQueryOf(message, await houseRules.rules(tx));
       const ids = waiting.map((one) => one.delivery.id);
       return outbox.door(tx, this.holder, message.id, ids, asking, this.context.organization.time_zone);
     });

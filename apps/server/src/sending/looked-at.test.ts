@@ -1,17 +1,17 @@
 import type { MessageView } from '@goodword/core/contract';
 import { startingRules } from '@goodword/core/permission';
-import { openHouse, rulesOfTests, type House } from '../testing/harness';
+import { openTestHouse, rulesOfTests, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, letterOf, messageAt, resultsOf } from '../testing/steps';
 import { personBy } from '../testing/supporter';
 
-let house: House;
+let house: TestHouse;
 let tag: number;
 let few: number;
 
 const rows = (name: string, n: number) => ['Email,First,Last,Mobile', ...Array.from({ length: n }, (_v, i) => `${name}${i}@example.org,N${i},Seo,`)];
 
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   few = (await house.client.post<{ id: number }>('/api/tags', { name: 'few' })).id;
   tag = (await house.client.post<{ id: number }>('/api/tags', { name: 'many' })).id;

@@ -3,10 +3,10 @@ import { Inject, Injectable } from '@nestjs/common';
 import { rulesFor, type Place, type Verdict } from '@goodword/core/permission';
 import { nextDecentMoment, zonesOf } from '@goodword/core/schedule';
 import { HoldsRepository } from '../permission/holds.repository';
-import { FactsRepository, type Asking } from '../permission/ledger/facts.repository';
+import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
 import { Database, type Scoped } from '../platform/database';
 import type { HandOver } from '../platform/mail-out';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 
 export interface LeasedDelivery {
   id: number;
@@ -22,7 +22,7 @@ export interface LeasedDelivery {
 }
 
 /** What became of one hand-over, to be written down. */
-export interface Outcome {
+export interface DeliveryOutcome {
   delivery: LeasedDelivery;
   result: HandOver;
 }
@@ -59,8 +59,8 @@ export class OutboxRepository {
   }
 
   /** Leases the next deliveries of a message that may go now; rows that another worker is leasing are passed over. */
-  async lease(scope: Scope, messageId: number, worker: string, seconds: number, size: number): Promise<LeasedDelivery[]> {
-    return this.database.quietly(scope, async (tx) => {
+  async lease(scope: AccessScope, messageId: number, worker: string, seconds: number, size: number): Promise<LeasedDelivery[]> {
+    return this.database.writeUnlogged(scope, async (tx) => {
       const rows = await tx.sql<LeasedDelivery>(
         `SELECT d.id, d.supporter_id, d.provider_key, d.attempts, d.contact_point_id, d.entry_id FROM delivery d
           WHERE d.organization_id = :org AND d.message_id = :messageId AND d.state = 'ready' AND (d.not_before IS NULL OR d.not_before <= UTC_TIMESTAMP(3)) ORDER BY d.id LIMIT :size FOR UPDATE SKIP LOCKED`,
@@ -104,7 +104,7 @@ export class OutboxRepository {
     return new Set(rows.map(({ id }) => id));
   }
 
-  async renewLeases(scope: Scope, worker: string, seconds: number): Promise<void> {
+  async renewLeases(scope: AccessScope, worker: string, seconds: number): Promise<void> {
     await this.database
       .read(scope)
       .execute(
@@ -119,7 +119,14 @@ export class OutboxRepository {
    * door, and a paused message's go back. Only what this worker holds is looked at. What it has marked already counts as
    * marked: the answer of that commit was lost, and the delivery still waits here.
    */
-  async door(tx: Scoped, worker: string, messageId: number, ids: readonly number[], asking: Asking, homeZone: string): Promise<Set<number>> {
+  async door(
+    tx: Scoped,
+    worker: string,
+    messageId: number,
+    ids: readonly number[],
+    asking: EligibilityQuery,
+    homeZone: string,
+  ): Promise<Set<number>> {
     const [message] = await tx.sql<{ state: string }>('SELECT state FROM message WHERE organization_id = :org AND id = :messageId', { messageId });
     if (message?.state !== 'sending') {
       const state = message?.state === 'stopped' ? 'stopped' : 'ready';
@@ -153,7 +160,7 @@ export class OutboxRepository {
   }
 
   /** Those for whom it is a decent hour where they are; the others wait for the next one. */
-  private async atDecentHours(tx: Scoped, rows: readonly AtDoor[], asking: Asking, homeZone: string): Promise<number[]> {
+  private async atDecentHours(tx: Scoped, rows: readonly AtDoor[], asking: EligibilityQuery, homeZone: string): Promise<number[]> {
     if (asking.channel !== 'text') return rows.map((row) => row.id);
     const now = asking.now.getTime();
     const go: number[] = [];
@@ -174,7 +181,7 @@ export class OutboxRepository {
     return go;
   }
 
-  async record(tx: Scoped, outcomes: readonly Outcome[]): Promise<void> {
+  async record(tx: Scoped, outcomes: readonly DeliveryOutcome[]): Promise<void> {
     const sent = outcomes.filter((outcome) => outcome.result.kind === 'accepted').map((outcome) => outcome.delivery.id);
     if (sent.length > 0) {
       // Only what is not recorded yet: after a commit whose answer was lost, the same outcomes come a second time.
@@ -188,7 +195,7 @@ export class OutboxRepository {
     for (const outcome of outcomes) await this.recordOther(tx, outcome);
   }
 
-  private async recordOther(tx: Scoped, { delivery, result }: Outcome): Promise<void> {
+  private async recordOther(tx: Scoped, { delivery, result }: DeliveryOutcome): Promise<void> {
     switch (result.kind) {
       case 'accepted':
         return;
@@ -200,7 +207,7 @@ export class OutboxRepository {
         if (!result.permanent && delivery.attempts + 1 < MOST_ATTEMPTS)
           return this.again(tx, delivery, delivery.attempts + 1, 15 * 2 ** delivery.attempts, result.detail);
         await this.settle(tx, delivery.id, result.permanent && result.address ? 'bounced' : 'failed', result.detail);
-        if (result.permanent && result.address) await this.holds.hold(tx, delivery.contact_point_id, result.detail);
+        if (result.permanent && result.address) await this.holds.putOnHold(tx, delivery.contact_point_id, result.detail);
     }
   }
 
@@ -255,7 +262,7 @@ export class OutboxRepository {
       .where('lease_until', '<', expired)
       .select('id', 'organization_id')) as { id: number; organization_id: number }[];
     for (const row of unsure) {
-      const scope: Scope = { organizationId: row.organization_id, chapterId: null, actorId: null, role: 'owner', boundTo: null };
+      const scope: AccessScope = { organizationId: row.organization_id, chapterId: null, actorId: null, role: 'owner', boundTo: null };
       await this.database.write(scope, async (tx) => {
         const changed = await tx.execute(
           "UPDATE delivery SET state = 'unsure', leased_by = NULL, detail = :detail WHERE organization_id = :org AND id = :id AND state = 'handing' AND lease_until < UTC_TIMESTAMP(3)",
@@ -268,7 +275,7 @@ export class OutboxRepository {
   }
 
   /** A message whose last delivery has left is done. */
-  async finish(scope: Scope, messageId: number): Promise<void> {
+  async finish(scope: AccessScope, messageId: number): Promise<void> {
     await this.database.read(scope).execute(
       `UPDATE message m SET m.state = 'done' WHERE m.organization_id = :org AND m.id = :messageId AND m.state = 'sending'
         AND NOT EXISTS (SELECT 1 FROM delivery d WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'handing'))`,

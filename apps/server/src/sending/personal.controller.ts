@@ -2,7 +2,7 @@ import { Controller, HttpCode, Inject } from '@nestjs/common';
 import { schema, type PersonalMessage, type PersonalVerdict } from '@goodword/core/contract';
 import type { Purpose, SendingChannel } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { PersonalService } from './personal.service';
 
 @Controller('api/supporters/:id')
@@ -15,13 +15,17 @@ export class PersonalController {
     params: schema.idParams,
     query: schema.personalQuery,
   })
-  verdict(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { channel: SendingChannel; purpose: Purpose }): Promise<PersonalVerdict> {
+  verdict(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('query') query: { channel: SendingChannel; purpose: Purpose },
+  ): Promise<PersonalVerdict> {
     return this.personal.verdict(scope, id, query);
   }
 
   @Route('post', 'messages', { role: 'organizer', summary: 'Write to this person alone, now', params: schema.idParams, body: schema.personalMessage })
   @HttpCode(202)
-  send(@Caller() scope: Scope, @Id() id: number, @Input('body') body: PersonalMessage): Promise<{ id: number }> {
+  send(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: PersonalMessage): Promise<{ id: number }> {
     return this.personal.send(scope, id, body);
   }
 }

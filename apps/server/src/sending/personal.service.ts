@@ -10,7 +10,7 @@ import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { enqueue } from '../platform/jobs';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { SupportersRepository, type PersonRow } from '../supporters/supporters.repository';
 import { SendingRepository } from './sending.repository';
 import { sentence } from '../platform/words';
@@ -27,7 +27,7 @@ export class PersonalService {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
   ) {}
 
-  async verdict(scope: Scope, id: number, asked: { channel: SendingChannel; purpose: Purpose }): Promise<PersonalVerdict> {
+  async verdict(scope: AccessScope, id: number, asked: { channel: SendingChannel; purpose: Purpose }): Promise<PersonalVerdict> {
     const db = this.database.read(scope);
     await this.person(db, id);
     return this.decide(db, id, asked);
@@ -41,10 +41,10 @@ export class PersonalService {
   }
 
   /** Sends it now. Whatever stands in the way is told before anything is kept. */
-  async send(scope: Scope, id: number, message: PersonalMessage): Promise<{ id: number }> {
+  async send(scope: AccessScope, id: number, message: PersonalMessage): Promise<{ id: number }> {
     const wrong = message.letter === null ? null : letterFault(message.letter);
     if (wrong) throw new Invalid([{ field: 'letter', code: wrong.code, message: speak(wrong) }]);
-    return this.database.quietly(scope, async (tx) => {
+    return this.database.writeUnlogged(scope, async (tx) => {
       const person = await this.person(tx, id);
       const { verdict, words } = await this.decide(tx, id, message);
       if (verdict !== 'send')

@@ -28,7 +28,7 @@ export class PrepareJob {
     if (message.prepared_to === 0) await this.freeze(job);
     for (let after = message.prepared_to; ;) {
       if (await job.stopped()) return;
-      const last = await this.database.quietly(scope, async (tx) => {
+      const last = await this.database.writeUnlogged(scope, async (tx) => {
         const current = await this.messages.lock(tx, refId);
         if (current?.state !== 'preparing' || (await job.stopped())) return null;
         const written = await this.sending.prepareSlice(tx, refId, after, SLICE, await this.service.asking(tx, current));
@@ -48,7 +48,7 @@ export class PrepareJob {
       ? await this.sending.lookedAt(this.database.read(job.scope), job.refId)
       : await this.recipients.of(job.scope, message.recipients);
     const { composed } = await this.composing.compose(job.scope, message);
-    await this.database.quietly(job.scope, async (tx) => {
+    await this.database.writeUnlogged(job.scope, async (tx) => {
       const current = await this.messages.lock(tx, job.refId);
       if (!current || !['scheduled', 'preparing'].includes(current.state)) return;
       // Taken back and scheduled anew meanwhile, perhaps for others: that is for the job that was set going then.

@@ -1,13 +1,13 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { ReaderView } from '@goodword/core/contract';
 import { verdictWords } from '@goodword/core/words';
-import { scopeOf, MessagesRepository } from '../messages/messages.repository';
+import { scopeOfMessage, MessagesRepository } from '../messages/messages.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { FactsRepository } from '../permission/ledger/facts.repository';
 import { Database } from '../platform/database';
 import { NotFound } from '../platform/errors';
 import { sentence } from '../platform/words';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { RecipientsService } from './recipients.service';
 
@@ -27,7 +27,7 @@ export class ReadersService {
     @Inject(FactsRepository) private readonly facts: FactsRepository,
   ) {}
 
-  async of(scope: Scope, id: number, search: string): Promise<ReaderView[]> {
+  async of(scope: AccessScope, id: number, search: string): Promise<ReaderView[]> {
     const db = this.database.read(scope);
     const message = await this.messages.find(db, id);
     if (!message) throw new NotFound('message');
@@ -35,7 +35,7 @@ export class ReadersService {
     const people =
       search === '' ? await this.supporters.byIds(db, group.slice(0, LOOKED_AT)) : (await this.supporters.page(db, { search }, null, LOOKED_AT)).rows;
     const ids = people.map((person) => person.id);
-    const asking = { channel: message.channel, scope: scopeOf(message), rules: await this.houseRules.rules(db), now: new Date() };
+    const asking = { channel: message.channel, scope: scopeOfMessage(message), rules: await this.houseRules.rules(db), now: new Date() };
     const [decisions, points] = [await this.facts.decide(db, ids, asking), await this.supporters.points(db, ids)];
     // The group may be everybody: of it only those who were found are looked for.
     const found = new Set(ids);

@@ -4,7 +4,7 @@ import type { MessageLine, Rule } from '@goodword/core/segment';
 import { MessagesRepository } from '../messages/messages.repository';
 import { Database } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { ResultsRepository } from '../results/results.repository';
 import { SegmentsService } from '../segments/segments.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
@@ -22,7 +22,7 @@ export class RecipientsService {
   ) {}
 
   /** Everybody in a message's group, by the same evaluator as everywhere. */
-  async of(scope: Scope, recipients: Recipients): Promise<number[]> {
+  async of(scope: AccessScope, recipients: Recipients): Promise<number[]> {
     const { from, minus, chosen = [] } = recipients;
     if (from.length === 0 && chosen.length === 0) return [];
     const peopleOf = (refs: readonly GroupRef[]) => refs.filter(({ kind }) => kind === 'person').map(({ id }) => id);
@@ -36,7 +36,7 @@ export class RecipientsService {
   }
 
   /** The groups as one rule; refuses a segment that is gone. */
-  async rule(scope: Scope, { from, minus }: Recipients): Promise<Rule> {
+  async rule(scope: AccessScope, { from, minus }: Recipients): Promise<Rule> {
     return {
       kind: 'all',
       rules: [
@@ -46,15 +46,15 @@ export class RecipientsService {
     };
   }
 
-  private async minusRule(scope: Scope, minus: readonly GroupRef[]): Promise<Rule> {
+  private async minusRule(scope: AccessScope, minus: readonly GroupRef[]): Promise<Rule> {
     return { kind: 'any', rules: await this.rulesOf(scope, minus) };
   }
 
-  private rulesOf(scope: Scope, refs: readonly GroupRef[]): Promise<Rule[]> {
+  private rulesOf(scope: AccessScope, refs: readonly GroupRef[]): Promise<Rule[]> {
     return Promise.all(refs.filter(isGroupOfMany).map((ref) => this.ruleOf(scope, ref)));
   }
 
-  private async ruleOf(scope: Scope, ref: GroupOfMany): Promise<Rule> {
+  private async ruleOf(scope: AccessScope, ref: GroupOfMany): Promise<Rule> {
     switch (ref.kind) {
       case 'segment':
         return (await this.segments.segment(scope, ref.id)).tree;
@@ -72,10 +72,10 @@ export class RecipientsService {
   }
 
   /** Begins a message to a group that somebody looks at. People who were ticked are named one by one. */
-  async begin(scope: Scope, { to, ...message }: BeginTo): Promise<{ id: number }> {
+  async begin(scope: AccessScope, { to, ...message }: BeginTo): Promise<{ id: number }> {
     const recipients: Recipients = { from: [], minus: [], without: [], ...(await this.meant(scope, to)) };
     if (recipients.from.length > 0) await this.rule(scope, recipients);
-    const id = await this.database.quietly(scope, async (tx) => {
+    const id = await this.database.writeUnlogged(scope, async (tx) => {
       const made = await this.messages.make(tx, message);
       await this.messages.change(tx, made, { recipients: JSON.stringify(recipients) });
       return made;
@@ -83,13 +83,13 @@ export class RecipientsService {
     return { id };
   }
 
-  private async behind(scope: Scope, { messageId, kind }: { messageId: number; kind: ResultKind }): Promise<number[]> {
+  private async behind(scope: AccessScope, { messageId, kind }: { messageId: number; kind: ResultKind }): Promise<number[]> {
     const db = this.database.read(scope);
     if (!(await this.messages.find(db, messageId))) throw new NotFound('message');
     return this.results.peopleIds(db, messageId, kind);
   }
 
-  private async meant(scope: Scope, to: BeginTo['to']): Promise<Partial<Recipients>> {
+  private async meant(scope: AccessScope, to: BeginTo['to']): Promise<Partial<Recipients>> {
     if ('ref' in to) return { from: [to.ref] };
     const chosen = await this.segments.peopleIn(scope, 'group' in to ? to.group : { ids: await this.behind(scope, to.result) });
     if (chosen.length === 0) throw new Conflict(sentence('group.nobody-to-write'));

@@ -1,13 +1,13 @@
 import type { BeginTo, GroupRef, MessageView, Page, ReaderView, Recipients, SupporterRow } from '@goodword/core/contract';
-import { openHouse, type House } from '../testing/harness';
+import { openTestHouse, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, letterOf, messageAt, send } from '../testing/steps';
 import { againNamed } from '../messages/messages.service';
 
-let house: House;
+let house: TestHouse;
 let ids: Record<string, number>;
 let campaignId: number;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   const names = ['Ann', 'Bo', 'Cy', 'Di', 'Eva'];
   await bringIn(house.client, ['Email,First,Last,Mobile', ...names.map((name) => `${name.toLowerCase()}@example.org,${name},Lin,`)].join('\n'));

@@ -1,12 +1,12 @@
 import type { LastLook } from '@goodword/core/contract';
-import { openHouse, type House } from '../testing/harness';
+import { openTestHouse, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, letterOf, send } from '../testing/steps';
 import { personBy } from '../testing/supporter';
 
 /* A service message reaches people who said no to appeals: what asks in it is read by a second person, or does not leave. */
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   await bringIn(house.client, 'Email,First,Last,Mobile\nobjector@example.org,Ola,Lin,\n');
   const { id } = await personBy(house.client, 'objector@example.org');

@@ -2,7 +2,7 @@ import { Controller, HttpCode, Inject } from '@nestjs/common';
 import { schema, type LastLook, type Page, type ReaderView, type Recipients, type SupporterRow } from '@goodword/core/contract';
 import type { Verdict } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { ReadersService } from './readers.service';
 import { SendingService } from './sending.service';
 
@@ -19,12 +19,16 @@ export class SendingController {
     params: schema.idParams,
     query: schema.readersQuery,
   })
-  readAs(@Caller() scope: Scope, @Id() id: number, @Input('query') query: { search: string }): Promise<ReaderView[]> {
+  readAs(@Caller() scope: AccessScope, @Id() id: number, @Input('query') query: { search: string }): Promise<ReaderView[]> {
     return this.readers.of(scope, id, query.search);
   }
 
   @Route('put', 'recipients', { role: 'organizer', summary: 'Choose who is in the group', params: schema.idParams, body: schema.saveRecipients })
-  saveRecipients(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Recipients & { basedOn: number }): Promise<{ version: number }> {
+  saveRecipients(
+    @Caller() scope: AccessScope,
+    @Id() id: number,
+    @Input('body') body: Recipients & { basedOn: number },
+  ): Promise<{ version: number }> {
     return this.sending.saveRecipients(scope, id, body);
   }
 
@@ -34,13 +38,13 @@ export class SendingController {
     params: schema.idParams,
   })
   @HttpCode(204)
-  second(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+  second(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.sending.second(scope, id);
   }
 
   @Route('post', 'last-look', { role: 'writer', summary: 'Count the group down to those who will get it', params: schema.idParams })
   @HttpCode(200)
-  lastLook(@Caller() scope: Scope, @Id() id: number): Promise<LastLook> {
+  lastLook(@Caller() scope: AccessScope, @Id() id: number): Promise<LastLook> {
     return this.sending.lastLook(scope, id);
   }
 
@@ -48,10 +52,10 @@ export class SendingController {
     role: 'writer',
     summary: 'The people behind a number of the last look',
     params: schema.idParams,
-    query: schema.heldQuery,
+    query: schema.suppressedQuery,
   })
   people(
-    @Caller() scope: Scope,
+    @Caller() scope: AccessScope,
     @Id() id: number,
     @Input('query') query: { verdict: Verdict; after?: string; limit: number },
   ): Promise<Page<SupporterRow>> {
@@ -60,37 +64,37 @@ export class SendingController {
 
   @Route('post', 'test', { role: 'writer', summary: 'Send it to oneself', params: schema.idParams })
   @HttpCode(200)
-  test(@Caller() scope: Scope, @Id() id: number): Promise<{ to: string }> {
+  test(@Caller() scope: AccessScope, @Id() id: number): Promise<{ to: string }> {
     return this.sending.test(scope, id);
   }
 
   @Route('post', 'send', { role: 'organizer', summary: 'Send now or at a time', params: schema.idParams, body: schema.sendMessage })
   @HttpCode(202)
-  send(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { at: Date | null; digest: string }): Promise<void> {
+  send(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { at: Date | null; digest: string }): Promise<void> {
     return this.sending.send(scope, id, body);
   }
 
   @Route('post', 'unschedule', { role: 'organizer', summary: 'Take it back from its schedule', params: schema.idParams })
   @HttpCode(204)
-  unschedule(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+  unschedule(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.sending.unschedule(scope, id);
   }
 
   @Route('post', 'pause', { role: 'organizer', summary: 'Pause the sending', params: schema.idParams })
   @HttpCode(204)
-  pause(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+  pause(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.sending.pause(scope, id);
   }
 
   @Route('post', 'resume', { role: 'organizer', summary: 'Go on sending', params: schema.idParams })
   @HttpCode(204)
-  resume(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+  resume(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.sending.resume(scope, id);
   }
 
   @Route('post', 'stop', { role: 'organizer', summary: 'Stop for good; what has left has left', params: schema.idParams })
   @HttpCode(204)
-  stop(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+  stop(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.sending.stop(scope, id);
   }
 }

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { oneCopyPerAddress, type Decision, type Verdict } from '@goodword/core/permission';
-import { FactsRepository, type Asking } from '../permission/ledger/facts.repository';
+import { FactsRepository, type EligibilityQuery } from '../permission/ledger/facts.repository';
 import type { Bound, Scoped } from '../platform/database';
-import type { LookGroups } from '../roll/look';
+import type { GroupReaders } from '../roll/look';
 
 /** Four bytes for each person, the highest first, so that a part of them can be read where they lie. */
 const BYTES = 4;
@@ -23,14 +23,14 @@ export class SendingRepository {
   }
 
   /** Keeps what a last look came to, so that its numbers open. */
-  async keepLook(tx: Scoped, messageId: number, groups: LookGroups): Promise<void> {
+  async keepLook(tx: Scoped, messageId: number, groups: GroupReaders): Promise<void> {
     await tx.execute('DELETE FROM look_group WHERE organization_id = :org AND message_id = :messageId', { messageId });
     for (const [verdict, ids] of Object.entries(groups))
       await tx.insert('look_group', { message_id: messageId, verdict, people: ids.length, ids: packed(ids) });
   }
 
   /** What a message would meet at one person now, and the address that it would go to. */
-  async decisionOf(db: Scoped, supporterId: number, asking: Asking): Promise<{ decision: Decision; shown: string | null }> {
+  async decisionOf(db: Scoped, supporterId: number, asking: EligibilityQuery): Promise<{ decision: Decision; shown: string | null }> {
     const decision = (await this.facts.decide(db, [supporterId], asking)).get(supporterId)!;
     const [point] = await db.sql<{ shown: string }>('SELECT shown FROM contact_point WHERE organization_id = :org AND id = :id', {
       id: decision.contactPointId ?? 0,
@@ -85,7 +85,7 @@ export class SendingRepository {
    * Returns the last id written, or null when there was nobody left. A delivery is unique by message and person, so a
    * slice may be written again.
    */
-  async prepareSlice(tx: Scoped, messageId: number, after: number, size: number, asking: Asking): Promise<number | null> {
+  async prepareSlice(tx: Scoped, messageId: number, after: number, size: number, asking: EligibilityQuery): Promise<number | null> {
     const ids = await tx.sql<{ supporter_id: number }>(
       `SELECT supporter_id FROM message_group WHERE organization_id = :org AND message_id = :messageId AND supporter_id > :after
         ORDER BY supporter_id LIMIT :size`,

@@ -1,25 +1,25 @@
 import { createHash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import type { LastLook, Page, Recipients, SupporterRow } from '@goodword/core/contract';
-import { holes, type MergeValues } from '@goodword/core/merge';
-import { HELD_REASONS, rulesFor, UNDO_SECONDS, type HouseRules, type Verdict } from '@goodword/core/permission';
+import { emptySlots, type MergeValues } from '@goodword/core/merge';
+import { SUPPRESSION_REASONS, rulesFor, UNDO_SECONDS, type HouseRules, type Verdict } from '@goodword/core/permission';
 import { countParts } from '@goodword/core/text';
-import type { Asking } from '../permission/ledger/facts.repository';
+import type { EligibilityQuery } from '../permission/ledger/facts.repository';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, Newer, NotFound, Unavailable } from '../platform/errors';
 import { cancel, enqueue } from '../platform/jobs';
 import { decodeCursor, encodeCursor } from '../platform/paging';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { RollService } from '../roll/roll.service';
 import { SupporterRows } from '../supporters/rows.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TeamRepository } from '../team/team.repository';
-import { fill, type Composed } from '../messages/composer';
+import { filledText, type Composed } from '../messages/composer';
 import { ComposingService } from '../messages/composing.service';
 import { MergeValuesRepository } from '../messages/merge-values.repository';
-import { MessagesRepository, scopeOf, type MessageRow } from '../messages/messages.repository';
+import { MessagesRepository, scopeOfMessage, type MessageRow } from '../messages/messages.repository';
 import { EnvelopeService } from './envelope.service';
 import { RecipientsService } from './recipients.service';
 import { SendingRepository } from './sending.repository';
@@ -47,29 +47,29 @@ export class SendingService {
   ) {}
 
   /** Returns the version of the group that this made. */
-  async saveRecipients(scope: Scope, id: number, { basedOn, ...recipients }: Recipients & { basedOn: number }): Promise<{ version: number }> {
+  async saveRecipients(scope: AccessScope, id: number, { basedOn, ...recipients }: Recipients & { basedOn: number }): Promise<{ version: number }> {
     await this.recipients.rule(scope, recipients);
-    return this.database.quietly(scope, async (tx) => {
+    return this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.movable(tx, scope, id, ['draft']);
       if (message.group_version !== basedOn) throw new Newer('who gets it', await this.team.nameOf(tx, message.changed_by));
       return { version: await this.messages.revise(tx, message, 'group_version', { recipients: JSON.stringify(recipients) }) };
     });
   }
 
-  async asking(db: Scoped, message: MessageRow): Promise<Asking> {
-    return askingOf(message, await this.houseRules.rules(db));
+  async asking(db: Scoped, message: MessageRow): Promise<EligibilityQuery> {
+    return eligibilityQueryOf(message, await this.houseRules.rules(db));
   }
 
   /** Counts the group down to those who will get it, as of now, and looks at the words with these people in mind. */
-  async lastLook(scope: Scope, id: number): Promise<LastLook> {
+  async lastLook(scope: AccessScope, id: number): Promise<LastLook> {
     const message = await this.message(this.database.read(scope), id);
     const chapterScope = this.chapterOf(scope, message);
     if (message.state !== 'draft') throw new Conflict(sentence('send.settled', { state: message.state }));
     const ids = await this.recipients.of(chapterScope, message.recipients);
-    const asked = { channel: message.channel, scope: scopeOf(message) };
+    const asked = { channel: message.channel, scope: scopeOfMessage(message) };
     const groups = await this.roll.ask(chapterScope, 'look', { asked, ids: Uint32Array.from(ids) });
     const about = await this.aboutOf(chapterScope, message);
-    const digest = await this.database.quietly(chapterScope, async (tx) => {
+    const digest = await this.database.writeUnlogged(chapterScope, async (tx) => {
       // Under the lock of the message: of two looks at once the later one is the one that is there, whole.
       const locked = await this.movable(tx, scope, id, ['draft']);
       if (!sameVersion(locked, message)) throw new Newer('it', await this.team.nameOf(tx, locked.changed_by));
@@ -81,7 +81,7 @@ export class SendingService {
     const faults = await this.composing.faults(chapterScope, message);
     return {
       group: ids.length,
-      held: HELD_REASONS.flatMap((reason) => (people(reason) > 0 ? [{ reason, people: people(reason) }] : [])),
+      held: SUPPRESSION_REASONS.flatMap((reason) => (people(reason) > 0 ? [{ reason, people: people(reason) }] : [])),
       reached: people('send'),
       ...(await this.lookAtWords(chapterScope, message, composed)),
       faults,
@@ -94,7 +94,7 @@ export class SendingService {
   }
 
   /** Which group it is, what they would read, from whom, and by which rules, as of now: differs where any of it does. */
-  private async aboutOf(scope: Scope, message: MessageRow): Promise<string> {
+  private async aboutOf(scope: AccessScope, message: MessageRow): Promise<string> {
     const [{ composed }, rules, group] = await Promise.all([
       this.composing.compose(scope, message),
       this.houseRules.rules(this.database.read(scope)),
@@ -105,7 +105,7 @@ export class SendingService {
   }
 
   /** Says that one has read a service message that asks, and that it may go. */
-  async second(scope: Scope, id: number): Promise<void> {
+  async second(scope: AccessScope, id: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
       tx.changed('nothing', 0, []);
       const message = await this.movable(tx, scope, id, ['draft']);
@@ -115,22 +115,22 @@ export class SendingService {
   }
 
   /** Holes in what people would read, and the text parts they would take, over everybody reached. */
-  private async lookAtWords(scope: Scope, message: MessageRow, composed: Composed): Promise<Pick<LastLook, 'holes' | 'parts'>> {
+  private async lookAtWords(scope: AccessScope, message: MessageRow, composed: Composed): Promise<Pick<LastLook, 'holes' | 'parts'>> {
     const risky = composed.slots.filter((slot) => slot.or === null);
     if (risky.length === 0 && message.channel === 'email') return { holes: [], parts: null };
     const missing = new Map<string, number>();
     let parts = 0;
     await this.overReached(scope, message, (values) => {
-      for (const name of new Set(holes({ parts: risky, faults: [] }, values).map((slot) => slot.name)))
+      for (const name of new Set(emptySlots({ parts: risky, faults: [] }, values).map((slot) => slot.name)))
         missing.set(name, (missing.get(name) ?? 0) + 1);
-      if (message.channel === 'text') parts += countParts(fill(composed, values).text).parts;
+      if (message.channel === 'text') parts += countParts(filledText(composed, values).text).parts;
     });
     return { holes: [...missing].map(([name, people]) => ({ name, people })), parts: message.channel === 'text' ? parts : null };
   }
 
-  private async overReached(scope: Scope, message: MessageRow, each: (values: MergeValues) => void): Promise<void> {
+  private async overReached(scope: AccessScope, message: MessageRow, each: (values: MergeValues) => void): Promise<void> {
     const db = this.database.read(scope);
-    const about = { channel: message.channel, scope: scopeOf(message) };
+    const about = { channel: message.channel, scope: scopeOfMessage(message) };
     const organization = await this.team.organization(scope);
     const sender = message.sender_id ? await this.team.teammate(scope, message.sender_id) : undefined;
     for (let from = 0; ; from += CHUNK) {
@@ -141,7 +141,7 @@ export class SendingService {
     }
   }
 
-  async lookPeople(scope: Scope, id: number, query: { verdict: Verdict; after?: string; limit: number }): Promise<Page<SupporterRow>> {
+  async lookPeople(scope: AccessScope, id: number, query: { verdict: Verdict; after?: string; limit: number }): Promise<Page<SupporterRow>> {
     const db = this.database.read(scope);
     const message = await this.message(db, id);
     const from = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
@@ -152,7 +152,7 @@ export class SendingService {
   }
 
   /** Sends the message to the teammate alone, filled for the first of its group. */
-  async test(scope: Scope, id: number): Promise<{ to: string }> {
+  async test(scope: AccessScope, id: number): Promise<{ to: string }> {
     const db = this.database.read(scope);
     const message = await this.message(db, id);
     const teammate = scope.actorId ? await this.team.teammate(scope, scope.actorId) : undefined;
@@ -162,14 +162,14 @@ export class SendingService {
     const ids = await this.recipients.of(this.chapterOf(scope, message), message.recipients);
     const someone = (await this.supporters.byIds(db, ids.slice(0, 1)))[0] ?? (await this.supporters.page(db, {}, null, 1)).rows[0];
     const { composed, organization, listName } = await this.composing.compose(scope, message);
-    const about = { channel: message.channel, scope: scopeOf(message) };
+    const about = { channel: message.channel, scope: scopeOfMessage(message) };
     const values = someone ? ((await this.mergeValues.of(db, [someone.id], about, organization, teammate)).get(someone.id) ?? {}) : {};
     const outcome = await this.envelopes.sendTest({ message, composed, organization, sender: teammate, listName, to, values });
     if (outcome.kind === 'unreachable' || outcome.kind === 'unsure')
       throw new Unavailable(sentence('send.test-unreachable', { detail: outcome.detail }));
     if (outcome.kind === 'refused') throw new Conflict(sentence('send.test-refused', { detail: outcome.detail }));
     if (message.state === 'draft')
-      await this.database.quietly(scope, (tx) => this.messages.change(tx, id, { tested_at: new Date(), sender_id: teammate.id }));
+      await this.database.writeUnlogged(scope, (tx) => this.messages.change(tx, id, { tested_at: new Date(), sender_id: teammate.id }));
     return { to };
   }
 
@@ -177,14 +177,14 @@ export class SendingService {
    * Sends to those who were counted, now (and not before the time of taking it back is over), or to the group as it will be
    * at a time. The look that was seen is named by its digest; where anything of it is different now, nothing leaves.
    */
-  async send(scope: Scope, id: number, when: { at: Date | null; digest: string }): Promise<void> {
+  async send(scope: AccessScope, id: number, when: { at: Date | null; digest: string }): Promise<void> {
     const message = await this.message(this.database.read(scope), id);
     const chapterScope = this.chapterOf(scope, message);
     if (message.state === 'draft') await this.readyToSend(chapterScope, message);
     if (when.at !== null && when.at.getTime() <= Date.now()) throw new Invalid([{ field: 'at', code: 'past', message: sentence('send.past') }]);
     const { undoSeconds = UNDO_SECONDS } = await this.houseRules.rules(this.database.read(scope));
     const about = await this.aboutOf(chapterScope, message);
-    await this.database.quietly(scope, async (tx) => {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const locked = await this.movable(tx, scope, id, ['draft']);
       const look = await this.sending.lookBytes(tx, id);
       if (look.length === 0) throw new Conflict(sentence('send.look-first'));
@@ -209,7 +209,7 @@ export class SendingService {
     });
   }
 
-  private async readyToSend(scope: Scope, message: MessageRow): Promise<void> {
+  private async readyToSend(scope: AccessScope, message: MessageRow): Promise<void> {
     const faults = await this.composing.faults(scope, message);
     if (faults.length > 0) throw new Conflict(sentence('send.not-ready', { faults: faults.map((fault) => fault.message).join(' ') }));
     const asks = await this.composing.asks(this.database.read(scope), message);
@@ -218,7 +218,7 @@ export class SendingService {
     if (!message.tested_at) throw new Conflict(sentence('send.test-first'));
   }
 
-  async unschedule(scope: Scope, id: number): Promise<void> {
+  async unschedule(scope: AccessScope, id: number): Promise<void> {
     await this.move(scope, id, ['scheduled'], 'draft', async (tx) => {
       await cancel(tx.knex, 'message-prepare', id);
       await tx.knex('job').where({ kind: 'message-prepare', ref_id: id, state: 'waiting' }).delete();
@@ -226,19 +226,19 @@ export class SendingService {
     });
   }
 
-  async pause(scope: Scope, id: number): Promise<void> {
+  async pause(scope: AccessScope, id: number): Promise<void> {
     await this.move(scope, id, ['sending'], 'paused');
   }
 
-  async resume(scope: Scope, id: number): Promise<void> {
+  async resume(scope: AccessScope, id: number): Promise<void> {
     await this.move(scope, id, ['paused'], 'sending');
   }
 
-  async stop(scope: Scope, id: number): Promise<void> {
+  async stop(scope: AccessScope, id: number): Promise<void> {
     await this.move(scope, id, ['preparing', 'sending', 'paused'], 'stopped', (tx) => this.sending.stopReady(tx, id));
   }
 
-  private async move(scope: Scope, id: number, from: string[], to: string, also?: (tx: Scoped) => Promise<unknown>): Promise<void> {
+  private async move(scope: AccessScope, id: number, from: string[], to: string, also?: (tx: Scoped) => Promise<unknown>): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const message = await this.movable(tx, scope, id, from);
       await this.messages.change(tx, id, { state: to });
@@ -253,7 +253,7 @@ export class SendingService {
     return message;
   }
 
-  private async movable(tx: Scoped, scope: Scope, id: number, from: string[]): Promise<MessageRow> {
+  private async movable(tx: Scoped, scope: AccessScope, id: number, from: string[]): Promise<MessageRow> {
     await this.message(tx, id);
     const message = (await this.messages.lock(tx, id))!;
     this.chapterOf(scope, message);
@@ -262,7 +262,7 @@ export class SendingService {
   }
 
   /** The message's own chapter decides who can be in its group; a chapter can't send for all of them. */
-  private chapterOf(scope: Scope, message: MessageRow): Scope {
+  private chapterOf(scope: AccessScope, message: MessageRow): AccessScope {
     if (scope.chapterId !== null && message.chapter_id === null)
       throw new Conflict(scope.boundTo === null ? sentence('send.all-chapters') : sentence('send.all-chapters-bound'));
     return { ...scope, chapterId: message.chapter_id };
@@ -273,8 +273,8 @@ export class SendingService {
  * What is asked of the ledger for a message. A service message to one person answers what they have set going themselves;
  * one to a group does not, and is held by the cap as any other.
  */
-export function askingOf(message: MessageRow, rules: HouseRules): Asking {
-  const scope = scopeOf(message);
+export function eligibilityQueryOf(message: MessageRow, rules: HouseRules): EligibilityQuery {
+  const scope = scopeOfMessage(message);
   const ownAct = scope === 'service' && message.personal_to !== null;
   return { channel: message.channel, scope, rules, ownAct, now: new Date(), messageId: message.id };
 }

@@ -42,7 +42,7 @@ export class BeginningService {
       bounceDomain: host.includes('.') && !/^[\d.]+$/.test(host) ? host : '',
     });
     if (!made) throw new Conflict(sentence('begin.quicker'));
-    await this.database.quietly({ ...programScope(made.organizationId), actorId: made.ownerId }, (tx) =>
+    await this.database.writeUnlogged({ ...programScope(made.organizationId), actorId: made.ownerId }, (tx) =>
       audit(tx, { act: 'begin', subject: 'organization', subjectId: made.organizationId, words: `${wanted.name} began ${wanted.organization.name}` }),
     );
     return { id: made.ownerId, organizationId: made.organizationId, email: wanted.email };

@@ -5,7 +5,7 @@ import type { OrganizationRow } from '../team/team.repository';
 /** What the organization says of itself, and its chapters. */
 @Injectable()
 export class OrganizationRepository {
-  async hold(tx: Scoped): Promise<OrganizationRow & { changed_by: number | null }> {
+  async lockForUpdate(tx: Scoped): Promise<OrganizationRow & { changed_by: number | null }> {
     const [row] = await tx.sql<OrganizationRow & { changed_by: number | null }>('SELECT * FROM organization WHERE id = :org FOR UPDATE');
     return row!;
   }

@@ -7,7 +7,7 @@ import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { Conflict, Invalid, Newer, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { stillAs } from '../platform/versions';
 import { ImagesService } from '../messages/images.service';
 import { logoOf, TeamRepository, type OrganizationRow } from '../team/team.repository';
@@ -33,7 +33,7 @@ export class OrganizationService {
     @Inject(ImagesService) private readonly images: ImagesService,
   ) {}
 
-  async view(scope: Scope): Promise<OrganizationView> {
+  async view(scope: AccessScope): Promise<OrganizationView> {
     const db = this.database.read(scope);
     const [own, chapters] = await Promise.all([this.team.organization(scope), this.organizations.chapters(db)]);
     const visible = scope.boundTo === null ? chapters : chapters.filter(({ id }) => id === scope.boundTo);
@@ -77,12 +77,12 @@ export class OrganizationService {
     return says.flatMap(([is, words]) => (is ? [words] : []));
   }
 
-  async save(scope: Scope, wanted: SaveOrganization): Promise<{ version: number }> {
+  async save(scope: AccessScope, wanted: SaveOrganization): Promise<{ version: number }> {
     if (!countryCodes().includes(wanted.country))
       throw new Invalid([{ field: 'country', code: 'country', message: sentence('organization.country') }]);
     // Days, amounts and places are read anew by whoever keeps columns: this tells everybody.
     return this.database.write(scope, async (tx) => {
-      const own = await this.organizations.hold(tx);
+      const own = await this.organizations.lockForUpdate(tx);
       if (own.version !== wanted.basedOn) throw new Newer('what the organization says of itself', await this.team.nameOf(tx, own.changed_by));
       if (own.currency !== wanted.currency && (await this.organizations.hasGifts(tx)))
         throw new Conflict(sentence('organization.currency', { currency: own.currency, currency2: wanted.currency }));
@@ -112,27 +112,27 @@ export class OrganizationService {
     });
   }
 
-  async setLogo(scope: Scope, file: { name: string; bytes: Buffer } | null): Promise<void> {
+  async setLogo(scope: AccessScope, file: { name: string; bytes: Buffer } | null): Promise<void> {
     const own = await this.team.organization(scope);
     const logo = file && (await this.images.add(scope, file, own.name));
-    await this.database.quietly(scope, async (tx) => {
+    await this.database.writeUnlogged(scope, async (tx) => {
       await this.organizations.change(tx, { logo_id: logo?.id ?? null });
       await audit(tx, { act: 'organization', subject: 'organization', subjectId: own.id, words: logo ? 'Changed the logo' : 'Took the logo away' });
     });
   }
 
   /** Places that nobody can read would send people nowhere, silently. */
-  private async readPlaces(scope: Scope, { places }: ChapterWords): Promise<void> {
+  private async readPlaces(scope: AccessScope, { places }: ChapterWords): Promise<void> {
     const { unread } = readHomes(places, (await this.team.organization(scope)).country);
     if (unread.length === 0) return;
     const message = `“${unread.join('”, “')}” is no place that can be read. Write regions (US-WA, Oregon), countries (Canada) or how postcodes begin (981).`;
     throw new Invalid([{ field: 'places', code: 'places', message }]);
   }
 
-  async addChapter(scope: Scope, chapter: ChapterWords): Promise<{ id: number }> {
+  async addChapter(scope: AccessScope, chapter: ChapterWords): Promise<{ id: number }> {
     await this.readPlaces(scope, chapter);
     return this.database.write(scope, async (tx) => {
-      await this.organizations.hold(tx);
+      await this.organizations.lockForUpdate(tx);
       if ((await this.organizations.chapterNamed(tx, chapter.name)) !== null) throw taken(chapter.name);
       const id = await this.organizations.addChapter(tx, chapter);
       await audit(tx, { act: 'chapter', subject: 'chapter', subjectId: id, words: `Opened the chapter ${chapter.name}` });
@@ -140,10 +140,10 @@ export class OrganizationService {
     });
   }
 
-  async changeChapter(scope: Scope, id: number, chapter: ChapterWords, was: ChapterWords): Promise<void> {
+  async changeChapter(scope: AccessScope, id: number, chapter: ChapterWords, was: ChapterWords): Promise<void> {
     await this.readPlaces(scope, chapter);
-    await this.database.quietly(scope, async (tx) => {
-      await this.organizations.hold(tx);
+    await this.database.writeUnlogged(scope, async (tx) => {
+      await this.organizations.lockForUpdate(tx);
       const named = await this.organizations.chapterNamed(tx, chapter.name);
       if (named !== null && named !== id) throw taken(chapter.name);
       const now = await this.organizations.holdChapter(tx, id);

@@ -1,12 +1,12 @@
 import { BeginningRepository } from './beginning.repository';
 import { wordHash } from './beginning.service';
-import { Client, openHouse, until, type House } from '../testing/harness';
+import { Client, openTestHouse, eventually, type TestHouse } from '../testing/harness';
 
 const GOOD = 'seven otters under the slipway';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());
@@ -22,7 +22,7 @@ const save = async (change: object, client = house.client, basedOn?: number) => 
   const { version, missing: _missing, chapters: _chapters, logo: _logo, ...rest } = await organization();
   return client.call<{ detail: string; newer?: boolean }>('PUT', '/api/organization', { ...rest, ...change, basedOn: basedOn ?? version });
 };
-const mailTo = (to: string) => until(`a mail to ${to}`, () => house.sink.mails.filter((one) => one.to === to).at(-1), Boolean);
+const mailTo = (to: string) => eventually(`a mail to ${to}`, () => house.sink.mails.filter((one) => one.to === to).at(-1), Boolean);
 const tokenIn = (raw: string) => /\/password\/([a-z2-7]+)/.exec(raw.replace(/=\r?\n/g, ''))![1]!;
 const team = () => house.client.get<{ id: number; name: string; email: string; role: string; state: string; sessions: number }[]>('/api/team');
 
@@ -129,7 +129,7 @@ describe('a teammate', () => {
     const { id } = await house.client.post<{ id: number }>('/api/team', { name: 'Ada', email, role: 'viewer', chapterIds: null });
     const first = tokenIn((await mailTo(email))!.raw);
     await house.client.post(`/api/team/${id}/invitation`);
-    await until(
+    await eventually(
       'the second mail',
       () => house.sink.mails.filter((one) => one.to === email).length,
       (n) => n === 2,
@@ -144,7 +144,7 @@ describe('a teammate', () => {
     });
     const state = async () =>
       (await house.client.get<{ id: number; invitation: { state: string } | null }[]>('/api/team')).find((one) => one.id === refused);
-    await until('the refusal to be told', state, (one) => one?.invitation?.state === 'failed');
+    await eventually('the refusal to be told', state, (one) => one?.invitation?.state === 'failed');
   });
 
   test('is changed and taken out: sessions end at once, what waits is handed on, what they did stays theirs', async () => {
@@ -246,9 +246,9 @@ describe('a teammate', () => {
 });
 
 describe('an empty house', () => {
-  let empty: House;
+  let empty: TestHouse;
   beforeAll(async () => {
-    empty = await openHouse();
+    empty = await openTestHouse();
     for (const table of ['organization', 'chapter', 'teammate', 'session']) await empty.database.unscoped()(table).delete();
   });
   afterAll(() => empty.close());

@@ -7,7 +7,7 @@ import { MessagesRepository } from '../messages/messages.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { Sessions } from '../platform/sessions';
 import { stillAs } from '../platform/versions';
 import { TeamRepository, type TeammateRow } from '../team/team.repository';
@@ -32,13 +32,13 @@ export class TeammatesService {
     @Inject(CallsRepository) private readonly calls: CallsRepository,
   ) {}
 
-  async all(scope: Scope): Promise<TeammateView[]> {
+  async all(scope: AccessScope): Promise<TeammateView[]> {
     return (await this.mates.all(this.database.read(scope))).map(viewOf);
   }
 
-  async invite(scope: Scope, wanted: Where & { name: string; email: string }): Promise<{ id: number }> {
+  async invite(scope: AccessScope, wanted: Where & { name: string; email: string }): Promise<{ id: number }> {
     namesOf(await this.team.chapters(scope), wanted.chapterIds);
-    return this.database.quietly(scope, async (tx) => {
+    return this.database.writeUnlogged(scope, async (tx) => {
       const known = await this.mates.byEmail(tx, wanted.email);
       if (known && (known.organization_id !== scope.organizationId || !known.left_at))
         throw new Invalid([{ field: 'email', code: 'taken', message: sentence('team.email-taken', { email: wanted.email }) }]);
@@ -58,8 +58,8 @@ export class TeammatesService {
     });
   }
 
-  async inviteAgain(scope: Scope, id: number): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+  async inviteAgain(scope: AccessScope, id: number): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const mate = await this.need(tx, id);
       if (mate.password_hash !== null) throw new Conflict(sentence('team.here-already', { name: mate.name }));
       await this.mates.makeLink(tx, id, 'invitation');
@@ -67,10 +67,10 @@ export class TeammatesService {
     });
   }
 
-  async change(scope: Scope, id: number, wanted: Where & { was: Where }): Promise<void> {
+  async change(scope: AccessScope, id: number, wanted: Where & { was: Where }): Promise<void> {
     const chapters = await this.team.chapters(scope);
     const named = namesOf(chapters, wanted.chapterIds);
-    await this.database.quietly(scope, async (tx) => {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const owners = await this.mates.holdOwners(tx);
       const mate = await this.need(tx, id);
       if (wanted.role !== 'owner' || wanted.chapterIds !== null) keepAnOwner(owners, mate);
@@ -82,7 +82,7 @@ export class TeammatesService {
     });
   }
 
-  async waitingFor(scope: Scope, id: number): Promise<WaitingFor> {
+  async waitingFor(scope: AccessScope, id: number): Promise<WaitingFor> {
     const db = this.database.read(scope);
     const [messages, batches, callLists] = [
       await this.messages.waitingFor(db, id),
@@ -93,12 +93,12 @@ export class TeammatesService {
   }
 
   /** Takes somebody out: their sessions end, and what waits for them becomes somebody else's. What they did stays theirs. */
-  async takeOut(scope: Scope, id: number, handTo: number): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+  async takeOut(scope: AccessScope, id: number, handTo: number): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const owners = await this.mates.holdOwners(tx);
       const mate = await this.need(tx, id);
       keepAnOwner(owners, mate);
-      const heir = handTo === id ? undefined : await this.mates.hold(tx, handTo);
+      const heir = handTo === id ? undefined : await this.mates.lockForUpdate(tx, handTo);
       if (!heir || heir.left_at) throw new Invalid([{ field: 'handTo', code: 'teammate', message: sentence('team.hand-on') }]);
       await this.messages.handOn(tx, id, heir.id);
       await this.batches.handOn(tx, id, heir.id);
@@ -110,8 +110,8 @@ export class TeammatesService {
     await this.sessions.endAll(id);
   }
 
-  async endSessions(scope: Scope, id: number): Promise<void> {
-    await this.database.quietly(scope, async (tx) => {
+  async endSessions(scope: AccessScope, id: number): Promise<void> {
+    await this.database.writeUnlogged(scope, async (tx) => {
       const mate = await this.need(tx, id);
       await this.note(tx, id, 'session-end', `Ended all sessions of ${mate.name}`);
     });
@@ -119,7 +119,7 @@ export class TeammatesService {
   }
 
   private async need(tx: Scoped, id: number): Promise<TeammateRow> {
-    const mate = await this.mates.hold(tx, id);
+    const mate = await this.mates.lockForUpdate(tx, id);
     if (!mate || mate.left_at) throw new NotFound('teammate');
     return mate;
   }

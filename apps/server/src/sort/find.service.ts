@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { Found } from '@goodword/core/contract';
+import type { FinderHit } from '@goodword/core/contract';
 import { Database } from '../platform/database';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { RollService } from '../roll/roll.service';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { FindRepository } from './find.repository';
@@ -19,22 +19,22 @@ export class FindService {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
   ) {}
 
-  async find(scope: Scope, text: string): Promise<Found[]> {
+  async find(scope: AccessScope, text: string): Promise<FinderHit[]> {
     const db = this.database.read(scope);
     const [ids, things] = await Promise.all([this.people(scope, text), this.finder.things(db, text, MOST_THINGS)]);
     const [people, points] = await Promise.all([this.supporters.byIds(db, ids), this.supporters.points(db, ids)]);
     return [
-      ...people.map((person): Found => ({
+      ...people.map((person): FinderHit => ({
         kind: 'supporter',
         id: person.id,
         name: `${person.first_name} ${person.last_name}`.trim(),
         note: points.find((point) => point.supporter_id === person.id)?.shown ?? person.chapter,
       })),
-      ...things.map(({ kind, id, name, state }): Found => ({ kind, id, name, note: state })),
+      ...things.map(({ kind, id, name, state }): FinderHit => ({ kind, id, name, note: state })),
     ];
   }
 
-  private async people(scope: Scope, text: string): Promise<number[]> {
+  private async people(scope: AccessScope, text: string): Promise<number[]> {
     const db = this.database.read(scope);
     const digits = text.replace(/\D/g, '');
     if (digits.length >= 4 && /^[\d\s()+.-]+$/.test(text)) return this.finder.byDigits(db, digits, MOST_PEOPLE);

@@ -1,12 +1,12 @@
-import type { Found, SegmentCount } from '@goodword/core/contract';
+import type { FinderHit, SegmentCount } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
 import type { Explanation } from '@goodword/core/words';
-import { openHouse, type House } from '../testing/harness';
-import { agreed, bringIn, COLUMNS, draftEmail, messageAt, NOTHING, send } from '../testing/steps';
+import { openTestHouse, type TestHouse } from '../testing/harness';
+import { agreed, bringIn, STEP_COLUMNS, draftEmail, messageAt, NOTHING, send } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   const rows = [
     'zoe@example.org,Zoé,Castellan-Núñez,206 555 0141',
@@ -15,7 +15,7 @@ beforeAll(async () => {
     'percent%sign@example.org,Under_score,Lin,',
   ];
   await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), {
-    columns: COLUMNS,
+    columns: STEP_COLUMNS,
     newTags: ['castle keepers'],
     permission: { email: agreed('appeals'), text: NOTHING },
   });
@@ -23,7 +23,7 @@ beforeAll(async () => {
 afterAll(() => house.close());
 
 const find = async (text: string) =>
-  (await house.client.get<Found[]>(`/api/find?text=${encodeURIComponent(text)}`)).map(({ kind, name }) =>
+  (await house.client.get<FinderHit[]>(`/api/find?text=${encodeURIComponent(text)}`)).map(({ kind, name }) =>
     kind === 'supporter' ? name : `${kind} ${name}`,
   );
 
@@ -65,7 +65,7 @@ describe('segments', () => {
       ['are in the segment Cast', 2, 2, 0],
       ['none of: have Last name beginning castle', 3, 1, 1],
     ]);
-    const [zoe] = await house.client.get<Found[]>('/api/find?text=zoe');
+    const [zoe] = await house.client.get<FinderHit[]>('/api/find?text=zoe');
     const why = await house.client.get<Explanation>(`/api/segments/${outer.id}/why/${zoe!.id}`);
     expect([why.holds, why.inner.map(({ holds }) => holds)]).toEqual([true, [true, true]]);
     const cycle = await house.client.call<{ detail: string }>('PUT', `/api/segments/${inner.id}`, {

@@ -12,16 +12,16 @@ import type {
 } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
 import { SegmentSizes } from '../segments/segment-sizes';
-import { houseDay, openHouse, until, type House } from '../testing/harness';
-import { bringIn, COLUMNS, draftEmail, NOTHING } from '../testing/steps';
+import { houseDay, openTestHouse, eventually, type TestHouse } from '../testing/harness';
+import { bringIn, STEP_COLUMNS, draftEmail, NOTHING } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 let ids: number[];
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   const rows = ['Ann,Abara', 'Bea,Berg', 'Cy,Chen'].map((name, i) => `p${i}@example.org,${name},`);
-  await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), { columns: COLUMNS, permission: { email: NOTHING, text: NOTHING } });
+  await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), { columns: STEP_COLUMNS, permission: { email: NOTHING, text: NOTHING } });
   ids = (await house.client.get<Page<SupporterRow>>('/api/supporters')).rows.map((row) => row.id);
 });
 afterAll(() => house.close());
@@ -165,7 +165,7 @@ describe('segments over time', () => {
       name: 'Chens of today',
     });
     expect(people).toBe(1);
-    await until(
+    await eventually(
       'the list to fill',
       () => countOf({ kind: 'list', listId, on: true }),
       (n) => n === 1,

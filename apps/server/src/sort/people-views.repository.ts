@@ -36,7 +36,7 @@ export class PeopleViewsRepository {
 
   /** Keeps it under a name, in the place of the caller's own one of that name if it is still as they saw it. */
   async keep(tx: Scoped, view: PeopleColumns & { name: string; tree: Rule; basedOn: number | null }): Promise<void> {
-    await tx.alone();
+    await tx.lockOrganization();
     const [known] = await tx.sql<{ id: number }>(
       'SELECT id FROM people_view WHERE organization_id = :org AND name = :name AND chapter_id <=> :chapter',
       {

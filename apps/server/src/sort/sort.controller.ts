@@ -2,7 +2,7 @@ import { Controller, HttpCode, Inject } from '@nestjs/common';
 import {
   schema,
   type DeletionNotice,
-  type Found,
+  type FinderHit,
   type Page,
   type PeopleColumns,
   type PeopleView,
@@ -19,7 +19,7 @@ import type { Explanation } from '@goodword/core/words';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { RecordService } from '../record/record.service';
 import { SegmentsService } from '../segments/segments.service';
 import { FindService } from './find.service';
@@ -57,7 +57,7 @@ export class SortController {
   ) {}
 
   @Route('get', 'supporters/:id', { role: 'viewer', summary: "One supporter's record", params: schema.idParams })
-  async record(@Caller() scope: Scope, @Id() id: number): Promise<RecordView> {
+  async record(@Caller() scope: AccessScope, @Id() id: number): Promise<RecordView> {
     const [record, segments, around] = await Promise.all([
       this.supporters.record(scope, id),
       this.segments.of(scope, id),
@@ -67,40 +67,40 @@ export class SortController {
   }
 
   @Route('post', 'tags', { role: 'organizer', summary: 'Make a tag', body: schema.makeTag })
-  makeTag(@Caller() scope: Scope, @Input('body') body: GroupBody): Promise<{ id: number }> {
+  makeTag(@Caller() scope: AccessScope, @Input('body') body: GroupBody): Promise<{ id: number }> {
     return this.supporters.makeGroup(scope, 'tag', body);
   }
 
   @Route('put', 'tags/:id', { role: 'organizer', summary: 'Rename a tag', params: schema.idParams, body: schema.changeTag })
   @HttpCode(204)
-  changeTag(@Caller() scope: Scope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
+  changeTag(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
     return this.supporters.changeGroup(scope, 'tag', id, body);
   }
 
   @Route('get', 'tags/:id/use', { role: 'viewer', summary: 'How many people of each chapter have a tag', params: schema.idParams })
-  tagUse(@Caller() scope: Scope, @Id() id: number): Promise<TagUse[]> {
+  tagUse(@Caller() scope: AccessScope, @Id() id: number): Promise<TagUse[]> {
     return this.tagsOf.use(scope, id);
   }
 
   @Route('post', 'tags/:id/join', { role: 'organizer', summary: 'Make this tag one with another', params: schema.idParams, body: schema.joinTag })
   @HttpCode(200)
-  joinTag(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { intoId: number }): Promise<{ people: number }> {
+  joinTag(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { intoId: number }): Promise<{ people: number }> {
     return this.tagsOf.merge(scope, id, body.intoId);
   }
 
   @Route('get', 'tags/:id/deletion', { role: 'organizer', summary: 'What deleting a tag takes with it', params: schema.idParams })
-  async tagDeletion(@Caller() scope: Scope, @Id() id: number): Promise<DeletionNotice> {
+  async tagDeletion(@Caller() scope: AccessScope, @Id() id: number): Promise<DeletionNotice> {
     return this.supporters.groupDeletion(scope, 'tag', id, stillNeeded(await this.uses.of(scope, 'tag', id)));
   }
 
   @Route('delete', 'tags/:id', { role: 'organizer', summary: 'Delete a tag', params: schema.idParams })
   @HttpCode(204)
-  async removeTag(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+  async removeTag(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     await this.supporters.removeGroup(scope, 'tag', id, stillNeeded(await this.uses.of(scope, 'tag', id)));
   }
 
   @Route('post', 'lists', { role: 'organizer', summary: 'Make a list', body: schema.makeList })
-  makeList(@Caller() scope: Scope, @Input('body') body: GroupBody): Promise<{ id: number }> {
+  makeList(@Caller() scope: AccessScope, @Input('body') body: GroupBody): Promise<{ id: number }> {
     return this.supporters.makeGroup(scope, 'list', body);
   }
 
@@ -111,35 +111,35 @@ export class SortController {
     body: schema.orderLists,
   })
   @HttpCode(204)
-  async orderLists(@Caller() scope: Scope, @Input('body') body: { ids: number[] }): Promise<void> {
-    await this.database.quietly(scope, (tx) => this.groups.orderLists(tx, body.ids));
+  async orderLists(@Caller() scope: AccessScope, @Input('body') body: { ids: number[] }): Promise<void> {
+    await this.database.writeUnlogged(scope, (tx) => this.groups.orderLists(tx, body.ids));
   }
 
   @Route('put', 'lists/folder', { role: 'organizer', summary: 'Put lists into a folder, or out of any', body: schema.moveLists })
   @HttpCode(204)
-  async moveLists(@Caller() scope: Scope, @Input('body') body: { ids: number[]; folder: string }): Promise<void> {
-    await this.database.quietly(scope, (tx) => this.groups.moveLists(tx, body.ids, body.folder));
+  async moveLists(@Caller() scope: AccessScope, @Input('body') body: { ids: number[]; folder: string }): Promise<void> {
+    await this.database.writeUnlogged(scope, (tx) => this.groups.moveLists(tx, body.ids, body.folder));
   }
 
   @Route('put', 'lists/:id', { role: 'organizer', summary: 'Change a list', params: schema.idParams, body: schema.changeList })
   @HttpCode(204)
-  changeList(@Caller() scope: Scope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
+  changeList(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: GroupBody): Promise<void> {
     return this.supporters.changeGroup(scope, 'list', id, body);
   }
 
   @Route('get', 'lists/:id/deletion', { role: 'organizer', summary: 'What deleting a list takes with it', params: schema.idParams })
-  async listDeletion(@Caller() scope: Scope, @Id() id: number): Promise<DeletionNotice> {
+  async listDeletion(@Caller() scope: AccessScope, @Id() id: number): Promise<DeletionNotice> {
     return this.supporters.groupDeletion(scope, 'list', id, stillNeeded(await this.uses.of(scope, 'list', id)));
   }
 
   @Route('delete', 'lists/:id', { role: 'organizer', summary: 'Delete a list', params: schema.idParams })
   @HttpCode(204)
-  async removeList(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+  async removeList(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     await this.supporters.removeGroup(scope, 'list', id, stillNeeded(await this.uses.of(scope, 'list', id)));
   }
 
   @Route('get', 'segments', { role: 'viewer', summary: 'Segments, each as a sentence' })
-  async allSegments(@Caller() scope: Scope): Promise<SegmentView[]> {
+  async allSegments(@Caller() scope: AccessScope): Promise<SegmentView[]> {
     const [segments, uses] = await Promise.all([this.segments.list(scope), this.uses.known(scope)]);
     return segments.map(({ id, name, tree, version, words }) => ({
       id,
@@ -152,13 +152,13 @@ export class SortController {
   }
 
   @Route('post', 'segments', { role: 'organizer', summary: 'Save a new segment', body: schema.saveSegment })
-  makeSegment(@Caller() scope: Scope, @Input('body') body: { name: string; tree: Rule }): Promise<{ id: number }> {
+  makeSegment(@Caller() scope: AccessScope, @Input('body') body: { name: string; tree: Rule }): Promise<{ id: number }> {
     return this.segments.save(scope, null, body);
   }
 
   @Route('put', 'segments/:id', { role: 'organizer', summary: 'Change a segment', params: schema.idParams, body: schema.changeSegment })
   changeSegment(
-    @Caller() scope: Scope,
+    @Caller() scope: AccessScope,
     @Id() id: number,
     @Input('body') body: { name: string; tree: Rule; basedOn: number },
   ): Promise<{ id: number; version: number }> {
@@ -167,7 +167,7 @@ export class SortController {
 
   @Route('delete', 'segments/:id', { role: 'organizer', summary: 'Delete a segment', params: schema.idParams })
   @HttpCode(204)
-  async removeSegment(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+  async removeSegment(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     const needed = stillNeeded(await this.uses.of(scope, 'segment', id));
     if (needed) throw new Conflict(needed);
     await this.segments.remove(scope, id);
@@ -175,7 +175,7 @@ export class SortController {
 
   @Route('post', 'segments/count', { role: 'viewer', summary: 'Count a rule, with how each line narrows', body: schema.countSegment, ownProof: true })
   @HttpCode(200)
-  count(@Caller() scope: Scope, @Input('body') body: { tree: Rule; reach: boolean }): Promise<SegmentCount> {
+  count(@Caller() scope: AccessScope, @Input('body') body: { tree: Rule; reach: boolean }): Promise<SegmentCount> {
     return this.segments.count(scope, body.tree, body.reach);
   }
 
@@ -186,17 +186,20 @@ export class SortController {
     ownProof: true,
   })
   @HttpCode(200)
-  people(@Caller() scope: Scope, @Input('body') body: PeopleColumns & { tree: Rule; after?: string; limit: number }): Promise<Page<SupporterRow>> {
+  people(
+    @Caller() scope: AccessScope,
+    @Input('body') body: PeopleColumns & { tree: Rule; after?: string; limit: number },
+  ): Promise<Page<SupporterRow>> {
     return this.segments.people(scope, body.tree, body);
   }
 
-  @Route('get', 'find', { role: 'viewer', summary: 'Find anybody and anything by a few letters', query: schema.find })
-  find(@Caller() scope: Scope, @Input('query') query: { text: string }): Promise<Found[]> {
+  @Route('get', 'find', { role: 'viewer', summary: 'Find anybody and anything by a few letters', query: schema.finderQuery })
+  find(@Caller() scope: AccessScope, @Input('query') query: { text: string }): Promise<FinderHit[]> {
     return this.finder.find(scope, query.text);
   }
 
   @Route('get', 'people-views', { role: 'viewer', summary: 'Tables of people that the team has named' })
-  views(@Caller() scope: Scope): Promise<PeopleView[]> {
+  views(@Caller() scope: AccessScope): Promise<PeopleView[]> {
     return this.peopleViews.all(this.database.read(scope));
   }
 
@@ -206,23 +209,26 @@ export class SortController {
     body: schema.savePeopleView,
   })
   @HttpCode(204)
-  async keepView(@Caller() scope: Scope, @Input('body') body: PeopleColumns & { name: string; tree: Rule; basedOn: number | null }): Promise<void> {
-    await this.database.quietly(scope, (tx) => this.peopleViews.keep(tx, body));
+  async keepView(
+    @Caller() scope: AccessScope,
+    @Input('body') body: PeopleColumns & { name: string; tree: Rule; basedOn: number | null },
+  ): Promise<void> {
+    await this.database.writeUnlogged(scope, (tx) => this.peopleViews.keep(tx, body));
   }
 
   @Route('delete', 'people-views/:id', { role: 'organizer', summary: 'Forget such a table', params: schema.idParams })
   @HttpCode(204)
-  async forgetView(@Caller() scope: Scope, @Id() id: number): Promise<void> {
-    if ((await this.database.quietly(scope, (tx) => this.peopleViews.forget(tx, id))) === 0) throw new NotFound('view');
+  async forgetView(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
+    if ((await this.database.writeUnlogged(scope, (tx) => this.peopleViews.forget(tx, id))) === 0) throw new NotFound('view');
   }
 
   @Route('get', 'segments/:id/versions', { role: 'viewer', summary: 'A segment as it was saved, the newest first', params: schema.idParams })
-  versions(@Caller() scope: Scope, @Id() id: number): Promise<SegmentVersion[]> {
+  versions(@Caller() scope: AccessScope, @Id() id: number): Promise<SegmentVersion[]> {
     return this.segments.versions(scope, id);
   }
 
   @Route('get', 'segments/:id/sizes', { role: 'viewer', summary: 'How many a segment took in, day by day', params: schema.idParams })
-  sizes(@Caller() scope: Scope, @Id() id: number): Promise<SegmentSize[]> {
+  sizes(@Caller() scope: AccessScope, @Id() id: number): Promise<SegmentSize[]> {
     return this.segments.sizes(scope, id);
   }
 
@@ -235,7 +241,7 @@ export class SortController {
   })
   @HttpCode(202)
   async snapshot(
-    @Caller() scope: Scope,
+    @Caller() scope: AccessScope,
     @Id() id: number,
     @Input('body') body: { name: string },
   ): Promise<{ listId: number; bulkId: number; people: number }> {
@@ -247,7 +253,7 @@ export class SortController {
   }
 
   @Route('get', 'segments/:id/why/:supporterId', { role: 'viewer', summary: 'Why one person is in or out', params: schema.explainParams })
-  why(@Caller() scope: Scope, @Input('params') params: { id: number; supporterId: number }): Promise<{ name: string } & Explanation> {
+  why(@Caller() scope: AccessScope, @Input('params') params: { id: number; supporterId: number }): Promise<{ name: string } & Explanation> {
     return this.segments.explain(scope, params.id, params.supporterId);
   }
 }

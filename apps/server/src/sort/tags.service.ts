@@ -1,12 +1,12 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { TagUse } from '@goodword/core/contract';
-import { linesOf, mapLines } from '@goodword/core/segment';
+import { segmentLines, mapLines } from '@goodword/core/segment';
 import { FormsRepository } from '../forms/forms.repository';
 import { MessagesRepository } from '../messages/messages.repository';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
 import { Conflict, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { SegmentsRepository } from '../segments/segments.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { sentence } from '../platform/words';
@@ -22,23 +22,23 @@ export class TagsService {
     @Inject(FormsRepository) private readonly forms: FormsRepository,
   ) {}
 
-  async use(scope: Scope, id: number): Promise<TagUse[]> {
+  async use(scope: AccessScope, id: number): Promise<TagUse[]> {
     const db = this.database.read(scope);
     if (!(await this.groups.find(db, 'tag', id))) throw new NotFound('tag');
     return this.groups.tagUse(db, id);
   }
 
   /** Makes two tags one: people, segments and messages that had the one have the other. A form that puts it on has to be changed first. */
-  async merge(scope: Scope, fromId: number, intoId: number): Promise<{ people: number }> {
+  async merge(scope: AccessScope, fromId: number, intoId: number): Promise<{ people: number }> {
     if (fromId === intoId) throw new Conflict(sentence('tag.itself'));
     return this.database.write(scope, async (tx) => {
-      await this.groups.hold(tx, 'tag', [fromId, intoId]);
+      await this.groups.lockForUpdate(tx, 'tag', [fromId, intoId]);
       const [from, into] = [await this.groups.find(tx, 'tag', fromId), await this.groups.find(tx, 'tag', intoId)];
       if (!from || !into) throw new NotFound('tag');
       const forms = (await this.forms.all(tx.ofAll())).filter((form) => form.definition.tagIds.includes(fromId));
       if (forms.length > 0) throw new Conflict(sentence('tag.form-puts-on', { form: forms[0]!.name, from: from.name, into: into.name }));
       for (const segment of await this.segments.all(tx.ofAll())) {
-        if (!linesOf(segment.tree).some((line) => line.kind === 'tag' && line.tagId === fromId)) continue;
+        if (!segmentLines(segment.tree).some((line) => line.kind === 'tag' && line.tagId === fromId)) continue;
         const tree = mapLines(segment.tree, (line) => (line.kind === 'tag' && line.tagId === fromId ? { ...line, tagId: intoId } : line));
         await this.segments.change(tx, segment.id, { name: segment.name, tree });
         await this.segments.keepVersion(tx, segment.id, { name: segment.name, tree }, null);

@@ -1,22 +1,22 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { linesOf, type Line } from '@goodword/core/segment';
+import { segmentLines, type Line } from '@goodword/core/segment';
 import { FormsRepository } from '../forms/forms.repository';
 import { MessagesRepository, usesGroup } from '../messages/messages.repository';
 import { Database } from '../platform/database';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { SegmentsService } from '../segments/segments.service';
 import { sentence } from '../platform/words';
 
 export type UsedKind = 'tag' | 'list' | 'segment' | 'campaign';
 
 /** Something that would lose its ground if a group went; what belongs to another chapter has no name for whoever asks. */
-export interface Use {
+export interface UsedBy {
   what: 'message' | 'segment' | 'form';
   id: number;
   name: string | null;
 }
 
-const WAYS_OUT: Record<Use['what'], string> = {
+const WAYS_OUT: Record<UsedBy['what'], string> = {
   message: sentence('uses.message'),
   segment: 'Take the line out of that segment',
   form: 'Take it off that form',
@@ -32,12 +32,12 @@ export class UsesService {
     @Inject(FormsRepository) private readonly forms: FormsRepository,
   ) {}
 
-  async of(scope: Scope, kind: UsedKind, id: number): Promise<Use[]> {
+  async of(scope: AccessScope, kind: UsedKind, id: number): Promise<UsedBy[]> {
     return (await this.known(scope))(kind, id);
   }
 
   /** Reads once what may need anything, for many questions. */
-  async known(scope: Scope): Promise<(kind: UsedKind, id: number) => Use[]> {
+  async known(scope: AccessScope): Promise<(kind: UsedKind, id: number) => UsedBy[]> {
     const everywhere = this.database.read(scope).ofAll();
     const [messages, segments, forms] = await Promise.all([
       this.messages.needing(everywhere),
@@ -51,11 +51,11 @@ export class UsesService {
     const onForm = (form: (typeof forms)[number], kind: UsedKind, id: number) =>
       (kind === 'tag' ? form.definition.tagIds : kind === 'list' ? form.definition.listIds : []).includes(id);
     return (kind, id) => [
-      ...messages.filter((message) => usesGroup(message, kind, id)).map((message): Use => ({ what: 'message', ...named(message) })),
+      ...messages.filter((message) => usesGroup(message, kind, id)).map((message): UsedBy => ({ what: 'message', ...named(message) })),
       ...segments
-        .filter((segment) => linesOf(segment.tree).some((line) => asksFor(line, kind, id)))
-        .map((segment): Use => ({ what: 'segment', ...named(segment) })),
-      ...forms.filter((form) => onForm(form, kind, id)).map((form): Use => ({ what: 'form', ...named(form) })),
+        .filter((segment) => segmentLines(segment.tree).some((line) => asksFor(line, kind, id)))
+        .map((segment): UsedBy => ({ what: 'segment', ...named(segment) })),
+      ...forms.filter((form) => onForm(form, kind, id)).map((form): UsedBy => ({ what: 'form', ...named(form) })),
     ];
   }
 }
@@ -84,7 +84,7 @@ function asksFor(line: Line, kind: UsedKind, id: number): boolean {
 }
 
 /** Why something can't go, with each that needs it and the way out; null where nothing does. */
-export function stillNeeded(uses: readonly Use[]): string | null {
+export function stillNeeded(uses: readonly UsedBy[]): string | null {
   if (uses.length === 0) return null;
   const named = [...new Set(uses.map(({ what, name }) => (name === null ? `a ${what} of another chapter` : `the ${what} “${name}”`)))].join(', ');
   const ways = [...new Set(uses.map(({ what }) => WAYS_OUT[what]))].join('; ');

@@ -1,7 +1,7 @@
 import { Controller, HttpCode, Inject } from '@nestjs/common';
 import { schema, type NewAddress } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { ContactPointsService } from './contact-points.service';
 
 /** Addresses on a record. */
@@ -11,7 +11,7 @@ export class ContactPointsController {
 
   @Route('post', '', { role: 'organizer', summary: 'Add an address', params: schema.idParams, body: schema.addContact })
   @HttpCode(204)
-  add(@Caller() scope: Scope, @Id() id: number, @Input('body') body: NewAddress): Promise<void> {
+  add(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: NewAddress): Promise<void> {
     return this.points.add(scope, id, body);
   }
 
@@ -23,7 +23,7 @@ export class ContactPointsController {
   })
   @HttpCode(204)
   change(
-    @Caller() scope: Scope,
+    @Caller() scope: AccessScope,
     @Input('params') params: { id: number; pointId: number },
     @Input('body') body: NewAddress & { was: string },
   ): Promise<void> {
@@ -32,19 +32,19 @@ export class ContactPointsController {
 
   @Route('delete', ':pointId', { role: 'organizer', summary: 'Take an address off', params: schema.pointParams })
   @HttpCode(204)
-  drop(@Caller() scope: Scope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
+  drop(@Caller() scope: AccessScope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
     return this.points.drop(scope, params.id, params.pointId);
   }
 
   @Route('post', ':pointId/first', { role: 'organizer', summary: 'Write to this address before others of its kind', params: schema.pointParams })
   @HttpCode(204)
-  putFirst(@Caller() scope: Scope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
+  putFirst(@Caller() scope: AccessScope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
     return this.points.putFirst(scope, params.id, params.pointId);
   }
 
   @Route('post', ':pointId/release', { role: 'organizer', summary: 'Take an address off hold', params: schema.pointParams })
   @HttpCode(204)
-  release(@Caller() scope: Scope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
+  release(@Caller() scope: AccessScope, @Input('params') params: { id: number; pointId: number }): Promise<void> {
     return this.points.release(scope, params.id, params.pointId);
   }
 }

@@ -8,7 +8,7 @@ import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { LINES, type Lines, type LineType } from '../platform/lookups';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { stillAs } from '../platform/versions';
 import { TeamRepository } from '../team/team.repository';
 import { SupportersRepository, type NewPoint, type PointRow, type PostalParts } from './supporters.repository';
@@ -28,10 +28,10 @@ export class ContactPointsService {
     @Inject(LINES) private readonly lines: Lines,
   ) {}
 
-  async add(scope: Scope, id: number, address: NewAddress): Promise<void> {
+  async add(scope: AccessScope, id: number, address: NewAddress): Promise<void> {
     const read = await this.read(scope, id, address);
     await this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
+      await this.supporters.lockForUpdate(tx, id);
       await this.refuseKnown(tx, id, read);
       const pointId = await this.hang(tx, id, read);
       const undo: UndoStep = { kind: 'contact', pointId, on: true };
@@ -44,10 +44,10 @@ export class ContactPointsService {
    * Puts another address in the place of one. What was said at the old one stays there: nobody agreed to anything at the
    * new one; what the person refused holds for them everywhere already.
    */
-  async change(scope: Scope, id: number, pointId: number, { was, ...address }: NewAddress & { was: string }): Promise<void> {
+  async change(scope: AccessScope, id: number, pointId: number, { was, ...address }: NewAddress & { was: string }): Promise<void> {
     const read = await this.read(scope, id, address);
     await this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
+      await this.supporters.lockForUpdate(tx, id);
       const old = await this.need(tx, id, pointId);
       stillAs(was, old.shown, 'the address', old.shown);
       if (old.kind !== read.kind) throw new Conflict(sentence('address.kind'));
@@ -63,9 +63,9 @@ export class ContactPointsService {
   }
 
   /** Takes an address off a person. What was agreed or refused there stays with the address. */
-  async drop(scope: Scope, id: number, pointId: number): Promise<void> {
+  async drop(scope: AccessScope, id: number, pointId: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
+      await this.supporters.lockForUpdate(tx, id);
       const point = await this.need(tx, id, pointId);
       await this.supporters.dropPoint(tx, id, pointId);
       if (point.kind === 'post') await this.supporters.keepPostcode(tx, id);
@@ -75,9 +75,9 @@ export class ContactPointsService {
   }
 
   /** The address that heads the others of its kind is the one that is written to first. */
-  async putFirst(scope: Scope, id: number, pointId: number): Promise<void> {
+  async putFirst(scope: AccessScope, id: number, pointId: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
+      await this.supporters.lockForUpdate(tx, id);
       const points = await this.supporters.points(tx, [id]);
       const point = points.find((one) => one.id === pointId);
       if (!point) throw new NotFound('address');
@@ -87,9 +87,9 @@ export class ContactPointsService {
     });
   }
 
-  async release(scope: Scope, id: number, pointId: number): Promise<void> {
+  async release(scope: AccessScope, id: number, pointId: number): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      const point = await this.need(tx, (await this.supporters.hold(tx, id)).id, pointId);
+      const point = await this.need(tx, (await this.supporters.lockForUpdate(tx, id)).id, pointId);
       // Nobody lifts it but by deciding what they meant; the person does by START.
       if (await this.supporters.isAsked(tx, pointId))
         throw new Conflict(sentence('address.held', { point: point.hold_reason ?? 'read what they wrote' }));
@@ -105,7 +105,7 @@ export class ContactPointsService {
   }
 
   /** An address as it was typed, read as those of files are; what line a number is, as said or as whoever knows says. */
-  private async read(scope: Scope, id: number, address: NewAddress): Promise<NewPoint & { kind: NewAddress['kind'] }> {
+  private async read(scope: AccessScope, id: number, address: NewAddress): Promise<NewPoint & { kind: NewAddress['kind'] }> {
     if (address.kind === 'post') {
       const parts: PostalParts = address.post;
       return { kind: 'post', normal: postalKey(address.post, id), shown: shownAddress(address.post), parts };
@@ -147,7 +147,7 @@ export class ContactPointsService {
     await this.supporters.keepPostcode(tx, id);
     const { country: home } = await this.team.organization(tx);
     const { said, ...place } = placeOfRow({ post: { country: parts.country ?? '', region: parts.region ?? '' }, mobile: null }, home);
-    const now = await this.supporters.hold(tx, id);
+    const now = await this.supporters.lockForUpdate(tx, id);
     const isNews = now.country === null || (now.country === place.country && now.region === null && place.region !== null);
     if (said && isNews) await this.supporters.setPlace(tx, id, place);
   }

@@ -1,14 +1,14 @@
 import type { NewAddress, PersonalVerdict, RecordView } from '@goodword/core/contract';
 import { HEAD, noPermission } from '../testing/gathering';
-import { openHouse, type Client, type House } from '../testing/harness';
+import { openTestHouse, type Client, type TestHouse } from '../testing/harness';
 import { recording } from '../testing/recording';
 import { agreed, bringIn, NOTHING } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 const { idOf, record, lastEdit, undo } = recording(() => house);
 
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
   const rows = ['ada@example.org,Ada,Quay,206 555 0151', 'ben@example.org,Ben,Quay,', 'cyd@example.org,Cyd,Reef,', 'dov@example.org,Dov,Reef,'];
   await bringIn(house.client, `${HEAD}${rows.join('\n')}\n`, { permission: { email: agreed('appeals'), text: agreed('appeals') } });

@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { audit } from '../platform/audit';
 import { Database } from '../platform/database';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { HouseKeys } from '../platform/house-keys';
 import { ErasureRepository } from './erasure.repository';
@@ -22,11 +22,11 @@ export class ErasureService {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
   ) {}
 
-  async erase(scope: Scope, id: number): Promise<void> {
+  async erase(scope: AccessScope, id: number): Promise<void> {
     const hashOf = await this.keys.hasher();
     const files = await this.database.write(scope, async (tx) => {
       tx.changed('people', 0, [id]);
-      await this.supporters.hold(tx, id);
+      await this.supporters.lockForUpdate(tx, id);
       const people = [...(await this.erasures.mergedInto(tx, id)), id];
       const points = await this.erasures.everyPoint(tx, people);
       const kept = [...(await this.erasures.evidenceKeys(tx, id)), ...(await this.erasures.batchFiles(tx, id))];

@@ -4,9 +4,9 @@ import type { FieldView } from '@goodword/core/contract';
 import { said, type Said } from '@goodword/core/common';
 import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
-import { Database, type At, type Scoped } from '../platform/database';
+import { Database, type ReadAt, type Scoped } from '../platform/database';
 import { Conflict, Invalid } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { FieldsRepository } from './fields.repository';
 import { sentence } from '../platform/words';
 
@@ -22,12 +22,12 @@ export class FieldsService {
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
   ) {}
 
-  all(scope: Scope): Promise<FieldView[]> {
+  all(scope: AccessScope): Promise<FieldView[]> {
     return this.fields.all(this.database.read(scope));
   }
 
   /** The merge fields that can be written in this organization. */
-  async registry(at: At): Promise<Registry> {
+  async registry(at: ReadAt): Promise<Registry> {
     const custom = (await this.fields.all(this.database.read(at))).map((field) => ({
       name: field.name,
       key: `field:${field.id}`,
@@ -38,13 +38,13 @@ export class FieldsService {
   }
 
   async make(
-    scope: Scope,
+    scope: AccessScope,
     field: { name: string; type: string; fallback: string | null; section?: string; choices?: string[] },
   ): Promise<{ id: number }> {
     return this.database.write(scope, async (tx) => {
       tx.unchanged();
       // One after the other: two names that read the same would both be free.
-      await tx.alone();
+      await tx.lockOrganization();
       await this.checkName(tx, field.name);
       const id = await this.fields.make(tx, field);
       await audit(tx, { act: 'make', subject: 'field', subjectId: id, words: `Field ${field.name} made` });

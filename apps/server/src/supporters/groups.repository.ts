@@ -45,7 +45,7 @@ export class GroupsRepository {
    * Nobody joins or deletes these until the transaction ends; `others` may hold them at the same time, to put people in. The
    * first reading of the transaction, in the order of ids, for whoever wants the same two.
    */
-  async hold(tx: Scoped, kind: 'tag' | 'list', ids: readonly number[], others: 'wait' | 'too' = 'wait'): Promise<void> {
+  async lockForUpdate(tx: Scoped, kind: 'tag' | 'list', ids: readonly number[], others: 'wait' | 'too' = 'wait'): Promise<void> {
     const lock = others === 'wait' ? 'FOR UPDATE' : 'LOCK IN SHARE MODE';
     await tx.sql(`SELECT id FROM ${kind} WHERE organization_id = :org AND id IN (:ids) ORDER BY id ${lock}`, { ids });
   }

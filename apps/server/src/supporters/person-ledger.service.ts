@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { dayInZone, parseIsoDay, startOfDay, type Day } from '@goodword/core/common';
-import type { EntryView, StandingView, UndoStep } from '@goodword/core/contract';
+import type { EntryView, ConsentStatusView, UndoStep } from '@goodword/core/contract';
 import {
   CHANNELS,
   channelsOf,
@@ -13,7 +13,7 @@ import {
   type Place,
   type PlaceRules,
   type RecordedState,
-  type Road,
+  type CollectionMethod,
   type Scope as PermissionScope,
 } from '@goodword/core/permission';
 import { placeWords, scopeWords } from '@goodword/core/words';
@@ -22,12 +22,12 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import type { EntryRow } from '../permission/ledger/entries';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
-import { standingsOf } from '../permission/standings';
+import { statusByScope } from '../permission/standings';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { rewritten } from '../platform/pictures';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { stillAs } from '../platform/versions';
 import { STORAGE, type Storage } from '../platform/storage';
 import { TeamRepository } from '../team/team.repository';
@@ -40,7 +40,7 @@ export interface HandEntry {
   channel: Channel;
   scope: PermissionScope;
   state: RecordedState;
-  how: Road;
+  how: CollectionMethod;
   on: string;
   words: string;
   until?: string;
@@ -48,7 +48,7 @@ export interface HandEntry {
 }
 
 export interface Objection {
-  how: Road;
+  how: CollectionMethod;
   on: string;
   words: string;
 }
@@ -75,7 +75,7 @@ export class PersonLedger {
   ) {}
 
   /** Standings and entries of one person, with what the house rules of their place make of them. */
-  async of(db: Scoped, person: PersonRow): Promise<{ standings: StandingView[]; entries: EntryView[]; rulesOf: string }> {
+  async of(db: Scoped, person: PersonRow): Promise<{ standings: ConsentStatusView[]; entries: EntryView[]; rulesOf: string }> {
     const rules = await this.houseRules.rules(db);
     const [rows, cells, points, lists, files] = await Promise.all([
       this.ledger.entriesOf(db, person.id),
@@ -88,7 +88,7 @@ export class PersonLedger {
     const words = (scope: PermissionScope) => scopeWords(scope, (id) => nameOf.get(id));
     const place = rulesFor(rules, person);
     return {
-      standings: standingsOf(cells, points, Date.now()).map((one) => ({
+      standings: statusByScope(cells, points, Date.now()).map((one) => ({
         ...one,
         scopeName: words(one.scope),
         until: iso(one.until),
@@ -103,12 +103,12 @@ export class PersonLedger {
    * An entry by hand counts as the person's own where it is dated and says by what act of theirs they agreed: the evidence
    * for coming back. A no or a pause that was not said through an address holds at every one.
    */
-  async addEntry(scope: Scope, id: number, entry: HandEntry): Promise<void> {
+  async addEntry(scope: AccessScope, id: number, entry: HandEntry): Promise<void> {
     const faults = handFaults(entry);
     if (faults) throw new Invalid([faults]);
     const saidAt = await this.saidOn(scope, entry.on, entry.state);
     await this.database.write(scope, async (tx) => {
-      const point = (await this.supporters.points(tx, [(await this.supporters.hold(tx, id)).id])).find((one) => one.id === entry.contactPointId);
+      const point = (await this.supporters.points(tx, [(await this.supporters.lockForUpdate(tx, id)).id])).find((one) => one.id === entry.contactPointId);
       if (!point) throw new NotFound('address');
       if (!channelsOf(point.kind).includes(entry.channel))
         throw new Invalid([{ field: 'channel', code: 'channel', message: sentence('permission.no-address', { shown: point.shown }) }]);
@@ -127,10 +127,10 @@ export class PersonLedger {
   }
 
   /** Objection to all marketing (GDPR art. 21(2)-(3)): one act that closes every channel at every address. */
-  async object(scope: Scope, id: number, objection: Objection): Promise<void> {
+  async object(scope: AccessScope, id: number, objection: Objection): Promise<void> {
     const saidAt = await this.saidOn(scope, objection.on, 'no');
     await this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
+      await this.supporters.lockForUpdate(tx, id);
       await this.ledger.recordAll(
         tx,
         CHANNELS.map((channel) => ({
@@ -155,7 +155,7 @@ export class PersonLedger {
    * from its end, and a yes from the beginning of its day: of one day, the no counts. Where whoever types it sits further
    * east, their today may be the house's tomorrow; it is taken for today.
    */
-  private async saidOn(scope: Scope, on: string, state: RecordedState): Promise<Date> {
+  private async saidOn(scope: AccessScope, on: string, state: RecordedState): Promise<Date> {
     const zone = (await this.team.organization(scope)).time_zone;
     const [typed, today] = [parseIsoDay(on), dayInZone(Date.now(), zone)];
     if (typed === null || typed > dayInZone(Date.now(), FURTHEST_EAST))
@@ -166,7 +166,7 @@ export class PersonLedger {
   }
 
   /** A relationship that the law of some places takes as agreement for a while; whether and how long is asked when it matters. */
-  async relate(tx: Scoped, id: number, relationship: Road, at: Date, words: string): Promise<void> {
+  async relate(tx: Scoped, id: number, relationship: CollectionMethod, at: Date, words: string): Promise<void> {
     if (!isRelationship(relationship)) throw new Error(`expected a relationship, got "${relationship}"`);
     const points = await this.supporters.points(tx, [id]);
     const entry = { supporterId: id, scope: 'marketing', state: 'implied', saidAt: at, byPerson: false, how: relationship, words } as const;
@@ -180,10 +180,10 @@ export class PersonLedger {
     );
   }
 
-  async setPlace(scope: Scope, id: number, place: Place, was: Place): Promise<void> {
+  async setPlace(scope: AccessScope, id: number, place: Place, was: Place): Promise<void> {
     if (place.region && !place.country) throw new Invalid([{ field: 'region', code: 'country', message: sentence('place.country-first') }]);
     await this.database.write(scope, async (tx) => {
-      const { country, region } = await this.supporters.hold(tx, id);
+      const { country, region } = await this.supporters.lockForUpdate(tx, id);
       const before = { country, region };
       const words = (at: Place) => (at.country ? placeWords(at.region ? `${at.country}-${at.region}` : at.country) : 'not known');
       stillAs(was, before, 'where they are', words(before));
@@ -202,17 +202,17 @@ export class PersonLedger {
   }
 
   /** Keeps a picture or PDF of the sheet signed. What it is, is read from its bytes and not from its name. */
-  async addEvidence(scope: Scope, id: number, file: { name: string; bytes: Buffer }): Promise<{ id: number }> {
+  async addEvidence(scope: AccessScope, id: number, file: { name: string; bytes: Buffer }): Promise<{ id: number }> {
     await this.supporters.need(this.database.read(scope), id);
     const { mime, bytes } = await evidenceOf(file.bytes);
     const storageKey = await this.storage.put(bytes);
     const sha256 = createHash('sha256').update(bytes).digest('hex');
-    return this.database.quietly(scope, async (tx) => ({
+    return this.database.writeUnlogged(scope, async (tx) => ({
       id: await this.evidence.add(tx, { supporterId: id, name: file.name, mime, bytes: bytes.length, sha256, storageKey }),
     }));
   }
 
-  async readEvidence(scope: Scope, id: number, evidenceId: number): Promise<{ name: string; mime: string; bytes: Buffer }> {
+  async readEvidence(scope: AccessScope, id: number, evidenceId: number): Promise<{ name: string; mime: string; bytes: Buffer }> {
     const db = this.database.read(scope);
     await this.supporters.need(db, id);
     const row = await this.evidence.find(db, id, evidenceId);
@@ -225,7 +225,7 @@ const iso = (at: number | null) => (at === null ? null : new Date(at).toISOStrin
 
 /** Whether the person said it themselves, by an act that there is evidence of. */
 function isOwnAct({ state, how }: HandEntry): boolean {
-  return state === 'no' || state === 'pause' || (state === 'yes' && (HAND_EVIDENCE as readonly Road[]).includes(how));
+  return state === 'no' || state === 'pause' || (state === 'yes' && (HAND_EVIDENCE as readonly CollectionMethod[]).includes(how));
 }
 
 /** What was agreed was agreed for an address. A refusal is for all of them, unless it came back through one. */

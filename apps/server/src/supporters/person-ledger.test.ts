@@ -1,13 +1,13 @@
 import sharp from 'sharp';
 import type { RecordView } from '@goodword/core/contract';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
-import { houseDay, openHouse, type House } from '../testing/harness';
+import { houseDay, openTestHouse, type TestHouse } from '../testing/harness';
 import { bringIn, draftEmail, lastLook, messageAt, moveTo, NOTHING, send } from '../testing/steps';
-import { personBy, standingsOf } from '../testing/supporter';
+import { personBy, openedStatuses } from '../testing/supporter';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());
@@ -114,10 +114,10 @@ describe('entries by hand', () => {
       `/api/supporters/${cy.id}/permission`,
       entry(cy, { state: 'implied', how: 'volunteering', on: TODAY, scope: 'marketing', words: '' }),
     );
-    expect(standingsOf(await record(cy.id))).toContain('email marketing implied');
+    expect(openedStatuses(await record(cy.id))).toContain('email marketing implied');
     await moveTo(house.client, cy.id, 'FR');
     expect((await record(cy.id)).place.rulesOf).toBe('European Union');
-    expect(standingsOf(await record(cy.id))).toContain('email marketing never');
+    expect(openedStatuses(await record(cy.id))).toContain('email marketing never');
     const mobile = cy.contactPoints.find((point) => point.kind === 'mobile')!;
     const text = await house.client.call(
       'POST',
@@ -138,13 +138,13 @@ describe('entries by hand', () => {
     expect([given.state, given.until !== null]).toEqual(['implied', true]);
     await house.client.post(`/api/supporters/${di.id}/permission`, entry(di, { state: 'no', scope: 'all', on: '2020-01-01', words: '' }));
     await house.client.post(`/api/supporters/${di.id}/gifts`, { amount: 5000, on: TODAY, note: '' });
-    expect(standingsOf(await record(di.id))).toEqual(expect.arrayContaining(['email all no', 'email marketing no']));
+    expect(openedStatuses(await record(di.id))).toEqual(expect.arrayContaining(['email all no', 'email marketing no']));
   });
 
   test('an objection is one act that closes every channel at every address, and leaves the receipt', async () => {
     const ed = await someone('ed', '2065550162', 'yes');
     await house.client.post(`/api/supporters/${ed.id}/objection`, { how: 'phone', on: TODAY, words: 'No advertising of any kind' });
-    expect(standingsOf(await record(ed.id))).toEqual(
+    expect(openedStatuses(await record(ed.id))).toEqual(
       expect.arrayContaining(['call marketing no', 'email appeals no', 'email marketing no', 'text appeals no']),
     );
     const group = { from: [{ kind: 'batch' as const, id: ed.batchId }] };
@@ -226,7 +226,7 @@ describe('erasing', () => {
     const rows = (await house.client.get<{ rows: { id: number; firstName: string }[] }>('/api/supporters?search=pair@example.org')).rows;
     await house.client.call('DELETE', `/api/supporters/${rows.find((row) => row.firstName === 'Mia')!.id}`);
     const noa = await personBy(house.client, 'pair@example.org');
-    expect([noa.firstName, standingsOf(noa)]).toEqual(['Noa', expect.arrayContaining(['email appeals yes'])]);
+    expect([noa.firstName, openedStatuses(noa)]).toEqual(['Noa', expect.arrayContaining(['email appeals yes'])]);
   });
 });
 

@@ -4,7 +4,7 @@ import type { SupporterRow } from '@goodword/core/contract';
 import { formatValue, type Manner } from '@goodword/core/fields';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
-import { channelWord, standingsOf } from '../permission/standings';
+import { channelWord, statusByScope } from '../permission/standings';
 import type { Scoped } from '../platform/database';
 import { FieldsRepository, valueOf } from './fields.repository';
 import { SupportersRepository, type PersonRow } from './supporters.repository';
@@ -33,7 +33,7 @@ export class SupporterRows {
     const now = Date.now();
     return people.map((person) => {
       const own = points.filter((point) => point.supporter_id === person.id);
-      const standings = standingsOf(cells.get(person.id)!, own, now);
+      const standings = statusByScope(cells.get(person.id)!, own, now);
       const gift = gifts.find((one) => one.supporter_id === person.id);
       const shown = (kind: string) => points.find((point) => point.supporter_id === person.id && point.kind === kind)?.shown ?? null;
       return {

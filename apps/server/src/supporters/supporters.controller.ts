@@ -6,7 +6,7 @@ import type { Place } from '@goodword/core/permission';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
 import { Invalid } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { FieldsService } from './fields.service';
 import { GroupsRepository } from './groups.repository';
 import { ErasureService } from './erasure.service';
@@ -26,13 +26,13 @@ export class SupportersController {
   ) {}
 
   @Route('get', 'supporters', { role: 'viewer', summary: 'A page of supporters by name', query: schema.supporterQuery })
-  page(@Caller() scope: Scope, @Input('query') query: SupporterQuery): Promise<Page<SupporterRow>> {
+  page(@Caller() scope: AccessScope, @Input('query') query: SupporterQuery): Promise<Page<SupporterRow>> {
     return this.supporters.page(scope, query);
   }
 
   @Route('patch', 'supporters/:id', { role: 'organizer', summary: 'Change a name', params: schema.idParams, body: schema.renameSupporter })
   @HttpCode(204)
-  rename(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { firstName: string; lastName: string; was?: string }): Promise<void> {
+  rename(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { firstName: string; lastName: string; was?: string }): Promise<void> {
     return this.supporters.rename(scope, id, body);
   }
 
@@ -44,7 +44,7 @@ export class SupportersController {
   })
   @HttpCode(204)
   setField(
-    @Caller() scope: Scope,
+    @Caller() scope: AccessScope,
     @Input('params') params: { id: number; fieldId: number },
     @Input('body') body: { text: string; was?: string },
   ): Promise<void> {
@@ -53,25 +53,25 @@ export class SupportersController {
 
   @Route('put', 'supporters/:id/tags/:tagId', { role: 'organizer', summary: 'Put a tag on', params: schema.tagParams })
   @HttpCode(204)
-  putTag(@Caller() scope: Scope, @Input('params') params: { id: number; tagId: number }): Promise<void> {
+  putTag(@Caller() scope: AccessScope, @Input('params') params: { id: number; tagId: number }): Promise<void> {
     return this.supporters.putInGroup(scope, 'tag', params.id, params.tagId, true);
   }
 
   @Route('delete', 'supporters/:id/tags/:tagId', { role: 'organizer', summary: 'Take a tag off', params: schema.tagParams })
   @HttpCode(204)
-  dropTag(@Caller() scope: Scope, @Input('params') params: { id: number; tagId: number }): Promise<void> {
+  dropTag(@Caller() scope: AccessScope, @Input('params') params: { id: number; tagId: number }): Promise<void> {
     return this.supporters.putInGroup(scope, 'tag', params.id, params.tagId, false);
   }
 
   @Route('put', 'supporters/:id/lists/:listId', { role: 'organizer', summary: 'Put on a list', params: schema.listParams })
   @HttpCode(204)
-  putList(@Caller() scope: Scope, @Input('params') params: { id: number; listId: number }): Promise<void> {
+  putList(@Caller() scope: AccessScope, @Input('params') params: { id: number; listId: number }): Promise<void> {
     return this.supporters.putInGroup(scope, 'list', params.id, params.listId, true);
   }
 
   @Route('delete', 'supporters/:id/lists/:listId', { role: 'organizer', summary: 'Take off a list', params: schema.listParams })
   @HttpCode(204)
-  dropList(@Caller() scope: Scope, @Input('params') params: { id: number; listId: number }): Promise<void> {
+  dropList(@Caller() scope: AccessScope, @Input('params') params: { id: number; listId: number }): Promise<void> {
     return this.supporters.putInGroup(scope, 'list', params.id, params.listId, false);
   }
 
@@ -82,7 +82,7 @@ export class SupportersController {
     body: schema.addEntry,
   })
   @HttpCode(204)
-  addEntry(@Caller() scope: Scope, @Id() id: number, @Input('body') body: HandEntry): Promise<void> {
+  addEntry(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: HandEntry): Promise<void> {
     return this.ledger.addEntry(scope, id, body);
   }
 
@@ -93,7 +93,7 @@ export class SupportersController {
     body: schema.objection,
   })
   @HttpCode(204)
-  object(@Caller() scope: Scope, @Id() id: number, @Input('body') body: Objection): Promise<void> {
+  object(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: Objection): Promise<void> {
     return this.ledger.object(scope, id, body);
   }
 
@@ -103,14 +103,18 @@ export class SupportersController {
     params: schema.idParams,
   })
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: schema.EVIDENCE_LIMIT, files: 1, fields: 0 } }))
-  addEvidence(@Caller() scope: Scope, @Id() id: number, @UploadedFile() file: Express.Multer.File | undefined): Promise<{ id: number }> {
+  addEvidence(@Caller() scope: AccessScope, @Id() id: number, @UploadedFile() file: Express.Multer.File | undefined): Promise<{ id: number }> {
     if (!file) throw new Invalid([{ field: 'file', code: 'missing', message: sentence('evidence.file') }]);
     const name = Buffer.from(file.originalname, 'latin1').toString('utf8');
     return this.ledger.addEvidence(scope, id, { name, bytes: file.buffer });
   }
 
   @Route('get', 'supporters/:id/evidence/:evidenceId', { role: 'viewer', summary: 'A piece of evidence', params: schema.evidenceParams })
-  async evidence(@Caller() scope: Scope, @Input('params') params: { id: number; evidenceId: number }, @Res() response: Response): Promise<void> {
+  async evidence(
+    @Caller() scope: AccessScope,
+    @Input('params') params: { id: number; evidenceId: number },
+    @Res() response: Response,
+  ): Promise<void> {
     const file = await this.ledger.readEvidence(scope, params.id, params.evidenceId);
     response.attachment(file.name.replace(/\.\w+$/, '') + (file.mime === 'application/pdf' ? '.pdf' : '.jpg'));
     response.type(file.mime).send(file.bytes);
@@ -118,7 +122,7 @@ export class SupportersController {
 
   @Route('put', 'supporters/:id/place', { role: 'organizer', summary: 'Where they are', params: schema.idParams, body: schema.setPlace })
   @HttpCode(204)
-  setPlace(@Caller() scope: Scope, @Id() id: number, @Input('body') { was, ...place }: Place & { was: Place }): Promise<void> {
+  setPlace(@Caller() scope: AccessScope, @Id() id: number, @Input('body') { was, ...place }: Place & { was: Place }): Promise<void> {
     return this.ledger.setPlace(scope, id, place, was);
   }
 
@@ -128,38 +132,44 @@ export class SupportersController {
     params: schema.idParams,
   })
   @HttpCode(204)
-  erase(@Caller() scope: Scope, @Id() id: number): Promise<void> {
+  erase(@Caller() scope: AccessScope, @Id() id: number): Promise<void> {
     return this.erasure.erase(scope, id);
   }
 
   @Route('post', 'supporters/:id/gifts', { role: 'organizer', summary: 'Enter a gift', params: schema.idParams, body: schema.addGift })
   @HttpCode(204)
-  addGift(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { amount: number; on: string; note: string }): Promise<void> {
+  addGift(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { amount: number; on: string; note: string }): Promise<void> {
     return this.supporters.addGift(scope, id, body);
   }
 
   @Route('get', 'fields', { role: 'viewer', summary: 'Custom fields' })
-  allFields(@Caller() scope: Scope): Promise<FieldView[]> {
+  allFields(@Caller() scope: AccessScope): Promise<FieldView[]> {
     return this.fields.all(scope);
   }
 
   @Route('post', 'fields', { role: 'organizer', summary: 'Make a custom field', body: schema.makeField })
   makeField(
-    @Caller() scope: Scope,
+    @Caller() scope: AccessScope,
     @Input('body') body: { name: string; type: string; fallback: string | null; section: string; choices: string[] },
   ): Promise<{ id: number }> {
     return this.fields.make(scope, body);
   }
 
   @Route('get', 'tags', { role: 'viewer', summary: 'Tags, with how many people have each', query: schema.groupsQuery })
-  async tags(@Caller() scope: Scope, @Input('query') { counted }: { counted: boolean }): Promise<(Omit<TagView, 'people'> & Partial<TagView>)[]> {
+  async tags(
+    @Caller() scope: AccessScope,
+    @Input('query') { counted }: { counted: boolean },
+  ): Promise<(Omit<TagView, 'people'> & Partial<TagView>)[]> {
     const db = this.database.read(scope);
     const tags = await this.groups.tags(db);
     return counted ? this.groups.counted(db, 'tag', tags) : tags;
   }
 
   @Route('get', 'lists', { role: 'viewer', summary: 'Lists, with how many people are on each', query: schema.groupsQuery })
-  async lists(@Caller() scope: Scope, @Input('query') { counted }: { counted: boolean }): Promise<(Omit<ListView, 'people'> & Partial<ListView>)[]> {
+  async lists(
+    @Caller() scope: AccessScope,
+    @Input('query') { counted }: { counted: boolean },
+  ): Promise<(Omit<ListView, 'people'> & Partial<ListView>)[]> {
     const db = this.database.read(scope);
     const lists = await this.groups.lists(db);
     return counted ? this.groups.counted(db, 'list', lists) : lists;

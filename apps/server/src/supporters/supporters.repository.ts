@@ -190,7 +190,7 @@ export class SupportersRepository {
    * that no edit lands on one that is being brought into another or erased at that moment. The first reading of the
    * transaction: what it reads afterwards is no older.
    */
-  async hold(tx: Scoped, id: number): Promise<PersonRow> {
+  async lockForUpdate(tx: Scoped, id: number): Promise<PersonRow> {
     await this.lock(tx, [id]);
     return this.need(tx, id);
   }

@@ -5,10 +5,10 @@ import { coerce, formatMoney, formatValue, type Manner } from '@goodword/core/fi
 import { isBirth } from '@goodword/core/intake';
 import { speak } from '@goodword/core/words';
 import { audit } from '../platform/audit';
-import { Database, isDuplicate, type At } from '../platform/database';
+import { Database, isDuplicate, type ReadAt } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
 import { decodeCursor, encodeCursor } from '../platform/paging';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { nextVersion, stillAs } from '../platform/versions';
 import { TeamRepository, typedIn } from '../team/team.repository';
 import { FieldsRepository, valueOf } from './fields.repository';
@@ -74,14 +74,14 @@ export class SupportersService {
     @Inject(TeamRepository) private readonly team: TeamRepository,
   ) {}
 
-  async page(scope: Scope, query: SupporterQuery): Promise<Page<SupporterRow>> {
+  async page(scope: AccessScope, query: SupporterQuery): Promise<Page<SupporterRow>> {
     const db = this.database.read(scope);
     const { rows, total } = await this.supporters.page(db, query, decodeCursor(query.after, 3), query.limit);
     const last = rows.length === query.limit ? rows.at(-1)! : null;
     return { rows: await this.rows.of(db, rows), total, next: last ? encodeCursor([last.last_name, last.first_name, last.id]) : null };
   }
 
-  async record(scope: Scope, id: number): Promise<KnownOf> {
+  async record(scope: AccessScope, id: number): Promise<KnownOf> {
     const db = this.database.read(scope);
     const person = await this.supporters.need(db, id);
     const [points, sharers, fields, values, tags, lists, gifts, { standings, entries, rulesOf }, organization] = await Promise.all([
@@ -125,9 +125,9 @@ export class SupportersService {
     };
   }
 
-  async rename(scope: Scope, id: number, { was, ...names }: { firstName: string; lastName: string; was?: string }): Promise<void> {
+  async rename(scope: AccessScope, id: number, { was, ...names }: { firstName: string; lastName: string; was?: string }): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      const person = await this.supporters.hold(tx, id);
+      const person = await this.supporters.lockForUpdate(tx, id);
       const full = (first: string, last: string) => `${first} ${last}`.trim();
       const [before, after] = [full(person.first_name, person.last_name), full(names.firstName, names.lastName)];
       if (was !== undefined) stillAs(was, before, 'the name', before);
@@ -139,9 +139,9 @@ export class SupportersService {
   }
 
   /** `seen`: what stood there when whoever saves began; null where they don't say. */
-  async setField(scope: Scope, id: number, fieldId: number, text: string, seen: string | null = null): Promise<void> {
+  async setField(scope: AccessScope, id: number, fieldId: number, text: string, seen: string | null = null): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
+      await this.supporters.lockForUpdate(tx, id);
       const field = (await this.fields.all(tx)).find((one) => one.id === fieldId);
       if (!field) throw new NotFound('field');
       const own = await this.team.organization(tx);
@@ -168,22 +168,22 @@ export class SupportersService {
     });
   }
 
-  async addGift(scope: Scope, id: number, gift: { amount: number; on: string; note: string }): Promise<void> {
+  async addGift(scope: AccessScope, id: number, gift: { amount: number; on: string; note: string }): Promise<void> {
     const on = parseIsoDay(gift.on);
     if (on === null || on > Math.floor(Date.now() / 86_400_000) + 1) throw new Invalid([{ field: 'on', code: 'day', message: sentence('gift.day') }]);
     const manner = await this.manner(scope);
     await this.database.write(scope, async (tx) => {
-      await this.supporters.hold(tx, id);
+      await this.supporters.lockForUpdate(tx, id);
       await this.supporters.addGift(tx, { supporterId: id, amount: gift.amount, on, note: gift.note });
       await this.ledger.relate(tx, id, 'gift', new Date(on * 86_400_000 + 43_200_000), formatMoney(gift.amount, manner));
       await audit(tx, { act: 'gift', subject: 'supporter', subjectId: id, words: `Gift of ${formatMoney(gift.amount, manner)} entered by hand` });
     });
   }
 
-  async putInGroup(scope: Scope, kind: 'tag' | 'list', id: number, groupId: number, on: boolean): Promise<void> {
+  async putInGroup(scope: AccessScope, kind: 'tag' | 'list', id: number, groupId: number, on: boolean): Promise<void> {
     await this.database.write(scope, async (tx) => {
-      await this.groups.hold(tx, kind, [groupId], 'too');
-      await this.supporters.hold(tx, id);
+      await this.groups.lockForUpdate(tx, kind, [groupId], 'too');
+      await this.supporters.lockForUpdate(tx, id);
       const group = await this.groups.find(tx, kind, groupId);
       if (!group) throw new NotFound(kind);
       const changed = on ? await this.groups.put(tx, kind, id, groupId) : await this.groups.takeOff(tx, kind, id, groupId);
@@ -193,7 +193,7 @@ export class SupportersService {
     });
   }
 
-  async makeGroup(scope: Scope, kind: 'tag' | 'list', group: GroupValues): Promise<{ id: number }> {
+  async makeGroup(scope: AccessScope, kind: 'tag' | 'list', group: GroupValues): Promise<{ id: number }> {
     try {
       return await this.database.write(scope, async (tx) => {
         tx.unchanged();
@@ -209,7 +209,7 @@ export class SupportersService {
     }
   }
 
-  async changeGroup(scope: Scope, kind: 'tag' | 'list', id: number, group: GroupValues): Promise<void> {
+  async changeGroup(scope: AccessScope, kind: 'tag' | 'list', id: number, group: GroupValues): Promise<void> {
     await this.database
       .write(scope, async (tx) => {
         tx.unchanged();
@@ -228,7 +228,7 @@ export class SupportersService {
   }
 
   /** What deleting takes with it. `blocked` says why it can't go, where something still needs the group. */
-  async groupDeletion(scope: Scope, kind: 'tag' | 'list', id: number, blocked: string | null): Promise<DeletionNotice> {
+  async groupDeletion(scope: AccessScope, kind: 'tag' | 'list', id: number, blocked: string | null): Promise<DeletionNotice> {
     const db = this.database.read(scope);
     const group = await this.groups.find(db, kind, id);
     if (!group) throw new NotFound(kind);
@@ -238,18 +238,18 @@ export class SupportersService {
     return { blocked, takes: `${takes} Nobody is deleted, and what they agreed to stays.` };
   }
 
-  async removeGroup(scope: Scope, kind: 'tag' | 'list', id: number, blocked: string | null): Promise<void> {
+  async removeGroup(scope: AccessScope, kind: 'tag' | 'list', id: number, blocked: string | null): Promise<void> {
     const notice = await this.groupDeletion(scope, kind, id, blocked);
     if (notice.blocked) throw new Conflict(notice.blocked);
     await this.database.write(scope, async (tx) => {
-      await this.groups.hold(tx, kind, [id]);
+      await this.groups.lockForUpdate(tx, kind, [id]);
       const group = await this.groups.find(tx, kind, id);
       await this.groups.remove(tx, kind, id);
       await audit(tx, { act: 'delete', subject: kind, subjectId: id, words: `${group?.name ?? kind} deleted` });
     });
   }
 
-  private async manner(at: At): Promise<Manner> {
+  private async manner(at: ReadAt): Promise<Manner> {
     const { locale, currency } = await this.team.organization(at);
     return { locale, currency };
   }

@@ -1,14 +1,14 @@
 import { Controller, HttpCode, Inject, Req, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { schema, type LinkView, type Profile, type SessionLine, type SessionView } from '@goodword/core/contract';
-import { Caller, Id, Input, placeOf, Route, type KnownRequest } from '../platform/api';
+import { Caller, Id, Input, placeOfRequest, Route, type KnownRequest } from '../platform/api';
 import { CONFIG, type Config } from '../platform/config';
 import { dropCookie, readCookie, setCookie } from '../platform/cookies';
 import { TooMany } from '../platform/errors';
 import { RateLimit } from '../platform/rate-limit';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { TeammateLinks } from './teammate-links.service';
-import { type SaidOfOneself, TeamService, type Begun } from './team.service';
+import { type SaidOfOneself, TeamService, type StartedSession } from './team.service';
 import { sentence } from '../platform/words';
 
 /** Signing in and out, one's own profile and sessions, and the links by which a password is set. */
@@ -30,7 +30,7 @@ export class TeamController {
     @Input('body') body: { email: string; password: string },
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
-    this.admit(response, await this.team.signIn(body, placeOf(request), readCookie(this.config, request, 'known')));
+    this.admit(response, await this.team.signIn(body, placeOfRequest(request), readCookie(this.config, request, 'known')));
   }
 
   @Route('get', 'session', { role: 'viewer', summary: 'Who is signed in, and where' })
@@ -39,7 +39,7 @@ export class TeamController {
   }
 
   @Route('get', 'session/teammates', { role: 'viewer', summary: 'Who works here' })
-  teammates(@Caller() scope: Scope): Promise<{ id: number; name: string; email: string }[]> {
+  teammates(@Caller() scope: AccessScope): Promise<{ id: number; name: string; email: string }[]> {
     return this.team.teammates(scope);
   }
 
@@ -71,7 +71,7 @@ export class TeamController {
   @Route('put', 'me/password', { role: 'viewer', summary: 'Change one’s password', body: schema.changePassword })
   @HttpCode(204)
   async changePassword(@Req() request: KnownRequest, @Input('body') body: { current: string; password: string }): Promise<void> {
-    await this.team.changePassword(request.session!, body, placeOf(request), readCookie(this.config, request, 'known'));
+    await this.team.changePassword(request.session!, body, placeOfRequest(request), readCookie(this.config, request, 'known'));
   }
 
   @Route('get', 'me/sessions', { role: 'viewer', summary: 'One’s own open sessions' })
@@ -94,7 +94,7 @@ export class TeamController {
   @Route('post', 'password/forgotten', { role: 'anyone', summary: 'Have a link sent to set a new password', body: schema.forgotten, ownProof: true })
   @HttpCode(204)
   forgotten(@Req() request: KnownRequest, @Input('body') body: { email: string }): void {
-    if (!this.asked.pass(placeOf(request).network)) throw new TooMany(sentence('access.many-links'));
+    if (!this.asked.pass(placeOfRequest(request).network)) throw new TooMany(sentence('access.many-links'));
     // Not waited for: how long it takes would tell whether there is such an address.
     void this.links.forgotten(body.email).catch(() => undefined);
   }
@@ -119,10 +119,10 @@ export class TeamController {
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
     const mate = await this.links.use(params.token, body);
-    this.admit(response, await this.team.begin(mate, placeOf(request)));
+    this.admit(response, await this.team.begin(mate, placeOfRequest(request)));
   }
 
-  private admit(response: Response, begun: Begun): void {
+  private admit(response: Response, begun: StartedSession): void {
     setCookie(this.config, response, 'session', begun.session);
     setCookie(this.config, response, 'known', begun.device);
   }

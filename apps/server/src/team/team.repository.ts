@@ -4,8 +4,8 @@ import type { Role } from '@goodword/core/contract';
 import { usualOrder, type WrittenAs } from '@goodword/core/fields';
 import type { Language } from '@goodword/core/forms';
 import { imprintOf } from '@goodword/core/team';
-import { Database, type At, type Scoped } from '../platform/database';
-import type { Scope } from '../platform/scope';
+import { Database, type ReadAt, type Scoped } from '../platform/database';
+import type { AccessScope } from '../platform/scope';
 import { calledBy } from '../platform/versions';
 
 export interface TeammateRow {
@@ -89,7 +89,7 @@ export class TeamRepository {
     return (await this.database.unscoped()('teammate').where('email', email).whereNull('left_at').first()) as TeammateRow | undefined;
   }
 
-  async teammate(scope: Scope, id: number): Promise<TeammateRow | undefined> {
+  async teammate(scope: AccessScope, id: number): Promise<TeammateRow | undefined> {
     const [row] = await this.database.read(scope).sql<TeammateRow>('SELECT * FROM teammate WHERE organization_id = :org AND id = :id', { id });
     return row;
   }
@@ -100,7 +100,7 @@ export class TeamRepository {
     return calledBy(db.scope, id, row?.name ?? null);
   }
 
-  async teammates(scope: Scope): Promise<{ id: number; name: string; email: string }[]> {
+  async teammates(scope: AccessScope): Promise<{ id: number; name: string; email: string }[]> {
     return this.database
       .read(scope)
       .sql(
@@ -108,14 +108,14 @@ export class TeamRepository {
       );
   }
 
-  async organization(at: At): Promise<OrganizationRow> {
+  async organization(at: ReadAt): Promise<OrganizationRow> {
     const db = this.database.read(at);
     const [row] = await db.sql<OrganizationRow>('SELECT * FROM organization WHERE id = :org');
     if (!row) throw new Error(`expected the organization ${db.scope.organizationId}, got none`);
     return row;
   }
 
-  async chapters(at: At): Promise<ChapterRow[]> {
+  async chapters(at: ReadAt): Promise<ChapterRow[]> {
     return this.database.read(at).sql('SELECT id, name, postal_address, places FROM chapter WHERE organization_id = :org ORDER BY id');
   }
 }

@@ -2,13 +2,13 @@ import { Inject, Injectable, Logger } from '@nestjs/common';
 import type { Profile, SessionLine, SessionView } from '@goodword/core/contract';
 import { LANGUAGES } from '@goodword/core/forms';
 import { cleanMobile } from '@goodword/core/intake';
-import type { Session } from '../platform/api';
+import type { CallerSession } from '../platform/api';
 import { audit } from '../platform/audit';
 import { CONFIG, type Config } from '../platform/config';
 import { Database } from '../platform/database';
 import { Forbidden, Invalid, NotFound, Unauthenticated } from '../platform/errors';
 import { programScope } from '../platform/scope';
-import { Sessions, type Place } from '../platform/sessions';
+import { Sessions, type ClientPlace } from '../platform/sessions';
 import { stillAs } from '../platform/versions';
 import { hashPassword, isPassword, refuseEasy } from './passwords';
 import { SignInBrake } from './sign-in-brake';
@@ -16,7 +16,7 @@ import { TeammatesRepository } from './teammates.repository';
 import { TeamRepository, type TeammateRow } from './team.repository';
 import { sentence } from '../platform/words';
 
-export interface Begun {
+export interface StartedSession {
   session: string;
   /** By which this browser is known at its next sign-in. */
   device: string;
@@ -36,7 +36,7 @@ export class TeamService {
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
-  async signIn(typed: { email: string; password: string }, place: Place, known: string | undefined): Promise<Begun> {
+  async signIn(typed: { email: string; password: string }, place: ClientPlace, known: string | undefined): Promise<StartedSession> {
     const mate = await this.team.byEmail(typed.email);
     const found = await this.brake.try({ email: typed.email, network: place.network, known }, async () =>
       (await isPassword(mate?.password_hash, typed.password)) ? mate! : null,
@@ -48,14 +48,14 @@ export class TeamService {
   }
 
   /** A session for somebody who has shown who they are. */
-  async begin(mate: { id: number; organizationId: number; email: string }, place: Place): Promise<Begun> {
+  async begin(mate: { id: number; organizationId: number; email: string }, place: ClientPlace): Promise<StartedSession> {
     const session = await this.sessions.open(mate, place);
-    await this.database.quietly(programScope(mate.organizationId), (tx) => this.mates.change(tx, mate.id, { signed_in_at: new Date() }));
+    await this.database.writeUnlogged(programScope(mate.organizationId), (tx) => this.mates.change(tx, mate.id, { signed_in_at: new Date() }));
     return { session, device: this.brake.deviceFor(mate.email) };
   }
 
-  private async note(mate: TeammateRow, right: boolean, place: Place): Promise<void> {
-    await this.database.quietly({ ...programScope(mate.organization_id), actorId: right ? mate.id : null }, (tx) =>
+  private async note(mate: TeammateRow, right: boolean, place: ClientPlace): Promise<void> {
+    await this.database.writeUnlogged({ ...programScope(mate.organization_id), actorId: right ? mate.id : null }, (tx) =>
       audit(tx, {
         act: right ? 'sign-in' : 'sign-in-failed',
         subject: 'teammate',
@@ -65,7 +65,7 @@ export class TeamService {
     );
   }
 
-  async view(session: Session): Promise<SessionView> {
+  async view(session: CallerSession): Promise<SessionView> {
     const { scope } = session;
     const [teammate, organization, chapters] = await Promise.all([
       this.team.teammate(scope, session.teammateId),
@@ -101,11 +101,11 @@ export class TeamService {
     };
   }
 
-  teammates(scope: Session['scope']): Promise<{ id: number; name: string; email: string }[]> {
+  teammates(scope: CallerSession['scope']): Promise<{ id: number; name: string; email: string }[]> {
     return this.team.teammates(scope);
   }
 
-  async chooseChapter(session: Session, chapterId: number | null): Promise<void> {
+  async chooseChapter(session: CallerSession, chapterId: number | null): Promise<void> {
     const teammate = await this.team.teammate(session.scope, session.teammateId);
     const own = teammate?.chapter_ids ?? null;
     if (own !== null && !own.some((id) => id === chapterId)) throw new Forbidden(sentence('access.chapter', { chapters: own.length }));
@@ -114,21 +114,21 @@ export class TeamService {
     await this.sessions.chooseChapter(session.tokenHash, chapterId);
   }
 
-  async signOut(session: Session): Promise<void> {
+  async signOut(session: CallerSession): Promise<void> {
     await this.sessions.close(session.tokenHash);
   }
 
-  async profile(session: Session): Promise<Profile> {
+  async profile(session: CallerSession): Promise<Profile> {
     const mate = await this.own(session);
     return { ...ownOf(mate), email: mate.email };
   }
 
-  async saveProfile(session: Session, wanted: SaidOfOneself & { was: SaidOfOneself }): Promise<void> {
+  async saveProfile(session: CallerSession, wanted: SaidOfOneself & { was: SaidOfOneself }): Promise<void> {
     const { country } = await this.team.organization(session.scope);
     const cleaned = wanted.mobile === '' ? null : cleanMobile(wanted.mobile, country);
     if (cleaned && !cleaned.ok) throw new Invalid([{ field: 'mobile', code: 'mobile', message: sentence('team.mobile', { mobile: wanted.mobile }) }]);
-    await this.database.quietly(session.scope, async (tx) => {
-      const mate = await this.mates.hold(tx, session.teammateId);
+    await this.database.writeUnlogged(session.scope, async (tx) => {
+      const mate = await this.mates.lockForUpdate(tx, session.teammateId);
       if (!mate) throw new NotFound('teammate');
       stillAs(wanted.was, ownOf(mate), 'your profile');
       await this.mates.change(tx, mate.id, {
@@ -150,7 +150,12 @@ export class TeamService {
   }
 
   /** A new password, for whoever knows the one of before; all other sessions end. */
-  async changePassword(session: Session, typed: { current: string; password: string }, place: Place, known: string | undefined): Promise<void> {
+  async changePassword(
+    session: CallerSession,
+    typed: { current: string; password: string },
+    place: ClientPlace,
+    known: string | undefined,
+  ): Promise<void> {
     const mate = await this.own(session);
     const right = await this.brake.try({ email: mate.email, network: place.network, known }, async () =>
       (await isPassword(mate.password_hash, typed.current)) ? true : null,
@@ -159,7 +164,7 @@ export class TeamService {
     const { name } = await this.team.organization(session.scope);
     refuseEasy(typed.password, [mate.name, mate.email, name]);
     const password_hash = await hashPassword(typed.password);
-    await this.database.quietly(session.scope, async (tx) => {
+    await this.database.writeUnlogged(session.scope, async (tx) => {
       await this.mates.change(tx, mate.id, { password_hash });
       await this.mates.spendLinks(tx, mate.id);
       await audit(tx, { act: 'password', subject: 'teammate', subjectId: mate.id, words: 'Changed the password; all other sessions ended' });
@@ -167,7 +172,7 @@ export class TeamService {
     await this.sessions.endAll(mate.id, session.tokenHash);
   }
 
-  async openSessions(session: Session): Promise<SessionLine[]> {
+  async openSessions(session: CallerSession): Promise<SessionLine[]> {
     const all = await this.sessions.of(session.teammateId);
     return all.map((one) => ({
       id: one.id,
@@ -179,21 +184,21 @@ export class TeamService {
     }));
   }
 
-  async endSession(session: Session, id: number): Promise<void> {
+  async endSession(session: CallerSession, id: number): Promise<void> {
     if (!(await this.sessions.end(session.teammateId, id))) throw new NotFound('session');
     await this.noteEnd(session, 'Ended one of their sessions');
   }
 
-  async endOthers(session: Session): Promise<void> {
+  async endOthers(session: CallerSession): Promise<void> {
     await this.sessions.endAll(session.teammateId, session.tokenHash);
     await this.noteEnd(session, 'Ended all their other sessions');
   }
 
-  private async noteEnd(session: Session, words: string): Promise<void> {
-    await this.database.quietly(session.scope, (tx) => audit(tx, { act: 'session-end', subject: 'teammate', subjectId: session.teammateId, words }));
+  private async noteEnd(session: CallerSession, words: string): Promise<void> {
+    await this.database.writeUnlogged(session.scope, (tx) => audit(tx, { act: 'session-end', subject: 'teammate', subjectId: session.teammateId, words }));
   }
 
-  private async own(session: Session): Promise<TeammateRow> {
+  private async own(session: CallerSession): Promise<TeammateRow> {
     const mate = await this.team.teammate(session.scope, session.teammateId);
     if (!mate) throw new NotFound('teammate');
     return mate;

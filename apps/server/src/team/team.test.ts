@@ -2,15 +2,15 @@ import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { createApp } from '../create-app';
 import { readConfig } from '../platform/config';
-import { Client, openHouse, until, type House } from '../testing/harness';
+import { Client, openTestHouse, eventually, type TestHouse } from '../testing/harness';
 import { isPassword, hashPassword, refuseEasy } from './passwords';
 import { networkOf, SignInBrake } from './sign-in-brake';
 
 const GOOD = 'seven otters under the slipway';
 
-let house: House;
+let house: TestHouse;
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openTestHouse();
   house.startWorker();
 });
 afterAll(() => house.close());
@@ -21,7 +21,7 @@ const words = async (act: string) =>
     actor_id: number | null;
   }[];
 const linkIn = async (to: string, after = 0) => {
-  const mail = await until(`a mail to ${to}`, () => house.sink.mails.filter((one) => one.to === to)[after], Boolean);
+  const mail = await eventually(`a mail to ${to}`, () => house.sink.mails.filter((one) => one.to === to)[after], Boolean);
   return /\/password\/([a-z2-7]+)/.exec(mail!.raw.replace(/=\r?\n/g, ''))![1]!;
 };
 
@@ -83,7 +83,7 @@ test('sign-ins and failures are written down, with who and where, and never with
   const client = new Client(house.config.PUBLIC_URL);
   const typed = 'a wrong secret word';
   expect((await client.call('POST', '/api/session', { email: 'viewer.allnoted@lanternferry.test', password: typed })).status).toBe(401);
-  const [failed] = await until(
+  const [failed] = await eventually(
     'it to be written down',
     () => words('sign-in-failed'),
     (all) => all.length > 0,
@@ -272,7 +272,7 @@ describe('what follows from the address', () => {
     });
     expect(answer.headers.getSetCookie().find((one) => one.startsWith('__Host-gw_session='))).toMatch(/Path=\/; .*HttpOnly; Secure; SameSite=Lax/);
     expect(answer.headers.get('strict-transport-security')).toContain('max-age=31536000');
-    await until(
+    await eventually(
       'it to be written down',
       () => words('sign-in'),
       ([one]) => one!.words.includes('192.0.2.9'),

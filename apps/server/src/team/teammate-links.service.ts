@@ -38,8 +38,8 @@ export class TeammateLinks {
   async forgotten(email: string): Promise<void> {
     const known = await this.team.byEmail(email);
     if (!known) return;
-    await this.database.quietly(programScope(known.organization_id), async (tx) => {
-      const mate = await this.mates.hold(tx, known.id);
+    await this.database.writeUnlogged(programScope(known.organization_id), async (tx) => {
+      const mate = await this.mates.lockForUpdate(tx, known.id);
       if (!mate || mate.left_at || (await this.mates.askedLately(tx, mate.id)) >= MOST_AN_HOUR) return;
       await this.mates.makeLink(tx, mate.id, mate.password_hash === null ? 'invitation' : 'password');
       await audit(tx, { act: 'password-asked', subject: 'teammate', subjectId: mate.id, words: 'Asked for a link to set the password' });
@@ -60,9 +60,9 @@ export class TeammateLinks {
     const found = await this.open(token);
     const scope = programScope(found.organization_id);
     const organization = await this.team.organization(scope);
-    const mate = await this.database.quietly({ ...scope, actorId: found.teammate_id }, async (tx) => {
+    const mate = await this.database.writeUnlogged({ ...scope, actorId: found.teammate_id }, async (tx) => {
       const link = await this.mates.holdLink(tx, found.id);
-      const held = await this.mates.hold(tx, found.teammate_id);
+      const held = await this.mates.lockForUpdate(tx, found.teammate_id);
       if (!link || !isOpen(link) || !held || held.left_at) throw new Conflict(GONE);
       const name = wanted.name || held.name;
       refuseEasy(wanted.password, [name, held.email, organization.name]);
@@ -81,12 +81,12 @@ export class TeammateLinks {
     const due = await this.mates.dueLink(this.database);
     if (!due) return false;
     const scope = programScope(due.organization_id);
-    const claimed = await this.database.quietly(scope, (tx) => this.claim(tx, due.id));
+    const claimed = await this.database.writeUnlogged(scope, (tx) => this.claim(tx, due.id));
     if (!claimed) return true;
     const { link, mate, by } = claimed;
     const organization = await this.team.organization(scope);
     const result = await this.mailOut.send(this.mailOf(link, mate, by, organization));
-    await this.database.quietly(scope, async (tx) => {
+    await this.database.writeUnlogged(scope, async (tx) => {
       if (result.kind === 'accepted') return this.mates.settleLink(tx, link.id, { mail: 'sent', detail: null });
       // A second copy of a one-time link does no harm: what is unsure is sent again.
       const again = !(result.kind === 'refused' && result.permanent) && link.tries < MOST_TRIES;
@@ -100,14 +100,14 @@ export class TeammateLinks {
   private async claim(tx: Scoped, id: number): Promise<{ link: LinkRow; mate: TeammateRow; by: TeammateRow | undefined } | null> {
     const link = await this.mates.holdLink(tx, id);
     if (link?.mail !== 'waiting') return null;
-    const mate = await this.mates.hold(tx, link.teammate_id);
+    const mate = await this.mates.lockForUpdate(tx, link.teammate_id);
     if (!mate || mate.left_at || !isOpen(link)) {
       await this.mates.settleLink(tx, id, { mail: 'failed', due_at: null, detail: 'It opens nothing any more' });
       return null;
     }
     // Where this process ends before the answer, the mail goes again after a minute.
     await this.mates.settleLink(tx, id, { mail: 'waiting', tries: link.tries + 1, due_at: new Date(Date.now() + 60_000) });
-    return { link: { ...link, tries: link.tries + 1 }, mate, by: link.made_by ? await this.mates.hold(tx, link.made_by) : undefined };
+    return { link: { ...link, tries: link.tries + 1 }, mate, by: link.made_by ? await this.mates.lockForUpdate(tx, link.made_by) : undefined };
   }
 
   private mailOf(link: LinkRow, mate: TeammateRow, by: TeammateRow | undefined, organization: OrganizationRow) {

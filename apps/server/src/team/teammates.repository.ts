@@ -48,7 +48,7 @@ export class TeammatesRepository {
     );
   }
 
-  async hold(tx: Scoped, id: number): Promise<TeammateRow | undefined> {
+  async lockForUpdate(tx: Scoped, id: number): Promise<TeammateRow | undefined> {
     const [row] = await tx.sql<TeammateRow>('SELECT * FROM teammate WHERE organization_id = :org AND id = :id FOR UPDATE', { id });
     return row;
   }

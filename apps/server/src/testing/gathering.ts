@@ -1,6 +1,6 @@
 import type { BatchRowView, BatchView, Page, RecordView, SupporterRow } from '@goodword/core/contract';
 import type { IntakePlan } from '@goodword/core/intake';
-import type { House } from './harness';
+import type { TestHouse } from './harness';
 import { batchAt, NOTHING, planFor, takeFile } from './steps';
 
 /** The header line of the files that tests make. */
@@ -8,7 +8,7 @@ export const HEAD = 'Email,First,Last,Mobile\n';
 export const noPermission = { email: NOTHING, text: NOTHING };
 
 /** What tests of bringing in ask for again and again, in one house. */
-export function gathering(house: () => House) {
+export function gathering(house: () => TestHouse) {
   const find = async (search: string) => (await house().client.get<Page<SupporterRow>>(`/api/supporters?search=${encodeURIComponent(search)}`)).rows;
   return {
     find,

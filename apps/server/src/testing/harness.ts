@@ -13,8 +13,8 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { createWorker, type Worker } from '../create-worker';
 import { readConfig, type Config } from '../platform/config';
 import type { Database } from '../platform/database';
-import type { Scope } from '../platform/scope';
-import { makeOrganization, openTestDatabase } from '../platform/test-database';
+import type { AccessScope } from '../platform/scope';
+import { makeTestOrganization, openTestDatabase } from '../platform/test-database';
 import { hashPassword } from '../team/passwords';
 import { Gateway } from './gateway';
 import { Sink, type SinkOptions } from './sink';
@@ -52,7 +52,7 @@ export const houseDay = (from = 0) => isoDay(dayInZone(Date.now(), 'America/Los_
 export const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 
 /** Waits until something is so, and says what was waited for when it never is. */
-export async function until<T>(what: string, read: () => Promise<T> | T, so: (value: T) => boolean, seconds = 120): Promise<T> {
+export async function eventually<T>(what: string, read: () => Promise<T> | T, so: (value: T) => boolean, seconds = 120): Promise<T> {
   let value = await read();
   for (const end = Date.now() + seconds * 1000; !so(value); value = await read()) {
     if (Date.now() > end) throw new Error(`waited ${seconds} s for ${what}; it stood at ${JSON.stringify(value)}`);
@@ -61,7 +61,7 @@ export async function until<T>(what: string, read: () => Promise<T> | T, so: (va
   return value;
 }
 
-export interface Answer<T> {
+export interface HttpAnswer<T> {
   status: number;
   body: T;
   text: string;
@@ -90,7 +90,7 @@ export class Client {
     this.csrf = '';
   }
 
-  async call<T>(method: string, path: string, body?: unknown): Promise<Answer<T>> {
+  async call<T>(method: string, path: string, body?: unknown): Promise<HttpAnswer<T>> {
     const form = body instanceof FormData || body instanceof URLSearchParams;
     const response = await fetch(this.base + path, {
       method,
@@ -148,11 +148,11 @@ export function rulesOfTests(): HouseRules {
   return { ...rules, undoSeconds: 0, places: { ...all, US: { ...all.US!, confirm } } };
 }
 
-export interface House {
+export interface TestHouse {
   app: INestApplication;
   client: Client;
   database: Database;
-  scope: Scope;
+  scope: AccessScope;
   chapters: number[];
   sink: Sink;
   gateway: Gateway;
@@ -166,9 +166,9 @@ export interface House {
 }
 
 /** A whole house for one test file: database, HTTP application, worker, an SMTP sink and a text gateway. */
-export async function openHouse(options: { sink?: SinkOptions; env?: Record<string, string> } = {}): Promise<House> {
+export async function openTestHouse(options: { sink?: SinkOptions; env?: Record<string, string> } = {}): Promise<TestHouse> {
   const { database, url, close } = await openTestDatabase();
-  const { scope, chapters } = await makeOrganization(database);
+  const { scope, chapters } = await makeTestOrganization(database);
   await database.write(scope, (tx) => new HouseRulesRepository().keep(tx, { rules: rulesOfTests(), words: 'For tests', effects: [] }));
   const [sink, gateway, port, bounces] = [await new Sink(options.sink).listen(), await new Gateway().listen(), await freePort(), await freePort()];
   const folder = mkdtempSync(join(tmpdir(), 'gw-test-'));

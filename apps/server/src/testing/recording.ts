@@ -1,9 +1,9 @@
 import type { FieldView, Page, RecordView, SupporterRow, TimelineItem } from '@goodword/core/contract';
 import type { Rule } from '@goodword/core/segment';
-import type { Client, House } from './harness';
+import type { Client, TestHouse } from './harness';
 
 /** What tests of records ask for again and again, in one house. */
-export function recording(house: () => House) {
+export function recording(house: () => TestHouse) {
   const timeline = (id: number, kinds = '', client: Client = house().client) =>
     client.get<TimelineItem[]>(`/api/supporters/${id}/timeline${kinds && `?kinds=${kinds}`}`);
   return {

@@ -1,7 +1,7 @@
 import type { BatchView, LastLook, MessageResults, MessageView, Recipients, RecordView } from '@goodword/core/contract';
 import { EMPTY_PLAN, type ChannelPermission, type IntakePlan } from '@goodword/core/intake';
 import type { Scope } from '@goodword/core/permission';
-import { until, type Client } from './harness';
+import { eventually, type Client } from './harness';
 
 /** The steps that an organizer takes, over the API. */
 export const NOTHING: ChannelPermission = { said: 'nothing' };
@@ -18,7 +18,7 @@ export function agreed(...scopes: Scope[]): ChannelPermission {
   };
 }
 
-export const COLUMNS: IntakePlan['columns'] = [{ to: 'email' }, { to: 'firstName' }, { to: 'lastName' }, { to: 'mobile' }];
+export const STEP_COLUMNS: IntakePlan['columns'] = [{ to: 'email' }, { to: 'firstName' }, { to: 'lastName' }, { to: 'mobile' }];
 
 export async function takeFile(client: Client, csv: string, name = 'people.csv'): Promise<number> {
   const form = new FormData();
@@ -30,7 +30,7 @@ export async function takeFile(client: Client, csv: string, name = 'people.csv')
 
 export function planFor(plan: Partial<IntakePlan> = {}): IntakePlan {
   return {
-    columns: COLUMNS,
+    columns: STEP_COLUMNS,
     permission: { email: agreed('appeals', 'news'), text: agreed('appeals') },
     ...EMPTY_PLAN,
     ...plan,
@@ -38,7 +38,7 @@ export function planFor(plan: Partial<IntakePlan> = {}): IntakePlan {
 }
 
 export function batchAt(client: Client, id: number, state: string, seconds = 120): Promise<BatchView> {
-  return until(
+  return eventually(
     `batch ${id} to be ${state}`,
     () => client.get<BatchView>(`/api/batches/${id}`),
     (batch) => batch.state === state || batch.problem !== null,
@@ -104,7 +104,7 @@ export async function send(client: Client, id: number): Promise<LastLook> {
 }
 
 export function messageAt(client: Client, id: number, state: string, seconds = 120): Promise<MessageView> {
-  return until(
+  return eventually(
     `message ${id} to be ${state}`,
     () => client.get<MessageView>(`/api/messages/${id}`),
     (message) => message.state === state,

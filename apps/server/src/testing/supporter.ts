@@ -2,7 +2,7 @@ import { simpleParser } from 'mailparser';
 import type { FormView, RecordView } from '@goodword/core/contract';
 import { standardTextAsk } from '@goodword/core/words';
 import type { FormDefinition } from '@goodword/core/forms';
-import { until, type Client, type House } from './harness';
+import { eventually, type Client, type TestHouse } from './harness';
 
 const TRUST = 'Lantern Ferry Trust';
 
@@ -25,7 +25,7 @@ export class Visitor {
 }
 
 /** Makes a public list and an open form for it, changed as asked. */
-export async function openForm(
+export async function openFormAs(
   client: Client,
   name: string,
   change: (form: FormDefinition) => FormDefinition = (form) => form,
@@ -47,12 +47,12 @@ export const textAsk = standardTextAsk(TRUST, 2);
 
 /** The newest mail to an address, its words and the first link in it that begins with a path. */
 export async function mailTo(
-  house: House,
+  house: TestHouse,
   to: string,
   path: string,
   count = 1,
 ): Promise<{ link: string; subject: string; text: string; replyTo: string; headers: Map<string, unknown> }> {
-  const mails = await until(
+  const mails = await eventually(
     `mail ${count} to ${to}`,
     () => house.sink.mails.filter((mail) => mail.to === to),
     (found) => found.length >= count,
@@ -70,6 +70,6 @@ export async function personBy(client: Client, search: string): Promise<RecordVi
 }
 
 /** "email list:1 yes" for each standing, sorted. */
-export function standingsOf(record: RecordView): string[] {
+export function openedStatuses(record: RecordView): string[] {
   return record.standings.map((one) => `${one.channel} ${one.scope} ${one.state}`).sort();
 }

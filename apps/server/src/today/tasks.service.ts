@@ -4,7 +4,7 @@ import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Forbidden, NotFound } from '../platform/errors';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { SupportersRepository } from '../supporters/supporters.repository';
 import { TasksRepository, type TaskRow } from './tasks.repository';
 import { sentence } from '../platform/words';
@@ -22,7 +22,7 @@ export class TasksService {
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
   ) {}
 
-  async settle(scope: Scope, id: number, outcome: TaskOutcome): Promise<void> {
+  async settle(scope: AccessScope, id: number, outcome: TaskOutcome): Promise<void> {
     await this.database.write(scope, async (tx) => {
       const task = await this.tasks.find(tx, id);
       if (!task) throw new NotFound('open task');

@@ -3,7 +3,7 @@ import { dayInZone, startOfDay } from '@goodword/core/common';
 import { schema, type DoneView, type JobView, type TodayView, type WeekView } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import { Database } from '../platform/database';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { SegmentsService } from '../segments/segments.service';
 import { TeamRepository } from '../team/team.repository';
 import { JobsRepository } from './jobs.repository';
@@ -31,7 +31,7 @@ export class TodayController {
   ) {}
 
   @Route('get', 'today', { role: 'viewer', summary: 'What waits' })
-  async view(@Caller() scope: Scope): Promise<TodayView> {
+  async view(@Caller() scope: AccessScope): Promise<TodayView> {
     const db = this.database.read(scope);
     const [view, stops, erasures, lapsing] = await Promise.all([
       this.today.view(db),
@@ -43,7 +43,7 @@ export class TodayController {
   }
 
   /** Today is asked for again and again, and what lapses changes slowly: counted once a minute. */
-  private async lapsing(scope: Scope): Promise<number> {
+  private async lapsing(scope: AccessScope): Promise<number> {
     const key = `${scope.organizationId}:${scope.chapterId ?? 'all'}`;
     const known = this.counted.get(key);
     if (known && Date.now() - known.at < 60_000) return known.people;
@@ -53,18 +53,18 @@ export class TodayController {
   }
 
   @Route('get', 'today/week', { role: 'viewer', summary: 'What the last seven days brought, and what a week brings usually' })
-  week(@Caller() scope: Scope): Promise<WeekView> {
+  week(@Caller() scope: AccessScope): Promise<WeekView> {
     return this.weeks.view(scope);
   }
 
   @Route('get', 'today/done', { role: 'viewer', summary: 'What was done today' })
-  async done(@Caller() scope: Scope): Promise<DoneView> {
+  async done(@Caller() scope: AccessScope): Promise<DoneView> {
     const { time_zone: zone } = await this.team.organization(scope);
     return this.today.done(this.database.read(scope), new Date(startOfDay(dayInZone(Date.now(), zone), zone)));
   }
 
   @Route('get', 'jobs', { role: 'viewer', summary: 'Work in the background, running and finished' })
-  work(@Caller() scope: Scope): Promise<JobView[]> {
+  work(@Caller() scope: AccessScope): Promise<JobView[]> {
     return this.jobs.recent(this.database.read(scope));
   }
 
@@ -75,7 +75,7 @@ export class TodayController {
     body: schema.settleTask,
   })
   @HttpCode(204)
-  settle(@Caller() scope: Scope, @Id() id: number, @Input('body') body: { outcome: TaskOutcome }): Promise<void> {
+  settle(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { outcome: TaskOutcome }): Promise<void> {
     return this.settling.settle(scope, id, body.outcome);
   }
 }

@@ -1,14 +1,14 @@
 import type { DoneView, JobView, MessageResults, Page, ReplyView, ResultPerson, TodayView, WeekView } from '@goodword/core/contract';
 import { HEAD, gathering, noPermission } from '../testing/gathering';
-import { openHouse, until, type Client, type House } from '../testing/harness';
+import { openTestHouse, eventually, type Client, type TestHouse } from '../testing/harness';
 import { agreed, bringIn, draftEmail, draftText, messageAt, NOTHING, planFor, resultsOf, send, takeFile } from '../testing/steps';
 
-let house: House;
+let house: TestHouse;
 let east: Client;
 const { find, checked, record } = gathering(() => house);
 
 beforeAll(async () => {
-  house = await openHouse({ sink: { answer: (to) => (to.startsWith('gone') ? 550 : null) } });
+  house = await openTestHouse({ sink: { answer: (to) => (to.startsWith('gone') ? 550 : null) } });
   house.startWorker();
   east = await house.as('organizer', house.chapters[1]!);
 });
@@ -89,7 +89,7 @@ describe('answers', () => {
 
   test('that say stop in their own words hold the number until somebody has read them', async () => {
     await answer('t-2', '+12065550132', 'please do not text me any more');
-    const [task] = await until('the stop to wait', stops, (found) => found.length === 1);
+    const [task] = await eventually('the stop to wait', stops, (found) => found.length === 1);
     expect(task).toMatchObject({ name: 'Noa Moss', words: 'please do not text me any more' });
     const held = async () => (await record('noa@')).contactPoints.some((point) => point.onHold);
     expect(await held()).toBe(true);
@@ -101,7 +101,7 @@ describe('answers', () => {
 
   test('that meant it are a no from the day they were written', async () => {
     await answer('t-3', '+12065550132', 'stop sending me these messages please');
-    const [task] = await until('the stop to wait', stops, (found) => found.length === 1);
+    const [task] = await eventually('the stop to wait', stops, (found) => found.length === 1);
     const wrong = await house.client.call<{ detail: string }>('POST', `/api/tasks/${task!.taskId}/settle`, { outcome: 'done' });
     expect([wrong.status, wrong.body.detail]).toEqual([409, 'Say whether they meant to stop.']);
     await house.client.post(`/api/tasks/${task!.taskId}/settle`, { outcome: 'meant' });
@@ -185,7 +185,7 @@ describe('the week', () => {
   const kinds = ({ figures }: WeekView) => Object.fromEntries(figures.map(({ kind, now, usual }) => [kind, [now, usual]]));
 
   test('of a house that began lately says nothing of what is usual', async () => {
-    const begun = await openHouse({});
+    const begun = await openTestHouse({});
     begun.startWorker();
     try {
       await bringIn(begun.client, `${HEAD}week@example.org,We,Ek,\n`, { permission: noPermission });
@@ -204,7 +204,7 @@ describe('the week', () => {
   });
 
   test('stands beside the middle of those behind it, in one chapter as in all', async () => {
-    const lived = await openHouse({});
+    const lived = await openTestHouse({});
     lived.startWorker();
     try {
       const rows = Array.from({ length: 12 }, (_, i) => `w${i}@example.org,W${i},Eek,`).join('\n');

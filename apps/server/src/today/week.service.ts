@@ -3,7 +3,7 @@ import type { WeekView } from '@goodword/core/contract';
 import { dayInZone } from '@goodword/core/common';
 import { USUAL_WEEKS, usualWeek } from '@goodword/core/today';
 import { Database } from '../platform/database';
-import type { Scope } from '../platform/scope';
+import type { AccessScope } from '../platform/scope';
 import { TeamRepository } from '../team/team.repository';
 import { WeekRepository, type WeekKind } from './week.repository';
 
@@ -22,7 +22,7 @@ export class WeekService {
     @Inject(WeekRepository) private readonly weeks: WeekRepository,
   ) {}
 
-  async view(scope: Scope): Promise<WeekView> {
+  async view(scope: AccessScope): Promise<WeekView> {
     const { time_zone: zone } = await this.team.organization(scope);
     const now = Date.now();
     for (const [old, { until }] of this.kept) if (until < now) this.kept.delete(old);
@@ -39,7 +39,7 @@ export class WeekService {
     return reading.view;
   }
 
-  private async read(scope: Scope, today: number, zone: string): Promise<WeekView> {
+  private async read(scope: AccessScope, today: number, zone: string): Promise<WeekView> {
     const { counts, lived } = await this.weeks.weeks(this.database.read(scope), today, zone);
     const figures = KINDS.map((kind) => ({ kind, now: counts[kind].get(0) ?? 0, usual: usualWeek(counts[kind], lived) }));
     return { figures, weeks: Math.min(USUAL_WEEKS, Math.max(0, Math.floor(lived))) };

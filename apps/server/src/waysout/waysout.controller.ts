@@ -6,14 +6,14 @@ import { languageOf } from '../platform/pages/page';
 import { Input, Route } from '../platform/api';
 import { NotFound } from '../platform/errors';
 import { deadLinkPage, leavePage } from './leave-page';
-import { WaysOutService, type LeaveAct } from './waysout.service';
+import { UnsubscribeService, type UnsubscribeCommand } from './waysout.service';
 
 const PIXEL = Buffer.from('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7', 'base64');
 
 /** Pages and marks behind signed tokens. No session, no script, no question before it is done. */
 @Controller()
-export class WaysOutController {
-  constructor(@Inject(WaysOutService) private readonly waysOut: WaysOutService) {}
+export class UnsubscribeController {
+  constructor(@Inject(UnsubscribeService) private readonly waysOut: UnsubscribeService) {}
 
   @Route('get', 'leave/:token', { role: 'anyone', summary: 'The page to leave by: shows a button, does nothing', params: schema.tokenParams })
   async page(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
@@ -30,7 +30,7 @@ export class WaysOutController {
   @HttpCode(200)
   async leave(
     @Param('token') token: string,
-    @Input('body') body: { what: LeaveAct },
+    @Input('body') body: { what: UnsubscribeCommand },
     @Req() request: Request,
     @Res() response: Response,
   ): Promise<void> {

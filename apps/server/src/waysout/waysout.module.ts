@@ -1,14 +1,14 @@
 import { Module } from '@nestjs/common';
 import { MessagesModule } from '../messages/messages.module';
 import { PermissionModule } from '../permission/permission.module';
-import { WaysOutController } from './waysout.controller';
-import { WaysOutRepository } from './waysout.repository';
-import { WaysOutService } from './waysout.service';
+import { UnsubscribeController } from './waysout.controller';
+import { UnsubscribeRepository } from './waysout.repository';
+import { UnsubscribeService } from './waysout.service';
 
 @Module({
   imports: [MessagesModule, PermissionModule],
-  controllers: [WaysOutController],
-  providers: [WaysOutService, WaysOutRepository],
-  exports: [WaysOutRepository, WaysOutService],
+  controllers: [UnsubscribeController],
+  providers: [UnsubscribeService, UnsubscribeRepository],
+  exports: [UnsubscribeRepository, UnsubscribeService],
 })
-export class WaysOutModule {}
+export class UnsubscribeModule {}

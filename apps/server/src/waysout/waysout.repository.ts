@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { Scope as PermissionScope, SendingChannel } from '@goodword/core/permission';
-import { scopeOf, type MessageRow } from '../messages/messages.repository';
+import { scopeOfMessage, type MessageRow } from '../messages/messages.repository';
 import { Database, type Scoped } from '../platform/database';
 import { currentRecord } from '../supporters/merged';
 
@@ -21,7 +21,7 @@ export interface TokenDelivery {
 }
 
 @Injectable()
-export class WaysOutRepository {
+export class UnsubscribeRepository {
   /** A token is all the proof there is, so the delivery is found without a scope, and gives the scope. */
   async delivery(database: Database, id: number): Promise<TokenDelivery | null> {
     const row = (await database
@@ -54,7 +54,7 @@ export class WaysOutRepository {
       supporterId: await currentRecord(database, row.supporter_id),
       contactPointId: row.contact_point_id,
       channel: row.channel,
-      scope: scopeOf(row),
+      scope: scopeOfMessage(row),
       scopeName: row.list_name ?? row.purpose ?? 'appeals',
       organization: row.organization,
       state: row.state,
@@ -71,7 +71,7 @@ export class WaysOutRepository {
   }
 
   /** One press after the other, where two come at once. */
-  async hold(tx: Scoped, deliveryId: number): Promise<void> {
+  async lockDelivery(tx: Scoped, deliveryId: number): Promise<void> {
     await tx.sql('SELECT id FROM delivery WHERE organization_id = :org AND id = :deliveryId FOR UPDATE', { deliveryId });
   }
 

@@ -1,6 +1,6 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { standingNo, type Scope as PermissionScope } from '@goodword/core/permission';
-import { TagDeedsService } from '../messages/tag-deeds.service';
+import { isOptedOut, type Scope as PermissionScope } from '@goodword/core/permission';
+import { TagTriggersService } from '../messages/tag-deeds.service';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
@@ -9,9 +9,9 @@ import { Database } from '../platform/database';
 import { NotFound } from '../platform/errors';
 import { programScope } from '../platform/scope';
 import { Tokens, type TokenUse } from '../platform/tokens';
-import { WaysOutRepository, type TokenDelivery } from './waysout.repository';
+import { UnsubscribeRepository, type TokenDelivery } from './waysout.repository';
 
-export type LeaveAct = 'this' | 'all' | 'back';
+export type UnsubscribeCommand = 'this' | 'all' | 'back';
 
 /** How long a leaving can be undone on its own page; whoever comes back later does so on the preference page. */
 const UNDO_DAYS = 7;
@@ -19,17 +19,17 @@ const SAME_PRESS_MS = 60_000;
 const undoableSince = () => new Date(Date.now() - UNDO_DAYS * 86_400_000);
 
 @Injectable()
-export class WaysOutService {
+export class UnsubscribeService {
   private readonly tokens: Tokens;
   private readonly log = new Logger('ways out');
 
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(WaysOutRepository) private readonly waysOut: WaysOutRepository,
+    @Inject(UnsubscribeRepository) private readonly waysOut: UnsubscribeRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
-    @Inject(TagDeedsService) private readonly tagDeeds: TagDeedsService,
+    @Inject(TagTriggersService) private readonly tagDeeds: TagTriggersService,
     @Inject(CONFIG) config: Config,
   ) {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
@@ -50,7 +50,7 @@ export class WaysOutService {
     const db = this.database.read(programScope(delivery.organizationId));
     const person = await this.cells.one(db, delivery.supporterId, await this.houseRules.rules(db));
     const contactPointId = await this.waysOut.currentPoint(db, delivery.supporterId, delivery.contactPointId);
-    const isNo = (scope: PermissionScope) => standingNo(person.marksAt({ contactPointId, channel: delivery.channel, scope })) !== undefined;
+    const isNo = (scope: PermissionScope) => isOptedOut(person.marksAt({ contactPointId, channel: delivery.channel, scope })) !== undefined;
     const canUndo = (await this.ledger.leavingsOf(db, delivery.id, undoableSince())).length > 0;
     return { leftThis: isNo(delivery.scope), leftAll: isNo(delivery.scope) && isNo('all'), canUndo };
   }
@@ -59,12 +59,18 @@ export class WaysOutService {
    * Acts at once and is always written down, also where it changes nothing; a press that is repeated within a minute is
    * the same one. `road` is a mail where the way out was one.
    */
-  async leave(delivery: TokenDelivery, act: LeaveAct, origin: string, road: 'one-click' | 'reply' = 'one-click', said?: string): Promise<void> {
+  async leave(
+    delivery: TokenDelivery,
+    act: UnsubscribeCommand,
+    origin: string,
+    road: 'one-click' | 'reply' = 'one-click',
+    said?: string,
+  ): Promise<void> {
     if (act === 'back') return this.undoLeaving(delivery);
     const scope: PermissionScope = act === 'all' ? 'all' : delivery.scope;
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       tx.unchanged();
-      await this.waysOut.hold(tx, delivery.id);
+      await this.waysOut.lockDelivery(tx, delivery.id);
       if (await this.ledger.hasJustLeft(tx, delivery.id, { scope, how: road }, new Date(Date.now() - SAME_PRESS_MS))) return;
       await this.ledger.record(tx, {
         contactPointId: delivery.contactPointId,
@@ -90,7 +96,7 @@ export class WaysOutService {
   private async undoLeaving(delivery: TokenDelivery): Promise<void> {
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       tx.unchanged();
-      await this.waysOut.hold(tx, delivery.id);
+      await this.waysOut.lockDelivery(tx, delivery.id);
       const ids = await this.ledger.leavingsOf(tx, delivery.id, undoableSince());
       await this.ledger.takeBack(tx, ids, 'by the one who left, on the page of that message');
     });

@@ -1,11 +1,11 @@
 import { screen, waitFor } from '@testing-library/react';
 import { Route, Routes, useLocation } from 'react-router';
-import { show, type Answers } from '../testing';
+import { show, type StubbedAnswers } from '../testing';
 import Finder from './Finder';
 
 const Where = () => <p>at {useLocation().pathname + useLocation().search}</p>;
 
-const find = (answers: Answers) => {
+const find = (answers: StubbedAnswers) => {
   const closed: number[] = [];
   const shown = show(
     <>
@@ -19,7 +19,7 @@ const find = (answers: Answers) => {
   return { ...shown, closed, type: (text: string) => shown.user.type(screen.getByRole('combobox'), text) };
 };
 
-const FOUND: Answers = {
+const FOUND: StubbedAnswers = {
   'GET find?text=elif': [
     { kind: 'supporter', id: 101, name: 'Elif Owusu', note: 'elif@example.net' },
     { kind: 'supporter', id: 102, name: '', note: '+1 206 555 0142' },

@@ -3,8 +3,8 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Found } from '@goodword/core/contract';
-import { Problem } from '../ui/basics';
+import type { FinderHit } from '@goodword/core/contract';
+import { ProblemNote } from '../ui/basics';
 import { isFresh, useMarked, useWaitingEnter } from '../ui/waitingEnter';
 import { get, query } from './api';
 import { STATIONS } from './stations';
@@ -16,7 +16,7 @@ interface Offered {
   to: string;
 }
 
-const TO: Record<Found['kind'], (found: Found) => string> = {
+const TO: Record<FinderHit['kind'], (found: FinderHit) => string> = {
   supporter: ({ id }) => `/sort/supporters/${id}`,
   list: ({ id }) => `/sort?list=${id}`,
   tag: ({ id }) => `/sort?tag=${id}`,
@@ -37,7 +37,7 @@ function useFound(text: string): { found: Offered[]; fresh: boolean; error: unkn
   const search = text.trim();
   const asked = useQuery({
     queryKey: ['find', search],
-    queryFn: () => get<Found[]>(`find${query({ text: search })}`),
+    queryFn: () => get<FinderHit[]>(`find${query({ text: search })}`),
     enabled: search.length >= 2,
     placeholderData: keepPreviousData,
   });
@@ -90,7 +90,7 @@ export default function Finder({ onClose }: { onClose: () => void }) {
         className="input !border-0 text-[16px]"
       />
       <Command.List className="max-h-[50vh] overflow-y-auto border-t border-hair mt-1 pt-1">
-        <Problem error={error} />
+        <ProblemNote error={error} />
         {!error && (
           <Command.Empty className="p-3 text-ink2">
             {fresh ? t`Nothing of that name. Try a last name, the start of an email, or four digits of a number.` : t`Looking…`}

@@ -1,9 +1,9 @@
 import { t } from '@lingui/core/macro';
-import type { Problem } from '@goodword/core/contract';
+import type { ProblemDetails } from '@goodword/core/contract';
 
 /** A request that the server refused, with its sentence. */
 export class ProblemError extends Error {
-  constructor(readonly problem: Problem) {
+  constructor(readonly problem: ProblemDetails) {
     super(problem.detail);
   }
 
@@ -20,8 +20,8 @@ export function keepCsrf(word: string): void {
   csrf = word;
 }
 
-async function problemOf(response: Response): Promise<Problem> {
-  const body = (await response.json().catch(() => null)) as Problem | null;
+async function problemOf(response: Response): Promise<ProblemDetails> {
+  const body = (await response.json().catch(() => null)) as ProblemDetails | null;
   return (
     body ?? { type: '', title: t`No answer`, status: response.status, detail: t`The server gave no answer that can be read. Try again in a moment.` }
   );

@@ -12,11 +12,11 @@ const AGAIN_MS = [1000, 2000, 5000, 10_000, 30_000];
  * Where what was typed stands: the server has it; it is on its way; the server can't be reached and it is tried again; the
  * server has something newer of somebody else; the server refused it, with its reason.
  */
-export type Standing = 'saved' | 'saving' | 'waiting' | 'newer' | 'refused';
+export type SaveState = 'saved' | 'saving' | 'waiting' | 'newer' | 'refused';
 
-export interface Kept<T> {
+export interface KeptDraft<T> {
   value: T;
-  standing: Standing;
+  standing: SaveState;
   problem: unknown;
   /** What somebody else saved meanwhile; null where nothing is known of such. */
   theirs: { value: T; version: number } | null;
@@ -43,7 +43,7 @@ const PREFIX = 'gw-kept:';
  * typed before a click elsewhere is still on its way, and is found again on coming back.
  */
 export class Keeper<T> {
-  private state: Kept<T>;
+  private state: KeptDraft<T>;
   private readonly listeners = new Set<() => void>();
   private timer: ReturnType<typeof setTimeout> | undefined;
   private running: Promise<void> | null = null;
@@ -70,7 +70,7 @@ export class Keeper<T> {
     return () => void this.listeners.delete(listener);
   };
 
-  readonly snapshot = (): Kept<T> => this.state;
+  readonly snapshot = (): KeptDraft<T> => this.state;
 
   set(value: T): void {
     if (isSame(value, this.state.value)) return;
@@ -160,7 +160,7 @@ export class Keeper<T> {
     } else this.change({ standing: 'refused', problem });
   }
 
-  private change(part: Partial<Kept<T>>): void {
+  private change(part: Partial<KeptDraft<T>>): void {
     this.state = { ...this.state, ...part };
     this.listeners.forEach((listener) => listener());
   }
@@ -180,7 +180,7 @@ export function forgetAll(): void {
 }
 
 /** What is typed under a name, kept until the server has it. `initial` is what the server has. */
-export function useKeeping<T>(name: string, initial: { value: T; version: number }, saving: Saving<T>): [Kept<T>, Keeper<T>] {
+export function useKeeping<T>(name: string, initial: { value: T; version: number }, saving: Saving<T>): [KeptDraft<T>, Keeper<T>] {
   const { teammate } = useSession();
   const own = `${teammate.id}:${name}`;
   const keeper = useMemo(() => {
@@ -207,7 +207,7 @@ export function useKeeping<T>(name: string, initial: { value: T; version: number
 }
 
 /** What is to be said of where it stands. */
-export const STANDING_WORDS: Record<Standing, string> = {
+export const STANDING_WORDS: Record<SaveState, string> = {
   saved: t`Everything is saved`,
   saving: t`Saving…`,
   waiting: t`Not saved yet: the server can’t be reached. It is kept here and tried again`,

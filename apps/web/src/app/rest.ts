@@ -8,7 +8,7 @@ const CALM_FRAMES = 3;
  * Resolves when the page has drawn what it was just told and has nothing to do for some frames, or after 1.5 s all the
  * same. What is heavy and can wait begins after it, since it would take the processor from the drawing.
  */
-export async function atRest(patience = PATIENCE): Promise<void> {
+export async function afterRest(patience = PATIENCE): Promise<void> {
   const until = performance.now() + patience;
   for (let calm = 0; calm < CALM_FRAMES;) {
     const left = until - performance.now();

@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
-import { reply, show, type Answers } from '../testing';
+import { reply, show, type StubbedAnswers } from '../testing';
 import Campaign from './Campaign';
 
 const HULL = {
@@ -10,7 +10,7 @@ const HULL = {
 const row = (supporterId: number, lastName: string, standing: string) => ({
   ...{ supporterId, firstName: 'Ada', lastName, standing, putAt: '2026-11-02T10:00:00Z', by: 'Rosa Oduya' },
 });
-const page = (answers: Answers = {}, role: 'organizer' | 'viewer' = 'organizer') => {
+const page = (answers: StubbedAnswers = {}, role: 'organizer' | 'viewer' = 'organizer') => {
   const shown = show(
     <Routes>
       <Route path="/sort/campaigns/:id" element={<Campaign />} />

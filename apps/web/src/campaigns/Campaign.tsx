@@ -9,7 +9,7 @@ import { useFormat } from '../app/format';
 import { useLists, useTags } from '../app/groups';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
-import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Empty, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
 import { personName, usePages } from '../ui/people';
 import { SortNav } from '../sort/SortNav';
@@ -29,7 +29,7 @@ export default function Campaign() {
   const [open, setOpen] = useState<'edit' | 'put' | 'off' | 'remove' | null>(null);
   const campaign = useQuery({ queryKey: ['campaigns', id], queryFn: () => get<CampaignView>(`campaigns/${id}`) });
   const close = () => (setOpen(null), refreshAll(queryClient));
-  if (!campaign.data) return campaign.error ? <Problem error={campaign.error} /> : <Loading what={t`the campaign`} />;
+  if (!campaign.data) return campaign.error ? <ProblemNote error={campaign.error} /> : <Loading what={t`the campaign`} />;
   const { name, kind, people, counts, standings, appealCode } = campaign.data;
   return (
     <>
@@ -144,7 +144,7 @@ function Roster({ id, standing, standings, may }: { id: number; standing: string
   ];
   return (
     <>
-      <Problem error={act.error} />
+      <ProblemNote error={act.error} />
       <VirtualTable
         label={t`Roster`}
         rows={rows}
@@ -240,7 +240,7 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
             </select>
           </Labelled>
         )}
-        <Problem error={act.error} />
+        <ProblemNote error={act.error} />
         <Button weight={off ? 'grave' : 'main'} type="submit" className="self-start" disabled={chosen === 0 || act.isPending}>
           {off ? t`Remove them` : t`Set them to ${standing}`}
         </Button>

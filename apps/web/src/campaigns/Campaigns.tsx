@@ -7,7 +7,7 @@ import type { CampaignView } from '@goodword/core/contract';
 import { get } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
-import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { SortNav } from '../sort/SortNav';
 import { EditCampaign } from './EditCampaign';
 import { TableHead } from '../ui/TableHead';
@@ -18,7 +18,7 @@ export default function Campaigns() {
   const may = useMay('organizer');
   const [making, setMaking] = useState(false);
   const { data, error } = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
-  if (!data) return error ? <Problem error={error} /> : <Loading what={t`campaigns`} />;
+  if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`campaigns`} />;
   return (
     <>
       <Heading title={t`Sort`} page={t`Campaigns`} note={t`Campaigns and their rosters`}>

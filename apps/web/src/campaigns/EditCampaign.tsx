@@ -1,11 +1,11 @@
 import { t } from '@lingui/core/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { CAMPAIGN_KINDS, FIRST_STANDINGS, type CampaignKind } from '@goodword/core/campaigns';
+import { CAMPAIGN_KINDS, FIRST_STAGES, type CampaignKind } from '@goodword/core/campaigns';
 import type { CampaignView } from '@goodword/core/contract';
 import { call } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
-import { Button, Labelled, Problem } from '../ui/basics';
+import { Button, Labelled, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { Unsaved } from '../ui/Unsaved';
 
@@ -29,7 +29,7 @@ function valuesOf(campaign: CampaignView | null): Values {
     kind: campaign?.kind ?? 'appeal',
     code: campaign?.appealCode ?? '',
     isOpen: campaign?.isOpen ?? true,
-    rows: (campaign?.standings ?? FIRST_STANDINGS).map((one) => ({ was: campaign ? one : null, name: one })),
+    rows: (campaign?.standings ?? FIRST_STAGES).map((one) => ({ was: campaign ? one : null, name: one })),
   };
 }
 
@@ -110,7 +110,7 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
           </label>
         )}
         <Unsaved draft={draft} what={t`this campaign`} />
-        {draft.theirs === null && <Problem error={save.error} />}
+        {draft.theirs === null && <ProblemNote error={save.error} />}
         <Button
           weight="main"
           type="submit"

@@ -11,7 +11,7 @@ import { LANGUAGE_WORDS } from '../app/languages';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
 import { useLists, useTags } from '../app/groups';
-import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
@@ -24,7 +24,7 @@ import { Items } from './Items';
 export default function Form() {
   const id = Number(useParams().id);
   const { data, error } = useQuery({ queryKey: ['form', id], queryFn: () => get<FormView>(`forms/${id}`) });
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the form`} />;
   return <Builder key={data.id} view={data} />;
 }
@@ -75,7 +75,7 @@ function Builder({ view }: { view: FormView }) {
         )}
       </Heading>
       <Unsaved draft={draft} what={t`this form`} />
-      <Problem error={draft.theirs === null ? (save.error ?? open.error) : open.error} />
+      <ProblemNote error={draft.theirs === null ? (save.error ?? open.error) : open.error} />
       <div className="grid grid-cols-[1fr_330px] gap-4 grow min-h-0">
         <div className="sheet p-5 overflow-y-auto" tabIndex={0} role="region" aria-label={t`The form`}>
           <Part title={t`The page`}>

@@ -11,7 +11,7 @@ import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
 import { useLists } from '../app/groups';
 import { GatherNav } from '../gather/GatherNav';
-import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Empty, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 
 const COLUMNS = [t`Form`, t`State`, t`Seen`, t`Begun`, t`Joined`, t`Confirmed`, t`Waiting to confirm`];
@@ -33,7 +33,7 @@ export default function Forms() {
         )}
       </Heading>
       <GatherNav />
-      <Problem error={error} />
+      <ProblemNote error={error} />
       <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Forms`}>
         {data?.length === 0 ? (
           <Empty title={t`No form yet`}>
@@ -116,7 +116,7 @@ function Making() {
             ))}
         </select>
       </Labelled>
-      <Problem error={make.error} />
+      <ProblemNote error={make.error} />
       <Button type="submit" weight="main" className="self-start" disabled={make.isPending}>
         {t`Make it`}
       </Button>

@@ -9,7 +9,7 @@ import type { FormDefinition, FormItem } from '@goodword/core/forms';
 import { NewFieldSheet } from '../setup/fields/FieldSheet';
 import { Drawer } from '../ui/dialogs';
 import { askable, changeItem, moveItem, PART_WORDS, withItem } from './draft';
-import { spoken } from '../ui/dragging';
+import { draggingWords } from '../ui/dragging';
 
 interface Props {
   form: FormDefinition;
@@ -33,7 +33,7 @@ export function Items({ form, fields, disabled, onChange }: Props) {
   const [making, setMaking] = useState(false);
   return (
     <>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended} accessibility={spoken(itemName)}>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended} accessibility={draggingWords(itemName)}>
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <ul>
             {form.items.map((item, at) => (

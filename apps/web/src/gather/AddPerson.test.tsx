@@ -1,8 +1,8 @@
 import { screen, waitFor } from '@testing-library/react';
 import { useLocation } from 'react-router';
-import { show, type Asked } from '../testing';
+import { show, type RecordedCall } from '../testing';
 import { AddPerson } from './AddPerson';
-import { fileOf } from './onePerson';
+import { fileOfOne } from './onePerson';
 
 function Where() {
   return <p>{useLocation().pathname}</p>;
@@ -34,7 +34,7 @@ function page(row: object) {
     sent: () => shown.asked.filter(({ method }) => method !== 'GET').map(({ method, path }) => `${method} ${path}`),
   };
 }
-const planIn = (asked: Asked[]) => asked.find(({ path }) => path === 'batches/7/plan')!.body as { permission: object; columns: unknown[] };
+const planIn = (asked: RecordedCall[]) => asked.find(({ path }) => path === 'batches/7/plan')!.body as { permission: object; columns: unknown[] };
 
 async function typeIn(user: ReturnType<typeof page>['user'], fields: Record<string, string>) {
   await user.click(screen.getByRole('button', { name: 'Add a person' }));
@@ -95,7 +95,7 @@ test.each([
 test('whatever is typed stays one row of four cells', async () => {
   const nothing = { said: 'nothing' } as const;
   const person = { firstName: 'Ann "Annie"', lastName: 'Lin, the elder', email: ' a@x.org ', mobile: '', chapterId: null };
-  const file = fileOf({ ...person, permission: { email: nothing, text: nothing } });
+  const file = fileOfOne({ ...person, permission: { email: nothing, text: nothing } });
   const text = await file.text();
   expect(text).toBe('Email,First name,Last name,Mobile\r\n"a@x.org","Ann ""Annie""","Lin, the elder",""\r\n');
 });

@@ -3,14 +3,14 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { BATCH_ROADS, type ChannelPermission } from '@goodword/core/intake';
+import { BATCH_COLLECTION_METHODS, type ChannelPermission } from '@goodword/core/intake';
 import { PURPOSES, type Purpose } from '@goodword/core/permission';
-import { ROAD_WORDS } from '@goodword/core/words';
+import { COLLECTION_METHOD_WORDS } from '@goodword/core/words';
 import { localDay } from '../app/day';
 import { useTyped } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
-import { Button, Labelled, Problem } from '../ui/basics';
+import { Button, Labelled, ProblemNote } from '../ui/basics';
 import { DayField } from '../ui/DayField';
 import { Drawer } from '../ui/dialogs';
 import { addPerson, type Added, type OnePerson } from './onePerson';
@@ -41,7 +41,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
     who: { firstName: '', lastName: '', email: '', mobile: '' },
     by: { email: false, text: false },
     purposes: ['appeals', 'news'] as Purpose[],
-    said: { how: 'in-person' as (typeof BATCH_ROADS)[number], on: localDay(), words: '', voucher: teammate.name },
+    said: { how: 'in-person' as (typeof BATCH_COLLECTION_METHODS)[number], on: localDay(), words: '', voucher: teammate.name },
   });
   const { who, by, purposes, said } = draft.value;
   const put = (part: Partial<typeof draft.value>) => draft.set({ ...draft.value, ...part });
@@ -111,9 +111,9 @@ function Sheet({ onDone }: { onDone: () => void }) {
             <div className="grid grid-cols-2 gap-3">
               <Labelled label={t`How they said so`}>
                 <select className="input" value={said.how} onChange={(event) => setSaid({ ...said, how: event.target.value as typeof said.how })}>
-                  {BATCH_ROADS.map((road) => (
+                  {BATCH_COLLECTION_METHODS.map((road) => (
                     <option key={road} value={road}>
-                      {ROAD_WORDS[road]}
+                      {COLLECTION_METHOD_WORDS[road]}
                     </option>
                   ))}
                 </select>
@@ -137,7 +137,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
           </>
         )}
       </fieldset>
-      <Problem error={add.error} />
+      <ProblemNote error={add.error} />
       <Button type="submit" weight="main" className="self-start" disabled={!reachable || add.isPending}>
         {add.isPending ? t`Adding…` : t`Add this person`}
       </Button>

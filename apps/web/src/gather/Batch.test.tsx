@@ -1,7 +1,7 @@
 import { act, screen, waitFor, within } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
-import type { BatchView, LookView } from '@goodword/core/contract';
-import { reply, show, type Answers, type Asked } from '../testing';
+import type { BatchView, DoubleView } from '@goodword/core/contract';
+import { reply, show, type StubbedAnswers, type RecordedCall } from '../testing';
 import { useMarginStore } from '../ui/margin';
 import Batch from './Batch';
 
@@ -12,10 +12,10 @@ const BATCH = {
 } as unknown as BatchView;
 
 /** The batch as the server has it, which acts change. */
-function server(of: Partial<BatchView> = {}, answers: Answers = {}) {
+function server(of: Partial<BatchView> = {}, answers: StubbedAnswers = {}) {
   const batch = { ...BATCH, ...of };
   const to = (state: string) => () => ((batch.state = state as BatchView['state']), reply(204, null));
-  const all: Answers = {
+  const all: StubbedAnswers = {
     'GET batches/7': () => ({ ...batch }),
     'POST batches/7/bring-in': to('bringing'),
     'POST batches/7/stop': to('stopped'),
@@ -27,7 +27,7 @@ function server(of: Partial<BatchView> = {}, answers: Answers = {}) {
   return { batch, answers: all };
 }
 
-const page = (answers: Answers, role: 'organizer' | 'viewer' = 'organizer') =>
+const page = (answers: StubbedAnswers, role: 'organizer' | 'viewer' = 'organizer') =>
   show(
     <Routes>
       <Route path="/gather/:id" element={<Batch />} />
@@ -104,7 +104,7 @@ test('what the server refuses is told, and a viewer is offered nothing', async (
 });
 
 describe('likely doubles', () => {
-  const look = (row: number): LookView =>
+  const look = (row: number): DoubleView =>
     ({
       ...{ row, why: 'short' },
       people: [
@@ -116,7 +116,7 @@ describe('likely doubles', () => {
         { key: 'email', name: 'Email', row: 'bob@example.org', theirs: { 101: 'robert@example.org', '-4': '' } },
         { key: 'field:9', name: 'Shirt size', row: '', theirs: { 101: '', '-4': '' } },
       ],
-    }) as unknown as LookView;
+    }) as unknown as DoubleView;
 
   /** Two rows to settle, one after the other. */
   function looks() {
@@ -129,7 +129,7 @@ describe('likely doubles', () => {
         'GET batches/7/rows': rows,
         'GET batches/7/rows/3': look(3),
         'GET batches/7/rows/9': look(9),
-        'POST batches/7/decisions': ({ body }: Asked) => {
+        'POST batches/7/decisions': ({ body }: RecordedCall) => {
           decided.push(body);
           open.shift();
           return reply(204, null);

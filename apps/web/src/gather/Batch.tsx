@@ -8,7 +8,7 @@ import { call, get } from '../app/api';
 import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
-import { Button, Heading, Loading, Problem, Progress } from '../ui/basics';
+import { Button, Heading, Loading, ProblemNote, Progress } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
 import { useMargin } from '../ui/margin';
 import { BATCH_WORDS } from './Batches';
@@ -89,7 +89,7 @@ export default function Batch() {
     if (state === 'done') void call('POST', `batches/${id}/seen`).catch(() => undefined);
   }, [state, id]);
   useMargin(batchNotes(batch, may ? { open: setOpened, look: setLooking } : null));
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!batch) return <Loading what={t`the batch`} />;
   const main = actWords(batch, format);
   const where = chapters.length > 1 && chapters.find((chapter) => chapter.id === batch.chapterId)?.name;
@@ -122,7 +122,7 @@ export default function Batch() {
           </>
         )}
         {batch.state === 'done' && <Downloads batch={batch} may={may} />}
-        <Problem error={act.error} />
+        <ProblemNote error={act.error} />
       </div>
       {may && (
         <div className="flex justify-end gap-3 pt-3 items-center">

@@ -4,7 +4,7 @@ import type { BatchRowView, BatchView, Page, RowsOnly, RowVerdict } from '@goodw
 import { get, query } from '../app/api';
 import { useFormat } from '../app/format';
 import { Drawer } from '../ui/dialogs';
-import { changeWords, meetsWords, RowStory } from './RowStory';
+import { rowChangeWords, meetsWords, RowStory } from './RowStory';
 import { usePages } from '../ui/people';
 import { VirtualTable, type TableColumn } from '../ui/VirtualTable';
 
@@ -56,7 +56,7 @@ export function Counts({ batch, onOpen }: { batch: BatchView; onOpen: ((opened: 
               <div className="h-3 bg-bench rounded-[2px]" aria-hidden="true">
                 <div className={`h-3 rounded-[2px] ${ink}`} style={{ width: `${Math.max(1, (count / batch.rows) * 100)}%` }} />
               </div>
-              <Count
+              <BatchCount
                 count={format.number(count)}
                 words={words}
                 className="text-right text-[19px]"
@@ -71,7 +71,7 @@ export function Counts({ batch, onOpen }: { batch: BatchView; onOpen: ((opened: 
 }
 
 /** A number that opens what is behind it; only a number for whoever may not see that. */
-export function Count({ count, words, className, onOpen }: { count: string; words: string; className: string; onOpen: (() => void) | null }) {
+export function BatchCount({ count, words, className, onOpen }: { count: string; words: string; className: string; onOpen: (() => void) | null }) {
   if (!onOpen) return <span className={`font-title ${className}`}>{count}</span>;
   return (
     <button className={`link font-title ${className}`} aria-label={`${count}: ${words}`} onClick={onOpen}>
@@ -98,7 +98,7 @@ export function RowsDrawer({ batch, opened, onClose }: { batch: BatchView; opene
     ...(MEETING.has(opened.verdict)
       ? [{ key: 'meets', title: t`Meets`, width: '1.3fr', cell: (row: BatchRowView) => <InOneLine words={meetsWords(row)} /> }]
       : []),
-    { key: 'reason', title: t`What changes`, width: bare ? '3fr' : '1.8fr', cell: (row) => <InOneLine words={changeWords(row)} /> },
+    { key: 'reason', title: t`What changes`, width: bare ? '3fr' : '1.8fr', cell: (row) => <InOneLine words={rowChangeWords(row)} /> },
   ];
   return (
     <Drawer open onClose={onClose} wide title={opened.words} note={t`${total} ${plural(total, { one: 'row', other: 'rows' })} of the file`}>

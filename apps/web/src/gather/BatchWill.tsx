@@ -3,7 +3,7 @@ import { Trans } from '@lingui/react/macro';
 import type { BatchView, BatchWill, RowsOnly } from '@goodword/core/contract';
 import { CHANNELS } from '@goodword/core/permission';
 import { useFormat } from '../app/format';
-import { Count, type Opened } from './BatchCounts';
+import { BatchCount, type Opened } from './BatchCounts';
 
 type Line = [count: number, words: string, only: RowsOnly];
 
@@ -51,7 +51,7 @@ export function WhatItWrites({ batch, will, onOpen }: { batch: BatchView; will: 
         )}
         {shown.map(([count, words, only]) => (
           <li key={words} className="flex gap-3 border-t border-hair py-[6px]">
-            <Count
+            <BatchCount
               count={format.number(count)}
               words={words}
               className="font-bold min-w-[56px] text-right"

@@ -6,14 +6,14 @@ import type { BatchState, BatchView } from '@goodword/core/contract';
 import { get, query } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
-import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { KIND_WORDS } from './columnWords';
 import { useDraft } from './draft';
 import { GatherNav } from './GatherNav';
 import { TableHead } from '../ui/TableHead';
 import { DayField } from '../ui/DayField';
 import { STEP_WORDS } from './stepWords';
-import type { Step } from './draft';
+import type { BatchStep } from './draft';
 
 export const BATCH_WORDS: Record<BatchState, string> = {
   reading: t`being read`,
@@ -31,7 +31,7 @@ export const BATCH_WORDS: Record<BatchState, string> = {
 
 /** What a half-done batch waits for. */
 function waitsFor(batch: BatchView): string {
-  if (batch.state === 'draft') return t`waits at: ${STEP_WORDS[(batch.draft?.step ?? 'Columns') as Step].toLowerCase()}`;
+  if (batch.state === 'draft') return t`waits at: ${STEP_WORDS[(batch.draft?.step ?? 'Columns') as BatchStep].toLowerCase()}`;
   const { look = 0 } = batch.counts;
   if (batch.state === 'checked' && look > 0) return t`checked, ${look} to look at`;
   return BATCH_WORDS[batch.state];
@@ -108,7 +108,7 @@ export default function Batches() {
       </Heading>
       <GatherNav />
       <Filters params={params} set={set} />
-      <Problem error={error} />
+      <ProblemNote error={error} />
       <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Batches`}>
         {data?.length === 0 ? (
           <Empty title={params.size > 0 ? t`No batch fits that` : t`Nobody has been brought in by a file yet`}>

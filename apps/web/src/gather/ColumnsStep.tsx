@@ -12,7 +12,7 @@ import {
   type ColumnProfile,
   type Delimiter,
   type Encoding,
-  type FileReading,
+  type ParseOptions,
 } from '@goodword/core/intake';
 import { ENCODING_WORDS } from '@goodword/core/words';
 import { useFormat } from '../app/format';
@@ -26,7 +26,7 @@ import { stepsOf, useDraft } from './draft';
 import type { Judgement } from './intake.worker';
 import { PREVIEW } from './measures';
 import { SheetGrid } from './SheetGrid';
-import type { House } from './useHouse';
+import type { HouseVocabulary } from './useHouse';
 import { STEP_WORDS } from './stepWords';
 
 /** Three counts and their bar: ready, with a doubt, not as they are. */
@@ -52,10 +52,10 @@ export function Tally({ judgement, judging }: { judgement: Judgement | null; jud
 }
 
 /** Columns matched to fields over their values, as they stand in the file and as they are after what was mended. */
-export function ColumnsStep({ house }: { house: House }) {
+export function ColumnsStep({ house }: { house: HouseVocabulary }) {
   const draft = useDraft();
   const { analysis, columns, judgement, judging, parts, choose, mend, go, readAgain } = draft;
-  const again = (change: FileReading, what: BatchKind | null = null) => void readAgain(change, what, house);
+  const again = (change: ParseOptions, what: BatchKind | null = null) => void readAgain(change, what, house);
   useMargin(columnNotes(draft, { ...draft, readAgain: again }));
   const country = parts.phoneCountry ?? house.country;
   const mender = useMemo(() => menderOf(parts.mends, columns, country), [parts.mends, columns, country]);
@@ -117,7 +117,7 @@ const SEPARATORS: Record<Delimiter, string> = { ',': 'commas', ';': 'semicolons'
 const CHOICE = 'input !w-auto !min-h-[30px] !py-[3px]';
 
 /** How the file is read and what it is for, found by itself and changeable: letters that look wrong are read anew as something else. */
-function ReadAs({ onAgain }: { onAgain: (change: FileReading, what?: BatchKind) => void }) {
+function ReadAs({ onAgain }: { onAgain: (change: ParseOptions, what?: BatchKind) => void }) {
   const { analysis, parts } = useDraft();
   const [line, setLine] = useState<string | null>(null);
   if (!analysis) return null;

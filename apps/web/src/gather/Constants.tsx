@@ -5,13 +5,13 @@ import { PHONE_COUNTRIES, type ColumnChoice } from '@goodword/core/intake';
 import { Button } from '../ui/basics';
 import { columnWords, offersFor } from './columnWords';
 import { useDraft } from './draft';
-import type { House } from './useHouse';
+import type { HouseVocabulary } from './useHouse';
 
 const REGIONS = new Intl.DisplayNames(['en'], { type: 'region' });
 const COUNTRIES = PHONE_COUNTRIES.map((code): [string, string] => [code, REGIONS.of(code) ?? code]).sort(([, a], [, b]) => a.localeCompare(b));
 
 /** What holds for every row: the country of telephone numbers, and values that the file has no column for. */
-export function Constants({ house }: { house: House }) {
+export function Constants({ house }: { house: HouseVocabulary }) {
   const { parts, set } = useDraft();
   const [adding, setAdding] = useState(false);
   const offers = offersFor('', house.fields, parts.what).known.flatMap(([, some]) => some);

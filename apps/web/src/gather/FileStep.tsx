@@ -7,12 +7,12 @@ import { useMargin } from '../ui/margin';
 import { KIND_WORDS } from './columnWords';
 import { useTyped } from '../app/drafting';
 import { useDraft } from './draft';
-import type { House } from './useHouse';
+import type { HouseVocabulary } from './useHouse';
 
 const ACCEPT = '.csv,.tsv,.txt,.xlsx,.xls,.ods,.vcf,.vcard,.htm,.html,text/csv,text/vcard';
 
 /** What the file is, and the file: dropped, chosen, pasted from a spreadsheet, or one person typed in. */
-export function FileStep({ house }: { house: House }) {
+export function FileStep({ house }: { house: HouseVocabulary }) {
   const { take, reading, problem } = useDraft();
   const [what, setWhat] = useState<BatchKind | null>(null);
   /** Whether the server has it then. */

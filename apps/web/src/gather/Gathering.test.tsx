@@ -1,14 +1,14 @@
 import { act, screen, waitFor } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
-import { reply, show, type Answers } from '../testing';
+import { reply, show, type StubbedAnswers } from '../testing';
 import { useDraft } from './draft';
 import Gathering from './Gathering';
 
 const BATCH = { id: 3, name: 'cut, 27 Nov 2026', fileName: 'cut.xlsx', what: 'people', found: null, draft: null, plan: null, problem: null };
 const PROBLEM = 'The workbook can’t be read. Save it anew as XLSX or CSV.';
-const HOUSE: Answers = { 'GET fields': [], 'GET layouts': [] };
+const HOUSE: StubbedAnswers = { 'GET fields': [], 'GET layouts': [] };
 
-const gather = (answers: Answers, at: string) => {
+const gather = (answers: StubbedAnswers, at: string) => {
   act(() => useDraft.getState().reset());
   return show(
     <Routes>

@@ -7,17 +7,17 @@ import type { BatchView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
-import { Button, Heading, Loading, Problem } from '../ui/basics';
+import { Button, Heading, Loading, ProblemNote } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
 import Batch from './Batch';
 import { ColumnsStep } from './ColumnsStep';
-import { stepsOf, useDraft, type Step } from './draft';
+import { stepsOf, useDraft, type BatchStep } from './draft';
 import { FileStep } from './FileStep';
 import { GroupsStep } from './GroupsStep';
 import { MatchesStep } from './MatchesStep';
 import { PermissionStep } from './PermissionStep';
 import { Steps } from './Steps';
-import { useHouse, type House } from './useHouse';
+import { useHouse, type HouseVocabulary } from './useHouse';
 
 /** A file on its way in: what it is, what its columns are, where its people go, what they agreed to, whom they may be. */
 export default function Gathering() {
@@ -27,10 +27,10 @@ export default function Gathering() {
   const changing = useLocation().search.includes('change');
   const own = useDraft((draft) => draft.batchId);
   const batch = useQuery({ queryKey: ['batch', id], queryFn: () => get<BatchView>(`batches/${id}`), enabled: id > 0 && own !== id });
-  if (!house && error) return <Problem error={error} />;
+  if (!house && error) return <ProblemNote error={error} />;
   if (!house) return <Loading what={t`your fields`} />;
   if (id === 0 || own === id) return <Wizard house={house} id={id} />;
-  if (batch.error) return <Problem error={batch.error} />;
+  if (batch.error) return <ProblemNote error={batch.error} />;
   if (!batch.data) return <Loading what={t`the batch`} />;
   // A file holds more than is shown to everybody.
   const open = may && (['reading', 'unreadable', 'draft'].includes(batch.data.state) || (changing && batch.data.state === 'checked'));
@@ -38,7 +38,7 @@ export default function Gathering() {
 }
 
 /** The step stands in the address, so that Back goes one step back, and forward again. */
-function useStepInHistory(step: Step, go: (step: Step) => void, ready: boolean): void {
+function useStepInHistory(step: BatchStep, go: (step: BatchStep) => void, ready: boolean): void {
   const [params, setParams] = useSearchParams();
   const at = params.get('step');
   const pushed = useRef<string | null>(null);
@@ -53,12 +53,12 @@ function useStepInHistory(step: Step, go: (step: Step) => void, ready: boolean):
   useEffect(() => {
     if (!ready || at === null || at === step || pushed.current === null || at === pushed.current) return;
     pushed.current = at;
-    go(at as Step);
+    go(at as BatchStep);
   }, [at]);
 }
 
 /** A batch that somebody began, taken up where it was left. */
-function Opened({ house, batch }: { house: House; batch: BatchView }) {
+function Opened({ house, batch }: { house: HouseVocabulary; batch: BatchView }) {
   const open = useDraft((draft) => draft.open);
   const problem = useDraft((draft) => draft.problem);
   useEffect(() => {
@@ -68,7 +68,7 @@ function Opened({ house, batch }: { house: House; batch: BatchView }) {
   return problem ? <p role="alert">{problem}</p> : <Loading what={t`the file`} />;
 }
 
-function Wizard({ house, id }: { house: House; id: number }) {
+function Wizard({ house, id }: { house: HouseVocabulary; id: number }) {
   const format = useFormat();
   const navigate = useNavigate();
   const { step, go, file, analysis, reading, batchId, reset, save, send, parts, problem, unsent, newer, keepMine, open } = useDraft();

@@ -3,12 +3,12 @@ import { Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { FIRST_STANDINGS } from '@goodword/core/campaigns';
+import { FIRST_STAGES } from '@goodword/core/campaigns';
 import type { CampaignView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { useLists, useTags, type ListName } from '../app/groups';
 import { useSession } from '../app/session';
-import { Button, Labelled, Problem } from '../ui/basics';
+import { Button, Labelled, ProblemNote } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { stepsOf, useDraft } from './draft';
 import { STEP_WORDS } from './stepWords';
@@ -267,10 +267,10 @@ function Roster() {
   const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
   const [making, setMaking] = useState<string | null>(null);
   const make = useMutation({
-    mutationFn: (name: string) => call<{ id: number }>('POST', 'campaigns', { name, kind: 'appeal', appealCode: null, standings: FIRST_STANDINGS }),
+    mutationFn: (name: string) => call<{ id: number }>('POST', 'campaigns', { name, kind: 'appeal', appealCode: null, standings: FIRST_STAGES }),
     onSuccess: async ({ id }) => {
       await queryClient.invalidateQueries({ queryKey: ['campaigns'] });
-      set({ roster: { campaignId: id, standing: FIRST_STANDINGS[0]! } });
+      set({ roster: { campaignId: id, standing: FIRST_STAGES[0]! } });
       setMaking(null);
     },
   });
@@ -338,7 +338,7 @@ function Roster() {
           </Button>
         </form>
       )}
-      <Problem error={make.error} />
+      <ProblemNote error={make.error} />
     </fieldset>
   );
 }

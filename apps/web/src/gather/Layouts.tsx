@@ -8,7 +8,7 @@ import { call, get } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { useMay, useSession } from '../app/session';
-import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Empty, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
 import { columnWords, KIND_WORDS, offerKey, offersFor } from './columnWords';
 import { GatherNav } from './GatherNav';
@@ -24,7 +24,7 @@ export default function Layouts() {
   const [editing, setEditing] = useState<number | null>(null);
   const [forgetting, setForgetting] = useState<LayoutView | null>(null);
   const again = () => queryClient.invalidateQueries({ queryKey: ['layouts'] });
-  if (!data) return error ? <Problem error={error} /> : <Loading what={t`layouts`} />;
+  if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`layouts`} />;
   return (
     <>
       <Heading title={t`Remembered layouts`} note={t`Offered by themselves when a file with the same headers comes again`} />
@@ -129,7 +129,7 @@ function EditLayout({ layout, onClose }: { layout: LayoutView; onClose: () => vo
           ))}
         </div>
         <Unsaved draft={draft} what={t`this layout`} />
-        {draft.theirs === null && <Problem error={save.error} />}
+        {draft.theirs === null && <ProblemNote error={save.error} />}
         <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || save.isPending}>
           {t`Save`}
         </Button>

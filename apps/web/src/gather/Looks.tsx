@@ -2,14 +2,14 @@ import { plural, t } from '@lingui/core/macro';
 import { Plural, Trans } from '@lingui/react/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { BatchRowView, BatchView, DecideRows, LookView, Page } from '@goodword/core/contract';
-import { type LookKind } from '@goodword/core/intake';
-import { LOOK_WORDS } from '@goodword/core/words';
+import type { BatchRowView, BatchView, DecideRows, DoubleView, Page } from '@goodword/core/contract';
+import { type DoubtKind } from '@goodword/core/intake';
+import { DOUBT_WORDS } from '@goodword/core/words';
 import { call, get, query } from '../app/api';
 import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
-import { Button, Loading, Problem } from '../ui/basics';
+import { Button, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 
 /** Rows that may be somebody who is here: settled all of a kind in one stroke, or one by one side by side. */
@@ -27,10 +27,10 @@ export function Looks({ batch, start, onStart }: { batch: BatchView; start: stri
         {t`Perhaps people who are here`}
       </h2>
       <ul>
-        {(Object.entries(batch.looks) as [LookKind, number][]).map(([why, count]) => (
+        {(Object.entries(batch.looks) as [DoubtKind, number][]).map(([why, count]) => (
           <li key={why} className="flex items-center gap-3 border-t border-hair py-[9px]">
             <span className="grow">
-              <b>{LOOK_WORDS[why]}</b>{' '}
+              <b>{DOUBT_WORDS[why]}</b>{' '}
               <span className="text-ink2">
                 {format.number(count)} {plural(count, { one: 'row', other: 'rows' })}
               </span>
@@ -62,13 +62,13 @@ export function Looks({ batch, start, onStart }: { batch: BatchView; start: stri
           </li>
         ))}
       </ul>
-      <Problem error={settle.error} />
-      {start && <OneByOne batch={batch} why={start === 'all' ? null : (start as LookKind)} onClose={() => onStart(null)} />}
+      <ProblemNote error={settle.error} />
+      {start && <OneByOne batch={batch} why={start === 'all' ? null : (start as DoubtKind)} onClose={() => onStart(null)} />}
     </section>
   );
 }
 
-function OneByOne({ batch, why, onClose }: { batch: BatchView; why: LookKind | null; onClose: () => void }) {
+function OneByOne({ batch, why, onClose }: { batch: BatchView; why: DoubtKind | null; onClose: () => void }) {
   const queryClient = useQueryClient();
   const [settled, setSettled] = useState<number[]>([]);
   const next = useQuery({
@@ -100,7 +100,7 @@ function OneByOne({ batch, why, onClose }: { batch: BatchView; why: LookKind | n
           </button>
         </p>
       )}
-      <Problem error={settle.error ?? undo.error} />
+      <ProblemNote error={settle.error ?? undo.error} />
       {next.isPending ? (
         <Loading what={t`the next row`} />
       ) : row ? (
@@ -124,10 +124,10 @@ function SideBySide({
   busy: boolean;
   onSettle: (decision: Partial<DecideRows>) => void;
 }) {
-  const look = useQuery({ queryKey: ['look', batchId, row], queryFn: () => get<LookView>(`batches/${batchId}/rows/${row}`) });
+  const look = useQuery({ queryKey: ['look', batchId, row], queryFn: () => get<DoubleView>(`batches/${batchId}/rows/${row}`) });
   const [chosen, setChosen] = useState(0);
   const [keep, setKeep] = useState<string[]>([]);
-  if (look.error) return <Problem error={look.error} />;
+  if (look.error) return <ProblemNote error={look.error} />;
   if (!look.data) return <Loading what={t`the row`} />;
   const { people, fields, why } = look.data;
   const person = people[chosen];
@@ -135,7 +135,7 @@ function SideBySide({
   const toggle = (key: string) => setKeep(keep.includes(key) ? keep.filter((one) => one !== key) : [...keep, key]);
   return (
     <div className="flex flex-col gap-3 min-h-0 grow">
-      {why && <p className="text-ink2">{LOOK_WORDS[why]}</p>}
+      {why && <p className="text-ink2">{DOUBT_WORDS[why]}</p>}
       {people.length > 1 && (
         <div role="radiogroup" aria-label={t`Who it may be`} className="flex flex-wrap gap-2">
           {people.map((one, i) => (

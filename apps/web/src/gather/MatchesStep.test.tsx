@@ -1,12 +1,12 @@
 import { act, screen, waitFor } from '@testing-library/react';
 import { EMPTY_PLAN } from '@goodword/core/intake';
-import { reply, show, type Answers } from '../testing';
+import { reply, show, type StubbedAnswers } from '../testing';
 import { useDraft, type DraftState } from './draft';
 import { MatchesStep } from './MatchesStep';
 
 const { what: _what, ...PARTS } = EMPTY_PLAN;
 const NOTHING = { said: 'nothing' as const };
-const ANSWERS: Answers = {
+const ANSWERS: StubbedAnswers = {
   'GET session/teammates': [
     { id: 1, name: 'Rosa Oduya', email: 'rosa@lanternferry.test' },
     { id: 2, name: 'Idris Vale', email: 'idris@lanternferry.test' },
@@ -15,7 +15,7 @@ const ANSWERS: Answers = {
   'PUT batches/7/plan': () => reply(204, null),
 };
 
-function step(of: Partial<DraftState> = {}, answers: Answers = ANSWERS) {
+function step(of: Partial<DraftState> = {}, answers: StubbedAnswers = ANSWERS) {
   act(() => {
     useDraft.getState().reset();
     useDraft.setState({

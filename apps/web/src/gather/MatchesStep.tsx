@@ -7,9 +7,9 @@ import { MATCH_KEY_WORDS, REFUSAL_WORDS } from '@goodword/core/words';
 import { call, get } from '../app/api';
 import { refreshAll } from '../app/refresh';
 import { useSession } from '../app/session';
-import { Button, Problem } from '../ui/basics';
+import { Button, ProblemNote } from '../ui/basics';
 import { useMargin } from '../ui/margin';
-import { planOf, stepsOf, useDraft } from './draft';
+import { planOfDraft, stepsOf, useDraft } from './draft';
 import { STEP_WORDS } from './stepWords';
 
 /** How people are recognized, what happens to those who are here, and what this kind of file needs beside. Then it is checked. */
@@ -17,7 +17,7 @@ export function MatchesStep() {
   const draft = useDraft();
   const navigate = useNavigate();
   const queryClient = useQueryClient();
-  const plan = planOf(draft);
+  const plan = planOfDraft(draft);
   const { parts, batchId, unsent } = draft;
   const steps = stepsOf(parts.what);
   const before = steps[steps.indexOf('Matches') - 1]!;
@@ -52,7 +52,7 @@ export function MatchesStep() {
           <Telling />
         </div>
       </div>
-      <Problem error={check.error} />
+      <ProblemNote error={check.error} />
       <div className="flex justify-between pt-3">
         <Button onClick={() => draft.go(before)}>
           <Trans>Back to {STEP_WORDS[before].toLowerCase()}</Trans>

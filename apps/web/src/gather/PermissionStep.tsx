@@ -1,13 +1,13 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import type { ReactNode } from 'react';
-import { BATCH_ROADS, permissionFaults, type ChannelPermission } from '@goodword/core/intake';
+import { BATCH_COLLECTION_METHODS, permissionFaults, type ChannelPermission } from '@goodword/core/intake';
 import { PURPOSES, type Scope } from '@goodword/core/permission';
-import { ROAD_WORDS, speak } from '@goodword/core/words';
+import { COLLECTION_METHOD_WORDS, speak } from '@goodword/core/words';
 import { useSession } from '../app/session';
 import { Button, Labelled } from '../ui/basics';
 import { useMargin, type Note } from '../ui/margin';
-import { planOf, useDraft } from './draft';
+import { planOfDraft, useDraft } from './draft';
 import { localDay } from '../app/day';
 import { useLists, type ListName } from '../app/groups';
 import { DayField } from '../ui/DayField';
@@ -113,9 +113,9 @@ function Sentence({
           <Scopes channel={channel} value={yes.scopes} lists={lists} onChange={(scopes) => set({ scopes })} />
           by
           <select className={INLINE} aria-label={t`How`} value={yes.how} onChange={(event) => set({ how: event.target.value as Yes['how'] })}>
-            {BATCH_ROADS.map((road) => (
+            {BATCH_COLLECTION_METHODS.map((road) => (
               <option key={road} value={road}>
-                {ROAD_WORDS[road]}
+                {COLLECTION_METHOD_WORDS[road]}
               </option>
             ))}
           </select>
@@ -236,7 +236,7 @@ function Confirming() {
 export function PermissionStep() {
   const draft = useDraft();
   const lists = useLists();
-  const plan = planOf(draft);
+  const plan = planOfDraft(draft);
   const notes: Note[] = [
     {
       key: 'no',

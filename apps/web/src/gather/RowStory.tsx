@@ -16,7 +16,7 @@ export function meetsWords({ meets }: BatchRowView): string {
 }
 
 /** What changes, in a line: from what to what, and what is added. */
-export function changeWords({ changes, reason, hint }: BatchRowView): string {
+export function rowChangeWords({ changes, reason, hint }: BatchRowView): string {
   if (changes.length === 0) return reason || hint;
   return changes.map(({ what, from, to }) => (from === '' ? `${what}: ${to}` : `${what}: ${from} → ${to}`)).join('; ');
 }

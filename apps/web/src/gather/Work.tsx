@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import type { JobView } from '@goodword/core/contract';
 import { get } from '../app/api';
 import { useFormat } from '../app/format';
-import { Empty, Heading, Loading, Problem, Progress } from '../ui/basics';
+import { Empty, Heading, Loading, ProblemNote, Progress } from '../ui/basics';
 import { GatherNav } from './GatherNav';
 
 const KINDS: Record<string, [doing: string, done: string]> = {
@@ -32,7 +32,7 @@ function standing(job: JobView, format: ReturnType<typeof useFormat>): string {
 export default function Work() {
   const format = useFormat();
   const { data, error } = useQuery({ queryKey: ['jobs'], queryFn: () => get<JobView[]>('jobs'), refetchInterval: 1_500 });
-  if (!data) return error ? <Problem error={error} /> : <Loading what={t`the work`} />;
+  if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`the work`} />;
   return (
     <>
       <Heading title={t`Work under way`} note={t`It goes on when you leave a page, and after a restart`} />

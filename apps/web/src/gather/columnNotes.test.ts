@@ -1,10 +1,10 @@
-import type { ColumnChoice, Found } from '@goodword/core/intake';
+import type { ColumnChoice, FileFindings } from '@goodword/core/intake';
 import type { Note } from '../ui/margin';
 import { columnNotes, mendWords } from './columnNotes';
 import type { DraftState } from './draft';
 import type { Judgement } from './intake.worker';
 
-const FOUND: Found = {
+const FOUND: FileFindings = {
   ...{ kind: 'text', encoding: 'utf-8', sure: true, delimiter: ',', headerLine: 1, titles: [], header: ['E-mail', 'Cell', 'Signed'], rows: 40 },
   ...{ unscramble: false, asides: { blank: 0, header: 0, total: 0 }, longer: 0, shorter: 0, doubled: [] },
 };
@@ -15,7 +15,7 @@ const JUDGED: Judgement = {
 const COLUMNS: ColumnChoice[] = [{ to: 'email' }, { to: 'mobile' }, { to: 'signedOn' }];
 
 interface Case {
-  found?: Partial<Found>;
+  found?: Partial<FileFindings>;
   judged?: Partial<Judgement>;
   draft?: Partial<DraftState>;
   cells?: string[];
@@ -195,7 +195,7 @@ describe('a remembered layout', () => {
   });
 });
 
-test.each<[string, Partial<Found>, string, unknown[] | null]>([
+test.each<[string, Partial<FileFindings>, string, unknown[] | null]>([
   ['lines over the header', { titles: ['Winter fair'], headerLine: 2 }, 'titles', ['readAgain', { headerLine: 1 }]],
   ['no header', { headerLine: null }, 'no-header', ['readAgain', { headerLine: 1 }]],
   ['a header', {}, 'header', ['readAgain', { headerLine: null }]],

@@ -45,7 +45,7 @@ export function offerKey(choice: ColumnChoice): string {
   return choice.to === 'consent' || choice.to === 'refusal' ? `${choice.to}:${choice.channel}` : choice.to;
 }
 
-export interface Offer {
+export interface TargetOffer {
   key: string;
   words: string;
   choice: ColumnChoice;
@@ -76,25 +76,29 @@ const GROUPS: Record<BatchKind, [string, (PlainTarget | DayTarget)[]][]> = {
 };
 
 /** Everything that a column can be matched to, in groups; fields only where people are brought in. */
-export function offersFor(header: string, fields: readonly KnownField[], what: BatchKind = 'people'): { known: [string, Offer[]][]; make: Offer[] } {
-  const plain = (to: PlainTarget | DayTarget): Offer => ({
+export function offersFor(
+  header: string,
+  fields: readonly KnownField[],
+  what: BatchKind = 'people',
+): { known: [string, TargetOffer[]][]; make: TargetOffer[] } {
+  const plain = (to: PlainTarget | DayTarget): TargetOffer => ({
     key: to,
     words: columnWords({ to } as ColumnChoice, fields, '')[0],
     choice: { to } as ColumnChoice,
   });
-  const groups = GROUPS[what].map(([name, targets]): [string, Offer[]] => [name, targets.map(plain)]);
+  const groups = GROUPS[what].map(([name, targets]): [string, TargetOffer[]] => [name, targets.map(plain)]);
   if (readsRefusals(what)) {
     const said: ColumnChoice[] = [
       ...(what === 'people' ? SENDING_CHANNELS.map((channel) => ({ to: 'consent' as const, channel })) : []),
       ...([...CHANNELS, 'every'] as const).map((channel) => ({ to: 'refusal' as const, channel })),
     ];
-    const offered = said.map((choice): Offer => ({ key: offerKey(choice), words: columnWords(choice, [], '')[0], choice }));
+    const offered = said.map((choice): TargetOffer => ({ key: offerKey(choice), words: columnWords(choice, [], '')[0], choice }));
     const permission = groups.find(([name]) => name === 'Permission');
     if (permission) permission[1].unshift(...offered);
     else groups.push([t`Permission`, offered]);
   }
   if (what === 'people') {
-    const own = fields.map((field): Offer => ({
+    const own = fields.map((field): TargetOffer => ({
       key: `field:${field.id}`,
       words: field.name,
       choice: { to: 'field', fieldId: field.id, type: field.type },
@@ -104,7 +108,7 @@ export function offersFor(header: string, fields: readonly KnownField[], what: B
   const name = header.trim().slice(0, 60) || t`Unnamed`;
   const make =
     what === 'people'
-      ? FIELD_TYPES.map((type): Offer => ({ key: `new:${type}`, words: FIELD_TYPE_WORDS[type], choice: { to: 'newField', name, type } }))
+      ? FIELD_TYPES.map((type): TargetOffer => ({ key: `new:${type}`, words: FIELD_TYPE_WORDS[type], choice: { to: 'newField', name, type } }))
       : [];
   return { known: groups, make };
 }

@@ -1,7 +1,7 @@
 import { waitFor } from '@testing-library/react';
 import type { BatchView, LayoutView } from '@goodword/core/contract';
-import { reply, serve, type Asked } from '../testing';
-import { offeredName, planOf, stepsOf, useDraft } from './draft';
+import { reply, serve, type RecordedCall } from '../testing';
+import { offeredName, planOfDraft, stepsOf, useDraft } from './draft';
 import type { Ask } from './intake.worker';
 
 const HOUSE = { fields: [], country: 'US', currency: 'USD', today: 20_900, layouts: [] as LayoutView[] };
@@ -46,7 +46,7 @@ beforeAll(async () => {
   Object.assign(globalThis, { Worker: HereWorker, FormData: class extends Map { append = this.set } }); // prettier-ignore
   await import('./intake.worker');
 });
-let asked: Asked[];
+let asked: RecordedCall[];
 beforeEach(() => {
   useDraft.getState().reset();
   HereWorker.gone = false;
@@ -344,7 +344,7 @@ test('each kind of file has the steps that it needs', () => {
 
 test('there is a plan when both channels are answered; of other files nothing is asked', () => {
   const at = (email: string, text: string, what = 'people') =>
-    planOf({
+    planOfDraft({
       columns: [],
       readAs: { sheet: 2, delimiter: ';' },
       parts: { what } as never,

@@ -11,29 +11,29 @@ import {
   type BatchKind,
   type ChannelPermission,
   type ColumnChoice,
-  type FileReading,
+  type ParseOptions,
   type IntakePlan,
   type LayoutFit,
   type Mend,
 } from '@goodword/core/intake';
 import { speak } from '@goodword/core/words';
 import { call, ProblemError } from '../app/api';
-import { atRest } from '../app/rest';
+import { afterRest } from '../app/rest';
 import { readStored, writeStored } from '../app/stored';
 import { differences } from '../ui/Unsaved';
-import type { Analysis, Answer, Ask, Judgement } from './intake.worker';
+import type { Analysis, WorkerReply, Ask, Judgement } from './intake.worker';
 import { LONG } from './measures';
 
 export const STEPS = ['File', 'Columns', 'Where they go', 'Permission', 'Matches'] as const;
-export type Step = (typeof STEPS)[number];
+export type BatchStep = (typeof STEPS)[number];
 
 /** The steps that a kind of file goes through. */
-export function stepsOf(what: BatchKind): readonly Step[] {
+export function stepsOf(what: BatchKind): readonly BatchStep[] {
   if (what === 'people') return STEPS;
   return what === 'here' ? ['File', 'Columns', 'Where they go', 'Matches'] : ['File', 'Columns', 'Matches'];
 }
 
-export type Said = ChannelPermission | { said: 'unanswered' } | { said: 'bought' };
+export type DraftPermission = ChannelPermission | { said: 'unanswered' } | { said: 'bought' };
 type PlanParts = Omit<IntakePlan, 'columns' | 'permission' | 'reading'>;
 
 interface House {
@@ -46,13 +46,13 @@ interface House {
 }
 
 export interface DraftState {
-  step: Step;
+  step: BatchStep;
   /** The batch on the server, once it has the file. */
   batchId: number | null;
   name: string;
   file: { name: string; size: number } | null;
   /** How the file is read, where a person chose. */
-  readAs: FileReading;
+  readAs: ParseOptions;
   analysis: Analysis | null;
   columns: ColumnChoice[];
   layout: LayoutFit<LayoutView> | null;
@@ -67,20 +67,20 @@ export interface DraftState {
   /** Somebody of the team saved this batch meanwhile: who and that, and what they saved; null where nobody did. */
   newer: { words: string; theirs: BatchView } | null;
   parts: PlanParts;
-  permission: Record<'email' | 'text', Said>;
-  go(step: Step): void;
+  permission: Record<'email' | 'text', DraftPermission>;
+  go(step: BatchStep): void;
   take(file: File, house: House, what: BatchKind | null): Promise<void>;
   /** Hands the file to the server, once more where that did not work. */
   send(): Promise<void>;
   open(batch: BatchView, house: House, theirsStays?: boolean): Promise<void>;
-  readAgain(change: FileReading, what: BatchKind | null, house: House): Promise<void>;
+  readAgain(change: ParseOptions, what: BatchKind | null, house: House): Promise<void>;
   choose(column: number, choice: ColumnChoice): void;
   chooseAll(columns: ColumnChoice[], layout: DraftState['layout']): void;
   mend(mend: Mend): void;
   unmend(at: number): void;
   set(parts: Partial<PlanParts>): void;
   rename(name: string): void;
-  setPermission(channel: 'email' | 'text', permission: Said): void;
+  setPermission(channel: 'email' | 'text', permission: DraftPermission): void;
   save(leaving?: boolean): Promise<void>;
   /** What was settled here stands, in the place of what somebody else saved. */
   keepMine(): Promise<void>;
@@ -89,7 +89,7 @@ export interface DraftState {
 
 const { what: _what, ...NO_PARTS } = EMPTY_PLAN;
 const EMPTY = {
-  step: 'File' as Step,
+  step: 'File' as BatchStep,
   batchId: null,
   name: '',
   file: null,
@@ -124,7 +124,7 @@ const WORKER_GONE = t`The browser gave up reading the file, most likely for want
  * Puts one question to the worker and hears its answers, several on the way; whatever belongs to an older question is
  * dropped. A worker that the browser has ended is told as an answer, and the next question begins a new one.
  */
-function ask(question: Ask, hear: (answer: Answer) => void): Promise<void> {
+function ask(question: Ask, hear: (answer: WorkerReply) => void): Promise<void> {
   const own = (worker ??= new Worker(new URL('./intake.worker.ts', import.meta.url), { type: 'module' }));
   endLast();
   return new Promise((done) => {
@@ -133,7 +133,7 @@ function ask(question: Ask, hear: (answer: Answer) => void): Promise<void> {
       own.removeEventListener('error', gone);
       done();
     });
-    const listen = ({ data }: MessageEvent<Answer>) => {
+    const listen = ({ data }: MessageEvent<WorkerReply>) => {
       if (data.id !== question.id) return;
       if (question.id === asked) hear(data);
       if (!data.ok || data.done || question.id !== asked) end();
@@ -236,12 +236,12 @@ export const useDraft = create<DraftState>()((set, state) => {
     if (long) {
       await look('glimpse', house, what, () => keep);
       glimpsed = state().columns;
-      await atRest();
+      await afterRest();
     }
     if (blob === own && turn === turns && !state().problem) {
       // What a person chose meanwhile stays.
       await look('read', house, what, () => (glimpsed && state().columns !== glimpsed ? state().columns : keep));
-      if (long) await atRest();
+      if (long) await afterRest();
     }
     if (blob !== own) return;
     then();
@@ -314,7 +314,7 @@ export const useDraft = create<DraftState>()((set, state) => {
         name: own?.name ?? batch.name,
         file: { name: batch.fileName, size: 0 },
         readAs: reading ?? {},
-        step: (STEPS as readonly string[]).includes(draft?.step ?? '') ? (draft!.step as Step) : 'Columns',
+        step: (STEPS as readonly string[]).includes(draft?.step ?? '') ? (draft!.step as BatchStep) : 'Columns',
         parts: { ...EMPTY.parts, ...parts, what: parts.what ?? batch.what, chapterId: parts.chapterId ?? batch.chapterId },
         permission: { ...EMPTY.permission, ...(permission as DraftState['permission'] | undefined) },
       });
@@ -461,7 +461,7 @@ function withOrders(columns: readonly ColumnChoice[], analysis: Analysis): Colum
 }
 
 /** The plan, once everything that this kind of file needs is answered; null before. */
-export function planOf(draft: Pick<DraftState, 'columns' | 'parts' | 'permission' | 'readAs'>): IntakePlan | null {
+export function planOfDraft(draft: Pick<DraftState, 'columns' | 'parts' | 'permission' | 'readAs'>): IntakePlan | null {
   const { email, text } = draft.permission;
   const { sheet: _sheet, ...reading } = draft.readAs;
   const base = { ...draft.parts, columns: draft.columns, ...(Object.keys(reading).length > 0 ? { reading } : {}) };

@@ -7,9 +7,9 @@ import {
   ColumnSampler,
   emptiness,
   FileReader,
-  type FileReading,
-  type Found,
-  type Gathering,
+  type ParseOptions,
+  type FileFindings,
+  type SpellingGroup,
   gatherSpellings,
   type Guess,
   guessAll,
@@ -18,14 +18,14 @@ import {
   type IntakePlan,
   isSwapped,
   type KnownField,
-  type Line,
+  type TextLine,
   menderOf,
   openFile,
   Unreadable,
   withConstants,
 } from '@goodword/core/intake';
 import { speak } from '@goodword/core/words';
-import { FIRST, PREVIEW } from './measures';
+import { FIRST_BYTES, PREVIEW } from './measures';
 
 /** Rows of the very first look: each that is handed over costs the page a moment. */
 const GLIMPSE = 200;
@@ -36,7 +36,7 @@ const PIECE = 4 << 20;
 const BREATH = 2000;
 
 export interface Analysis {
-  found: Found;
+  found: FileFindings;
   /** Whether the whole file has been read, or only its start. */
   whole: boolean;
   what: BatchKind;
@@ -62,7 +62,7 @@ export interface Judgement {
   /** Rows in which an address and a number have changed places. */
   swapped: { a: number; b: number; rows: number[]; count: number }[];
   /** Near spellings, by column of choices. */
-  spellings: { column: number; gatherings: Gathering[] }[];
+  spellings: { column: number; gatherings: SpellingGroup[] }[];
 }
 
 export type JudgedPlan = Pick<IntakePlan, 'what' | 'columns' | 'constants' | 'mends' | 'phoneCountry'>;
@@ -78,7 +78,7 @@ interface House {
 interface Read {
   id: number;
   source: Blob;
-  reading: FileReading;
+  reading: ParseOptions;
   what: BatchKind | null;
   house: House;
 }
@@ -87,28 +87,28 @@ export type Ask =
   /** The start of a long file, for a preview at once; a file that is soon read has none. */
   ({ kind: 'glimpse' } & Read) | ({ kind: 'read' } & Read) | { kind: 'judge'; id: number; plan: JudgedPlan };
 
-export type Answer = { id: number; ok: true; analysis?: Analysis; judgement?: Judgement; done: boolean } | { id: number; ok: false; reason: string };
+export type WorkerReply = { id: number; ok: true; analysis?: Analysis; judgement?: Judgement; done: boolean } | { id: number; ok: false; reason: string };
 
 let newest = 0;
 let source: Blob | null = null;
-let reading: FileReading = {};
+let reading: ParseOptions = {};
 let house: House = { fields: [], country: 'US', currency: 'USD', today: 0 };
-let kept: Line[] | null = null;
+let kept: TextLine[] | null = null;
 
 const bytesOf = async (blob: Blob) => new Uint8Array(await blob.arrayBuffer());
 const breath = () => new Promise<void>((done) => setTimeout(done));
 
-async function* linesOf(blob: Blob, how: FileReading): AsyncGenerator<{ reader: FileReader; lines: Line[] }> {
-  const start = await bytesOf(blob.slice(0, FIRST));
-  const reader = new FileReader(openFile(start, blob.size <= FIRST, how, how.encoding ? undefined : await encodingOf(blob, start)));
+async function* linesOf(blob: Blob, how: ParseOptions): AsyncGenerator<{ reader: FileReader; lines: TextLine[] }> {
+  const start = await bytesOf(blob.slice(0, FIRST_BYTES));
+  const reader = new FileReader(openFile(start, blob.size <= FIRST_BYTES, how, how.encoding ? undefined : await encodingOf(blob, start)));
   for (let at = 0; at < blob.size; at += PIECE) yield { reader, lines: reader.push(await bytesOf(blob.slice(at, at + PIECE))) };
   yield { reader, lines: reader.end() };
 }
 
 /** As the server does it: valid UTF-8 is looked for to the end. */
 async function encodingOf(blob: Blob, start: Uint8Array): Promise<ReturnType<typeof guessEncoding>> {
-  const guessed = guessEncoding(blob.size <= FIRST ? start : start.subarray(0, start.lastIndexOf(10) + 1));
-  if (guessed.encoding !== 'utf-8' || blob.size <= FIRST) return guessed;
+  const guessed = guessEncoding(blob.size <= FIRST_BYTES ? start : start.subarray(0, start.lastIndexOf(10) + 1));
+  if (guessed.encoding !== 'utf-8' || blob.size <= FIRST_BYTES) return guessed;
   const decoder = new TextDecoder('utf-8', { fatal: true });
   try {
     for (let at = 0; at < blob.size; at += PIECE) decoder.decode(await bytesOf(blob.slice(at, at + PIECE)), { stream: true });
@@ -126,7 +126,7 @@ class Survey {
 
   constructor(private readonly most = PREVIEW) {}
 
-  take(reader: FileReader, lines: readonly Line[]): void {
+  take(reader: FileReader, lines: readonly TextLine[]): void {
     for (const { cells, aside } of lines) {
       this.row += 1;
       if (aside !== null) continue;
@@ -160,7 +160,7 @@ async function read(ask: Read): Promise<void> {
 
 async function glimpse(ask: Read): Promise<void> {
   house = ask.house;
-  const start = await bytesOf(ask.source.slice(0, FIRST));
+  const start = await bytesOf(ask.source.slice(0, FIRST_BYTES));
   const reader = new FileReader(openFile(start, false, ask.reading));
   const survey = new Survey(GLIMPSE);
   survey.take(reader, reader.push(start.subarray(0, start.lastIndexOf(10) + 1)));
@@ -168,7 +168,7 @@ async function glimpse(ask: Read): Promise<void> {
   self.postMessage({ id: ask.id, ok: true, ...(analysis ? { analysis } : {}), done: true });
 }
 
-async function* keptOrRead(): AsyncGenerator<Line[]> {
+async function* keptOrRead(): AsyncGenerator<TextLine[]> {
   if (kept) for (let at = 0; at < kept.length; at += BREATH) yield kept.slice(at, at + BREATH);
   else if (source)
     for await (const { lines } of linesOf(source, reading)) for (let at = 0; at < lines.length; at += BREATH) yield lines.slice(at, at + BREATH);
@@ -220,7 +220,7 @@ class Judge {
     };
   }
 
-  take({ cells: raw, aside }: Line): void {
+  take({ cells: raw, aside }: TextLine): void {
     this.row += 1;
     if (aside !== null) return;
     const { out, row } = this;
@@ -282,6 +282,6 @@ self.onmessage = (event: MessageEvent<Ask>) => {
   newest = ask.id;
   const work = { glimpse, read, judge }[ask.kind] as (ask: Ask) => Promise<void>;
   work(ask).catch((error: unknown) =>
-    self.postMessage({ id: ask.id, ok: false, reason: error instanceof Unreadable ? speak(error.said) : (error as Error).message } satisfies Answer),
+    self.postMessage({ id: ask.id, ok: false, reason: error instanceof Unreadable ? speak(error.said) : (error as Error).message } satisfies WorkerReply),
   );
 };

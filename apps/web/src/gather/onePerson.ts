@@ -20,7 +20,7 @@ const COLUMNS: IntakePlan['columns'] = [{ to: 'email' }, { to: 'firstName' }, { 
 const quoted = (cell: string) => `"${cell.trim().replaceAll('"', '""')}"`;
 
 /** One row as a file of separated values (RFC 4180): a person who is typed in comes in by the same road as everybody. */
-export function fileOf({ email, firstName, lastName, mobile }: OnePerson): File {
+export function fileOfOne({ email, firstName, lastName, mobile }: OnePerson): File {
   const row = [email, firstName, lastName, mobile].map(quoted).join(',');
   return new File([`Email,First name,Last name,Mobile\r\n${row}\r\n`], 'one person.csv', { type: 'text/csv' });
 }
@@ -43,7 +43,7 @@ export async function addPerson(person: OnePerson): Promise<Added> {
   const name = [person.firstName, person.lastName].map((one) => one.trim()).filter(Boolean);
   form.append('name', t`${name.join(' ') || person.email.trim() || person.mobile.trim()}, typed in`.slice(0, 120));
   form.append('what', 'people');
-  form.append('file', fileOf(person));
+  form.append('file', fileOfOne(person));
   const { id } = await call<{ id: number }>('POST', 'batches', form);
   try {
     await until(id, 'draft', 'unreadable');

@@ -1,10 +1,10 @@
 import { t } from '@lingui/core/macro';
-import type { Step } from './draft';
+import type { BatchStep } from './draft';
 
 /** The last step, which every kind of file has. */
 export const CHECK = 'check';
 
-export const STEP_WORDS: Record<Step | typeof CHECK, string> = {
+export const STEP_WORDS: Record<BatchStep | typeof CHECK, string> = {
   File: t`File`,
   Columns: t`Columns`,
   'Where they go': t`Where they go`,

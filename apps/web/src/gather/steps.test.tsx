@@ -1,13 +1,13 @@
 import { act, screen, waitFor, within } from '@testing-library/react';
 import { EMPTY_PLAN } from '@goodword/core/intake';
 import { useMarginStore } from '../ui/margin';
-import { show, type Answers } from '../testing';
-import { planOf, useDraft, type DraftState } from './draft';
+import { show, type StubbedAnswers } from '../testing';
+import { planOfDraft, useDraft, type DraftState } from './draft';
 import { GroupsStep } from './GroupsStep';
 import { PermissionStep } from './PermissionStep';
 
 const LIST = { isPublic: false, description: '', why: '', onPreferences: false, byForm: false, folder: '' };
-const ANSWERS: Answers = {
+const ANSWERS: StubbedAnswers = {
   'GET lists?counted=false': [
     { ...LIST, id: 1, name: 'Ferry news', isPublic: true },
     { ...LIST, id: 2, name: 'Deck crew', folder: 'Working groups' },
@@ -64,7 +64,7 @@ describe('permission', () => {
     await user.click(screen.getAllByRole('radio', { name: /bought, rented or collected/ })[0]!);
     await user.click(screen.getAllByRole('radio', { name: 'I don’t know, or they did not' })[1]!);
     expect(screen.getByText(/one complaint costs the delivery of a thousand others/)).toBeTruthy();
-    expect(planOf(now())).toBeNull();
+    expect(planOfDraft(now())).toBeNull();
     expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Next: matches' }).disabled).toBe(true);
   });
 

@@ -14,4 +14,4 @@ export function useHouse() {
   const { country, currency, timeZone } = organization;
   return { house: { fields: fields.data, layouts: layouts.data, country, currency, today: dayInZone(Date.now(), timeZone) }, error };
 }
-export type House = NonNullable<ReturnType<typeof useHouse>['house']>;
+export type HouseVocabulary = NonNullable<ReturnType<typeof useHouse>['house']>;

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { MessageView } from '@goodword/core/contract';
 import { get } from '../app/api';
 import { useFormat } from '../app/format';
-import { Empty, Heading, Loading, Problem } from '../ui/basics';
+import { Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { HearNav } from './HearNav';
 
 /** Messages that have left, newest first. */
@@ -17,7 +17,7 @@ export default function Answers() {
     <>
       <Heading title={t`Hear back`} note={t`What came of it`} />
       <HearNav />
-      <Problem error={error} />
+      <ProblemNote error={error} />
       <div className="sheet">
         {gone?.length === 0 && (
           <Empty title={t`Nothing has left yet`}>

@@ -4,12 +4,12 @@ import { scaleLinear, scaleTime } from 'd3-scale';
 import { curveStepAfter, line } from 'd3-shape';
 import { useState } from 'react';
 import { useFormat } from '../app/format';
-import { dayTicks, running, SERIES, spread, type Hours } from './lines';
+import { dayTicks, running, SERIES, spread, type ResultHours } from './lines';
 
 const [WIDTH, HEIGHT, LEFT, RIGHT, BOTTOM, TOP] = [560, 210, 44, 112, 24, 12];
 
 /** What came of a message over time: lines labelled at their ends, and the same figures as a table. */
-export function OverTime({ hours }: { hours: Hours }) {
+export function OverTime({ hours }: { hours: ResultHours }) {
   const format = useFormat();
   const [table, setTable] = useState(false);
   const shown = SERIES.map(([kind, words, ink]) => ({ kind, words, ink, points: running(hours, kind) })).filter(

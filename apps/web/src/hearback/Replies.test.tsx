@@ -1,17 +1,17 @@
 import { screen, waitFor } from '@testing-library/react';
-import { reply, show, type Answers, type Asked } from '../testing';
+import { reply, show, type StubbedAnswers, type RecordedCall } from '../testing';
 import Replies from './Replies';
 
 const REPLY = { channel: 'text', from: '+12065550142', at: '2026-11-26T18:00:00Z', message: null, handled: false };
 
-function server(): Answers {
+function server(): StubbedAnswers {
   const replies = [
     { ...REPLY, id: 1, supporterId: 101, name: 'Elif Owusu', body: 'When does she float?', message: 'Planks are in' },
     { ...REPLY, id: 2, supporterId: null, name: '', body: 'Who is this?' },
   ];
   return {
     'GET replies': () => replies.map((one) => ({ ...one })),
-    'POST replies/1/handled': ({ body }: Asked) => {
+    'POST replies/1/handled': ({ body }: RecordedCall) => {
       replies[0]!.handled = (body as { handled: boolean }).handled;
       return reply(204, null);
     },

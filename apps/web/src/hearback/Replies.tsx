@@ -7,7 +7,7 @@ import type { RecordView, ReplyView } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
-import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { HearNav } from './HearNav';
 import { refreshAll } from '../app/refresh';
 
@@ -16,7 +16,7 @@ const WriteTo = lazy(() => import('../sort/record/WriteTo'));
 /** Answered where it stands, on the channel that they wrote on; it is done when the answer has been sent. */
 function Answer({ reply, onSent, onClose }: { reply: ReplyView; onSent: () => void; onClose: () => void }) {
   const record = useQuery({ queryKey: ['record', reply.supporterId], queryFn: () => get<RecordView>(`supporters/${reply.supporterId}`) });
-  if (!record.data) return <Problem error={record.error} />;
+  if (!record.data) return <ProblemNote error={record.error} />;
   return (
     <Suspense>
       <WriteTo record={record.data} open onClose={onClose} answers={{ reply, onSent }} />
@@ -40,7 +40,7 @@ export default function Replies() {
     <>
       <Heading title={t`Replies`} note={t`What they wrote back`} />
       <HearNav />
-      <Problem error={error ?? handle.error} />
+      <ProblemNote error={error ?? handle.error} />
       <div className="sheet">
         {data?.length === 0 && (
           <Empty title={t`Nobody has written back yet`}>

@@ -7,7 +7,7 @@ import type { BeginTo, MessageResults, Page, ResultKind, ResultPerson } from '@g
 import { call, get, query } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
-import { Button, Heading, Loading, Problem, Progress } from '../ui/basics';
+import { Button, Heading, Loading, ProblemNote, Progress } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { usePages } from '../ui/people';
@@ -77,7 +77,7 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
   return (
     <Drawer open onClose={onClose} wide title={title} note={`${format.number(total)} ${plural(total, { one: 'person', other: 'people' })}: ${hint}`}>
       <div className="flex justify-end pb-2">{total > 0 && <WriteToThem whom={t`those of “${title}”`} to={() => behind(id, kind)} />}</div>
-      <Problem error={settle.error} />
+      <ProblemNote error={settle.error} />
       <VirtualTable
         label={title}
         rows={rows}
@@ -213,7 +213,7 @@ function Pace({ data }: { data: MessageResults }) {
           {t`Stop for good`}
         </Button>
       )}
-      <Problem error={act.error} />
+      <ProblemNote error={act.error} />
       <Confirm
         open={stopping}
         onClose={() => setStopping(false)}
@@ -244,7 +244,7 @@ export default function Results() {
     refetchInterval: (read) => (read.state.data && MOVING.has(read.state.data.message.state) ? 1_000 : 5_000),
   });
   useMargin(resultNotes(data, setOpen));
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`what came of it`} />;
   const began = data.message.startedAt
     ? t`${data.message.channel === 'email' ? t`Email` : t`Text`}, began ${format.moment(data.message.startedAt)}`

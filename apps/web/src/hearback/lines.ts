@@ -8,10 +8,10 @@ export const SERIES = [
   ['left', 'left', '#A62B45'],
 ] as const;
 
-export type Hours = MessageResults['overTime'];
+export type ResultHours = MessageResults['overTime'];
 
 /** Running totals, so that the end of each line is the count that stands beside it. */
-export function running(hours: Hours, kind: (typeof SERIES)[number][0]): { at: Date; total: number }[] {
+export function running(hours: ResultHours, kind: (typeof SERIES)[number][0]): { at: Date; total: number }[] {
   let total = 0;
   return hours.map((hour) => ({ at: new Date(hour.at), total: (total += hour[kind]) }));
 }

@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import type { ReactNode } from 'react';
-import type { Section } from './sections';
+import type { GuideSection } from './sections';
 
 /** The contents at the left, the guides at the right; at a narrow page the contents go above. */
 export function HelpSheet({
@@ -8,7 +8,7 @@ export function HelpSheet({
   onOpen,
   children,
 }: {
-  sections: readonly (Section & { guide: string })[];
+  sections: readonly (GuideSection & { guide: string })[];
   onOpen: (key: string) => void;
   children: ReactNode;
 }) {

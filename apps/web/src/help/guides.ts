@@ -1,4 +1,4 @@
-import { sectionsOf, type Guide } from './sections';
+import { guideSections, type Guide } from './sections';
 
 const files = import.meta.glob<string>('../../../../docs/guide/*.md', { query: '?raw', import: 'default', eager: true });
 
@@ -6,5 +6,5 @@ const files = import.meta.glob<string>('../../../../docs/guide/*.md', { query: '
 const ORDER = ['gather', 'sort', 'permission'];
 
 export const GUIDES: readonly Guide[] = Object.entries(files)
-  .map(([path, text]) => sectionsOf(path.slice(path.lastIndexOf('/') + 1, -'.md'.length), text))
+  .map(([path, text]) => guideSections(path.slice(path.lastIndexOf('/') + 1, -'.md'.length), text))
   .sort((a, b) => ORDER.indexOf(a.key) - ORDER.indexOf(b.key));

@@ -1,12 +1,12 @@
-import { found, guideOf, sectionsOf } from './sections';
+import { found, guideOf, guideSections } from './sections';
 
 const GUIDES = [
-  sectionsOf('gather', '# Gather\n\nBring people in.\n\n## Likely doubles\n\nA segment of doubles.\n\n## Files\n\nLikely kept.'),
-  sectionsOf('sort', '# Sort\n\n## Segments\n\nA sentence.\n'),
+  guideSections('gather', '# Gather\n\nBring people in.\n\n## Likely doubles\n\nA segment of doubles.\n\n## Files\n\nLikely kept.'),
+  guideSections('sort', '# Sort\n\n## Segments\n\nA sentence.\n'),
 ];
 
 test('a guide is cut at its headings, and nothing of it is lost', () => {
-  expect(sectionsOf('g', '# Gather: bring in\n\nFirst.\n\n## A file\n\n| a |\n\n## Who said no\nThey.')).toEqual({
+  expect(guideSections('g', '# Gather: bring in\n\nFirst.\n\n## A file\n\n| a |\n\n## Who said no\nThey.')).toEqual({
     key: 'g',
     title: 'Gather: bring in',
     sections: [

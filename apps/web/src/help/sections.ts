@@ -1,5 +1,5 @@
 /** A part of a guide under its own heading. */
-export interface Section {
+export interface GuideSection {
   /** Where it is found in the address of the page. */
   key: string;
   title: string;
@@ -10,7 +10,7 @@ export interface Section {
 export interface Guide {
   key: string;
   title: string;
-  sections: Section[];
+  sections: GuideSection[];
 }
 
 const keyOf = (title: string) =>
@@ -20,7 +20,7 @@ const keyOf = (title: string) =>
     .replace(/^-|-$/g, '');
 
 /** A guide cut at its headings; what stands before the first of them goes under the guide's own title. */
-export function sectionsOf(key: string, text: string): Guide {
+export function guideSections(key: string, text: string): Guide {
   const [, title = key, rest = text] = /^# (.*)\n([\s\S]*)$/.exec(text) ?? [];
   const [before = '', ...parts] = rest.split(/^## /m);
   const sections = parts.map((part) => {
@@ -32,7 +32,7 @@ export function sectionsOf(key: string, text: string): Guide {
 }
 
 /** Sections in which every word that was typed stands, in any order; those with it in their title first. */
-export function found(guides: readonly Guide[], typed: string): (Section & { guide: string })[] {
+export function found(guides: readonly Guide[], typed: string): (GuideSection & { guide: string })[] {
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
   const all = guides.flatMap((guide) => guide.sections.map((section) => ({ ...section, guide: guide.title })));
   if (words.length === 0) return all;

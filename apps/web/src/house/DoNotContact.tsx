@@ -8,7 +8,7 @@ import { useFormat } from '../app/format';
 import { useTyped } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
-import { Button, Empty, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Empty, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
 import { HouseNav } from './HouseNav';
 import { TableHead } from '../ui/TableHead';
@@ -49,7 +49,7 @@ export default function DoNotContact() {
         value={search}
         onChange={(event) => setSearch(event.target.value)}
       />
-      <Problem error={pages.error} />
+      <ProblemNote error={pages.error} />
       <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Do not contact`}>
         {pages.isPending ? (
           <Loading what={t`the list`} />
@@ -157,7 +157,7 @@ function Adding() {
       <Labelled label={t`Why`}>
         <input className="input" maxLength={300} value={note} onChange={(event) => draft.set({ lines, note: event.target.value })} />
       </Labelled>
-      <Problem error={add.error} />
+      <ProblemNote error={add.error} />
       {add.data && (
         <div role="status" className="border-l-[3px] border-verdigris pl-3">
           <p>

@@ -1,13 +1,13 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import { WEEKDAYS, type Hours, type Span, type Weekday } from '@goodword/core/permission';
+import { WEEKDAYS, type Hours, type HourSpan, type Weekday } from '@goodword/core/permission';
 import { clockOf, minutesOf } from './edit';
-import { Line, Pick, YesNo } from './parts';
+import { RuleLine, Pick, YesNoChoice } from './parts';
 
 type Other = 'same' | 'from' | 'none';
 const OTHER: Record<Other, string> = { same: t`the same`, from: 'from', none: t`not at all` };
 const WEEKEND: readonly Weekday[] = ['sat', 'sun'];
-const DAY: Span = { from: 480, to: 1260 };
+const DAY: HourSpan = { from: 480, to: 1260 };
 
 interface Props {
   words: string;
@@ -19,40 +19,45 @@ interface Props {
 export function HoursLine({ words, hours, onChange }: Props) {
   if (!hours)
     return (
-      <Line>
-        {words} <YesNo label={t`${words}: hours`} yes={t`from`} no={t`at any hour`} value={false} onPick={() => onChange({ ...DAY })} />
-      </Line>
+      <RuleLine>
+        {words} <YesNoChoice label={t`${words}: hours`} yes={t`from`} no={t`at any hour`} value={false} onPick={() => onChange({ ...DAY })} />
+      </RuleLine>
     );
   return (
-    <Line>
+    <RuleLine>
       <Trans>
-        {words} <YesNo label={t`${words}: hours`} yes={t`from`} no={t`at any hour`} value onPick={() => onChange(null)} />{' '}
+        {words} <YesNoChoice label={t`${words}: hours`} yes={t`from`} no={t`at any hour`} value onPick={() => onChange(null)} />{' '}
         <Clocks words={words} span={hours} onChange={(span) => onChange({ ...hours, ...span })} /> where they are; at weekends{' '}
         <OtherSpan words={t`${words} at weekends`} span={weekendOf(hours)} like={hours} onChange={(span) => onChange(withWeekend(hours, span))} />, on
         holidays{' '}
         <OtherSpan words={t`${words} on holidays`} span={hours.holidays} like={hours} onChange={(span) => onChange(withHolidays(hours, span))} />.
       </Trans>
-    </Line>
+    </RuleLine>
   );
 }
 
 /** What both days of the weekend have; where they differ, Saturday's. */
-function weekendOf(hours: Hours): Span | null | undefined {
+function weekendOf(hours: Hours): HourSpan | null | undefined {
   return hours.days?.sat === undefined ? hours.days?.sun : hours.days.sat;
 }
 
-export function withWeekend(hours: Hours, span: Span | null | undefined): Hours {
+export function withWeekend(hours: Hours, span: HourSpan | null | undefined): Hours {
   const { days = {}, ...rest } = hours;
   const kept = WEEKDAYS.filter((day) => !WEEKEND.includes(day) && days[day] !== undefined).map((day) => [day, days[day]]);
   const all = Object.fromEntries([...kept, ...(span === undefined ? [] : WEEKEND.map((day) => [day, span]))]) as Hours['days'];
   return Object.keys(all!).length === 0 ? rest : { ...rest, days: all };
 }
 
-export function withHolidays({ holidays: _was, ...hours }: Hours, span: Span | null | undefined): Hours {
+export function withHolidays({ holidays: _was, ...hours }: Hours, span: HourSpan | null | undefined): Hours {
   return span === undefined ? hours : { ...hours, holidays: span };
 }
 
-function OtherSpan(props: { words: string; span: Span | null | undefined; like: Span; onChange: (span: Span | null | undefined) => void }) {
+function OtherSpan(props: {
+  words: string;
+  span: HourSpan | null | undefined;
+  like: HourSpan;
+  onChange: (span: HourSpan | null | undefined) => void;
+}) {
   const { words, span, like, onChange } = props;
   const value: Other = span === undefined ? 'same' : span === null ? 'none' : 'from';
   const pick = (other: Other) => onChange(other === 'same' ? undefined : other === 'none' ? null : { from: like.from, to: like.to });
@@ -69,7 +74,7 @@ function OtherSpan(props: { words: string; span: Span | null | undefined; like: 
   );
 }
 
-function Clocks({ words, span, onChange }: { words: string; span: Span; onChange: (span: Span) => void }) {
+function Clocks({ words, span, onChange }: { words: string; span: HourSpan; onChange: (span: HourSpan) => void }) {
   const clock = (end: 'from' | 'to') => (
     <input
       className="input !w-[74px] !min-h-[30px] !py-[3px] leading-normal text-center"

@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro';
-import { Places, type Place } from '../ui/Places';
+import { Places, type PlaceLink } from '../ui/Places';
 
-const PLACES: readonly Place[] = [
+const PLACES: readonly PlaceLink[] = [
   ['/house', t`By place`],
   ['/house/do-not-contact', t`Do not contact`],
   ['/house/proof', t`Proof`],

@@ -5,17 +5,17 @@ import { useState } from 'react';
 import type { RulesView, RulesWeighed } from '@goodword/core/contract';
 import { PRESET_NAMES, PRESETS, UNDO_SECONDS, type HouseRules as Rules, type PlaceKey, type PresetName } from '@goodword/core/permission';
 import { ASKING_WORDS } from '@goodword/core/text';
-import { askedForWords, CHANNEL_WORDS, placeWords, PRESET_WORDS, speak } from '@goodword/core/words';
+import { rulePurposeWords, CHANNEL_WORDS, placeWords, PRESET_WORDS, speak } from '@goodword/core/words';
 import { call, get } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
-import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
-import { addPlace, countriesIn, linesOf, placeOrder, withoutPlace, withPlace } from './edit';
+import { addPlace, countriesIn, ruleLines, placeOrder, withoutPlace, withPlace } from './edit';
 import { HouseNav } from './HouseNav';
 import { PlaceSheet } from './PlaceSheet';
 
@@ -24,7 +24,7 @@ export default function HouseRules() {
   const { data, error } = useQuery({ queryKey: ['house-rules'], queryFn: () => get<RulesView>('house-rules') });
   // The place that is looked at stays, also when a change was made and the rules come anew.
   const [chosen, setChosen] = useState<PlaceKey | null>(null);
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the house rules`} />;
   const key = chosen !== null && chosen in data.rules.places ? chosen : data.rules.home;
   return <Editor view={data} start={key} onChoose={setChosen} />;
@@ -237,7 +237,7 @@ function House({ rules, disabled, onChange }: { rules: Rules; disabled: boolean;
           key={rules.askingWords?.join() ?? 'ours'}
           defaultValue={(rules.askingWords ?? ASKING_WORDS).join('\n')}
           onBlur={(event) => {
-            const askingWords = linesOf(event.target.value);
+            const askingWords = ruleLines(event.target.value);
             if (askingWords.join() !== (rules.askingWords ?? ASKING_WORDS).join()) onChange({ ...rules, askingWords });
           }}
         />
@@ -272,7 +272,7 @@ function Waiting({ waiting, may }: { waiting: NonNullable<RulesView['waiting']>;
       <p className="text-ink2 text-[12.5px]">
         {waiting.by}, {format.moment(waiting.at)}. {waiting.loosens.join(' ')}
       </p>
-      <Problem error={settle.error} />
+      <ProblemNote error={settle.error} />
       {may && (
         <div className="flex gap-3 pt-2">
           {!waiting.mine && (
@@ -303,7 +303,7 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
     // Done when the new rules are here: what is clicked before would be lost with the old ones.
     onSuccess: (_none, sent) => refreshAll(queryClient).then(() => onDone(sent)),
   });
-  if (weighed.error) return <Problem error={weighed.error} />;
+  if (weighed.error) return <ProblemNote error={weighed.error} />;
   if (!weighed.data) return <Loading what={t`everybody on file`} />;
   const { words, effects, loosens, waits } = weighed.data;
   return (
@@ -338,7 +338,7 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
             {effects.map((effect) => (
               <tr key={`${effect.channel}${effect.askedFor}`} className="border-b border-hair">
                 <td className="py-2">
-                  {CHANNEL_WORDS[effect.channel]}, {askedForWords(effect.askedFor)}
+                  {CHANNEL_WORDS[effect.channel]}, {rulePurposeWords(effect.askedFor)}
                 </td>
                 <td className={`text-right ${effect.opens > 0 ? 'font-semibold text-verdigris' : 'text-ink2'}`}>{format.number(effect.opens)}</td>
                 <td className={`text-right ${effect.closes > 0 ? 'font-semibold text-madder' : 'text-ink2'}`}>{format.number(effect.closes)}</td>
@@ -347,7 +347,7 @@ function Weighing({ rules, version, onDone }: { rules: Rules; version: number; o
           </tbody>
         </table>
       )}
-      <Problem error={save.error} />
+      <ProblemNote error={save.error} />
       <Button weight="main" className="self-start" disabled={save.isPending} onClick={() => save.mutate(rules)}>
         {waits ? t`Ask a second owner` : t`Make the change`}
       </Button>

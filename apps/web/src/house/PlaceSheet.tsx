@@ -3,23 +3,23 @@ import { Trans } from '@lingui/react/macro';
 import type { ReactNode } from 'react';
 import type { RulesView } from '@goodword/core/contract';
 import {
-  ASKED_FOR,
+  RULE_PURPOSES,
   CHANNELS,
-  NEEDS,
+  REQUIRED_CONSENTS,
   PRESETS,
   RELATIONSHIPS,
   withOption,
   type Cap,
   type Channel,
-  type Need,
+  type RequiredConsent,
   type PlaceKey,
   type PlaceRules,
 } from '@goodword/core/permission';
-import { askedForWords, CHANNEL_WORDS, NEED_WORDS, placeWords, PRESET_WORDS, RELATIONSHIP_WORDS, speak } from '@goodword/core/words';
+import { rulePurposeWords, CHANNEL_WORDS, REQUIRED_CONSENT_WORDS, placeWords, PRESET_WORDS, RELATIONSHIP_WORDS, speak } from '@goodword/core/words';
 import { localDay } from '../app/day';
 import { useFormat } from '../app/format';
 import { HoursLine } from './HoursLine';
-import { Count, Line, YesNo } from './parts';
+import { RuleCount, RuleLine, YesNoChoice } from './parts';
 import { DayField } from '../ui/DayField';
 
 type Change = (change: (place: PlaceRules) => PlaceRules) => void;
@@ -33,7 +33,7 @@ interface Props {
   history: RulesView['history'];
 }
 
-const SHORT: Record<Need, string> = { yes: t`a yes`, implied: 'implied', nothing: 'nothing' };
+const SHORT: Record<RequiredConsent, string> = { yes: t`a yes`, implied: 'implied', nothing: 'nothing' };
 
 function Part({ title, children }: { title: string; children: ReactNode }) {
   return (
@@ -89,10 +89,10 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
           ))}
         </Part>
         <Part title={t`Forms, evidence and tracking`}>
-          <Line>
+          <RuleLine>
             <Trans>
               A form asks to confirm by email{' '}
-              <YesNo
+              <YesNoChoice
                 label={t`Confirm by email`}
                 yes={t`always`}
                 no={t`where the form says so`}
@@ -100,7 +100,7 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
                 onPick={(email) => onChange((old) => ({ ...old, confirm: { ...old.confirm, email } }))}
               />
               , by text{' '}
-              <YesNo
+              <YesNoChoice
                 label={t`Confirm by text`}
                 yes={t`always`}
                 no={t`never`}
@@ -108,7 +108,7 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
                 onPick={(text) => onChange((old) => ({ ...old, confirm: { ...old.confirm, text } }))}
               />
               , for calls{' '}
-              <YesNo
+              <YesNoChoice
                 label={t`Confirm for calls`}
                 yes={t`always`}
                 no={t`never`}
@@ -116,7 +116,7 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
                 onPick={(forCalls) => onChange((old) => ({ ...old, confirm: { ...old.confirm, call: forCalls } }))}
               />
               , within{' '}
-              <Count
+              <RuleCount
                 label={t`Days to confirm`}
                 value={place.confirm.withinDays}
                 most={365}
@@ -124,16 +124,16 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
               />{' '}
               days of the act.
             </Trans>
-          </Line>
+          </RuleLine>
           {!(place.confirm.email && place.confirm.text && place.confirm.call) && (
             <p className="pb-2 text-ochre">
               <Trans>Whoever types somebody else’s address or number into a form is believed where it does not ask. After a no it always asks.</Trans>
             </p>
           )}
-          <Line>
+          <RuleLine>
             <Trans>
               Evidence older than{' '}
-              <Count
+              <RuleCount
                 label={t`Months of evidence`}
                 value={place.oldAfterMonths}
                 most={240}
@@ -141,11 +141,11 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
               />{' '}
               months is pointed out.
             </Trans>
-          </Line>
-          <Line>
+          </RuleLine>
+          <RuleLine>
             <Trans>
               Opens{' '}
-              <YesNo
+              <YesNoChoice
                 label={t`Opens`}
                 yes={t`are`}
                 no={t`are not`}
@@ -153,7 +153,7 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
                 onPick={(opens) => onChange((old) => ({ ...old, track: { ...old.track, opens } }))}
               />{' '}
               tracked, links{' '}
-              <YesNo
+              <YesNoChoice
                 label={t`Links`}
                 yes={t`are`}
                 no={t`are not`}
@@ -162,7 +162,7 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
               />
               .
             </Trans>
-          </Line>
+          </RuleLine>
         </Part>
       </fieldset>
       <Part title={t`Changes so far`}>
@@ -176,7 +176,7 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
                 {one.effects
                   .map(
                     (effect) =>
-                      t`, ${CHANNEL_WORDS[effect.channel].toLowerCase()} for ${askedForWords(effect.askedFor)}: ${effect.opens} opened, ${effect.closes} closed`,
+                      t`, ${CHANNEL_WORDS[effect.channel].toLowerCase()} for ${rulePurposeWords(effect.askedFor)}: ${effect.opens} opened, ${effect.closes} closed`,
                   )
                   .join('')}
               </p>
@@ -189,7 +189,7 @@ export function PlaceSheet({ placeKey, place, disabled, onChange, onRemove, hist
 }
 
 function Needs({ place, onChange }: { place: PlaceRules; onChange: Change }) {
-  const set = (channel: Channel, purpose: (typeof ASKED_FOR)[number], need: Need) =>
+  const set = (channel: Channel, purpose: (typeof RULE_PURPOSES)[number], need: RequiredConsent) =>
     onChange((old) => ({ ...old, needs: { ...old.needs, [channel]: { ...old.needs[channel], [purpose]: need } } }));
   return (
     <table className="w-full table-fixed">
@@ -204,10 +204,10 @@ function Needs({ place, onChange }: { place: PlaceRules; onChange: Change }) {
         </tr>
       </thead>
       <tbody>
-        {ASKED_FOR.map((purpose) => (
+        {RULE_PURPOSES.map((purpose) => (
           <tr key={purpose} className="border-b border-hair">
             <th scope="row" className="text-left py-[6px]">
-              {askedForWords(purpose)}
+              {rulePurposeWords(purpose)}
             </th>
             {CHANNELS.map((channel) => (
               <td key={channel} className="pr-3">
@@ -216,12 +216,12 @@ function Needs({ place, onChange }: { place: PlaceRules; onChange: Change }) {
                 ) : (
                   <select
                     className="input !min-h-[30px] !py-[3px]"
-                    aria-label={t`${CHANNEL_WORDS[channel]} for ${askedForWords(purpose)} needs`}
-                    title={NEED_WORDS[place.needs[channel][purpose]]}
+                    aria-label={t`${CHANNEL_WORDS[channel]} for ${rulePurposeWords(purpose)} needs`}
+                    title={REQUIRED_CONSENT_WORDS[place.needs[channel][purpose]]}
                     value={place.needs[channel][purpose]}
-                    onChange={(event) => set(channel, purpose, event.target.value as Need)}
+                    onChange={(event) => set(channel, purpose, event.target.value as RequiredConsent)}
                   >
-                    {NEEDS.map((need) => (
+                    {REQUIRED_CONSENTS.map((need) => (
                       <option key={need} value={need}>
                         {SHORT[need]}
                       </option>
@@ -268,7 +268,7 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
           return (
             <li key={relationship} className="py-[5px] leading-[34px]">
               <Trans>After {RELATIONSHIP_WORDS[relationship]}</Trans>{' '}
-              <YesNo
+              <YesNoChoice
                 label={t`After ${RELATIONSHIP_WORDS[relationship]}`}
                 yes={t`for`}
                 no={t`never`}
@@ -277,16 +277,16 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
               />{' '}
               {months !== null && (
                 <>
-                  <Count label={t`Months after ${RELATIONSHIP_WORDS[relationship]}`} value={months} most={120} onPick={set} /> {t`months`}
+                  <RuleCount label={t`Months after ${RELATIONSHIP_WORDS[relationship]}`} value={months} most={120} onPick={set} /> {t`months`}
                 </>
               )}
             </li>
           );
         })}
       </ul>
-      <Line>
+      <RuleLine>
         {t`Counting relationships that began`}{' '}
-        <YesNo
+        <YesNoChoice
           label={t`Relationships that began`}
           yes={t`on or after`}
           no={t`at any time`}
@@ -301,7 +301,7 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
             onChange={(day) => day && onChange((old) => ({ ...old, impliedFrom: day }))}
           />
         )}
-      </Line>
+      </RuleLine>
     </>
   );
 }
@@ -309,9 +309,9 @@ function Lasts({ place, onChange }: { place: PlaceRules; onChange: Change }) {
 function CapLine({ channel, cap, onChange }: { channel: Channel; cap: Cap | null; onChange: (cap: Cap | null) => void }) {
   const many = channel === 'email' ? 'emails' : 'texts';
   return (
-    <Line>
+    <RuleLine>
       {t`One person gets`}{' '}
-      <YesNo
+      <YesNoChoice
         label={t`Cap of ${many}`}
         yes={t`at most`}
         no={t`any number of`}
@@ -320,14 +320,14 @@ function CapLine({ channel, cap, onChange }: { channel: Channel; cap: Cap | null
       />{' '}
       {cap ? (
         <>
-          <Count label={t`Most ${many}`} value={cap.messages} most={1000} onPick={(messages) => onChange({ ...cap, messages })} />{' '}
+          <RuleCount label={t`Most ${many}`} value={cap.messages} most={1000} onPick={(messages) => onChange({ ...cap, messages })} />{' '}
           <Trans>
-            {many} in <Count label={t`Days of ${many}`} value={cap.days} most={366} onPick={(days) => onChange({ ...cap, days })} /> days.
+            {many} in <RuleCount label={t`Days of ${many}`} value={cap.days} most={366} onPick={(days) => onChange({ ...cap, days })} /> days.
           </Trans>
         </>
       ) : (
         <>{many}.</>
       )}
-    </Line>
+    </RuleLine>
   );
 }

@@ -7,7 +7,7 @@ import type { AddressHolder } from '@goodword/core/contract';
 import { get, query } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
-import { Button, Heading, Labelled, Problem } from '../ui/basics';
+import { Button, Heading, Labelled, ProblemNote } from '../ui/basics';
 import { HouseNav } from './HouseNav';
 
 /** What shows anyone who asks why somebody was written to: their file, found by an address, and the log of every no. */
@@ -52,7 +52,7 @@ function ByAddress() {
         </Button>
       </form>
       <p className="text-ink2 mb-2">{t`Also one that was taken off, and of people who were erased.`}</p>
-      <Problem error={find.error} />
+      <ProblemNote error={find.error} />
       {find.data?.length === 0 && <p role="status">{t`Nothing was ever kept under this address.`}</p>}
       <ul>
         {find.data?.map((one) => (

@@ -34,7 +34,7 @@ export function countriesIn(text: string): string[] {
 }
 
 /** Lines of a text, each once, without what is blank. */
-export function linesOf(text: string): string[] {
+export function ruleLines(text: string): string[] {
   return [...new Set(text.split('\n').map((line) => line.trim()))].filter((line) => line.length > 1);
 }
 

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 
 /** A sentence of the rules, with what can be chosen in it. */
-export function Line({ children }: { children: ReactNode }) {
+export function RuleLine({ children }: { children: ReactNode }) {
   return <p className="py-[5px] leading-[34px]">{children}</p>;
 }
 
@@ -29,12 +29,12 @@ export function Pick<K extends string>({ label, options, value, onPick }: PickPr
   );
 }
 
-export function YesNo(props: { label: string; yes: string; no: string; value: boolean; onPick: (value: boolean) => void }) {
+export function YesNoChoice(props: { label: string; yes: string; no: string; value: boolean; onPick: (value: boolean) => void }) {
   const { label, yes, no, value, onPick } = props;
   return <Pick label={label} options={{ yes, no }} value={value ? 'yes' : 'no'} onPick={(picked) => onPick(picked === 'yes')} />;
 }
 
-export function Count({ label, value, most, onPick }: { label: string; value: number; most: number; onPick: (value: number) => void }) {
+export function RuleCount({ label, value, most, onPick }: { label: string; value: number; most: number; onPick: (value: number) => void }) {
   return (
     <input
       type="number"

@@ -1,7 +1,7 @@
 import { act, screen, waitFor } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import type { LastLook as Look, Recipients } from '@goodword/core/contract';
-import { reply, show, type Answers, type Asked } from '../testing';
+import { reply, show, type StubbedAnswers, type RecordedCall } from '../testing';
 import { useMarginStore } from '../ui/margin';
 import LastLook from './LastLook';
 
@@ -51,7 +51,7 @@ function server({
     },
     recipients: { from: [{ kind: 'list', id: 1 }], minus: [], without: [] } as Recipients,
   };
-  const answers: Answers = {
+  const answers: StubbedAnswers = {
     'GET messages/4': () => ({ ...message }),
     'GET segments': [{ id: 3, name: 'Menders' }],
     'GET lists?counted=false': [{ ...LIST, id: 1, name: 'Ferry news' }],
@@ -62,7 +62,7 @@ function server({
       { id: 8, name: 'Harbor day', state: 'done' },
       { id: 9, name: 'Half done', state: 'draft' },
     ],
-    'PUT messages/4/recipients': async ({ body }: Asked) => {
+    'PUT messages/4/recipients': async ({ body }: RecordedCall) => {
       const { basedOn, ...chosen } = body as Recipients & { basedOn: number };
       if (basedOn !== message.groupVersion) return reply(409, { title: 'Changed meanwhile', status: 409, detail: 'Edwin changed it.', newer: true });
       message.groupVersion += 1;
@@ -84,7 +84,7 @@ function server({
   return { message, answers };
 }
 
-const page = (answers: Answers, role: 'organizer' | 'writer' | 'viewer' = 'organizer') =>
+const page = (answers: StubbedAnswers, role: 'organizer' | 'writer' | 'viewer' = 'organizer') =>
   show(
     <Routes>
       <Route path="/send/:id" element={<LastLook />} />
@@ -104,7 +104,7 @@ test('the group is counted down by reasons, each of which opens its people', asy
   await waitFor(() => expect(asked.some(({ path }) => path.startsWith('messages/4/last-look/people?verdict=said-no'))).toBe(true));
 });
 
-const sent = (asked: readonly Asked[]) => asked.filter(({ path }) => path === 'messages/4/send').map(({ body }) => body);
+const sent = (asked: readonly RecordedCall[]) => asked.filter(({ path }) => path === 'messages/4/send').map(({ body }) => body);
 
 test('to many it asks once, with number, channel and first line, and leaves with the look that was seen', async () => {
   const { answers } = server();

@@ -9,7 +9,7 @@ import { verdictWords } from '@goodword/core/words';
 import { useMay } from '../app/session';
 import { call, get, query } from '../app/api';
 import { useFormat } from '../app/format';
-import { Heading, Loading, Problem } from '../ui/basics';
+import { Heading, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { PeopleTable } from '../ui/people';
@@ -92,7 +92,7 @@ export default function LastLook() {
   }, [state, leaves]);
   const format = useFormat();
   useMargin(message.data ? lookNotes(seen?.look, message.data, () => void navigate(`/write/${id}`)) : []);
-  if (message.error) return <Problem error={message.error} />;
+  if (message.error) return <ProblemNote error={message.error} />;
   if (!message.data || !groups) return <Loading what={t`the message`} />;
   const { data } = message;
   const channel = data.channel === 'email' ? 'email' : 'text';
@@ -113,7 +113,7 @@ export default function LastLook() {
           <Trans>It goes to everybody in {groupWords(data.recipients, groups)}.</Trans>
         </p>
       )}
-      <Problem error={saveRecipients.error ?? look.error} />
+      <ProblemNote error={saveRecipients.error ?? look.error} />
       <div className="grid grid-cols-[1fr_minmax(320px,40%)] gap-4 pt-4 grow min-h-0 max-[900px]:grid-cols-1 max-[900px]:min-h-[1000px]">
         <section className="sheet p-5 overflow-y-auto" aria-label={t`Who will get it`} tabIndex={0}>
           <h2 className="subtitle">{t`Who will get it`}</h2>

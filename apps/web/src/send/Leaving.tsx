@@ -7,10 +7,10 @@ import { call } from '../app/api';
 import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
-import { Button, Heading, Problem } from '../ui/basics';
+import { Button, Heading, ProblemNote } from '../ui/basics';
 import { zoneWords } from '../ui/DayField';
 import { PreviewPane } from '../write/PreviewPane';
-import { STATE_WORDS } from './Outgoing';
+import { MESSAGE_STATE_WORDS } from './Outgoing';
 import { groupWords, type Named } from './RecipientPicker';
 
 /** Whole seconds until a moment, told anew each second; 0 when it is over. */
@@ -45,7 +45,7 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
       : t`Leaves now`
     : message.state === 'scheduled' && message.scheduledAt
       ? t`Leaves ${format.moment(message.scheduledAt)}, ${zoneWords(timeZone)}`
-      : t`It ${STATE_WORDS[message.state]}`;
+      : t`It ${MESSAGE_STATE_WORDS[message.state]}`;
   return (
     <div className="flex flex-col grow min-h-0">
       <Heading title={message.name} page={t`Send: ${message.name}`} note={when} />
@@ -67,7 +67,7 @@ export function Leaving({ message, groups }: { message: MessageView; groups: Nam
               {t`See how it goes`}
             </Link>
           )}
-          <Problem error={back.error} />
+          <ProblemNote error={back.error} />
         </section>
         <PreviewPane message={message} stamp={message.updatedAt} />
       </div>

@@ -4,9 +4,9 @@ import { Link } from 'react-router';
 import type { MessageState, MessageView } from '@goodword/core/contract';
 import { get } from '../app/api';
 import { useFormat } from '../app/format';
-import { Empty, Heading, Loading, Problem } from '../ui/basics';
+import { Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 
-export const STATE_WORDS: Record<MessageState, string> = {
+export const MESSAGE_STATE_WORDS: Record<MessageState, string> = {
   draft: t`being written`,
   scheduled: 'leaves',
   preparing: t`is being made ready`,
@@ -32,7 +32,7 @@ export default function Outgoing() {
         {message.name}
       </Link>
       <span className="text-ink2">
-        {message.channel === 'email' ? t`Email` : t`Text`}, {STATE_WORDS[message.state]}
+        {message.channel === 'email' ? t`Email` : t`Text`}, {MESSAGE_STATE_WORDS[message.state]}
         {message.state === 'scheduled' && (message.scheduledAt ? ` ${format.moment(message.scheduledAt)}` : t` in a moment`)}
       </span>
     </li>
@@ -40,7 +40,7 @@ export default function Outgoing() {
   return (
     <>
       <Heading title={t`Send`} note={t`The right people, once, at a decent hour`} />
-      <Problem error={error} />
+      <ProblemNote error={error} />
       <h2 className="subtitle pb-2">{t`On the way`}</h2>
       <div className="sheet mb-5">
         {under?.length === 0 ? (

@@ -10,7 +10,7 @@ import { call } from '../app/api';
 import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
-import { Button, Problem } from '../ui/basics';
+import { Button, ProblemNote } from '../ui/basics';
 import { MomentField } from '../ui/DayField';
 
 /** From so many people on it is asked once more before it leaves. */
@@ -47,7 +47,7 @@ export function SendBar({ message, look, counting, onLook }: { message: MessageV
   const words = counting ? t`Counting…` : at ? t`Schedule for ${people}` : t`Send now to ${people}`;
   return (
     <div className="pt-3">
-      <Problem error={send.error ?? test.error ?? second.error} />
+      <ProblemNote error={send.error ?? test.error ?? second.error} />
       {look.asks.length > 0 && !look.seconded && (
         <p className="pb-3 text-ochre">
           <Trans>

@@ -6,7 +6,7 @@ import { call, get, ProblemError } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
-import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Unsaved } from '../ui/Unsaved';
 import { SetupNav } from './SetupNav';
 
@@ -19,7 +19,7 @@ const FIELDS = [
 /** What the program answers to texts by itself; everything else waits for a person. */
 export default function AutomaticAnswers() {
   const { data, error } = useQuery({ queryKey: ['text-answers'], queryFn: () => get<Answers>('text-answers') });
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the answers`} />;
   return <Editor answers={data} />;
 }
@@ -63,7 +63,7 @@ function Editor({ answers }: { answers: Answers }) {
           );
         })}
         <Unsaved draft={draft} what={t`these answers`} />
-        {draft.theirs === null && <Problem error={save.error} />}
+        {draft.theirs === null && <ProblemNote error={save.error} />}
         {save.isSuccess && !draft.isChanged && <p role="status">{t`Kept.`}</p>}
         {may && (
           <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>

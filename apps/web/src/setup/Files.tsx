@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, get } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { useMay } from '../app/session';
-import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
 import { SetupNav } from './SetupNav';
@@ -20,7 +20,7 @@ export default function Files() {
       body: t`A file holds more about people than was brought in. What came of it, and the evidence in the ledger, stay without it.`,
     },
   ]);
-  if (!data) return error ? <Problem error={error} /> : <Loading what={t`the rule`} />;
+  if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`the rule`} />;
   return (
     <>
       <Heading title={t`Setup`} page={t`Files of batches`} note={t`Files of batches`} />
@@ -59,7 +59,7 @@ function Days({ kept }: { kept: number }) {
         />
       </Labelled>
       <Unsaved draft={draft} what={t`the days`} />
-      {draft.theirs === null && <Problem error={save.error} />}
+      {draft.theirs === null && <ProblemNote error={save.error} />}
       {may && (
         <Button
           weight="main"

@@ -10,7 +10,7 @@ import { useFormat } from '../app/format';
 import { LANGUAGE_WORDS } from '../app/languages';
 import { refreshAll } from '../app/refresh';
 import { useSession } from '../app/session';
-import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
@@ -26,7 +26,7 @@ function ownOf({ logo: _logo, version: _version, chapters: _chapters, missing: _
 /** Who the organization is, where it lives, how days and amounts are read, and what leaves in its name. */
 export default function Organization() {
   const { data, error } = useQuery({ queryKey: ['organization'], queryFn: () => get<OrganizationView>('organization') });
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the organization`} />;
   return <Editor view={data} />;
 }
@@ -98,7 +98,7 @@ function Editor({ view }: { view: OrganizationView }) {
       </Heading>
       <SetupNav />
       <Unsaved draft={draft} what={t`the organization`} />
-      {!problem?.problem.newer && <Problem error={save.error} />}
+      {!problem?.problem.newer && <ProblemNote error={save.error} />}
       <div className="sheet p-5 grow min-h-0 overflow-y-auto flex flex-col gap-6" tabIndex={0} role="region" aria-label={t`The organization`}>
         <Part title={t`Who we are`}>
           {text('name', t`Name people know`, t`In messages, forms and answers`, 120)}
@@ -205,7 +205,7 @@ function Logo({ src, may }: { src: string | null; may: boolean }) {
           </>
         )}
       </div>
-      <Problem error={put.error ?? drop.error} />
+      <ProblemNote error={put.error ?? drop.error} />
     </div>
   );
 }
@@ -279,7 +279,7 @@ function ChapterForm({ chapter, onDone }: { chapter: Chapter | null; onDone: () 
         <input className="input" maxLength={1000} value={places} onChange={(event) => set({ places: event.target.value })} />
       </Labelled>
       <Unsaved draft={draft} what={t`this chapter`} />
-      {draft.theirs === null && <Problem error={save.error} />}
+      {draft.theirs === null && <ProblemNote error={save.error} />}
       <Button weight="main" type="submit" className="self-start" disabled={name.trim() === '' || save.isPending || draft.theirs !== null}>
         {chapter ? t`Save the chapter` : t`Open the chapter`}
       </Button>

@@ -1,8 +1,8 @@
 import { t } from '@lingui/core/macro';
 import { useMay } from '../app/session';
-import { Places, type Place } from '../ui/Places';
+import { Places, type PlaceLink } from '../ui/Places';
 
-const PLACES: readonly Place[] = [
+const PLACES: readonly PlaceLink[] = [
   ['/setup', t`Organization`],
   ['/setup/team', t`Team`],
   ['/setup/fields', t`Fields`],

@@ -9,7 +9,7 @@ import { useFormat } from '../app/format';
 import { useTyped } from '../app/drafting';
 import { refreshAll } from '../app/refresh';
 import { useSession } from '../app/session';
-import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { useMargin } from '../ui/margin';
 import { SetupNav } from './SetupNav';
@@ -42,7 +42,7 @@ export default function Team() {
       body: t`Whoever is bound to some works in one of them at a time, sees its people alone, and changes nothing that belongs to all.`,
     },
   ]);
-  if (team.error) return <Problem error={team.error} />;
+  if (team.error) return <ProblemNote error={team.error} />;
   if (!team.data || !organization.data) return <Loading what={t`the team`} />;
   const { chapters } = organization.data;
   return (
@@ -212,7 +212,7 @@ function Invitation({ chapters, onDone }: { chapters: Chapters; onDone: () => vo
         <input className="input" type="email" maxLength={254} value={email} onChange={(event) => set({ email: event.target.value })} />
       </Labelled>
       <RoleAndPlace {...where} chapters={chapters} onChange={set} />
-      {act.error !== null && !(act.error instanceof ProblemError && act.error.problem.faults?.length) && <Problem error={act.error} />}
+      {act.error !== null && !(act.error instanceof ProblemError && act.error.problem.faults?.length) && <ProblemNote error={act.error} />}
       <Button
         weight="main"
         type="submit"
@@ -247,7 +247,7 @@ function Mate({ mate, team, chapters, onDone }: { mate: TeammateView; team: Team
           {t`Save`}
         </Button>
       </section>
-      <Problem error={act.error} />
+      <ProblemNote error={act.error} />
       <section className="flex flex-col gap-2 items-start border-t border-hair pt-4">
         {mate.state === 'invited' ? (
           <Button onClick={() => act.mutate({ method: 'POST', path: `team/${mate.id}/invitation` })}>{t`Send the invitation again`}</Button>

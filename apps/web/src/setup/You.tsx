@@ -7,7 +7,7 @@ import { call, get, ProblemError } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
-import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { useMargin } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
 import { SetupNav } from './SetupNav';
@@ -26,7 +26,7 @@ export default function You() {
       body: t`Messages that go out as you merge these by ${MERGED}.`,
     },
   ]);
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`your profile`} />;
   return (
     <>
@@ -82,7 +82,7 @@ function ProfileForm({ profile }: { profile: Profile }) {
         />
       </Labelled>
       <Unsaved draft={draft} what={t`your profile`} />
-      {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && <Problem error={save.error} />}
+      {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && <ProblemNote error={save.error} />}
       <Button weight="main" type="submit" className="self-start" disabled={!draft.isChanged || draft.theirs !== null || save.isPending}>
         {t`Save`}
       </Button>
@@ -118,7 +118,7 @@ function PasswordForm() {
       <Labelled label={t`New password`} hint={t`Four words that have nothing to do with each other do well`} fault={fault('password')}>
         <input className="input" type="password" autoComplete="new-password" value={password} onChange={(event) => setPassword(event.target.value)} />
       </Labelled>
-      {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && <Problem error={save.error} />}
+      {save.error !== null && !(save.error instanceof ProblemError && save.error.problem.faults?.length) && <ProblemNote error={save.error} />}
       {save.isSuccess && <p role="status">{t`Changed. Wherever else you were signed in, you are not any more.`}</p>}
       <Button type="submit" className="self-start" disabled={current === '' || password === '' || save.isPending}>
         {t`Change the password`}
@@ -157,7 +157,7 @@ function SessionList() {
           </li>
         ))}
       </ul>
-      <Problem error={end.error} />
+      <ProblemNote error={end.error} />
       {all.length > 1 && (
         <Button className="self-start" onClick={() => end.mutate('others')}>
           {t`End all but this one`}

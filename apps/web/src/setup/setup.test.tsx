@@ -1,5 +1,5 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import { reply, show, type Answers, type Asked } from '../testing';
+import { reply, show, type StubbedAnswers, type RecordedCall } from '../testing';
 import Organization from './Organization';
 import Team from './Team';
 import You from './You';
@@ -26,7 +26,7 @@ const ORGANIZATION = {
 beforeEach(() => localStorage.clear());
 
 describe('the organization', () => {
-  const open = (answers: Answers = {}, role: 'owner' | 'organizer' = 'owner') =>
+  const open = (answers: StubbedAnswers = {}, role: 'owner' | 'organizer' = 'owner') =>
     show(<Organization />, { role, answers: { 'GET organization': () => ORGANIZATION, ...answers } });
 
   test('is saved whole, from the version that was seen', async () => {
@@ -91,7 +91,7 @@ describe('the team', () => {
     state: 'invited',
     invitation: { state, detail, expiresAt: '2026-12-06T00:00:00Z' },
   });
-  const open = (team: object[], answers: Answers = {}) =>
+  const open = (team: object[], answers: StubbedAnswers = {}) =>
     show(<Team />, { role: 'owner', answers: { 'GET team': () => team, 'GET organization': () => ORGANIZATION, ...answers } });
 
   test('says where every invitation stands', async () => {
@@ -180,7 +180,7 @@ describe('oneself', () => {
     });
     expect(await screen.findAllByRole('button', { name: 'End it' })).toHaveLength(1);
     await user.click(screen.getByRole('button', { name: 'End all but this one' }));
-    expect(asked.some(({ method, path }: Asked) => method === 'DELETE' && path === 'me/sessions')).toBe(true);
+    expect(asked.some(({ method, path }: RecordedCall) => method === 'DELETE' && path === 'me/sessions')).toBe(true);
     await waitFor(() => expect(screen.queryByRole('button', { name: 'End it' })).toBeNull());
   });
 

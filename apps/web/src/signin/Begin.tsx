@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
 import { call, get, ProblemError } from '../app/api';
 import { countryChoices, currencies, localesWith, zonesWith } from '../app/choices';
-import { Button, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Card } from './Card';
 
 /** What the browser's own language and zone say, to begin with; all of it can be changed later. */
@@ -20,7 +20,7 @@ const CURRENCIES: Record<string, string> = { US: 'USD', CA: 'CAD', GB: 'GBP', AU
 /** An empty house: the first owner says the word that the start printed, and who they are. */
 export default function Begin() {
   const { data, error } = useQuery({ queryKey: ['beginning'], queryFn: () => get<{ open: boolean }>('beginning'), retry: false });
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`who is here`} />;
   return data.open ? <Beginning /> : <Navigate to="/sign-in" replace />;
 }
@@ -72,7 +72,7 @@ function Beginning() {
       wide
       onSubmit={() => begin.mutate()}
     >
-      {!(begin.error instanceof ProblemError && begin.error.problem.faults?.length) && <Problem error={begin.error} />}
+      {!(begin.error instanceof ProblemError && begin.error.problem.faults?.length) && <ProblemNote error={begin.error} />}
       {input('word', t`The word`, 'word', { hint: t`It stands in the output of “npm start”, and works once` })}
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
         {input('organization', t`Organization`, 'organization.name', { hint: t`The name people know` })}

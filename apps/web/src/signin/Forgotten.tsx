@@ -4,7 +4,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../app/api';
-import { Button, Labelled, Problem } from '../ui/basics';
+import { Button, Labelled, ProblemNote } from '../ui/basics';
 import { Card } from './Card';
 
 /** Has a link sent; whether somebody works here with the address is not told. */
@@ -13,7 +13,7 @@ export default function Forgotten() {
   const ask = useMutation({ mutationFn: () => call('POST', 'password/forgotten', { email }) });
   return (
     <Card title={t`A new password`} note={t`A link comes by mail. It works once, for one hour.`} onSubmit={() => ask.mutate()}>
-      <Problem error={ask.error} />
+      <ProblemNote error={ask.error} />
       {ask.isSuccess ? (
         <p role="status">
           <Trans>

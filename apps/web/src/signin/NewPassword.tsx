@@ -5,7 +5,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import type { LinkView } from '@goodword/core/contract';
 import { call, get, ProblemError } from '../app/api';
 import { forgetAll } from '../app/keeping';
-import { Button, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Card } from './Card';
 
 /** Where a link of ours leads: whoever was invited or forgot chooses a password, and is in. */
@@ -20,7 +20,7 @@ export default function NewPassword() {
   if (error)
     return (
       <Card title={t`Good Word`} note="" onSubmit={() => undefined}>
-        <Problem error={error} />
+        <ProblemNote error={error} />
         <Link to="/forgotten" className="underline underline-offset-4 self-start">
           {t`Have a link sent`}
         </Link>
@@ -51,7 +51,7 @@ function Choosing({ token, link }: { token: string; link: LinkView }) {
       note={isInvitation ? t`You were invited to work here. Choose a password.` : t`Wherever else you are signed in, you will not be any more.`}
       onSubmit={() => use.mutate()}
     >
-      {fault === null && <Problem error={use.error} />}
+      {fault === null && <ProblemNote error={use.error} />}
       {/* For the browser's keeper of passwords. */}
       <Labelled label={t`Email`}>
         <input className="input" type="email" autoComplete="username" readOnly value={link.email} />

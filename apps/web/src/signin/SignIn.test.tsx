@@ -1,10 +1,10 @@
 import { screen } from '@testing-library/react';
 import { Route, Routes, useLocation } from 'react-router';
-import { reply, show, type Answers } from '../testing';
+import { reply, show, type StubbedAnswers } from '../testing';
 import SignIn from './SignIn';
 
 const Where = () => <p>at {useLocation().pathname}</p>;
-const signIn = (answers: Answers, at = '/sign-in') =>
+const signIn = (answers: StubbedAnswers, at = '/sign-in') =>
   show(
     <Routes>
       <Route path="/sign-in" element={<SignIn />} />

@@ -5,7 +5,7 @@ import { useForm } from 'react-hook-form';
 import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
 import { call, get } from '../app/api';
 import { forgetAll } from '../app/keeping';
-import { Button, Labelled, Problem } from '../ui/basics';
+import { Button, Labelled, ProblemNote } from '../ui/basics';
 import { Card } from './Card';
 
 export default function SignIn() {
@@ -31,7 +31,7 @@ export default function SignIn() {
   if (beginning?.open) return <Navigate to="/begin" replace />;
   return (
     <Card title={t`Good Word`} note={t`Personal words, to people who asked for them.`} onSubmit={() => void submit()}>
-      <Problem error={error} />
+      <ProblemNote error={error} />
       <Labelled label={t`Email`}>
         <input className="input" type="email" autoComplete="username" autoFocus required {...register('email')} />
       </Labelled>

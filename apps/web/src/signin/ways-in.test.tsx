@@ -1,13 +1,13 @@
 import { screen } from '@testing-library/react';
 import { Route, Routes, useLocation } from 'react-router';
-import { reply, show, type Answers } from '../testing';
+import { reply, show, type StubbedAnswers } from '../testing';
 import Begin from './Begin';
 import Forgotten from './Forgotten';
 import NewPassword from './NewPassword';
 import SignIn from './SignIn';
 
 const Where = () => <p>at {useLocation().pathname}</p>;
-const open = (at: string, answers: Answers) =>
+const open = (at: string, answers: StubbedAnswers) =>
   show(
     <Routes>
       <Route path="/sign-in" element={<SignIn />} />

@@ -9,11 +9,11 @@ import { call, get } from '../app/api';
 import { useDrafting } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
-import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
-import { Narrowing, type NarrowingStep } from '../ui/Narrowing';
+import { NarrowingChart, type ChartStep } from '../ui/Narrowing';
 import { PeopleTable } from '../ui/people';
 import { asTop, replaceAt, treeFrom } from './lines/sentence';
 import { useSubjects } from './lines/subjects';
@@ -104,10 +104,10 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
   if (!subjects) return <Loading what={t`what a segment can speak of`} />;
   const changed = draft.isChanged || (id === null && tree.rules.length > 0);
   const data = count.data;
-  const steps: NarrowingStep[] = data
+  const steps: ChartStep[] = data
     ? [
         { key: 'all', words: t`Everybody`, left: data.everybody, tone: 'start' },
-        ...data.steps.map((step, i): NarrowingStep => ({
+        ...data.steps.map((step, i): ChartStep => ({
           key: String(i),
           words: `${i + 1} ${step.words}`,
           left: step.left,
@@ -147,7 +147,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
         )}
       </Heading>
       <Unsaved draft={draft} what={t`this segment`} />
-      <Problem error={draft.theirs === null ? (save.error ?? count.error) : count.error} />
+      <ProblemNote error={draft.theirs === null ? (save.error ?? count.error) : count.error} />
       <Sentence tree={tree} steps={data?.steps} subjects={subjects} onChange={change} />
       <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-4 pt-4 grow min-h-[260px] max-[900px]:grid-cols-1 max-[900px]:min-h-[800px]">
         <PeoplePanel
@@ -163,7 +163,7 @@ function Builder({ id, start }: { id: number | null; start: { name: string; tree
         />
         <section className="sheet p-4 overflow-y-auto" tabIndex={0} aria-label={t`How each line narrows it`}>
           <h2 className="subtitle pb-3">{t`How each line narrows it`}</h2>
-          {data && <Narrowing everybody={data.everybody} steps={steps} />}
+          {data && <NarrowingChart everybody={data.everybody} steps={steps} />}
           {reach && (
             <p className="text-ink2 pt-4">
               <Trans>
@@ -226,7 +226,7 @@ export default function Segment() {
   useEffect(() => setMissing(data !== undefined && !found), [data, found]);
   if (id === 'new')
     return <Builder key="new" id={null} start={{ name: params.get('name') ?? '', tree: treeFrom(params.get('tree')), usedBy: [], version: 0 }} />;
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (missing)
     return (
       <Empty title={t`There is no such segment`}>

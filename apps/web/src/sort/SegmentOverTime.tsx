@@ -9,10 +9,10 @@ import type { SegmentSize, SegmentVersion } from '@goodword/core/contract';
 import { call, get } from '../app/api';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
-import { Button, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { followBulk } from './people/following';
-import { changeWords, sizePoints } from './sizes';
+import { sizeChangeWords, sizePoints } from './sizes';
 
 const W = 660;
 const H = 190;
@@ -37,7 +37,7 @@ function Sizes({ sizes }: { sizes: readonly SegmentSize[] }) {
     ({ people }) => y(people),
   ).curve(curveStepAfter)(points);
   const last = points.at(-1)!;
-  const words = `${changeWords(sizes, format.number, format.day)}`;
+  const words = `${sizeChangeWords(sizes, format.number, format.day)}`;
   return (
     <section className="sheet p-5" aria-label={t`Size over time`}>
       <div className="flex justify-between items-baseline">
@@ -145,7 +145,7 @@ function Snapshot({ id, name, onDone }: { id: number; name: string; onDone: () =
       <Labelled label={t`Name of the list`}>
         <input className="input" required maxLength={120} value={list} onChange={(event) => setList(event.target.value)} />
       </Labelled>
-      <Problem error={take.error} />
+      <ProblemNote error={take.error} />
       <Button type="submit" className="self-start" disabled={list.trim() === '' || take.isPending}>
         {t`Put them on the list`}
       </Button>
@@ -177,7 +177,7 @@ export function SegmentOverTime({
   return (
     <Drawer open={open} onClose={onClose} wide title={name} note={t`Over time`}>
       <div className="flex flex-col gap-4 overflow-y-auto">
-        <Problem error={sizes.error ?? versions.error} />
+        <ProblemNote error={sizes.error ?? versions.error} />
         {sizes.isPending && <Loading what={t`its sizes`} />}
         {sizes.data && <Sizes sizes={sizes.data} />}
         {may && <Snapshot key={String(open)} id={id} name={name} onDone={onClose} />}

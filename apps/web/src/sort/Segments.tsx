@@ -5,7 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import type { SegmentView } from '@goodword/core/contract';
 import { get } from '../app/api';
 import { useMay } from '../app/session';
-import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { SortNav } from './SortNav';
 
 /** Segments, each read as a sentence. */
@@ -24,7 +24,7 @@ export default function Segments() {
         )}
       </Heading>
       <SortNav />
-      <Problem error={error} />
+      <ProblemNote error={error} />
       <div className="sheet">
         {data?.length === 0 && (
           <Empty title={t`No segment yet`}>

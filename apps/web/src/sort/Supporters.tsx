@@ -10,12 +10,12 @@ import { CHANNEL_WORDS, STATE_WORDS } from '@goodword/core/words';
 import { call, get, query } from '../app/api';
 import { useFormat } from '../app/format';
 import { useLists, useTags, useCounts } from '../app/groups';
-import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { asTop } from './lines/sentence';
 import { useSubjects } from './lines/subjects';
 import { PeoplePanel } from './people/PeoplePanel';
 import { remember, remembered, tableState, type Remembered } from './people/tableState';
-import { Columns, Views } from './people/Views';
+import { ColumnsMenu, Views } from './people/Views';
 import { Sentence } from './Sentence';
 import { SortNav } from './SortNav';
 import { AddPerson } from '../gather/AddPerson';
@@ -102,7 +102,7 @@ function SpokenFilter({ tree, onChange, onClose }: { tree: Group; onChange: (tre
           {t`Clear the sentence`}
         </button>
       </p>
-      <Problem error={count.error} />
+      <ProblemNote error={count.error} />
     </div>
   );
 }
@@ -189,7 +189,7 @@ export default function Supporters() {
         {!state.spoken && tree && <Button onClick={() => speak(tree)}>{t`As a sentence`}</Button>}
         {filtered && <Button onClick={everybody}>{t`Everybody`}</Button>}
         <span className="grow" />
-        <Columns all={fields} chosen={state.fields} onChange={(next) => keep({ fields: next }, { fields: next.join(',') })} />
+        <ColumnsMenu all={fields} chosen={state.fields} onChange={(next) => keep({ fields: next }, { fields: next.join(',') })} />
         <Views now={state} onOpen={open} />
       </div>
       {state.spoken && tree && <SpokenFilter tree={asTop(tree)} onChange={speak} onClose={() => set({ tree: '' })} />}

@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import type { TodayView, WeekView } from '@goodword/core/contract';
-import { reply, show, type Answers } from '../testing';
+import { reply, show, type StubbedAnswers } from '../testing';
 import Today from './Today';
 
 const EMPTY: TodayView = {
@@ -21,7 +21,7 @@ const REST = { 'GET today/week': WEEK, 'GET today/done': { answered: 9, broughtI
 const HOUR = 3_600_000;
 const ago = (hours: number) => new Date(Date.now() - hours * HOUR).toISOString();
 
-const today = (of: Partial<TodayView> = {}, answers: Answers = {}, role: 'organizer' | 'viewer' = 'organizer') =>
+const today = (of: Partial<TodayView> = {}, answers: StubbedAnswers = {}, role: 'organizer' | 'viewer' = 'organizer') =>
   show(<Today />, { answers: { 'GET today': { ...EMPTY, ...of }, ...REST, ...answers }, role });
 const leads = (name: RegExp | string) => screen.getByRole('link', { name }).getAttribute('href');
 

@@ -7,7 +7,7 @@ import { call, get } from '../app/api';
 import { useFormat } from '../app/format';
 import { refreshAll } from '../app/refresh';
 import { useMay, useSession } from '../app/session';
-import { Button, Heading, Loading, Problem } from '../ui/basics';
+import { Button, Heading, Loading, ProblemNote } from '../ui/basics';
 import { Week } from './Week';
 import { whatWaits, type WaitLine } from './waits';
 
@@ -31,7 +31,7 @@ function StopActs({ stop }: { stop: StopTask }) {
         {t`They don’t`}
       </Button>
       <div className="basis-full">
-        <Problem error={settle.error} />
+        <ProblemNote error={settle.error} />
       </div>
     </div>
   );
@@ -146,7 +146,7 @@ export default function Today() {
   const format = useFormat();
   const { data, error, isPending, dataUpdatedAt } = useQuery({ queryKey: ['today'], queryFn: () => get<TodayView>('today') });
   if (isPending) return <Loading what={t`what waits`} />;
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   const long = { weekday: 'long', day: 'numeric', month: 'long', timeZone: organization.timeZone } as const;
   const day = new Intl.DateTimeFormat(organization.locale, long).format(new Date(dataUpdatedAt));
   const waits = whatWaits(data, dataUpdatedAt, format);

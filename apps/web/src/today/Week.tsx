@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import type { WeekView } from '@goodword/core/contract';
 import { get } from '../app/api';
 import { useFormat } from '../app/format';
-import { Loading, Problem } from '../ui/basics';
+import { Loading, ProblemNote } from '../ui/basics';
 import { segmentOf } from './waits';
 
 type Kind = WeekView['figures'][number]['kind'];
@@ -26,7 +26,7 @@ export function Week() {
   const format = useFormat();
   const { data, error, isPending } = useQuery({ queryKey: ['today', 'week'], queryFn: () => get<WeekView>('today/week') });
   if (isPending) return <Loading what={t`the week`} />;
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   // Of a middle between two weeks nobody wants the halves, nor the cents of a week.
   const shown = (kind: Kind, value: number) => (kind === 'gave' ? format.money(Math.round(value / 100) * 100) : format.number(Math.round(value)));
   return (

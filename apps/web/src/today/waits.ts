@@ -1,5 +1,5 @@
 import { plural, t } from '@lingui/core/macro';
-import { pressing, type Waiting, type WaitingKind } from '@goodword/core/today';
+import { pressing, type WaitingItem, type WaitingKind } from '@goodword/core/today';
 import type { StopTask, TodayView } from '@goodword/core/contract';
 
 /** A line of what waits, in words. */
@@ -41,8 +41,8 @@ export function segmentOf(name: string, rule: object): string {
 const short = (words: string) => (words.length > 90 ? `${words.slice(0, 89).trimEnd()}…` : words);
 
 /** Everything that waits for a person, the most pressing first. */
-export function whatWaits(today: TodayView, now: number, { number, moment, day }: Words): (Waiting<WaitLine> & { isLate: boolean })[] {
-  const waits: Waiting<WaitLine>[] = [];
+export function whatWaits(today: TodayView, now: number, { number, moment, day }: Words): (WaitingItem<WaitLine> & { isLate: boolean })[] {
+  const waits: WaitingItem<WaitLine>[] = [];
   const add = (kind: WaitingKind, since: string | null, of: Omit<WaitLine, 'key'> & { key?: string | number }) =>
     waits.push({ kind, since: since === null ? null : Date.parse(since), of: { ...of, key: `${kind}${of.key ?? ''}` } });
   const since = (iso: string | null) => (iso === null ? '' : `since ${moment(iso)}`);

@@ -1,6 +1,6 @@
 import { useFormat } from '../app/format';
 
-export interface NarrowingStep {
+export interface ChartStep {
   key: string;
   words: string;
   note?: string;
@@ -11,7 +11,7 @@ export interface NarrowingStep {
 }
 
 /** The drawing of narrowing: a full bar, what each line leaves, what is left at the end. */
-export function Narrowing({ steps, everybody }: { steps: readonly NarrowingStep[]; everybody: number }) {
+export function NarrowingChart({ steps, everybody }: { steps: readonly ChartStep[]; everybody: number }) {
   const format = useFormat();
   const ink = { start: 'bg-slate', step: 'bg-slate', end: 'bg-verdigris' };
   return (

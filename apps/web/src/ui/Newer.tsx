@@ -1,21 +1,21 @@
 import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
-import type { Keeper, Kept } from '../app/keeping';
-import { Button, Problem } from './basics';
+import type { Keeper, KeptDraft } from '../app/keeping';
+import { Button, ProblemNote } from './basics';
 
 /** Where what is typed stands when it is not simply saved: what to do about it, with both sides to be seen. */
-export function Newer<T>({
+export function NewerVersion<T>({
   kept,
   keeper,
   seesTheirs,
   onSee,
 }: {
-  kept: Kept<T>;
+  kept: KeptDraft<T>;
   keeper: Keeper<T>;
   seesTheirs: boolean;
   onSee: (theirs: boolean) => void;
 }) {
-  if (kept.standing === 'refused') return <Problem error={kept.problem} />;
+  if (kept.standing === 'refused') return <ProblemNote error={kept.problem} />;
   if (kept.standing === 'waiting')
     return (
       <p role="status" className="border-l-[3px] border-ochremark pl-3 py-1 my-2">

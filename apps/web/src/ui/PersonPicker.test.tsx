@@ -1,17 +1,17 @@
 import { act, screen, waitFor } from '@testing-library/react';
-import type { Found } from '@goodword/core/contract';
-import { show, type Asked } from '../testing';
+import type { FinderHit } from '@goodword/core/contract';
+import { show, type RecordedCall } from '../testing';
 import { PersonPicker } from './PersonPicker';
 
-const person = (id: number, name: string): Found => ({ kind: 'supporter', id, name, note: `${id}@example.org` }) as Found;
+const person = (id: number, name: string): FinderHit => ({ kind: 'supporter', id, name, note: `${id}@example.org` }) as FinderHit;
 
 /** A picker whose answers come when they are let go, by what was typed. */
-function picking(answers: Record<string, Found[]>) {
+function picking(answers: Record<string, FinderHit[]>) {
   const picked: number[] = [];
   const held: { text: string; answer: () => void }[] = [];
   const shown = show(<PersonPicker label="Who" without={9} onPick={({ id }) => picked.push(id)} />, {
     answers: {
-      'GET find': ({ path }: Asked) => {
+      'GET find': ({ path }: RecordedCall) => {
         const text = new URLSearchParams(path.split('?')[1]).get('text')!;
         return new Promise((done) => held.push({ text, answer: () => done(answers[text] ?? []) }));
       },

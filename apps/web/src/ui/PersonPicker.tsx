@@ -2,9 +2,9 @@ import { t } from '@lingui/core/macro';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useState } from 'react';
-import type { Found } from '@goodword/core/contract';
+import type { FinderHit } from '@goodword/core/contract';
 import { get, query } from '../app/api';
-import { Problem } from './basics';
+import { ProblemNote } from './basics';
 import { isFresh, useMarked, useWaitingEnter } from './waitingEnter';
 
 /** Chooses one supporter by a few letters of a name, an address or last digits; arrows and Enter choose. */
@@ -21,12 +21,12 @@ export function PersonPicker({
   const search = text.trim();
   const asked = useQuery({
     queryKey: ['find', search],
-    queryFn: () => get<Found[]>(`find${query({ text: search })}`),
+    queryFn: () => get<FinderHit[]>(`find${query({ text: search })}`),
     enabled: search.length >= 2,
     placeholderData: keepPreviousData,
   });
   const people = search.length < 2 ? [] : (asked.data ?? []).filter(({ kind, id }) => kind === 'supporter' && id !== without);
-  const pick = (person: Found) => onPick({ id: person.id, name: person.name || t`No name on file` });
+  const pick = (person: FinderHit) => onPick({ id: person.id, name: person.name || t`No name on file` });
   const [first] = people;
   const fresh = search.length < 2 || isFresh(asked);
   const enter = useWaitingEnter(fresh, first && (() => pick(first)));
@@ -43,7 +43,7 @@ export function PersonPicker({
         aria-label={label}
       />
       <Command.List className="max-h-[300px] overflow-y-auto">
-        <Problem error={asked.error} />
+        <ProblemNote error={asked.error} />
         {search.length >= 2 && people.length === 0 && fresh && !asked.error && <p className="p-3 text-ink2">{t`Nobody by that name or address.`}</p>}
         {people.map((person) => (
           <Command.Item

@@ -1,9 +1,9 @@
 import { NavLink } from 'react-router';
 
-export type Place = readonly [to: string, words: string];
+export type PlaceLink = readonly [to: string, words: string];
 
 /** The views of one station, in a line under its title. */
-export function Places({ label, places }: { label: string; places: readonly Place[] }) {
+export function Places({ label, places }: { label: string; places: readonly PlaceLink[] }) {
   return (
     <nav aria-label={label} className="flex gap-5 pb-3">
       {places.map(([to, words]) => (

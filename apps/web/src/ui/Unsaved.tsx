@@ -57,14 +57,14 @@ function Differences({ mine, theirs }: { mine: unknown; theirs: unknown }) {
   );
 }
 
-export interface Difference {
+export interface UnsavedDifference {
   where: string;
   mine: string;
   theirs: string;
 }
 
 /** Where two things of one shape differ, in the words of their parts: `items 2 label`. */
-export function differences(mine: unknown, theirs: unknown, at: readonly string[] = []): Difference[] {
+export function differences(mine: unknown, theirs: unknown, at: readonly string[] = []): UnsavedDifference[] {
   if (JSON.stringify(mine) === JSON.stringify(theirs)) return [];
   if (isPart(mine) && isPart(theirs)) {
     const [one, other] = [mine as Record<string, unknown>, theirs as Record<string, unknown>];

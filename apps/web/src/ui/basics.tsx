@@ -47,7 +47,7 @@ export function Heading({ title, page, note, children }: { title: ReactNode; pag
 }
 
 /** The one way in which a refusal is shown: what, why, what to do. */
-export function Problem({ error }: { error: unknown }) {
+export function ProblemNote({ error }: { error: unknown }) {
   useTelling(error);
   if (!error) return null;
   const problem = error instanceof ProblemError ? error.problem : null;

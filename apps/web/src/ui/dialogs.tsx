@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro';
 import { AlertDialog, Dialog } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
-import { Button, Problem } from './basics';
+import { Button, ProblemNote } from './basics';
 
 /** A sheet that slides over from the right, for the people behind a number and for small forms. */
 export function Drawer({
@@ -81,7 +81,7 @@ export function Confirm({
           <AlertDialog.Description asChild>
             <div className="text-ink2">{body}</div>
           </AlertDialog.Description>
-          <Problem error={error} />
+          <ProblemNote error={error} />
           <div className="flex justify-end gap-2 pt-1">
             <AlertDialog.Cancel asChild>
               <Button>{t`Leave it as it is`}</Button>

@@ -1,7 +1,7 @@
-import { spoken } from './dragging';
+import { draggingWords } from './dragging';
 
 test('what is moved is spoken of by its name', () => {
-  const { announcements } = spoken((id) => ({ '7': 'Shirt size', '8': 'Boat' })[id]);
+  const { announcements } = draggingWords((id) => ({ '7': 'Shirt size', '8': 'Boat' })[id]);
   const [active, over] = [{ id: 7 }, { id: '8' }] as never[];
   const said = announcements!;
   expect(said.onDragStart({ active } as never)).toBe('Shirt size is picked up.');

@@ -2,7 +2,7 @@ import { t } from '@lingui/core/macro';
 import type { Announcements, DndContextProps, UniqueIdentifier } from '@dnd-kit/core';
 
 /** What is read aloud while something is moved: by its name, and over what it is, never by a number of the program's. */
-export function spoken(nameOf: (id: string) => string | undefined): NonNullable<DndContextProps['accessibility']> {
+export function draggingWords(nameOf: (id: string) => string | undefined): NonNullable<DndContextProps['accessibility']> {
   const name = (id: UniqueIdentifier) => nameOf(String(id)) ?? 'it';
   const announcements: Announcements = {
     onDragStart: ({ active }) => t`${name(active.id)} is picked up.`,

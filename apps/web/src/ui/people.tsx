@@ -4,7 +4,7 @@ import { useCallback, useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import type { Page, SupporterRow } from '@goodword/core/contract';
 import { useFormat } from '../app/format';
-import { Loading, Problem } from './basics';
+import { Loading, ProblemNote } from './basics';
 import { ChannelChip } from './permission';
 import { VirtualTable, type TableColumn, type TableSelection, type TableSort } from './VirtualTable';
 
@@ -97,7 +97,7 @@ export function PeopleTable({
       ),
     },
   ];
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (isPending) return <Loading what={t`supporters`} />;
   if (total === 0 && empty) return <div className="sheet grow">{empty}</div>;
   return (

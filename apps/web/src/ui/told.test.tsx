@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { screen } from '@testing-library/react';
 import { get } from '../app/api';
 import { reply, show } from '../testing';
-import { Problem } from './basics';
+import { ProblemNote } from './basics';
 import { sentenceOf, useUntold } from './told';
 
 function Untold() {
@@ -16,7 +16,7 @@ function Untold() {
 }
 
 const useAsked = (what: string) => useQuery({ queryKey: [what], queryFn: () => get<string>(what) });
-const Tells = () => <Problem error={useAsked('lists').error} />;
+const Tells = () => <ProblemNote error={useAsked('lists').error} />;
 const Silent = ({ what = 'tags' }: { what?: string }) => <p>{what + ': ' + (useAsked(what).data ?? 'none')}</p>;
 
 const refused = (detail: string) => () => reply(503, { title: 'Busy', status: 503, detail });

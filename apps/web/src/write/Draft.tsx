@@ -9,12 +9,12 @@ import { PURPOSES } from '@goodword/core/permission';
 import { call, get } from '../app/api';
 import { STANDING_WORDS, useKeeping } from '../app/keeping';
 import { useMay } from '../app/session';
-import { Button, Heading, Labelled, Loading, Problem } from '../ui/basics';
+import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
-import { Newer } from '../ui/Newer';
+import { NewerVersion } from '../ui/Newer';
 import { LetterEditor } from './LetterEditor';
-import { mended, type Words } from './mend';
+import { mendedWords, type WordsOfMessage } from './mend';
 import { MergeField } from './MergeField';
 import { PreviewPane } from './PreviewPane';
 import { TagDeeds } from './TagDeeds';
@@ -22,7 +22,7 @@ import { TextEditor } from './TextEditor';
 import { refreshAll } from '../app/refresh';
 import { useLists, type ListName } from '../app/groups';
 
-function wordsOf({ name, purpose, listId, subject, preheader, letter, text }: MessageView): Words {
+function wordsOf({ name, purpose, listId, subject, preheader, letter, text }: MessageView): WordsOfMessage {
   return { name, purpose, listId, subject, preheader, letter, text };
 }
 
@@ -45,10 +45,10 @@ function SubjectLine({
   editable,
   set,
 }: {
-  words: Words;
+  words: WordsOfMessage;
   registry: Registry;
   editable: boolean;
-  set: (part: Partial<Words>) => void;
+  set: (part: Partial<WordsOfMessage>) => void;
 }) {
   return (
     <div className="sheet p-4 flex flex-col gap-2">
@@ -91,7 +91,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   const [drawn, setDrawn] = useState(0);
   const [removing, setRemoving] = useState(false);
   const [seesTheirs, setSeesTheirs] = useState(false);
-  const [kept, keeper] = useKeeping<Words>(
+  const [kept, keeper] = useKeeping<WordsOfMessage>(
     `message:${message.id}`,
     { value: wordsOf(message), version: message.version },
     {
@@ -114,9 +114,9 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   );
   const words = seesTheirs && kept.theirs ? kept.theirs.value : kept.value;
   const mayType = editable && !seesTheirs;
-  const set = (part: Partial<Words>) => keeper.set({ ...keeper.snapshot().value, ...part });
+  const set = (part: Partial<WordsOfMessage>) => keeper.set({ ...keeper.snapshot().value, ...part });
   const redraw = () => setDrawn((old) => old + 1);
-  const mend = (fault: MessageFault) => (keeper.set(mended(keeper.snapshot().value, fault)), redraw());
+  const mend = (fault: MessageFault) => (keeper.set(mendedWords(keeper.snapshot().value, fault)), redraw());
   useWriteNotes(faults, editable ? STANDING_WORDS[kept.standing] : null, mend);
   const asked = words.listId === null ? (words.purpose ?? '') : `list:${words.listId}`;
   const test = useMutation({
@@ -159,7 +159,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
               set(
                 event.target.value.startsWith('list:')
                   ? { purpose: null, listId: Number(event.target.value.slice(5)) }
-                  : { purpose: event.target.value as Words['purpose'], listId: null },
+                  : { purpose: event.target.value as WordsOfMessage['purpose'], listId: null },
               )
             }
           >
@@ -195,8 +195,8 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
           </Trans>
         </p>
       )}
-      <Newer kept={kept} keeper={keeper} seesTheirs={seesTheirs} onSee={(theirs) => (setSeesTheirs(theirs), redraw())} />
-      <Problem error={test.error} />
+      <NewerVersion kept={kept} keeper={keeper} seesTheirs={seesTheirs} onSee={(theirs) => (setSeesTheirs(theirs), redraw())} />
+      <ProblemNote error={test.error} />
       <div className="grid grid-cols-[1fr_minmax(330px,38%)] gap-4 grow min-h-0 max-[1180px]:grid-cols-1 max-[1180px]:grid-rows-[600px_460px] max-[1180px]:min-h-[1076px]">
         <div className="flex flex-col gap-3 min-h-0">
           {message.channel === 'email' && <SubjectLine words={words} registry={registry} editable={mayType} set={set} />}
@@ -235,7 +235,7 @@ export default function Draft() {
   const names = useQuery({ queryKey: ['merge-fields'], queryFn: () => get<MergeName[]>('merge-fields') });
   const lists = useLists();
   const registry = useMemo(() => (names.data ? registryOf(names.data) : null), [names.data]);
-  if (message.error) return <Problem error={message.error} />;
+  if (message.error) return <ProblemNote error={message.error} />;
   if (!message.data || !registry || !lists.data) return <Loading what={t`the message`} />;
   return <Editor key={id} message={message.data} registry={registry} lists={lists.data} />;
 }

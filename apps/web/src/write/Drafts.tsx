@@ -8,7 +8,7 @@ import { call, get } from '../app/api';
 import { useTyped } from '../app/drafting';
 import { useFormat } from '../app/format';
 import { useMay } from '../app/session';
-import { Button, Empty, Heading, Loading, Problem } from '../ui/basics';
+import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { AboutMessage, type About } from './AboutMessage';
 import { UseAgain } from './UseAgain';
@@ -23,7 +23,7 @@ function Begin({ onDone }: { onDone: (id: number) => void }) {
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), make.mutate())}>
       <AboutMessage value={values} onChange={setValues} />
-      <Problem error={make.error} />
+      <ProblemNote error={make.error} />
       <Button type="submit" weight="main" className="self-start" disabled={make.isPending}>
         {t`Begin to write`}
       </Button>
@@ -49,7 +49,7 @@ export default function Drafts() {
           </Button>
         )}
       </Heading>
-      <Problem error={error} />
+      <ProblemNote error={error} />
       <div className="sheet">
         {drafts?.length === 0 && (
           <Empty title={t`Nothing is half written`}>

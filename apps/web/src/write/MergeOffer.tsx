@@ -2,10 +2,10 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useEffect, useState, type KeyboardEvent } from 'react';
 import type { MergeName, Registry } from '@goodword/core/merge';
-import { offered, type Brace } from './braces';
+import { offeredFields, type Brace } from './braces';
 
 /** What a field that offers merge fields needs: its keys, what it says of itself, and the list. */
-export interface Offer {
+export interface FieldOffer {
   names: MergeName[];
   at: number;
   /** True where the key was for the list. */
@@ -13,11 +13,11 @@ export interface Offer {
 }
 
 /** Merge fields that fit what is being typed. Arrows move, Enter and Tab put one in, Escape puts the list away until the next brace. */
-export function useOffer(brace: Brace | null, registry: Registry, pick: (name: string) => void): Offer {
+export function useOffer(brace: Brace | null, registry: Registry, pick: (name: string) => void): FieldOffer {
   const [at, setAt] = useState(0);
   const [away, setAway] = useState<number | null>(null);
   const open = brace !== null && brace.from !== away;
-  const names = open ? offered(registry.names, brace.typed) : [];
+  const names = open ? offeredFields(registry.names, brace.typed) : [];
   useEffect(() => setAt(0), [brace?.typed, brace?.from]);
   useEffect(() => {
     if (brace === null) setAway(null);
@@ -36,7 +36,17 @@ export function useOffer(brace: Brace | null, registry: Registry, pick: (name: s
 export const optionId = (list: string, at: number) => `${list}-${at}`;
 
 /** The list itself, under what is typed. */
-export function MergeOffer({ id, offer, onPick, style }: { id: string; offer: Offer; onPick: (name: string) => void; style?: React.CSSProperties }) {
+export function MergeOffer({
+  id,
+  offer,
+  onPick,
+  style,
+}: {
+  id: string;
+  offer: FieldOffer;
+  onPick: (name: string) => void;
+  style?: React.CSSProperties;
+}) {
   const chosen = optionId(id, offer.at);
   useEffect(() => {
     // What it gives back (a promise in newer browsers) is no way to undo it.

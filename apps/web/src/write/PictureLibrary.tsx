@@ -2,7 +2,7 @@ import { t } from '@lingui/core/macro';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, get } from '../app/api';
-import { Labelled, Loading, Problem } from '../ui/basics';
+import { Labelled, Loading, ProblemNote } from '../ui/basics';
 
 interface Picture {
   id: number;
@@ -34,7 +34,7 @@ export function PictureLibrary({ onPick }: { onPick: (src: string, alt: string) 
         <Labelled label={t`Add a picture`} hint={t`JPEG, PNG, WebP or GIF, at most 8 MB.`}>
           <input type="file" accept="image/*" onChange={(event) => event.target.files?.[0] && add.mutate(event.target.files[0])} />
         </Labelled>
-        <Problem error={add.error ?? error} />
+        <ProblemNote error={add.error ?? error} />
       </div>
       {isPending && <Loading what={t`pictures`} />}
       <ul className="grid grid-cols-3 gap-3 overflow-y-auto">

@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { MessageView } from '@goodword/core/contract';
-import { show, type Answers } from '../testing';
+import { show, type StubbedAnswers } from '../testing';
 import { PreviewPane } from './PreviewPane';
 
 const MESSAGE = { id: 4, channel: 'text', groupVersion: 1 } as MessageView;
@@ -12,7 +12,7 @@ const preview = (query: string) => {
   const id = Number(new URLSearchParams(query.split('?')[1]).get('supporterId'));
   return { supporter: { id, name: READERS.find((one) => one.id === id)?.name ?? 'Bo' }, text: `Hi ${id}`, parts: 1, holes: [] };
 };
-const pane = (answers: Answers = {}) =>
+const pane = (answers: StubbedAnswers = {}) =>
   show(<PreviewPane message={MESSAGE} stamp="1" />, {
     answers: {
       'GET messages/4/readers': ({ path }: { path: string }) =>

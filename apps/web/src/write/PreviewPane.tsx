@@ -4,7 +4,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { MessageView, Preview, ReaderView } from '@goodword/core/contract';
 import { get, query } from '../app/api';
-import { Problem } from '../ui/basics';
+import { ProblemNote } from '../ui/basics';
 import { TypedMenu } from '../ui/TypedMenu';
 
 /** The message as any supporter will get it: somebody of its group to begin with, whoever is typed after that. */
@@ -63,7 +63,7 @@ export function PreviewPane({ message, stamp }: { message: MessageView; stamp: s
           </p>
         )}
       </div>
-      <Problem error={preview.error ?? first.error ?? found.error} />
+      <ProblemNote error={preview.error ?? first.error ?? found.error} />
       {data && message.channel === 'email' && (
         <>
           <p className="px-4 py-2 border-b border-hair">

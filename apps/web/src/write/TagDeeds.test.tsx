@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import type { MessageView, TagDeed } from '@goodword/core/contract';
+import type { MessageView, TagTrigger } from '@goodword/core/contract';
 import { get } from '../app/api';
-import { show, type Answers } from '../testing';
+import { show, type StubbedAnswers } from '../testing';
 import { TagDeeds } from './TagDeeds';
 
 const TAGS = [
@@ -11,12 +11,12 @@ const TAGS = [
 ];
 
 /** A message of the server's that keeps what is written, slowly if need be. */
-function message(tagDeeds: TagDeed[], { channel = 'email', wait = 0 }: { channel?: 'email' | 'text'; wait?: number } = {}) {
+function message(tagDeeds: TagTrigger[], { channel = 'email', wait = 0 }: { channel?: 'email' | 'text'; wait?: number } = {}) {
   const kept = { id: 7, channel, tagDeeds };
-  const answers: Answers = {
+  const answers: StubbedAnswers = {
     'GET tags?counted=false': TAGS,
     'GET messages/7': () => ({ ...kept }),
-    'PUT messages/7/tag-deeds': async ({ body }: { body: { tagDeeds: TagDeed[] } }) => {
+    'PUT messages/7/tag-deeds': async ({ body }: { body: { tagDeeds: TagTrigger[] } }) => {
       await new Promise((done) => setTimeout(done, wait));
       kept.tagDeeds = body.tagDeeds;
     },

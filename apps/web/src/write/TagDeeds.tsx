@@ -2,14 +2,14 @@ import { t } from '@lingui/core/macro';
 import { Trans } from '@lingui/react/macro';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
-import type { MessageView, TagDeed, TaggingDeed } from '@goodword/core/contract';
+import type { MessageView, TagTrigger, TagTriggerEvent } from '@goodword/core/contract';
 import { call } from '../app/api';
 import { useMay } from '../app/session';
 import { useTags } from '../app/groups';
-import { Problem } from '../ui/basics';
-import { changed, deedsOf, offered } from './deeds';
+import { ProblemNote } from '../ui/basics';
+import { changed, deedsOf, offeredTriggers } from './deeds';
 
-const WORDS: Record<TaggingDeed, string> = { followed: t`clicks a link`, replied: 'replies' };
+const WORDS: Record<TagTriggerEvent, string> = { followed: t`clicks a link`, replied: 'replies' };
 const WORD = 'bg-transparent border-b-2 border-ink font-semibold cursor-pointer max-w-[240px]';
 
 /** Sentences that tag whoever does something with the message; they may change when it has gone, and count from then on. */
@@ -23,12 +23,12 @@ export function TagDeeds({ message }: { message: MessageView }) {
   const save = useMutation({
     mutationKey,
     scope: { id: mutationKey.join(' ') },
-    mutationFn: (deeds: { tagDeeds: TagDeed[]; was: TagDeed[] }) => call('PUT', `messages/${message.id}/tag-deeds`, deeds),
+    mutationFn: (deeds: { tagDeeds: TagTrigger[]; was: TagTrigger[] }) => call('PUT', `messages/${message.id}/tag-deeds`, deeds),
     onSettled: () => (queryClient.isMutating({ mutationKey }) === 1 ? queryClient.invalidateQueries({ queryKey }) : undefined),
   });
   const { tagDeeds } = message;
   // Kept before anything is waited for, or a second change in haste would begin from before the first.
-  const change = (make: (deeds: TagDeed[]) => TagDeed[]) => {
+  const change = (make: (deeds: TagTrigger[]) => TagTrigger[]) => {
     const was = queryClient.getQueryData<MessageView>(queryKey)?.tagDeeds ?? tagDeeds;
     const next = make(was);
     void queryClient.cancelQueries({ queryKey }, { revert: false });
@@ -36,7 +36,7 @@ export function TagDeeds({ message }: { message: MessageView }) {
     save.mutate({ tagDeeds: next, was });
   };
   const known = deedsOf(message.channel);
-  const more = offered(tagDeeds, tags, message.channel);
+  const more = offeredTriggers(tagDeeds, tags, message.channel);
   if (tags.length === 0 || (!may && tagDeeds.length === 0)) return null;
   return (
     <section className="sheet px-4 py-2 flex flex-col gap-1" aria-label={t`Tags by what somebody does`}>
@@ -49,7 +49,7 @@ export function TagDeeds({ message }: { message: MessageView }) {
               className={WORD}
               disabled={!may}
               value={deed.on}
-              onChange={(event) => change((deeds) => changed(deeds, at, { on: event.target.value as TaggingDeed }))}
+              onChange={(event) => change((deeds) => changed(deeds, at, { on: event.target.value as TagTriggerEvent }))}
             >
               {known.map((on) => (
                 <option key={on} value={on}>
@@ -89,7 +89,7 @@ export function TagDeeds({ message }: { message: MessageView }) {
           {tagDeeds.length === 0 ? t`Tag whoever ${known.map((on) => WORDS[on]).join(' or ')}…` : t`And tag whoever…`}
         </button>
       )}
-      <Problem error={save.error} />
+      <ProblemNote error={save.error} />
     </section>
   );
 }

@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import { call } from '../app/api';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
-import { Button, Problem } from '../ui/basics';
+import { Button, ProblemNote } from '../ui/basics';
 
 /** A draft with the same words; who gets it is chosen anew. */
 export function UseAgain({ id, name }: { id: number; name: string }) {
@@ -21,7 +21,7 @@ export function UseAgain({ id, name }: { id: number; name: string }) {
       <Button disabled={copy.isPending} onClick={() => copy.mutate()} aria-label={t`Use the words of ${name} again`}>
         {t`Use again`}
       </Button>
-      <Problem error={copy.error} />
+      <ProblemNote error={copy.error} />
     </>
   );
 }

@@ -1,13 +1,13 @@
 import { screen, waitFor } from '@testing-library/react';
 import { useLocation } from 'react-router';
-import { reply, show, type Answers } from '../testing';
+import { reply, show, type StubbedAnswers } from '../testing';
 import { UseAgain } from './UseAgain';
 import { WriteToThem } from './WriteToThem';
 
 function Where() {
   return <p>{useLocation().pathname}</p>;
 }
-const shown = (what: React.ReactNode, answers: Answers) =>
+const shown = (what: React.ReactNode, answers: StubbedAnswers) =>
   show(
     <>
       {what}

@@ -6,7 +6,7 @@ import type { BeginTo } from '@goodword/core/contract';
 import { call } from '../app/api';
 import { refreshAll } from '../app/refresh';
 import { useMay } from '../app/session';
-import { Button, Problem } from '../ui/basics';
+import { Button, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { AboutMessage, type About } from './AboutMessage';
 
@@ -53,7 +53,7 @@ function Begin({ whom, to, onBegun }: Omit<Props, 'words' | 'asLink'>) {
   return (
     <form className="sheet p-5 flex flex-col gap-4" onSubmit={(event) => (event.preventDefault(), begin.mutate())}>
       <AboutMessage value={values} onChange={setValues} />
-      <Problem error={begin.error} />
+      <ProblemNote error={begin.error} />
       <Button type="submit" weight="main" className="self-start" disabled={begin.isPending}>
         {t`Begin to write`}
       </Button>

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { parse, STANDARD_NAMES } from '@goodword/core/merge';
-import { offered, openBrace, withField } from './braces';
+import { offeredFields, openBrace, withField } from './braces';
 
 test.each([
   ['Dear {', { from: 5, typed: '' }],
@@ -16,12 +16,12 @@ test.each([
 
 test('fields that begin so come first, then those that hold it; nothing typed offers all', () => {
   const names = STANDARD_NAMES;
-  expect(offered(names, '')).toEqual([...names]);
-  expect(offered(names, 'fir')[0]!.name).toBe('First name');
-  expect(offered(names, ' NAME ').map(({ name }) => name)).toEqual(
+  expect(offeredFields(names, '')).toEqual([...names]);
+  expect(offeredFields(names, 'fir')[0]!.name).toBe('First name');
+  expect(offeredFields(names, ' NAME ').map(({ name }) => name)).toEqual(
     names.filter(({ name }) => name.toLowerCase().includes('name')).map(({ name }) => name),
   );
-  expect(offered(names, 'zzz')).toEqual([]);
+  expect(offeredFields(names, 'zzz')).toEqual([]);
 });
 
 test.each([

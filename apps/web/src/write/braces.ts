@@ -19,7 +19,7 @@ export function openBrace(before: string): Brace | null {
 }
 
 /** Fields whose name begins so, then those that hold it. */
-export function offered(names: readonly MergeName[], typed: string): MergeName[] {
+export function offeredFields(names: readonly MergeName[], typed: string): MergeName[] {
   const word = typed.trim().toLowerCase();
   const begins = names.filter(({ name }) => name.toLowerCase().startsWith(word));
   return [...begins, ...names.filter((one) => !begins.includes(one) && one.name.toLowerCase().includes(word))];

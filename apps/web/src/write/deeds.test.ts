@@ -1,4 +1,4 @@
-import { changed, deedsOf, offered } from './deeds';
+import { changed, deedsOf, offeredTriggers } from './deeds';
 
 const TAGS = [{ id: 1 }, { id: 2 }];
 
@@ -8,11 +8,11 @@ test('a text is answered; a letter is answered and its links are followed', () =
 });
 
 test('the next sentence is one that is not said yet', () => {
-  expect(offered([], TAGS, 'email')).toEqual({ on: 'followed', tagId: 1 });
-  expect(offered([{ on: 'followed', tagId: 1 }], TAGS, 'email')).toEqual({ on: 'followed', tagId: 2 });
-  expect(offered([{ on: 'replied', tagId: 1 }], TAGS, 'text')).toEqual({ on: 'replied', tagId: 2 });
+  expect(offeredTriggers([], TAGS, 'email')).toEqual({ on: 'followed', tagId: 1 });
+  expect(offeredTriggers([{ on: 'followed', tagId: 1 }], TAGS, 'email')).toEqual({ on: 'followed', tagId: 2 });
+  expect(offeredTriggers([{ on: 'replied', tagId: 1 }], TAGS, 'text')).toEqual({ on: 'replied', tagId: 2 });
   expect(
-    offered(
+    offeredTriggers(
       [
         { on: 'replied', tagId: 1 },
         { on: 'replied', tagId: 2 },
@@ -21,13 +21,13 @@ test('the next sentence is one that is not said yet', () => {
       'text',
     ),
   ).toBeNull();
-  expect(offered([], [], 'email')).toBeNull();
+  expect(offeredTriggers([], [], 'email')).toBeNull();
 });
 
 test('six are enough', () => {
   const many = Array.from({ length: 9 }, (_none, id) => ({ id }));
   const six = many.slice(0, 6).map(({ id }) => ({ on: 'followed' as const, tagId: id }));
-  expect(offered(six, many, 'email')).toBeNull();
+  expect(offeredTriggers(six, many, 'email')).toBeNull();
 });
 
 test('a sentence that is changed into another stands once', () => {

@@ -1,6 +1,6 @@
-import { mended, type Words } from './mend';
+import { mendedWords, type WordsOfMessage } from './mend';
 
-const words: Words = {
+const words: WordsOfMessage = {
   name: 'n',
   purpose: 'appeals',
   listId: null,
@@ -18,7 +18,7 @@ const words: Words = {
 const fault = (excerpt: string) => ({ where: 'subject' as const, message: '', suggestion: 'First name', excerpt });
 
 test('the right name is put wherever the wrong one stands, and addresses are left alone', () => {
-  const right = mended(words, fault('{Frist name}'));
+  const right = mendedWords(words, fault('{Frist name}'));
   expect(right).toMatchObject({ subject: '{First name}, and {First name} again', text: 'Hi {First name}' });
   expect(JSON.stringify(right.letter)).toContain('Dear {First name},');
   expect(JSON.stringify(right.letter)).toContain('"label":"For {First name}"');
@@ -26,6 +26,6 @@ test('the right name is put wherever the wrong one stands, and addresses are lef
 });
 
 test('the words for a missing value stay', () => {
-  const right = mended({ ...words, subject: 'Dear {frst  name , or "you, all"},' }, fault('{frst  name , or "you, all"}'));
+  const right = mendedWords({ ...words, subject: 'Dear {frst  name , or "you, all"},' }, fault('{frst  name , or "you, all"}'));
   expect(right.subject).toBe('Dear {First name, or "you, all"},');
 });

@@ -1,10 +1,10 @@
 import type { MessageFault, MessageView } from '@goodword/core/contract';
 
 /** The words of a message, as they are edited and saved. */
-export type Words = Pick<MessageView, 'name' | 'purpose' | 'listId' | 'subject' | 'preheader' | 'letter' | 'text'>;
+export type WordsOfMessage = Pick<MessageView, 'name' | 'purpose' | 'listId' | 'subject' | 'preheader' | 'letter' | 'text'>;
 
 /** Puts the nearest right name where a wrong one stands, wherever it stands. */
-export function mended(words: Words, fault: MessageFault): Words {
+export function mendedWords(words: WordsOfMessage, fault: MessageFault): WordsOfMessage {
   const from = fault.excerpt!;
   const to = from.replace(/^\{\s*[^,}]+/, `{${fault.suggestion}`);
   const swap = (text: string) => text.split(from).join(to);
@@ -12,6 +12,6 @@ export function mended(words: Words, fault: MessageFault): Words {
     words.letter &&
     (JSON.parse(
       JSON.stringify(words.letter, (key, value: unknown) => ((key === 'text' || key === 'label') && typeof value === 'string' ? swap(value) : value)),
-    ) as Words['letter']);
+    ) as WordsOfMessage['letter']);
   return { ...words, subject: swap(words.subject), text: swap(words.text), letter };
 }

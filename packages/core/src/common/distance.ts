@@ -1,5 +1,5 @@
 /** A point on the Earth, in degrees: latitude -90 to 90, longitude -180 to 180. */
-export interface Point {
+export interface GeoPoint {
   latitude: number;
   longitude: number;
 }
@@ -11,7 +11,7 @@ const EARTH_KM = 6371.0088;
  * The great-circle distance in km by the haversine formula (R. W. Sinnott, "Virtues of the Haversine", Sky and Telescope
  * 68, 1984). The Earth is taken as a sphere, which is off by half a per cent at most.
  */
-export function distanceKm(a: Point, b: Point): number {
+export function distanceKm(a: GeoPoint, b: GeoPoint): number {
   const radians = (degrees: number) => (degrees * Math.PI) / 180;
   const halfSine = (degrees: number) => Math.sin(radians(degrees) / 2) ** 2;
   const h = halfSine(b.latitude - a.latitude) + Math.cos(radians(a.latitude)) * Math.cos(radians(b.latitude)) * halfSine(b.longitude - a.longitude);
@@ -19,7 +19,7 @@ export function distanceKm(a: Point, b: Point): number {
 }
 
 /** Reads "47.61, -122.33" (ISO 6709 in decimal degrees, north and east positive); null for anything that is no point. */
-export function parsePoint(text: string): Point | null {
+export function parsePoint(text: string): GeoPoint | null {
   const found = /^([+-]?\d{1,2}(?:\.\d+)?)(?:\s*[,;]\s*|\s+)([+-]?\d{1,3}(?:\.\d+)?)$/.exec(text.trim());
   if (!found) return null;
   const [latitude, longitude] = [Number(found[1]), Number(found[2])];

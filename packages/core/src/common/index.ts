@@ -16,7 +16,7 @@ export {
   startOfDay,
   yearStart,
 } from './calendar';
-export { distanceKm, parsePoint, type Point } from './distance';
+export { distanceKm, parsePoint, type GeoPoint } from './distance';
 export { editDistance, nearest } from './nearest';
-export { said, type Code, type NamedPlace, type Said, type Value } from './said';
+export { said, type Code, type NamedPlace, type Said, type SaidValue } from './said';
 export { oneLine, seen, seenAll, visible } from './seen';

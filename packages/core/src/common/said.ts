@@ -8,7 +8,7 @@ export interface NamedPlace {
   place: string;
 }
 
-export type Value = string | number | Said | NamedPlace | readonly Value[];
+export type SaidValue = string | number | Said | NamedPlace | readonly SaidValue[];
 
 /**
  * Something to be said, without its words: which sentence of the catalog, and what it names. The core computes these; only
@@ -17,7 +17,7 @@ export type Value = string | number | Said | NamedPlace | readonly Value[];
  */
 export interface Said {
   code: Code;
-  values: Readonly<Record<string, Value>>;
+  values: Readonly<Record<string, SaidValue>>;
 }
 
 export const said = (code: Code, values: Said['values'] = {}): Said => ({ code, values });

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { Rule } from '../segment';
-import { basedOn, id, isoDay, page, scope, sendingChannel } from './common';
+import { basedOn, id, isoDaySchema, pageSchema, scope, sendingChannel } from './common';
 import { printAct, type PrintAct } from './calls';
 import { peopleGroup } from './groups';
 import { ruleTree } from './segments';
@@ -33,7 +33,7 @@ const act = Joi.alternatives().try(
     channel: sendingChannel.required(),
     scopes: Joi.array().items(scope).min(1).max(20).required(),
     how: Joi.string().valid('paper', 'phone', 'in-person', 'form').required(),
-    on: isoDay.required(),
+    on: isoDaySchema.required(),
     words: Joi.string().trim().min(3).max(1000).required(),
     voucher: Joi.string().trim().min(1).max(120).required(),
   }),
@@ -75,9 +75,9 @@ export interface BulkView {
 }
 
 /** A few letters of a name, the beginning of an email, or last digits of a number. */
-export const find = Joi.object({ text: Joi.string().trim().min(2).max(100).required() });
+export const finderQuery = Joi.object({ text: Joi.string().trim().min(2).max(100).required() });
 
-export interface Found {
+export interface FinderHit {
   kind: 'supporter' | 'list' | 'tag' | 'segment' | 'campaign' | 'message';
   id: number;
   name: string;
@@ -97,7 +97,7 @@ export const listPeople = Joi.object({
   by: by.default('name'),
   descending: Joi.boolean().default(false),
   fields: Joi.array().items(id).max(20).default([]),
-  ...page,
+  ...pageSchema,
 });
 
 export interface PeopleView extends PeopleColumns {

@@ -3,7 +3,7 @@ import type { LabelKind, Paper, PrintForm } from '../print';
 import { LABEL_KINDS, PRINT_FORMS, SHEET_COLUMNS } from '../print';
 import type { Purpose } from '../permission';
 import { peopleGroup, type PeopleGroup } from './groups';
-import { id, name, page, purpose } from './common';
+import { id, name, pageSchema, purpose } from './common';
 
 /** What can come of a call where no campaign gives its standings; with one, they stand behind these. */
 export const CALL_OUTCOMES = ['no answer', 'call again', 'talked'] as const;
@@ -73,7 +73,7 @@ export const makeCallList = Joi.object({
 });
 
 export const callPeople = Joi.object({
-  ...page,
+  ...pageSchema,
   after: Joi.number().integer().min(0).default(0),
   who: Joi.string().valid('all', 'may', 'open', 'again').default('all'),
 });

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { CAMPAIGN_KINDS, type CampaignKind } from '../campaigns';
-import { basedOn, id, name, page } from './common';
+import { basedOn, id, name, pageSchema } from './common';
 
 const standing = Joi.string().trim().min(1).max(60);
 
@@ -35,7 +35,7 @@ const group = Joi.alternatives().try(
 );
 export const rosterPut = Joi.object({ group: group.required(), standing: standing.required() });
 export const rosterOff = Joi.object({ group: group.required() });
-export const rosterQuery = Joi.object({ ...page, standing });
+export const rosterQuery = Joi.object({ ...pageSchema, standing });
 
 export interface CampaignView {
   id: number;

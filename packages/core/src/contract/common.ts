@@ -10,7 +10,7 @@ export const line = Joi.string().custom((value: string) => oneLine(value));
 export const name = line.trim().min(1).max(120);
 /** Of something that is saved again and again: the one that was changed. */
 export const version = Joi.number().integer().min(0).required();
-export const isoDay = Joi.string().pattern(/^\d{4}-\d\d-\d\d$/, 'YYYY-MM-DD');
+export const isoDaySchema = Joi.string().pattern(/^\d{4}-\d\d-\d\d$/, 'YYYY-MM-DD');
 export const channel = Joi.string().valid(...CHANNELS);
 export const sendingChannel = Joi.string().valid(...SENDING_CHANNELS);
 export const purpose = Joi.string().valid(...PURPOSES);
@@ -19,7 +19,7 @@ export const scope = Joi.string().custom((value: string, helpers) => (isScope(va
 export const idParams = Joi.object({ id: id.required() });
 
 /** Key-set paging: `after` is the opaque cursor of the page before. */
-export const page = { after: Joi.string().max(400), limit: Joi.number().integer().min(1).max(200).default(100) };
+export const pageSchema = { after: Joi.string().max(400), limit: Joi.number().integer().min(1).max(200).default(100) };
 
 export interface Page<Row> {
   rows: Row[];

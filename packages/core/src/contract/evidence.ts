@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import type { FormDefinition } from '../forms';
 import type { Channel } from '../permission';
-import type { EntryView, StandingView } from './supporters';
+import type { EntryView, ConsentStatusView } from './supporters';
 
 /** An entry with all that shows it: a teammate's view of it, and what stood around it. */
 export interface EvidenceEntry extends EntryView {
@@ -48,7 +48,7 @@ export interface PermissionReport {
     addresses: { kind: 'email' | 'mobile' | 'post'; shown: string; onHold: boolean }[];
   };
   /** At each address on its own. */
-  standings: (StandingView & { address: string | null })[];
+  standings: (ConsentStatusView & { address: string | null })[];
   entries: EvidenceEntry[];
   forms: { id: number; version: number; name: string; madeAt: string; definition: FormDefinition }[];
   sent: EvidenceDelivery[];

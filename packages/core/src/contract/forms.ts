@@ -67,12 +67,12 @@ export const saveForm = Joi.object({
   /** The version that was being edited. */
   version: Joi.number().integer().min(1).required(),
 });
-export const openForm = Joi.object({ open: Joi.boolean().required() });
+export const openFormSchema = Joi.object({ open: Joi.boolean().required() });
 export const slugParams = Joi.object({ slug: Joi.string().max(60).required() });
 /** Anything: the form itself says what counts, and the size of the whole is bounded before it is read. */
 export const postedForm = Joi.object().pattern(Joi.string().max(80), Joi.any()).max(120);
 export const pageQuery = Joi.object().pattern(Joi.string().max(80), Joi.any()).max(60);
-export const postedChoices = Joi.object().pattern(Joi.string().max(80), Joi.any()).max(300);
+export const postedPreferences = Joi.object().pattern(Joi.string().max(80), Joi.any()).max(300);
 
 export interface FormCounts {
   seen: number;

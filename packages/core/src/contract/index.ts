@@ -17,7 +17,7 @@ export type {
   NewAddress,
   NewPostal,
   RecordView,
-  StandingView,
+  ConsentStatusView,
   SupporterRow,
   MembershipView,
   TagUse,
@@ -42,14 +42,14 @@ export {
   type IntakeDraft,
   type JobView,
   type LayoutView,
-  type LookView,
+  type DoubleView,
   type RowsOnly,
   type RowVerdict,
   type LikelyDouble,
 } from './intake';
 export { type CampaignView, type MakeCampaign, type RosterGroup, type RosterRow } from './campaigns';
 export type { TextHook } from './public';
-export type { BulkAct, BulkState, BulkView, ExportForm, Found, PeopleColumns, PeopleView } from './bulk';
+export type { BulkAct, BulkState, BulkView, ExportForm, FinderHit, PeopleColumns, PeopleView } from './bulk';
 export type { PeopleGroup } from './groups';
 export {
   CALL_AGAIN,
@@ -84,13 +84,13 @@ export {
   type ReplyView,
   type ResultKind,
   type ResultPerson,
-  type TagDeed,
-  type TaggingDeed,
+  type TagTrigger,
+  type TagTriggerEvent,
   type ReaderView,
 } from './messages';
 
 /** RFC 9457 problem details, with the faults of each field. */
-export interface Problem {
+export interface ProblemDetails {
   type: string;
   title: string;
   status: number;

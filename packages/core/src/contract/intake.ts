@@ -2,7 +2,7 @@ import Joi from 'joi';
 import { FIELD_TYPES } from '../fields';
 import {
   BATCH_KINDS,
-  BATCH_ROADS,
+  BATCH_COLLECTION_METHODS,
   DAY_TARGETS,
   DELIMITERS,
   EMPTY_PLAN,
@@ -13,15 +13,15 @@ import {
   REFUSAL_STATUSES,
   type BatchKind,
   type ColumnChoice,
-  type FileReading,
-  type Found,
+  type ParseOptions,
+  type FileFindings,
   type Guess,
   type IntakePlan,
-  type LookKind,
+  type DoubtKind,
   type Mend,
 } from '../intake';
 import { CHANNELS, type Channel } from '../permission';
-import { basedOn, id, isoDay, name, page, scope, sendingChannel } from './common';
+import { basedOn, id, isoDaySchema, name, pageSchema, scope, sendingChannel } from './common';
 
 const order = Joi.string().valid('day-first', 'month-first');
 const type = Joi.string()
@@ -83,15 +83,15 @@ const channelPermission = Joi.alternatives().try(
     from: Joi.string().valid('everyone', 'column').required(),
     scopes: Joi.array().items(scope).min(1).max(20).required(),
     how: Joi.string()
-      .valid(...BATCH_ROADS)
+      .valid(...BATCH_COLLECTION_METHODS)
       .required(),
-    on: isoDay.required(),
+    on: isoDaySchema.required(),
     words: Joi.string().trim().min(10).max(2000).required(),
     voucher: Joi.string().trim().min(1).max(120).required(),
   }),
 );
 
-export const fileReading = Joi.object<FileReading>({
+export const fileReading = Joi.object<ParseOptions>({
   encoding: Joi.string().valid(...ENCODINGS),
   delimiter: Joi.string().valid(...DELIMITERS),
   sheet: nth.max(200),
@@ -218,7 +218,7 @@ export const decideRows = Joi.object<DecideRows>({
 export interface DecideRows {
   /** These rows, or all of a kind. */
   rows?: number[];
-  why?: LookKind;
+  why?: DoubtKind;
   as: 'merge' | 'new' | 'skip';
   /** Whom to merge with; the most likely where none is named. Minus its number for an earlier row of the file. */
   supporterId?: number;
@@ -267,7 +267,7 @@ export const ROWS_ONLY = [
 export type RowsOnly = (typeof ROWS_ONLY)[number];
 
 export const batchRowsQuery = Joi.object({
-  ...page,
+  ...pageSchema,
   verdict: Joi.string().valid(...ROW_VERDICTS),
   why: Joi.string().max(40),
   only: Joi.string().valid(...ROWS_ONLY),
@@ -275,8 +275,8 @@ export const batchRowsQuery = Joi.object({
 export const batchesQuery = Joi.object({
   state: Joi.string().valid('open', 'done', 'all').default('all'),
   by: id,
-  from: isoDay,
-  to: isoDay,
+  from: isoDaySchema,
+  to: isoDaySchema,
   source: Joi.string().trim().max(120).allow(''),
 });
 
@@ -307,7 +307,7 @@ export interface BatchView {
   createdAt: string;
   createdBy: string;
   /** What was found in the file; null while it is being read. */
-  found: Found | null;
+  found: FileFindings | null;
   plan: IntakePlan | null;
   /** What the page keeps of a batch that is not settled. */
   draft: IntakeDraft | null;
@@ -315,7 +315,7 @@ export interface BatchView {
   draftVersion: number;
   counts: Partial<Record<RowVerdict, number>>;
   /** Rows to look at, by why. */
-  looks: Partial<Record<LookKind, number>>;
+  looks: Partial<Record<DoubtKind, number>>;
   /** Rows that come in without one of their cells. */
   withFaults: number;
   /** Rows of which there is something to tell. */
@@ -372,7 +372,7 @@ export interface BatchRowView {
   mobile: string | null;
   reason: string;
   hint: string;
-  why: LookKind | null;
+  why: DoubtKind | null;
   candidates: LikelyDouble[];
   supporterId: number | null;
   /**
@@ -406,16 +406,16 @@ export interface RowWrites {
 }
 
 /** A row beside the people it may be, field by field. */
-export interface LookView {
+export interface DoubleView {
   row: number;
-  why: LookKind | null;
+  why: DoubtKind | null;
   fields: { key: string; name: string; row: string; theirs: Record<string, string> }[];
   people: (LikelyDouble & { name: string; supporterId: number | null; rowNo: number | null })[];
 }
 
 /** The file as it is read, before anything is settled. */
 export interface BatchPreview {
-  found: Found;
+  found: FileFindings;
   guesses: Guess[];
   what: BatchKind;
   rows: string[][];

@@ -1,8 +1,8 @@
 import Joi from 'joi';
 import type { LetterDoc } from '../letter';
-import { HELD_REASONS, type HeldReason, type Hours, type Purpose, type SendingChannel } from '../permission';
+import { SUPPRESSION_REASONS, type SuppressionReason, type Hours, type Purpose, type SendingChannel } from '../permission';
 import { peopleGroup, type PeopleGroup } from './groups';
-import { id, name, page, purpose, sendingChannel, version } from './common';
+import { id, name, pageSchema, purpose, sendingChannel, version } from './common';
 
 export const MESSAGE_STATES = ['draft', 'scheduled', 'preparing', 'sending', 'paused', 'stopped', 'done'] as const;
 export type MessageState = (typeof MESSAGE_STATES)[number];
@@ -117,12 +117,12 @@ export const saveRecipients = Joi.object<Recipients & { basedOn: number }>({
 });
 
 /** What somebody can do with a message to get a tag for it. That they opened it is too unsure. */
-export const TAGGING_DEEDS = ['followed', 'replied'] as const;
-export type TaggingDeed = (typeof TAGGING_DEEDS)[number];
+export const TAG_TRIGGER_EVENTS = ['followed', 'replied'] as const;
+export type TagTriggerEvent = (typeof TAG_TRIGGER_EVENTS)[number];
 
 /** Whoever does this with the message gets the tag. */
-export interface TagDeed {
-  on: TaggingDeed;
+export interface TagTrigger {
+  on: TagTriggerEvent;
   tagId: number;
 }
 
@@ -130,7 +130,7 @@ const tagDeeds = Joi.array()
   .items(
     Joi.object({
       on: Joi.string()
-        .valid(...TAGGING_DEEDS)
+        .valid(...TAG_TRIGGER_EVENTS)
         .required(),
       tagId: id.required(),
     }),
@@ -138,7 +138,7 @@ const tagDeeds = Joi.array()
   .unique()
   .max(6)
   .required();
-export const saveTagDeeds = Joi.object<{ tagDeeds: TagDeed[]; was: TagDeed[] }>({ tagDeeds, was: tagDeeds });
+export const saveTagTriggers = Joi.object<{ tagDeeds: TagTrigger[]; was: TagTrigger[] }>({ tagDeeds, was: tagDeeds });
 
 export const previewQuery = Joi.object({ supporterId: id });
 export const readersQuery = Joi.object({ search: Joi.string().trim().max(120).allow('').default('') });
@@ -156,10 +156,10 @@ export const sendMessage = Joi.object({
   at: Joi.date().iso().allow(null).default(null),
   digest: Joi.string().hex().length(64).required(),
 });
-export const heldQuery = Joi.object({
-  ...page,
+export const suppressedQuery = Joi.object({
+  ...pageSchema,
   verdict: Joi.string()
-    .valid('send', ...HELD_REASONS)
+    .valid('send', ...SUPPRESSION_REASONS)
     .required(),
 });
 
@@ -178,7 +178,7 @@ export interface MessageView {
   scheduledAt: string | null;
   updatedAt: string;
   testedAt: string | null;
-  tagDeeds: TagDeed[];
+  tagDeeds: TagTrigger[];
   /** Sent "now": until when it is taken back without a trace. */
   leavesAt: string | null;
   /** Named by whoever saves: of two who save from one version the second is told. */
@@ -211,7 +211,7 @@ export interface Preview {
 
 export interface LastLook {
   group: number;
-  held: { reason: HeldReason; people: number }[];
+  held: { reason: SuppressionReason; people: number }[];
   reached: number;
   parts: number | null;
   holes: { name: string; people: number }[];
@@ -228,7 +228,7 @@ export interface LastLook {
 }
 
 export const resultPeople = Joi.object({
-  ...page,
+  ...pageSchema,
   kind: Joi.string()
     .valid(...RESULT_KINDS)
     .required(),

@@ -1,19 +1,19 @@
 import Joi from 'joi';
 import {
-  ASKED_FOR,
+  RULE_PURPOSES,
   CHANNELS,
   isPlaceKey,
-  NEEDS,
+  REQUIRED_CONSENTS,
   PRESET_NAMES,
   RELATIONSHIPS,
   WEEKDAYS,
-  type AskedFor,
+  type RulePurpose,
   type Channel,
   type HouseRules,
 } from '../permission';
-import { isoDay, page } from './common';
+import { isoDaySchema, pageSchema } from './common';
 
-const need = Joi.string().valid(...NEEDS);
+const need = Joi.string().valid(...REQUIRED_CONSENTS);
 const each = <K extends string>(keys: readonly K[], value: Joi.Schema) =>
   Joi.object(Object.fromEntries(keys.map((key) => [key, value.required()]))).required();
 const ends = { from: Joi.number().integer().min(0).max(1439).required(), to: Joi.number().integer().min(0).max(1440).required() };
@@ -33,11 +33,11 @@ const placeRules = Joi.object({
     .valid(...PRESET_NAMES)
     .required(),
   options: Joi.array().items(Joi.string().max(60)).max(20).required(),
-  needs: each(CHANNELS, each(ASKED_FOR, need)),
+  needs: each(CHANNELS, each(RULE_PURPOSES, need)),
   lasts: each(RELATIONSHIPS, Joi.number().integer().min(1).max(120).allow(null)),
   charityOnly: Joi.array().items(Joi.string().valid(...RELATIONSHIPS)),
   offerNeeded: Joi.boolean(),
-  impliedFrom: isoDay.allow(null).required(),
+  impliedFrom: isoDaySchema.allow(null).required(),
   hours: Joi.object({ call: hours.required(), text: hours.required() }).required(),
   caps: each(CHANNELS, cap),
   track: Joi.object({ opens: Joi.boolean().required(), links: Joi.boolean().required() }).required(),
@@ -57,7 +57,7 @@ const houseRules = Joi.object({
   charityIn: Joi.array()
     .items(Joi.string().pattern(/^[A-Z]{2}$/))
     .max(250),
-  refusalOfferedSince: isoDay.allow(null),
+  refusalOfferedSince: isoDaySchema.allow(null),
   secondPair: Joi.boolean(),
   askingWords: Joi.array().items(Joi.string().trim().min(2).max(60)).max(200),
   textEndDays: Joi.number().integer().min(0).max(90),
@@ -72,7 +72,7 @@ export const saveRules = Joi.object({ rules: houseRules, basedOn: Joi.number().i
 /** What an owner says to a change that waits; whoever asked for it can only take it back. */
 export const settleRules = Joi.object({ agrees: Joi.boolean().required() });
 
-export const dncQuery = Joi.object({ ...page, search: Joi.string().trim().max(100).allow('') });
+export const dncQuery = Joi.object({ ...pageSchema, search: Joi.string().trim().max(100).allow('') });
 /** One entry a line: an address, a domain (`@example.org`), a number, or a range of numbers (`+12065550100 - +12065550199`). */
 export const addDnc = Joi.object({
   lines: Joi.string().trim().min(3).max(2_000_000).required(),
@@ -92,7 +92,7 @@ export const settleTask = Joi.object({ outcome: Joi.string().valid('meant', 'not
 
 export interface RuleEffect {
   channel: Channel;
-  askedFor: AskedFor;
+  askedFor: RulePurpose;
   /** People who could not be written to before and can after; and the other way round. */
   opens: number;
   closes: number;

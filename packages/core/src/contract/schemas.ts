@@ -78,11 +78,11 @@ export {
   unmergeParams,
 } from './record';
 export { answerCall, callParams, callPeople, makeCallList } from './calls';
-export { beginBulk, find, listPeople, savePeopleView } from './bulk';
+export { beginBulk, finderQuery, listPeople, savePeopleView } from './bulk';
 export { countSegment, explainParams, changeSegment, saveSegment, snapshotSegment } from './segments';
 export {
   handled,
-  heldQuery,
+  suppressedQuery,
   beginTo,
   makeMessage,
   previewQuery,
@@ -90,10 +90,10 @@ export {
   resultPeople,
   saveMessage,
   saveRecipients,
-  saveTagDeeds,
+  saveTagTriggers,
   sendMessage,
   settle,
 } from './messages';
 export { leaveBody, textHook, tokenParams } from './public';
 export { addDnc, dncQuery, saveRules, settleRules, settleTask, textAnswers, weighRules } from './permission';
-export { makeForm, openForm, pageQuery, postedChoices, postedForm, saveForm, slugParams } from './forms';
+export { makeForm, openFormSchema, pageQuery, postedPreferences, postedForm, saveForm, slugParams } from './forms';

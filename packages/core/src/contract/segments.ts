@@ -1,7 +1,18 @@
 import Joi from 'joi';
 import { STATES } from '../permission';
-import { FIELD_OPS, GIFT_MEASURES, isGroup, linesOf, MESSAGE_DEEDS, STANDARD_FIELDS, STRETCHES, TREE_LIMITS, UNITS, type Rule } from '../segment';
-import { basedOn, id, isoDay, name, scope, sendingChannel } from './common';
+import {
+  FIELD_OPS,
+  GIFT_MEASURES,
+  isGroup,
+  segmentLines,
+  MESSAGE_EVENTS,
+  STANDARD_FIELDS,
+  STRETCHES,
+  TREE_LIMITS,
+  UNITS,
+  type Rule,
+} from '../segment';
+import { basedOn, id, isoDaySchema, name, scope, sendingChannel } from './common';
 
 const value = Joi.alternatives().try(Joi.number(), Joi.string().max(200).allow(''));
 const day = Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/);
@@ -72,7 +83,7 @@ const LINES = [
   Joi.object({
     kind: Joi.string().valid('message').required(),
     deed: Joi.string()
-      .valid(...MESSAGE_DEEDS)
+      .valid(...MESSAGE_EVENTS)
       .required(),
     did: Joi.boolean().required(),
     messageId: id.allow(null).required(),
@@ -98,7 +109,7 @@ export const ruleTree = Joi.alternatives()
   .conditional('.kind', { switch: [group, ...LINES].map((schema) => ({ is: schema.extract('kind'), then: schema })), otherwise: Joi.forbidden() })
   .id('rule')
   .custom((rule: Rule, helpers) => {
-    if (depth(rule) > TREE_LIMITS.depth || linesOf(rule).length > TREE_LIMITS.lines) return helpers.error('any.invalid');
+    if (depth(rule) > TREE_LIMITS.depth || segmentLines(rule).length > TREE_LIMITS.lines) return helpers.error('any.invalid');
     return rule;
   });
 
@@ -106,7 +117,7 @@ export const countSegment = Joi.object({ tree: ruleTree.required(), reach: Joi.b
 export const saveSegment = Joi.object({ name: name.required(), tree: ruleTree.required() });
 export const changeSegment = saveSegment.keys({ basedOn: basedOn.required() });
 export const explainParams = Joi.object({ id: id.required(), supporterId: id.required() });
-export { isoDay };
+export { isoDaySchema };
 
 export interface CountedStep {
   words: string;

@@ -1,13 +1,13 @@
 import Joi from 'joi';
 import type { FieldType, FieldValue } from '../fields';
-import type { Channel, PermissionState, RecordedState, Road, Scope } from '../permission';
-import { ROADS } from '../permission';
+import type { Channel, PermissionState, RecordedState, CollectionMethod, Scope } from '../permission';
+import { COLLECTION_METHODS } from '../permission';
 import { FIELD_TYPES } from '../fields';
-import { basedOn, channel, id, isoDay, line, name, page, scope } from './common';
+import { basedOn, channel, id, isoDaySchema, line, name, pageSchema, scope } from './common';
 import type { HouseholdView, NoteView } from './record';
 
 export const supporterQuery = Joi.object({
-  ...page,
+  ...pageSchema,
   search: Joi.string().trim().max(100).allow(''),
   tag: id,
   list: id,
@@ -68,18 +68,18 @@ export const addEntry = Joi.object({
   scope: scope.required(),
   state: Joi.string().valid('yes', 'no', 'implied', 'pause').required(),
   how: Joi.string()
-    .valid(...ROADS)
+    .valid(...COLLECTION_METHODS)
     .required(),
-  on: isoDay.required(),
+  on: isoDaySchema.required(),
   words: Joi.string().trim().max(2000).allow('').required(),
   /** Last day of a pause. */
-  until: isoDay,
+  until: isoDaySchema,
   evidenceId: id,
 });
 
 export const objection = Joi.object({
   how: Joi.string().valid('phone', 'paper', 'in-person', 'reply').required(),
-  on: isoDay.required(),
+  on: isoDaySchema.required(),
   words: Joi.string().trim().min(3).max(2000).required(),
 });
 
@@ -101,7 +101,7 @@ export const EVIDENCE_LIMIT = 10 * 1024 * 1024;
 
 export const addGift = Joi.object({
   amount: Joi.number().integer().positive().max(1e11).required(),
-  on: isoDay.required(),
+  on: isoDaySchema.required(),
   note: Joi.string().trim().max(200).allow('').default(''),
 });
 
@@ -189,7 +189,7 @@ export interface EntryView {
   state: RecordedState;
   at: string;
   until: string | null;
-  how: Road;
+  how: CollectionMethod;
   words: string;
   source: string;
   recordedBy: string | null;
@@ -201,7 +201,7 @@ export interface EntryView {
   evidence: { id: number; name: string } | null;
 }
 
-export interface StandingView {
+export interface ConsentStatusView {
   channel: Channel;
   scope: Scope;
   scopeName: string;
@@ -292,7 +292,7 @@ export interface RecordView {
   /** Campaigns that they are on the roster of, with where they stand and where they could. */
   rosters: { id: number; name: string; standing: string; standings: string[] }[];
   gifts: { id: number; amount: number; on: string; note: string }[];
-  standings: StandingView[];
+  standings: ConsentStatusView[];
   entries: EntryView[];
   household: HouseholdView | null;
   /** As the person is greeted, with whoever they live with. */

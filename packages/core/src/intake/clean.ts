@@ -6,13 +6,13 @@ import { plainAmerican } from './plain-numbers';
  * An address as it is kept. `country` is that of a telephone number, where its number alone says so; `hint` what is worth
  * telling though nothing is wrong.
  */
-export interface Address {
+export interface CleanAddress {
   normal: string;
   shown: string;
   country?: string;
   hint?: Said;
 }
-export type Cleaned = ({ ok: true } & Address) | { ok: false; reason: Said };
+export type Cleaned = ({ ok: true } & CleanAddress) | { ok: false; reason: Said };
 
 const ATOM = /^[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+(\.[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+)*$/u;
 const LABEL = /^[\p{L}\p{N}]([\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?$/u;

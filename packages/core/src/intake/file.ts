@@ -1,7 +1,7 @@
 import { said, type Said } from '../common';
 import Papa from 'papaparse';
 import { decoderOf, guessEncoding, type Encoding } from './encoding';
-import type { Delimiter, FileReading, Found } from './reading';
+import type { Delimiter, ParseOptions, FileFindings } from './reading';
 import { Unreadable } from './records';
 import { emptiness, FileReader, openFile } from './shape';
 
@@ -12,7 +12,7 @@ export interface Sheet {
   delimiter: Delimiter;
 }
 
-export type Read = { ok: true; sheet: Sheet; found: Found } | { ok: false; reason: Said };
+export type ReadFile = { ok: true; sheet: Sheet; found: FileFindings } | { ok: false; reason: Said };
 
 /** What the first bytes say that a file is, whatever it is called. */
 export type FileNature = 'text' | 'vcard' | 'workbook' | 'empty' | { not: 'png' | 'jpeg' | 'gif' | 'pdf' | 'no-text' };
@@ -66,7 +66,7 @@ export function decodeFile(bytes: Uint8Array, encoding?: Encoding): Decoded {
 }
 
 /** A whole text file from its bytes to its rows; lines that are no person are left out. For files that fit into memory. */
-export function readFile(bytes: Uint8Array, reading: FileReading = {}): Read {
+export function readFile(bytes: Uint8Array, reading: ParseOptions = {}): ReadFile {
   const nature = natureOf(bytes);
   const fault = nature === 'workbook' ? said('file.workbook') : notASheet(nature);
   if (fault) return { ok: false, reason: fault };
@@ -85,7 +85,7 @@ export function readFile(bytes: Uint8Array, reading: FileReading = {}): Read {
 }
 
 /** As `readFile`, from text. */
-export function readSheet(text: string, delimiter?: Delimiter): Read {
+export function readSheet(text: string, delimiter?: Delimiter): ReadFile {
   return readFile(new TextEncoder().encode(text), delimiter ? { delimiter } : {});
 }
 

@@ -10,21 +10,21 @@ import {
   RecordReader,
   unscrambled,
   Unreadable,
-  type FileReading,
-  type Line,
+  type ParseOptions,
+  type TextLine,
 } from '.';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 
 /** Reads a text in pieces of some size, as files come off a disk. */
-function inPieces(text: Uint8Array, size: number, reading: FileReading = {}): { lines: Line[]; found: ReturnType<FileReader['found']> } {
+function inPieces(text: Uint8Array, size: number, reading: ParseOptions = {}): { lines: TextLine[]; found: ReturnType<FileReader['found']> } {
   const reader = new FileReader(openFile(text, true, reading));
-  const lines: Line[] = [];
+  const lines: TextLine[] = [];
   for (let at = 0; at < text.length; at += size) lines.push(...reader.push(text.subarray(at, at + size)));
   return { lines: [...lines, ...reader.end()], found: reader.found() };
 }
 
-const people = (text: string, reading?: FileReading) =>
+const people = (text: string, reading?: ParseOptions) =>
   inPieces(bytes(text), 7, reading)
     .lines.filter((line) => line.aside === null)
     .map((line) => line.cells.join('|'));

@@ -1,9 +1,9 @@
 export { ENCODINGS, guessEncoding, type Encoding } from './encoding';
 export { unscrambled } from './mojibake';
-export { DELIMITERS, FILE_LIMITS, type Aside, type Delimiter, type FileReading, type Found, type Workbook } from './reading';
+export { DELIMITERS, FILE_LIMITS, type Aside, type Delimiter, type ParseOptions, type FileFindings, type Workbook } from './reading';
 export { RecordReader, Unreadable } from './records';
-export { emptiness, FileReader, guessHeader, openFile, type Line, type Opening } from './shape';
-export { decodeFile, defused, natureOf, notASheet, readFile, readSheet, writeCsv, type FileNature, type Read, type Sheet } from './file';
+export { emptiness, FileReader, guessHeader, openFile, type TextLine, type Opening } from './shape';
+export { decodeFile, defused, natureOf, notASheet, readFile, readSheet, writeCsv, type FileNature, type ReadFile, type Sheet } from './file';
 export { CardReader, tableOfCards, type CardRow } from './vcard';
 export { plainAmerican } from './plain-numbers';
 export {
@@ -19,7 +19,7 @@ export {
   looseEmail,
   mailboxOf,
   nameMatchKey,
-  type Address,
+  type CleanAddress,
   type Cleaned,
 } from './clean';
 export { addressHint, isRoleAddress, meantDomain } from './health';
@@ -39,7 +39,7 @@ export {
 export { isSwapped, menderOf, type Mend, type Mender } from './mends';
 export {
   allColumns,
-  BATCH_ROADS,
+  BATCH_COLLECTION_METHODS,
   columnFaults,
   fileFaults,
   EMPTY_PLAN,
@@ -69,7 +69,7 @@ export {
 } from './guess';
 export { ChapterFinder, readHomes, type ChapterHome } from './chapters';
 export { BECAME } from './became';
-export { gatherSpellings, type Gathering } from './spellings';
+export { gatherSpellings, type SpellingGroup } from './spellings';
 export { applyLayout, bestLayout, layoutKey, withFieldsNow, type Layout, type LayoutFit } from './layouts';
 export { cutTags, joinTags } from './tags';
 export {
@@ -84,8 +84,8 @@ export {
   type GiftCells,
   type RowRules,
 } from './row';
-export { LOOK_KINDS, MATCH_KEYS, matchRow, type Candidate, type FoundBy, type LookKind, type Match, type MatchKey, type Scored } from './match';
+export { DOUBT_KINDS, MATCH_KEYS, matchRow, type Candidate, type FoundBy, type DoubtKind, type Match, type MatchKey, type Scored } from './match';
 export { placeOfRow, type RowPlace } from './place';
-export { domainsOf, readRefusal, type Refusal } from './refusals';
+export { refusalDomains, readRefusal, type Refusal } from './refusals';
 export { domainsOfRow, withDomains, type DomainFacts } from './domains';
 export { writeCard, type CardPerson } from './vcard-writer';

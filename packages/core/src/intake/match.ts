@@ -18,8 +18,8 @@ export interface Candidate extends PersonName {
 }
 
 /** Why a row may be someone, for settling all of a kind in one stroke. */
-export const LOOK_KINDS = ['two-people', 'other-name-same-id', 'same-name', 'short-form', 'initial', 'transposed', 'alike', 'loose-email'] as const;
-export type LookKind = (typeof LOOK_KINDS)[number];
+export const DOUBT_KINDS = ['two-people', 'other-name-same-id', 'same-name', 'short-form', 'initial', 'transposed', 'alike', 'loose-email'] as const;
+export type DoubtKind = (typeof DOUBT_KINDS)[number];
 
 export interface Scored {
   id: number;
@@ -34,7 +34,7 @@ export type Match =
   | { kind: 'shares' }
   | { kind: 'same'; id: number; by: MatchKey }
   /** Perhaps one of these; a person decides. Best first. */
-  | { kind: 'look'; why: LookKind; candidates: Scored[] };
+  | { kind: 'look'; why: DoubtKind; candidates: Scored[] };
 
 /**
  * How much each thing in common counts; an own weighing, made so that a shared address with a misspelt name (45 + 36)
@@ -126,7 +126,7 @@ function unsettled(found: readonly Person[], order: readonly MatchKey[]): Match 
   return { kind: shares ? 'shares' : 'new' };
 }
 
-function whyLook({ kinship: name, by }: Person): LookKind {
+function whyLook({ kinship: name, by }: Person): DoubtKind {
   if (name !== 'same' && name !== 'partly' && name !== 'other') return name;
   return by.has('looseEmail') ? 'loose-email' : 'same-name';
 }

@@ -1,10 +1,10 @@
 import { said, type Code, type Said } from '../common';
 import type { FieldType } from '../fields';
-import type { Road, Scope, SendingChannel } from '../permission';
+import type { CollectionMethod, Scope, SendingChannel } from '../permission';
 import { choiceKey, type ColumnChoice, type Constant } from './columns';
 import type { MatchKey } from './match';
 import type { Mend } from './mends';
-import type { FileReading } from './reading';
+import type { ParseOptions } from './reading';
 import type { BatchKind } from './row';
 import type { RefusalStatus } from './statuses';
 
@@ -16,7 +16,7 @@ export type ChannelPermission =
       /** For all rows, or only for those whose consent column says yes. A no in that column is always recorded. */
       from: 'everyone' | 'column';
       scopes: Scope[];
-      how: Road;
+      how: CollectionMethod;
       /** ISO day on which they agreed; a column of days goes before it. */
       on: string;
       words: string;
@@ -33,7 +33,7 @@ export interface ConfirmRequest {
 export interface IntakePlan {
   what: BatchKind;
   /** How the file is read, where a person chose otherwise than what was found. */
-  reading?: FileReading;
+  reading?: ParseOptions;
   columns: ColumnChoice[];
   /** Values that every row gets, as though in further columns. */
   constants: Constant[];
@@ -99,7 +99,7 @@ export function withConstants(cells: readonly string[], plan: Pick<IntakePlan, '
 }
 
 /** Ways that a whole batch can have agreed. */
-export const BATCH_ROADS = ['paper', 'form', 'in-person', 'phone'] as const satisfies readonly Road[];
+export const BATCH_COLLECTION_METHODS = ['paper', 'form', 'in-person', 'phone'] as const satisfies readonly CollectionMethod[];
 
 /** What keeps a plan from being taken: where in it, and why. */
 export interface PlanFault {

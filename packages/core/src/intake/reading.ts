@@ -14,7 +14,7 @@ export const DELIMITERS = [',', ';', '\t', '|'] as const;
 export type Delimiter = (typeof DELIMITERS)[number];
 
 /** How a file is to be read where what the program finds is wrong: chosen by a person, kept with the plan. */
-export interface FileReading {
+export interface ParseOptions {
   encoding?: Encoding;
   delimiter?: Delimiter;
   /** Which sheet of a workbook, counted from 1. */
@@ -31,7 +31,7 @@ export interface FileReading {
 export type Aside = 'blank' | 'header' | 'total';
 
 /** What was found out about a file while it was read. */
-export interface Found {
+export interface FileFindings {
   kind: 'text' | 'workbook' | 'vcard';
   encoding: Encoding;
   /** Whether the encoding is known; a guess is shown as one. */

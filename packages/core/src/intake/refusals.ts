@@ -40,7 +40,7 @@ function readRange(from: string, to: string, country: string): ReturnType<typeof
 }
 
 /** The domains that an address lies under, its own first: what closes a domain closes whatever is below it. */
-export function domainsOf(email: string): string[] {
+export function refusalDomains(email: string): string[] {
   const labels = email.slice(email.lastIndexOf('@') + 1).split('.');
   return labels.slice(0, -1).map((_label, i) => labels.slice(i).join('.'));
 }

@@ -1,7 +1,7 @@
 import { type Code, type Day, isoDay, said, type Said, visible } from '../common';
 import { coerce, parseDate, parseYesNo, readCountry, readMoney, type DateOrder, type FieldType, type FieldValue } from '../fields';
 import { SENDING_CHANNELS, type Channel, type SendingChannel } from '../permission';
-import { cleanEmail, cleanName, cleanPhone, cutAddresses, cutName, cutNameEmail, cutPhones, type Address, type Cleaned } from './clean';
+import { cleanEmail, cleanName, cleanPhone, cutAddresses, cutName, cutNameEmail, cutPhones, type CleanAddress, type Cleaned } from './clean';
 import type { ColumnChoice } from './columns';
 import { addressHint } from './health';
 import type { PostalAddress } from './places';
@@ -28,11 +28,11 @@ export interface GiftCells {
 export interface CleanRow {
   firstName: string;
   lastName: string;
-  email: Address | null;
-  mobile: Address | null;
+  email: CleanAddress | null;
+  mobile: CleanAddress | null;
   /** Further addresses of the same person. */
-  moreEmails: Address[];
-  moreMobiles: Address[];
+  moreEmails: CleanAddress[];
+  moreMobiles: CleanAddress[];
   externalId: string | null;
   post: PostalAddress | null;
   tags: string[];
@@ -296,7 +296,7 @@ class RowReader {
     else if (this.row.mobile.normal !== address.normal) this.row.moreMobiles.push(address);
   }
 
-  private kept(column: number, cleaned: Cleaned): Address | null {
+  private kept(column: number, cleaned: Cleaned): CleanAddress | null {
     if (!cleaned.ok) {
       this.fault(column, cleaned.reason);
       return null;

@@ -3,7 +3,7 @@ import { parseNumber } from '../fields';
 import { nameMatchKey } from './clean';
 import { decoderOf, guessEncoding, type Encoding } from './encoding';
 import { unscrambled } from './mojibake';
-import { DELIMITERS, FILE_LIMITS, type Aside, type Delimiter, type FileReading, type Found } from './reading';
+import { DELIMITERS, FILE_LIMITS, type Aside, type Delimiter, type ParseOptions, type FileFindings } from './reading';
 import { RecordReader, SEPARATOR_LINE, Unreadable, withoutSeparatorLine } from './records';
 
 /** How much of the start of a file its header, separator and line ends are found from, in bytes. */
@@ -13,7 +13,7 @@ const START = 256 * 1024;
 const HEADER_WITHIN = 30;
 
 /** One line under the header: its cells, and what it is where it is no person. */
-export interface Line {
+export interface TextLine {
   cells: string[];
   aside: Aside | null;
 }
@@ -69,7 +69,7 @@ function isTotal(cells: readonly string[]): boolean {
 }
 
 /** The encoding, separator, header and the like of a file, from its start; the rest is found out as it is read. */
-export function openFile(start: Uint8Array, whole: boolean, reading: FileReading, encoding?: { encoding: Encoding; sure: boolean }): Opening {
+export function openFile(start: Uint8Array, whole: boolean, reading: ParseOptions, encoding?: { encoding: Encoding; sure: boolean }): Opening {
   const head = start.subarray(0, START);
   // Cut at a line end: half a letter at the end would make valid UTF-8 look broken.
   const cut = whole && start.length <= START ? head : head.subarray(0, head.lastIndexOf(10) + 1 || head.length);
@@ -128,21 +128,21 @@ export class FileReader {
     this.records = new RecordReader(opening);
   }
 
-  push(piece: Uint8Array): Line[] {
+  push(piece: Uint8Array): TextLine[] {
     return this.lines(this.records.push(piece));
   }
 
-  end(): Line[] {
+  end(): TextLine[] {
     return this.lines(this.records.end());
   }
 
-  private lines(records: string[][]): Line[] {
-    const lines: Line[] = [];
+  private lines(records: string[][]): TextLine[] {
+    const lines: TextLine[] = [];
     for (const record of records) this.take(record, lines);
     return lines;
   }
 
-  private take(record: string[], lines: Line[]): void {
+  private take(record: string[], lines: TextLine[]): void {
     const blank = filled(record) === 0;
     if (blank && this.headerKey === null) return;
     const cells = this.opening.unscramble ? record.map((cell) => unscrambled(cell) ?? cell) : record;
@@ -178,7 +178,7 @@ export class FileReader {
     return isTotal(cells) ? 'total' : null;
   }
 
-  private counted(cells: string[], aside: Aside | null): Line {
+  private counted(cells: string[], aside: Aside | null): TextLine {
     this.rows += 1;
     if (this.rows > FILE_LIMITS.rows) {
       throw new Unreadable('file.rows', { most: FILE_LIMITS.rows });
@@ -190,7 +190,7 @@ export class FileReader {
   }
 
   /** What was found; complete after `end`. */
-  found(kind: Found['kind'] = 'text'): Found {
+  found(kind: FileFindings['kind'] = 'text'): FileFindings {
     const keys = this.header.map(nameMatchKey);
     const doubled = [...new Set(this.header.filter((name, i) => name !== '' && keys.indexOf(keys[i]!) !== i))];
     const { encoding, sure, delimiter, separatorLine, headerLine, unscramble } = this.opening;
@@ -224,7 +224,7 @@ function keyOf(cells: readonly string[]): string {
 }
 
 /** What is said of a file without anybody in it; null where there is somebody. */
-export function emptiness(found: Pick<Found, 'header' | 'rows'>): Said | null {
+export function emptiness(found: Pick<FileFindings, 'header' | 'rows'>): Said | null {
   if (found.header.length === 0) return said('file.nothing');
   return found.rows === 0 ? said('file.nobody') : null;
 }

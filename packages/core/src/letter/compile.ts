@@ -1,5 +1,5 @@
-import { compile, type Compiled, type MergeFault, type Registry } from '../merge';
-import type { Block, Inline, LetterDoc, Mark } from './doc';
+import { compile, type CompiledTemplate, type MergeFault, type Registry } from '../merge';
+import type { Block, Inline, LetterDoc, InlineMark } from './doc';
 
 /** HTML text and attribute escaping. */
 export function escapeHtml(text: string): string {
@@ -8,7 +8,7 @@ export function escapeHtml(text: string): string {
 
 /** A letter ready to be filled for many people: slots are merge fields and, as `link:N`, the tracked links. */
 export interface CompiledLetter {
-  html: Compiled;
+  html: CompiledTemplate;
   /** Addresses behind the links, in order: slot `link:0` is the first. Equal addresses share one. */
   links: string[];
 }
@@ -29,7 +29,7 @@ const STYLE = {
 };
 
 class LetterWriter {
-  readonly parts: Compiled['parts'] = [];
+  readonly parts: CompiledTemplate['parts'] = [];
   readonly faults: MergeFault[] = [];
   readonly links: string[] = [];
 
@@ -91,7 +91,7 @@ class LetterWriter {
     }
   }
 
-  private text(text: string, marks: readonly Mark[]): void {
+  private text(text: string, marks: readonly InlineMark[]): void {
     const closing: string[] = [];
     for (const mark of marks) {
       if (mark.type === 'link') this.openLink(mark.attrs.href, 'color:#0F766B');
@@ -130,8 +130,8 @@ class LetterWriter {
 const HIDDEN = '<div style="display:none;max-height:0;overflow:hidden">';
 
 /** Joins neighbouring literals, so that filling a letter for one person is a join of few strings. */
-function joinLiterals(parts: Compiled['parts']): Compiled['parts'] {
-  const out: Compiled['parts'] = [];
+function joinLiterals(parts: CompiledTemplate['parts']): CompiledTemplate['parts'] {
+  const out: CompiledTemplate['parts'] = [];
   for (const part of parts) {
     const last = out.length - 1;
     if (typeof part === 'string' && typeof out[last] === 'string') out[last] += part;
@@ -158,7 +158,7 @@ export interface Footer {
  * The whole mail: body, footer with slots `why` (what it rests on; the footer's words where a person's are not known),
  * `leave` (the way out), `imprint` (who sends; a chapter may have an address of its own) and `pixel` (the open mark, may be empty). The line after the subject may merge as any text does.
  */
-export function wrapLetter(letter: CompiledLetter, footer: Footer, preheader: Compiled): CompiledLetter {
+export function wrapLetter(letter: CompiledLetter, footer: Footer, preheader: CompiledTemplate): CompiledLetter {
   const small = 'margin:0 0 8px;font:13px/1.5 Arial,sans-serif;color:#51626A';
   const head =
     '<!doctype html><html><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"></head>' +
@@ -168,7 +168,7 @@ export function wrapLetter(letter: CompiledLetter, footer: Footer, preheader: Co
     '<table role="presentation" width="600" cellpadding="0" cellspacing="0" style="max-width:600px;width:100%"><tr><td style="padding:24px">';
   const foot = '<hr style="border:0;border-top:1px solid #D3DAD6;margin:24px 0 16px">' + `<p style="${small}">`;
   const after = `" style="color:#51626A">Leave, or choose what you get</a></p>` + `<p style="${small}">`;
-  const parts: Compiled['parts'] = [
+  const parts: CompiledTemplate['parts'] = [
     head,
     ...(preheader.parts.length === 0
       ? []

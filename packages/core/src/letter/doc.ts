@@ -17,9 +17,9 @@ export interface ListItem {
   content?: Block[];
 }
 
-export type Inline = { type: 'text'; text: string; marks?: Mark[] } | { type: 'hardBreak' };
+export type Inline = { type: 'text'; text: string; marks?: InlineMark[] } | { type: 'hardBreak' };
 
-export type Mark = { type: 'bold' | 'italic' } | { type: 'link'; attrs: { href: string } };
+export type InlineMark = { type: 'bold' | 'italic' } | { type: 'link'; attrs: { href: string } };
 
 /** Addresses that may stand behind a link: web pages, mail and telephone. */
 export function isSafeLink(href: string): boolean {

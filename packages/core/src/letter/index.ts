@@ -1,2 +1,2 @@
-export { imageIdOf, isSafeLink, letterFault, type Block, type Inline, type LetterDoc, type Mark } from './doc';
+export { imageIdOf, isSafeLink, letterFault, type Block, type Inline, type LetterDoc, type InlineMark } from './doc';
 export { compileLetter, escapeHtml, wrapLetter, type CompiledLetter, type Footer, type LetterSurroundings } from './compile';

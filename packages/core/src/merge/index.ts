@@ -1,3 +1,3 @@
-export { parse, type Fault, type Parsed, type Piece, type Span } from './parse';
+export { parse, type MergeSyntaxFault, type ParsedTemplate, type Piece, type SourceSpan } from './parse';
 export { nameKey, registryOf, STANDARD_NAMES, type MergeName, type Registry } from './registry';
-export { compile, holes, render, slotsOf, type Compiled, type MergeFault, type MergeValues, type Slot } from './render';
+export { compile, emptySlots, render, slotsOf, type CompiledTemplate, type MergeFault, type MergeValues, type MergeSlot } from './render';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { spoken } from '../words';
-import { compile, holes, parse, registryOf, render, STANDARD_NAMES } from '.';
+import { compile, emptySlots, parse, registryOf, render, STANDARD_NAMES } from '.';
 
 const registry = registryOf([...STANDARD_NAMES, { name: 'Favourite crossing', key: 'field:4', fallback: 'the evening run', group: 'Supporter' }]);
 const fill = (source: string, values = {}) => render(compile(source, registry), values);
@@ -38,9 +38,9 @@ test.each([
 
 test('holes are the slots with neither value nor words', () => {
   const compiled = compile('{First name} {Last name, or "x"} {Favourite crossing}', registry);
-  expect(holes(compiled, {}).map((slot) => slot.name)).toEqual(['First name']);
-  expect(holes(compiled, { firstName: '' }).map((slot) => slot.name)).toEqual(['First name']);
-  expect(holes(compiled, { firstName: 'Ines' })).toEqual([]);
+  expect(emptySlots(compiled, {}).map((slot) => slot.name)).toEqual(['First name']);
+  expect(emptySlots(compiled, { firstName: '' }).map((slot) => slot.name)).toEqual(['First name']);
+  expect(emptySlots(compiled, { firstName: 'Ines' })).toEqual([]);
 });
 
 test('values are escaped, the text around them is not', () => {

@@ -1,20 +1,20 @@
 import { said, type Said } from '../common';
 /** From and to, in UTF-16 units of the source, end exclusive. */
-export interface Span {
+export interface SourceSpan {
   from: number;
   to: number;
 }
 
-export type Piece = { kind: 'text'; text: string } | { kind: 'merge'; name: string; or: string | null; span: Span };
+export type Piece = { kind: 'text'; text: string } | { kind: 'merge'; name: string; or: string | null; span: SourceSpan };
 
-export interface Fault {
-  span: Span;
+export interface MergeSyntaxFault {
+  span: SourceSpan;
   said: Said;
 }
 
-export interface Parsed {
+export interface ParsedTemplate {
   pieces: Piece[];
-  faults: Fault[];
+  faults: MergeSyntaxFault[];
 }
 
 /** More faults than these help nobody to mend them. */
@@ -29,9 +29,9 @@ export const MOST_FAULTS = 20;
  *
  * A field that cannot be read stays in the text as it was typed and is reported, the first twenty of them; nothing is lost.
  */
-export function parse(source: string): Parsed {
+export function parse(source: string): ParsedTemplate {
   const pieces: Piece[] = [];
-  const faults: Fault[] = [];
+  const faults: MergeSyntaxFault[] = [];
   let literal = '';
   const flush = () => {
     if (literal !== '') pieces.push({ kind: 'text', text: literal });
@@ -63,7 +63,7 @@ export function parse(source: string): Parsed {
 
 type Field = Extract<Piece, { kind: 'merge' }>;
 
-function readField(source: string, from: number): Field | Fault {
+function readField(source: string, from: number): Field | MergeSyntaxFault {
   const end = closingBrace(source, from);
   if (end < 0) return { span: { from, to: from + 1 }, said: said('merge.open') };
   const span = { from, to: end + 1 };

@@ -1,21 +1,21 @@
 import { said } from '../common';
-import { MOST_FAULTS, parse, type Fault, type Span } from './parse';
+import { MOST_FAULTS, parse, type MergeSyntaxFault, type SourceSpan } from './parse';
 import type { Registry } from './registry';
 
 /** A compiled text: literal strings and slots in turn, ready to be filled for any number of people. */
-export interface Compiled {
-  parts: (string | Slot)[];
+export interface CompiledTemplate {
+  parts: (string | MergeSlot)[];
   faults: MergeFault[];
 }
 
-export interface Slot {
+export interface MergeSlot {
   key: string;
   name: string;
   /** What stands where the value is missing: the writer's words, else the field's standing ones, else nothing. */
   or: string | null;
 }
 
-export interface MergeFault extends Fault {
+export interface MergeFault extends MergeSyntaxFault {
   /** The nearest right name, where the fault is a wrong one. */
   suggestion: string | null;
 }
@@ -24,9 +24,9 @@ export interface MergeFault extends Fault {
 export type MergeValues = Record<string, string | null | undefined>;
 
 /** Checks every name against the registry. An unknown one stays as typed in the text and is reported. */
-export function compile(source: string, registry: Registry): Compiled {
+export function compile(source: string, registry: Registry): CompiledTemplate {
   const { pieces, faults } = parse(source);
-  const out: Compiled = { parts: [], faults: faults.map((fault) => ({ ...fault, suggestion: null })) };
+  const out: CompiledTemplate = { parts: [], faults: faults.map((fault) => ({ ...fault, suggestion: null })) };
   for (const piece of pieces) {
     if (piece.kind === 'text') {
       out.parts.push(piece.text);
@@ -43,14 +43,14 @@ export function compile(source: string, registry: Registry): Compiled {
   return out;
 }
 
-function unknownName(name: string, span: Span, registry: Registry): MergeFault {
+function unknownName(name: string, span: SourceSpan, registry: Registry): MergeFault {
   const suggestion = registry.suggest(name);
   const why = suggestion ? said('merge.unknown-near', { name, nearest: suggestion }) : said('merge.unknown', { name });
   return { span, said: why, suggestion };
 }
 
 /** Fills the slots. `escape` is applied to values and "or" words alike, never to the literal text. */
-export function render(compiled: Compiled, values: MergeValues, escape: (value: string) => string = (v) => v): string {
+export function render(compiled: CompiledTemplate, values: MergeValues, escape: (value: string) => string = (v) => v): string {
   let out = '';
   for (const part of compiled.parts) {
     if (typeof part === 'string') out += part;
@@ -60,10 +60,10 @@ export function render(compiled: Compiled, values: MergeValues, escape: (value: 
 }
 
 /** The slots that would show a hole for these values. */
-export function holes(compiled: Compiled, values: MergeValues): Slot[] {
+export function emptySlots(compiled: CompiledTemplate, values: MergeValues): MergeSlot[] {
   return slotsOf(compiled).filter((slot) => !values[slot.key] && slot.or === null);
 }
 
-export function slotsOf(compiled: Compiled): Slot[] {
-  return compiled.parts.filter((part): part is Slot => typeof part !== 'string');
+export function slotsOf(compiled: CompiledTemplate): MergeSlot[] {
+  return compiled.parts.filter((part): part is MergeSlot => typeof part !== 'string');
 }

@@ -1,4 +1,4 @@
-import { asksToConfirm, mayAskToConfirm, mustConfirm, PRESETS, requestStands, vouchedState, type Marks, type Request } from '.';
+import { asksToConfirm, mayAskToConfirm, mustConfirm, PRESETS, requestStands, vouchedState, type Marks, type ConfirmationRequest } from '.';
 
 const DAY = 86_400_000;
 const NOW = 100 * DAY;
@@ -36,7 +36,7 @@ describe('whether a form is confirmed', () => {
 });
 
 describe('whether a request may go', () => {
-  const may = (more: Partial<Request>) =>
+  const may = (more: Partial<ConfirmationRequest>) =>
     mayAskToConfirm({
       channel: 'email',
       address: { onHold: false, doNotContact: false },

@@ -1,5 +1,5 @@
 import type { Instant } from '../common';
-import { isOpen, standingNo, type Address } from './decide';
+import { isOpen, isOptedOut, type AddressFlags } from './decide';
 import type { PlaceRules } from './house-rules';
 import type { Marks } from './fold';
 import type { Channel, PermissionState } from './vocabulary';
@@ -44,9 +44,9 @@ export function asksToConfirm(rules: PlaceRules, channel: Channel): boolean {
 }
 
 /** What is known when a request to confirm is about to go. */
-export interface Request {
+export interface ConfirmationRequest {
   channel: Channel;
-  address: Omit<Address, 'contactPointId'>;
+  address: Omit<AddressFlags, 'contactPointId'>;
   now: Instant;
   /** Marks of everything on the channel that bear at the address, for this person. */
   marks: Marks;
@@ -65,13 +65,13 @@ export interface Request {
  * people come back: once, without a reminder, and not again within 30 days. Never by text to a number that has stopped
  * us, which only a text from that phone lifts (START).
  */
-export function mayAskToConfirm(request: Request): boolean {
+export function mayAskToConfirm(request: ConfirmationRequest): boolean {
   const { address, now } = request;
   if (!isOpen(address) || request.neverAgain) return false;
   // A call is asked for by text as well.
   if (address.landline && request.channel !== 'email') return false;
   if (request.unanswered.length >= MOST_REQUESTS) return false;
-  if (!standingNo(request.marks)) return true;
+  if (!isOptedOut(request.marks)) return true;
   if (request.channel !== 'email' || request.isReminder) return false;
   return request.all.every((at) => at <= now - QUIET_DAYS_AFTER_NO * DAY_MS);
 }
@@ -91,7 +91,7 @@ export function vouchedState(claim: {
   saidAt: Instant;
   now: Instant;
   withinDays: number;
-  address: Pick<Address, 'onHold' | 'doNotContact'>;
+  address: Pick<AddressFlags, 'onHold' | 'doNotContact'>;
   /** Marks that bear on the scope. */
   marks: Marks;
   /** Marks that bear on anything on the channel. */

@@ -7,21 +7,25 @@ import {
   oneCopyPerAddress,
   PRESETS,
   RELATIONSHIPS,
-  ROADS,
-  standing,
+  COLLECTION_METHODS,
+  consentStatus,
   startingRules,
   steady,
   withOption,
   type Cell,
   type PermissionEntry,
-  type Question,
-  type Road,
+  type PermissionQuestion,
+  type CollectionMethod,
   type Verdict,
 } from '.';
 
 const DAY = 86_400_000;
 const US = PRESETS['united-states'].rules;
-const WHERE: Pick<Question, 'place' | 'rules' | 'recent'> = { place: { country: 'US', region: null }, rules: startingRules('US'), recent: [] };
+const WHERE: Pick<PermissionQuestion, 'place' | 'rules' | 'recent'> = {
+  place: { country: 'US', region: null },
+  rules: startingRules('US'),
+  recent: [],
+};
 
 /*
  * Entries in a line: "person> email:appeals yes 10" is person 1's own act on day 10, at address 7; "file>" is a third
@@ -45,14 +49,14 @@ function entry(line: string, id: number): PermissionEntry {
     state: state as 'yes',
     at: Number(day),
     until: until ? Number(until) : null,
-    how: (how as Road) ?? (who === 'file' ? 'file' : 'form'),
+    how: (how as CollectionMethod) ?? (who === 'file' ? 'file' : 'form'),
     byPerson: who !== 'file',
   };
 }
 
-const AT_7: Question['addresses'] = [{ contactPointId: 7, onHold: false, doNotContact: false }];
+const AT_7: PermissionQuestion['addresses'] = [{ contactPointId: 7, onHold: false, doNotContact: false }];
 
-function ask(question: string, lines: string[], address = {}, more: Partial<Question> = {}): Verdict {
+function ask(question: string, lines: string[], address = {}, more: Partial<PermissionQuestion> = {}): Verdict {
   const [channel, scope] = question.split(':') as ['email' | 'text', 'appeals'];
   const asked = { supporterId: 1, channel, scope, now: 100, ...WHERE, addresses: [{ ...AT_7[0]!, ...address }], ...more };
   return decideFromEntries(
@@ -316,7 +320,7 @@ describe('deciding for one person', () => {
   });
 
   test('which roads are relationships', () => {
-    expect(ROADS.filter(isRelationship)).toEqual([...RELATIONSHIPS]);
+    expect(COLLECTION_METHODS.filter(isRelationship)).toEqual([...RELATIONSHIPS]);
   });
 });
 
@@ -335,7 +339,7 @@ const anyEntry = fc.record({
   id: fc.integer({ min: 1, max: 500 }),
   contactPointId: fc.constantFrom(7, 7, 9, null),
   supporterId: fc.constantFrom(1, 1, 2, null),
-  how: fc.constantFrom<Road>(...ROADS),
+  how: fc.constantFrom<CollectionMethod>(...COLLECTION_METHODS),
   channel: fc.constant('email' as const),
   scope: fc.constantFrom('news' as const, 'all' as const),
   state: fc.constantFrom('yes' as const, 'no' as const, 'asked' as const, 'implied' as const, 'pause' as const, 'start' as const),
@@ -347,7 +351,7 @@ const history = (maxLength: number) => fc.array(anyEntry, { maxLength });
 
 describe('properties of the ledger', () => {
   const asked = { contactPointId: 7, supporterId: 1, channel: 'email', scope: 'news' } as const;
-  const stateOf = (entries: PermissionEntry[]) => standing(marksFor(foldEntries(entries), asked), 100, steady(US));
+  const stateOf = (entries: PermissionEntry[]) => consentStatus(marksFor(foldEntries(entries), asked), 100, steady(US));
   const sorted = (cells: Cell[]) => cells.map((cell) => JSON.stringify(cell, Object.keys(cell).sort())).sort();
 
   test('the order and number of arrivals do not matter', () => {

@@ -1,13 +1,13 @@
 import type { Instant } from '../common';
 import { foldEntries, marksFor, type Cell, type Mark, type Marks } from './fold';
-import { askedFor, lapseOf, mayWrite, rulesFor, type HouseRules, type PlaceRules } from './house-rules';
+import { rulePurposeOf, lapseOf, mayWrite, rulesFor, type HouseRules, type PlaceRules } from './house-rules';
 import { placeAt, type PastPlace, type Place } from './places';
 import { RELATIONSHIPS, type Channel, type PermissionEntry, type PermissionState, type Scope } from './vocabulary';
 
 const DAY_MS = 86_400_000;
 
 /** The state at one moment and the entry it rests on (null for "never asked"). */
-export interface Standing {
+export interface ConsentStatus {
   state: PermissionState;
   entryId: number | null;
   /** Last moment of an implied permission. */
@@ -35,8 +35,8 @@ export function rulesInForce(rules: HouseRules, place: Place, before: readonly P
  * later; a STOP also until a later START from the number. Agreement by any source outranks an implied permission, that
  * outranks a question still open.
  */
-export function standing(marks: Marks, now: Instant, rules: RulesInForce): Standing {
-  const no = standingNo(marks);
+export function consentStatus(marks: Marks, now: Instant, rules: RulesInForce): ConsentStatus {
+  const no = isOptedOut(marks);
   if (no) return { state: 'no', entryId: no.entryId };
   const yes = marks.ownYes ?? marks.yes;
   if (yes) return { state: 'yes', entryId: yes.entryId };
@@ -47,7 +47,7 @@ export function standing(marks: Marks, now: Instant, rules: RulesInForce): Stand
 }
 
 /** The refusal that stands, the newest where there are two; none where it was lifted. */
-export function standingNo(marks: Marks): Mark | undefined {
+export function isOptedOut(marks: Marks): Mark | undefined {
   const lifted = marks.ownYes?.at ?? -Infinity;
   const no = marks.no && marks.no.at >= lifted ? marks.no : undefined;
   const stop = marks.stop && marks.stop.at >= Math.max(lifted, marks.start?.at ?? -Infinity) ? marks.stop : undefined;
@@ -83,7 +83,7 @@ function lapseBy(rules: PlaceRules, relationship: (typeof RELATIONSHIPS)[number]
  * Why somebody in the group does not get a message, in the fixed order in which reasons are tried. Each person counts
  * under the first that holds.
  */
-export const HELD_REASONS = [
+export const SUPPRESSION_REASONS = [
   'no-address',
   'do-not-contact',
   'said-no',
@@ -94,11 +94,11 @@ export const HELD_REASONS = [
   'had-enough',
   'shared-address',
 ] as const;
-export type HeldReason = (typeof HELD_REASONS)[number];
-export type Verdict = 'send' | HeldReason;
+export type SuppressionReason = (typeof SUPPRESSION_REASONS)[number];
+export type Verdict = 'send' | SuppressionReason;
 
 /** One address of a person on the channel in question, best first. */
-export interface Address {
+export interface AddressFlags {
   contactPointId: number;
   onHold: boolean;
   doNotContact: boolean;
@@ -110,7 +110,7 @@ export interface Address {
  * Whether anything at all may go to an address, such as what somebody asks for who holds a link of theirs. What is asked of
  * a person beyond that is decided by {@link decide}.
  */
-export function isOpen({ onHold, doNotContact }: Pick<Address, 'onHold' | 'doNotContact'>): boolean {
+export function isOpen({ onHold, doNotContact }: Pick<AddressFlags, 'onHold' | 'doNotContact'>): boolean {
   return !onHold && !doNotContact;
 }
 
@@ -124,7 +124,7 @@ export interface Decision {
 }
 
 /** What is asked: a person, a channel, a scope and a moment, with all that is known of them. */
-export interface Question {
+export interface PermissionQuestion {
   supporterId: number;
   channel: Channel;
   scope: Scope;
@@ -132,7 +132,7 @@ export interface Question {
   place: Place;
   /** Where they were before, oldest first. */
   before?: readonly PastPlace[];
-  addresses: readonly Address[];
+  addresses: readonly AddressFlags[];
   /** Moments of the messages on this channel that the person got already and that count for the cap. */
   recent: readonly Instant[];
   /** It answers what they have just set going themselves; the cap does not hold it. */
@@ -148,14 +148,14 @@ export interface Question {
  * `marksAt` gives the marks that bear at an address (see {@link marksFor}). Whether somebody else in the group already
  * gets the copy of a shared address is not a matter of one person: see {@link oneCopyPerAddress}.
  */
-export function decide(question: Question, marksAt: (contactPointId: number) => Marks): Decision {
+export function decide(question: PermissionQuestion, marksAt: (contactPointId: number) => Marks): Decision {
   const rules = rulesInForce(question.rules, question.place, question.before);
   const enough = hadEnough(question, rules.now);
   let first: Decision | undefined;
   for (const address of question.addresses) {
     if (address.landline && question.channel === 'text') continue;
     const marks = marksAt(address.contactPointId);
-    const { state, entryId, until = null } = standing(marks, question.now, rules);
+    const { state, entryId, until = null } = consentStatus(marks, question.now, rules);
     const verdict = verdictOf(address, state, marks, question, rules.now, enough);
     const decision = { verdict, contactPointId: address.contactPointId, state, entryId, until };
     if (verdict === 'send') return decision;
@@ -165,18 +165,18 @@ export function decide(question: Question, marksAt: (contactPointId: number) => 
 }
 
 /** As {@link decide}, from cells of marks: the person's own, and those of everybody at their addresses. */
-export function decideFromCells(question: Question, cells: readonly Cell[]): Decision {
+export function decideFromCells(question: PermissionQuestion, cells: readonly Cell[]): Decision {
   const { supporterId, channel, scope } = question;
   return decide(question, (contactPointId) => marksFor(cells, { contactPointId, supporterId, channel, scope }));
 }
 
 /** As {@link decide}, from entries that were not taken back. */
-export function decideFromEntries(question: Question, entries: Iterable<PermissionEntry>): Decision {
+export function decideFromEntries(question: PermissionQuestion, entries: Iterable<PermissionEntry>): Decision {
   return decideFromCells(question, foldEntries(entries));
 }
 
 /** Whether the cap of the place is reached. It counts from exactly so many days before this moment, that moment left out. */
-function hadEnough(question: Question, rules: PlaceRules): boolean {
+function hadEnough(question: PermissionQuestion, rules: PlaceRules): boolean {
   const cap = question.ownAct ? null : rules.caps[question.channel];
   if (!cap) return false;
   if (question.recent.length < cap.messages) return false;
@@ -184,11 +184,18 @@ function hadEnough(question: Question, rules: PlaceRules): boolean {
   return question.recent.filter((at) => at > since).length >= cap.messages;
 }
 
-function verdictOf(address: Address, state: PermissionState, marks: Marks, question: Question, rules: PlaceRules, enough: boolean): Verdict {
+function verdictOf(
+  address: AddressFlags,
+  state: PermissionState,
+  marks: Marks,
+  question: PermissionQuestion,
+  rules: PlaceRules,
+  enough: boolean,
+): Verdict {
   if (address.doNotContact) return 'do-not-contact';
   if (state === 'no') return 'said-no';
   if (address.onHold) return 'on-hold';
-  if (!mayWrite(rules, question.channel, askedFor(question.scope), state)) return state === 'asked' ? 'asked' : 'no-permission';
+  if (!mayWrite(rules, question.channel, rulePurposeOf(question.scope), state)) return state === 'asked' ? 'asked' : 'no-permission';
   if (question.scope !== 'service' && isPaused(marks, question.now)) return 'paused';
   return enough ? 'had-enough' : 'send';
 }

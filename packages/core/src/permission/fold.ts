@@ -6,7 +6,7 @@ import {
   type PermissionEntry,
   type RecordedState,
   type Relationship,
-  type Road,
+  type CollectionMethod,
   type Scope,
 } from './vocabulary';
 
@@ -22,14 +22,14 @@ export interface Mark {
  * Whose a mark is. A no through an address is the address's (whoever shares it) and the person's (wherever they can be
  * reached); START is the number's; a pause the person's; everything else one person's at one address.
  */
-export type Holder = 'address' | 'person' | 'both';
+export type MarkHolder = 'address' | 'person' | 'both';
 
 /** Which entries make a mark of a kind, what moment it carries, and whose it is. */
 export interface MarkRule {
   state: RecordedState;
   /** Only these ways of saying it, or all but these. */
-  how?: readonly Road[];
-  notHow?: readonly Road[];
+  how?: readonly CollectionMethod[];
+  notHow?: readonly CollectionMethod[];
   /**
    * True: only what was said through an address, of everything on the channel; with `notHow`, those ways count where there
    * was no address, or it was of a part.
@@ -37,7 +37,7 @@ export interface MarkRule {
   stops?: true;
   byPerson?: true;
   at: 'said' | 'until';
-  holders: readonly Holder[];
+  holders: readonly MarkHolder[];
 }
 
 /** A STOP from the number, by keyword or in the person's own words, to everything: what START from there opens again. */
@@ -102,7 +102,7 @@ export function makes(rule: MarkRule, entry: PermissionEntry): boolean {
 }
 
 /** The cell of a holder, or null where the entry names none: nobody in particular, or no address. */
-function cellOf(holder: Holder, entry: PermissionEntry): { contactPointId: number; supporterId: number } | null {
+function cellOf(holder: MarkHolder, entry: PermissionEntry): { contactPointId: number; supporterId: number } | null {
   const { contactPointId, supporterId } = entry;
   switch (holder) {
     case 'address':
@@ -140,7 +140,7 @@ export function joinMarks(a: Marks, b: Marks): Marks {
 }
 
 /** Which address of whom, for what. */
-export interface Asked {
+export interface CellQuery {
   contactPointId: number;
   supporterId: number;
   channel: Channel;
@@ -151,7 +151,7 @@ export interface Asked {
  * The marks that bear on one question: those of the person and of everybody, at this address and at every address, for
  * the scope and for every wider one.
  */
-export function marksFor(cells: Iterable<Cell>, asked: Asked): Marks {
+export function marksFor(cells: Iterable<Cell>, asked: CellQuery): Marks {
   const scopes = bearingScopes(asked.scope);
   let marks: Marks = {};
   for (const cell of cells) {

@@ -1,5 +1,5 @@
 import {
-  askedFor,
+  rulePurposeOf,
   changedQuestions,
   isPlaceKey,
   keysFor,
@@ -74,7 +74,7 @@ describe('which rules hold for somebody', () => {
   });
 
   test('what is asked of everything, of marketing and of lists is asked of lists, of a purpose that purpose', () => {
-    expect((['all', 'marketing', 'list:4', 'news', 'service'] as const).map(askedFor)).toEqual(['lists', 'lists', 'lists', 'news', 'service']);
+    expect((['all', 'marketing', 'list:4', 'news', 'service'] as const).map(rulePurposeOf)).toEqual(['lists', 'lists', 'lists', 'news', 'service']);
   });
 
   test('who may be written to, by what is needed and how they stand', () => {

@@ -27,12 +27,12 @@ export const PRESET_NAMES = [
 export type PresetName = (typeof PRESET_NAMES)[number];
 
 /** What a rule is set for: a purpose, or all public lists. */
-export const ASKED_FOR = [...PURPOSES, 'lists'] as const;
-export type AskedFor = Purpose | 'lists';
+export const RULE_PURPOSES = [...PURPOSES, 'lists'] as const;
+export type RulePurpose = Purpose | 'lists';
 
 /** The least that must be on record: an express yes, also an implied permission, or nothing at all. */
-export const NEEDS = ['yes', 'implied', 'nothing'] as const;
-export type Need = (typeof NEEDS)[number];
+export const REQUIRED_CONSENTS = ['yes', 'implied', 'nothing'] as const;
+export type RequiredConsent = (typeof REQUIRED_CONSENTS)[number];
 
 /** In the order of JavaScript's days of the week. */
 export const WEEKDAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'] as const;
@@ -42,16 +42,16 @@ export type Weekday = (typeof WEEKDAYS)[number];
  * Minutes after local midnight, both ends allowed: 480 to 1260 is "not before 8 a.m. and not after 9 p.m."; where it begins
  * after it ends it reaches over midnight.
  */
-export interface Span {
+export interface HourSpan {
   from: number;
   to: number;
 }
 
 /** The hours of a day; other ones on some weekdays and on holidays, null for none at all. */
-export interface Hours extends Span {
-  days?: Partial<Record<Weekday, Span | null>>;
+export interface Hours extends HourSpan {
+  days?: Partial<Record<Weekday, HourSpan | null>>;
   /** Left out: a holiday is a day like any other. */
-  holidays?: Span | null;
+  holidays?: HourSpan | null;
 }
 
 /** At most so many messages to a person on a channel in any so many days; service messages don't count. */
@@ -66,7 +66,7 @@ export interface PlaceRules {
   preset: PresetName;
   /** Options of the preset that are switched on. */
   options: string[];
-  needs: Record<Channel, Record<AskedFor, Need>>;
+  needs: Record<Channel, Record<RulePurpose, RequiredConsent>>;
   /** Months that a relationship counts as implied permission; null where it never does. */
   lasts: Record<Relationship, number | null>;
   /** Relationships that count only where the house is a registered charity of the place. */
@@ -147,18 +147,18 @@ function asOffered(rules: HouseRules, place: PlaceRules): PlaceRules {
 
 const placed = new WeakMap<HouseRules, Map<string, PlaceRules>>();
 
-export function askedFor(scope: Scope): AskedFor {
+export function rulePurposeOf(scope: Scope): RulePurpose {
   return isListScope(scope) || scope === 'all' || scope === 'marketing' ? 'lists' : scope;
 }
 
 /** The least that must be on record for a channel and purpose at a place; for texts a yes, whatever a rule says. */
-export function needOf(rules: PlaceRules, channel: Channel, purpose: AskedFor): Need {
+export function requiredConsentOf(rules: PlaceRules, channel: Channel, purpose: RulePurpose): RequiredConsent {
   return channel === 'text' ? 'yes' : rules.needs[channel][purpose];
 }
 
 /** Whether the house may write to someone in this state. Yes always, No and Asked never, texts only after a yes. */
-export function mayWrite(rules: PlaceRules, channel: Channel, purpose: AskedFor, state: PermissionState): boolean {
-  const need = needOf(rules, channel, purpose);
+export function mayWrite(rules: PlaceRules, channel: Channel, purpose: RulePurpose, state: PermissionState): boolean {
+  const need = requiredConsentOf(rules, channel, purpose);
   switch (state) {
     case 'yes':
       return true;
@@ -186,7 +186,7 @@ export function ruleFaults(rules: HouseRules): Said[] {
   const faults: Said[] = [];
   if (!rules.places[ELSEWHERE]) faults.push(said('rules.elsewhere'));
   for (const [key, place] of Object.entries(rules.places)) {
-    if (ASKED_FOR.some((asked) => place.needs.text[asked] !== 'yes')) faults.push(said('rules.texts', { place: { place: key } }));
+    if (RULE_PURPOSES.some((asked) => place.needs.text[asked] !== 'yes')) faults.push(said('rules.texts', { place: { place: key } }));
     const spans = [place.hours.call, place.hours.text].flatMap((hours) => (hours ? spansOf(hours) : []));
     if (spans.some((span) => span.from === span.to)) faults.push(said('rules.hours', { place: { place: key } }));
   }
@@ -194,15 +194,15 @@ export function ruleFaults(rules: HouseRules): Said[] {
 }
 
 /** All spans that hours name. */
-export function spansOf(hours: Hours): Span[] {
+export function spansOf(hours: Hours): HourSpan[] {
   return [hours, ...Object.values(hours.days ?? {}), hours.holidays].flatMap((span) => span ?? []);
 }
 
 /** The channel and purposes where two sets of rules differ for anybody: what a change must be counted for. */
-export function changedQuestions(before: HouseRules, after: HouseRules): { channel: Channel; askedFor: AskedFor }[] {
+export function changedQuestions(before: HouseRules, after: HouseRules): { channel: Channel; askedFor: RulePurpose }[] {
   const keys = [...new Set([...Object.keys(before.places), ...Object.keys(after.places)])];
   const at = (rules: HouseRules, key: PlaceKey) => rulesFor(rules, key === ELSEWHERE ? { country: null, region: null } : placeOf(key));
-  const bearing = (rules: PlaceRules, channel: Channel, purpose: AskedFor) => {
+  const bearing = (rules: PlaceRules, channel: Channel, purpose: RulePurpose) => {
     const need = rules.needs[channel][purpose];
     return JSON.stringify([
       need,
@@ -216,7 +216,7 @@ export function changedQuestions(before: HouseRules, after: HouseRules): { chann
     JSON.stringify(before.charityIn ?? []) !== JSON.stringify(after.charityIn ?? []) ||
     (before.refusalOfferedSince ?? null) !== (after.refusalOfferedSince ?? null);
   return CHANNELS.flatMap((channel) =>
-    ASKED_FOR.filter(
+    RULE_PURPOSES.filter(
       (purpose) =>
         moved || keys.some((key) => bearing(ofKey(before, key, at), channel, purpose) !== bearing(ofKey(after, key, at), channel, purpose)),
     ).map((purpose) => ({ channel, askedFor: purpose })),

@@ -1,5 +1,5 @@
 import { said, type Said } from '../common';
-import type { AskedFor, Hours, HouseRules, Need, PlaceRules, PresetName, Span } from './house-rules';
+import type { RulePurpose, Hours, HouseRules, RequiredConsent, PlaceRules, PresetName, HourSpan } from './house-rules';
 import type { Channel } from './vocabulary';
 
 /*
@@ -22,7 +22,7 @@ export interface Preset {
   rules: PlaceRules;
 }
 
-function row(marketing: Need, service: Need): Record<AskedFor, Need> {
+function row(marketing: RequiredConsent, service: RequiredConsent): Record<RulePurpose, RequiredConsent> {
   return { news: marketing, appeals: marketing, volunteering: marketing, service, lists: marketing };
 }
 
@@ -39,14 +39,14 @@ const STRICT: PlaceRules = {
   oldAfterMonths: 24,
 };
 
-function needing(rules: PlaceRules, channel: Channel, purposes: AskedFor[], need: Need): PlaceRules {
+function needing(rules: PlaceRules, channel: Channel, purposes: RulePurpose[], need: RequiredConsent): PlaceRules {
   const changed = Object.fromEntries(purposes.map((purpose) => [purpose, need]));
   return { ...rules, needs: { ...rules.needs, [channel]: { ...rules.needs[channel], ...changed } } };
 }
 
-const MARKETING: AskedFor[] = ['news', 'appeals', 'volunteering', 'lists'];
+const MARKETING: RulePurpose[] = ['news', 'appeals', 'volunteering', 'lists'];
 
-const WEEKEND: Span = { from: 10 * 60, to: 18 * 60 };
+const WEEKEND: HourSpan = { from: 10 * 60, to: 18 * 60 };
 const CRTC_HOURS: Hours = { from: 9 * 60, to: 21 * 60 + 30, days: { sat: WEEKEND, sun: WEEKEND } };
 
 const UNITED_STATES: PlaceRules = {

@@ -1,6 +1,6 @@
 import { said, type Said } from '../common';
-import { ASKED_FOR, rulesFor, UNDO_SECONDS, WEEKDAYS } from './house-rules';
-import type { AskedFor, Hours, HouseRules, Need, PlaceRules, Span } from './house-rules';
+import { RULE_PURPOSES, rulesFor, UNDO_SECONDS, WEEKDAYS } from './house-rules';
+import type { RulePurpose, Hours, HouseRules, RequiredConsent, PlaceRules, HourSpan } from './house-rules';
 import { ELSEWHERE } from './places';
 import { CHANNELS, RELATIONSHIPS } from './vocabulary';
 
@@ -9,7 +9,7 @@ export function clockWords(minutes: number): string {
   return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 }
 
-const spanSaid = (span: Span | null): Said =>
+const spanSaid = (span: HourSpan | null): Said =>
   span ? said('hours.span', { from: clockWords(span.from), to: clockWords(span.to) }) : said('hours.none');
 
 /** Hours, then the days that differ from them, then holidays. */
@@ -21,7 +21,7 @@ export function hoursSaid(hours: Hours | null): Said {
 }
 
 const same = (a: readonly string[] = [], b: readonly string[] = []) => JSON.stringify([...a].sort()) === JSON.stringify([...b].sort());
-const asked = (purpose: AskedFor): Said => (purpose === 'lists' ? said('scope.lists') : said(`purpose.${purpose}`));
+const asked = (purpose: RulePurpose): Said => (purpose === 'lists' ? said('scope.lists') : said(`purpose.${purpose}`));
 const yes = (holds: boolean) => (holds ? 'yes' : 'no');
 
 /** What a change of rules says, one for each rule that differs; empty when nothing does. */
@@ -60,7 +60,7 @@ function placeChanges(a: PlaceRules, b: PlaceRules): Said[] {
   };
   for (const name of CHANNELS) {
     const channel = said(`channel.in.${name}`);
-    for (const purpose of ASKED_FOR) {
+    for (const purpose of RULE_PURPOSES) {
       const [was, is] = [a.needs[name][purpose], b.needs[name][purpose]];
       differ(was, is, () => said('change.need', { channel, asked: asked(purpose), is: said(`need.${is}`), was: said(`need.${was}`) }));
     }
@@ -87,12 +87,12 @@ function placeChanges(a: PlaceRules, b: PlaceRules): Said[] {
   return out;
 }
 
-const NEED_RANK: Record<Need, number> = { yes: 2, implied: 1, nothing: 0 };
+const NEED_RANK: Record<RequiredConsent, number> = { yes: 2, implied: 1, nothing: 0 };
 
 /** Minutes of a week in which something may leave; a week is what a span of weekdays is weighed by. */
 function openMinutes(hours: Hours | null): number {
   if (!hours) return 7 * 1440;
-  const length = (span: Span | null) => (span ? span.to - span.from + (span.from > span.to ? 1440 : 0) : 0);
+  const length = (span: HourSpan | null) => (span ? span.to - span.from + (span.from > span.to ? 1440 : 0) : 0);
   return WEEKDAYS.reduce((sum, day) => sum + length(hours.days?.[day] === undefined ? hours : hours.days[day]), 0);
 }
 
@@ -127,7 +127,7 @@ function loosened(a: PlaceRules, b: PlaceRules): Said[] {
   const out: Said[] = [];
   for (const channel of CHANNELS) {
     const name = said(`channel.in.${channel}`);
-    const eased = ASKED_FOR.filter((purpose) => NEED_RANK[b.needs[channel][purpose]] < NEED_RANK[a.needs[channel][purpose]]);
+    const eased = RULE_PURPOSES.filter((purpose) => NEED_RANK[b.needs[channel][purpose]] < NEED_RANK[a.needs[channel][purpose]]);
     if (eased.length > 0) out.push(said('loosen.need', { channel: name, asked: eased.map(asked) }));
     const rate = (place: PlaceRules) => (place.caps[channel] ? place.caps[channel].messages / place.caps[channel].days : Infinity);
     if (rate(b) > rate(a)) out.push(said('loosen.cap', { channel: name }));

@@ -1,5 +1,5 @@
 import { withinHours, zonesOf } from '../schedule';
-import { readAsks } from '../text';
+import { readIntent } from '../text';
 import {
   decideFromEntries,
   lapseOf,
@@ -11,7 +11,7 @@ import {
   type HouseRules,
   type PermissionEntry,
   type Place,
-  type Road,
+  type CollectionMethod,
   type Scope,
   type Verdict,
 } from '.';
@@ -33,7 +33,7 @@ const US_UNASKED: HouseRules = { ...START, places: { ...START.places, US: withOp
 
 interface Said {
   state: PermissionEntry['state'];
-  how: Road;
+  how: CollectionMethod;
   on: string;
   scope?: Scope;
   byPerson?: boolean;
@@ -66,7 +66,7 @@ function verdict(country: string, question: [Channel, Scope], on: string, said: 
   ).verdict;
 }
 
-const related = (how: Road, on: string): Said[] => [{ state: 'implied', how, on, byPerson: false }];
+const related = (how: CollectionMethod, on: string): Said[] => [{ state: 'implied', how, on, byPerson: false }];
 const APPEAL: [Channel, Scope] = ['email', 'appeals'];
 
 describe('who may be written to', () => {
@@ -216,7 +216,8 @@ describe('who may be written to', () => {
 
 test('47 CFR 64.1200(a)(10)(i): each of the words named ends consent by itself, in any dress', () => {
   for (const word of ['stop', 'quit', 'end', 'revoke', 'opt out', 'cancel', 'unsubscribe']) {
-    for (const dress of [word, word.toUpperCase(), `${word}!`, ` ${word}. `, `"${word}"`]) expect([dress, readAsks(dress)]).toEqual([dress, 'stop']);
+    for (const dress of [word, word.toUpperCase(), `${word}!`, ` ${word}. `, `"${word}"`])
+      expect([dress, readIntent(dress)]).toEqual([dress, 'stop']);
   }
 });
 
@@ -251,8 +252,8 @@ test('47 CFR 64.1200(a)(10)(ii): other reasonable words are seen too, and people
     'How do I get on the list?',
     '',
   ];
-  expect(stops.filter((text) => !['stop', 'hold'].includes(readAsks(text)))).toEqual([]);
-  expect(others.filter((text) => readAsks(text) !== 'none')).toEqual([]);
+  expect(stops.filter((text) => !['stop', 'hold'].includes(readIntent(text)))).toEqual([]);
+  expect(others.filter((text) => readIntent(text) !== 'none')).toEqual([]);
 });
 
 describe('47 CFR 64.1200(c)(1): not before 8 a.m. and not after 9 p.m. where the person is', () => {

@@ -43,7 +43,7 @@ export const RELATIONSHIPS = ['gift', 'membership', 'volunteering', 'inquiry'] a
 export type Relationship = (typeof RELATIONSHIPS)[number];
 
 /** How an entry came about. */
-export const ROADS = [
+export const COLLECTION_METHODS = [
   'file',
   'paper',
   'form',
@@ -59,13 +59,13 @@ export const ROADS = [
   'hand',
   'feed',
 ] as const;
-export type Road = (typeof ROADS)[number];
+export type CollectionMethod = (typeof COLLECTION_METHODS)[number];
 
 /** Ways in which a person says by hand of a teammate what they agreed to: each is an act of their own, with evidence. */
-export const HAND_EVIDENCE = ['paper', 'phone', 'in-person', 'reply', 'form'] as const satisfies readonly Road[];
+export const HAND_EVIDENCE = ['paper', 'phone', 'in-person', 'reply', 'form'] as const satisfies readonly CollectionMethod[];
 
 /** Ways in which nobody says anything about themselves: they never lift a no, whoever records them. */
-export const THIRD_PARTY = ['file', 'feed', 'hand', 'complaint', ...RELATIONSHIPS] as const satisfies readonly Road[];
+export const THIRD_PARTY = ['file', 'feed', 'hand', 'complaint', ...RELATIONSHIPS] as const satisfies readonly CollectionMethod[];
 
 /**
  * One act of record, never changed once written. `byPerson` is true where the person acted themselves (form, reply,
@@ -86,7 +86,7 @@ export interface PermissionEntry {
    * rule, so it is decided when it is asked and not written down.
    */
   until?: Instant | null;
-  how: Road;
+  how: CollectionMethod;
   byPerson: boolean;
 }
 
@@ -98,7 +98,7 @@ export function isScope(text: string): text is Scope {
   return text === 'all' || text === 'marketing' || (PURPOSES as readonly string[]).includes(text) || /^list:\d+$/.test(text);
 }
 
-export function isRelationship(road: Road): road is Relationship {
+export function isRelationship(road: CollectionMethod): road is Relationship {
   return (RELATIONSHIPS as readonly string[]).includes(road);
 }
 

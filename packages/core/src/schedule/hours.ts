@@ -1,5 +1,5 @@
 import { dayInZone, type Day, type Instant } from '../common';
-import { WEEKDAYS, type Hours, type Span } from '../permission';
+import { WEEKDAYS, type Hours, type HourSpan } from '../permission';
 
 const MINUTE_MS = 60_000;
 const DAY_MS = 86_400_000;
@@ -23,23 +23,23 @@ export function localTime(at: Instant, zone: string): number {
 }
 
 /** The span of a calendar day: that of a holiday, of its weekday, or of every day; null where nothing is decent all day. */
-export function spanOf(hours: Hours, day: Day, isHoliday: IsHoliday = noHolidays): Span | null {
+export function spanOf(hours: Hours, day: Day, isHoliday: IsHoliday = noHolidays): HourSpan | null {
   if (hours.holidays !== undefined && isHoliday(day)) return hours.holidays;
   // 1 January 1970 was a Thursday.
   const other = hours.days?.[WEEKDAYS[(((day + 4) % 7) + 7) % 7]!];
   return other === undefined ? { from: hours.from, to: hours.to } : other;
 }
 
-const isOvernight = ({ from, to }: Span) => from > to;
+const isOvernight = ({ from, to }: HourSpan) => from > to;
 
 /** Whether a local time lies in the part of a span that belongs to the day on which it begins. */
-function inSpan(span: Span | null, local: number): boolean {
+function inSpan(span: HourSpan | null, local: number): boolean {
   if (!span) return false;
   return local >= span.from * MINUTE_MS && (isOvernight(span) || local <= span.to * MINUTE_MS);
 }
 
 /** Whether it lies in what a span of the day before reaches over midnight. */
-function inTail(span: Span | null, local: number): boolean {
+function inTail(span: HourSpan | null, local: number): boolean {
   return span !== null && isOvernight(span) && local <= span.to * MINUTE_MS;
 }
 

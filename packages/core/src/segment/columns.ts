@@ -101,7 +101,7 @@ export function columnKey(line: Line): ColumnKey {
 }
 
 /** The moment a segment is read at. */
-export interface Reading {
+export interface EvaluationContext {
   today: Day;
   /** The month that fiscal years begin with, 1 to 12; January where nothing is said. */
   fiscalMonth?: number;

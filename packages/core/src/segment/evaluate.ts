@@ -1,17 +1,17 @@
 import { Bits } from '../common';
-import { columnKey, type Columns, type Reading } from './columns';
-import { planOf } from './plan';
+import { columnKey, type Columns, type EvaluationContext } from './columns';
+import { linePlan } from './plan';
 import { passes, scan } from './scan';
 import { isGroup, type Group, type Line, type Rule } from './tree';
 
 /** What a line came to before, kept by whoever reads the same columns again. */
-export interface Memo {
+export interface EvaluationCache {
   get(line: Line): Bits | undefined;
   set(line: Line, bits: Bits): void;
 }
 
 /** Who passes a rule. One pass over one column for each line, set operations for groups. */
-export function evaluate(rule: Rule, columns: Columns, reading: Reading, memo?: Memo): Bits {
+export function evaluate(rule: Rule, columns: Columns, reading: EvaluationContext, memo?: EvaluationCache): Bits {
   if (!isGroup(rule)) return evaluateLine(rule, columns, reading, memo);
   return joined(
     rule,
@@ -32,23 +32,23 @@ function joined({ kind }: Group, sets: readonly Bits[], size: number): Bits {
 }
 
 /** A rule counted: how many pass it alone and, at the top, how many are left after it and all before it. */
-export interface Step {
+export interface NarrowingStep {
   alone: number;
   left: number;
   /** The rules inside, each counted alone, and how many their group comes to as far as it. */
-  inner: Step[];
+  inner: NarrowingStep[];
 }
 
 export interface Narrowing {
   bits: Bits;
-  steps: Step[];
+  steps: NarrowingStep[];
 }
 
 /** Evaluates a segment and counts how each of its rules narrows (or, under "any", widens) the group that it is in. */
-export function narrow(rule: Rule, columns: Columns, reading: Reading, among: { memo?: Memo; within?: Bits } = {}): Narrowing {
+export function narrow(rule: Rule, columns: Columns, reading: EvaluationContext, among: { memo?: EvaluationCache; within?: Bits } = {}): Narrowing {
   const top: Group = isGroup(rule) ? rule : { kind: 'all', rules: [rule] };
   const within = among.within ?? Bits.all(columns.size);
-  const steps: Step[] = [];
+  const steps: NarrowingStep[] = [];
   let bits = top.kind === 'any' && top.rules.length > 0 ? new Bits(columns.size) : within;
   for (const one of top.rules) {
     const inside = isGroup(one) ? narrow(one, columns, reading, { ...among, within }) : null;
@@ -59,10 +59,10 @@ export function narrow(rule: Rule, columns: Columns, reading: Reading, among: { 
   return { bits, steps };
 }
 
-function evaluateLine(line: Line, columns: Columns, reading: Reading, memo: Memo | undefined): Bits {
+function evaluateLine(line: Line, columns: Columns, reading: EvaluationContext, memo: EvaluationCache | undefined): Bits {
   const known = memo?.get(line);
   if (known) return known;
-  const bits = scan(planOf(line, columns.get(columnKey(line)), reading), columns.size);
+  const bits = scan(linePlan(line, columns.get(columnKey(line)), reading), columns.size);
   memo?.set(line, bits);
   return bits;
 }
@@ -73,8 +73,8 @@ export interface Trace {
   inner: Trace[];
 }
 
-export function trace(rule: Rule, columns: Columns, ordinal: number, reading: Reading): Trace {
-  if (!isGroup(rule)) return { holds: passes(planOf(rule, columns.get(columnKey(rule)), reading), ordinal), inner: [] };
+export function trace(rule: Rule, columns: Columns, ordinal: number, reading: EvaluationContext): Trace {
+  if (!isGroup(rule)) return { holds: passes(linePlan(rule, columns.get(columnKey(rule)), reading), ordinal), inner: [] };
   const inner = rule.rules.map((one) => trace(one, columns, ordinal, reading));
   switch (rule.kind) {
     case 'all':

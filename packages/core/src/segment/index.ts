@@ -1,11 +1,11 @@
 export {
   FIELD_OPS,
   GIFT_MEASURES,
-  MESSAGE_DEEDS,
+  MESSAGE_EVENTS,
   STRETCHES,
   UNITS,
   isGroup,
-  linesOf,
+  segmentLines,
   mapLines,
   STANDARD_FIELDS,
   TREE_LIMITS,
@@ -18,7 +18,7 @@ export {
   type MayLine,
   type GaveLine,
   type GiftMeasure,
-  type MessageDeed,
+  type MessageEvent,
   type MessageLine,
   type RosterLine,
   type SegmentLine,
@@ -42,9 +42,9 @@ export {
   type Columns,
   type GiftsColumn,
   type MessagesColumn,
-  type Reading,
+  type EvaluationContext,
 } from './columns';
-export { evaluate, narrow, trace, type Memo, type Narrowing, type Step, type Trace } from './evaluate';
+export { evaluate, narrow, trace, type EvaluationCache, type Narrowing, type NarrowingStep, type Trace } from './evaluate';
 export { expand, type Expanded } from './expand';
 export { shift, stretchDays, windowDays, type DayRange } from './windows';
 export { FIELD_OPS_BY_TYPE, STANDARD_FIELD_TYPES } from './operators';

@@ -1,7 +1,7 @@
 import { CHOICE_SEPARATOR } from '../fields';
 import { daysSinceBirthday, daysToBirthday, distanceKm, keptOn, dateParts, parseIsoDay, parsePoint, type Bits, type Day } from '../common';
 import { STATES } from '../permission';
-import { NO_DAY, type Column, type GiftsColumn, type MessagesColumn, type Reading } from './columns';
+import { NO_DAY, type Column, type GiftsColumn, type MessagesColumn, type EvaluationContext } from './columns';
 import { shift, stretchDays, windowDays, type DayRange } from './windows';
 import type { FieldLine, GaveLine, GiftMeasure, Line, MessageLine, Stretch } from './tree';
 
@@ -9,7 +9,7 @@ import type { FieldLine, GaveLine, GiftMeasure, Line, MessageLine, Stretch } fro
  * What a line asks of its column, worked out as far as it can be before anybody is looked at: the days of a window, the
  * words of a dictionary, the month-days of a birthday. The same plan is put to a million people (see scan.ts) or to one.
  */
-export type Plan =
+export type LinePlan =
   | { kind: 'member'; bits: Bits; wanted: boolean }
   /** A value from `from` to `to`, both included; missing values (NaN, NO_DAY) lie outside of every range that is asked for. */
   | { kind: 'range'; values: Int32Array | Float64Array; from: number; to: number; wanted: boolean }
@@ -20,7 +20,7 @@ export type Plan =
   /** Whatever is not asked often enough to have a loop of its own. */
   | { kind: 'test'; test: (ordinal: number) => boolean };
 
-export function planOf(line: Line, column: Column, reading: Reading): Plan {
+export function linePlan(line: Line, column: Column, reading: EvaluationContext): LinePlan {
   switch (column.kind) {
     case 'bits':
       return { kind: 'member', bits: column.bits, wanted: wantsMember(line) };
@@ -82,7 +82,7 @@ function misuse(line: FieldLine, kind: string): never {
   throw new Error(`expected an operator for a ${kind} field, got "${line.op}"`);
 }
 
-function standingPlan(line: Line, column: { codes: Uint8Array; standings: string[] }): Plan {
+function standingPlan(line: Line, column: { codes: Uint8Array; standings: string[] }): LinePlan {
   if (line.kind !== 'roster') throw new Error(`expected a roster line, got ${line.kind}`);
   const isOn = (standing: string, code: number) => code > 0 && (line.standings.length === 0 || line.standings.includes(standing));
   return {
@@ -93,7 +93,7 @@ function standingPlan(line: Line, column: { codes: Uint8Array; standings: string
 }
 
 /** The dictionary is tested once, the people by code. */
-function textPlan(line: FieldLine, column: { codes: Uint32Array; dictionary: string[] }): Plan {
+function textPlan(line: FieldLine, column: { codes: Uint32Array; dictionary: string[] }): LinePlan {
   const wanted = String(line.value ?? '')
     .trim()
     .toLowerCase();
@@ -130,8 +130,8 @@ function isNear(text: string, line: FieldLine): boolean {
   return here !== null && there !== null && distanceKm(here, there) <= Number(line.value);
 }
 
-function numberPlan(line: FieldLine, values: Float64Array): Plan {
-  const range = (from: number, to: number, wanted = true): Plan => ({ kind: 'range', values, from, to, wanted });
+function numberPlan(line: FieldLine, values: Float64Array): LinePlan {
+  const range = (from: number, to: number, wanted = true): LinePlan => ({ kind: 'range', values, from, to, wanted });
   const [value, to] = [Number(line.value), Number(line.to)];
   switch (line.op) {
     case 'equals':
@@ -156,11 +156,11 @@ function numberPlan(line: FieldLine, values: Float64Array): Plan {
 }
 
 /** The missing value lies below every range that begins at a real day. */
-function within(values: Int32Array, { from, end }: DayRange): Plan {
+function within(values: Int32Array, { from, end }: DayRange): LinePlan {
   return { kind: 'range', values, from, to: end - 1, wanted: true };
 }
 
-function dayPlan(line: FieldLine, values: Int32Array, reading: Reading): Plan {
+function dayPlan(line: FieldLine, values: Int32Array, reading: EvaluationContext): LinePlan {
   switch (line.op) {
     case 'empty':
       return within(values, { from: NO_DAY, end: NO_DAY + 1 });
@@ -176,7 +176,7 @@ function dayPlan(line: FieldLine, values: Int32Array, reading: Reading): Plan {
 }
 
 /** The days that a line about a date asks for; null where its own date is none. */
-function dayRange(line: FieldLine, reading: Reading): DayRange | null {
+function dayRange(line: FieldLine, reading: EvaluationContext): DayRange | null {
   const { today } = reading;
   const at = typeof line.value === 'string' ? parseIsoDay(line.value) : null;
   const n = Number(line.value);
@@ -220,7 +220,7 @@ function isMonthDay(md: number): boolean {
 }
 
 /** The day comes round again within so long; the year itself, when nothing has come round yet, does not count. */
-function anniversaryPlan(line: FieldLine, values: Int32Array, { today }: Reading): Plan {
+function anniversaryPlan(line: FieldLine, values: Int32Array, { today }: EvaluationContext): LinePlan {
   const passes = monthDays((md) => daysToBirthday(md, today) <= shift(today, Number(line.value), line.unit) - today);
   const test = (i: number): boolean => {
     const day = values[i]!;
@@ -231,8 +231,8 @@ function anniversaryPlan(line: FieldLine, values: Int32Array, { today }: Reading
   return { kind: 'test', test };
 }
 
-function birthdayPlan(line: FieldLine, codes: Uint16Array, { today }: Reading): Plan {
-  const table = (passes: (monthDay: number) => boolean, missing = 0): Plan => {
+function birthdayPlan(line: FieldLine, codes: Uint16Array, { today }: EvaluationContext): LinePlan {
+  const table = (passes: (monthDay: number) => boolean, missing = 0): LinePlan => {
     const all = monthDays(passes);
     all[0] = missing;
     return { kind: 'table', codes, passes: all };

@@ -1,7 +1,7 @@
 import { Bits } from '../common';
 import { SMALL_AMOUNTS } from './columns';
 import { bytesWithin, sharesWithin, sumsWithin, wholeWithin } from './kernel';
-import type { Plan } from './plan';
+import type { LinePlan } from './plan';
 import { BEGINNING } from './windows';
 
 /*
@@ -11,7 +11,7 @@ import { BEGINNING } from './windows';
  */
 
 /** Everybody who passes a plan. */
-export function scan(plan: Plan, size: number): Bits {
+export function scan(plan: LinePlan, size: number): Bits {
   const bits = new Bits(size);
   switch (plan.kind) {
     case 'member':
@@ -35,7 +35,7 @@ export function scan(plan: Plan, size: number): Bits {
 }
 
 /** Whether one person passes a plan. */
-export function passes(plan: Plan, ordinal: number): boolean {
+export function passes(plan: LinePlan, ordinal: number): boolean {
   switch (plan.kind) {
     case 'member':
       return plan.bits.has(ordinal) === plan.wanted;
@@ -56,7 +56,7 @@ export function passes(plan: Plan, ordinal: number): boolean {
   }
 }
 
-function rangeScan(words: Uint32Array, { values, from, to }: Extract<Plan, { kind: 'range' }>, size: number): void {
+function rangeScan(words: Uint32Array, { values, from, to }: Extract<LinePlan, { kind: 'range' }>, size: number): void {
   if (values instanceof Float64Array) return realRange(words, values, from, to, size);
   const bounds = wholeBounds(from, to);
   if (bounds) wholeWithin(words, values, bounds.low, bounds.high, size);
@@ -79,7 +79,7 @@ function wholeBounds(from: number, to: number): { low: number; high: number } | 
   return low <= high ? { low, high } : null;
 }
 
-type TablePlan = Extract<Plan, { kind: 'table' }>;
+type TablePlan = Extract<LinePlan, { kind: 'table' }>;
 
 /** Most tables pass one code, all but one, or those from one to another. */
 function tableScan(words: Uint32Array, { codes, passes }: TablePlan, size: number): Bits {
@@ -109,7 +109,7 @@ function eachCode(words: Uint32Array, codes: TablePlan['codes'], passes: Uint8Ar
   }
 }
 
-type GiftPlan = Extract<Plan, { kind: 'gifts' }>;
+type GiftPlan = Extract<LinePlan, { kind: 'gifts' }>;
 
 /** Sums and numbers of gifts are what is asked for most; whatever else there is goes person by person. */
 function giftScan(words: Uint32Array, plan: GiftPlan, size: number): void {
@@ -177,7 +177,7 @@ function measured({ gifts, measure, days: { from, end } }: GiftPlan, ordinal: nu
 }
 
 /** How many messages count for somebody. */
-function messagesOf({ messages, messageId, days: { from, end } }: Extract<Plan, { kind: 'messages' }>, ordinal: number): number {
+function messagesOf({ messages, messageId, days: { from, end } }: Extract<LinePlan, { kind: 'messages' }>, ordinal: number): number {
   const { starts, days, messageIds } = messages;
   let n = 0;
   for (let m = starts[ordinal]!; m < starts[ordinal + 1]!; m++)

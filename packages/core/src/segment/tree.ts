@@ -169,13 +169,13 @@ export interface GaveLine {
   window: Window;
 }
 
-export const MESSAGE_DEEDS = ['got', 'opened', 'followed', 'replied'] as const;
-export type MessageDeed = (typeof MESSAGE_DEEDS)[number];
+export const MESSAGE_EVENTS = ['got', 'opened', 'followed', 'replied'] as const;
+export type MessageEvent = (typeof MESSAGE_EVENTS)[number];
 
 /** Messages got, opened, followed or answered in a window: one of them, or so many of any. */
 export interface MessageLine {
   kind: 'message';
-  deed: MessageDeed;
+  deed: MessageEvent;
   did: boolean;
   /** One message; null for any. */
   messageId: number | null;
@@ -196,8 +196,8 @@ export function isGroup(rule: Rule): rule is Group {
 }
 
 /** Every line of the tree, in reading order. */
-export function linesOf(rule: Rule): Line[] {
-  return isGroup(rule) ? rule.rules.flatMap(linesOf) : [rule];
+export function segmentLines(rule: Rule): Line[] {
+  return isGroup(rule) ? rule.rules.flatMap(segmentLines) : [rule];
 }
 
 /** Depth and size that a tree may have: deeper ones can't be read as a sentence. */

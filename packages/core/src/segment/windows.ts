@@ -1,5 +1,5 @@
 import { addMonths, fiscalStart, monthStart, nextYearStart, parseIsoDay, yearStart, type Day } from '../common';
-import { NO_DAY, type Reading } from './columns';
+import { NO_DAY, type EvaluationContext } from './columns';
 import type { Stretch, Unit, Window } from './tree';
 
 /** A half-open range of days: from the first to before the end. */
@@ -12,7 +12,7 @@ const NOTHING: DayRange = { from: 0, end: 0 };
 /** Before every real day and after the missing one. */
 export const BEGINNING = NO_DAY + 1;
 
-export function stretchDays(stretch: Stretch, { today, fiscalMonth = 1 }: Reading): DayRange {
+export function stretchDays(stretch: Stretch, { today, fiscalMonth = 1 }: EvaluationContext): DayRange {
   const month = monthStart(today);
   const fiscal = fiscalStart(today, fiscalMonth);
   switch (stretch) {
@@ -47,7 +47,7 @@ export function shift(day: Day, n: number, unit: Unit = 'days'): Day {
   }
 }
 
-export function windowDays(window: Window, reading: Reading): DayRange {
+export function windowDays(window: Window, reading: EvaluationContext): DayRange {
   const { today } = reading;
   switch (window.over) {
     case 'ever':

@@ -1,4 +1,4 @@
-import { aroundText, countParts, readAsks } from '.';
+import { aroundText, countParts, readIntent } from '.';
 
 const NAME = 'Lantern Ferry Trust';
 
@@ -16,7 +16,7 @@ test.each([
 test('whatever the language, the way out works when it is followed, and stays in the small alphabet', () => {
   for (const language of ['en', 'es-MX', 'fr-CA', 'de', 'nl']) {
     const { end } = aroundText('', NAME, language);
-    expect(readAsks(/[A-Z]{4}/.exec(end)![0])).toBe('stop');
+    expect(readIntent(/[A-Z]{4}/.exec(end)![0])).toBe('stop');
     expect(countParts(end).alphabet).toBe(countParts('plain').alphabet);
   }
 });

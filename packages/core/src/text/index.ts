@@ -3,6 +3,6 @@ export { askingIn, ASKING_WORDS } from './asking';
 export { aroundText } from './around';
 export { countParts, ROOM, straighten, type Alphabet, type Parts } from './parts';
 export { ownWords } from './own-words';
-export { isConfirmWord, keywordKey, readAsks, type Asks } from './reading';
+export { isConfirmWord, keywordKey, readIntent, type ReplyIntent } from './reading';
 export { PLAIN_STOPS, WHOLE_STOPS } from './stop-words';
 export { textAskFaults } from './wording';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { ownWords, readAsks } from '.';
+import { ownWords, readIntent } from '.';
 
 const LETTER = `Dear Ann,
 
@@ -51,7 +51,7 @@ describe.each(HEADS)('quoted as in %s', (_name, head) => {
   ])('%s: words above, and words below, are theirs; ours are not', (_way, quoted) => {
     expect(ownWords(`See you on Saturday.\n\n${head}\n\n${quoted}\n`, LETTER)).toBe('See you on Saturday.');
     expect(ownWords(`${head}\n\n${quoted}\n\nSTOP. Please never write to me again.\n`, LETTER)).toBe('STOP. Please never write to me again.');
-    expect(readAsks(ownWords(`Lovely.\n\n${head}\n\n${quoted}`, LETTER))).toBe('none');
+    expect(readIntent(ownWords(`Lovely.\n\n${head}\n\n${quoted}`, LETTER))).toBe('none');
   });
 });
 

@@ -1,14 +1,14 @@
 import fc from 'fast-check';
-import { isConfirmWord, PLAIN_STOPS, readAsks, WHOLE_STOPS, type Asks } from '.';
+import { isConfirmWord, PLAIN_STOPS, readIntent, WHOLE_STOPS, type ReplyIntent } from '.';
 
 describe('what closes or holds a channel', () => {
   // 47 CFR 64.1200(a)(10)(i): "stop," "quit," "end," "revoke," "opt out," "cancel," or "unsubscribe".
   test.each(['stop', 'quit', 'end', 'revoke', 'opt out', 'cancel', 'unsubscribe'])('%s in any dress stops', (word) => {
     for (const dress of [word, word.toUpperCase(), `${word}!`, ` ${word}. `, `"${word}"`, `${word} please`, `Please ${word}`, word.replace(' ', '-')])
-      expect([dress, readAsks(dress)]).toEqual([dress, 'stop']);
+      expect([dress, readIntent(dress)]).toEqual([dress, 'stop']);
   });
 
-  test.each<[string, Asks]>([
+  test.each<[string, ReplyIntent]>([
     ['STOP\nSent from my phone', 'stop'],
     ['STOP STOP', 'stop'],
     ['Stop. Thank you', 'stop'],
@@ -63,13 +63,13 @@ describe('what closes or holds a channel', () => {
     ['', 'none'],
     ['…!', 'none'],
   ])('%j asks: %s', (text, asks) => {
-    expect(readAsks(text)).toBe(asks);
+    expect(readIntent(text)).toBe(asks);
   });
 
   test('every word of the lists stops by itself, and each list says where it is from', () => {
     for (const { language, source, words } of [...PLAIN_STOPS, ...WHOLE_STOPS]) {
       expect([language.length, source.length > 5]).toEqual([2, true]);
-      for (const word of words) expect([word, readAsks(word.toLowerCase())]).toEqual([word, 'stop']);
+      for (const word of words) expect([word, readIntent(word.toLowerCase())]).toEqual([word, 'stop']);
     }
   });
 
@@ -79,7 +79,7 @@ describe('what closes or holds a channel', () => {
     const mark = fc.constantFrom('. ', '! ', '\n', ', ');
     fc.assert(
       fc.property(fc.array(other, { maxLength: 3 }), stop, fc.array(other, { maxLength: 3 }), mark, (before, word, after, between) => {
-        expect(readAsks([...before, word, ...after].join(between))).toBe('stop');
+        expect(readIntent([...before, word, ...after].join(between))).toBe('stop');
       }),
     );
   });
@@ -87,7 +87,7 @@ describe('what closes or holds a channel', () => {
   test('a long text costs as much as it is long', () => {
     const cost = (text: string) => {
       const began = performance.now();
-      readAsks(text);
+      readIntent(text);
       return performance.now() - began;
     };
     for (const piece of ['do not ', 'stop ', ' ', "don't ", 'a', 'sent from my ']) {

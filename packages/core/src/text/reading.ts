@@ -5,7 +5,7 @@ import { BESIDE, NOT_STOPPING, PLAIN_STOPS, STOP_SENTENCES, WHOLE_STOPS } from '
  * What somebody's own words ask for. `stop` closes the channel at once; `hold` plainly asks for it in free words, so the
  * channel is held until a person has read them.
  */
-export type Asks = 'stop' | 'hold' | 'help' | 'start' | 'none';
+export type ReplyIntent = 'stop' | 'hold' | 'help' | 'start' | 'none';
 
 const HELP_WORDS = ['HELP', 'INFO', 'AIDE', 'AYUDA', 'HILFE'];
 const START_WORDS = ['START', 'UNSTOP'];
@@ -94,7 +94,7 @@ const endsOf = (text: string) => (text.length <= 2 * MOST_READ ? text : `${text.
  * Reads what somebody wrote, clause by clause: a plain stop anywhere outweighs whatever else is said. Lines that a
  * telephone adds by itself are left out.
  */
-export function readAsks(text: string): Asks {
+export function readIntent(text: string): ReplyIntent {
   const lines = endsOf(text)
     .split(/\r\n|\r|\n/)
     .filter((line) => !isFromDevice(line));

@@ -1,2 +1,2 @@
-export { pressing, WITHIN_HOURS, type Waiting, type WaitingKind } from './pressing';
+export { pressing, WITHIN_HOURS, type WaitingItem, type WaitingKind } from './pressing';
 export { USUAL_WEEKS, usualWeek, weekOf } from './weeks';

@@ -3,7 +3,7 @@ import type { Instant } from '../common';
 export type WaitingKind = 'stop' | 'unsure' | 'paused' | 'reply' | 'arrived' | 'batch' | 'erasure' | 'lapsing' | 'draft' | 'hold';
 
 /** One line of what waits. */
-export interface Waiting<Of = unknown> {
+export interface WaitingItem<Of = unknown> {
   kind: WaitingKind;
   /** Since when; null where it has no beginning, such as permission that will lapse. */
   since: Instant | null;
@@ -23,7 +23,7 @@ const KINDS = Object.keys(WITHIN_HOURS) as WaitingKind[];
 const HOUR = 3_600_000;
 
 /** The share of its time that has gone; more than 1 is late. Where nothing began, half of it. */
-function gone({ kind, since }: Waiting, now: Instant): number {
+function gone({ kind, since }: WaitingItem, now: Instant): number {
   return since === null ? 0.5 : Math.max(0, now - since) / (WITHIN_HOURS[kind] * HOUR);
 }
 
@@ -31,7 +31,7 @@ function gone({ kind, since }: Waiting, now: Instant): number {
  * The most pressing first: what is late before what is not, each the longest of its time first; who asks to stop before
  * everything, since whoever reads it alone can say what they meant.
  */
-export function pressing<Of>(waits: readonly Waiting<Of>[], now: Instant): (Waiting<Of> & { isLate: boolean })[] {
+export function pressing<Of>(waits: readonly WaitingItem<Of>[], now: Instant): (WaitingItem<Of> & { isLate: boolean })[] {
   return waits
     .map((one) => ({ ...one, isLate: gone(one, now) > 1 }))
     .sort(

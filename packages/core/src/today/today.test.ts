@@ -1,9 +1,9 @@
 import fc from 'fast-check';
-import { pressing, usualWeek, weekOf, WITHIN_HOURS, type Waiting, type WaitingKind } from './index';
+import { pressing, usualWeek, weekOf, WITHIN_HOURS, type WaitingItem, type WaitingKind } from './index';
 
 const NOW = Date.UTC(2026, 10, 29, 9);
 const HOURS = 3_600_000;
-const wait = (kind: WaitingKind, hours: number | null): Waiting<string> => ({
+const wait = (kind: WaitingKind, hours: number | null): WaitingItem<string> => ({
   kind,
   since: hours === null ? null : NOW - hours * HOURS,
   of: `${kind} ${hours}`,

@@ -1,17 +1,17 @@
 export { describe, describeWindow, explained, type Explanation, type Names } from './segment';
 export { FIELD_TYPE_WORDS, STANDARD_FIELD_WORDS } from './fields';
-export { ENCODING_WORDS, LOOK_WORDS, MATCH_KEY_WORDS, REFUSAL_WORDS, TARGET_WORDS, verdictSentence } from './intake';
+export { ENCODING_WORDS, DOUBT_WORDS, MATCH_KEY_WORDS, REFUSAL_WORDS, TARGET_WORDS, verdictSentence } from './intake';
 export {
-  askedForWords,
+  rulePurposeWords,
   CHANNEL_WORDS,
   ENTRY_WORDS,
   explain,
   hoursWords,
-  NEED_WORDS,
+  REQUIRED_CONSENT_WORDS,
   PRESET_WORDS,
   PURPOSE_WORDS,
   RELATIONSHIP_WORDS,
-  ROAD_WORDS,
+  COLLECTION_METHOD_WORDS,
   ruleWords,
   scopeWords,
   STATE_WORDS,

@@ -1,10 +1,10 @@
-import { BECAME, ENCODINGS, LOOK_KINDS, MATCH_KEYS, PLAIN_TARGETS, REFUSAL_STATUSES, DAY_TARGETS } from '../intake';
+import { BECAME, ENCODINGS, DOUBT_KINDS, MATCH_KEYS, PLAIN_TARGETS, REFUSAL_STATUSES, DAY_TARGETS } from '../intake';
 import { each, say } from './speak';
 
 export const ENCODING_WORDS = each('encoding', ENCODINGS);
 export const REFUSAL_WORDS = each('status', REFUSAL_STATUSES);
 export const MATCH_KEY_WORDS = each('match-key', MATCH_KEYS);
-export const LOOK_WORDS = each('look', LOOK_KINDS);
+export const DOUBT_WORDS = each('look', DOUBT_KINDS);
 
 const TARGETS = [...PLAIN_TARGETS, ...DAY_TARGETS] as const;
 

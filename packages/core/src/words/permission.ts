@@ -1,18 +1,18 @@
 import {
-  askedFor,
+  rulePurposeOf,
   CHANNELS,
   hoursSaid,
-  needOf,
-  NEEDS,
+  requiredConsentOf,
+  REQUIRED_CONSENTS,
   STATES,
   placeKeyOf,
   PRESET_NAMES,
   PURPOSES,
   RECORDED_STATES,
   RELATIONSHIPS,
-  ROADS,
+  COLLECTION_METHODS,
   rulesFor,
-  type AskedFor,
+  type RulePurpose,
   type Channel,
   type Decision,
   type Hours,
@@ -29,9 +29,9 @@ export const STATE_WORDS = each('state', STATES);
 export const ENTRY_WORDS = each('entry', RECORDED_STATES);
 export const CHANNEL_WORDS = each('channel', CHANNELS);
 export const PURPOSE_WORDS = each('purpose', PURPOSES);
-export const ROAD_WORDS = each('road', ROADS);
+export const COLLECTION_METHOD_WORDS = each('road', COLLECTION_METHODS);
 export const RELATIONSHIP_WORDS = each('relationship', RELATIONSHIPS);
-export const NEED_WORDS = each('need', NEEDS);
+export const REQUIRED_CONSENT_WORDS = each('need', REQUIRED_CONSENTS);
 export const PRESET_WORDS = each('preset-name', PRESET_NAMES);
 
 /** Why somebody gets it or does not, as it stands in a table. */
@@ -44,7 +44,7 @@ export function scopeWords(scope: Scope, listName: (id: number) => string | unde
   return scope.startsWith('list:') ? (listName(Number(scope.slice(5))) ?? say('scope.deleted')) : PURPOSE_WORDS[scope as Purpose];
 }
 
-export function askedForWords(purpose: AskedFor): string {
+export function rulePurposeWords(purpose: RulePurpose): string {
   return purpose === 'lists' ? say('scope.lists') : PURPOSE_WORDS[purpose];
 }
 
@@ -61,7 +61,7 @@ interface AskedOf {
 
 /** What the rule of somebody's place asks for: "Canada: email asks for at least an implied permission (news)". */
 export function ruleWords({ channel, scope, rules, place }: AskedOf, scopeName: string): string {
-  const need = say(`need.${needOf(rulesFor(rules, place), channel, askedFor(scope))}`);
+  const need = say(`need.${requiredConsentOf(rulesFor(rules, place), channel, rulePurposeOf(scope))}`);
   return say('rule.asks', { place: { place: placeKeyOf(rules, place) }, channel: say(`channel.in.${channel}`), need, scope: scopeName });
 }
 
@@ -69,7 +69,7 @@ export function ruleWords({ channel, scope, rules, place }: AskedOf, scopeName: 
 export function explain(decision: Decision, { channel, scope, rules, place }: AskedOf): string {
   const here = rulesFor(rules, place);
   const where = { place: placeKeyOf(rules, place) };
-  const need = say(`need.${needOf(here, channel, askedFor(scope))}`);
+  const need = say(`need.${requiredConsentOf(here, channel, rulePurposeOf(scope))}`);
   const state = STATE_WORDS[decision.state];
   switch (decision.verdict) {
     case 'send':

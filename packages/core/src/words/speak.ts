@@ -1,6 +1,6 @@
 import { setupI18n } from '@lingui/core';
 import { compileMessage } from '@lingui/message-utils/compileMessage';
-import type { Code, Said, Value } from '../common';
+import type { Code, Said, SaidValue } from '../common';
 import en from './en.json';
 import { placeWords } from './places';
 
@@ -44,9 +44,9 @@ export const { say } = speaker<Code>(en);
 
 export const speak = ({ code, values }: Said): string => say(code, values);
 
-function shown(value: Value, join: string): string | number {
+function shown(value: SaidValue, join: string): string | number {
   if (typeof value === 'string' || typeof value === 'number') return value;
-  if (Array.isArray(value)) return value.map((one: Value) => shown(one, join)).join(join);
+  if (Array.isArray(value)) return value.map((one: SaidValue) => shown(one, join)).join(join);
   return 'place' in value ? placeWords(value.place) : speak(value as Said);
 }
 

@@ -1,4 +1,4 @@
-import { RELATIONSHIPS, ROADS } from '../permission';
+import { RELATIONSHIPS, COLLECTION_METHODS } from '../permission';
 import { type Basis, whyWords } from '../words';
 
 const APPEAL = { purpose: 'appeals' as const, list: null, organization: 'Lantern Ferry Trust' };
@@ -9,7 +9,7 @@ test('that they agreed is said to those alone who did', () => {
   expect(whyWords({ ...APPEAL, organization: 'Old Quay, A.C.' }, { state: 'yes', how: 'form' })).toBe(
     'You agreed to get appeals from Old Quay, A.C.',
   );
-  const others = [null, ...ROADS.map(implied)].map((basis) => whyWords(APPEAL, basis));
+  const others = [null, ...COLLECTION_METHODS.map(implied)].map((basis) => whyWords(APPEAL, basis));
   for (const words of others) expect(words).not.toMatch(/you agreed/i);
   expect(new Set(RELATIONSHIPS.map((how) => whyWords(APPEAL, implied(how)))).size).toBe(RELATIONSHIPS.length);
 });

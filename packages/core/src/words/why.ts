@@ -1,11 +1,11 @@
-import type { Purpose, RecordedState, Road } from '../permission';
+import type { Purpose, RecordedState, CollectionMethod } from '../permission';
 import { PURPOSE_WORDS } from './permission';
 import { say } from './speak';
 
 /** What a message to somebody rests on: an entry of theirs, or nothing at all. */
 export interface Basis {
   state: RecordedState;
-  how: Road;
+  how: CollectionMethod;
 }
 
 /**

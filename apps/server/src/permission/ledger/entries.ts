@@ -1,4 +1,4 @@
-import type { Channel, PermissionEntry, RecordedState, Road, Scope as PermissionScope } from '@goodword/core/permission';
+import type { Channel, PermissionEntry, RecordedState, CollectionMethod, Scope as PermissionScope } from '@goodword/core/permission';
 import type { Bound } from '../../platform/database';
 
 /** An entry to be written. */
@@ -12,7 +12,7 @@ export interface NewEntry {
   saidAt: Date;
   untilAt?: Date | null;
   byPerson: boolean;
-  how: Road;
+  how: CollectionMethod;
   words?: string;
   source?: string;
   origin?: string | null;
@@ -57,7 +57,7 @@ export interface EntryRow {
   said_at: Date;
   until_at: Date | null;
   by_person: number;
-  how: Road;
+  how: CollectionMethod;
   words: string;
   source: string;
   origin: string | null;
@@ -85,7 +85,7 @@ export interface Revocation extends EntryRow {
 }
 
 /** The columns of an entry, in the order of `valuesOf`. */
-export const COLUMNS = [
+export const ENTRY_COLUMNS = [
   ...['contact_point_id', 'supporter_id', 'channel', 'scope', 'state', 'said_at', 'until_at', 'by_person', 'how', 'words', 'source'],
   ...['origin', 'evidence_id', 'delivery_id', 'batch_id', 'batch_row', 'recorded_by', 'recorded_at'],
   ...['form_id', 'form_version', 'page', 'reply_id'],

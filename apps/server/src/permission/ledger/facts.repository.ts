@@ -5,8 +5,8 @@ import {
   decideFromCells,
   marksFor,
   rulesInForce,
-  standing,
-  type Address,
+  consentStatus,
+  type AddressFlags,
   type Cell,
   type Channel,
   type Decision,
@@ -16,7 +16,7 @@ import {
   type Place,
   type RulesInForce,
   type Scope as PermissionScope,
-  type Standing,
+  type ConsentStatus,
 } from '@goodword/core/permission';
 import { type Basis } from '@goodword/core/words';
 import type { Bound, Scoped } from '../../platform/database';
@@ -24,7 +24,7 @@ import { cellOf, type StateRow } from './state.sql';
 import { isLandline } from '../line.sql';
 
 /** What a verdict is asked for, beside the people. */
-export interface Asking {
+export interface EligibilityQuery {
   channel: Channel;
   scope: PermissionScope;
   rules: HouseRules;
@@ -39,7 +39,7 @@ export interface Asking {
 export interface PersonFacts {
   place: Place;
   before: PastPlace[];
-  addresses: Address[];
+  addresses: AddressFlags[];
   recent: number[];
   cells: Cell[];
 }
@@ -54,7 +54,7 @@ const SLICE = 2000;
 @Injectable()
 export class FactsRepository {
   /** Decides for each of these people, in the order of their ids. Erased people are decided like anybody: they have no address. */
-  async decide(db: Scoped, supporterIds: readonly number[], asking: Asking): Promise<Map<number, Decision>> {
+  async decide(db: Scoped, supporterIds: readonly number[], asking: EligibilityQuery): Promise<Map<number, Decision>> {
     const out = new Map<number, Decision>();
     const ids = [...supporterIds].sort((a, b) => a - b);
     for (let at = 0; at < ids.length; at += SLICE) {
@@ -72,7 +72,7 @@ export class FactsRepository {
   async decideAt(
     db: Scoped,
     deliveries: readonly { supporterId: number; contactPointId: number }[],
-    asking: Asking,
+    asking: EligibilityQuery,
   ): Promise<{ decision: Decision; place: Place }[]> {
     const facts = await this.of(
       db,
@@ -86,7 +86,7 @@ export class FactsRepository {
     });
   }
 
-  async of(db: Scoped, supporterIds: readonly number[], asking: Asking): Promise<Map<number, PersonFacts>> {
+  async of(db: Scoped, supporterIds: readonly number[], asking: EligibilityQuery): Promise<Map<number, PersonFacts>> {
     const ids = [...new Set(supporterIds)];
     const out = new Map<number, PersonFacts>();
     if (ids.length === 0) return out;
@@ -128,7 +128,7 @@ export class FactsRepository {
   }
 
   /** What was said of the channel in the scopes that bear, by these people and by anybody at their addresses. */
-  private async cells(db: Scoped, ids: readonly number[], asking: Asking, out: Map<number, PersonFacts>): Promise<void> {
+  private async cells(db: Scoped, ids: readonly number[], asking: EligibilityQuery, out: Map<number, PersonFacts>): Promise<void> {
     const { channel, scope } = asking;
     const bindings = { ids, channel, kind: ADDRESS_KIND[channel], scopes: bearingScopes(scope) };
     for (const row of await bearingRows(db, bindings, 'AND ps.channel = :channel AND ps.scope IN (:scopes)', 'AND sc.kind = :kind'))
@@ -136,7 +136,7 @@ export class FactsRepository {
   }
 
   /** Messages of the channel that count for the cap, and those on their way this moment. */
-  private async recent(db: Scoped, ids: readonly number[], asking: Asking, out: Map<number, PersonFacts>): Promise<void> {
+  private async recent(db: Scoped, ids: readonly number[], asking: EligibilityQuery, out: Map<number, PersonFacts>): Promise<void> {
     const days = longestCap(asking);
     if (days === 0) return;
     const rows = await db.sql<{ supporter_id: number; sent_at: Date | null; state: string }>(
@@ -158,12 +158,12 @@ export class FactsRepository {
 }
 
 /** The longest time that a cap of any place looks back over, in days; 0 where none holds this. */
-export function longestCap({ channel, ownAct, rules }: Asking): number {
+export function longestCap({ channel, ownAct, rules }: EligibilityQuery): number {
   if (ownAct) return 0;
   return Math.max(0, ...Object.values(rules.places).map((place) => place.caps[channel]?.days ?? 0));
 }
 
-function decideBy(supporterId: number, facts: PersonFacts, asking: Asking): Decision {
+function decideBy(supporterId: number, facts: PersonFacts, asking: EligibilityQuery): Decision {
   const { channel, scope, rules, now, ownAct = false } = asking;
   return decideFromCells({ supporterId, channel, scope, rules, ownAct, now: now.getTime(), ...facts }, facts.cells);
 }
@@ -180,8 +180,8 @@ export class PersonCells {
     return marksFor(this.cells, { ...at, supporterId: this.supporterId });
   }
 
-  standingAt(at: { contactPointId: number; channel: Channel; scope: PermissionScope }, now: number): Standing {
-    return standing(this.marksAt(at), now, this.rules);
+  standingAt(at: { contactPointId: number; channel: Channel; scope: PermissionScope }, now: number): ConsentStatus {
+    return consentStatus(this.marksAt(at), now, this.rules);
   }
 }
 

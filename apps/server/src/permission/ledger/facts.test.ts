@@ -8,15 +8,15 @@ import {
   type HouseRules,
   type PermissionEntry,
   type Place,
-  type Road,
+  type CollectionMethod,
   type Scope,
 } from '@goodword/core/permission';
-import { makeOrganization, openTestDatabase } from '../../platform/test-database';
+import { makeTestOrganization, openTestDatabase } from '../../platform/test-database';
 import type { Database, Scoped } from '../../platform/database';
-import type { Scope as CallerScope } from '../../platform/scope';
+import type { AccessScope as CallerScope } from '../../platform/scope';
 import { Ordinals } from '../../roll/ordinals';
-import { Standings } from '../../roll/standings';
-import { FactsRepository, type Asking } from './facts.repository';
+import { ConsentColumns } from '../../roll/standings';
+import { FactsRepository, type EligibilityQuery } from './facts.repository';
 import { LedgerRepository } from './ledger.repository';
 
 /** A small world: people with the addresses they have (by number), the state of the addresses, and the ledger. */
@@ -64,7 +64,7 @@ const world: fc.Arbitrary<World> = fc.record({
       contactPointId: fc.option(fc.nat(POINTS - 1), { nil: null, freq: 5 }),
       person: fc.option(fc.nat(4), { nil: null, freq: 8 }),
       scope: fc.constantFrom<Scope>('all', 'marketing', 'news', 'appeals', 'service', 'list:3'),
-      how: fc.constantFrom<Road>('file', 'form', 'keyword', 'reply', 'gift', 'membership', 'volunteering', 'inquiry'),
+      how: fc.constantFrom<CollectionMethod>('file', 'form', 'keyword', 'reply', 'gift', 'membership', 'volunteering', 'inquiry'),
       byPerson: fc.boolean(),
       state: fc.constantFrom('yes' as const, 'yes' as const, 'no' as const, 'asked' as const, 'implied' as const, 'pause' as const, 'start' as const),
       // Few distinct moments, so that ties happen.
@@ -102,7 +102,7 @@ let chapter: number;
 
 beforeAll(async () => {
   ({ database, close } = await openTestDatabase());
-  const made = await makeOrganization(database);
+  const made = await makeTestOrganization(database);
   [scope, chapter] = [made.scope, made.chapters[0]!];
 });
 afterAll(() => close());
@@ -162,12 +162,12 @@ async function settle(tx: Scoped, w: World) {
 async function inTheRoll(
   tx: Scoped,
   ids: readonly number[],
-  asking: Asking,
+  asking: EligibilityQuery,
 ): Promise<{ verdict: string; state: string; contactPointId: number | null }[]> {
   const people = new Ordinals();
   for (const id of ids) people.put(id, 1);
   people.settle();
-  const standings = new Standings(people, asking);
+  const standings = new ConsentColumns(people, asking);
   await standings.read(tx, Promise.resolve());
   const out: { verdict: string; state: string; contactPointId: number | null }[] = [];
   standings.decide((ordinal, { verdict, state }, point) => (out[ordinal] = { verdict, state, contactPointId: point || null }));

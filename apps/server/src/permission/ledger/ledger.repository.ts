@@ -7,7 +7,7 @@ import {
   type Cell,
   type Channel,
   type MarkKind,
-  type Road,
+  type CollectionMethod,
   type Scope as PermissionScope,
 } from '@goodword/core/permission';
 import type { Bound, Scoped } from '../../platform/database';
@@ -16,7 +16,7 @@ import { cellValues, COLUMN_OF, columnsOf, foldSql, HOLDERS, kindsMadeSql, kinds
 import {
   asCore,
   asNew,
-  COLUMNS,
+  ENTRY_COLUMNS,
   kindOf,
   valuesOf,
   type EntryRow,
@@ -75,12 +75,12 @@ export class LedgerRepository {
 
   private async insertAlike(tx: Scoped, { source = '', batchId, ...word }: SaidAlike, some: readonly SaidWhere[]): Promise<Written[]> {
     const fixed = valuesOf({ ...word, contactPointId: null, supporterId: null, batch: { id: batchId, row: 0 } }, tx.scope.actorId);
-    const own: Partial<Record<(typeof COLUMNS)[number], string>> = {
+    const own: Partial<Record<(typeof ENTRY_COLUMNS)[number], string>> = {
       ...{ contact_point_id: 'v.point', supporter_id: 'v.person', batch_row: 'v.row_no' },
       source: "LEFT(CONCAT(?, ', row ', v.row_no), 300)",
     };
-    const columns = COLUMNS.filter((column, i) => own[column] !== undefined || fixed[i] !== null);
-    const bound = columns.flatMap((column) => (column === 'source' ? [source] : own[column] ? [] : [fixed[COLUMNS.indexOf(column)]!]));
+    const columns = ENTRY_COLUMNS.filter((column, i) => own[column] !== undefined || fixed[i] !== null);
+    const bound = columns.flatMap((column) => (column === 'source' ? [source] : own[column] ? [] : [fixed[ENTRY_COLUMNS.indexOf(column)]!]));
     const values = some.map(({ contactPointId, supporterId, row }) => `(${contactPointId ?? 'NULL'},${supporterId ?? 'NULL'},${row})`);
     const [made] = (await tx.knex.raw(
       `INSERT INTO permission_entry (organization_id, ${columns.join(', ')})
@@ -115,7 +115,7 @@ export class LedgerRepository {
 
   private async insert(tx: Scoped, entries: readonly NewEntry[]): Promise<number[]> {
     const rows = entries.map((entry) => [tx.scope.organizationId, ...valuesOf(entry, tx.scope.actorId)]);
-    const [made] = (await tx.knex.raw(`INSERT INTO permission_entry (organization_id, ${COLUMNS.join(', ')}) VALUES ? RETURNING id`, [
+    const [made] = (await tx.knex.raw(`INSERT INTO permission_entry (organization_id, ${ENTRY_COLUMNS.join(', ')}) VALUES ? RETURNING id`, [
       rows as never,
     ])) as [{ id: number }[]];
     return made.map(({ id }) => id);
@@ -198,7 +198,7 @@ export class LedgerRepository {
   }
 
   /** Whether the same was said through the same message since a moment, and nothing of the channel by anybody there after it. */
-  async hasJustLeft(db: Scoped, deliveryId: number, said: { scope: PermissionScope; how: Road }, since: Date): Promise<boolean> {
+  async hasJustLeft(db: Scoped, deliveryId: number, said: { scope: PermissionScope; how: CollectionMethod }, since: Date): Promise<boolean> {
     const rows = await db.sql(
       `SELECT 1 FROM permission_entry e WHERE e.organization_id = :org AND e.delivery_id = :deliveryId AND e.state = 'no'
         AND e.scope = :scope AND e.how = :how AND e.reply_id IS NULL AND e.recorded_at >= :since AND e.taken_back_at IS NULL

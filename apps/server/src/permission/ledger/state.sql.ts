@@ -1,4 +1,4 @@
-import { MARK_KINDS, MARK_RULES, type Cell, type Holder, type Mark, type MarkKind, type MarkRule, type Marks } from '@goodword/core/permission';
+import { MARK_KINDS, MARK_RULES, type Cell, type MarkHolder, type Mark, type MarkKind, type MarkRule, type Marks } from '@goodword/core/permission';
 import type { Channel, Scope } from '@goodword/core/permission';
 
 /*
@@ -40,12 +40,12 @@ function makesSql(rule: MarkRule): string {
 }
 
 /** The columns by which a holder's cells are told apart; 0 stands for everybody and for every address. */
-const KEY: Record<Holder, { point: string; person: string; named: string }> = {
+const KEY: Record<MarkHolder, { point: string; person: string; named: string }> = {
   address: { point: 'contact_point_id', person: '0', named: 'contact_point_id IS NOT NULL' },
   person: { point: '0', person: 'supporter_id', named: 'supporter_id IS NOT NULL' },
   both: { point: 'contact_point_id', person: 'supporter_id', named: 'contact_point_id IS NOT NULL AND supporter_id IS NOT NULL' },
 };
-export const HOLDERS = Object.keys(KEY) as Holder[];
+export const HOLDERS = Object.keys(KEY) as MarkHolder[];
 
 const MOMENT = '%Y-%m-%d %H:%i:%s.%f';
 
@@ -66,8 +66,8 @@ export function newerMarks(kinds: readonly MarkKind[], into: string): string {
 }
 
 /** The kinds of marks that a holder's cells have. */
-export function kindsOf(holder: Holder, among: readonly MarkKind[] = MARK_KINDS): MarkKind[] {
-  return among.filter((kind) => (MARK_RULES[kind].holders as readonly Holder[]).includes(holder));
+export function kindsOf(holder: MarkHolder, among: readonly MarkKind[] = MARK_KINDS): MarkKind[] {
+  return among.filter((kind) => (MARK_RULES[kind].holders as readonly MarkHolder[]).includes(holder));
 }
 
 /** For each kind, whether any of the chosen entries makes it: to fold only what is there. */
@@ -77,7 +77,7 @@ export function kindsMadeSql(which: string): string {
 }
 
 /** Folds the chosen entries into the cells of a holder: the SQL form of `foldEntries`. */
-export function foldSql(holder: Holder, kinds: readonly MarkKind[], which: string, into: string): string {
+export function foldSql(holder: MarkHolder, kinds: readonly MarkKind[], which: string, into: string): string {
   const { point, person, named } = KEY[holder];
   const marks = kinds.map((kind) => {
     const rule: MarkRule = MARK_RULES[kind];

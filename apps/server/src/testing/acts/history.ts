@@ -1,18 +1,18 @@
-import type { House } from '../harness';
-import type { Channel, Model, Place, Saying, Someone } from './model';
+import type { TestHouse } from '../harness';
+import type { ModelChannel, Model, ModelPlace, Saying, Someone } from './model';
 
 /** The running services, as one history needs them. */
 export interface Services {
-  readonly house: House;
+  readonly house: TestHouse;
   /** The scope of the public list, and the form for it. */
   readonly list: string;
   readonly slug: string;
   readonly confirmDays: number;
   /** Beginning and end of a day in the zone of the house. */
   day(iso: string): [number, number];
-  newAddress(h: History, who: Someone): Promise<Place>;
+  newAddress(h: History, who: Someone): Promise<ModelPlace>;
   /** An erased address: nobody knows it any more, but that it had refused. */
-  forget(h: History, who: Someone, where: Place): void;
+  forget(h: History, who: Someone, where: ModelPlace): void;
   mailIn(from: string, to: string, text: string): Promise<void>;
   textIn(from: string, text: string): Promise<void>;
   /** A report about the mail with this link. */
@@ -25,7 +25,7 @@ export interface Services {
 }
 
 /** Repeatable chance (mulberry32). */
-export function chance(seed: number): () => number {
+export function seededChance(seed: number): () => number {
   let state = seed >>> 0;
   return () => {
     state = (state + 0x6d2b79f5) | 0;
@@ -36,9 +36,9 @@ export function chance(seed: number): () => number {
 }
 
 /** A mail that arrived: its link is a key to leaving and choosing. */
-export interface Mail {
+export interface ArrivedMail {
   who: Someone;
-  where: Place;
+  where: ModelPlace;
   scope: string;
   leave: string;
   replyTo: string;
@@ -48,10 +48,10 @@ export interface Mail {
 }
 
 /** A question that a form or page put to an address. */
-export interface Request {
+export interface ModelRequest {
   who: Someone;
-  where: Place;
-  channel: Channel;
+  where: ModelPlace;
+  channel: ModelChannel;
   scope: string;
   at: number;
   /** How many mails had arrived before it. */
@@ -63,7 +63,7 @@ export interface Request {
 export interface Merged {
   kept: Someone;
   gone: Someone;
-  own: Place[];
+  own: ModelPlace[];
   moved: Saying[];
   /** How many sayings there were. */
   from: number;
@@ -75,9 +75,9 @@ export type Act = (h: History) => Promise<string | null>;
 /** A few people who share some addresses, and all that is done to them; each act is told to the model too. */
 export class History {
   readonly people: Someone[] = [];
-  readonly places: Place[] = [];
-  readonly mails: Mail[] = [];
-  readonly requests: Request[] = [];
+  readonly places: ModelPlace[] = [];
+  readonly mails: ArrivedMail[] = [];
+  readonly requests: ModelRequest[] = [];
   readonly log: string[] = [];
   merged: Merged | null = null;
   readonly random: () => number;
@@ -89,7 +89,7 @@ export class History {
     readonly n: number,
     seed: number,
   ) {
-    this.random = chance(seed);
+    this.random = seededChance(seed);
     this.headers = { 'x-forwarded-for': `198.51.${(n >> 8) & 255}.${n & 255}` };
   }
 
@@ -101,11 +101,11 @@ export class History {
     return this.people.filter((one) => !one.erased && !one.into);
   }
 
-  addressOf(who: Someone, kind: Place['kind']): Place | undefined {
+  addressOf(who: Someone, kind: ModelPlace['kind']): ModelPlace | undefined {
     return this.one(who.addresses.filter((one) => one.kind === kind));
   }
 
-  ownersOf(where: Place): Someone[] {
+  ownersOf(where: ModelPlace): Someone[] {
     return this.living.filter((one) => one.addresses.includes(where));
   }
 

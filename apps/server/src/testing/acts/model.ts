@@ -2,10 +2,10 @@
  * The product's own words on permission ("Permission, the heart"), read as plainly as they stand and without a look at
  * the core: everything that was ever said is kept in one list, and each question goes through all of it.
  */
-export type Channel = 'email' | 'text' | 'call' | 'post';
-export type Kind = 'email' | 'mobile' | 'post';
-export const KIND_OF: Record<Channel, Kind> = { email: 'email', text: 'mobile', call: 'mobile', post: 'post' };
-export const CHANNELS: Channel[] = ['email', 'text', 'call', 'post'];
+export type ModelChannel = 'email' | 'text' | 'call' | 'post';
+export type ModelKind = 'email' | 'mobile' | 'post';
+export const KIND_OF: Record<ModelChannel, ModelKind> = { email: 'email', text: 'mobile', call: 'mobile', post: 'post' };
+export const MODEL_CHANNELS: ModelChannel[] = ['email', 'text', 'call', 'post'];
 export const COUNTRIES = ['US', 'CA', 'FR'];
 export const SCOPES = ['appeals', 'news', 'service'];
 export const DAY_MS = 86_400_000;
@@ -15,8 +15,8 @@ export interface Saying {
   /** Who said it, or whom it is about. */
   who: Someone;
   /** Through or for which address; null: without one. */
-  where: Place | null;
-  channel: Channel;
+  where: ModelPlace | null;
+  channel: ModelChannel;
   scope: string;
   what: 'yes' | 'no' | 'gift' | 'asked' | 'pause' | 'start';
   /** By an act of the person's own. */
@@ -33,8 +33,8 @@ export interface Saying {
 }
 
 /** An address. */
-export interface Place {
-  kind: Kind;
+export interface ModelPlace {
+  kind: ModelKind;
   normal: string;
   id: number;
   onHold: boolean;
@@ -49,7 +49,7 @@ export interface Place {
 export interface Someone {
   id: number;
   name: string;
-  addresses: Place[];
+  addresses: ModelPlace[];
   country: string;
   /** Countries of before, each with the moment until which. */
   before: { country: string; until: number }[];
@@ -61,16 +61,16 @@ export interface Someone {
 /** Who they are by now: the record that theirs was brought into. */
 export const alive = (who: Someone): Someone => (who.into ? alive(who.into) : who);
 
-export type Need = 'yes' | 'implied' | 'nothing';
+export type ModelNeed = 'yes' | 'implied' | 'nothing';
 
 /** What the house asks for, as the histories set it. */
 export interface Rules {
-  needs: Record<string, Record<Exclude<Channel, 'text'>, { list: Need; service: Need; other: Need }>>;
+  needs: Record<string, Record<Exclude<ModelChannel, 'text'>, { list: ModelNeed; service: ModelNeed; other: ModelNeed }>>;
   /** Months that a gift counts, null where it does not. */
   gift: Record<string, number | null>;
 }
 
-export type Answer = 'send' | 'no-address' | 'do-not-contact' | 'said-no' | 'on-hold' | 'asked' | 'no-permission' | 'paused';
+export type ModelAnswer = 'send' | 'no-address' | 'do-not-contact' | 'said-no' | 'on-hold' | 'asked' | 'no-permission' | 'paused';
 
 /** Everything that was said in one history, and what it comes to. */
 export class Model {
@@ -87,7 +87,7 @@ export class Model {
   }
 
   /** Of a question: all that was said on the channel and covers the scope. */
-  private about(channel: Channel, scope: string): Saying[] {
+  private about(channel: ModelChannel, scope: string): Saying[] {
     return this.sayings.filter((one) => !one.takenBack && one.channel === channel && this.covers(one.scope, scope));
   }
 
@@ -95,7 +95,7 @@ export class Model {
    * The No that stands for a person at an address: said through the address by anybody, or by the person anywhere, with
    * no agreement of their own at this address later, nor, for a STOP, a START of this number later.
    */
-  standingNo(who: Someone, where: Place, channel: Channel, scope: string): boolean {
+  standingNo(who: Someone, where: ModelPlace, channel: ModelChannel, scope: string): boolean {
     const said = this.about(channel, scope);
     const back = said.filter((one) => one.what === 'yes' && one.own && one.who === who && one.where === where).map((one) => one.at);
     const start = said.filter((one) => one.what === 'start' && one.where === where).map((one) => one.at);
@@ -112,12 +112,12 @@ export class Model {
    * Whether a person is closed at an address, theirs or not yet: at one that is not theirs every No of theirs stands, and a
    * START that somebody else sent from there is none of theirs.
    */
-  closed(who: Someone, where: Place, channel: Channel, scope: string): boolean {
+  closed(who: Someone, where: ModelPlace, channel: ModelChannel, scope: string): boolean {
     if (who.addresses.includes(where)) return this.standingNo(who, where, channel, scope);
     return this.about(channel, scope).some((one) => one.what === 'no' && one.who === who);
   }
 
-  state(who: Someone, where: Place, channel: Channel, scope: string, now: number): 'yes' | 'implied' | 'asked' | 'never' | 'no' {
+  state(who: Someone, where: ModelPlace, channel: ModelChannel, scope: string, now: number): 'yes' | 'implied' | 'asked' | 'never' | 'no' {
     if (this.standingNo(who, where, channel, scope)) return 'no';
     const own = this.about(channel, scope).filter((one) => one.who === who && one.where === where);
     if (own.some((one) => one.what === 'yes')) return 'yes';
@@ -140,13 +140,13 @@ export class Model {
     });
   }
 
-  private paused(who: Someone, channel: Channel, now: number): boolean {
+  private paused(who: Someone, channel: ModelChannel, now: number): boolean {
     const last = this.sayings.filter((one) => one.what === 'pause' && one.who === who && one.channel === channel).at(-1);
     return last !== undefined && (last.until ?? 0) >= now;
   }
 
   /** Whether a person may be written to at one address of theirs, and if not, why. */
-  at(who: Someone, where: Place, channel: Channel, scope: string, now: number): Answer {
+  at(who: Someone, where: ModelPlace, channel: ModelChannel, scope: string, now: number): ModelAnswer {
     if (!who.addresses.includes(where) || (channel === 'text' && where.landline)) return 'no-address';
     if (where.closed) return 'do-not-contact';
     const state = this.state(who, where, channel, scope, now);
@@ -156,7 +156,7 @@ export class Model {
     return scope !== 'service' && this.paused(who, channel, now) ? 'paused' : 'send';
   }
 
-  private suffices(who: Someone, channel: Channel, scope: string, state: 'yes' | 'implied' | 'asked' | 'never'): boolean {
+  private suffices(who: Someone, channel: ModelChannel, scope: string, state: 'yes' | 'implied' | 'asked' | 'never'): boolean {
     if (state === 'yes') return true;
     if (state === 'asked' || channel === 'text') return false;
     const needs = this.rules.needs[who.country]![channel];
@@ -165,8 +165,8 @@ export class Model {
   }
 
   /** The first address that may be written to; else the reason at the first. */
-  person(who: Someone, channel: Channel, scope: string, now: number): { answer: Answer; to: Place | null } {
-    let first: Answer | null = null;
+  person(who: Someone, channel: ModelChannel, scope: string, now: number): { answer: ModelAnswer; to: ModelPlace | null } {
+    let first: ModelAnswer | null = null;
     for (const where of who.addresses) {
       if (where.kind !== KIND_OF[channel] || (channel === 'text' && where.landline)) continue;
       const answer = this.at(who, where, channel, scope, now);

@@ -1,15 +1,15 @@
 import { simpleParser } from 'mailparser';
-import type { Act, History, Mail, Request } from './history';
-import { alive, CHANNELS, DAY_MS } from './model';
+import type { Act, History, ArrivedMail, ModelRequest } from './history';
+import { alive, MODEL_CHANNELS, DAY_MS } from './model';
 
 /** Links of mails to people who are here. */
-function mailOf(h: History): Mail | undefined {
+function mailOf(h: History): ArrivedMail | undefined {
   const mail = h.one(h.mails.filter((one) => !alive(one.who).erased));
   return mail && { ...mail, who: alive(mail.who) };
 }
 
 /** What was left by a link is kept by its mail, so that "undo" finds it. */
-const keyOf = (h: History, mail: Mail) => h.mails.find((one) => one.leave === mail.leave)!;
+const keyOf = (h: History, mail: ArrivedMail) => h.mails.find((one) => one.leave === mail.leave)!;
 
 async function leave(h: History, what: 'this' | 'all'): Promise<string | null> {
   const mail = mailOf(h);
@@ -60,7 +60,7 @@ async function pause(h: History): Promise<string | null> {
   if (days === 0 && Date.now() - mail.at > 30 * DAY_MS) return null;
   await h.post(mail.leave.replace('/leave/', '/choices/'), { act: `pause-${days}` });
   const until = days === 0 ? Date.now() : Math.floor(Date.now() / DAY_MS + days) * DAY_MS + DAY_MS - 1;
-  for (const channel of CHANNELS) h.say({ who: mail.who, where: null, channel, scope: 'all', what: 'pause', own: true, until });
+  for (const channel of MODEL_CHANNELS) h.say({ who: mail.who, where: null, channel, scope: 'all', what: 'pause', own: true, until });
   return `${mail.who.name} pauses ${days} days`;
 }
 
@@ -69,7 +69,7 @@ async function nothing(h: History): Promise<string | null> {
   const mail = mailOf(h);
   if (!mail || !mail.who.addresses.includes(mail.where)) return null;
   await h.post(mail.leave.replace('/leave/', '/choices/'), { act: 'nothing' });
-  for (const channel of CHANNELS)
+  for (const channel of MODEL_CHANNELS)
     h.say({ who: mail.who, where: channel === 'email' ? mail.where : null, channel, scope: 'all', what: 'no', own: true });
   return `${mail.who.name} wants nothing more`;
 }
@@ -127,7 +127,7 @@ async function texted(h: History, words: string): Promise<string | null> {
 }
 
 /** An older request dies with a No, or with time. */
-function confirmed(h: History, requests: Request[]): void {
+function confirmed(h: History, requests: ModelRequest[]): void {
   for (const request of requests) {
     const { channel, scope, where } = request;
     const who = alive(request.who);

@@ -1,7 +1,7 @@
 import { houseDay } from '../harness';
 import { moveTo } from '../steps';
 import type { Act, History, Merged } from './history';
-import { CHANNELS, COUNTRIES, KIND_OF, SCOPES, type Channel, type Place, type Someone } from './model';
+import { MODEL_CHANNELS, COUNTRIES, KIND_OF, SCOPES, type ModelChannel, type ModelPlace, type Someone } from './model';
 
 async function settle(h: History): Promise<string | null> {
   const where = h.one(h.places.filter((one) => one.questions.length > 0 && h.ownersOf(one).length > 0));
@@ -29,7 +29,7 @@ async function release(h: History): Promise<string | null> {
 /** A day gone by: a No counts from its end, a Yes from its beginning. */
 async function byHand(h: History): Promise<string | null> {
   const who = h.one(h.living);
-  const channel = h.one(CHANNELS)!;
+  const channel = h.one(MODEL_CHANNELS)!;
   const where = who && h.addressOf(who, KIND_OF[channel]);
   if (!who || !where) return null;
   const scope = h.one(['appeals', 'news', 'marketing', 'all', h.world.list])!;
@@ -58,7 +58,7 @@ async function objects(h: History): Promise<string | null> {
   const who = h.one(h.living);
   if (!who) return null;
   await h.world.house.client.post(`/api/supporters/${who.id}/objection`, { how: 'phone', on: houseDay(), words: 'No marketing, ever' });
-  for (const channel of CHANNELS) h.say({ who, where: null, channel, scope: 'marketing', what: 'no', own: true });
+  for (const channel of MODEL_CHANNELS) h.say({ who, where: null, channel, scope: 'marketing', what: 'no', own: true });
   return `${who.name} objects`;
 }
 
@@ -68,7 +68,7 @@ async function gives(h: History): Promise<string | null> {
   const on = houseDay(-h.one([0, 40])!);
   await h.world.house.client.post(`/api/supporters/${who.id}/gifts`, { amount: 2500, on });
   for (const where of who.addresses)
-    for (const channel of CHANNELS)
+    for (const channel of MODEL_CHANNELS)
       if (channel !== 'text' && KIND_OF[channel] === where.kind)
         h.say({ at: Date.parse(`${on}T12:00:00Z`), who, where, channel, scope: 'marketing', what: 'gift', own: false });
   return `${who.name} gives`;
@@ -142,10 +142,10 @@ async function parts(h: History, { kept, gone, own, moved, from }: Merged): Prom
   return 'parted';
 }
 
-function closedFor(h: History, two: Someone[]): { where: Place; channel: Channel; scope: string }[] {
-  const out: { where: Place; channel: Channel; scope: string }[] = [];
+function closedFor(h: History, two: Someone[]): { where: ModelPlace; channel: ModelChannel; scope: string }[] {
+  const out: { where: ModelPlace; channel: ModelChannel; scope: string }[] = [];
   for (const where of new Set(two.flatMap((one) => one.addresses)))
-    for (const channel of CHANNELS)
+    for (const channel of MODEL_CHANNELS)
       for (const scope of [...SCOPES, h.world.list, 'volunteering'])
         if (two.some((who) => h.model.closed(who, where, channel, scope))) out.push({ where, channel, scope });
   return out;

@@ -6,13 +6,13 @@ import { startOfDay, parseIsoDay, type Day } from '@goodword/core/common';
 import { HouseRulesRepository } from '../../permission/house-rules.repository';
 import { FactsRepository } from '../../permission/ledger/facts.repository';
 import { LedgerRepository } from '../../permission/ledger/ledger.repository';
-import { until, type House } from '../harness';
-import { agreed, batchAt, bringIn, COLUMNS, draftEmail, draftText, lastLook, letterOf, messageAt, NOTHING } from '../steps';
-import { openForm } from '../supporter';
+import { eventually, type TestHouse } from '../harness';
+import { agreed, batchAt, bringIn, STEP_COLUMNS, draftEmail, draftText, lastLook, letterOf, messageAt, NOTHING } from '../steps';
+import { openFormAs } from '../supporter';
 import { History, type Services } from './history';
 import { SUPPORTER_ACTS } from './supporter-acts';
 import { TEAM_ACTS } from './team-acts';
-import { COUNTRIES, DAY_MS, KIND_OF, Model, SCOPES, type Answer, type Channel, type Place, type Rules, type Someone } from './model';
+import { COUNTRIES, DAY_MS, KIND_OF, Model, SCOPES, type ModelAnswer, type ModelChannel, type ModelPlace, type Rules, type Someone } from './model';
 
 const ACTS = [...SUPPORTER_ACTS, ...TEAM_ACTS];
 const ZONE = 'America/Los_Angeles';
@@ -53,7 +53,7 @@ function houseRules(confirmDays: number): HouseRules {
 }
 
 /** What a difference looks like. */
-export interface Difference {
+export interface ModelDifference {
   history: number;
   who: string;
   at: string;
@@ -79,17 +79,17 @@ export class World implements Services {
   private readonly batches: { id: number }[] = [];
 
   private constructor(
-    readonly house: House,
+    readonly house: TestHouse,
     private readonly random: () => number,
   ) {
     this.transport = createTransport({ host: '127.0.0.1', port: house.config.INBOUND_SMTP_PORT, pool: true });
   }
 
-  static async open(house: House, random: () => number): Promise<World> {
+  static async open(house: TestHouse, random: () => number): Promise<World> {
     const world = new World(house, random);
     const rules = houseRules(world.confirmDays);
     await house.database.write(house.scope, (tx) => new HouseRulesRepository().keep(tx, { rules, words: 'For histories', effects: [] }));
-    const form = await openForm(house.client, 'Acts');
+    const form = await openFormAs(house.client, 'Acts');
     world.everybody = (await house.client.post<{ id: number }>('/api/lists', { name: 'Everybody' })).id;
     world.slug = form.slug;
     world.listId = form.listId;
@@ -104,7 +104,7 @@ export class World implements Services {
     for (const [i, seed] of seeds.entries()) {
       const h = new History(this, new Model(RULES), first + i, seed);
       this.histories.push(h);
-      const own = (kind: 'email' | 'mobile'): Place => {
+      const own = (kind: 'email' | 'mobile'): ModelPlace => {
         const made = this.place(kind, kind === 'email' ? `h${h.n}.${h.places.length}@example.org` : this.number());
         h.places.push(made);
         return made;
@@ -120,12 +120,12 @@ export class World implements Services {
         rows.push(`${addresses[0]!.normal},${name}${h.n},Lin,${addresses[1]!.normal},${h.n} ${name} Lane,${country}`);
       }
     }
-    const columns = [...COLUMNS, { to: 'street' as const }, { to: 'country' as const }];
+    const columns = [...STEP_COLUMNS, { to: 'street' as const }, { to: 'country' as const }];
     await this.bring(rows, { columns, permission: { email: NOTHING, text: NOTHING }, listIds: [this.everybody] }, ',Street,Country');
     await this.learn(first);
   }
 
-  private place(kind: Place['kind'], normal: string): Place {
+  private place(kind: ModelPlace['kind'], normal: string): ModelPlace {
     return { kind, normal, id: 0, onHold: false, bounces: [], closed: false, landline: false, questions: [] };
   }
 
@@ -198,7 +198,7 @@ export class World implements Services {
   /** Requests that are due have gone out. */
   private async settled(): Promise<void> {
     const due = () => this.house.database.unscoped()('confirmation').whereIn('state', ['waiting', 'handing']).where('due_at', '<=', new Date());
-    await until(
+    await eventually(
       'the requests to confirm',
       () => due().count({ n: '*' }),
       ([row]) => Number((row as { n: number }).n) === 0,
@@ -206,7 +206,7 @@ export class World implements Services {
   }
 
   /** Somebody of each history with an email and a mobile. */
-  private someone(): { h: History; who: Someone; mail: Place; phone: Place }[] {
+  private someone(): { h: History; who: Someone; mail: ModelPlace; phone: ModelPlace }[] {
     return this.histories.flatMap((h) => {
       const who = h.one(h.living);
       const [mail, phone] = [who && h.addressOf(who, 'email'), who && h.addressOf(who, 'mobile')];
@@ -222,7 +222,7 @@ export class World implements Services {
     const email = { ...agreed('news'), from: 'column' as const };
     const rows = all.map(({ who, mail, phone, yes }) => `${mail.normal},${who.name},Lin,${phone.normal}${column ? `,${yes ? 'yes' : 'no'}` : ''}`);
     const id = column
-      ? await this.bring(rows, { columns: [...COLUMNS, { to: 'consent', channel: 'email' }], permission: { email, text: NOTHING } }, ',OK')
+      ? await this.bring(rows, { columns: [...STEP_COLUMNS, { to: 'consent', channel: 'email' }], permission: { email, text: NOTHING } }, ',OK')
       : await this.bring(rows, { permission: { email: agreed('appeals', 'news'), text: agreed('appeals') } });
     const batch = { id };
     this.batches.push(batch);
@@ -309,7 +309,7 @@ export class World implements Services {
     return [startOfDay(day, ZONE), startOfDay((day + 1) as Day, ZONE) - 1];
   }
 
-  async newAddress(h: History, who: Someone): Promise<Place> {
+  async newAddress(h: History, who: Someone): Promise<ModelPlace> {
     const kind = h.random() < 0.5 ? 'email' : 'mobile';
     const others = h.places.filter((one) => one.kind === kind && !who.addresses.includes(one));
     const again = h.random() < 0.4 ? h.one(others) : undefined;
@@ -323,7 +323,7 @@ export class World implements Services {
   }
 
   /** An erased address: nobody knows it any more, but that it had refused. Typed again it is a new one. */
-  forget(h: History, who: Someone, where: Place): void {
+  forget(h: History, who: Someone, where: ModelPlace): void {
     const refused = h.model.sayings.some(
       (one) => one.what === 'no' && !one.takenBack && KIND_OF[one.channel] === where.kind && (one.where === where || one.who === who),
     );
@@ -364,7 +364,7 @@ export class World implements Services {
   }
 
   /** Everybody in every history is written to; `meanwhile` happens while the message is under way. */
-  async send(channel: 'email' | 'text', scope: string, meanwhile?: () => Promise<void>): Promise<Difference[]> {
+  async send(channel: 'email' | 'text', scope: string, meanwhile?: () => Promise<void>): Promise<ModelDifference[]> {
     const everybody = this.histories.flatMap((h) => h.living.map((who) => ({ h, who })));
     const group = { from: [{ kind: 'list' as const, id: this.everybody }] };
     const words = { letter: letterOf('The ferry leaves the landing at noon'), subject: 'Hello' };
@@ -400,7 +400,7 @@ export class World implements Services {
   private async underWay(id: number): Promise<void> {
     const tried = () => this.house.database.unscoped()('delivery').where({ message_id: id }).whereNotNull('detail');
     await messageAt(this.house.client, id, 'sending');
-    await until(
+    await eventually(
       'the first tries',
       () => tried().count({ n: '*' }),
       ([row]) => Number((row as { n: number }).n) > 0,
@@ -408,7 +408,7 @@ export class World implements Services {
   }
 
   /** Who gets it, at which address: one copy to an address, to whoever has the lowest number. */
-  private expected(everybody: readonly { h: History; who: Someone }[], channel: Channel, scope: string): Map<number, number> {
+  private expected(everybody: readonly { h: History; who: Someone }[], channel: ModelChannel, scope: string): Map<number, number> {
     const [out, taken] = [new Map<number, number>(), new Set<number>()];
     for (const { h, who } of [...everybody].sort((a, b) => a.who.id - b.who.id)) {
       const { to } = h.model.person(who, channel, scope, Date.now());
@@ -422,7 +422,7 @@ export class World implements Services {
   private stillAllowed(
     everybody: readonly { h: History; who: Someone }[],
     planned: Map<number, number>,
-    channel: Channel,
+    channel: ModelChannel,
     scope: string,
   ): Map<number, number> {
     const out = new Map<number, number>();
@@ -440,7 +440,7 @@ export class World implements Services {
     wanted: Map<number, number>,
     got: Map<number, number>,
     asked: string,
-  ): Difference[] {
+  ): ModelDifference[] {
     return everybody.flatMap(({ h, who }) => {
       const [model, program] = [wanted.get(who.id), got.get(who.id)];
       if (model === program) return [];
@@ -471,11 +471,11 @@ export class World implements Services {
   }
 
   /** The model and the program on every person, address, channel and scope: what is asked at the door. */
-  async compare(): Promise<{ compared: number; differences: Difference[] }> {
+  async compare(): Promise<{ compared: number; differences: ModelDifference[] }> {
     const { database, scope, app } = this.house;
     const facts = app.get(FactsRepository);
     const rules = await new HouseRulesRepository().rules(database.read(scope));
-    const differences: Difference[] = [];
+    const differences: ModelDifference[] = [];
     let compared = 0;
     for (const channel of ['email', 'text', 'call', 'post'] as const) {
       const asked = this.histories.flatMap((h) =>
@@ -487,7 +487,7 @@ export class World implements Services {
         const said = await facts.decideAt(database.read(scope), pairs, { channel, scope: about as never, rules, now });
         asked.forEach(({ h, who, where }, i) => {
           compared++;
-          const model: Answer = h.model.at(who, where, channel, about, now.getTime());
+          const model: ModelAnswer = h.model.at(who, where, channel, about, now.getTime());
           const program = said[i]!.decision.verdict;
           if (model !== program)
             differences.push({ history: h.n, who: who.name, at: where.normal, asked: `${channel} ${about}`, model, program, log: h.log });

@@ -5,7 +5,7 @@ import type { ChoiceUse, FieldAdminView } from '@goodword/core/contract';
 import { call, get } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
-import { Button, Problem } from '../../ui/basics';
+import { Button, ProblemNote } from '../../ui/basics';
 
 /** Every choice with how many people have it; renamed for all of them, or made one with another. */
 export function ChoicesPart({ field }: { field: FieldAdminView }) {
@@ -46,7 +46,7 @@ export function ChoicesPart({ field }: { field: FieldAdminView }) {
                     ? t`${format.number(people)} ${plural(people, { one: 'person moves', other: 'people move' })} to “${renaming.to.trim()}”, which others have already. That can’t be parted again.`
                     : t`For ${format.number(people)} ${plural(people, { one: 'person', other: 'people' })}. The name of another choice makes the two one.`}
                 </p>
-                <Problem error={rename.error} />
+                <ProblemNote error={rename.error} />
               </form>
             ) : (
               <span className="flex justify-between">

@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { FieldAdminView } from '@goodword/core/contract';
-import { reply, show, type Answers } from '../../testing';
+import { reply, show, type StubbedAnswers } from '../../testing';
 import { FieldSheet, NewFieldSheet } from './FieldSheet';
 
 const FIELD = {
@@ -8,7 +8,7 @@ const FIELD = {
   ...{ sensitive: false, required: false, choices: ['the fog run', 'the dawn boat'], values: 12 },
 } as unknown as FieldAdminView;
 
-function sheet(answers: Answers = {}) {
+function sheet(answers: StubbedAnswers = {}) {
   const done: string[] = [];
   const shown = show(<FieldSheet field={FIELD} sections={['On the water', 'Membership']} onDone={() => done.push('done')} />, {
     role: 'owner',
@@ -82,7 +82,7 @@ test('one that is used says by what', async () => {
 });
 
 describe('a new field', () => {
-  const make = (answers: Answers = {}) => {
+  const make = (answers: StubbedAnswers = {}) => {
     const done: string[] = [];
     const shown = show(<NewFieldSheet onDone={() => done.push('done')} without={['file']} />, {
       answers: { 'GET fields': [{ id: 1, name: 'Birthday', section: 'Membership' }], 'POST fields': { id: 9 }, ...answers },

@@ -9,7 +9,7 @@ import { call, get, query } from '../../app/api';
 import { useDrafting, useTyped } from '../../app/drafting';
 import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
-import { Button, Labelled, Problem } from '../../ui/basics';
+import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { ChoicesPart } from './ChoicesPart';
 import { Confirm } from '../../ui/dialogs';
 import { Unsaved } from '../../ui/Unsaved';
@@ -102,7 +102,7 @@ export function NewFieldSheet({ onDone, without = [] }: { onDone: () => void; /*
           onChange={(event) => setValues({ ...values, fallback: event.target.value })}
         />
       </Labelled>
-      <Problem error={make.error} />
+      <ProblemNote error={make.error} />
       <Button type="submit" weight="main" className="self-start" disabled={values.name.trim() === '' || make.isPending}>
         {t`Make the field`}
       </Button>
@@ -149,7 +149,7 @@ function TypePart({ field, onDone }: { field: FieldAdminView; onDone: () => void
               {one.from} → {one.to}
             </p>
           ))}
-          <Problem error={change.error} />
+          <ProblemNote error={change.error} />
           <Button className="self-start" disabled={data.wont > 0 || change.isPending} onClick={() => change.mutate(undefined)}>
             <Trans>Make it {FIELD_TYPE_WORDS[type]}</Trans>
           </Button>
@@ -273,7 +273,7 @@ export function FieldSheet({ field, sections, onDone }: { field: FieldAdminView;
           </span>
         </label>
         <Unsaved draft={draft} what={t`this field`} />
-        {draft.theirs === null && <Problem error={save.error} />}
+        {draft.theirs === null && <ProblemNote error={save.error} />}
         <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
           {t`Save`}
         </Button>

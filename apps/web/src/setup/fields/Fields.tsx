@@ -12,13 +12,13 @@ import { call, get } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
-import { Button, Empty, Heading, Loading, Problem } from '../../ui/basics';
+import { Button, Empty, Heading, Loading, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { useMargin } from '../../ui/margin';
 import { SetupNav } from '../SetupNav';
 import { FieldSheet, NewFieldSheet } from './FieldSheet';
-import { moved, sectionMoved, sectionPut, sectionsOf } from './order';
-import { spoken } from '../../ui/dragging';
+import { moved, sectionMoved, sectionPut, fieldSections } from './order';
+import { draggingWords } from '../../ui/dragging';
 
 function Row({ field, onOpen }: { field: FieldAdminView; onOpen: () => void }) {
   const format = useFormat();
@@ -104,7 +104,7 @@ export default function Fields() {
     },
   ]);
   if (!may) return <Empty title={t`Fields are kept by organizers`}>{t`Ask one of them for a new field.`}</Empty>;
-  if (!data) return error ? <Problem error={error} /> : <Loading what={t`the fields`} />;
+  if (!data) return error ? <ProblemNote error={error} /> : <Loading what={t`the fields`} />;
   const put = (ids: number[]) => {
     queryClient.setQueryData(
       ['house-fields'],
@@ -115,7 +115,7 @@ export default function Fields() {
   const onDragEnd = ({ active, over }: DragEndEvent) => over && active.id !== over.id && put(moved(data, Number(active.id), Number(over.id)));
   const onSectionEnd = ({ active, over }: DragEndEvent) => over && active.id !== over.id && put(sectionPut(data, String(active.id), String(over.id)));
   const nameOf = (id: string) => data.find((field) => String(field.id) === id)?.name;
-  const sections = sectionsOf(data);
+  const sections = fieldSections(data);
   const opened = data.find((field) => field.id === open);
   return (
     <>
@@ -125,7 +125,7 @@ export default function Fields() {
         </Button>
       </Heading>
       <SetupNav />
-      <Problem error={order.error} />
+      <ProblemNote error={order.error} />
       <div className="sheet grow overflow-y-auto" tabIndex={0} role="region" aria-label={t`Fields`}>
         {data.length === 0 && (
           <Empty title={t`No fields of your own yet`}>
@@ -134,7 +134,7 @@ export default function Fields() {
             </p>
           </Empty>
         )}
-        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onSectionEnd} accessibility={spoken((id) => id)}>
+        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onSectionEnd} accessibility={draggingWords((id) => id)}>
           <SortableContext items={sections.map(({ name }) => name)} strategy={verticalListSortingStrategy}>
             {sections.map((section, i) => (
               <Section
@@ -143,7 +143,7 @@ export default function Fields() {
                 up={i > 0 ? () => put(sectionMoved(data, section.name, -1)) : null}
                 down={i < sections.length - 1 ? () => put(sectionMoved(data, section.name, 1)) : null}
               >
-                <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd} accessibility={spoken(nameOf)}>
+                <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd} accessibility={draggingWords(nameOf)}>
                   <SortableContext items={section.fields.map((field) => field.id)} strategy={verticalListSortingStrategy}>
                     <ul>
                       {section.fields.map((field) => (

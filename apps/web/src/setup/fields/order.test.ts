@@ -1,4 +1,4 @@
-import { moved, sectionMoved, sectionPut, sectionsOf } from './order';
+import { moved, sectionMoved, sectionPut, fieldSections } from './order';
 
 const FIELDS = [
   { id: 1, section: 'Water' },
@@ -8,7 +8,7 @@ const FIELDS = [
 ];
 
 test('sections stand where their first field does', () => {
-  expect(sectionsOf(FIELDS).map(({ name, fields }) => [name, fields.map(({ id }) => id)])).toEqual([
+  expect(fieldSections(FIELDS).map(({ name, fields }) => [name, fields.map(({ id }) => id)])).toEqual([
     ['Water', [1, 3]],
     ['Land', [2, 4]],
   ]);

@@ -9,7 +9,7 @@ import { call, get } from '../../app/api';
 import { useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { useLists, useTags } from '../../app/groups';
-import { Button, Labelled, Problem } from '../../ui/basics';
+import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { MergeField } from '../../write/MergeField';
 import { treeOf } from './groups';
 
@@ -111,7 +111,7 @@ export function CallForm({ group }: { group: (() => PeopleGroup) | null }) {
         </select>
       </Labelled>
       <ScriptPart value={values.script} onChange={(script) => set({ script })} />
-      <Problem error={make.error} />
+      <ProblemNote error={make.error} />
       <Button weight="main" type="submit" className="self-start" disabled={values.name.trim() === '' || (!group && !values.of) || make.isPending}>
         {t`Make the list`}
       </Button>

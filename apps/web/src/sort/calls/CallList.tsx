@@ -8,7 +8,7 @@ import { call, get } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { useSession } from '../../app/session';
-import { Button, Heading, Loading, Problem } from '../../ui/basics';
+import { Button, Heading, Loading, ProblemNote } from '../../ui/basics';
 import { Confirm } from '../../ui/dialogs';
 import { BulkProgress } from '../people/BulkProgress';
 import { followBulk } from '../people/following';
@@ -32,7 +32,7 @@ export default function CallList() {
   const mode = params.get('mode') ?? '';
   const [removing, setRemoving] = useState(false);
   const { data: list, error } = useQuery({ queryKey: ['calls', id], queryFn: () => get<CallListView>(`calls/${id}`) });
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!list) return <Loading what={t`the list of calls`} />;
   const print = async () => {
     const act: PrintAct = {

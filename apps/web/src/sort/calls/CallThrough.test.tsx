@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { CallListView, CallRow } from '@goodword/core/contract';
-import { reply, show, type Asked } from '../../testing';
+import { reply, show, type RecordedCall } from '../../testing';
 import { CallThrough } from './CallThrough';
 
 const LIST: CallListView = {
@@ -17,7 +17,7 @@ function calling(left: number[], again: number[] = [], list: Partial<CallListVie
   const after = (path: string) => Number(new URLSearchParams(path.split('?')[1]).get('after'));
   return show(<CallThrough list={{ ...LIST, ...list }} />, {
     answers: {
-      'GET calls/3/people': ({ path }: Asked) => {
+      'GET calls/3/people': ({ path }: RecordedCall) => {
         const from = path.includes('who=again') ? again : path.includes('who=may') ? [1, 2, 3, 4] : left;
         return {
           rows: from
@@ -34,7 +34,7 @@ function calling(left: number[], again: number[] = [], list: Partial<CallListVie
   });
 }
 const standsAt = (name: string) => screen.findByRole('heading', { level: 2, name });
-const kept = (asked: Asked[]) =>
+const kept = (asked: RecordedCall[]) =>
   asked.filter(({ method }) => method === 'PUT').map(({ path, body }) => [path, (body as { outcome: string }).outcome]);
 
 test('a call is answered by keys alone, and the next one comes', async () => {
@@ -56,7 +56,7 @@ test('where somebody else on the list was quicker, both are shown, and nothing u
   let tries = 0;
   const { user, asked } = show(<CallThrough list={LIST} />, {
     answers: {
-      'GET calls/3/people': ({ path }: Asked) => ({ rows: path.includes('who=all') ? [theirs] : [rowOf(1)], total: 1, next: null }),
+      'GET calls/3/people': ({ path }: RecordedCall) => ({ rows: path.includes('who=all') ? [theirs] : [rowOf(1)], total: 1, next: null }),
       'PUT calls/3/people/1': () =>
         tries++ === 0 ? reply(409, { title: 'Newer', status: 409, detail: 'Somebody was quicker.', newer: true }) : { ...theirs, outcome: 'pledged' },
       'GET supporters/101/timeline': [],

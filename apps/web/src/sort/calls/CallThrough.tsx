@@ -6,11 +6,11 @@ import { Link } from 'react-router';
 import type { CallListView, CallRow, CallWho, Page } from '@goodword/core/contract';
 import { get, query } from '../../app/api';
 import { useFormat } from '../../app/format';
-import { Button, Loading, Problem } from '../../ui/basics';
+import { Button, Loading, ProblemNote } from '../../ui/basics';
 import { Unsaved } from '../../ui/Unsaved';
 import { Timeline } from '../record/Timeline';
 import { deedOf, isForTheCall } from './keys';
-import { useCall, type Answer } from './useCall';
+import { useCall, type CallDraft } from './useCall';
 
 function Outcomes({ options, value, choose }: { options: readonly string[]; value: string | null; choose: (outcome: string) => void }) {
   return (
@@ -39,7 +39,7 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
   const note = useRef<HTMLTextAreaElement>(null);
   const { draft, save } = useCall(list, row, () => (void queryClient.invalidateQueries({ queryKey: ['calls'] }), onNext()));
   const answer = draft.value;
-  const set = (part: Partial<Answer>) => draft.set({ ...answer, ...part });
+  const set = (part: Partial<CallDraft>) => draft.set({ ...answer, ...part });
   const saveNow = () => {
     if (answer.outcome !== null && !save.isPending && draft.theirs === null) save.mutate(answer);
   };
@@ -122,7 +122,7 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
         </span>
       </label>
       <Unsaved draft={draft} what={t`what came of this call`} />
-      {draft.theirs === null && <Problem error={save.error} />}
+      {draft.theirs === null && <ProblemNote error={save.error} />}
       <div className="flex gap-2 items-center">
         <Button weight="main" disabled={answer.outcome === null || save.isPending || draft.theirs !== null} onClick={saveNow}>
           {t`Save, next`}
@@ -176,7 +176,7 @@ export function CallThrough({ list }: { list: CallListView }) {
     staleTime: Infinity,
     gcTime: 0,
   });
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the next person`} />;
   const [row] = data.rows;
   const begin = (who: CallWho) => (setRound(who), setAfter(0), setBack(null), setPath([]));

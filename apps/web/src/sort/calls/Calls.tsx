@@ -7,7 +7,7 @@ import type { CallListView } from '@goodword/core/contract';
 import { get } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { useMay } from '../../app/session';
-import { Button, Empty, Heading, Loading, Problem } from '../../ui/basics';
+import { Button, Empty, Heading, Loading, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { SortNav } from '../SortNav';
 import { CallForm } from './CallForm';
@@ -28,7 +28,7 @@ export default function Calls() {
         )}
       </Heading>
       <SortNav />
-      <Problem error={error} />
+      <ProblemNote error={error} />
       {!may && <p className="text-ink2">{t`Organizers call through lists.`}</p>}
       {may && !data && !error && <Loading what={t`the lists to call`} />}
       {data && (

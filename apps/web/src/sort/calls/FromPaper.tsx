@@ -4,7 +4,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import type { CallListView, CallRow, Page } from '@goodword/core/contract';
 import { get, query } from '../../app/api';
-import { Button, Loading, Problem } from '../../ui/basics';
+import { Button, Loading, ProblemNote } from '../../ui/basics';
 import { Unsaved } from '../../ui/Unsaved';
 import { useCall } from './useCall';
 
@@ -91,7 +91,7 @@ export function FromPaper({ list }: { list: CallListView }) {
     staleTime: Infinity,
     gcTime: 0,
   });
-  if (pages.error) return <Problem error={pages.error} />;
+  if (pages.error) return <ProblemNote error={pages.error} />;
   if (!pages.data) return <Loading what={t`the people of the sheet`} />;
   const rows = pages.data.pages.flatMap((page) => page.rows);
   const goTo = async (position: number): Promise<void> => {

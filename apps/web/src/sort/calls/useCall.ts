@@ -4,13 +4,13 @@ import type { CallListView, CallRow, Page } from '@goodword/core/contract';
 import { call, get, query } from '../../app/api';
 import { useDrafting } from '../../app/drafting';
 
-export interface Answer {
+export interface CallDraft {
   outcome: string | null;
   note: string;
   noMoreCalls: boolean;
 }
 
-const answerOf = ({ outcome, note }: CallRow): Answer => ({ outcome, note, noMoreCalls: false });
+const answerOf = ({ outcome, note }: CallRow): CallDraft => ({ outcome, note, noMoreCalls: false });
 
 /**
  * What came of one call: kept in the browser until it is saved. Where somebody else on the same list was quicker, what they
@@ -19,9 +19,9 @@ const answerOf = ({ outcome, note }: CallRow): Answer => ({ outcome, note, noMor
 export function useCall(list: CallListView, row: CallRow, onSaved: () => void) {
   const queryClient = useQueryClient();
   const [server, setServer] = useState(() => answerOf(row));
-  const draft = useDrafting<Answer, Answer>(`call:${list.id}:${row.position}`, { value: server, version: server });
+  const draft = useDrafting<CallDraft, CallDraft>(`call:${list.id}:${row.position}`, { value: server, version: server });
   const save = useMutation({
-    mutationFn: (sent: Answer) => {
+    mutationFn: (sent: CallDraft) => {
       const { outcome, note } = draft.basedOn;
       return call<CallRow>('PUT', `calls/${list.id}/people/${row.position}`, { ...sent, was: { outcome, note } });
     },

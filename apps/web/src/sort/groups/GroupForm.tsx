@@ -4,7 +4,7 @@ import type { ListView, TagView } from '@goodword/core/contract';
 import { call } from '../../app/api';
 import { useDrafting, type Drafting } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
-import { Button, Labelled, Problem } from '../../ui/basics';
+import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { Unsaved } from '../../ui/Unsaved';
 
 function Tick({ label, hint, value, onChange }: { label: string; hint?: string; value: boolean; onChange: (value: boolean) => void }) {
@@ -90,7 +90,7 @@ export function ListForm({ list, folders, onDone }: { list: ListView | null; fol
         <textarea className="input" value={values.why} maxLength={600} onChange={(event) => set({ why: event.target.value })} />
       </Labelled>
       <Unsaved draft={draft} what={t`this list`} />
-      {draft.theirs === null && <Problem error={save.error} />}
+      {draft.theirs === null && <ProblemNote error={save.error} />}
       <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
         {t`Save`}
       </Button>
@@ -124,7 +124,7 @@ export function TagForm({ tag, above, onDone }: { tag: TagView | null; above: bo
         />
       )}
       <Unsaved draft={draft} what={t`this tag`} />
-      {draft.theirs === null && <Problem error={save.error} />}
+      {draft.theirs === null && <ProblemNote error={save.error} />}
       <Button type="submit" weight="main" className="self-start" disabled={save.isPending || draft.theirs !== null}>
         {t`Save`}
       </Button>

@@ -5,12 +5,12 @@ import type { DeletionNotice, ListView, TagView } from '@goodword/core/contract'
 import { call, get } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
 import { useMay, useSession } from '../../app/session';
-import { Button, Heading, Problem } from '../../ui/basics';
+import { Button, Heading, ProblemNote } from '../../ui/basics';
 import { Confirm, Drawer } from '../../ui/dialogs';
 import { SortNav } from '../SortNav';
 import { ListForm, TagForm } from './GroupForm';
 import { Lists } from './Lists';
-import { JoinTags, Tags, TagUses, type TagDeed } from './Tags';
+import { JoinTags, Tags, TagUses, type TagAction } from './Tags';
 
 /** Deleting says first what goes and what stays, and what stands in the way. */
 function Removing({ path, name, onDone }: { path: string; name: string; onDone: () => void }) {
@@ -30,7 +30,7 @@ function Removing({ path, name, onDone }: { path: string; name: string; onDone: 
 }
 
 type Doing =
-  { what: 'list'; list: ListView | null } | { what: 'new-tag' } | { what: TagDeed; tag: TagView } | { what: 'remove-list'; list: ListView };
+  { what: 'list'; list: ListView | null } | { what: 'new-tag' } | { what: TagAction; tag: TagView } | { what: 'remove-list'; list: ListView };
 
 function titleOf(doing: Doing): string {
   switch (doing.what) {
@@ -64,7 +64,7 @@ export default function Groups() {
     <>
       <Heading title={t`Lists and tags`} note={t`Groups kept by hand`} />
       <SortNav />
-      <Problem error={tags.error ?? lists.error} />
+      <ProblemNote error={tags.error ?? lists.error} />
       <div className="grid grid-cols-2 gap-4 items-start overflow-y-auto">
         <section className="sheet p-5" aria-label={t`Lists`}>
           <div className="flex justify-between items-center pb-2">

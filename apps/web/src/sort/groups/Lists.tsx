@@ -11,10 +11,10 @@ import { call } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
-import { Empty, Problem } from '../../ui/basics';
+import { Empty, ProblemNote } from '../../ui/basics';
 import { WriteToThem } from '../../write/WriteToThem';
 import { foldersOf, listMoved } from './folders';
-import { spoken } from '../../ui/dragging';
+import { draggingWords } from '../../ui/dragging';
 
 function Row({ list, onEdit, onRemove }: { list: ListView; onEdit: () => void; onRemove: () => void }) {
   const format = useFormat();
@@ -101,7 +101,7 @@ export function Lists({
       sensors={sensors}
       collisionDetection={closestCenter}
       onDragEnd={ended}
-      accessibility={spoken((id) => lists.find((list) => String(list.id) === id)?.name)}
+      accessibility={draggingWords((id) => lists.find((list) => String(list.id) === id)?.name)}
     >
       <SortableContext items={folders.flatMap((one) => one.lists.map(({ id }) => id))} strategy={verticalListSortingStrategy}>
         {folders.map(({ folder, lists: some }) => (
@@ -115,7 +115,7 @@ export function Lists({
           </section>
         ))}
       </SortableContext>
-      <Problem error={move.error} />
+      <ProblemNote error={move.error} />
     </DndContext>
   );
 }

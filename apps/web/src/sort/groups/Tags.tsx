@@ -8,7 +8,7 @@ import { call, get } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
-import { Button, Empty, Labelled, Problem } from '../../ui/basics';
+import { Button, Empty, Labelled, ProblemNote } from '../../ui/basics';
 import { WriteToThem } from '../../write/WriteToThem';
 
 /** Two tags become one: what that does is said before it is done. */
@@ -43,7 +43,7 @@ export function JoinTags({ tag, tags, onDone }: { tag: TagView; tags: readonly T
           </Trans>
         </p>
       )}
-      <Problem error={merge.error} />
+      <ProblemNote error={merge.error} />
       <Button type="submit" weight="main" className="self-start" disabled={!other || merge.isPending}>
         {other ? t`Merge ${tag.name} with ${other.name}` : t`Merge them`}
       </Button>
@@ -57,7 +57,7 @@ export function TagUses({ tag }: { tag: TagView }) {
   const { data, error } = useQuery({ queryKey: ['tag-use', tag.id], queryFn: () => get<TagUse[]>(`tags/${tag.id}/use`) });
   return (
     <div className="sheet p-5">
-      <Problem error={error} />
+      <ProblemNote error={error} />
       {data?.length === 0 && <p className="text-ink2">{t`Nobody has it yet.`}</p>}
       <dl>
         {data?.map(({ chapter, people }) => (
@@ -71,10 +71,10 @@ export function TagUses({ tag }: { tag: TagView }) {
   );
 }
 
-export type TagDeed = 'edit' | 'join' | 'use' | 'remove';
+export type TagAction = 'edit' | 'join' | 'use' | 'remove';
 
 /** Tags with how many people have each, and whose they are. */
-export function Tags({ tags, onDo }: { tags: readonly TagView[]; onDo: (deed: TagDeed, tag: TagView) => void }) {
+export function Tags({ tags, onDo }: { tags: readonly TagView[]; onDo: (deed: TagAction, tag: TagView) => void }) {
   const format = useFormat();
   const may = useMay('organizer');
   if (tags.length === 0)

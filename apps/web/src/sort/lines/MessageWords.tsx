@@ -1,5 +1,5 @@
 import { t } from '@lingui/core/macro';
-import type { MessageDeed, MessageLine } from '@goodword/core/segment';
+import type { MessageEvent, MessageLine } from '@goodword/core/segment';
 import type { LineProps } from './subjects';
 import { WindowWords } from './WindowWords';
 import { PickWord, TypeWord } from './Word';
@@ -27,7 +27,7 @@ export function MessageWords({ line, subjects, onChange }: LineProps<MessageLine
         value={`${line.deed}${line.did ? '+' : '-'}`}
         tone={line.did ? undefined : 'no'}
         options={DEEDS}
-        onPick={(picked) => onChange({ ...line, deed: picked.slice(0, -1) as MessageDeed, did: picked.endsWith('+') })}
+        onPick={(picked) => onChange({ ...line, deed: picked.slice(0, -1) as MessageEvent, did: picked.endsWith('+') })}
       />{' '}
       {line.messageId === null && (
         <>

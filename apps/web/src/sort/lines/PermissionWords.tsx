@@ -4,7 +4,7 @@ import { PURPOSES, STATES, type Scope } from '@goodword/core/permission';
 import type { LapsesLine, MayLine, PermissionLine } from '@goodword/core/segment';
 import { STATE_WORDS } from '@goodword/core/words';
 import type { LineProps } from './subjects';
-import { PickWord, YesNo } from './Word';
+import { PickWord, YesNoWord } from './Word';
 
 const CHANNELS = [
   ['email', 'email'],
@@ -53,7 +53,7 @@ export function PermissionWords(props: LineProps<PermissionLine | MayLine | Laps
     case 'may':
       return (
         <>
-          <YesNo value={line.may} yes={t`may`} no={t`may not`} onPick={(may) => onChange({ ...line, may })} /> {t`be written to now for`}{' '}
+          <YesNoWord value={line.may} yes={t`may`} no={t`may not`} onPick={(may) => onChange({ ...line, may })} /> {t`be written to now for`}{' '}
           <ForWhat {...props} line={line} />
         </>
       );

@@ -7,7 +7,7 @@ import { MessageWords } from './MessageWords';
 import { PermissionWords } from './PermissionWords';
 import { fieldLine } from './sentence';
 import type { LineProps, Subjects } from './subjects';
-import { PickWord, YesNo } from './Word';
+import { PickWord, YesNoWord } from './Word';
 
 const byId = (rows: readonly { id: number; name: string }[]) => rows.map((row) => [row.id, row.name] as const);
 
@@ -17,28 +17,28 @@ export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
     case 'tag':
       return (
         <>
-          <YesNo value={line.has} yes={t`have`} no={t`do not have`} onPick={(has) => onChange({ ...line, has })} /> {t`the tag`}{' '}
+          <YesNoWord value={line.has} yes={t`have`} no={t`do not have`} onPick={(has) => onChange({ ...line, has })} /> {t`the tag`}{' '}
           <PickWord label={t`Tag`} value={line.tagId} options={byId(subjects.tags)} onPick={(tagId) => onChange({ ...line, tagId })} />
         </>
       );
     case 'list':
       return (
         <>
-          <YesNo value={line.on} yes={t`are`} no={t`are not`} onPick={(on) => onChange({ ...line, on })} /> {t`on the list`}{' '}
+          <YesNoWord value={line.on} yes={t`are`} no={t`are not`} onPick={(on) => onChange({ ...line, on })} /> {t`on the list`}{' '}
           <PickWord label={t`List`} value={line.listId} options={byId(subjects.lists)} onPick={(listId) => onChange({ ...line, listId })} />
         </>
       );
     case 'batch':
       return (
         <>
-          <YesNo value={line.in} yes={t`came`} no={t`did not come`} onPick={(isIn) => onChange({ ...line, in: isIn })} /> {t`with the batch`}{' '}
+          <YesNoWord value={line.in} yes={t`came`} no={t`did not come`} onPick={(isIn) => onChange({ ...line, in: isIn })} /> {t`with the batch`}{' '}
           <PickWord label={t`Batch`} value={line.batchId} options={byId(subjects.batches)} onPick={(batchId) => onChange({ ...line, batchId })} />
         </>
       );
     case 'chapter':
       return (
         <>
-          <YesNo value={line.in} yes={t`are`} no={t`are not`} onPick={(isIn) => onChange({ ...line, in: isIn })} /> {t`of the chapter`}{' '}
+          <YesNoWord value={line.in} yes={t`are`} no={t`are not`} onPick={(isIn) => onChange({ ...line, in: isIn })} /> {t`of the chapter`}{' '}
           <PickWord
             label={t`Chapter`}
             value={line.chapterId}
@@ -50,7 +50,7 @@ export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
     case 'segment':
       return (
         <>
-          <YesNo value={line.in} yes={t`are`} no={t`are not`} onPick={(isIn) => onChange({ ...line, in: isIn })} /> {t`in the segment`}{' '}
+          <YesNoWord value={line.in} yes={t`are`} no={t`are not`} onPick={(isIn) => onChange({ ...line, in: isIn })} /> {t`in the segment`}{' '}
           <PickWord
             label={t`Segment`}
             value={line.segmentId}
@@ -63,7 +63,7 @@ export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
       const standings = subjects.campaigns.find((campaign) => campaign.id === line.campaignId)?.standings ?? [];
       return (
         <>
-          <YesNo value={line.on} yes={t`are`} no={t`are not`} onPick={(on) => onChange({ ...line, on })} />{' '}
+          <YesNoWord value={line.on} yes={t`are`} no={t`are not`} onPick={(on) => onChange({ ...line, on })} />{' '}
           <Trans>
             on the roster of{' '}
             <PickWord

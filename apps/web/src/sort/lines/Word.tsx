@@ -100,7 +100,7 @@ export function TypeWord({
 }
 
 /** A word that says with or without. */
-export function YesNo({ value, yes, no, onPick }: { value: boolean; yes: string; no: string; onPick: (value: boolean) => void }) {
+export function YesNoWord({ value, yes, no, onPick }: { value: boolean; yes: string; no: string; onPick: (value: boolean) => void }) {
   return (
     <PickWord
       label={t`With or without`}

@@ -5,12 +5,12 @@ import { useState } from 'react';
 import type { BulkAct, CampaignView, ExportForm, FieldView } from '@goodword/core/contract';
 import type { PrintForm } from '@goodword/core/print';
 import { PURPOSES } from '@goodword/core/permission';
-import { ROAD_WORDS } from '@goodword/core/words';
+import { COLLECTION_METHOD_WORDS } from '@goodword/core/words';
 import { get } from '../../app/api';
 import { useSession } from '../../app/session';
 import { useLists, useTags } from '../../app/groups';
-import { Button, Labelled, Problem } from '../../ui/basics';
-import { Choose, type Part, type Typed } from './parts';
+import { Button, Labelled, ProblemNote } from '../../ui/basics';
+import { Choose, type BulkPart, type TypedValues } from './parts';
 import { printActOf, printStart } from './printing';
 import { NewGroup } from './NewGroup';
 import { PrintPart } from './PrintPart';
@@ -31,7 +31,7 @@ const PUT = [
   ['off', t`Remove`],
 ] as const;
 
-function GroupPart({ kind, ...part }: Part & { kind: 'tag' | 'list' }) {
+function GroupPart({ kind, ...part }: BulkPart & { kind: 'tag' | 'list' }) {
   const [tags, lists] = [useTags(), useLists()];
   const { data } = kind === 'tag' ? tags : lists;
   return (
@@ -43,7 +43,7 @@ function GroupPart({ kind, ...part }: Part & { kind: 'tag' | 'list' }) {
   );
 }
 
-function FieldPart(part: Part) {
+function FieldPart(part: BulkPart) {
   const { data } = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
   const field = data?.find((one) => one.id === Number(part.typed.id));
   return (
@@ -65,7 +65,7 @@ function FieldPart(part: Part) {
   );
 }
 
-function RosterPart(part: Part) {
+function RosterPart(part: BulkPart) {
   const { data } = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
   const campaign = data?.find((one) => one.id === Number(part.typed.id));
   return (
@@ -83,9 +83,9 @@ function RosterPart(part: Part) {
   );
 }
 
-const HOWS = (['paper', 'phone', 'in-person', 'form'] as const).map((road) => [road, ROAD_WORDS[road]] as const);
+const HOWS = (['paper', 'phone', 'in-person', 'form'] as const).map((road) => [road, COLLECTION_METHOD_WORDS[road]] as const);
 
-function PermissionPart(part: Part) {
+function PermissionPart(part: BulkPart) {
   const lists = useLists().data ?? [];
   const scopes = [
     ...PURPOSES.map((purpose) => [purpose, purpose] as const),
@@ -130,7 +130,7 @@ const FORMS: [ExportForm, string][] = [
 ];
 
 /** The act that was typed, or null while something is missing. */
-export function actOf(kind: Kind, typed: Typed): BulkAct | null {
+export function actOf(kind: Kind, typed: TypedValues): BulkAct | null {
   const id = Number(typed.id);
   switch (kind) {
     case 'tag':
@@ -156,11 +156,11 @@ export function actOf(kind: Kind, typed: Typed): BulkAct | null {
 /** What an act needs to know, asked for in a drawer. */
 export function BulkForm({ act, many, form = 'call', onBegin }: Props) {
   const { teammate, organization } = useSession();
-  const [typed, setTyped] = useState<Typed>(() =>
+  const [typed, setTyped] = useState<TypedValues>(() =>
     act === 'print' ? printStart(organization.country, form) : { voucher: teammate.name, form: 'csv', on: act === 'permission' ? '' : 'on' },
   );
   const begin = useMutation({ mutationFn: onBegin });
-  const part: Part = { typed, set: (name, value) => setTyped((old) => ({ ...old, [name]: value })) };
+  const part: BulkPart = { typed, set: (name, value) => setTyped((old) => ({ ...old, [name]: value })) };
   const ready = actOf(act, typed);
   return (
     <form
@@ -176,7 +176,7 @@ export function BulkForm({ act, many, form = 'call', onBegin }: Props) {
       {act === 'permission' && <PermissionPart {...part} />}
       {act === 'print' && <PrintPart {...part} />}
       {act === 'export' && <Choose label={t`As`} name="form" options={FORMS} {...part} />}
-      <Problem error={begin.error} />
+      <ProblemNote error={begin.error} />
       <div>
         <Button weight="main" type="submit" disabled={!ready || begin.isPending}>
           {act === 'export' ? t`Write the file of ${many}` : act === 'print' ? t`Print ${many}` : t`Do it for ${many}`}

@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
-import { Button, Labelled, Problem } from '../../ui/basics';
+import { Button, Labelled, ProblemNote } from '../../ui/basics';
 
 /** A tag or list made where it is needed; what one was doing goes on with it. */
 export function NewGroup({ kind, onMade }: { kind: 'tag' | 'list'; onMade: (id: number) => void }) {
@@ -34,7 +34,7 @@ export function NewGroup({ kind, onMade }: { kind: 'tag' | 'list'; onMade: (id: 
           {t`Make it`}
         </Button>
       </div>
-      <Problem error={make.error} />
+      <ProblemNote error={make.error} />
     </Labelled>
   );
 }

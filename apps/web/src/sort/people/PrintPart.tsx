@@ -6,7 +6,7 @@ import { LABEL_KINDS, LABEL_SHEETS, type LabelKind } from '@goodword/core/print'
 import { LABEL_WORDS } from '@goodword/core/words';
 import { get } from '../../app/api';
 import { Labelled } from '../../ui/basics';
-import { Choose, type Part } from './parts';
+import { Choose, type BulkPart } from './parts';
 import { toggled } from './printing';
 
 const FORMS = [
@@ -36,7 +36,7 @@ const TOGETHER = [
   ['no', t`One for each person`],
 ] as const;
 
-function Columns({ typed, set }: Part) {
+function Columns({ typed, set }: BulkPart) {
   const { data = [] } = useQuery({ queryKey: ['fields'], queryFn: () => get<FieldView[]>('fields') });
   const chosen = (typed.columns ?? '').split(',');
   const all = [...COLUMNS, ...data.map((field) => [String(field.id), field.name] as const)];
@@ -62,7 +62,7 @@ function Columns({ typed, set }: Part) {
 }
 
 /** A sheet to call from or to walk with. */
-function SheetPart(part: Part) {
+function SheetPart(part: BulkPart) {
   const { typed, set } = part;
   return (
     <>
@@ -92,7 +92,7 @@ function SheetPart(part: Part) {
   );
 }
 
-function LabelsPart(part: Part) {
+function LabelsPart(part: BulkPart) {
   const { typed, set } = part;
   const kinds = LABEL_KINDS.map((kind) => [kind, LABEL_WORDS[kind]] as const);
   const sheet = LABEL_SHEETS[(typed.labels ?? 'letter-30') as LabelKind];
@@ -117,7 +117,7 @@ function LabelsPart(part: Part) {
   );
 }
 
-function LettersPart(part: Part) {
+function LettersPart(part: BulkPart) {
   const { data = [] } = useQuery({ queryKey: ['messages'], queryFn: () => get<MessageView[]>('messages') });
   const written = data.filter((message) => message.channel === 'email' && message.letter !== null);
   return (
@@ -133,7 +133,7 @@ function LettersPart(part: Part) {
 }
 
 /** What is printed of a group, and how. */
-export function PrintPart(part: Part) {
+export function PrintPart(part: BulkPart) {
   const { form } = part.typed;
   return (
     <>

@@ -1,15 +1,15 @@
 import { screen, waitFor } from '@testing-library/react';
 import { useState } from 'react';
 import type { FieldView } from '@goodword/core/contract';
-import { reply, show, type Answers, type Asked } from '../../testing';
+import { reply, show, type StubbedAnswers, type RecordedCall } from '../../testing';
 import type { TableState } from './tableState';
-import { Columns, Views } from './Views';
+import { ColumnsMenu, Views } from './Views';
 
 const FIELDS = Array.from({ length: 8 }, (_none, i) => ({ id: i + 1, name: `Field ${i + 1}` })) as unknown as FieldView[];
 
 function Chosen({ start, told }: { start: number[]; told: number[][] }) {
   const [chosen, setChosen] = useState(start);
-  return <Columns all={FIELDS} chosen={chosen} onChange={(next) => (told.push(next), setChosen(next))} />;
+  return <ColumnsMenu all={FIELDS} chosen={chosen} onChange={(next) => (told.push(next), setChosen(next))} />;
 }
 
 describe('columns', () => {
@@ -47,13 +47,13 @@ describe('columns', () => {
 describe('tables under names', () => {
   const NOW = { tree: { kind: 'all', rules: [] }, by: 'name', descending: false, fields: [3] } as unknown as TableState;
 
-  function server(): { answers: Answers; views: { id: number; name: string }[] } {
+  function server(): { answers: StubbedAnswers; views: { id: number; name: string }[] } {
     const views = [{ id: 1, name: 'Newest first' }];
     return {
       views,
       answers: {
         'GET people-views': () => views.map((view) => ({ ...view })),
-        'PUT people-views': ({ body }: Asked) => (views.push({ id: 2, name: (body as { name: string }).name }), reply(204, null)),
+        'PUT people-views': ({ body }: RecordedCall) => (views.push({ id: 2, name: (body as { name: string }).name }), reply(204, null)),
         'DELETE people-views/1': () => (views.shift(), reply(204, null)),
       },
     };

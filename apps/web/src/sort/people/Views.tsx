@@ -10,9 +10,9 @@ import type { FieldView, PeopleView } from '@goodword/core/contract';
 import { call, get } from '../../app/api';
 import { useTyped } from '../../app/drafting';
 import { useMay } from '../../app/session';
-import { Button, Problem } from '../../ui/basics';
+import { Button, ProblemNote } from '../../ui/basics';
 import type { TableState } from './tableState';
-import { spoken } from '../../ui/dragging';
+import { draggingWords } from '../../ui/dragging';
 
 const MOST_FIELDS = 6;
 
@@ -57,7 +57,7 @@ function ColumnOrder({ shown, onChange }: { shown: readonly FieldView[]; onChang
         sensors={sensors}
         collisionDetection={closestCenter}
         onDragEnd={onDragEnd}
-        accessibility={spoken((id) => shown.find((field) => String(field.id) === id)?.name)}
+        accessibility={draggingWords((id) => shown.find((field) => String(field.id) === id)?.name)}
       >
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <ol className="flex flex-col gap-1">
@@ -72,7 +72,7 @@ function ColumnOrder({ shown, onChange }: { shown: readonly FieldView[]; onChang
 }
 
 /** Which custom fields are shown beside, and in which order. */
-export function Columns({ all, chosen, onChange }: { all: readonly FieldView[]; chosen: readonly number[]; onChange: (fields: number[]) => void }) {
+export function ColumnsMenu({ all, chosen, onChange }: { all: readonly FieldView[]; chosen: readonly number[]; onChange: (fields: number[]) => void }) {
   const shown = chosen.flatMap((id) => all.find((field) => field.id === id) ?? []);
   return (
     <Pop words={t`Columns`}>
@@ -155,7 +155,7 @@ export function Views({ now, onOpen }: { now: TableState; onOpen: (view: PeopleV
           </Button>
         </form>
       )}
-      <Problem error={keep.error ?? forget.error} />
+      <ProblemNote error={keep.error ?? forget.error} />
     </Pop>
   );
 }

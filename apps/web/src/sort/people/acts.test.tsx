@@ -1,9 +1,9 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { BulkAct } from '@goodword/core/contract';
-import { show, type Answers } from '../../testing';
+import { show, type StubbedAnswers } from '../../testing';
 import { BulkForm } from './BulkForm';
 
-const ANSWERS: Answers = {
+const ANSWERS: StubbedAnswers = {
   'GET tags?counted=false': [{ id: 5, name: 'boat shed key' }],
   'GET lists?counted=false': [
     { id: 1, name: 'Ferry news', isPublic: true },

@@ -2,10 +2,10 @@ import { t } from '@lingui/core/macro';
 import { Labelled } from '../../ui/basics';
 
 /** What was typed so far, all of it text. */
-export type Typed = Record<string, string>;
+export type TypedValues = Record<string, string>;
 
-export interface Part {
-  typed: Typed;
+export interface BulkPart {
+  typed: TypedValues;
   set: (name: string, value: string) => void;
 }
 
@@ -15,7 +15,7 @@ export function Choose({
   typed,
   set,
   options,
-}: Part & { label: string; name: string; options: readonly (readonly [string | number, string])[] }) {
+}: BulkPart & { label: string; name: string; options: readonly (readonly [string | number, string])[] }) {
   return (
     <Labelled label={label}>
       <select className="input" value={typed[name] ?? ''} onChange={(event) => set(name, event.target.value)}>

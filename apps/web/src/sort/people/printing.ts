@@ -1,13 +1,13 @@
 import type { PrintAct } from '@goodword/core/contract';
 import { LABEL_KINDS, LABEL_SHEETS, PRINT_FORMS, type LabelKind, type Paper, type PrintForm } from '@goodword/core/print';
 import type { Purpose } from '@goodword/core/permission';
-import type { Typed } from './parts';
+import type { TypedValues } from './parts';
 
 /** Countries whose paper is Letter; everywhere else it is A4 (common practice, no source). */
 const LETTER_COUNTRIES = ['US', 'CA', 'MX', 'CO', 'CL', 'VE', 'PH'];
 
 /** What a print begins with, by where the organization is. */
-export function printStart(country: string, form: PrintForm = 'call'): Typed {
+export function printStart(country: string, form: PrintForm = 'call'): TypedValues {
   const letter = LETTER_COUNTRIES.includes(country);
   return {
     form,
@@ -24,7 +24,7 @@ export function printStart(country: string, form: PrintForm = 'call'): Typed {
 }
 
 /** The print that was typed, or null while something is missing. */
-export function printActOf(typed: Typed): PrintAct | null {
+export function printActOf(typed: TypedValues): PrintAct | null {
   const form = PRINT_FORMS.find((one) => one === typed.form);
   const labels = LABEL_KINDS.find((one) => one === typed.labels);
   if (!form || !labels || (form === 'letters' && !Number(typed.messageId))) return null;

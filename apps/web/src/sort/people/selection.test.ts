@@ -1,10 +1,10 @@
-import { countOf, groupOf, isChosen, NOBODY, toggle, type Chosen } from './selection';
+import { countOf, groupOf, isChosen, EMPTY_SELECTION, toggle, type Chosen } from './selection';
 
 const EVERYBODY: Chosen = { all: true, without: new Set() };
 const TREE = { kind: 'tag' as const, tagId: 1, has: true };
 
 test('people are chosen one by one, and let go again', () => {
-  const two = toggle(toggle(NOBODY, 4), 9);
+  const two = toggle(toggle(EMPTY_SELECTION, 4), 9);
   expect([isChosen(two, 4), isChosen(two, 5), countOf(two, 100)]).toEqual([true, false, 2]);
   expect(groupOf(two, TREE)).toEqual({ ids: [4, 9] });
   expect(countOf(toggle(toggle(two, 4), 9), 100)).toBe(0);

@@ -6,7 +6,7 @@ import type { TableSelection } from '../../ui/VirtualTable';
 /** Who is chosen: some by hand, or everybody less some. */
 export type Chosen = { all: false; ids: ReadonlySet<number> } | { all: true; without: ReadonlySet<number> };
 
-export const NOBODY: Chosen = { all: false, ids: new Set() };
+export const EMPTY_SELECTION: Chosen = { all: false, ids: new Set() };
 
 function toggled(set: ReadonlySet<number>, id: number): Set<number> {
   const next = new Set(set);
@@ -39,20 +39,20 @@ export function useSelection(
   total: number,
   canAll: boolean,
 ): { chosen: Chosen; clear: () => void; selection: TableSelection<SupporterRow> } {
-  const [kept, setKept] = useState<{ key: string; chosen: Chosen }>({ key, chosen: NOBODY });
-  const chosen = kept.key === key ? kept.chosen : NOBODY;
+  const [kept, setKept] = useState<{ key: string; chosen: Chosen }>({ key, chosen: EMPTY_SELECTION });
+  const chosen = kept.key === key ? kept.chosen : EMPTY_SELECTION;
   return useMemo(() => {
     const set = (next: Chosen) => setKept({ key, chosen: next });
     const many = countOf(chosen, total);
     const state = many === 0 ? 'none' : many >= total ? 'all' : 'some';
     return {
       chosen,
-      clear: () => set(NOBODY),
+      clear: () => set(EMPTY_SELECTION),
       selection: {
         has: (row) => isChosen(chosen, row.id),
         toggle: (row) => set(toggle(chosen, row.id)),
         state,
-        toggleAll: () => set(state === 'none' && canAll ? { all: true, without: new Set() } : NOBODY),
+        toggleAll: () => set(state === 'none' && canAll ? { all: true, without: new Set() } : EMPTY_SELECTION),
       },
     };
   }, [key, chosen, total, canAll]);

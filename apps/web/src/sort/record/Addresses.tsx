@@ -8,7 +8,7 @@ import { call } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { AddressForm } from './AddressForm';
-import { Row, Section } from './parts';
+import { RecordRow, RecordSection } from './parts';
 import { PlaceRow } from './PlaceRow';
 
 const kindOf = ({ kind, line }: ContactPointView) =>
@@ -50,7 +50,7 @@ export function Addresses({ record }: { record: RecordView }) {
     onSuccess: () => refreshAll(queryClient),
   });
   return (
-    <Section
+    <RecordSection
       title={t`Reach them at`}
       side={
         may && (
@@ -61,7 +61,7 @@ export function Addresses({ record }: { record: RecordView }) {
       }
     >
       {record.contactPoints.map((point) => (
-        <Row key={point.id} label={kindOf(point)}>
+        <RecordRow key={point.id} label={kindOf(point)}>
           {changing === point.id ? (
             <AddressForm record={record} point={point} onDone={() => setChanging(null)} />
           ) : (
@@ -99,11 +99,11 @@ export function Addresses({ record }: { record: RecordView }) {
               </Trans>
             </p>
           ))}
-        </Row>
+        </RecordRow>
       ))}
-      <Row label={t`Place`}>
+      <RecordRow label={t`Place`}>
         <PlaceRow record={record} />
-      </Row>
+      </RecordRow>
       {act.error && (
         <p role="alert" className="text-madder py-1">
           {act.error.message}
@@ -111,6 +111,6 @@ export function Addresses({ record }: { record: RecordView }) {
       )}
       {record.contactPoints.length === 0 && <p className="text-ink2 py-2">{t`No address on file.`}</p>}
       {adding && <AddressForm record={record} onDone={() => setAdding(false)} />}
-    </Section>
+    </RecordSection>
   );
 }

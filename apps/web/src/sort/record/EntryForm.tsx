@@ -4,9 +4,9 @@ import { useEffect, useRef } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import type { RecordView } from '@goodword/core/contract';
 import { PURPOSES } from '@goodword/core/permission';
-import { CHANNEL_WORDS, ENTRY_WORDS, ROAD_WORDS } from '@goodword/core/words';
+import { CHANNEL_WORDS, ENTRY_WORDS, COLLECTION_METHOD_WORDS } from '@goodword/core/words';
 import { call, ProblemError } from '../../app/api';
-import { Button, Labelled, Problem } from '../../ui/basics';
+import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { channelsFor, HAND_STATES, kept, roadsFor, type HandState } from './entry';
@@ -122,7 +122,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
           <select className="input" {...register('how')}>
             {roads.map((road) => (
               <option key={road} value={road}>
-                {ROAD_WORDS[road]}
+                {COLLECTION_METHOD_WORDS[road]}
               </option>
             ))}
           </select>
@@ -150,7 +150,7 @@ export function EntryForm({ record, onDone }: { record: RecordView; onDone: () =
       <Labelled label={t`The sheet they signed`} hint={t`A picture or a PDF, at most 10 MB`}>
         <input type="file" className="input" accept="image/*,application/pdf" {...register('sheet')} />
       </Labelled>
-      <Problem error={save.error} />
+      <ProblemNote error={save.error} />
       <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
         {t`Add the entry`}
       </Button>

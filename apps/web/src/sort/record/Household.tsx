@@ -6,7 +6,7 @@ import type { RecordView } from '@goodword/core/contract';
 import { call } from '../../app/api';
 import { useDrafting } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
-import { Button, Labelled, Problem } from '../../ui/basics';
+import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { PersonPicker } from '../../ui/PersonPicker';
 import { Unsaved } from '../../ui/Unsaved';
@@ -37,7 +37,7 @@ function Greeting({ record }: { record: RecordView }) {
         />
       </Labelled>
       <Unsaved draft={draft} what={t`the greeting`} />
-      {draft.theirs === null && <Problem error={save.error} />}
+      {draft.theirs === null && <ProblemNote error={save.error} />}
       <Button type="submit" className="self-start" disabled={save.isPending || !draft.isChanged || draft.theirs !== null}>
         {t`Save the greeting`}
       </Button>
@@ -83,7 +83,7 @@ export function Household({ record, open, onClose }: { record: RecordView; open:
           without={record.id}
           onPick={({ id }) => act.mutate(id)}
         />
-        <Problem error={act.error} />
+        <ProblemNote error={act.error} />
       </div>
     </Drawer>
   );

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { EntryView, RecordView, SegmentView } from '@goodword/core/contract';
 import { type Channel } from '@goodword/core/permission';
-import { CHANNEL_WORDS, ENTRY_WORDS, ROAD_WORDS } from '@goodword/core/words';
+import { CHANNEL_WORDS, ENTRY_WORDS, COLLECTION_METHOD_WORDS } from '@goodword/core/words';
 import type { Explanation } from '@goodword/core/words';
 import { get } from '../../app/api';
 import { useFormat } from '../../app/format';
@@ -61,7 +61,7 @@ function Entry({ entry, supporterId }: { entry: EntryView; supporterId: number }
       </span>
       <div>
         <p className="font-semibold text-[13px]">
-          {CHANNEL_WORDS[entry.channel]}, {entry.scopeName}: {ROAD_WORDS[entry.how]}
+          {CHANNEL_WORDS[entry.channel]}, {entry.scopeName}: {COLLECTION_METHOD_WORDS[entry.how]}
         </p>
         {entry.words && <p className="text-ink2 text-[12.5px]">“{entry.words}”</p>}
         <p className="text-ink2 text-[12.5px]">

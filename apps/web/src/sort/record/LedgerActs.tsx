@@ -6,7 +6,7 @@ import type { RecordView } from '@goodword/core/contract';
 import { call } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
-import { Button, Labelled, Problem } from '../../ui/basics';
+import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { localDay } from '../../app/day';
 import { DayField } from '../../ui/DayField';
@@ -54,7 +54,7 @@ export function LedgerActs({ record, onRecord }: { record: RecordView; onRecord:
             {t`Send them a link to their preference page`}
           </button>
         ))}
-      <Problem error={link.error} />
+      <ProblemNote error={link.error} />
       <Drawer
         open={objecting}
         onClose={() => setObjecting(false)}
@@ -98,7 +98,7 @@ function Objection({ record, onDone }: { record: RecordView; onDone: () => void 
           onChange={(event) => setValues({ ...values, words: event.target.value })}
         />
       </Labelled>
-      <Problem error={save.error} />
+      <ProblemNote error={save.error} />
       <Button type="submit" weight="grave" className="self-start" disabled={save.isPending}>
         {t`Close every channel to marketing`}
       </Button>

@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { MergePreview, RecordView } from '@goodword/core/contract';
-import { reply, show, type Answers } from '../../testing';
+import { reply, show, type StubbedAnswers } from '../../testing';
 import { Merging } from './Merging';
 
 const KEPT = { id: 5, firstName: 'Nunzia', lastName: 'Berg' } as unknown as RecordView;
@@ -15,7 +15,7 @@ const PREVIEW: MergePreview = {
   comesOver: ['2 addresses', '1 gift'],
 };
 
-const bring = (answers: Answers = {}) => {
+const bring = (answers: StubbedAnswers = {}) => {
   const done: string[] = [];
   const shown = show(<Merging record={KEPT} open onClose={() => done.push('closed')} />, {
     answers: {

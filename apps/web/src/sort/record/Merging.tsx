@@ -6,7 +6,7 @@ import type { MergePreview, RecordView } from '@goodword/core/contract';
 import { call, get } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
-import { Button, Loading, Problem } from '../../ui/basics';
+import { Button, Loading, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { PersonPicker } from '../../ui/PersonPicker';
 import { personName } from '../../ui/people';
@@ -82,7 +82,7 @@ function Choosing({ record, other, onDone }: { record: RecordView; other: number
     mutationFn: () => call('POST', `supporters/${record.id}/merging`, { goneId: other, keep }),
     onSuccess: () => (void refreshAll(queryClient), onDone()),
   });
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!preview) return <Loading what={t`both records`} />;
   const chosen = (key: string): Choice => keep[key] ?? preview.lines.find((line) => line.key === key)!.usual;
   return (
@@ -94,7 +94,7 @@ function Choosing({ record, other, onDone }: { record: RecordView; other: number
         </Trans>
       </p>
       <SideBySide preview={preview} chosen={chosen} choose={(key, side) => setKeep({ ...keep, [key]: side })} />
-      <Problem error={merge.error} />
+      <ProblemNote error={merge.error} />
       <p className="text-ink2">{t`They can be parted again later, on this record.`}</p>
       <Button weight="main" className="self-start" disabled={merge.isPending} onClick={() => merge.mutate()}>
         <Trans>Bring the record of {preview.gone.name} into this one</Trans>

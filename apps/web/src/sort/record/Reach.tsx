@@ -9,11 +9,11 @@ import { localDay } from '../../app/day';
 import { useFormat } from '../../app/format';
 import { useMay, useSession } from '../../app/session';
 import { NewFieldSheet } from '../../setup/fields/FieldSheet';
-import { Button, Labelled, Problem } from '../../ui/basics';
+import { Button, Labelled, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { Addresses } from './Addresses';
 import { FieldValueRow } from './FieldValueRow';
-import { Row, Section } from './parts';
+import { RecordRow, RecordSection } from './parts';
 import { useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { DayField } from '../../ui/DayField';
@@ -47,7 +47,7 @@ function AddGift({ record, onDone }: { record: RecordView; onDone: () => void })
           <DayField value={on} onChange={(day) => draft.set({ amount, on: day })} />
         </Labelled>
       </div>
-      <Problem error={add.error} />
+      <ProblemNote error={add.error} />
       <Button type="submit" weight="main" className="self-start" disabled={!(minor > 0) || add.isPending}>
         {t`Enter the gift`}
       </Button>
@@ -62,7 +62,7 @@ function Giving({ record }: { record: RecordView }) {
   const [last] = record.gifts;
   const largest = record.gifts.reduce((max, gift) => Math.max(max, gift.amount), 0);
   return (
-    <Section
+    <RecordSection
       title={t`Giving`}
       side={
         may && (
@@ -75,21 +75,21 @@ function Giving({ record }: { record: RecordView }) {
       {adding && <AddGift record={record} onDone={() => setAdding(false)} />}
       {last ? (
         <>
-          <Row label={t`Last gift`}>
+          <RecordRow label={t`Last gift`}>
             <Trans>
               {format.money(last.amount)} on {format.day(last.on)}
             </Trans>
-          </Row>
-          <Row label={t`Largest`}>{format.money(largest)}</Row>
-          <Row label={t`In all`}>
+          </RecordRow>
+          <RecordRow label={t`Largest`}>{format.money(largest)}</RecordRow>
+          <RecordRow label={t`In all`}>
             {format.money(record.gifts.reduce((sum, gift) => sum + gift.amount, 0))},{' '}
             {plural(record.gifts.length, { one: '# gift', other: '# gifts' })}
-          </Row>
+          </RecordRow>
         </>
       ) : (
         <p className="text-ink2 py-2">{t`No gift on file.`}</p>
       )}
-    </Section>
+    </RecordSection>
   );
 }
 
@@ -102,15 +102,15 @@ export function Reach({ record }: { record: RecordView }) {
     <div className="sheet p-4 overflow-y-auto min-h-0" tabIndex={0} role="region" aria-label={t`What is known`}>
       <Addresses record={record} />
       {sections.map((section) => (
-        <Section key={section} title={section}>
+        <RecordSection key={section} title={section}>
           {record.fields
             .filter((field) => field.section === section)
             .map((field) => (
-              <Row key={field.id} label={field.name}>
+              <RecordRow key={field.id} label={field.name}>
                 <FieldValueRow record={record} field={field} />
-              </Row>
+              </RecordRow>
             ))}
-        </Section>
+        </RecordSection>
       ))}
       {may && (
         <p className="pb-4">

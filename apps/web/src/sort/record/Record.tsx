@@ -7,7 +7,7 @@ import { call, get, ProblemError } from '../../app/api';
 import { useFormat } from '../../app/format';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
-import { Loading, PageTitle, Problem } from '../../ui/basics';
+import { Loading, PageTitle, ProblemNote } from '../../ui/basics';
 import { personName } from '../../ui/people';
 import { BulkProgress } from '../people/BulkProgress';
 import { GroupChips } from './GroupChips';
@@ -70,7 +70,7 @@ export default function Record() {
   const { data: record, error } = useQuery({ queryKey: ['record', id], queryFn: () => get<RecordView>(`supporters/${id}`) });
   const instead = error instanceof ProblemError ? error.problem.instead : undefined;
   if (instead) return <Navigate to={`/sort/supporters/${instead}`} replace />;
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!record) return <Loading what={t`the record`} />;
   return (
     <div className="flex gap-5 grow min-h-0">

@@ -4,7 +4,7 @@ import { useRef, useState } from 'react';
 import type { RecordView } from '@goodword/core/contract';
 import { call, ProblemError } from '../../app/api';
 import { refreshAll } from '../../app/refresh';
-import { Button, Labelled, Problem } from '../../ui/basics';
+import { Button, Labelled, ProblemNote } from '../../ui/basics';
 
 export function Rename({ record, onDone }: { record: RecordView; onDone: () => void }) {
   const queryClient = useQueryClient();
@@ -27,7 +27,7 @@ export function Rename({ record, onDone }: { record: RecordView; onDone: () => v
       <Labelled label={t`Last name`}>
         <input className="input" value={lastName} onChange={(event) => setLast(event.target.value)} />
       </Labelled>
-      <Problem error={save.error} />
+      <ProblemNote error={save.error} />
       <Button type="submit" weight="main" className="self-start" disabled={save.isPending}>
         {t`Save the name`}
       </Button>

@@ -9,7 +9,7 @@ import { useDrafting, useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
 import { useMay } from '../../app/session';
 import { Unsaved } from '../../ui/Unsaved';
-import { Button, Loading, Problem } from '../../ui/basics';
+import { Button, Loading, ProblemNote } from '../../ui/basics';
 
 const DOTS = { good: 'bg-verdigris border-verdigris', plain: 'bg-sheet border-[#87a59e]', bad: 'bg-sheet border-madder' } as const;
 
@@ -44,7 +44,7 @@ function AddNote({ supporterId }: { supporterId: number }) {
         onChange={(event) => draft.set(event.target.value)}
         onKeyDown={(event) => event.key === 'Enter' && (event.ctrlKey || event.metaKey) && body.trim() !== '' && !add.isPending && add.mutate(body)}
       />
-      <Problem error={add.error} />
+      <ProblemNote error={add.error} />
       {body.trim() !== '' && (
         <Button type="submit" className="self-start" disabled={add.isPending}>
           {t`Save the note`}
@@ -93,7 +93,7 @@ function Note({ note, supporterId }: { note: NoteView; supporterId: number }) {
             {t`Leave it as it was`}
           </button>
         </div>
-        {draft.theirs === null && <Problem error={act.error} />}
+        {draft.theirs === null && <ProblemNote error={act.error} />}
       </form>
     );
   return (
@@ -186,7 +186,7 @@ export function Timeline({ supporterId, withNotes = true }: { supporterId: numbe
         </select>
       </div>
       {mayNote && withNotes && <AddNote supporterId={supporterId} />}
-      <Problem error={error} />
+      <ProblemNote error={error} />
       {isPending && <Loading what={t`what passed between you`} />}
       {data?.length === 0 && <p className="text-ink2 py-3">{kinds ? t`Nothing of this kind yet.` : t`Nothing yet.`}</p>}
       <ol className="pt-3">

@@ -10,7 +10,7 @@ import { PURPOSES, type Purpose, type SendingChannel } from '@goodword/core/perm
 import { call, get, query } from '../../app/api';
 import { useTyped } from '../../app/drafting';
 import { refreshAll } from '../../app/refresh';
-import { Button, Labelled, Loading, Problem } from '../../ui/basics';
+import { Button, Labelled, Loading, ProblemNote } from '../../ui/basics';
 import { Drawer } from '../../ui/dialogs';
 import { personName } from '../../ui/people';
 import { LetterEditor } from '../../write/LetterEditor';
@@ -32,7 +32,7 @@ function Verdict({ id, channel, purpose }: { id: number; channel: SendingChannel
     queryFn: () => get<PersonalVerdict>(`supporters/${id}/may-write${query({ channel, purpose })}`),
     staleTime: 0,
   });
-  if (error) return <Problem error={error} />;
+  if (error) return <ProblemNote error={error} />;
   if (!data) return <p className="text-ink2">{t`Looking in the ledger…`}</p>;
   const may = data.verdict === 'send';
   return (
@@ -171,7 +171,7 @@ function Letter({ record, registry, answers }: { record: RecordView; registry: R
       </div>
       <Verdict id={record.id} channel={words.channel} purpose={words.purpose} />
       <Words words={words} registry={registry} version={version} set={set} />
-      <Problem error={send.error} />
+      <ProblemNote error={send.error} />
       <Button type="submit" weight="main" className="self-start" disabled={send.isPending}>
         <Trans>Send it to {name}</Trans>
       </Button>

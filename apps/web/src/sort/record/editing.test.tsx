@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { RecordView } from '@goodword/core/contract';
-import { reply, show, type Answers } from '../../testing';
+import { reply, show, type StubbedAnswers } from '../../testing';
 import { ProblemError } from '../../app/api';
 import { EditableValue } from './EditableValue';
 import { GroupChips } from './GroupChips';
@@ -86,7 +86,7 @@ describe('the groups of a person', () => {
     rosters: [{ id: 9, name: 'Winter hull appeal', standing: 'asked', standings: ['asked', 'pledged'] }],
     segments: [{ id: 3, name: 'Menders' }],
   } as unknown as RecordView;
-  const ANSWERS: Answers = {
+  const ANSWERS: StubbedAnswers = {
     'GET tags?counted=false': [
       { id: 5, name: 'boat shed key' },
       { id: 6, name: 'oar makers' },

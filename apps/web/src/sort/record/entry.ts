@@ -1,5 +1,5 @@
 import type { ContactPointView } from '@goodword/core/contract';
-import { RELATIONSHIPS, type Channel, type RecordedState, type Road } from '@goodword/core/permission';
+import { RELATIONSHIPS, type Channel, type RecordedState, type CollectionMethod } from '@goodword/core/permission';
 
 /** What can be recorded by hand of one person. */
 export const HAND_STATES = ['yes', 'no', 'implied', 'pause'] as const satisfies readonly RecordedState[];
@@ -13,7 +13,7 @@ export function channelsFor(kind: ContactPointView['kind'], state: HandState): r
 }
 
 /** How it can have come about: said somehow, or, for an implied permission, by a relationship. */
-export function roadsFor(state: HandState): readonly Road[] {
+export function roadsFor(state: HandState): readonly CollectionMethod[] {
   return state === 'implied' ? RELATIONSHIPS : ['phone', 'paper', 'in-person', 'reply'];
 }
 

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 
 /** A part of a record under its heading. */
-export function Section({ title, side, children }: { title: string; side?: ReactNode; children: ReactNode }) {
+export function RecordSection({ title, side, children }: { title: string; side?: ReactNode; children: ReactNode }) {
   return (
     <section className="pb-4">
       <div className="flex justify-between items-baseline border-b border-ink pb-1">
@@ -14,7 +14,7 @@ export function Section({ title, side, children }: { title: string; side?: React
 }
 
 /** One thing that is known, with what it is called. */
-export function Row({ label, children }: { label: string; children: ReactNode }) {
+export function RecordRow({ label, children }: { label: string; children: ReactNode }) {
   return (
     <div className="grid grid-cols-[136px_1fr] gap-2 border-b border-hair py-[7px] items-center">
       <span className="text-ink2 truncate">{label}</span>
