@@ -2,11 +2,11 @@ import { createWriteStream, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { EMPTY_PLAN, looseEmail, type IntakePlan } from '@goodword/core/intake';
-import type { MatchClue } from '@goodword/server/intake/earlier';
+import type { MatchClue } from '@goodword/server/intake/doubles/earlier-rows';
 import { IntakeJobs } from '@goodword/server/intake/intake.jobs';
 import { IntakeService } from '@goodword/server/intake/intake.service';
-import { blockKeys } from '@goodword/server/intake/stage';
-import { StagingRepository } from '@goodword/server/intake/staging.repository';
+import { blockKeys } from '@goodword/server/intake/checking/stager';
+import { StagingRepository } from '@goodword/server/intake/checking/staging.repository';
 import { jobOf, openBenchHouse, seconds, type BenchHouse } from './house';
 import { fictionNumbers } from './numbers';
 

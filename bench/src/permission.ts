@@ -4,9 +4,9 @@ import { decideFromEntries, PRESETS, startingRules, withOption, type Decision, t
 import { FactsRepository } from '@goodword/server/permission/ledger/facts.repository';
 import { LedgerRepository } from '@goodword/server/permission/ledger/ledger.repository';
 import type { Scoped } from '@goodword/server/platform/database';
-import { groupReaders } from '@goodword/server/roll/look';
+import { groupReaders } from '@goodword/server/roll/group-readers';
 import { Ordinals } from '@goodword/server/roll/ordinals';
-import { ConsentColumns } from '@goodword/server/roll/standings';
+import { ConsentColumns } from '@goodword/server/roll/consent-columns';
 import { VERDICTS } from '@goodword/server/roll/verdicts';
 import { openBenchHouse, seconds, type BenchHouse } from './house';
 import { households, type BenchHousehold } from './households';

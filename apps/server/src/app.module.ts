@@ -3,7 +3,7 @@ import { LoggerModule } from 'nestjs-pino';
 import { BulkModule } from './bulk/bulk.module';
 import { CallsModule } from './calls/calls.module';
 import { CampaignsModule } from './campaigns/campaigns.module';
-import { PreferencesModule } from './choices/choices.module';
+import { PreferencesModule } from './preferences/preferences.module';
 import { FieldsModule } from './fields/fields.module';
 import { EvidenceModule } from './evidence/evidence.module';
 import { FormsModule } from './forms/forms.module';
@@ -22,7 +22,7 @@ import { SortModule } from './sort/sort.module';
 import { SupportersModule } from './supporters/supporters.module';
 import { TeamModule } from './team/team.module';
 import { TodayModule } from './today/today.module';
-import { UnsubscribeModule } from './waysout/waysout.module';
+import { UnsubscribeModule } from './unsubscribe/unsubscribe.module';
 
 @Module({})
 export class AppModule {

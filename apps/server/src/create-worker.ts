@@ -5,7 +5,7 @@ import { BulkJobs } from './bulk/bulk.jobs';
 import { CONFIRMATIONS_DUE } from './forms/confirmations.repository';
 import { ConfirmationsService } from './forms/confirmations.service';
 import { IntakeJobs } from './intake/intake.jobs';
-import { RetentionService } from './intake/retention.service';
+import { RetentionService } from './intake/retention/retention.service';
 import { ComposingService } from './messages/composing.service';
 import { MergeValuesRepository } from './messages/merge-values.repository';
 import { MessagesRepository } from './messages/messages.repository';

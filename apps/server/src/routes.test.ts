@@ -149,11 +149,11 @@ test('health and metrics answer', async () => {
 
 /** Files that may reach the database without a scope, each for the reason given. */
 const UNSCOPED: Record<string, string> = {
-  'choices/choices.repository.ts': 'a signed token gives the scope',
+  'preferences/preferences.repository.ts': 'a signed token gives the scope',
   'forms/confirmations.repository.ts': 'a signed token gives the scope, and a worker sends whatever is due',
   'forms/forms.repository.ts': 'the address of a form gives the scope',
   'inbound/inbound.repository.ts': 'a text or receipt brings only a number or a key, from which the organization is found',
-  'intake/retention.service.ts': 'a worker goes over every organization in turn',
+  'intake/retention/retention.service.ts': 'a worker goes over every organization in turn',
   'messages/images.service.ts': 'pictures are public to mail readers',
   'permission-states.ts': 'a command over every organization',
   'platform/due.ts': 'a worker asks what is due anywhere',
@@ -171,7 +171,7 @@ const UNSCOPED: Record<string, string> = {
   'team/sign-in-brake.ts': 'whoever guesses has no organization',
   'team/team.repository.ts': 'sign-in finds the organization',
   'team/teammates.repository.ts': 'a signed token gives the scope, and a worker sends whatever is due',
-  'waysout/waysout.repository.ts': 'a signed token gives the scope',
+  'unsubscribe/unsubscribe.repository.ts': 'a signed token gives the scope',
 };
 
 test('nothing else reaches the database without a scope', () => {

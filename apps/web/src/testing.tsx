@@ -66,7 +66,10 @@ export interface Shown extends RenderResult {
 }
 
 /** Shows a part of the page to somebody of a role, with the answers that the server gives. */
-export function show(what: ReactNode, { role = 'organizer', at = '/', answers = {} }: { role?: Role; at?: string; answers?: StubbedAnswers } = {}): Shown {
+export function show(
+  what: ReactNode,
+  { role = 'organizer', at = '/', answers = {} }: { role?: Role; at?: string; answers?: StubbedAnswers } = {},
+): Shown {
   const asked = serve(answers);
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   queries.setQueryData(['session'], sessionOf(role));

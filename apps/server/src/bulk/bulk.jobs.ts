@@ -113,7 +113,9 @@ export class BulkJobs {
 
   private async export(scope: AccessScope, bulk: BulkRow, act: Extract<BulkRow['act'], { do: 'export' }>): Promise<void> {
     const ids = await this.bulks.ids(this.database.read(scope), bulk.id, 0, Number.MAX_SAFE_INTEGER);
-    const file = await this.exports.make(scope, act, ids, (done) => this.database.writeUnlogged(scope, (tx) => this.bulks.change(tx, bulk.id, { done })));
+    const file = await this.exports.make(scope, act, ids, (done) =>
+      this.database.writeUnlogged(scope, (tx) => this.bulks.change(tx, bulk.id, { done })),
+    );
     const key = await this.storage.put(file.bytes);
     await this.database.writeUnlogged(scope, (tx) => this.bulks.change(tx, bulk.id, { file_key: key, file_name: file.name, done: ids.length }));
     await this.end(scope, bulk.id, 'done');

@@ -26,7 +26,10 @@ beforeAll(async () => {
   house = await openTestHouse();
   house.startWorker();
   const rows = NAMES.map((name, i) => `p${i}@example.org,${name.replace(' ', ',')},${i === 3 ? '' : `206 555 016${i}`}`);
-  await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), { columns: STEP_COLUMNS, permission: { email: NOTHING, text: NOTHING } });
+  await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), {
+    columns: STEP_COLUMNS,
+    permission: { email: NOTHING, text: NOTHING },
+  });
   ids = (await house.client.get<Page<SupporterRow>>('/api/supporters')).rows.map((row) => row.id);
   await mayCall(ids[0]!);
   await mayCall(ids[1]!);

@@ -5,8 +5,8 @@ import { schema, type AddressHolder } from '@goodword/core/contract';
 import { Caller, Id, Input, Route } from '../platform/api';
 import type { AccessScope } from '../platform/scope';
 import { toPdf } from '../print/pdf';
-import { EvidenceFileService } from './file.service';
-import { fileDocument, filePage } from './page';
+import { EvidenceFileService } from './evidence-file.service';
+import { fileDocument, filePage } from './evidence-page';
 import { RevocationsService } from './revocations.service';
 
 /** What shows anyone who asks why somebody was written to, and when a no was acted on. */

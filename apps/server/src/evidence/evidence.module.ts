@@ -3,8 +3,8 @@ import { PermissionModule } from '../permission/permission.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { EvidenceController } from './evidence.controller';
-import { EvidenceFileRepository } from './file.repository';
-import { EvidenceFileService } from './file.service';
+import { EvidenceFileRepository } from './evidence-file.repository';
+import { EvidenceFileService } from './evidence-file.service';
 import { RevocationsService } from './revocations.service';
 
 @Module({

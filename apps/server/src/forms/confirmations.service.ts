@@ -28,7 +28,7 @@ import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { carriedOver } from './address-correction';
 import { ConfirmationsRepository, type ConfirmationRow } from './confirmations.repository';
 import { FormsRepository } from './forms.repository';
-import { FormPostsRepository } from './joining.repository';
+import { FormPostsRepository } from './form-posts.repository';
 import { RequestMail } from './request-mail';
 
 const DAY_MS = 86_400_000;

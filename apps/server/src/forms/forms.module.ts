@@ -9,7 +9,7 @@ import { FormsRepository } from './forms.repository';
 import { FormsService } from './forms.service';
 import { JoinController } from './join.controller';
 import { JoinService } from './join.service';
-import { FormPostsRepository } from './joining.repository';
+import { FormPostsRepository } from './form-posts.repository';
 import { RequestMail } from './request-mail';
 
 @Module({

@@ -15,7 +15,7 @@ import { GroupsRepository } from '../supporters/groups.repository';
 import { SupportersRepository, type NewPoint } from '../supporters/supporters.repository';
 import { ConfirmationsRepository, type PendingConfirmation } from './confirmations.repository';
 import { FormsRepository, type FormRow } from './forms.repository';
-import { FormPostsRepository } from './joining.repository';
+import { FormPostsRepository } from './form-posts.repository';
 
 /** Somebody joins by a form or a keyword: matched as any row is, and recorded as their own act, with the words they saw. */
 @Injectable()

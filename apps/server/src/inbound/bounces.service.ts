@@ -5,7 +5,7 @@ import { Database } from '../platform/database';
 import { programScope } from '../platform/scope';
 import { Tokens } from '../platform/tokens';
 import { OutboxRepository } from '../sending/outbox.repository';
-import { UnsubscribeRepository } from '../waysout/waysout.repository';
+import { UnsubscribeRepository } from '../unsubscribe/unsubscribe.repository';
 import { InboundRepository } from './inbound.repository';
 import { MailReader } from './mail-reader';
 

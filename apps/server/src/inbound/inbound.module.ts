@@ -6,7 +6,7 @@ import { SendingModule } from '../sending/sending.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
 import { TodayModule } from '../today/today.module';
-import { UnsubscribeModule } from '../waysout/waysout.module';
+import { UnsubscribeModule } from '../unsubscribe/unsubscribe.module';
 import { AnswersService } from './answers.service';
 import { BouncesService } from './bounces.service';
 import { InboundRepository } from './inbound.repository';

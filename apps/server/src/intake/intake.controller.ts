@@ -20,8 +20,8 @@ import { Invalid } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';
 import type { BatchesRepository, RowsQuery } from './batches.repository';
 import { IntakeService } from './intake.service';
-import { DoublesService } from './looks.service';
-import { SheetsService, type SheetFile, type SheetForm } from './sheets.service';
+import { DoublesService } from './doubles/doubles.service';
+import { SheetsService, type SheetFile, type SheetForm } from './reading/sheets.service';
 import { sentence } from '../platform/words';
 
 /** What came in a multipart body; read by the interceptor below, so it is no part of the route's schema. */

@@ -29,19 +29,19 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { TeamRepository, type OrganizationRow } from '../team/team.repository';
 import { FieldsRepository } from '../supporters/fields.repository';
 import { GroupsRepository } from '../supporters/groups.repository';
-import { AddressFacts } from './address-facts';
-import { BatchNotices } from './batch-notices';
+import { AddressFacts } from './checking/address-facts';
+import { BatchNotices } from './bringing-in/batch-notices';
 import { BatchesRepository, type BatchRow, type ResolvedPlan, type StagedRow } from './batches.repository';
-import { contentsBefore, contentsOf, type BatchContents } from './batch-contents';
-import { BringInRepository } from './bring-in.repository';
-import { CheckRepository, type CheckFacts } from './check.repository';
-import { RowPermissionRepository } from './row-permission.repository';
-import { LayoutsRepository } from './layouts.repository';
-import { OtherFilesRepository } from './other-files.repository';
-import { textLines, openingOf, readThrough } from './reading';
-import { Stager, type SettledRow, type FileRow } from './stage';
-import { candidatesAt, StagingRepository } from './staging.repository';
-import { TakeOutRepository } from './take-out.repository';
+import { contentsBefore, contentsOf, type BatchContents } from './checking/batch-contents';
+import { BringInRepository } from './bringing-in/bring-in.repository';
+import { ForecastRepository, type ForecastFacts } from './checking/forecast.repository';
+import { RowPermissionRepository } from './bringing-in/row-permission.repository';
+import { LayoutsRepository } from './layouts/layouts.repository';
+import { OtherFilesRepository } from './other-files/other-files.repository';
+import { textLines, openingOf, readThrough } from './reading/text-reading';
+import { Stager, type SettledRow, type FileRow } from './checking/stager';
+import { candidatesAt, StagingRepository } from './checking/staging.repository';
+import { TakeOutRepository } from './taking-out/take-out.repository';
 
 const SLICE = 2000;
 /** Slices of staged rows that are on their way to the database at once. */
@@ -91,7 +91,7 @@ export class IntakeJobs {
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
     @Inject(BatchesRepository) private readonly batches: BatchesRepository,
     @Inject(StagingRepository) private readonly staging: StagingRepository,
-    @Inject(CheckRepository) private readonly checker: CheckRepository,
+    @Inject(ForecastRepository) private readonly checker: ForecastRepository,
     @Inject(RowPermissionRepository) private readonly permission: RowPermissionRepository,
     @Inject(BringInRepository) private readonly bringer: BringInRepository,
     @Inject(OtherFilesRepository) private readonly others: OtherFilesRepository,
@@ -315,7 +315,7 @@ export class IntakeJobs {
   }
 
   /** What will be written, by the rows as they stand. */
-  private async will(db: Scoped, batch: BatchRow, plan: IntakePlan, facts: CheckFacts, contents: BatchContents): Promise<BatchWill> {
+  private async will(db: Scoped, batch: BatchRow, plan: IntakePlan, facts: ForecastFacts, contents: BatchContents): Promise<BatchWill> {
     const now = Date.now();
     const entries = readsRefusals(plan.what) ? await this.permission.forecast(db, batch, plan, { rules: facts.rules, now, contents }) : {};
     return this.checker.will(db, batch.id, plan, { ...facts, contents }, entries);
@@ -346,7 +346,7 @@ export class IntakeJobs {
     }
   }
 
-  private async facts(db: Scoped): Promise<CheckFacts> {
+  private async facts(db: Scoped): Promise<ForecastFacts> {
     const [organization, rules] = await Promise.all([this.team.organization(db), this.houseRules.rules(db)]);
     return { currency: organization.currency, rules };
   }

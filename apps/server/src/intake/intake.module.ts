@@ -5,25 +5,25 @@ import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { PermissionModule } from '../permission/permission.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
-import { BatchNotices } from './batch-notices';
+import { BatchNotices } from './bringing-in/batch-notices';
 import { BatchesRepository } from './batches.repository';
-import { BringInRepository } from './bring-in.repository';
-import { CheckRepository } from './check.repository';
+import { BringInRepository } from './bringing-in/bring-in.repository';
+import { ForecastRepository } from './checking/forecast.repository';
 import { IntakeController } from './intake.controller';
 import { IntakeJobs } from './intake.jobs';
 import { IntakeService } from './intake.service';
-import { LayoutsController } from './layouts.controller';
-import { LayoutsRepository } from './layouts.repository';
-import { DoublesService } from './looks.service';
-import { OtherFilesRepository } from './other-files.repository';
-import { RetentionController } from './retention.controller';
-import { RetentionService } from './retention.service';
-import { RowsToldRepository } from './rows-told.repository';
-import { RowPermissionRepository } from './row-permission.repository';
-import { SheetsService } from './sheets.service';
-import { StagingRepository } from './staging.repository';
-import { PlanFaultsService } from './plan-faults.service';
-import { TakeOutRepository } from './take-out.repository';
+import { LayoutsController } from './layouts/layouts.controller';
+import { LayoutsRepository } from './layouts/layouts.repository';
+import { DoublesService } from './doubles/doubles.service';
+import { OtherFilesRepository } from './other-files/other-files.repository';
+import { RetentionController } from './retention/retention.controller';
+import { RetentionService } from './retention/retention.service';
+import { RowStoryRepository } from './checking/row-story.repository';
+import { RowPermissionRepository } from './bringing-in/row-permission.repository';
+import { SheetsService } from './reading/sheets.service';
+import { StagingRepository } from './checking/staging.repository';
+import { PlanFaultsService } from './checking/plan-faults.service';
+import { TakeOutRepository } from './taking-out/take-out.repository';
 
 const withLedger = <T>(provide: new (ledger: LedgerRepository, holds: HoldsRepository) => T) => ({
   provide,
@@ -44,10 +44,10 @@ const withLedger = <T>(provide: new (ledger: LedgerRepository, holds: HoldsRepos
     BatchNotices,
     BatchesRepository,
     StagingRepository,
-    CheckRepository,
+    ForecastRepository,
     LayoutsRepository,
     RowPermissionRepository,
-    RowsToldRepository,
+    RowStoryRepository,
     BringInRepository,
     withLedger(OtherFilesRepository),
     withLedger(TakeOutRepository),

@@ -28,11 +28,11 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { TeamRepository } from '../team/team.repository';
 import { BatchesRepository, NO_SUPPORTER, type BatchRow, type RowsQuery } from './batches.repository';
 import { readingOf } from './intake.jobs';
-import { PlanFaultsService } from './plan-faults.service';
-import { textLines, openingOf } from './reading';
+import { PlanFaultsService } from './checking/plan-faults.service';
+import { textLines, openingOf } from './reading/text-reading';
 import { FieldsRepository } from '../supporters/fields.repository';
-import { RowsToldRepository } from './rows-told.repository';
-import { TakeOutRepository } from './take-out.repository';
+import { RowStoryRepository } from './checking/row-story.repository';
+import { TakeOutRepository } from './taking-out/take-out.repository';
 import { sentence } from '../platform/words';
 
 const MAY_CHANGE = ['draft', 'checked', 'failed', 'checking'];
@@ -49,7 +49,7 @@ export class IntakeService {
     @Inject(FieldsRepository) private readonly fields: FieldsRepository,
     @Inject(TeamRepository) private readonly team: TeamRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
-    @Inject(RowsToldRepository) private readonly told: RowsToldRepository,
+    @Inject(RowStoryRepository) private readonly told: RowStoryRepository,
   ) {}
 
   /** Takes a file, or says in a sentence why it can't be one. It is read by a job. */

@@ -10,7 +10,7 @@ import type { AccessScope } from '../platform/scope';
 import { FieldsService } from '../supporters/fields.service';
 import { IMAGE_LIMITS, ImagesService, type ImageView } from './images.service';
 import { MessagesService, type MessageBody } from './messages.service';
-import { TagTriggersService } from './tag-deeds.service';
+import { TagTriggersService } from './tag-triggers.service';
 
 @Controller()
 export class MessagesController {

@@ -9,7 +9,7 @@ import { MergeValuesRepository } from './merge-values.repository';
 import { MessagesController } from './messages.controller';
 import { MessagesRepository } from './messages.repository';
 import { MessagesService } from './messages.service';
-import { TagTriggersService } from './tag-deeds.service';
+import { TagTriggersService } from './tag-triggers.service';
 
 @Module({
   imports: [PermissionModule, RecordModule, SupportersModule, TeamModule],

@@ -158,7 +158,10 @@ describe('two records of one person', () => {
 
   test('no edit is lost on the one that goes at that moment', async () => {
     const rows = ['o.berg@example.org,Oona,Berg,', 'oona@example.net,Oona,,'];
-    await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), { columns: STEP_COLUMNS, permission: { email: NOTHING, text: NOTHING } });
+    await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), {
+      columns: STEP_COLUMNS,
+      permission: { email: NOTHING, text: NOTHING },
+    });
     const [stays, goes] = [await idOf('o.berg@example.org'), await idOf('oona@example.net')];
     const crossing = await field('Favourite crossing');
     const edits = [

@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { TIMELINE_KINDS, type PersonForm, type TimelineItem } from '@goodword/core/contract';
 import { writeCard, writeCsv } from '@goodword/core/intake';
-import { EvidenceFileService } from '../evidence/file.service';
+import { EvidenceFileService } from '../evidence/evidence-file.service';
 import { Database } from '../platform/database';
 import { NotFound } from '../platform/errors';
 import type { AccessScope } from '../platform/scope';

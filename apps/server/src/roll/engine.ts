@@ -4,7 +4,7 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { Database } from '../platform/database';
 import type { AccessScope } from '../platform/scope';
 import { OrganizationRoll, type PageAround, type CountedTree, type MovedQuestion, type OrderRef } from './organization-roll';
-import { groupReaders, type GroupReaders } from './look';
+import { groupReaders, type GroupReaders } from './group-readers';
 import type { VerdictQuery } from './verdicts';
 
 /** Questions about sets of people. Segments inside a rule are expanded before it is asked. */

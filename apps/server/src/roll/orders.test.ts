@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { DaysColumn, MonthDaysColumn, NumbersColumn, TextsColumn, type MaterializedColumn } from './held';
+import { DaysColumn, MonthDaysColumn, NumbersColumn, TextsColumn, type MaterializedColumn } from './columns';
 import { mendedOrder, orderBy } from './orders';
 
 const MOST = 60;

@@ -1,5 +1,5 @@
 import { NO_DAY, type Column } from '@goodword/core/segment';
-import { folded } from './held';
+import { folded } from './columns';
 
 /** What people are put in order by: a column, and where that says nothing of a difference, the next. */
 export interface SortKey {

@@ -18,12 +18,12 @@ import {
 } from '@goodword/core/segment';
 import type { Scoped } from '../platform/database';
 import { ChangeLog, type ChangeEntry } from './change-log';
-import { folded, type MaterializedColumn, type TextsColumn } from './held';
+import { folded, type MaterializedColumn, type TextsColumn } from './columns';
 import { mendedOrder, orderBy } from './orders';
 import { Ordinals } from './ordinals';
 import { PeopleRows } from './people-rows';
 import { fieldSource, sourceOf, type ColumnSource, type TypeOf } from './sources';
-import { ConsentColumns } from './standings';
+import { ConsentColumns } from './consent-columns';
 import { VerdictsColumn, type VerdictQuery, type VerdictsOf } from './verdicts';
 
 /** What people can be put in order by: names, or a field everybody has, or a custom one. */

@@ -2,7 +2,7 @@ import type { FieldType } from '@goodword/core/fields';
 import type { Line } from '@goodword/core/segment';
 import type { Bound } from '../platform/database';
 import type { ChangedWhat } from '../platform/telling';
-import { BitsColumn, DaysColumn, MonthDaysColumn, NumbersColumn, RunsColumn, StagesColumn, TextsColumn, type MaterializedColumn } from './held';
+import { BitsColumn, DaysColumn, MonthDaysColumn, NumbersColumn, RunsColumn, StagesColumn, TextsColumn, type MaterializedColumn } from './columns';
 
 /** Where a column comes from: its query (the supporter's id first), how it is kept, and which changes touch it. */
 export interface ColumnSource {
@@ -80,7 +80,16 @@ export function fieldSource(ref: number | string, typeOf: TypeOf): ColumnSource 
     const own = OWN[ref];
     if (!own) throw new Error(`expected a field that everybody has, got ${ref}`);
     const sql = `SELECT id, ${own.sql} FROM supporter WHERE organization_id = :org AND erased_at IS NULL ${own.where ?? ''}`;
-    return { key: `field:${ref}`, what: 'own', ref: 0, sql, by: 'id', bindings: {}, ...(own.moments ? { moments: true } : {}), makeColumn: own.makeColumn };
+    return {
+      key: `field:${ref}`,
+      what: 'own',
+      ref: 0,
+      sql,
+      by: 'id',
+      bindings: {},
+      ...(own.moments ? { moments: true } : {}),
+      makeColumn: own.makeColumn,
+    };
   }
   const { column, makeColumn } = shapeOf(typeOf(ref));
   return {

@@ -10,9 +10,9 @@ import {
 import type { Column } from '@goodword/core/segment';
 import { FactsRepository } from '../permission/ledger/facts.repository';
 import type { Scoped } from '../platform/database';
-import { BitsColumn, DaysColumn, StatesColumn, newVersion } from './held';
+import { BitsColumn, DaysColumn, StatesColumn, newVersion } from './columns';
 import type { Ordinals } from './ordinals';
-import { ConsentColumns } from './standings';
+import { ConsentColumns } from './consent-columns';
 
 /** What permission columns are asked for. */
 export interface VerdictQuery {

@@ -21,7 +21,10 @@ beforeAll(async () => {
   house = await openTestHouse();
   house.startWorker();
   const rows = ['Ann,Abara', 'Bea,Berg', 'Cy,Chen'].map((name, i) => `p${i}@example.org,${name},`);
-  await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), { columns: STEP_COLUMNS, permission: { email: NOTHING, text: NOTHING } });
+  await bringIn(house.client, ['Email,First,Last,Mobile', ...rows].join('\n'), {
+    columns: STEP_COLUMNS,
+    permission: { email: NOTHING, text: NOTHING },
+  });
   ids = (await house.client.get<Page<SupporterRow>>('/api/supporters')).rows.map((row) => row.id);
 });
 afterAll(() => house.close());

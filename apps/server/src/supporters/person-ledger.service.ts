@@ -22,7 +22,7 @@ import { HouseRulesRepository } from '../permission/house-rules.repository';
 import type { EntryRow } from '../permission/ledger/entries';
 import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
-import { statusByScope } from '../permission/standings';
+import { statusByScope } from '../permission/consent-status';
 import { audit } from '../platform/audit';
 import { Database, type Scoped } from '../platform/database';
 import { Conflict, Invalid, NotFound } from '../platform/errors';
@@ -108,7 +108,9 @@ export class PersonLedger {
     if (faults) throw new Invalid([faults]);
     const saidAt = await this.saidOn(scope, entry.on, entry.state);
     await this.database.write(scope, async (tx) => {
-      const point = (await this.supporters.points(tx, [(await this.supporters.lockForUpdate(tx, id)).id])).find((one) => one.id === entry.contactPointId);
+      const point = (await this.supporters.points(tx, [(await this.supporters.lockForUpdate(tx, id)).id])).find(
+        (one) => one.id === entry.contactPointId,
+      );
       if (!point) throw new NotFound('address');
       if (!channelsOf(point.kind).includes(entry.channel))
         throw new Invalid([{ field: 'channel', code: 'channel', message: sentence('permission.no-address', { shown: point.shown }) }]);

@@ -4,7 +4,7 @@ import type { SupporterRow } from '@goodword/core/contract';
 import { formatValue, type Manner } from '@goodword/core/fields';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { PersonCellsRepository } from '../permission/ledger/facts.repository';
-import { channelWord, statusByScope } from '../permission/standings';
+import { channelWord, statusByScope } from '../permission/consent-status';
 import type { Scoped } from '../platform/database';
 import { FieldsRepository, valueOf } from './fields.repository';
 import { SupportersRepository, type PersonRow } from './supporters.repository';

@@ -195,7 +195,9 @@ export class TeamService {
   }
 
   private async noteEnd(session: CallerSession, words: string): Promise<void> {
-    await this.database.writeUnlogged(session.scope, (tx) => audit(tx, { act: 'session-end', subject: 'teammate', subjectId: session.teammateId, words }));
+    await this.database.writeUnlogged(session.scope, (tx) =>
+      audit(tx, { act: 'session-end', subject: 'teammate', subjectId: session.teammateId, words }),
+    );
   }
 
   private async own(session: CallerSession): Promise<TeammateRow> {

@@ -16,7 +16,7 @@ import { batchNotes } from './batchNotes';
 import { Counts, RowsDrawer, type Opened } from './BatchCounts';
 import { WhatItWrites } from './BatchWill';
 import { stepsOf } from './draft';
-import { Looks } from './Looks';
+import { Doubles } from './Doubles';
 import { Steps } from './Steps';
 import { CHECK } from './stepWords';
 import { WriteToThem } from '../write/WriteToThem';
@@ -110,7 +110,7 @@ export default function Batch() {
         {!['checking', 'reading'].includes(batch.state) && Object.keys(batch.counts).length > 0 && (
           <>
             <Counts batch={batch} onOpen={may ? setOpened : null} />
-            {(batch.counts.look ?? 0) > 0 && batch.state === 'checked' && may && <Looks batch={batch} start={looking} onStart={setLooking} />}
+            {(batch.counts.look ?? 0) > 0 && batch.state === 'checked' && may && <Doubles batch={batch} start={looking} onStart={setLooking} />}
             {batch.will && ['checked', 'bringing', 'stopped', 'done'].includes(batch.state) && (
               <WhatItWrites batch={batch} will={batch.will} onOpen={may ? setOpened : null} />
             )}

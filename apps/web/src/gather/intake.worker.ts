@@ -87,7 +87,8 @@ export type Ask =
   /** The start of a long file, for a preview at once; a file that is soon read has none. */
   ({ kind: 'glimpse' } & Read) | ({ kind: 'read' } & Read) | { kind: 'judge'; id: number; plan: JudgedPlan };
 
-export type WorkerReply = { id: number; ok: true; analysis?: Analysis; judgement?: Judgement; done: boolean } | { id: number; ok: false; reason: string };
+export type WorkerReply =
+  { id: number; ok: true; analysis?: Analysis; judgement?: Judgement; done: boolean } | { id: number; ok: false; reason: string };
 
 let newest = 0;
 let source: Blob | null = null;
@@ -282,6 +283,10 @@ self.onmessage = (event: MessageEvent<Ask>) => {
   newest = ask.id;
   const work = { glimpse, read, judge }[ask.kind] as (ask: Ask) => Promise<void>;
   work(ask).catch((error: unknown) =>
-    self.postMessage({ id: ask.id, ok: false, reason: error instanceof Unreadable ? speak(error.said) : (error as Error).message } satisfies WorkerReply),
+    self.postMessage({
+      id: ask.id,
+      ok: false,
+      reason: error instanceof Unreadable ? speak(error.said) : (error as Error).message,
+    } satisfies WorkerReply),
   );
 };

@@ -13,7 +13,7 @@ import { Button, Empty, Heading, Loading, ProblemNote } from '../ui/basics';
 import { Confirm, Drawer } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
 import { Unsaved } from '../ui/Unsaved';
-import { NarrowingChart, type ChartStep } from '../ui/Narrowing';
+import { NarrowingChart, type ChartStep } from '../ui/NarrowingChart';
 import { PeopleTable } from '../ui/people';
 import { asTop, replaceAt, treeFrom } from './lines/sentence';
 import { useSubjects } from './lines/subjects';

@@ -12,12 +12,12 @@ import { useMay } from '../app/session';
 import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
 import { useMargin, type Note } from '../ui/margin';
-import { NewerVersion } from '../ui/Newer';
+import { NewerVersion } from '../ui/NewerVersion';
 import { LetterEditor } from './LetterEditor';
 import { mendedWords, type WordsOfMessage } from './mend';
 import { MergeField } from './MergeField';
 import { PreviewPane } from './PreviewPane';
-import { TagDeeds } from './TagDeeds';
+import { TagTriggers } from './TagTriggers';
 import { TextEditor } from './TextEditor';
 import { refreshAll } from '../app/refresh';
 import { useLists, type ListName } from '../app/groups';
@@ -206,7 +206,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
             <TextEditor value={words.text} registry={registry} editable={mayType} onChange={(text) => set({ text })} />
           )}
           <div className="flex flex-wrap items-center justify-between gap-3 pt-2">
-            <TagDeeds message={message} />
+            <TagTriggers message={message} />
             {editable && (
               <Button weight="main" className="ml-auto" onClick={() => void goOn()}>
                 {maySend ? t`Next: who gets it` : t`See who would get it`}

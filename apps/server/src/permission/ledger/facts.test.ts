@@ -15,7 +15,7 @@ import { makeTestOrganization, openTestDatabase } from '../../platform/test-data
 import type { Database, Scoped } from '../../platform/database';
 import type { AccessScope as CallerScope } from '../../platform/scope';
 import { Ordinals } from '../../roll/ordinals';
-import { ConsentColumns } from '../../roll/standings';
+import { ConsentColumns } from '../../roll/consent-columns';
 import { FactsRepository, type EligibilityQuery } from './facts.repository';
 import { LedgerRepository } from './ledger.repository';
 

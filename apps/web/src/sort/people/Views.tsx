@@ -72,7 +72,15 @@ function ColumnOrder({ shown, onChange }: { shown: readonly FieldView[]; onChang
 }
 
 /** Which custom fields are shown beside, and in which order. */
-export function ColumnsMenu({ all, chosen, onChange }: { all: readonly FieldView[]; chosen: readonly number[]; onChange: (fields: number[]) => void }) {
+export function ColumnsMenu({
+  all,
+  chosen,
+  onChange,
+}: {
+  all: readonly FieldView[];
+  chosen: readonly number[];
+  onChange: (fields: number[]) => void;
+}) {
   const shown = chosen.flatMap((id) => all.find((field) => field.id === id) ?? []);
   return (
     <Pop words={t`Columns`}>

@@ -11,7 +11,8 @@ const record = (rest: object = {}): RecordView =>
     ...{ id: 5, firstName: 'Ada', lastName: 'Lin', place: { country: 'US', region: null, rulesOf: 'United States' } },
     ...{ contactPoints: [point(1, 'email', 'ada@example.org'), point(2, 'email', 'lin@example.org')], fields: [], gifts: [], ...rest },
   }) as unknown as RecordView;
-const reach = (of: RecordView, answers: StubbedAnswers = {}, role: 'organizer' | 'viewer' = 'organizer') => show(<Reach record={of} />, { role, answers });
+const reach = (of: RecordView, answers: StubbedAnswers = {}, role: 'organizer' | 'viewer' = 'organizer') =>
+  show(<Reach record={of} />, { role, answers });
 
 describe('addresses', () => {
   test('the second can be put first, the first cannot; each can be taken off', async () => {

@@ -1,0 +1,230 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { Language } from '@goodword/core/forms';
+import { cleanEmail, cleanMobile } from '@goodword/core/intake';
+import { asksToConfirm, CHANNELS, type Channel, type Scope as PermissionScope } from '@goodword/core/permission';
+import { standardTextAsk } from '@goodword/core/words';
+import { ConfirmationsRepository } from '../forms/confirmations.repository';
+import { DoNotContactService } from '../permission/do-not-contact.service';
+import type { NewEntry } from '../permission/ledger/entries';
+import { LedgerRepository } from '../permission/ledger/ledger.repository';
+import { audit } from '../platform/audit';
+import { Database, type Scoped } from '../platform/database';
+import { phrase, PHRASES, type Phrases } from '../platform/pages/phrases';
+import { programScope } from '../platform/scope';
+import { SupportersRepository } from '../supporters/supporters.repository';
+import { TeamRepository } from '../team/team.repository';
+import { PreferencesRepository } from './preferences.repository';
+import { PreferencesService, FRESH_DAYS, type PreferenceLine, type PreferencesView, type OpenedLink } from './preferences.service';
+
+const DAY_MS = 86_400_000;
+
+/** Keys of boxes: all that were on the page, those that were on when it was shown, those that are ticked now. */
+export interface PostedPreferences {
+  shown: ReadonlySet<string>;
+  /** Null from a page that does not say. */
+  was: ReadonlySet<string> | null;
+  ticked: ReadonlySet<string>;
+}
+
+/** What supporters do on their preference page: choose, pause, leave, correct, ask to be erased. Each act is theirs, with its words. */
+@Injectable()
+export class PreferenceCommands {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(PreferencesService) private readonly choices: PreferencesService,
+    @Inject(PreferencesRepository) private readonly repository: PreferencesRepository,
+    @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
+    @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
+    @Inject(ConfirmationsRepository) private readonly confirmations: ConfirmationsRepository,
+    @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
+    @Inject(TeamRepository) private readonly team: TeamRepository,
+  ) {}
+
+  /**
+   * What was ticked of what was shown: each box that was changed is an act, with the words that stood beside it. A no is
+   * written down whatever stands now. A yes wants a link in its time, and for texts and calls an answer from the phone
+   * where the rule of the place says so.
+   */
+  async choose(held: OpenedLink, posted: PostedPreferences, language: Language, origin: string): Promise<'saved' | 'phoneAsked' | 'wantsFresh'> {
+    return this.write(held, async (tx) => {
+      const view = await this.choices.read(tx, held, language);
+      const entries: NewEntry[] = [];
+      const toConfirm = new Map<Channel, PreferenceLine[]>();
+      let refused = false;
+      for (const choice of view.choices) {
+        const key = `${choice.channel}.${choice.scope}`;
+        if (!posted.shown.has(key)) continue;
+        const [was, on] = [posted.was ? posted.was.has(key) : choice.on, posted.ticked.has(key)];
+        if (was === on) continue;
+        if (!on) entries.push(this.entry(held, choice.channel, choice.scope, 'no', choice.name, origin));
+        else if (!opens(held, view, choice.channel)) refused ||= choice.state !== 'yes';
+        else if (mustAskPhone(choice.channel, view) && choice.state === 'yes') continue;
+        else if (mustAskPhone(choice.channel, view)) toConfirm.set(choice.channel, [...(toConfirm.get(choice.channel) ?? []), choice]);
+        else entries.push(this.yes(held, view, choice, 'yes', origin));
+      }
+      for (const [channel, asks] of toConfirm) entries.push(...(await this.askPhone(tx, held, view, channel, asks, origin)));
+      await this.ledger.recordAll(tx, entries);
+      for (const { scope, state } of entries)
+        if (state === 'yes' && scope.startsWith('list:')) await this.putOnList(tx, held, Number(scope.slice(5)));
+      return refused ? 'wantsFresh' : toConfirm.size > 0 ? 'phoneAsked' : 'saved';
+    });
+  }
+
+  private yes(held: OpenedLink, view: PreferencesView, choice: PreferenceLine, state: 'yes' | 'asked', origin: string): NewEntry {
+    const texted = choice.channel === 'text' ? `. ${standardTextAsk(view.organization.name, 2)}` : '';
+    const entry = this.entry(held, choice.channel, choice.scope, state, `${choice.name}${texted}`, origin);
+    return { ...entry, contactPointId: view.points[choice.channel] ?? null };
+  }
+
+  /** A link in a mail says nothing of whose telephone it is: the phone is asked, and they stand as Asked until it answers. */
+  private async askPhone(
+    tx: Scoped,
+    held: OpenedLink,
+    view: PreferencesView,
+    channel: Channel,
+    asks: readonly PreferenceLine[],
+    origin: string,
+  ): Promise<NewEntry[]> {
+    const point = (await this.supporters.points(tx, [held.supporterId])).find(({ id }) => id === view.points[channel]);
+    if (!point) return [];
+    const entries = asks.map((choice) => this.yes(held, view, choice, 'asked', origin));
+    await this.confirmations.add(tx, {
+      kind: 'join',
+      formId: null,
+      version: null,
+      supporterId: held.supporterId,
+      contactPointId: point.id,
+      normal: point.normal,
+      channel,
+      asks: entries.map(({ scope, words = '' }) => ({ scope, words })),
+      expiresAt: new Date(Date.now() + view.rules.confirm.withinDays * DAY_MS),
+    });
+    return entries;
+  }
+
+  async nothing(held: OpenedLink, origin: string, words: string): Promise<void> {
+    await this.write(held, (tx) =>
+      this.ledger.recordAll(
+        tx,
+        CHANNELS.map((channel) => this.entry(held, channel, 'all', 'no', words, origin)),
+      ),
+    );
+  }
+
+  /** A pause of so many days on everything, or its end (0), which opens and so wants a link in its time. */
+  async pause(held: OpenedLink, days: number, origin: string, words: string): Promise<void> {
+    if (days === 0 && !held.inTime) return;
+    const untilAt = new Date(days === 0 ? Date.now() : Math.floor(Date.now() / DAY_MS + days) * DAY_MS + DAY_MS - 1);
+    await this.write(held, (tx) =>
+      this.ledger.recordAll(
+        tx,
+        CHANNELS.map((channel) => ({ ...this.entry(held, channel, 'all', 'pause', words, origin), untilAt })),
+      ),
+    );
+  }
+
+  /** What was said on the page that a mail opened, through its address; of other channels without one. */
+  private entry(
+    held: OpenedLink,
+    channel: Channel,
+    scope: PermissionScope,
+    state: 'yes' | 'no' | 'asked' | 'pause',
+    words: string,
+    origin: string,
+  ): NewEntry {
+    return {
+      contactPointId: channel === 'email' ? held.contactPointId : null,
+      supporterId: held.supporterId,
+      channel,
+      scope,
+      state,
+      saidAt: new Date(),
+      byPerson: true,
+      how: 'preferences',
+      words,
+      source: 'On their preference page',
+      origin,
+    };
+  }
+
+  private async putOnList(tx: Scoped, held: OpenedLink, listId: number): Promise<void> {
+    tx.changed('list', listId, [held.supporterId]);
+    await tx.execute('INSERT IGNORE INTO supporter_list (organization_id, supporter_id, list_id) VALUES (:org, :supporterId, :listId)', {
+      supporterId: held.supporterId,
+      listId,
+    });
+  }
+
+  /** Corrects name and addresses. A new address is asked to confirm, and takes the place of the old one when it has. */
+  async correct(
+    held: OpenedLink,
+    yours: { firstName: string; lastName: string; email: string; mobile: string },
+    language: Language,
+  ): Promise<{ fault: { input: string; phrase: keyof Phrases; value: string } | null }> {
+    const p = PHRASES[language];
+    const organization = await this.team.organization(programScope(held.organizationId));
+    const email = yours.email.trim() === '' ? null : cleanEmail(yours.email);
+    const mobile = yours.mobile.trim() === '' ? null : cleanMobile(yours.mobile, organization.country);
+    if (email && !email.ok) return { fault: { input: 'email', phrase: 'badEmail', value: yours.email.slice(0, 60) } };
+    if (mobile && !mobile.ok) return { fault: { input: 'mobile', phrase: 'badMobile', value: yours.mobile.slice(0, 60) } };
+    await this.write(held, async (tx) => {
+      const person = await this.supporters.lockForUpdate(tx, held.supporterId);
+      const [first, last] = [yours.firstName.trim().slice(0, 100), yours.lastName.trim().slice(0, 100)];
+      if (first !== person.first_name || last !== person.last_name) {
+        await this.supporters.rename(tx, held.supporterId, first, last);
+        const [before, after] = [`${person.first_name} ${person.last_name}`.trim(), `${first} ${last}`.trim()];
+        await audit(tx, {
+          act: 'rename',
+          subject: 'supporter',
+          subjectId: held.supporterId,
+          words: `They changed their name to ${after || 'none'} themselves`,
+          before,
+          after,
+        });
+      }
+      const view = await this.choices.read(tx, held, language);
+      const points = await this.supporters.points(tx, [held.supporterId]);
+      for (const [kind, cleaned] of [
+        ['email', email],
+        ['mobile', mobile],
+      ] as const) {
+        if (!cleaned?.ok || points.some((point) => point.kind === kind && point.normal === cleaned.normal)) continue;
+        const closed = await this.doNotContact.isClosed(tx, kind, cleaned.normal);
+        const contactPointId = await this.supporters.ensurePoint(tx, { kind, normal: cleaned.normal, shown: cleaned.shown, doNotContact: closed });
+        const channel = kind === 'email' ? ('email' as const) : ('text' as const);
+        await this.confirmations.add(tx, {
+          kind: 'address',
+          formId: null,
+          version: null,
+          supporterId: held.supporterId,
+          contactPointId,
+          normal: cleaned.normal,
+          channel,
+          asks: [{ scope: 'all', words: phrase(p.addressBody, { organization: organization.name, address: cleaned.shown }) }],
+          pending: { replaces: points.find((point) => point.id === view.points[channel])?.id ?? null },
+          expiresAt: new Date(Date.now() + FRESH_DAYS * DAY_MS),
+        });
+      }
+    });
+    return { fault: null };
+  }
+
+  async askErasure(held: OpenedLink): Promise<void> {
+    await this.write(held, async (tx) => {
+      if (!(await this.repository.erasureAsked(tx, held.supporterId))) await this.repository.askErasure(tx, held.supporterId);
+    });
+  }
+
+  private write<T>(held: OpenedLink, work: (tx: Scoped) => Promise<T>): Promise<T> {
+    return this.database.write(programScope(held.organizationId), work);
+  }
+}
+
+/** A yes wants a link in its time, and by email one that came to the very address that the yes is about. */
+function opens(held: OpenedLink, view: PreferencesView, channel: Channel): boolean {
+  return held.inTime && (channel !== 'email' || view.points.email === held.contactPointId);
+}
+
+function mustAskPhone(channel: Channel, view: PreferencesView): boolean {
+  return (channel === 'text' || channel === 'call') && asksToConfirm(view.rules, channel);
+}

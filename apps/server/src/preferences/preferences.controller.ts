@@ -1,0 +1,157 @@
+import { Controller, HttpCode, Inject, Param, Req, Res } from '@nestjs/common';
+import type { Request, Response } from 'express';
+import { schema } from '@goodword/core/contract';
+import { LANGUAGES, type Language } from '@goodword/core/forms';
+import { escapeHtml } from '@goodword/core/letter';
+import { languageOf, supporterPage } from '../platform/pages/page';
+import { phrase, PHRASES } from '../platform/pages/phrases';
+import { Caller, Id, Route } from '../platform/api';
+import { NotFound } from '../platform/errors';
+import { RateLimit } from '../platform/rate-limit';
+import type { AccessScope } from '../platform/scope';
+import { preferencesPage, type PageNotice } from './preferences-page';
+import { PreferencesService, type OpenedLink } from './preferences.service';
+import { PreferenceCommands, type PostedPreferences } from './preference-commands.service';
+
+type Posted = Record<string, string | string[] | undefined>;
+
+/** The preference page behind a signed link. No session, no script, no question before it is done. */
+@Controller()
+export class PreferencesController {
+  private readonly posts = new RateLimit(120, 600_000);
+  private readonly freshLinks = new RateLimit(3, 86_400_000);
+
+  constructor(
+    @Inject(PreferencesService) private readonly choices: PreferencesService,
+    @Inject(PreferenceCommands) private readonly choosing: PreferenceCommands,
+  ) {}
+
+  @Route('get', 'choices/:token', { role: 'anyone', summary: 'What a supporter gets, and why', params: schema.tokenParams, query: schema.pageQuery })
+  async page(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    const held = await this.openLink(token, request, response);
+    if (held) await this.show(held, token, request, response, {});
+  }
+
+  @Route('get', 'choices/:token/data.json', { role: 'anyone', summary: 'Everything held about them', params: schema.tokenParams })
+  async data(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    const held = await this.openLink(token, request, response);
+    if (!held) return;
+    if (!held.fresh) return this.show(held, token, request, response, {});
+    response
+      .set('cache-control', 'no-store')
+      .attachment('what-we-hold.json')
+      .json(await this.choices.copy(held));
+  }
+
+  @Route('post', 'choices/:token', {
+    role: 'anyone',
+    summary: 'Choose, pause, leave, correct',
+    params: schema.tokenParams,
+    body: schema.postedPreferences,
+    ownProof: true,
+  })
+  async act(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
+    const held = await this.openLink(token, request, response);
+    if (!held) return;
+    const language = this.language(request);
+    if (!this.posts.pass(request.ip ?? '')) {
+      const p = PHRASES[language];
+      response
+        .status(429)
+        .type('html')
+        .send(supporterPage(p.tooMany, `<h1>${escapeHtml(p.tooMany)}</h1><p>${escapeHtml(p.tooManyBody)}</p>`, { language }));
+      return;
+    }
+    await this.show(held, token, request, response, await this.done(held, (request.body ?? {}) as Posted, language, request.ip ?? ''));
+  }
+
+  @Route('post', 'api/supporters/:id/choices-link', {
+    role: 'organizer',
+    summary: 'Sends one person a fresh link to their preference page; nobody else sees it',
+    params: schema.idParams,
+  })
+  @HttpCode(200)
+  async link(@Caller() scope: AccessScope, @Id() id: number): Promise<{ to: string }> {
+    return { to: await this.choices.sendLink(scope, id) };
+  }
+
+  private async done(held: OpenedLink, posted: Posted, language: Language, origin: string): Promise<PageNotice> {
+    const p = PHRASES[language];
+    const act = String(posted.act ?? '');
+    const pause = /^pause-(0|30|60|90)$/.exec(act);
+    if (pause) {
+      const days = Number(pause[1]);
+      await this.choosing.pause(held, days, origin, days === 0 ? p.unpause : phrase(p.pauseDays, { days }));
+      return days === 0 ? { done: 'saved' } : {};
+    }
+    switch (act) {
+      case 'choose':
+        return { done: await this.choosing.choose(held, choicesOf(posted), language, origin) };
+      case 'nothing':
+        await this.choosing.nothing(held, origin, p.nothing);
+        return { done: 'left' };
+      case 'fresh':
+        return this.fresh(held, language);
+    }
+    // What shows or changes personal data wants a fresh link.
+    if (!held.fresh) return {};
+    if (act === 'erase') {
+      await this.choosing.askErasure(held);
+      return {};
+    }
+    if (act !== 'yours') return {};
+    const one = (name: string) => (typeof posted[name] === 'string' ? posted[name] : '');
+    const { fault } = await this.choosing.correct(
+      held,
+      { firstName: one('firstName'), lastName: one('lastName'), email: one('email'), mobile: one('mobile') },
+      language,
+    );
+    return fault ? { fault } : { done: 'yoursSaved' };
+  }
+
+  /** What came of asking for a fresh link: a page that says it is on its way has sent it. */
+  private async fresh(held: OpenedLink, language: Language): Promise<PageNotice> {
+    const key = String(held.supporterId);
+    if (!this.freshLinks.pass(key)) return { not: 'freshEnough' };
+    const { not } = await this.choices.freshLink(held, language);
+    if (not) this.freshLinks.undo(key);
+    return not ? { not: not === 'closed' ? 'freshClosed' : 'freshAway' } : { done: 'freshSent' };
+  }
+
+  private async show(held: OpenedLink, token: string, request: Request, response: Response, said: PageNotice): Promise<void> {
+    const view = await this.choices.view(held, this.language(request));
+    response
+      .status(said.fault ? 422 : 200)
+      .set('cache-control', 'no-store')
+      .type('html')
+      .send(preferencesPage(view, `/choices/${token}`, said));
+  }
+
+  private async openLink(token: string, request: Request, response: Response): Promise<OpenedLink | null> {
+    try {
+      return await this.choices.openLink(token);
+    } catch (error) {
+      if (!(error instanceof NotFound)) throw error;
+      const language = this.language(request);
+      const p = PHRASES[language];
+      response
+        .status(404)
+        .type('html')
+        .send(supporterPage(p.dead, `<h1>${escapeHtml(p.dead)}</h1><p>${escapeHtml(p.deadBody)}</p>`, { language }));
+      return null;
+    }
+  }
+
+  private language(request: Request): Language {
+    return languageOf(request, LANGUAGES, 'en');
+  }
+}
+
+function choicesOf(posted: Posted): PostedPreferences {
+  const was = posted.wasSaid === undefined ? null : new Set(many(posted.was));
+  return { shown: new Set(many(posted.shown)), was, ticked: new Set(many(posted.on)) };
+}
+
+function many(value: string | string[] | undefined): string[] {
+  return value === undefined ? [] : Array.isArray(value) ? value : [value];
+}

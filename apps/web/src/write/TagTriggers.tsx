@@ -1,0 +1,95 @@
+import { t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { X } from 'lucide-react';
+import type { MessageView, TagTrigger, TagTriggerEvent } from '@goodword/core/contract';
+import { call } from '../app/api';
+import { useMay } from '../app/session';
+import { useTags } from '../app/groups';
+import { ProblemNote } from '../ui/basics';
+import { changed, deedsOf, offeredTriggers } from './triggers';
+
+const WORDS: Record<TagTriggerEvent, string> = { followed: t`clicks a link`, replied: 'replies' };
+const WORD = 'bg-transparent border-b-2 border-ink font-semibold cursor-pointer max-w-[240px]';
+
+/** Sentences that tag whoever does something with the message; they may change when it has gone, and count from then on. */
+export function TagTriggers({ message }: { message: MessageView }) {
+  const may = useMay('organizer');
+  const queryClient = useQueryClient();
+  const tags = useTags().data ?? [];
+  const queryKey = ['message', message.id];
+  const mutationKey = ['tag-deeds', message.id];
+  // All of them are written at once, so a change begins from the one before it and not from what the server last told.
+  const save = useMutation({
+    mutationKey,
+    scope: { id: mutationKey.join(' ') },
+    mutationFn: (deeds: { tagDeeds: TagTrigger[]; was: TagTrigger[] }) => call('PUT', `messages/${message.id}/tag-deeds`, deeds),
+    onSettled: () => (queryClient.isMutating({ mutationKey }) === 1 ? queryClient.invalidateQueries({ queryKey }) : undefined),
+  });
+  const { tagDeeds } = message;
+  // Kept before anything is waited for, or a second change in haste would begin from before the first.
+  const change = (make: (deeds: TagTrigger[]) => TagTrigger[]) => {
+    const was = queryClient.getQueryData<MessageView>(queryKey)?.tagDeeds ?? tagDeeds;
+    const next = make(was);
+    void queryClient.cancelQueries({ queryKey }, { revert: false });
+    queryClient.setQueryData<MessageView>(queryKey, (view) => view && { ...view, tagDeeds: next });
+    save.mutate({ tagDeeds: next, was });
+  };
+  const known = deedsOf(message.channel);
+  const more = offeredTriggers(tagDeeds, tags, message.channel);
+  if (tags.length === 0 || (!may && tagDeeds.length === 0)) return null;
+  return (
+    <section className="sheet px-4 py-2 flex flex-col gap-1" aria-label={t`Tags by what somebody does`}>
+      {tagDeeds.map((deed, at) => (
+        <p key={at} className="flex items-center gap-[6px] flex-wrap">
+          <Trans>
+            Whoever
+            <select
+              aria-label={t`What somebody does`}
+              className={WORD}
+              disabled={!may}
+              value={deed.on}
+              onChange={(event) => change((deeds) => changed(deeds, at, { on: event.target.value as TagTriggerEvent }))}
+            >
+              {known.map((on) => (
+                <option key={on} value={on}>
+                  {WORDS[on]}
+                </option>
+              ))}
+            </select>
+            gets the tag
+          </Trans>
+          <select
+            aria-label={t`The tag that they get`}
+            className={WORD}
+            disabled={!may}
+            value={deed.tagId}
+            onChange={(event) => change((deeds) => changed(deeds, at, { tagId: Number(event.target.value) }))}
+          >
+            {!tags.some((tag) => tag.id === deed.tagId) && <option value={deed.tagId}>{t`a tag that is gone`}</option>}
+            {tags.map((tag) => (
+              <option key={tag.id} value={tag.id}>
+                {tag.name}
+              </option>
+            ))}
+          </select>
+          {may && (
+            <button
+              aria-label={t`Take this away`}
+              className="text-ink3 hover:text-madder"
+              onClick={() => change((deeds) => deeds.filter((_deed, i) => i !== at))}
+            >
+              <X size={14} />
+            </button>
+          )}
+        </p>
+      ))}
+      {may && more && (
+        <button className="link self-start text-[13px]" onClick={() => change((deeds) => [...deeds, more])}>
+          {tagDeeds.length === 0 ? t`Tag whoever ${known.map((on) => WORDS[on]).join(' or ')}…` : t`And tag whoever…`}
+        </button>
+      )}
+      <ProblemNote error={save.error} />
+    </section>
+  );
+}
