@@ -1,10 +1,14 @@
-/** Types, lint, the direction of imports, formatting, what stands outside its one place, and sentences that no catalog has. Runs all of them and ends non-zero when any has a fault. */
+/**
+ * Types, lint, the direction of imports, formatting, what stands outside its one place, sentences that no catalog has, and
+ * names that stand for two things. Runs all of them, prints figures, and ends non-zero when any has a fault.
+ */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { join } from 'node:path';
 import { outOfPlace } from './lib/one-place.mjs';
 import { ensurePackages, ROOT, say } from './lib/prepare.mjs';
 import { newSentences } from './lib/sentences.mjs';
+import { shapeOf } from './lib/shape.mjs';
 
 ensurePackages();
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
@@ -39,5 +43,9 @@ say('== sentences');
 const sentences = newSentences(ROOT);
 sentences.forEach(say);
 if (sentences.length > 0) faulty.push(['sentences']);
+say('== names and figures');
+const { faults, figures } = shapeOf(ROOT);
+[...faults, ...figures].forEach(say);
+if (faults.length > 0) faulty.push(['names']);
 say(faulty.length === 0 ? 'All in order.' : `Not in order: ${faulty.map(([name]) => name).join(', ')}`);
 process.exit(faulty.length === 0 ? 0 : 1);

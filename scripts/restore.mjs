@@ -47,7 +47,7 @@ rmSync(folder, { recursive: true, force: true });
 const unbegun = "(SELECT id FROM message WHERE state IN ('scheduled','preparing'))";
 const counts = ask(`SELECT COUNT(*) FROM message WHERE state = 'sending'; SELECT COUNT(*) FROM message WHERE state IN ('scheduled','preparing');
   DELETE FROM job WHERE kind IN ('message-prepare','message-personal') AND state IN ('waiting','running');
-  DELETE FROM delivery WHERE message_id IN ${unbegun} AND state IN ('held','ready');
+  DELETE FROM delivery WHERE message_id IN ${unbegun} AND state IN ('suppressed','ready');
   UPDATE message SET state = 'draft', scheduled_at = NULL, leaves_at = NULL, prepared_to = 0 WHERE state IN ('scheduled','preparing');
   UPDATE message SET state = 'paused' WHERE state = 'sending';
   DELETE FROM session`);

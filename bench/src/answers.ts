@@ -97,7 +97,7 @@ async function handOver(house: BenchHouse, personId: number): Promise<void> {
       .read(house.scope)
       .sql<{ state: string }>('SELECT state FROM delivery WHERE organization_id = :org AND message_id = :id', { id });
     if (row?.state === 'sent') return;
-    if (row && ['held', 'door', 'failed', 'unsure'].includes(row.state)) throw new Error(`expected a mail that is sent, got ${row.state}`);
+    if (row && ['suppressed', 'door', 'failed', 'unsure'].includes(row.state)) throw new Error(`expected a mail that is sent, got ${row.state}`);
     await pause(20);
   }
 }

@@ -3,11 +3,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { EMPTY_PLAN, looseEmail, type IntakePlan } from '@goodword/core/intake';
 import type { MatchClue } from '@goodword/server/intake/doubles/earlier-rows';
-import { IntakeJobs } from '@goodword/server/intake/intake.jobs';
 import { IntakeService } from '@goodword/server/intake/intake.service';
 import { blockKeys } from '@goodword/server/intake/checking/stager';
 import { StagingRepository } from '@goodword/server/intake/checking/staging.repository';
-import { jobOf, openBenchHouse, seconds, type BenchHouse } from './house';
+import { batchJobs, jobOf, openBenchHouse, seconds, type BenchHouse } from './house';
 import { fictionNumbers } from './numbers';
 
 const PLAN: IntakePlan = {
@@ -46,7 +45,7 @@ export async function benchRows(
   const watch = setInterval(() => (most = Math.max(most, process.memoryUsage().rss)), 50);
   const before = process.memoryUsage().rss;
   const { id } = await house.context.get(IntakeService).take(house.scope, { name: 'bench', fileName: 'bench.csv', path, what: 'people' });
-  const jobs = house.context.get(IntakeJobs);
+  const jobs = batchJobs(house);
   const read = await seconds(() => jobs.read(jobOf(house.scope, id)));
   await house.context.get(IntakeService).plan(house.scope, id, PLAN);
   const check = await seconds(() => jobs.check(jobOf(house.scope, id)));
@@ -65,7 +64,7 @@ export async function benchRows(
 
 /** Brings so many rows in, and returns the batch. */
 export async function broughtIn(house: BenchHouse, rows: number): Promise<number> {
-  const [service, jobs] = [house.context.get(IntakeService), house.context.get(IntakeJobs)];
+  const [service, jobs] = [house.context.get(IntakeService), batchJobs(house)];
   const path = await write(rows, person);
   const { id } = await service.take(house.scope, { name: 'bench', fileName: 'bench.csv', path, what: 'people' });
   await jobs.read(jobOf(house.scope, id));

@@ -10,6 +10,10 @@ import { AppModule } from '@goodword/server/app.module';
 import { readConfig, type Config } from '@goodword/server/platform/config';
 import { Database } from '@goodword/server/platform/database';
 import { migrate } from '@goodword/server/platform/migrate';
+import { BringInJob } from '@goodword/server/intake/bringing-in/bring-in.job';
+import { CheckBatchJob } from '@goodword/server/intake/checking/check-batch.job';
+import { ReadBatchJob } from '@goodword/server/intake/reading/read-batch.job';
+import { TakeOutJob } from '@goodword/server/intake/taking-out/take-out.job';
 import type { Running } from '@goodword/server/platform/jobs';
 import type { AccessScope } from '@goodword/server/platform/scope';
 
@@ -104,4 +108,16 @@ export async function seconds(work: () => Promise<unknown>): Promise<number> {
   const began = process.hrtime.bigint();
   await work();
   return Number(process.hrtime.bigint() - began) / 1e9;
+}
+
+/** The pieces of work on a batch, done by hand. */
+export function batchJobs({ context }: Pick<BenchHouse, 'context'>) {
+  const [read, check] = [context.get(ReadBatchJob), context.get(CheckBatchJob)];
+  const [bringIn, takeOut] = [context.get(BringInJob), context.get(TakeOutJob)];
+  return {
+    read: (job: Running) => read.run(job),
+    check: (job: Running) => check.run(job),
+    bringIn: (job: Running) => bringIn.run(job),
+    takeOut: (job: Running) => takeOut.run(job),
+  };
 }

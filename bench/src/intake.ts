@@ -4,9 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createConnection, type Connection } from 'mysql2/promise';
 import { EMPTY_PLAN, type IntakePlan } from '@goodword/core/intake';
-import { IntakeJobs } from '@goodword/server/intake/intake.jobs';
 import { IntakeService } from '@goodword/server/intake/intake.service';
-import { jobOf, openBenchHouse, seconds, type BenchHouse } from './house';
+import { batchJobs, jobOf, openBenchHouse, seconds, type BenchHouse } from './house';
 import { fictionNumbers } from './numbers';
 
 const ROWS = 50_000;
@@ -48,7 +47,7 @@ interface Parts {
 
 async function bringIn(house: BenchHouse, file: string): Promise<Parts> {
   const intake = house.context.get(IntakeService);
-  const jobs = house.context.get(IntakeJobs);
+  const jobs = batchJobs(house);
   const { id } = await intake.take(house.scope, { name: 'bench', fileName: 'bench.csv', path: file, what: 'people' });
   const read = await seconds(() => jobs.read(jobOf(house.scope, id)));
   await intake.plan(house.scope, id, PLAN);

@@ -157,18 +157,18 @@ class Everybody {
   readonly people = new Ordinals();
   readonly verdicts = new Uint8Array(PEOPLE + 10);
   readonly points = new Uint32Array(PEOPLE + 10);
-  private readonly standings = new ConsentColumns(this.people, { channel: 'email', scope: SCOPE, rules: RULES, now: new Date(NOW) });
+  private readonly consent = new ConsentColumns(this.people, { channel: 'email', scope: SCOPE, rules: RULES, now: new Date(NOW) });
 
   async read(db: Scoped): Promise<void> {
     await db.scan('SELECT id, chapter_id FROM supporter WHERE organization_id = :org AND erased_at IS NULL ORDER BY id', {}, ([id, chapter]) =>
       this.people.put(Number(id), Number(chapter)),
     );
     this.people.settle();
-    await this.standings.read(db, Promise.resolve());
+    await this.consent.read(db, Promise.resolve());
   }
 
   decide(): void {
-    this.standings.decide((ordinal, { verdict }, point) => {
+    this.consent.decide((ordinal, { verdict }, point) => {
       this.verdicts[ordinal] = VERDICTS.indexOf(verdict);
       this.points[ordinal] = point;
     });

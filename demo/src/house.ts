@@ -106,20 +106,19 @@ export async function makeHouse(db: Scoped, secret: string): Promise<Made['ids']
   return { chapters, team, tags, lists, fields };
 }
 
-/** A campaign that runs and one that is over, each with its own standings. */
+/** A campaign that runs and one that is over, each with its own stages. */
 async function makeCampaigns(db: Scoped, owner: number): Promise<void> {
   const campaigns = [
     {
       name: 'Winter hull appeal',
       kind: 'appeal',
       appeal_code: 'HULL26',
-      standings: ['asked', 'thinking', 'pledged', 'gave', 'declined'],
+      stages: ['asked', 'thinking', 'pledged', 'gave', 'declined'],
       is_open: 1,
     },
-    { name: 'Oar fund 2024', kind: 'appeal', appeal_code: 'OARS24', standings: ['asked', 'gave', 'declined'], is_open: 0 },
+    { name: 'Oar fund 2024', kind: 'appeal', appeal_code: 'OARS24', stages: ['asked', 'gave', 'declined'], is_open: 0 },
   ];
-  for (const { standings, ...campaign } of campaigns)
-    await db.insert('campaign', { ...campaign, standings: JSON.stringify(standings), made_by: owner });
+  for (const { stages, ...campaign } of campaigns) await db.insert('campaign', { ...campaign, stages: JSON.stringify(stages), made_by: owner });
 }
 
 async function makeForm(db: Scoped, name: string, slug: string, definition: FormDefinition): Promise<void> {

@@ -73,7 +73,7 @@ async function writePast(made: Made, past: Past, chance: Chance): Promise<void> 
     const sentAt = new Date(began.getTime() + deliveries.length * 40);
     const bounced = address.startsWith('bounce.') || (p.onHold && past.channel === 'email');
     const opened = past.channel === 'email' && !bounced && chance.is(past.openShare);
-    const followed = opened && chance.is(past.followShare);
+    const clicked = opened && chance.is(past.followShare);
     deliveries.push([
       messageId,
       i + 1,
@@ -85,17 +85,17 @@ async function writePast(made: Made, past: Past, chance: Chance): Promise<void> 
       randomUUID(),
       sentAt,
       opened,
-      followed,
+      clicked,
     ]);
     const later = (hours: number) => new Date(sentAt.getTime() + hours * 3_600_000);
     events.push([i + 1, 'sent', sentAt, '']);
     if (bounced) events.push([i + 1, 'bounced', later(0.01), '5.1.1 No such mailbox here']);
     if (opened) events.push([i + 1, 'opened', later(chance.next() ** 3 * 60), '']);
-    if (followed) events.push([i + 1, 'followed', later(chance.next() ** 3 * 60), chance.pick(past.links)]);
+    if (clicked) events.push([i + 1, 'clicked', later(chance.next() ** 3 * 60), chance.pick(past.links)]);
   });
   await db.insertAll(
     'delivery',
-    ['message_id', 'supporter_id', 'channel', 'contact_point_id', 'entry_id', 'verdict', 'state', 'provider_key', 'sent_at', 'opened', 'followed'],
+    ['message_id', 'supporter_id', 'channel', 'contact_point_id', 'entry_id', 'verdict', 'state', 'provider_key', 'sent_at', 'opened', 'clicked'],
     deliveries,
   );
   const idOf = new Map(

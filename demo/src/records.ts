@@ -105,17 +105,17 @@ async function writeHomes(db: Made['db'], people: Made['people'], known: number)
 
 /** Whoever gave within two years is asked by the winter appeal; some have answered. */
 async function writeRosters(db: Made['db'], people: Made['people'], today: number, team: number): Promise<void> {
-  const standings = ['asked', 'asked', 'asked', 'thinking', 'pledged', 'declined'];
+  const stages = ['asked', 'asked', 'asked', 'thinking', 'pledged', 'declined'];
   const asked = people.flatMap((p, i) => {
     const last = Math.min(...p.gifts.map((gift) => gift.ago), Infinity);
     if (last > 730) return [];
-    return [{ id: i + 1, standing: last < 14 ? 'gave' : standings[i % standings.length]! }];
+    return [{ id: i + 1, stage: last < 14 ? 'gave' : stages[i % stages.length]! }];
   });
   const [campaign] = await db.sql<{ id: number }>("SELECT id FROM campaign WHERE organization_id = :org AND name = 'Winter hull appeal'");
   await db.insertAll(
     'roster',
-    ['campaign_id', 'supporter_id', 'standing', 'put_at', 'put_by'],
-    asked.map(({ id, standing }) => [campaign!.id, id, standing, new Date((today - 6) * DAY), team]),
+    ['campaign_id', 'supporter_id', 'stage', 'put_at', 'put_by'],
+    asked.map(({ id, stage }) => [campaign!.id, id, stage, new Date((today - 6) * DAY), team]),
   );
 }
 

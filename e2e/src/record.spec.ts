@@ -178,13 +178,13 @@ test('fields of every kind are edited where they stand', async ({ page }) => {
 test('a roster is joined, moved on and left from the record, by keys alone', async ({ page }) => {
   const { id } = await anybody(page, 2);
   const name = `Slip days ${id}`;
-  await send(page, 'post', 'campaigns', { name, kind: 'appeal', appealCode: null, standings: ['asked', 'coming', 'came'] });
+  await send(page, 'post', 'campaigns', { name, kind: 'appeal', appealCode: null, stages: ['asked', 'coming', 'came'] });
   await page.goto(`/sort/supporters/${id}`);
   await page.getByRole('button', { name: 'Add to' }).focus();
   await page.keyboard.press('Enter');
   await page.getByRole('menuitem', { name: `${name}, asked` }).focus();
   await page.keyboard.press('Enter');
-  const chip = (standing: string) => page.getByRole('button', { name: `Roster: ${name}, ${standing}. Move or remove` });
+  const chip = (stage: string) => page.getByRole('button', { name: `Roster: ${name}, ${stage}. Move or remove` });
   await chip('asked').focus();
   await page.keyboard.press('Enter');
   await page.getByRole('menuitem', { name: 'Move to “coming”' }).focus();
@@ -201,15 +201,15 @@ test('a letter says whom it tags, one sentence at a time', async ({ page }) => {
   await send(page, 'post', 'tags', { name: tag });
   const { id } = (await send(page, 'post', 'messages', { name: 'A tagging letter', channel: 'email', purpose: 'appeals' })) as { id: number };
   await page.goto(`/write/${id}`);
-  const deeds = page.getByRole('region', { name: 'Tags by what somebody does' });
-  await deeds.getByRole('button', { name: 'Tag whoever clicks a link or replies…' }).click();
-  await deeds.getByLabel('The tag that they get').selectOption(tag);
-  await deeds.getByLabel('What somebody does').selectOption('replies'); // At once: before the first change has come back.
-  await expect(deeds.getByLabel('The tag that they get').locator('option:checked')).toHaveText(tag);
-  await expect(deeds.getByLabel('What somebody does')).toHaveValue('replied');
+  const triggers = page.getByRole('region', { name: 'Tags by what somebody does' });
+  await triggers.getByRole('button', { name: 'Tag whoever clicks a link or replies…' }).click();
+  await triggers.getByLabel('The tag that they get').selectOption(tag);
+  await triggers.getByLabel('What somebody does').selectOption('replies'); // At once: before the first change has come back.
+  await expect(triggers.getByLabel('The tag that they get').locator('option:checked')).toHaveText(tag);
+  await expect(triggers.getByLabel('What somebody does')).toHaveValue('replied');
   await noViolations(page);
   await page.reload();
-  await expect(deeds.getByLabel('The tag that they get').locator('option:checked')).toHaveText(tag);
-  await deeds.getByRole('button', { name: 'Take this away' }).click();
-  await expect(deeds.getByLabel('What somebody does')).toHaveCount(0);
+  await expect(triggers.getByLabel('The tag that they get').locator('option:checked')).toHaveText(tag);
+  await triggers.getByRole('button', { name: 'Take this away' }).click();
+  await expect(triggers.getByLabel('What somebody does')).toHaveCount(0);
 });

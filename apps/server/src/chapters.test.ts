@@ -38,7 +38,7 @@ async function furnish(client: Client, chapterId: number | null, ids: Record<str
   const lists = await idOf(client.post('/api/lists', { name: `${name} list`, isPublic: false, description: '' }));
   const segments = await idOf(client.post('/api/segments', { name: `${name} segment`, tree }));
   const campaigns = await idOf(
-    client.post('/api/campaigns', { name: `${name} campaign`, kind: 'appeal', appealCode: null, standings: ['asked', 'gave'] }),
+    client.post('/api/campaigns', { name: `${name} campaign`, kind: 'appeal', appealCode: null, stages: ['asked', 'gave'] }),
   );
   const forms = await idOf(client.post('/api/forms', { name: `${name} form`, listId: null }));
   const messages = await idOf(client.post('/api/messages', { name: `${name} message`, channel: 'email', purpose: 'news' }));
@@ -187,8 +187,8 @@ describe('what is read', () => {
       { kind: 'segment', in: true, segmentId: west.segments },
       { kind: 'tag', has: true, tagId: west.tags },
       { kind: 'list', on: true, listId: west.lists },
-      { kind: 'roster', on: true, campaignId: west.campaigns, standings: [] },
-      { kind: 'message', deed: 'got', did: true, messageId: west.messages, atLeast: 1, window: { over: 'ever' } },
+      { kind: 'roster', on: true, campaignId: west.campaigns, stages: [] },
+      { kind: 'message', event: 'got', did: true, messageId: west.messages, atLeast: 1, window: { over: 'ever' } },
     ];
     let counted = 0;
     for (const line of lines) {
@@ -218,7 +218,7 @@ describe('what belongs to all and holds everybody’s people', () => {
         .ignore();
     }
     const [owner, group] = [house.client, { ids: [ours, theirs] }];
-    await owner.put(`/api/campaigns/${all.campaigns}/roster`, { group, standing: 'asked' });
+    await owner.put(`/api/campaigns/${all.campaigns}/roster`, { group, stage: 'asked' });
     const calls = await idOf(owner.post('/api/calls', { name: 'Everybody', group }));
     const bulk = await idOf(owner.post('/api/bulk', { group, act: { do: 'export', form: 'csv', fields: [] } }));
     await eventually(
@@ -231,16 +231,7 @@ describe('what belongs to all and holds everybody’s people', () => {
     expect((await owner.call('PUT', `/api/messages/${all.messages}/recipients`, recipients)).status).toBeLessThan(300);
     expect((await owner.call('POST', `/api/messages/${all.messages}/last-look`)).status).toBeLessThan(300);
     const things: Record<string, number> = { ...all, calls, bulk };
-    const queries = [
-      '',
-      '?verdict=send',
-      '?verdict=no-address',
-      '?who=all',
-      '?kind=unsure',
-      '?result=sent',
-      '?standing=asked',
-      '?verdict=never-asked',
-    ];
+    const queries = ['', '?verdict=send', '?verdict=no-address', '?who=all', '?kind=unsure', '?result=sent', '?stage=asked', '?verdict=never-asked'];
     let read = 0;
     for (const route of named(routesOf(house.app)).filter(({ method, path }) => method === 'get' && things[thingOf(path)!] !== undefined)) {
       if (['supporters', 'deliveries', 'replies', 'tasks'].includes(thingOf(route.path)!)) continue;

@@ -4,8 +4,12 @@ import { PinoLogger } from 'nestjs-pino';
 import { BulkJobs } from './bulk/bulk.jobs';
 import { CONFIRMATIONS_DUE } from './forms/confirmations.repository';
 import { ConfirmationsService } from './forms/confirmations.service';
-import { IntakeJobs } from './intake/intake.jobs';
+import { BringInJob } from './intake/bringing-in/bring-in.job';
+import { CheckBatchJob } from './intake/checking/check-batch.job';
+import { ForecastService } from './intake/checking/forecast.service';
+import { ReadBatchJob } from './intake/reading/read-batch.job';
 import { RetentionService } from './intake/retention/retention.service';
+import { TakeOutJob } from './intake/taking-out/take-out.job';
 import { ComposingService } from './messages/composing.service';
 import { MergeValuesRepository } from './messages/merge-values.repository';
 import { MessagesRepository } from './messages/messages.repository';
@@ -14,7 +18,7 @@ import { HouseRulesRepository } from './permission/house-rules.repository';
 import type { Config } from './platform/config';
 import { Database, isLostConnection } from './platform/database';
 import { due } from './platform/due';
-import { JobRunner, JOBS_DUE, LANES, type Running } from './platform/jobs';
+import { JobRunner, JOBS_DUE, LANES, type JobHandler, type JobKind } from './platform/jobs';
 import { SegmentSizes } from './segments/segment-sizes';
 import { EnvelopeService } from './sending/envelope.service';
 import { HandOverLoop } from './sending/hand-over';
@@ -72,25 +76,31 @@ function handOverLoop(context: INestApplicationContext, config: Config, log: Pin
   return new HandOverLoop(parts, { leaseSeconds: config.LEASE_SECONDS, atOnce: config.SMTP_CONNECTIONS, faultMs: AFTER_FAULT * config.POLL_MS }, log);
 }
 
+/** Who does each kind of job. */
+function handlersOf(context: INestApplicationContext): Record<JobKind, JobHandler> {
+  const forecast = context.get(ForecastService);
+  const [read, check] = [context.get(ReadBatchJob), context.get(CheckBatchJob)];
+  const [bringIn, takeOut] = [context.get(BringInJob), context.get(TakeOutJob)];
+  const [prepare, bulk] = [context.get(PrepareJob), context.get(BulkJobs)];
+  return {
+    'batch-read': (job) => read.run(job),
+    'batch-check': (job) => check.run(job),
+    'batch-count': (job) => forecast.count(job),
+    'batch-bring-in': (job) => bringIn.run(job),
+    'batch-take-out': (job) => takeOut.run(job),
+    'message-personal': (job) => prepare.run(job),
+    'message-prepare': (job) => prepare.run(job),
+    'bulk-act': (job) => bulk.act(job),
+    'bulk-undo': (job) => bulk.undo(job),
+  };
+}
+
 /** The worker: a loop over each lane of jobs, one over deliveries, one over confirmations, one that looks for them all. */
 export function createWorker(context: INestApplicationContext, config: Config): Worker {
   const log = new PinoLogger({});
   log.setContext('worker');
   const database = context.get(Database);
-  const intake = context.get(IntakeJobs);
-  const prepare = context.get(PrepareJob);
-  const bulk = context.get(BulkJobs);
-  const handlers = {
-    'batch-read': (job: Running) => intake.read(job),
-    'batch-check': (job: Running) => intake.check(job),
-    'batch-count': (job: Running) => intake.count(job),
-    'batch-bring-in': (job: Running) => intake.bringIn(job),
-    'batch-take-out': (job: Running) => intake.takeOut(job),
-    'message-personal': (job: Running) => prepare.run(job),
-    'message-prepare': (job: Running) => prepare.run(job),
-    'bulk-act': (job: Running) => bulk.act(job),
-    'bulk-undo': (job: Running) => bulk.undo(job),
-  };
+  const handlers = handlersOf(context);
   const confirmations = context.get(ConfirmationsService);
   const retention = context.get(RetentionService);
   const sizes = context.get(SegmentSizes);

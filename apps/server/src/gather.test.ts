@@ -146,7 +146,7 @@ describe('a past no', () => {
       on: '2026-04-01',
       words: 'I changed my mind, write to me',
     });
-    expect((await record(person.id)).standings.find((one) => one.scope === 'appeals')!.state).toBe('yes');
+    expect((await record(person.id)).consent.find((one) => one.scope === 'appeals')!.state).toBe('yes');
   });
 });
 
@@ -186,7 +186,7 @@ describe('taking a batch back out', () => {
     await batchAt(house.client, batch.id, 'taken-out');
     expect((await find('fresh@')).total).toBe(0);
     const restored = await record(old.id);
-    expect(restored).toMatchObject({ lastName: 'Lin', tags: [], standings: [] });
+    expect(restored).toMatchObject({ lastName: 'Lin', tags: [], consent: [] });
     expect(restored.fields.find((field) => field.name === 'Boat')).toBeUndefined();
     expect(restored.entries.map((entry) => [entry.state, entry.takenBack]).sort()).toEqual([
       ...Array(2).fill(['back', false]),

@@ -29,7 +29,7 @@ describe('joining by a form', () => {
     expect(asked.lists.map((list) => list.id)).toEqual([form.listId]);
 
     const message = await draftEmail(house.client, { from: [{ kind: 'list', id: form.listId }] }, { listId: form.listId });
-    expect(await lastLook(house.client, message)).toMatchObject({ reached: 0, held: [{ reason: 'asked', people: 1 }] });
+    expect(await lastLook(house.client, message)).toMatchObject({ reached: 0, suppressed: [{ reason: 'asked', people: 1 }] });
 
     const mail = await mailTo(house, 'nell.quay@example.org', '/confirm');
     expect(mail.text).toContain(form.definition.asks[0]!.words);
@@ -125,7 +125,7 @@ describe('joining by a form', () => {
     const row = () => rows().first('state', 'due_at') as Promise<{ state: string; due_at: Date | null }>;
     await eventually('it to be recorded', row, (one) => one.state === 'sent');
     // As it stands when a worker dies between the mail and its record, found two hours later.
-    await rows().update({ state: 'handing', due_at: null, asked_at: new Date(Date.now() - 2 * 3_600_000) });
+    await rows().update({ state: 'in-flight', due_at: null, asked_at: new Date(Date.now() - 2 * 3_600_000) });
     const swept = await eventually('the sweep', row, (one) => one.state === 'sent');
     expect(Math.round((swept.due_at!.getTime() - Date.now()) / 86_400_000)).toBe(3);
     expect(house.sink.mails.filter((mail) => mail.to === 'lost@example.org')).toHaveLength(1);
@@ -148,7 +148,7 @@ describe('joining by a form', () => {
     const form = await openFormAs(house.client, 'No boxes');
     await visitor.post(`/join/${form.slug}`, { firstName: 'Pia', email: 'pia@example.org' });
     const pia = await personBy(house.client, 'pia@example.org');
-    expect([pia.entries, pia.standings]).toEqual([[], []]);
+    expect([pia.entries, pia.consent]).toEqual([[], []]);
   });
 
   test('by text alone: no email is needed, and the phone answers YES', async () => {

@@ -43,14 +43,14 @@ describe('an email', () => {
     expect(look).toMatchObject({
       group: 7,
       reached: 5,
-      held: [
+      suppressed: [
         { reason: 'no-address', people: 1 },
         { reason: 'shared-address', people: 1 },
       ],
     });
     await messageAt(house.client, messageId, 'done');
     ({ counts } = await resultsOf(house.client, messageId));
-    expect(counts).toMatchObject({ sent: 4, delivered: 4, bounced: 1, held: 2, unsure: 0 });
+    expect(counts).toMatchObject({ sent: 4, delivered: 4, bounced: 1, suppressed: 2, unsure: 0 });
     expect(house.sink.mails.filter((mail) => mail.to === 'ann@example.org')).toHaveLength(1);
     expect(mailTo('bea@example.org').raw).toContain('Subject: Hello Bea');
   });
@@ -58,7 +58,7 @@ describe('an email', () => {
   test('a refused address goes on hold, and the next last look says so', async () => {
     const gone = await house.client.get<RecordView>(`/api/supporters/${(await find('gone@')).id}`);
     expect(gone.contactPoints[0]).toMatchObject({ onHold: true, holdReason: expect.stringContaining('550') as string });
-    expect((await lastLook(house.client, await draftEmail(house.client, everyone()))).held).toContainEqual({ reason: 'on-hold', people: 1 });
+    expect((await lastLook(house.client, await draftEmail(house.client, everyone()))).suppressed).toContainEqual({ reason: 'on-hold', people: 1 });
   });
 
   test('opens and follows are counted once, and a tracked link leads only where the letter said', async () => {
@@ -66,7 +66,7 @@ describe('an email', () => {
     for (let i = 0; i < 2; i++) await house.client.call('GET', `${linkIn(raw, 'o')}.gif`);
     for (let i = 0; i < 2; i++)
       expect((await house.client.call('GET', linkIn(raw, 'f'))).headers.get('location')).toBe('https://give.lanternferry.test/hull');
-    expect((await resultsOf(house.client, messageId)).counts).toMatchObject({ opened: 1, followed: 1 });
+    expect((await resultsOf(house.client, messageId)).counts).toMatchObject({ opened: 1, clicked: 1 });
     const forged = linkIn(raw, 'f').replace(/.$/, (last) => (last === 'a' ? 'b' : 'a'));
     expect((await house.client.call('GET', forged)).status).toBe(404);
   });
@@ -81,7 +81,7 @@ describe('an email', () => {
       expect((await house.client.call('POST', leave, new URLSearchParams({ 'List-Unsubscribe': 'One-Click' }))).status).toBe(200);
     const bea = await house.client.get<RecordView>(`/api/supporters/${(await find('bea@')).id}`);
     expect(bea.entries.filter((entry) => entry.state === 'no')).toMatchObject([{ scope: 'appeals', how: 'one-click', source: 'From “A letter”' }]);
-    expect(bea.standings).toContainEqual(expect.objectContaining({ channel: 'email', scope: 'news', state: 'yes' }));
+    expect(bea.consent).toContainEqual(expect.objectContaining({ channel: 'email', scope: 'news', state: 'yes' }));
     expect((await resultsOf(house.client, messageId)).counts.left).toBe(1);
   });
 
@@ -93,7 +93,7 @@ describe('an email', () => {
     const page = await house.client.call('POST', leave, new URLSearchParams({ what: 'back' }));
     expect(page.text).toContain('Leave appeals');
     const cy = await house.client.get<RecordView>(`/api/supporters/${(await find('cy@')).id}`);
-    expect(cy.standings.find((one) => one.scope === 'appeals' && one.channel === 'email')!.state).toBe('yes');
+    expect(cy.consent.find((one) => one.scope === 'appeals' && one.channel === 'email')!.state).toBe('yes');
   });
 
   test('a dead link is answered kindly', async () => {
@@ -154,7 +154,7 @@ describe('between the last look and the hand-over', () => {
     eventually(
       'nothing to be under way',
       () =>
-        house.database.unscoped()('delivery').where('message_id', id).whereIn('state', ['leased', 'handing']).count('* as n') as unknown as Promise<
+        house.database.unscoped()('delivery').where('message_id', id).whereIn('state', ['leased', 'in-flight']).count('* as n') as unknown as Promise<
           { n: number }[]
         >,
       ([row]) => Number(row?.n) === 0,
@@ -235,7 +235,7 @@ describe('a text', () => {
   test('goes out, its answers are kept, STOP is obeyed at once and answered once', async () => {
     const id = await draftText(house.client, everyone());
     const look = await send(house.client, id);
-    expect(look).toMatchObject({ reached: 5, parts: 5, held: [{ reason: 'no-address', people: 2 }] });
+    expect(look).toMatchObject({ reached: 5, parts: 5, suppressed: [{ reason: 'no-address', people: 2 }] });
     await messageAt(house.client, id, 'done');
     const toAnn = house.gateway.texts.find((text) => text.to === '+12065550101' && text.text.includes('Hi Ann'))!;
     // Who sends it and how to end texts, which the writer left out.
@@ -255,7 +255,7 @@ describe('a text', () => {
     ]);
     expect((await resultsOf(house.client, id)).counts).toMatchObject({ delivered: 1, replied: 1, left: 1 });
     expect((await find('ann@')).may.text).toBe('no');
-    expect((await lastLook(house.client, await draftText(house.client, everyone()))).held).toContainEqual({ reason: 'said-no', people: 1 });
+    expect((await lastLook(house.client, await draftText(house.client, everyone()))).suppressed).toContainEqual({ reason: 'said-no', people: 1 });
     await pause(5);
     await answer('in-4', 'start');
     expect((await find('ann@')).may.text).toBe('yes');

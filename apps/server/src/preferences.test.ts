@@ -92,13 +92,16 @@ describe('the preference page', () => {
     const ed = await someone('ed');
     const paused = await visitor.post(ed.path, { act: 'pause-60' });
     expect(paused.html).toMatch(/Paused until \w+ \d+, \d{4}/);
-    const standings = (await ed.record()).standings.filter((one) => one.channel === 'email');
-    expect(standings.every((one) => one.pausedUntil !== null)).toBe(true);
+    const consent = (await ed.record()).consent.filter((one) => one.channel === 'email');
+    expect(consent.every((one) => one.pausedUntil !== null)).toBe(true);
     const group = { from: [], minus: [], without: [] };
     const list = await house.client.post<{ id: number }>('/api/lists', { name: 'Only Ed' });
     await house.client.put(`/api/supporters/${ed.id}/lists/${list.id}`);
     const to = { ...group, from: [{ kind: 'list' as const, id: list.id }] };
-    expect(await lastLook(house.client, await draftEmail(house.client, to))).toMatchObject({ reached: 0, held: [{ reason: 'paused', people: 1 }] });
+    expect(await lastLook(house.client, await draftEmail(house.client, to))).toMatchObject({
+      reached: 0,
+      suppressed: [{ reason: 'paused', people: 1 }],
+    });
     expect((await lastLook(house.client, await draftEmail(house.client, to, { purpose: 'service' }))).reached).toBe(1);
     expect((await visitor.post(ed.path, { act: 'pause-0' })).html).not.toContain('Paused until');
     expect((await lastLook(house.client, await draftEmail(house.client, to))).reached).toBe(1);

@@ -216,8 +216,10 @@ describe('a no holds at every address of the person', () => {
       script: '',
       purpose: 'appeals',
     });
-    const { rows } = await house.client.get<{ rows: { phone: string; held: string | null }[] }>(`/api/calls/${id}/people?after=0&limit=10&who=all`);
-    expect(rows.map(({ phone, held }) => [phone, held])).toEqual([['+1 206 555 0162', null]]);
+    const { rows } = await house.client.get<{ rows: { phone: string; suppressed: string | null }[] }>(
+      `/api/calls/${id}/people?after=0&limit=10&who=all`,
+    );
+    expect(rows.map(({ phone, suppressed }) => [phone, suppressed])).toEqual([['+1 206 555 0162', null]]);
   });
 
   test('a STOP from a shared number closes each of those whose it is', async () => {
@@ -306,7 +308,7 @@ describe('holds, texts and links', () => {
     const out = await mailed(mo);
     await visitor.post(out.leave, {});
     await visitor.post(out.leave, { what: 'back' });
-    expect([await reach(mo), (await mo.record()).standings.some(({ state }) => state === 'no')]).toEqual([mo.email, false]);
+    expect([await reach(mo), (await mo.record()).consent.some(({ state }) => state === 'no')]).toEqual([mo.email, false]);
     // Pressed without having left there, it does nothing.
     await visitor.post(out.choices, { act: 'nothing' });
     await visitor.post(out.leave, { what: 'back' });
@@ -383,7 +385,7 @@ describe('10. whoever types somebody else’s address', () => {
       await visitor.post(`/join/${form.slug}`, { firstName: 'Rae', email, agree_0: '1' });
     await eventually(
       'the requests to be settled',
-      () => house.database.unscoped()('confirmation').where('mailbox', 'rae@example.org').whereIn('state', ['waiting', 'handing']),
+      () => house.database.unscoped()('confirmation').where('mailbox', 'rae@example.org').whereIn('state', ['waiting', 'in-flight']),
       (rows) => (rows as object[]).length === 0,
     );
     expect(mails()).toHaveLength(2);
@@ -392,7 +394,7 @@ describe('10. whoever types somebody else’s address', () => {
     await visitor.post(`/join/${one.slug}`, { firstName: 'Sol', email: 'sol@example.org', agree_0: '1' });
     const { link } = await mailTo(house, 'sol@example.org', '/never-ask');
     // The mail may be read before the gateway's answer is: the link acts on a request still under way.
-    await house.database.unscoped()('confirmation').where({ mailbox: 'sol@example.org' }).update({ state: 'handing', due_at: null });
+    await house.database.unscoped()('confirmation').where({ mailbox: 'sol@example.org' }).update({ state: 'in-flight', due_at: null });
     expect((await visitor.open(link)).html).toContain('Never ask me again');
     expect((await visitor.post(link, { 'List-Unsubscribe': 'One-Click' })).status).toBe(200);
     await visitor.post(`/join/${two.slug}`, { firstName: 'Sol', email: 'sol@example.org', agree_0: '1' });
@@ -416,7 +418,7 @@ describe('10. whoever types somebody else’s address', () => {
     // The one that was asked before counts: not within thirty days.
     await join();
     const waiting = () =>
-      house.database.unscoped()('confirmation').where({ supporter_id: tam.id }).whereIn('state', ['waiting', 'handing']) as Promise<object[]>;
+      house.database.unscoped()('confirmation').where({ supporter_id: tam.id }).whereIn('state', ['waiting', 'in-flight']) as Promise<object[]>;
     await eventually('it to be settled', waiting, (rows) => rows.length === 0);
     expect(house.sink.mails.filter(({ to }) => to === tam.email)).toHaveLength(1);
     await house.database

@@ -45,11 +45,11 @@ const SAVED: Record<string, Saved> = {
     now: async (id) => found<SegmentView>('/api/segments', id).then(({ name, version }) => ({ text: name, version })),
   },
   campaign: {
-    make: () => idOf(house.client.post('/api/campaigns', { name: 'First', kind: 'appeal', appealCode: null, standings: ['asked'] })),
+    make: () => idOf(house.client.post('/api/campaigns', { name: 'First', kind: 'appeal', appealCode: null, stages: ['asked'] })),
     save: (id, name, basedOn) => [
       'PUT',
       `/api/campaigns/${id}`,
-      { name, kind: 'appeal', appealCode: null, standings: ['asked'], isOpen: true, basedOn },
+      { name, kind: 'appeal', appealCode: null, stages: ['asked'], isOpen: true, basedOn },
     ],
     now: async (id) => found<CampaignView>('/api/campaigns', id).then(({ name, version }) => ({ text: name, version })),
   },
@@ -246,12 +246,12 @@ Object.assign(SMALL, {
   'what a message tags': {
     texts: [[], null, null],
     make: async () => {
-      for (const [at, name] of ['One deed', 'Other deed'].entries())
+      for (const [at, name] of ['One trigger', 'Other trigger'].entries())
         SMALL['what a message tags']!.texts[at + 1] = [{ on: 'replied', tagId: await idOf(house.client.post('/api/tags', { name })) }];
       return idOf(house.client.post('/api/messages', { name: 'Tagging', channel: 'email', purpose: 'news' }));
     },
-    save: (id, tagDeeds, was) => [`/api/messages/${id}/tag-deeds`, { tagDeeds, was }],
-    now: (id) => house.client.get<MessageView>(`/api/messages/${id}`).then(({ tagDeeds }) => tagDeeds),
+    save: (id, tagTriggers, was) => [`/api/messages/${id}/tag-triggers`, { tagTriggers, was }],
+    now: (id) => house.client.get<MessageView>(`/api/messages/${id}`).then(({ tagTriggers }) => tagTriggers),
   },
   'what came of a call': {
     texts: [

@@ -56,36 +56,36 @@ function membership(kind: 'tag' | 'list', groupId: number, on: boolean): SetAct 
   };
 }
 
-function roster(campaignId: number, standing: string | null): SetAct {
-  const of = (slice: BulkSlice) => ({ ...slice, campaignId, standing });
+function roster(campaignId: number, stage: string | null): SetAct {
+  const of = (slice: BulkSlice) => ({ ...slice, campaignId, stage });
   return {
     async apply(tx, slice) {
       await tx.execute(
-        `UPDATE bulk_member m ${HERE} LEFT JOIN roster o ON o.campaign_id = :campaignId AND o.supporter_id = m.supporter_id SET m.changed = 1, m.was = o.standing
-          WHERE ${SLICE} AND NOT (o.standing <=> :standing)`,
+        `UPDATE bulk_member m ${HERE} LEFT JOIN roster o ON o.campaign_id = :campaignId AND o.supporter_id = m.supporter_id SET m.changed = 1, m.was = o.stage
+          WHERE ${SLICE} AND NOT (o.stage <=> :stage)`,
         of(slice),
       );
-      if (standing === null)
+      if (stage === null)
         await tx.execute(
           `DELETE o FROM roster o JOIN bulk_member m ON m.supporter_id = o.supporter_id WHERE ${SLICE} AND m.changed = 1 AND o.campaign_id = :campaignId`,
           of(slice),
         );
       else
         await tx.execute(
-          `INSERT INTO roster (organization_id, campaign_id, supporter_id, standing, put_by) SELECT :org, :campaignId, m.supporter_id, :standing, :actor FROM bulk_member m
-            WHERE ${SLICE} AND m.changed = 1 ON DUPLICATE KEY UPDATE standing = VALUES(standing), put_by = VALUES(put_by), put_at = UTC_TIMESTAMP(3), batch_id = NULL`,
+          `INSERT INTO roster (organization_id, campaign_id, supporter_id, stage, put_by) SELECT :org, :campaignId, m.supporter_id, :stage, :actor FROM bulk_member m
+            WHERE ${SLICE} AND m.changed = 1 ON DUPLICATE KEY UPDATE stage = VALUES(stage), put_by = VALUES(put_by), put_at = UTC_TIMESTAMP(3), batch_id = NULL`,
           { ...of(slice), actor: tx.scope.actorId },
         );
     },
     async undo(tx, slice) {
       await tx.execute(
-        `DELETE o FROM roster o JOIN bulk_member m ON m.supporter_id = o.supporter_id WHERE ${SLICE} AND m.changed = 1 AND m.was IS NULL AND o.campaign_id = :campaignId AND o.standing <=> :standing`,
+        `DELETE o FROM roster o JOIN bulk_member m ON m.supporter_id = o.supporter_id WHERE ${SLICE} AND m.changed = 1 AND m.was IS NULL AND o.campaign_id = :campaignId AND o.stage <=> :stage`,
         of(slice),
       );
       await tx.execute(
-        `INSERT INTO roster (organization_id, campaign_id, supporter_id, standing, put_by) SELECT :org, :campaignId, m.supporter_id, m.was, :actor FROM bulk_member m
-          LEFT JOIN roster o ON o.campaign_id = :campaignId AND o.supporter_id = m.supporter_id WHERE ${SLICE} AND m.changed = 1 AND m.was IS NOT NULL AND o.standing <=> :standing
-          ON DUPLICATE KEY UPDATE standing = VALUES(standing), put_by = VALUES(put_by)`,
+        `INSERT INTO roster (organization_id, campaign_id, supporter_id, stage, put_by) SELECT :org, :campaignId, m.supporter_id, m.was, :actor FROM bulk_member m
+          LEFT JOIN roster o ON o.campaign_id = :campaignId AND o.supporter_id = m.supporter_id WHERE ${SLICE} AND m.changed = 1 AND m.was IS NOT NULL AND o.stage <=> :stage
+          ON DUPLICATE KEY UPDATE stage = VALUES(stage), put_by = VALUES(put_by)`,
         { ...of(slice), actor: tx.scope.actorId },
       );
     },
@@ -196,7 +196,7 @@ export function setActOf(act: BulkAct, value: FieldValue | null, ledger: LedgerR
     case 'list':
       return membership('list', act.listId, act.on);
     case 'roster':
-      return roster(act.campaignId, act.standing);
+      return roster(act.campaignId, act.stage);
     case 'field':
       return field(act.fieldId, value);
     case 'permission':

@@ -103,16 +103,16 @@ export class BulkService {
       case 'roster': {
         const campaign = await this.campaigns.find(db, act.campaignId);
         const called = name(campaign, 'campaign');
-        if (act.standing === null) return `Take off the roster of ${called}:`;
-        if (!campaign!.standings.includes(act.standing))
+        if (act.stage === null) return `Take off the roster of ${called}:`;
+        if (!campaign!.stages.includes(act.stage))
           throw new Invalid([
             {
-              field: 'standing',
-              code: 'standing',
-              message: sentence('stage.expected', { standings: campaign!.standings.join(', '), standing: act.standing }),
+              field: 'stage',
+              code: 'stage',
+              message: sentence('stage.expected', { stages: campaign!.stages.join(', '), stage: act.stage }),
             },
           ]);
-        return `Put on the roster of ${called} as ${act.standing}:`;
+        return `Put on the roster of ${called} as ${act.stage}:`;
       }
       case 'field': {
         const field = (await this.fields.all(db)).find((one) => one.id === act.fieldId);

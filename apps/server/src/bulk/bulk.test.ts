@@ -87,16 +87,16 @@ test('people are put on a roster, and moved back to where they stood', async () 
     name: 'Hull',
     kind: 'appeal',
     appealCode: null,
-    standings: ['asked', 'gave'],
+    stages: ['asked', 'gave'],
   });
   const [first] = await ids();
-  await house.client.put(`/api/campaigns/${id}/roster`, { group: { ids: [first] }, standing: 'gave' });
-  const act = await done({ do: 'roster', campaignId: id, standing: 'asked' });
+  await house.client.put(`/api/campaigns/${id}/roster`, { group: { ids: [first] }, stage: 'gave' });
+  const act = await done({ do: 'roster', campaignId: id, stage: 'asked' });
   const counts = async () => (await house.client.get<CampaignView>(`/api/campaigns/${id}`)).counts;
   expect(await counts()).toMatchObject({ asked: 4 });
   await undone(act.id);
   expect(await counts()).toMatchObject({ gave: 1 });
-  expect(await ids({ kind: 'roster', campaignId: id, standings: [], on: true })).toEqual([first]);
+  expect(await ids({ kind: 'roster', campaignId: id, stages: [], on: true })).toEqual([first]);
 });
 
 test('an agreement with its evidence is recorded for each, and lifts nobody’s no', async () => {

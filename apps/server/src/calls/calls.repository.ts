@@ -9,7 +9,7 @@ export interface CallListRow {
   name: string;
   campaign_id: number | null;
   campaign: string | null;
-  standings: string[] | null;
+  stages: string[] | null;
   script: string;
   purpose: Purpose;
   made_by_name: string | null;
@@ -17,7 +17,7 @@ export interface CallListRow {
   people: number;
   called: number;
   again: number;
-  held: number;
+  suppressed: number;
 }
 
 export interface CallMemberRow {
@@ -25,15 +25,15 @@ export interface CallMemberRow {
   supporter_id: number;
   first_name: string;
   last_name: string;
-  held: Verdict | null;
+  suppressed: Verdict | null;
   outcome: string | null;
   note_id: number | null;
   note: string | null;
-  standing: string | null;
+  stage: string | null;
   gone: number;
 }
 
-const HERE = 'AND m.held IS NULL AND s.erased_at IS NULL';
+const HERE = 'AND m.suppressed IS NULL AND s.erased_at IS NULL';
 const WHO: Record<CallWho, string> = {
   all: '',
   may: HERE,
@@ -41,7 +41,7 @@ const WHO: Record<CallWho, string> = {
   again: `AND m.outcome IN (:again) ${HERE}`,
 };
 
-const TO_CALL = 'EXISTS (SELECT 1 FROM call_list_member m WHERE m.call_list_id = c.id AND m.outcome IS NULL AND m.held IS NULL)';
+const TO_CALL = 'EXISTS (SELECT 1 FROM call_list_member m WHERE m.call_list_id = c.id AND m.outcome IS NULL AND m.suppressed IS NULL)';
 
 /** Lists of people to be called, frozen in their order, and what came of each call. */
 @Injectable()
@@ -49,7 +49,7 @@ export class CallsRepository {
   async make(
     tx: Scoped,
     list: { name: string; campaignId: number | null; script: string; purpose: Purpose },
-    people: readonly { id: number; held: Verdict | null }[],
+    people: readonly { id: number; suppressed: Verdict | null }[],
   ): Promise<number> {
     const id = await tx.insert('call_list', {
       name: list.name,
@@ -63,11 +63,11 @@ export class CallsRepository {
       tx,
       people.map((person) => person.id),
     );
-    const heldOf = new Map(people.map((person) => [person.id, person.held]));
+    const suppressedOf = new Map(people.map((person) => [person.id, person.suppressed]));
     await tx.insertAll(
       'call_list_member',
-      ['call_list_id', 'position', 'supporter_id', 'held'],
-      names.map((supporterId, i): Bound[] => [id, i + 1, supporterId, heldOf.get(supporterId) ?? null]),
+      ['call_list_id', 'position', 'supporter_id', 'suppressed'],
+      names.map((supporterId, i): Bound[] => [id, i + 1, supporterId, suppressedOf.get(supporterId) ?? null]),
     );
     return id;
   }
@@ -92,7 +92,7 @@ export class CallsRepository {
   /** People after a position, in their order; of all of them or of some. */
   async members(db: Scoped, id: number, after: number, limit: number, who: CallWho = 'all'): Promise<CallMemberRow[]> {
     return db.sql<CallMemberRow>(
-      `SELECT m.position, m.supporter_id, s.first_name, s.last_name, m.held, m.outcome, m.note_id, n.body AS note, r.standing, s.erased_at IS NOT NULL AS gone
+      `SELECT m.position, m.supporter_id, s.first_name, s.last_name, m.suppressed, m.outcome, m.note_id, n.body AS note, r.stage, s.erased_at IS NOT NULL AS gone
         FROM call_list_member m JOIN call_list c ON c.id = m.call_list_id JOIN supporter s ON s.id = m.supporter_id
         LEFT JOIN note n ON n.id = m.note_id LEFT JOIN roster r ON r.campaign_id = c.campaign_id AND r.supporter_id = m.supporter_id
         WHERE m.organization_id = :org AND m.call_list_id = :id AND m.position > :after AND (:chapter IS NULL OR s.chapter_id = :chapter)
@@ -102,13 +102,13 @@ export class CallsRepository {
   }
 
   /** Where each of its people stands on the roster of its campaign. */
-  async standings(db: Scoped, id: number): Promise<Map<number, string>> {
-    const rows = await db.sql<{ supporter_id: number; standing: string }>(
-      `SELECT m.supporter_id, r.standing FROM call_list_member m JOIN call_list c ON c.id = m.call_list_id JOIN roster r ON r.campaign_id = c.campaign_id AND r.supporter_id = m.supporter_id
+  async stages(db: Scoped, id: number): Promise<Map<number, string>> {
+    const rows = await db.sql<{ supporter_id: number; stage: string }>(
+      `SELECT m.supporter_id, r.stage FROM call_list_member m JOIN call_list c ON c.id = m.call_list_id JOIN roster r ON r.campaign_id = c.campaign_id AND r.supporter_id = m.supporter_id
         WHERE m.organization_id = :org AND m.call_list_id = :id`,
       { id },
     );
-    return new Map(rows.map((row) => [row.supporter_id, row.standing]));
+    return new Map(rows.map((row) => [row.supporter_id, row.stage]));
   }
 
   async member(db: Scoped, id: number, position: number): Promise<CallMemberRow | undefined> {
@@ -164,11 +164,11 @@ export class CallsRepository {
 
   private async select(db: Scoped, rest: string, bindings: Record<string, Bound>): Promise<CallListRow[]> {
     return db.sql<CallListRow>(
-      `SELECT c.*, g.name AS campaign, g.standings, t.name AS made_by_name,
+      `SELECT c.*, g.name AS campaign, g.stages, t.name AS made_by_name,
           (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id) AS people,
           (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id AND m.outcome IS NOT NULL) AS called,
           (SELECT COUNT(*) FROM call_list_member m JOIN supporter s ON s.id = m.supporter_id WHERE m.call_list_id = c.id ${WHO.again}) AS again,
-          (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id AND m.held IS NOT NULL) AS held
+          (SELECT COUNT(*) FROM call_list_member m WHERE m.call_list_id = c.id AND m.suppressed IS NOT NULL) AS suppressed
         FROM call_list c LEFT JOIN campaign g ON g.id = c.campaign_id LEFT JOIN teammate t ON t.id = c.made_by
         WHERE c.organization_id = :org AND (:chapter IS NULL OR c.chapter_id = :chapter) ${rest}`,
       { ...bindings, again: CALL_AGAIN },

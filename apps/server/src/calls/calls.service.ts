@@ -52,11 +52,11 @@ export class CallsService {
     if (faults.length > 0) throw new Invalid(faults.map((fault) => ({ field: 'script', code: 'merge', message: speak(fault.said) })));
     return this.database.writeUnlogged(scope, async (tx) => {
       if (list.campaignId !== null && !(await this.campaigns.find(tx, list.campaignId))) throw new NotFound('campaign');
-      const held = await this.heldOf(tx, ids, list.purpose);
+      const suppressed = await this.suppressedOf(tx, ids, list.purpose);
       const id = await this.calls.make(
         tx,
         list,
-        ids.map((one) => ({ id: one, held: held.get(one) ?? null })),
+        ids.map((one) => ({ id: one, suppressed: suppressed.get(one) ?? null })),
       );
       await audit(tx, { act: 'make', subject: 'call-list', subjectId: id, words: `${list.name}: ${ids.length} people to call` });
       return { id };
@@ -64,7 +64,7 @@ export class CallsService {
   }
 
   /** Who of these may not be called for this now, with the reason. */
-  private async heldOf(db: Scoped, ids: readonly number[], purpose: Purpose): Promise<Map<number, Verdict>> {
+  private async suppressedOf(db: Scoped, ids: readonly number[], purpose: Purpose): Promise<Map<number, Verdict>> {
     const decided = await this.decide(db, ids, purpose);
     return new Map([...decided].flatMap(([id, { verdict }]) => (verdict === 'send' ? [] : [[id, verdict]])));
   }
@@ -89,7 +89,9 @@ export class CallsService {
     const members = await this.membersNow(db, list, query);
     return {
       rows: await this.rows(scope, list, members),
-      total: { all: list.people, may: list.people - list.held, open: list.people - list.held - list.called, again: list.again }[query.who],
+      total: { all: list.people, may: list.people - list.suppressed, open: list.people - list.suppressed - list.called, again: list.again }[
+        query.who
+      ],
       next: members.length === query.limit ? String(members.at(-1)!.position) : null,
     };
   }
@@ -108,15 +110,15 @@ export class CallsService {
       const some = await this.calls.members(db, list.id, at, Math.max(limit, 20), who);
       if (some.length === 0) break;
       const ids = some.map((member) => member.supporter_id);
-      const held = await this.heldOf(db, ids, list.purpose);
-      const now = some.map((member) => ({ ...member, held: member.held ?? held.get(member.supporter_id) ?? null }));
-      out.push(...now.filter((member) => who === 'all' || member.held === null));
+      const suppressed = await this.suppressedOf(db, ids, list.purpose);
+      const now = some.map((member) => ({ ...member, suppressed: member.suppressed ?? suppressed.get(member.supporter_id) ?? null }));
+      out.push(...now.filter((member) => who === 'all' || member.suppressed === null));
       at = some.at(-1)!.position;
     }
     return out.slice(0, limit);
   }
 
-  /** What came of one call. The standing goes on the campaign's roster, the note on the record, a no into the ledger. */
+  /** What came of one call. The stage goes on the campaign's roster, the note on the record, a no into the ledger. */
   async answer(scope: AccessScope, id: number, position: number, answer: CallAnswer): Promise<CallRow> {
     await this.database.write(scope, async (tx) => {
       const answered = await this.calls.holdAnswer(tx, id, position);
@@ -133,7 +135,7 @@ export class CallsService {
         ]);
       stillAs(answer.was, answered, 'what came of this call', answered.outcome ?? undefined);
       tx.unchanged();
-      if (list.campaign_id !== null && answer.outcome !== null && list.standings?.includes(answer.outcome))
+      if (list.campaign_id !== null && answer.outcome !== null && list.stages?.includes(answer.outcome))
         await this.campaigns.put(tx, list.campaign_id, [member.supporter_id], answer.outcome);
       const noteId = await this.keepNote(tx, member, answer.note);
       await this.calls.answer(tx, id, position, answer.outcome, noteId);
@@ -203,8 +205,8 @@ export class CallsService {
         name: member.gone ? 'No longer here' : `${member.first_name} ${member.last_name}`.trim() || 'No name on file',
         phone: hours.from === null ? (chosen?.shown ?? null) : null,
         hours,
-        held: member.gone ? 'No longer here' : member.held && verdictWords(member.held, 'call'),
-        standing: member.standing,
+        suppressed: member.gone ? 'No longer here' : member.suppressed && verdictWords(member.suppressed, 'call'),
+        stage: member.stage,
         outcome: member.outcome,
         note: member.note ?? '',
         lastGift: gift ? { amount: Number(gift.amount), on: isoDay(gift.given_on) } : null,
@@ -227,7 +229,7 @@ export class CallsService {
       people: row.people,
       called: row.called,
       again: row.again,
-      held: row.held,
+      suppressed: row.suppressed,
       outcomes: outcomes.filter((one) => one.listId === row.id).map(({ outcome, people }) => ({ outcome, people })),
       options: optionsOf(row),
       madeBy: row.made_by_name ?? '',
@@ -242,8 +244,8 @@ export class CallsService {
   }
 }
 
-/** The standings of the campaign first: they are what the keys 1 to 9 are for. */
-function optionsOf(list: Pick<CallListRow, 'standings'>): string[] {
-  const own = list.standings ?? [];
+/** The stages of the campaign first: they are what the keys 1 to 9 are for. */
+function optionsOf(list: Pick<CallListRow, 'stages'>): string[] {
+  const own = list.stages ?? [];
   return [...own, ...CALL_OUTCOMES.filter((outcome) => !own.includes(outcome) && (own.length === 0 || outcome !== 'talked'))];
 }

@@ -34,7 +34,7 @@ beforeAll(async () => {
   await mayCall(ids[0]!);
   await mayCall(ids[1]!);
   campaignId = (
-    await house.client.post<{ id: number }>('/api/campaigns', { name: 'Hull', kind: 'appeal', appealCode: null, standings: ['asked', 'pledged'] })
+    await house.client.post<{ id: number }>('/api/campaigns', { name: 'Hull', kind: 'appeal', appealCode: null, stages: ['asked', 'pledged'] })
   ).id;
   listId = (
     await house.client.post<{ id: number }>('/api/calls', {
@@ -57,7 +57,7 @@ const answer = async (position: number, body: object) => {
 };
 
 test('people are numbered by name, and who may not be called is passed over with the reason', async () => {
-  expect((await people()).map(({ position, name, held }) => [position, name, held])).toEqual([
+  expect((await people()).map(({ position, name, suppressed }) => [position, name, suppressed])).toEqual([
     [1, 'Ann Abara', null],
     [2, 'Bea Berg', null],
     [3, 'Cy Chen', 'Never opted in to this'],
@@ -65,7 +65,7 @@ test('people are numbered by name, and who may not be called is passed over with
   ]);
   expect(await show()).toMatchObject({
     people: 4,
-    held: 2,
+    suppressed: 2,
     called: 0,
     again: 0,
     options: ['asked', 'pledged', 'no answer', 'call again'],
@@ -84,10 +84,10 @@ test('the script is filled for each', async () => {
   expect([wrong.status, wrong.body.faults[0]!.message]).toEqual([422, expect.stringContaining('{First name}')]);
 });
 
-test('an answer goes where it belongs: the standing on the roster, the note on the record', async () => {
+test('an answer goes where it belongs: the stage on the roster, the note on the record', async () => {
   expect((await answer(1, { outcome: 'pledged', note: 'Will bring a cheque' })).body).toMatchObject({
     outcome: 'pledged',
-    standing: 'pledged',
+    stage: 'pledged',
     note: 'Will bring a cheque',
   });
   expect((await house.client.get<CampaignView>(`/api/campaigns/${campaignId}`)).counts).toMatchObject({ pledged: 1 });
@@ -103,7 +103,7 @@ test('an answer goes where it belongs: the standing on the roster, the note on t
 
 test('"no answer" moves nobody on the roster, and an outcome that is none is told', async () => {
   await answer(2, { outcome: 'no answer' });
-  expect((await people())[1]).toMatchObject({ outcome: 'no answer', standing: null });
+  expect((await people())[1]).toMatchObject({ outcome: 'no answer', stage: null });
   const wrong = await answer(2, { outcome: 'perhaps' });
   expect([wrong.status, wrong.body.detail]).toEqual([422, expect.anything()]);
   expect((await answer(9, { outcome: 'asked' })).status).toBe(404);
@@ -132,7 +132,7 @@ test('who says so on the telephone is never called again', async () => {
   expect(entry).toMatchObject({ channel: 'call', scope: 'marketing', how: 'phone', source: 'Said when called: Winter calls' });
   const again = await house.client.post<{ id: number }>('/api/calls', { name: 'Again', group: { ids }, purpose: 'appeals' });
   const rows = (await house.client.get<Page<CallRow>>(`/api/calls/${again.id}/people`)).rows;
-  expect(rows[1]).toMatchObject({ name: 'Bea Berg', held: 'Opted out' });
+  expect(rows[1]).toMatchObject({ name: 'Bea Berg', suppressed: 'Opted out' });
   expect((await house.client.get<CallListView>(`/api/calls/${again.id}`)).options).toEqual(['no answer', 'call again', 'talked']);
 });
 
@@ -153,12 +153,12 @@ test('who says no after the list was made, on whatever road, is passed over from
   });
   expect(await open()).toEqual([]);
   const all = (await house.client.get<Page<CallRow>>(`/api/calls/${made.id}/people`)).rows;
-  expect(all[0]).toMatchObject({ name: 'Ann Abara', held: 'Opted out' });
+  expect(all[0]).toMatchObject({ name: 'Ann Abara', suppressed: 'Opted out' });
 });
 
 test('an erased person stands on the list without a name, and can’t be answered for', async () => {
   await house.client.call('DELETE', `/api/supporters/${ids[3]}`);
-  expect((await people())[3]).toMatchObject({ name: 'No longer here', held: 'No longer here', phone: null });
+  expect((await people())[3]).toMatchObject({ name: 'No longer here', suppressed: 'No longer here', phone: null });
   expect((await answer(4, { outcome: 'asked' })).status).toBe(404);
 });
 

@@ -23,7 +23,7 @@ export class CampaignsController {
     return this.campaigns.show(scope, id);
   }
 
-  @Route('put', ':id', { role: 'organizer', summary: 'Change a campaign and its standings', params: schema.idParams, body: schema.changeCampaign })
+  @Route('put', ':id', { role: 'organizer', summary: 'Change a campaign and its stages', params: schema.idParams, body: schema.changeCampaign })
   @HttpCode(204)
   change(
     @Caller() scope: AccessScope,
@@ -42,7 +42,7 @@ export class CampaignsController {
   roster(
     @Caller() scope: AccessScope,
     @Id() id: number,
-    @Input('query') query: { standing?: string; after?: string; limit: number },
+    @Input('query') query: { stage?: string; after?: string; limit: number },
   ): Promise<Page<RosterRow>> {
     return this.campaigns.roster(scope, id, query);
   }
@@ -54,8 +54,8 @@ export class CampaignsController {
     params: schema.idParams,
     body: schema.rosterPut,
   })
-  put(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { group: RosterGroup; standing: string }): Promise<{ people: number }> {
-    return this.campaigns.put(scope, id, body.group, body.standing);
+  put(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { group: RosterGroup; stage: string }): Promise<{ people: number }> {
+    return this.campaigns.put(scope, id, body.group, body.stage);
   }
 
   @Route('post', ':id/roster/off', {

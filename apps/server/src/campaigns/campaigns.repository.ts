@@ -8,7 +8,7 @@ interface CampaignRow {
   name: string;
   kind: CampaignView['kind'];
   appeal_code: string | null;
-  standings: string[];
+  stages: string[];
   is_open: number;
   made_at: Date;
   made_by_name: string | null;
@@ -36,23 +36,23 @@ export class CampaignsRepository {
     );
   }
 
-  private counts(db: Scoped, id: number | null = null): Promise<{ campaign_id: number; standing: string; n: number }[]> {
+  private counts(db: Scoped, id: number | null = null): Promise<{ campaign_id: number; stage: string; n: number }[]> {
     // Nobody erased is on a roster, so that people are looked up only for whoever sees those of one chapter.
     const mine = db.scope.chapterId === null ? '' : `JOIN supporter s ON s.id = r.supporter_id AND ${MINE}`;
     return db.sql(
-      `SELECT r.campaign_id, r.standing, COUNT(*) AS n FROM roster r ${mine}
-        WHERE r.organization_id = :org AND (:id IS NULL OR r.campaign_id = :id) GROUP BY r.campaign_id, r.standing`,
+      `SELECT r.campaign_id, r.stage, COUNT(*) AS n FROM roster r ${mine}
+        WHERE r.organization_id = :org AND (:id IS NULL OR r.campaign_id = :id) GROUP BY r.campaign_id, r.stage`,
       { id },
     );
   }
 
-  async make(tx: Scoped, campaign: { name: string; kind: string; appealCode: string | null; standings: string[] }): Promise<number> {
+  async make(tx: Scoped, campaign: { name: string; kind: string; appealCode: string | null; stages: string[] }): Promise<number> {
     return tx.insert('campaign', {
       chapter_id: tx.scope.chapterId,
       name: campaign.name,
       kind: campaign.kind,
       appeal_code: campaign.appealCode,
-      standings: JSON.stringify(campaign.standings),
+      stages: JSON.stringify(campaign.stages),
       made_by: tx.scope.actorId,
     });
   }
@@ -63,7 +63,7 @@ export class CampaignsRepository {
 
   async renameStanding(tx: Scoped, id: number, from: string, to: string): Promise<number> {
     tx.changed('roster', id, 'everybody');
-    return tx.execute('UPDATE roster SET standing = :to WHERE organization_id = :org AND campaign_id = :id AND standing = :from', { id, from, to });
+    return tx.execute('UPDATE roster SET stage = :to WHERE organization_id = :org AND campaign_id = :id AND stage = :from', { id, from, to });
   }
 
   async remove(tx: Scoped, id: number): Promise<void> {
@@ -72,21 +72,21 @@ export class CampaignsRepository {
     await tx.ofChapter('campaign').where('campaign.id', id).delete();
   }
 
-  async roster(db: Scoped, id: number, query: { standing?: string; after: number; limit: number }): Promise<{ rows: RosterRow[]; total: number }> {
+  async roster(db: Scoped, id: number, query: { stage?: string; after: number; limit: number }): Promise<{ rows: RosterRow[]; total: number }> {
     const which = `FROM roster r JOIN supporter s ON s.id = r.supporter_id AND ${MINE} LEFT JOIN teammate t ON t.id = r.put_by LEFT JOIN batch b ON b.id = r.batch_id
-      WHERE r.organization_id = :org AND r.campaign_id = :id ${query.standing ? 'AND r.standing = :standing' : ''}`;
-    const bindings = { id, standing: query.standing ?? null, after: query.after, limit: query.limit };
+      WHERE r.organization_id = :org AND r.campaign_id = :id ${query.stage ? 'AND r.stage = :stage' : ''}`;
+    const bindings = { id, stage: query.stage ?? null, after: query.after, limit: query.limit };
     const [count] = await db.sql<{ n: number }>(`SELECT COUNT(*) AS n ${which}`, bindings);
     const rows = await db.sql<{
       id: number;
       first_name: string;
       last_name: string;
-      standing: string;
+      stage: string;
       put_at: Date;
       by_name: string | null;
       batch: string | null;
     }>(
-      `SELECT s.id, s.first_name, s.last_name, r.standing, r.put_at, t.name AS by_name, b.name AS batch ${which} AND s.id > :after ORDER BY s.id LIMIT :limit`,
+      `SELECT s.id, s.first_name, s.last_name, r.stage, r.put_at, t.name AS by_name, b.name AS batch ${which} AND s.id > :after ORDER BY s.id LIMIT :limit`,
       bindings,
     );
     return {
@@ -95,7 +95,7 @@ export class CampaignsRepository {
         supporterId: row.id,
         firstName: row.first_name,
         lastName: row.last_name,
-        standing: row.standing,
+        stage: row.stage,
         putAt: row.put_at.toISOString(),
         by: row.batch ? `by the batch “${row.batch}”` : (row.by_name ?? ''),
       })),
@@ -103,16 +103,16 @@ export class CampaignsRepository {
   }
 
   /** Puts people on, or moves those who are on it; of the ids only those that the caller may see. Returns how many changed. */
-  async put(tx: Scoped, id: number, supporterIds: readonly number[], standing: string): Promise<number> {
+  async put(tx: Scoped, id: number, supporterIds: readonly number[], stage: string): Promise<number> {
     let changed = 0;
     tx.changed('roster', id, supporterIds);
     for (let at = 0; at < supporterIds.length; at += 5000) {
       const affected = await tx.execute(
-        `INSERT INTO roster (organization_id, campaign_id, supporter_id, standing, put_by)
-          SELECT :org, :id, s.id, :standing, :actor FROM supporter s WHERE s.organization_id = :org AND ${MINE} AND s.id IN (:ids)
-          ON DUPLICATE KEY UPDATE put_at = IF(roster.standing = VALUES(standing), roster.put_at, UTC_TIMESTAMP(3)), put_by = IF(roster.standing = VALUES(standing), roster.put_by, VALUES(put_by)),
-            batch_id = IF(roster.standing = VALUES(standing), roster.batch_id, NULL), standing = VALUES(standing)`,
-        { id, standing, ids: supporterIds.slice(at, at + 5000), actor: tx.scope.actorId },
+        `INSERT INTO roster (organization_id, campaign_id, supporter_id, stage, put_by)
+          SELECT :org, :id, s.id, :stage, :actor FROM supporter s WHERE s.organization_id = :org AND ${MINE} AND s.id IN (:ids)
+          ON DUPLICATE KEY UPDATE put_at = IF(roster.stage = VALUES(stage), roster.put_at, UTC_TIMESTAMP(3)), put_by = IF(roster.stage = VALUES(stage), roster.put_by, VALUES(put_by)),
+            batch_id = IF(roster.stage = VALUES(stage), roster.batch_id, NULL), stage = VALUES(stage)`,
+        { id, stage, ids: supporterIds.slice(at, at + 5000), actor: tx.scope.actorId },
       );
       changed += affected;
     }
@@ -142,16 +142,16 @@ export class CampaignsRepository {
   }
 
   /** The rosters that somebody is on. */
-  async of(db: Scoped, supporterId: number): Promise<{ id: number; name: string; standing: string; standings: string[] }[]> {
+  async of(db: Scoped, supporterId: number): Promise<{ id: number; name: string; stage: string; stages: string[] }[]> {
     return db.sql(
-      `SELECT c.id, c.name, r.standing, c.standings FROM roster r JOIN campaign c ON c.id = r.campaign_id AND (:chapter IS NULL OR c.chapter_id IS NULL OR c.chapter_id = :chapter)
+      `SELECT c.id, c.name, r.stage, c.stages FROM roster r JOIN campaign c ON c.id = r.campaign_id AND (:chapter IS NULL OR c.chapter_id IS NULL OR c.chapter_id = :chapter)
         WHERE r.organization_id = :org AND r.supporter_id = :supporterId ORDER BY c.name`,
       { supporterId },
     );
   }
 }
 
-function view(row: CampaignRow, counts: readonly { campaign_id: number; standing: string; n: number }[]): CampaignView {
+function view(row: CampaignRow, counts: readonly { campaign_id: number; stage: string; n: number }[]): CampaignView {
   const mine = counts.filter((count) => count.campaign_id === row.id);
   return {
     id: row.id,
@@ -159,11 +159,11 @@ function view(row: CampaignRow, counts: readonly { campaign_id: number; standing
     name: row.name,
     kind: row.kind,
     appealCode: row.appeal_code,
-    standings: row.standings,
+    stages: row.stages,
     isOpen: row.is_open === 1,
     madeAt: row.made_at.toISOString(),
     madeBy: row.made_by_name ?? '',
     people: mine.reduce((sum, count) => sum + count.n, 0),
-    counts: Object.fromEntries(mine.map((count) => [count.standing, count.n])),
+    counts: Object.fromEntries(mine.map((count) => [count.stage, count.n])),
   };
 }

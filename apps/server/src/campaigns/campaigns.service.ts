@@ -58,14 +58,14 @@ export class CampaignsService {
         tx.unchanged();
         const before = await this.campaign(tx, id);
         await nextVersion(tx, 'campaign', id, change.basedOn, 'campaign');
-        for (const [from, to] of Object.entries(change.renamed)) if (change.standings.includes(to)) await this.rename(tx, id, from, to);
-        const lost = before.standings.filter((one) => !change.standings.includes(one) && !change.renamed[one] && (before.counts[one] ?? 0) > 0);
+        for (const [from, to] of Object.entries(change.renamed)) if (change.stages.includes(to)) await this.rename(tx, id, from, to);
+        const lost = before.stages.filter((one) => !change.stages.includes(one) && !change.renamed[one] && (before.counts[one] ?? 0) > 0);
         if (lost.length > 0) throw new Conflict(sentence('stage.has-people', { people: before.counts[lost[0]!] ?? 0, stage: lost[0]! }));
         await this.campaigns.change(tx, id, {
           name: change.name,
           kind: change.kind,
           appeal_code: change.appealCode,
-          standings: JSON.stringify(change.standings),
+          stages: JSON.stringify(change.stages),
           is_open: change.isOpen,
         });
         await audit(tx, { act: 'change', subject: 'campaign', subjectId: id, words: `Campaign ${change.name} changed` });
@@ -79,7 +79,7 @@ export class CampaignsService {
     await this.messages.renameStage(tx, id, from, to);
     for (const segment of await this.rules.all(tx.ofAll())) {
       const tree = mapLines(segment.tree, (line) =>
-        line.kind === 'roster' && line.campaignId === id ? { ...line, standings: line.standings.map((one) => (one === from ? to : one)) } : line,
+        line.kind === 'roster' && line.campaignId === id ? { ...line, stages: line.stages.map((one) => (one === from ? to : one)) } : line,
       );
       if (isDeepStrictEqual(tree, segment.tree)) continue;
       await this.rules.change(tx, segment.id, { name: segment.name, tree });
@@ -104,7 +104,7 @@ export class CampaignsService {
     });
   }
 
-  async roster(scope: AccessScope, id: number, query: { standing?: string; after?: string; limit: number }): Promise<Page<RosterRow>> {
+  async roster(scope: AccessScope, id: number, query: { stage?: string; after?: string; limit: number }): Promise<Page<RosterRow>> {
     const db = this.database.read(scope);
     await this.campaign(db, id);
     const after = Number(decodeCursor(query.after, 1)?.[0] ?? 0);
@@ -113,22 +113,20 @@ export class CampaignsService {
   }
 
   /** Puts a group on the roster, or moves those who are on it. */
-  async put(scope: AccessScope, id: number, group: RosterGroup, standing: string): Promise<{ people: number }> {
+  async put(scope: AccessScope, id: number, group: RosterGroup, stage: string): Promise<{ people: number }> {
     const ids = await this.idsOf(scope, group);
     return this.database.write(scope, async (tx) => {
       const campaign = await this.campaign(tx, id);
-      if (!campaign.standings.includes(standing))
-        throw new Invalid([
-          { field: 'standing', code: 'standing', message: sentence('stage.expected', { standings: campaign.standings.join(', '), standing }) },
-        ]);
+      if (!campaign.stages.includes(stage))
+        throw new Invalid([{ field: 'stage', code: 'stage', message: sentence('stage.expected', { stages: campaign.stages.join(', '), stage }) }]);
       const before = await this.standingOfOne(tx, id, ids);
-      await this.campaigns.put(tx, id, ids, standing);
+      await this.campaigns.put(tx, id, ids, stage);
       await this.tellOne(tx, campaign, ids, before);
       await audit(tx, {
         act: 'roster-put',
         subject: 'campaign',
         subjectId: id,
-        words: `${ids.length} people set to ${standing} on ${campaign.name}`,
+        words: `${ids.length} people set to ${stage} on ${campaign.name}`,
       });
       return { people: ids.length };
     });
@@ -148,7 +146,7 @@ export class CampaignsService {
 
   /** Where the one person that it is about stands; null for a group, whose history is the campaign's. */
   private async standingOfOne(db: Scoped, id: number, ids: readonly number[]): Promise<string | null> {
-    return ids.length === 1 ? ((await this.campaigns.of(db, ids[0]!)).find((roster) => roster.id === id)?.standing ?? null) : null;
+    return ids.length === 1 ? ((await this.campaigns.of(db, ids[0]!)).find((roster) => roster.id === id)?.stage ?? null) : null;
   }
 
   /** A change of one person alone stands in their history, and can be undone there. */

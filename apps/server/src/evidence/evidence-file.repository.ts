@@ -75,9 +75,12 @@ export class EvidenceFileRepository {
     );
   }
 
-  async calls(db: Scoped, id: number): Promise<{ list: string; at: Date | null; outcome: string | null; by: string | null; held: Verdict | null }[]> {
+  async calls(
+    db: Scoped,
+    id: number,
+  ): Promise<{ list: string; at: Date | null; outcome: string | null; by: string | null; suppressed: Verdict | null }[]> {
     return db.sql(
-      `SELECT c.name AS list, m.answered_at AS at, m.outcome, t.name AS \`by\`, m.held FROM call_list_member m
+      `SELECT c.name AS list, m.answered_at AS at, m.outcome, t.name AS \`by\`, m.suppressed FROM call_list_member m
         JOIN call_list c ON c.id = m.call_list_id ${MATE} m.answered_by
         WHERE m.organization_id = :org AND m.supporter_id = :id ORDER BY c.id`,
       { id },

@@ -34,7 +34,7 @@ import { EvidenceFileRepository, scopeOfDelivery, type DeliveryFact, type Eviden
 import { sentence } from '../platform/words';
 
 /** What left, or may have. */
-const LEFT = ['sent', 'delivered', 'bounced', 'unsure', 'handing'];
+const LEFT = ['sent', 'delivered', 'bounced', 'unsure', 'in-flight'];
 const PAPER_WORDS: Record<string, string> = { call: 'A call sheet', door: 'A door-to-door sheet', labels: 'A label', letters: 'A letter' };
 
 interface Point {
@@ -97,7 +97,7 @@ export class EvidenceFileService {
         erasedAt: iso(person.erased_at),
         addresses: points.map(({ kind, shown, onHold }) => ({ kind, shown, onHold })),
       },
-      standings: this.standings(person, before, rows, points, rules, words),
+      consent: this.consent(person, before, rows, points, rules, words),
       entries: await this.entries(db, person, points, rows, deliveries, past, words),
       forms: await this.forms(db, rows),
       sent: deliveries.filter(({ state }) => LEFT.includes(state)).map((one) => sentView(one, past)),
@@ -130,7 +130,7 @@ export class EvidenceFileService {
         at: at.toISOString(),
         by,
       })),
-      calls: calls.map((one) => ({ ...one, at: iso(one.at), held: one.held && verdictWords(one.held, 'call') })),
+      calls: calls.map((one) => ({ ...one, at: iso(one.at), suppressed: one.suppressed && verdictWords(one.suppressed, 'call') })),
       replies: replies.map(({ channel, at, words, keyword }) => ({ channel, at: at.toISOString(), words, readAs: keyword })),
       holds: holds.map((one) => ({
         address: one.address,
@@ -163,14 +163,14 @@ export class EvidenceFileService {
     });
   }
 
-  private standings(
+  private consent(
     person: EvidenceSubject,
     before: readonly PastPlace[],
     rows: readonly EntryRow[],
     points: readonly Point[],
     rules: HouseRules,
     words: (scope: PermissionScope) => string,
-  ): PermissionReport['standings'] {
+  ): PermissionReport['consent'] {
     const cells = new PersonCells(person.id, foldEntries(rows.flatMap(asSaid)), rulesInForce(rules, person, before));
     const shown = new Map(points.map((point) => [point.id, inShort(point)]));
     return statusAtEachAddress(cells, points, Date.now()).map(({ contactPointId, until, pausedUntil, ...one }) => ({
@@ -229,7 +229,7 @@ export class EvidenceFileService {
       .map(({ made_at, ...form }) => ({ ...form, madeAt: made_at.toISOString() }));
   }
 
-  /** Rules that held at the moments of some facts; before the first version those that a house begins with. */
+  /** Rules that suppressed at the moments of some facts; before the first version those that a house begins with. */
   private async past(
     db: Scoped,
     person: EvidenceSubject,

@@ -76,7 +76,7 @@ describe('the file of one person', () => {
     const fay = await personBy(house.client, 'fay@example.org');
     await object(fay.id);
     await mailed(both.id, 'appeals');
-    expect((await fileOf(fay.id)).notSent).toMatchObject([{ outcome: 'held', why: 'Opted out' }]);
+    expect((await fileOf(fay.id)).notSent).toMatchObject([{ outcome: 'suppressed', why: 'Opted out' }]);
   });
 
   test('a form is shown as it looked then, with the page, the origin, the request to confirm and its words', async () => {
@@ -120,14 +120,14 @@ describe('the file of one person', () => {
     ]);
     expect(file.holds[0]!.releasedAt).not.toBeNull();
     expect(file.places).toMatchObject([{ place: 'United States', by: 'The owner' }]);
-    const numberAt = file.standings.filter((one) => one.channel === 'text').map((one) => [one.address, one.state]);
+    const numberAt = file.consent.filter((one) => one.channel === 'text').map((one) => [one.address, one.state]);
     expect(numberAt).toEqual(expect.arrayContaining([[expect.stringContaining('555'), 'no']]));
   });
 
   test('how they stand is told at each address on its own', async () => {
     const kim = await someone('kim@example.org,Kim,Low,');
     await house.client.post(`/api/supporters/${kim.id}/contact-points`, { kind: 'email', text: 'kim.low@example.org' });
-    const stand = (await fileOf(kim.id)).standings.filter((one) => one.scope === 'appeals').map((one) => [one.address, one.state]);
+    const stand = (await fileOf(kim.id)).consent.filter((one) => one.scope === 'appeals').map((one) => [one.address, one.state]);
     expect(stand).toEqual([
       ['kim@example.org', 'yes'],
       ['kim.low@example.org', 'never'],
@@ -149,7 +149,7 @@ describe('the file of one person', () => {
     const file = await fileOf(noa!.id);
     const theirs = file.entries.filter((one) => one.byAnother);
     expect(theirs).toMatchObject([{ state: 'no', scope: 'appeals', words: '', origin: null, recordedBy: null }]);
-    expect(file.standings.find((one) => one.scope === 'appeals')).toMatchObject({ state: 'no' });
+    expect(file.consent.find((one) => one.scope === 'appeals')).toMatchObject({ state: 'no' });
     for (const form of ['permission.json', 'permission.html', 'everything?as=json', 'everything?as=csv']) {
       const answer = await house.client.call('GET', `/api/supporters/${noa!.id}/${form}`);
       expect([form, answer.status, /divorce|Mia/.exec(answer.text)?.[0]]).toEqual([form, 200, undefined]);
@@ -180,7 +180,7 @@ describe('somebody erased', () => {
     const known = file.supporter.addresses.map((one) => `${one.shown.slice(0, 17)}…`);
     for (const { address } of file.entries) if (address !== null) expect(known).toContain(address);
     expect(file.entries.some(({ address }) => address !== null)).toBe(true);
-    expect(file.standings.filter((one) => one.channel === 'email' && one.scope === 'appeals')).toMatchObject([{ state: 'no' }]);
+    expect(file.consent.filter((one) => one.channel === 'email' && one.scope === 'appeals')).toMatchObject([{ state: 'no' }]);
     expect(file.sent).toMatchObject([{ outcome: 'sent', entryId: expect.any(Number) }]);
     expect(JSON.stringify(file).toLowerCase()).not.toMatch(/ora@|finch|0172/);
     const writer = await house.as('writer');

@@ -29,7 +29,7 @@ export function evidenceSections(report: PermissionReport): EvidenceSection[] {
     {
       title: 'As it stands, at each address',
       none: 'Nothing on record: never asked.',
-      items: report.standings.map((one) => {
+      items: report.consent.map((one) => {
         const until = one.until ? ` until ${day(one.until)}` : '';
         const paused = one.pausedUntil ? `, paused until ${day(one.pausedUntil)}` : '';
         const rests = one.entryId ? [`rests on entry ${one.entryId}`] : [];
@@ -53,7 +53,7 @@ export function evidenceSections(report: PermissionReport): EvidenceSection[] {
       none: 'On no list of calls.',
       items: report.calls.map((one) =>
         item(
-          `${one.list}: ${one.held ? `held back, ${one.held.toLowerCase()}` : (one.outcome ?? 'not called')}`,
+          `${one.list}: ${one.suppressed ? `held back, ${one.suppressed.toLowerCase()}` : (one.outcome ?? 'not called')}`,
           [],
           one.at ? [moment(one.at), ...named('by', one.by)] : [],
         ),

@@ -69,7 +69,7 @@ test('a choice is renamed, and two are made into one', async () => {
   expect(await counts(boat!.id, 'is', 'punt')).toBe(2);
 });
 
-test('of several choices each is counted, and two are made one without standing twice', async () => {
+test('of several choices each is counted, and two are made one without stage twice', async () => {
   const { id } = await house.client.post<{ id: number }>('/api/fields', { name: 'Skills', type: 'choices', fallback: null });
   const people = (await house.client.get<Page<SupporterRow>>('/api/supporters')).rows;
   for (const [i, text] of ['rowing; caulking', 'Rowing, knots', 'caulking'].entries())

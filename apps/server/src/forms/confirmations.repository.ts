@@ -41,7 +41,7 @@ export interface ConfirmationRow {
   pending: PendingConfirmation | null;
   /** What the mail says, where a batch and no form asks. */
   request: { subject: string; body: string } | null;
-  state: 'waiting' | 'handing' | 'sent' | 'confirmed' | 'dropped';
+  state: 'waiting' | 'in-flight' | 'sent' | 'confirmed' | 'dropped';
   sent: number;
   asked_at: Date;
   expires_at: Date;
@@ -80,7 +80,7 @@ const POINT = `SELECT c.*, cp.normal, cp.shown, cp.on_hold, cp.do_not_contact, $
   FROM confirmation c JOIN contact_point cp ON cp.id = c.contact_point_id`;
 
 /** What a worker that died left under way. */
-const LEFT = "state = 'handing' AND asked_at < UTC_TIMESTAMP(3) - INTERVAL 1 HOUR";
+const LEFT = "state = 'in-flight' AND asked_at < UTC_TIMESTAMP(3) - INTERVAL 1 HOUR";
 
 /** For `due`: a confirmation or its reminder is to be sent, or one was left under way. */
 export const CONFIRMATIONS_DUE = `SELECT 'confirmations' AS due FROM DUAL WHERE EXISTS
@@ -160,7 +160,7 @@ export class ConfirmationsRepository {
 
   /** It counts as sent from here on: after a crash in the middle it is not sent again, the reminder comes in its time. */
   async claim(tx: Scoped, row: ConfirmationRow): Promise<number> {
-    await this.change(tx, row.id, { state: 'handing', sent: row.sent + 1, due_at: null });
+    await this.change(tx, row.id, { state: 'in-flight', sent: row.sent + 1, due_at: null });
     return tx.insert('confirmation_sent', {
       confirmation_id: row.id,
       contact_point_id: row.contact_point_id,
@@ -205,7 +205,7 @@ export class ConfirmationsRepository {
   async openAt(tx: Scoped, contactPointId: number): Promise<ConfirmationRow[]> {
     return tx.sql<ConfirmationRow>(
       `${POINT} WHERE c.organization_id = :org AND c.contact_point_id = :contactPointId AND c.channel IN ('text', 'call')
-        AND c.state IN ('handing', 'sent') AND c.expires_at > UTC_TIMESTAMP(3) FOR UPDATE`,
+        AND c.state IN ('in-flight', 'sent') AND c.expires_at > UTC_TIMESTAMP(3) FOR UPDATE`,
       { contactPointId },
     );
   }
@@ -215,7 +215,7 @@ export class ConfirmationsRepository {
     await tx.execute('UPDATE contact_point SET never_ask = 1 WHERE organization_id = :org AND id = :id', { id: row.contact_point_id });
     await tx.execute(
       `UPDATE confirmation SET state = 'dropped', due_at = NULL, detail = 'They asked never to be asked again'
-        WHERE organization_id = :org AND mailbox = :mailbox AND state IN ('waiting', 'handing', 'sent')`,
+        WHERE organization_id = :org AND mailbox = :mailbox AND state IN ('waiting', 'in-flight', 'sent')`,
       { mailbox: row.mailbox },
     );
   }

@@ -124,7 +124,7 @@ export class ConfirmationsService {
       const now = await this.confirmations.find(tx, row.id, true);
       const settle = async (values: Parameters<ConfirmationsRepository['change']>[2]) => {
         // Confirmed while the answer of the gateway was on its way: that stands.
-        if (now?.state === 'handing') await this.confirmations.change(tx, row.id, values);
+        if (now?.state === 'in-flight') await this.confirmations.change(tx, row.id, values);
       };
       if (result.kind === 'unreachable' || (result.kind === 'refused' && !result.permanent)) {
         await this.confirmations.keepSent(tx, sentId, null);

@@ -111,7 +111,7 @@ export class FormsRepository {
 
   async waiting(db: Scoped): Promise<Map<number, number>> {
     const rows = await db.sql<{ form_id: number; n: number }>(
-      "SELECT form_id, COUNT(DISTINCT supporter_id) AS n FROM confirmation WHERE organization_id = :org AND kind = 'join' AND state IN ('waiting', 'handing', 'sent') AND expires_at > UTC_TIMESTAMP(3) GROUP BY form_id",
+      "SELECT form_id, COUNT(DISTINCT supporter_id) AS n FROM confirmation WHERE organization_id = :org AND kind = 'join' AND state IN ('waiting', 'in-flight', 'sent') AND expires_at > UTC_TIMESTAMP(3) GROUP BY form_id",
     );
     return new Map(rows.map((row) => [row.form_id, row.n]));
   }

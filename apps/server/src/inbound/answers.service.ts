@@ -32,12 +32,12 @@ export class AnswersService {
     @Inject(Database) private readonly database: Database,
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
     @Inject(UnsubscribeRepository) private readonly deliveries: UnsubscribeRepository,
-    @Inject(UnsubscribeService) private readonly waysOut: UnsubscribeService,
+    @Inject(UnsubscribeService) private readonly unsubscribe: UnsubscribeService,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(DoNotContactService) private readonly doNotContact: DoNotContactService,
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
-    @Inject(TagTriggersService) private readonly tagDeeds: TagTriggersService,
+    @Inject(TagTriggersService) private readonly tagTriggers: TagTriggersService,
     @Inject(MessagesRepository) private readonly messages: MessagesRepository,
     @Inject(ComposingService) private readonly composing: ComposingService,
     @Inject(MailReader) private readonly reader: MailReader,
@@ -66,7 +66,7 @@ export class AnswersService {
     const read = this.read(address);
     const delivery = read ? await this.deliveries.delivery(this.database, read.deliveryId) : null;
     if (!read || !delivery) return this.log.warn({ address: address.slice(0, 12) }, 'a mail for a delivery that is gone');
-    if (read.kind === 'leave') return this.waysOut.leave(delivery, 'this', '', 'reply', 'Mailed the address to leave by');
+    if (read.kind === 'leave') return this.unsubscribe.leave(delivery, 'this', '', 'reply', 'Mailed the address to leave by');
     const mail = await this.reader.read(raw);
     if (!isFromMachine(mail, from)) await this.answer(delivery, mail, raw, receivedAt);
   }
@@ -99,7 +99,7 @@ export class AnswersService {
       }
       if (await this.deliveries.mark(tx, delivery.id, 'replied')) {
         await this.deliveries.event(tx, delivery, 'replied', words);
-        await this.tagDeeds.done(tx, delivery, 'replied');
+        await this.tagTriggers.done(tx, delivery, 'replied');
       }
       if (asks !== 'hold') return;
       await this.holds.holdForAnswer(tx, delivery.contactPointId, `Answered “${words.slice(0, 200)}”`);

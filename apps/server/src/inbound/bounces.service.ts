@@ -36,7 +36,7 @@ export class BouncesService {
     @Inject(InboundRepository) private readonly inbound: InboundRepository,
     @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
-    @Inject(UnsubscribeRepository) private readonly waysOut: UnsubscribeRepository,
+    @Inject(UnsubscribeRepository) private readonly unsubscribe: UnsubscribeRepository,
     @Inject(MailReader) private readonly reader: MailReader,
     @Inject(CONFIG) config: Config,
   ) {
@@ -53,7 +53,7 @@ export class BouncesService {
   async receive(address: string, raw: Buffer): Promise<void> {
     const deliveryId = this.deliveryIdOf(address);
     const status = await readDeliveryStatus(this.reader, raw);
-    const delivery = deliveryId === null ? null : await this.waysOut.delivery(this.database, deliveryId);
+    const delivery = deliveryId === null ? null : await this.unsubscribe.delivery(this.database, deliveryId);
     if (!delivery || status?.action !== 'failed')
       return this.log.log({ deliveryId, action: status?.action }, 'a mail to a return path that is no failure');
     await this.database.write(programScope(delivery.organizationId), async (tx) => {

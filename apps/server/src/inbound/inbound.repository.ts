@@ -123,7 +123,7 @@ export class InboundRepository {
   }
 
   async setState(tx: Scoped, deliveryId: number, state: 'delivered' | 'bounced' | 'failed', detail: string): Promise<boolean> {
-    const from = state === 'delivered' ? "state IN ('sent', 'handing', 'unsure')" : "state IN ('sent', 'handing', 'unsure', 'delivered')";
+    const from = state === 'delivered' ? "state IN ('sent', 'in-flight', 'unsure')" : "state IN ('sent', 'in-flight', 'unsure', 'delivered')";
     return (
       (await tx.execute(
         `UPDATE delivery SET state = :state, sent_at = COALESCE(sent_at, UTC_TIMESTAMP(3)), detail = :detail WHERE organization_id = :org AND id = :deliveryId AND ${from}`,

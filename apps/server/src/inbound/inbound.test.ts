@@ -77,7 +77,7 @@ describe('texts to our number', () => {
     const batch = await bringIn(house.client, 'Email,First,Last,Mobile\nned@example.org,Ned,Rowe,2065550172\nola@example.org,Ola,Rowe,2065550173\n');
     for (const number of ['+12065550172', '+12065550173']) expect(await text(number, 'Please stop texting me, thanks')).toEqual([]);
     const message = await draftText(house.client, { from: [{ kind: 'batch', id: batch.id }] });
-    expect(await lastLook(house.client, message)).toMatchObject({ reached: 0, held: [{ reason: 'on-hold', people: 2 }] });
+    expect(await lastLook(house.client, message)).toMatchObject({ reached: 0, suppressed: [{ reason: 'on-hold', people: 2 }] });
     const { stops } = await house.client.get<TodayView>('/api/today');
     expect(stops.map((stop) => [stop.name, stop.words])).toEqual([
       ['Ned Rowe', 'Please stop texting me, thanks'],
@@ -86,7 +86,7 @@ describe('texts to our number', () => {
     await house.client.post(`/api/tasks/${stops[0]!.taskId}/settle`, { outcome: 'meant' });
     await house.client.post(`/api/tasks/${stops[1]!.taskId}/settle`, { outcome: 'not-meant' });
     expect((await house.client.call('POST', `/api/tasks/${stops[1]!.taskId}/settle`, { outcome: 'meant' })).status).toBe(404);
-    expect(await lastLook(house.client, message)).toMatchObject({ reached: 1, held: [{ reason: 'said-no', people: 1 }] });
+    expect(await lastLook(house.client, message)).toMatchObject({ reached: 1, suppressed: [{ reason: 'said-no', people: 1 }] });
     expect((await personBy(house.client, 'ned@example.org')).entries[0]).toMatchObject({
       state: 'no',
       how: 'reply',

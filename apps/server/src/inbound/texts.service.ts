@@ -51,14 +51,14 @@ export class TextsService {
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
-    @Inject(UnsubscribeRepository) private readonly waysOut: UnsubscribeRepository,
+    @Inject(UnsubscribeRepository) private readonly unsubscribe: UnsubscribeRepository,
     @Inject(OutboxRepository) private readonly outbox: OutboxRepository,
     @Inject(HoldsRepository) private readonly holds: HoldsRepository,
     @Inject(FormsRepository) private readonly forms: FormsRepository,
     @Inject(JoinService) private readonly joining: JoinService,
     @Inject(ConfirmationsService) private readonly confirmations: ConfirmationsService,
     @Inject(TasksRepository) private readonly tasks: TasksRepository,
-    @Inject(TagTriggersService) private readonly tagDeeds: TagTriggersService,
+    @Inject(TagTriggersService) private readonly tagTriggers: TagTriggersService,
     @Inject(TEXT_OUT) private readonly textOut: TextOut,
   ) {}
 
@@ -96,9 +96,9 @@ export class TextsService {
       if (answer) return answer;
       if (asks === 'hold') await this.holdForAPerson(tx, point, supporterId, text);
     }
-    if (keyword === 'none' && last && (await this.waysOut.mark(tx, last.id, 'replied'))) {
-      await this.waysOut.event(tx, last, 'replied', text.text);
-      await this.tagDeeds.done(tx, last, 'replied');
+    if (keyword === 'none' && last && (await this.unsubscribe.mark(tx, last.id, 'replied'))) {
+      await this.unsubscribe.event(tx, last, 'replied', text.text);
+      await this.tagTriggers.done(tx, last, 'replied');
     }
     return this.obey(tx, asks, { point, owners, last, words: text.text, replyId, answers });
   }
@@ -154,8 +154,8 @@ export class TextsService {
       tx,
       people.map((supporterId) => ({ ...entryOf(about), supporterId, state: 'no' })),
     );
-    if (about.last && (await this.waysOut.mark(tx, about.last.id, 'left_it')))
-      await this.waysOut.event(tx, about.last, 'left', `Texted ${about.words.slice(0, 40)}`);
+    if (about.last && (await this.unsubscribe.mark(tx, about.last.id, 'left_it')))
+      await this.unsubscribe.event(tx, about.last, 'left', `Texted ${about.words.slice(0, 40)}`);
     // Whoever has stopped already is not answered a second time.
     return already ? null : about.answers.stop;
   }

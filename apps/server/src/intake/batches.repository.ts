@@ -408,3 +408,12 @@ const ONLY: Record<RowsOnly, string> = {
   onHold: at('cp.on_hold = 1'),
   alreadyYes: `${COMES} AND (stands & 2) <> 0`,
 };
+
+/** How a batch's text is read when it is read again: as was found, but where a person chose. */
+export function readingOf(batch: BatchRow) {
+  const found = batch.found;
+  const chosen = { ...batch.reading, ...batch.plan?.reading };
+  if (!found) return chosen;
+  const { encoding, delimiter, headerLine, unscramble } = found;
+  return { encoding, delimiter, headerLine, unscramble, ...chosen, ...(found.kind === 'text' ? {} : { encoding, delimiter }) };
+}

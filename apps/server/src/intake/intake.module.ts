@@ -5,12 +5,15 @@ import { LedgerRepository } from '../permission/ledger/ledger.repository';
 import { PermissionModule } from '../permission/permission.module';
 import { SupportersModule } from '../supporters/supporters.module';
 import { TeamModule } from '../team/team.module';
+import { BatchGuard } from './batch-guard';
 import { BatchNotices } from './bringing-in/batch-notices';
 import { BatchesRepository } from './batches.repository';
+import { BringInJob } from './bringing-in/bring-in.job';
 import { BringInRepository } from './bringing-in/bring-in.repository';
+import { CheckBatchJob } from './checking/check-batch.job';
 import { ForecastRepository } from './checking/forecast.repository';
+import { ForecastService } from './checking/forecast.service';
 import { IntakeController } from './intake.controller';
-import { IntakeJobs } from './intake.jobs';
 import { IntakeService } from './intake.service';
 import { LayoutsController } from './layouts/layouts.controller';
 import { LayoutsRepository } from './layouts/layouts.repository';
@@ -23,6 +26,8 @@ import { RowPermissionRepository } from './bringing-in/row-permission.repository
 import { SheetsService } from './reading/sheets.service';
 import { StagingRepository } from './checking/staging.repository';
 import { PlanFaultsService } from './checking/plan-faults.service';
+import { ReadBatchJob } from './reading/read-batch.job';
+import { TakeOutJob } from './taking-out/take-out.job';
 import { TakeOutRepository } from './taking-out/take-out.repository';
 
 const withLedger = <T>(provide: new (ledger: LedgerRepository, holds: HoldsRepository) => T) => ({
@@ -31,12 +36,16 @@ const withLedger = <T>(provide: new (ledger: LedgerRepository, holds: HoldsRepos
   inject: [LedgerRepository, HoldsRepository],
 });
 
+const BATCH_JOBS = [ReadBatchJob, CheckBatchJob, BringInJob, TakeOutJob];
+
 @Module({
   imports: [RostersModule, PermissionModule, SupportersModule, TeamModule],
   controllers: [IntakeController, LayoutsController, RetentionController],
   providers: [
     IntakeService,
-    IntakeJobs,
+    BatchGuard,
+    ...BATCH_JOBS,
+    ForecastService,
     DoublesService,
     PlanFaultsService,
     SheetsService,
@@ -52,6 +61,6 @@ const withLedger = <T>(provide: new (ledger: LedgerRepository, holds: HoldsRepos
     withLedger(OtherFilesRepository),
     withLedger(TakeOutRepository),
   ],
-  exports: [BatchesRepository, IntakeJobs, RetentionService],
+  exports: [BatchesRepository, ForecastService, RetentionService, ...BATCH_JOBS],
 })
 export class IntakeModule {}

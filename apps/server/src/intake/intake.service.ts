@@ -26,8 +26,7 @@ import type { AccessScope } from '../platform/scope';
 import { STORAGE, type Storage } from '../platform/storage';
 import { HouseRulesRepository } from '../permission/house-rules.repository';
 import { TeamRepository } from '../team/team.repository';
-import { BatchesRepository, NO_SUPPORTER, type BatchRow, type RowsQuery } from './batches.repository';
-import { readingOf } from './intake.jobs';
+import { BatchesRepository, readingOf, NO_SUPPORTER, type BatchRow, type RowsQuery } from './batches.repository';
 import { PlanFaultsService } from './checking/plan-faults.service';
 import { textLines, openingOf } from './reading/text-reading';
 import { FieldsRepository } from '../supporters/fields.repository';
@@ -138,7 +137,7 @@ export class IntakeService {
   /** Reads the file anew, as a person says that it is to be read or for what it is. */
   async readAgain(scope: AccessScope, id: number, reading: ParseOptions, what: BatchKind | undefined): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
-      const batch = await this.held(tx, id);
+      const batch = await this.lockedBatch(tx, id);
       if (![...MAY_CHANGE, 'reading', 'unreadable'].includes(batch.state)) throw new Conflict(sentence('batch.in-reading'));
       await this.fileKey(batch);
       await cancel(tx.knex, 'batch-check', id);
@@ -164,7 +163,7 @@ export class IntakeService {
   /** Keeps a half-done batch for everyone on the team. */
   async keep(scope: AccessScope, id: number, draft: IntakeDraft, basedOn: number): Promise<{ version: number }> {
     return this.database.writeUnlogged(scope, async (tx) => {
-      const batch = await this.held(tx, id);
+      const batch = await this.lockedBatch(tx, id);
       // While the file is still being read on the server, its columns are being matched on the page.
       if (![...MAY_CHANGE, 'reading'].includes(batch.state)) throw new Conflict(sentence('batch.in'));
       if (batch.draft_version !== basedOn) throw new Newer('this batch', await this.team.nameOf(tx, batch.draft_by));
@@ -179,7 +178,7 @@ export class IntakeService {
     const [{ time_zone }, chapters] = await Promise.all([this.team.organization(scope), this.team.chapters(scope)]);
     const known = new Set(chapters.map((chapter) => chapter.id));
     await this.database.writeUnlogged(scope, async (tx) => {
-      const batch = await this.held(tx, id);
+      const batch = await this.lockedBatch(tx, id);
       if (![...MAY_CHANGE, 'reading'].includes(batch.state)) throw new Conflict(sentence('batch.in-plan'));
       const plan = withKnownFields(asked, await this.fields.all(tx), nameKey);
       const { found } = batch;
@@ -247,7 +246,7 @@ export class IntakeService {
   /** Nothing has come in yet, so it is simply a draft again. */
   private async stopChecking(scope: AccessScope, id: number): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
-      const batch = await this.held(tx, id);
+      const batch = await this.lockedBatch(tx, id);
       if (batch.state !== 'checking') throw new Conflict(sentence('batch.checked-meanwhile'));
       await cancel(tx.knex, 'batch-check', id);
       await this.batches.change(tx, id, { state: 'draft' });
@@ -290,7 +289,7 @@ export class IntakeService {
     before: (tx: Scoped, batch: BatchRow) => Promise<void> = async () => {},
   ): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
-      const batch = await this.held(tx, id);
+      const batch = await this.lockedBatch(tx, id);
       if (!from.includes(batch.state)) throw new Conflict(otherwise);
       await before(tx, batch);
       await this.batches.change(tx, id, { state: to, problem: null });
@@ -344,7 +343,7 @@ export class IntakeService {
     return batch.text_key ?? batch.storage_key;
   }
 
-  private async held(tx: Scoped, id: number): Promise<BatchRow> {
+  private async lockedBatch(tx: Scoped, id: number): Promise<BatchRow> {
     const batch = await this.batches.lockForUpdate(tx, id);
     if (!batch) throw new NotFound('batch');
     return batch;

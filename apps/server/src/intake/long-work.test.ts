@@ -13,7 +13,7 @@ afterAll(() => house.close());
 const rows = (n: number, at: string) =>
   `Email,First,Last,Mobile\n${Array.from({ length: n }, (_none, i) => `${at}${i}@example.org,Ann,Lee${i},`).join('\n')}\n`;
 /** Takes a batch out and holds it in the middle, at an address, until it is let go on. */
-async function standing(id: number): Promise<{ view: BatchView; goOn: () => Promise<void> }> {
+async function waitingBatch(id: number): Promise<{ view: BatchView; goOn: () => Promise<void> }> {
   const blocker = new Database(house.config.DATABASE_URL, 1);
   const trx = await blocker.unscoped().transaction();
   await trx('contact_point').where('batch_id', id).orderBy('id').limit(1).forUpdate().select('id');
@@ -63,7 +63,7 @@ test('checking is stopped: the batch is a draft again with everything that was s
 
 test('what Work says of taking a batch out and what the batch says agree, step by step', async () => {
   const { id } = await bringIn(house.client, rows(6000, 'out'));
-  const { view, goOn } = await standing(id);
+  const { view, goOn } = await waitingBatch(id);
   const job = (await house.client.get<JobView[]>('/api/jobs')).find(({ kind }) => kind === 'batch-take-out')!;
   expect([job.unit, job.done, job.total]).toEqual(['steps', view.done, view.total]);
   expect(view.done).toBeLessThan(view.total);
@@ -77,7 +77,7 @@ test('while a batch is taken out nobody waits for it but whoever touches its peo
   const [{ id: other }] = (await house.client.get<{ rows: [{ id: number }] }>('/api/supporters?search=Otto')).rows;
   const [one] = (await house.client.get<{ rows: { id: number }[] }>(`/api/supporters?batch=${id}&limit=1`)).rows;
   const tag = (await house.client.post<{ id: number }>('/api/tags', { name: 'Seen meanwhile' })).id;
-  const { goOn } = await standing(id);
+  const { goOn } = await waitingBatch(id);
   const acts = async () => {
     await house.client.call('PATCH', `/api/supporters/${other}`, { firstName: 'Ottoline', lastName: 'Lin' });
     await house.client.post(`/api/supporters/${other}/notes`, { body: 'Called while it ran' });

@@ -58,11 +58,11 @@ describe('what a batch needs may have gone between its check and the day it is b
     expect((await bring(id))[0]).toBe(409);
   });
 
-  test('a campaign, or the standing on its roster', async () => {
+  test('a campaign, or the stage on its roster', async () => {
     const campaign = { name: 'Slip days', kind: 'appeal', appealCode: null };
-    const campaignId = await made('campaigns', { ...campaign, standings: ['asked', 'came'] });
-    const { id } = await waiting({ roster: { campaignId, standing: 'came' } });
-    await house.client.put(`/api/campaigns/${campaignId}`, { ...campaign, isOpen: true, standings: ['asked', 'helped'], basedOn: 0 });
+    const campaignId = await made('campaigns', { ...campaign, stages: ['asked', 'came'] });
+    const { id } = await waiting({ roster: { campaignId, stage: 'came' } });
+    await house.client.put(`/api/campaigns/${campaignId}`, { ...campaign, isOpen: true, stages: ['asked', 'helped'], basedOn: 0 });
     expect(await bring(id)).toEqual([409, expect.stringContaining('“came” is no stage of Slip days. Choose one of asked, helped.')]);
   });
 

@@ -18,7 +18,7 @@ export class MessagesController {
     @Inject(MessagesService) private readonly messages: MessagesService,
     @Inject(ImagesService) private readonly images: ImagesService,
     @Inject(FieldsService) private readonly fields: FieldsService,
-    @Inject(TagTriggersService) private readonly tagDeeds: TagTriggersService,
+    @Inject(TagTriggersService) private readonly tagTriggers: TagTriggersService,
   ) {}
 
   @Route('get', 'api/messages', { role: 'viewer', summary: 'Messages, last changed first' })
@@ -41,15 +41,15 @@ export class MessagesController {
     return this.messages.save(scope, id, body);
   }
 
-  @Route('put', 'api/messages/:id/tag-deeds', {
+  @Route('put', 'api/messages/:id/tag-triggers', {
     role: 'organizer',
     summary: 'Tags for whoever clicks a link in it, or replies to it',
     params: schema.idParams,
     body: schema.saveTagTriggers,
   })
   @HttpCode(204)
-  tag(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { tagDeeds: TagTrigger[]; was: TagTrigger[] }): Promise<void> {
-    return this.tagDeeds.save(scope, id, body.tagDeeds, body.was);
+  tag(@Caller() scope: AccessScope, @Id() id: number, @Input('body') body: { tagTriggers: TagTrigger[]; was: TagTrigger[] }): Promise<void> {
+    return this.tagTriggers.save(scope, id, body.tagTriggers, body.was);
   }
 
   @Route('post', 'api/messages/:id/copy', {

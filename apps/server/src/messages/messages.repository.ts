@@ -28,7 +28,7 @@ export interface MessageRow {
   prepared_to: number;
   /** The one person that it was written to from their record. */
   personal_to: number | null;
-  tag_deeds: TagTrigger[] | null;
+  tag_triggers: TagTrigger[] | null;
   updated_at: Date;
   /** Goes up with every change of what people read. */
   version: number;
@@ -64,7 +64,7 @@ export function messageView(row: MessageRow): MessageView {
     version: row.version,
     groupVersion: row.group_version,
     testedAt: row.tested_at?.toISOString() ?? null,
-    tagDeeds: row.tag_deeds ?? [],
+    tagTriggers: row.tag_triggers ?? [],
   };
 }
 
@@ -75,7 +75,7 @@ export function usesGroup(message: MessageRow, kind: GroupKind, id: number): boo
   return (
     [...message.recipients.from, ...message.recipients.minus].some((ref) => ref.kind === kind && ref.id === id) ||
     (kind === 'list' && message.list_id === id) ||
-    (kind === 'tag' && (message.tag_deeds ?? []).some((deed) => deed.tagId === id))
+    (kind === 'tag' && (message.tag_triggers ?? []).some((trigger) => trigger.tagId === id))
   );
 }
 
@@ -152,7 +152,7 @@ export class MessagesRepository {
         recipients: JSON.stringify({ ...recipients, from: replaced(recipients.from), minus: replaced(recipients.minus) }),
       });
     }
-    if (kind === 'tag') await this.replaceTagDeeds(tx, from, into);
+    if (kind === 'tag') await this.replaceTagTriggers(tx, from, into);
   }
 
   /** A stage of a campaign has another name: messages that have not gone name it so. */
@@ -170,18 +170,18 @@ export class MessagesRepository {
   }
 
   /** Also of messages that have gone: links in them are followed for months. */
-  private async replaceTagDeeds(tx: Scoped, from: number, into: number): Promise<void> {
-    const rows = await tx.sql<{ id: number; tag_deeds: TagTrigger[] }>(
-      'SELECT id, tag_deeds FROM message WHERE organization_id = :org AND tag_deeds IS NOT NULL',
+  private async replaceTagTriggers(tx: Scoped, from: number, into: number): Promise<void> {
+    const rows = await tx.sql<{ id: number; tag_triggers: TagTrigger[] }>(
+      'SELECT id, tag_triggers FROM message WHERE organization_id = :org AND tag_triggers IS NOT NULL',
     );
-    for (const { id, tag_deeds: deeds } of rows) {
-      if (!deeds.some((deed) => deed.tagId === from)) continue;
-      const changed = deeds.map((deed) => (deed.tagId === from ? { ...deed, tagId: into } : deed));
-      const once = changed.filter((deed, i) => changed.findIndex((one) => one.on === deed.on && one.tagId === deed.tagId) === i);
+    for (const { id, tag_triggers: triggers } of rows) {
+      if (!triggers.some((trigger) => trigger.tagId === from)) continue;
+      const changed = triggers.map((trigger) => (trigger.tagId === from ? { ...trigger, tagId: into } : trigger));
+      const once = changed.filter((trigger, i) => changed.findIndex((one) => one.on === trigger.on && one.tagId === trigger.tagId) === i);
       await tx
         .table('message')
         .where('message.id', id)
-        .update({ tag_deeds: JSON.stringify(once) });
+        .update({ tag_triggers: JSON.stringify(once) });
     }
   }
 

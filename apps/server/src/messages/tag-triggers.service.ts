@@ -8,7 +8,7 @@ import { stillAs } from '../platform/versions';
 import { GroupsRepository } from '../supporters/groups.repository';
 import { MessagesRepository } from './messages.repository';
 
-const WORDS: Record<TagTriggerEvent, string> = { followed: 'clicks a link', replied: 'replies' };
+const WORDS: Record<TagTriggerEvent, string> = { clicked: 'clicks a link', replied: 'replies' };
 
 /** Tags that a message puts on whoever clicks a link in it, or replies to it. */
 @Injectable()
@@ -20,20 +20,20 @@ export class TagTriggersService {
   ) {}
 
   /** May change also when the message has gone: it counts for what is done from then on. */
-  async save(scope: AccessScope, id: number, deeds: readonly TagTrigger[], was: readonly TagTrigger[]): Promise<void> {
+  async save(scope: AccessScope, id: number, triggers: readonly TagTrigger[], was: readonly TagTrigger[]): Promise<void> {
     await this.database.writeUnlogged(scope, async (tx) => {
       const message = await this.messages.lock(tx, id);
       if (!message) throw new NotFound('message');
-      stillAs(was, message.tag_deeds ?? [], 'what this message tags');
+      stillAs(was, message.tag_triggers ?? [], 'what this message tags');
       const told: string[] = [];
-      for (const { on, tagId } of deeds) {
+      for (const { on, tagId } of triggers) {
         const tag = await this.groups.find(tx, 'tag', tagId);
         if (!tag) throw new NotFound('tag');
         told.push(`whoever ${WORDS[on]} gets ${tag.name}`);
       }
-      await this.messages.change(tx, id, { tag_deeds: deeds.length === 0 ? null : JSON.stringify(deeds) });
+      await this.messages.change(tx, id, { tag_triggers: triggers.length === 0 ? null : JSON.stringify(triggers) });
       await audit(tx, {
-        act: 'tag-deeds',
+        act: 'tag-triggers',
         subject: 'message',
         subjectId: id,
         words: `${message.name}: ${told.join(', ') || 'tags nobody'}`.slice(0, 600),
@@ -45,9 +45,9 @@ export class TagTriggersService {
   async done(tx: Scoped, delivery: { messageId: number; supporterId: number | null }, on: TagTriggerEvent): Promise<void> {
     if (delivery.supporterId === null) return;
     const message = await this.messages.find(tx, delivery.messageId);
-    for (const deed of message?.tag_deeds ?? []) {
-      if (deed.on !== on || !(await this.groups.find(tx, 'tag', deed.tagId))) continue;
-      await this.groups.put(tx, 'tag', delivery.supporterId, deed.tagId, delivery.messageId);
+    for (const trigger of message?.tag_triggers ?? []) {
+      if (trigger.on !== on || !(await this.groups.find(tx, 'tag', trigger.tagId))) continue;
+      await this.groups.put(tx, 'tag', delivery.supporterId, trigger.tagId, delivery.messageId);
     }
   }
 }

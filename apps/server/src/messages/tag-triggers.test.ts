@@ -21,9 +21,9 @@ afterAll(() => house.close());
 
 const everyone = () => ({ from: [{ kind: 'batch' as const, id: batchId }] });
 const tag = async (name: string) => (await house.client.post<{ id: number }>('/api/tags', { name })).id;
-const save = async (id: number, tagDeeds: object[], client = house.client) => {
-  const { tagDeeds: was } = await house.client.get<MessageView>(`/api/messages/${id}`);
-  return client.call<{ detail: string }>('PUT', `/api/messages/${id}/tag-deeds`, { tagDeeds, was });
+const save = async (id: number, tagTriggers: object[], client = house.client) => {
+  const { tagTriggers: was } = await house.client.get<MessageView>(`/api/messages/${id}`);
+  return client.call<{ detail: string }>('PUT', `/api/messages/${id}/tag-triggers`, { tagTriggers, was });
 };
 const tagsOf = async (search: string) => (await record(search)).tags.map(({ name, how }) => `${name}, ${how}`);
 const mailTo = (to: string) =>
@@ -53,7 +53,7 @@ describe('an email', () => {
     expect(
       (
         await save(id, [
-          { on: 'followed', tagId: followers },
+          { on: 'clicked', tagId: followers },
           { on: 'replied', tagId: answerers },
         ])
       ).status,
@@ -90,7 +90,7 @@ describe('an email', () => {
 
   test('may change when it has gone, and counts from then on', async () => {
     const later = await tag('came later');
-    await save(id, [{ on: 'followed', tagId: later }]);
+    await save(id, [{ on: 'clicked', tagId: later }]);
     await follow('bea@example.org');
     expect(await tagsOf('bea@')).toContain('came later, by what they did with “A letter”');
   });
@@ -111,7 +111,7 @@ test('a text tags whoever answers it, and not who says stop', async () => {
 test('a tag that a message is still to put on can not be deleted; one of a message that has gone can, and is passed over', async () => {
   const needed = await tag('needed');
   const id = await draftEmail(house.client, everyone());
-  await save(id, [{ on: 'followed', tagId: needed }]);
+  await save(id, [{ on: 'clicked', tagId: needed }]);
   const refused = await house.client.call<{ detail: string }>('DELETE', `/api/tags/${needed}`);
   expect([refused.status, refused.body.detail]).toEqual([409, expect.stringContaining('The message “A letter” still needs it')]);
   await send(house.client, id);
@@ -125,20 +125,20 @@ test('two tags made one are one in the message too', async () => {
   const [from, into] = [await tag('old word'), await tag('new word')];
   const id = await draftEmail(house.client, everyone());
   await save(id, [
-    { on: 'followed', tagId: from },
-    { on: 'followed', tagId: into },
+    { on: 'clicked', tagId: from },
+    { on: 'clicked', tagId: into },
     { on: 'replied', tagId: from },
   ]);
   await house.client.post(`/api/tags/${from}/join`, { intoId: into });
-  expect((await house.client.get<MessageView>(`/api/messages/${id}`)).tagDeeds).toEqual([
-    { on: 'followed', tagId: into },
+  expect((await house.client.get<MessageView>(`/api/messages/${id}`)).tagTriggers).toEqual([
+    { on: 'clicked', tagId: into },
     { on: 'replied', tagId: into },
   ]);
   expect((await house.client.get<TagView[]>('/api/tags')).map(({ name }) => name)).not.toContain('old word');
 });
 
 test.each<[string, object[], number]>([
-  ['a tag that is not there', [{ on: 'followed', tagId: 999_999 }], 404],
+  ['a tag that is not there', [{ on: 'clicked', tagId: 999_999 }], 404],
   ['an opening, which is too unsure', [{ on: 'opened', tagId: 1 }], 422],
   [
     'the same twice',
@@ -148,10 +148,10 @@ test.each<[string, object[], number]>([
     ],
     422,
   ],
-])('%s is refused', async (_name, deeds, status) => {
+])('%s is refused', async (_name, triggers, status) => {
   const id = await draftEmail(house.client, everyone());
-  expect((await save(id, deeds)).status).toBe(status);
-  expect((await house.client.get<MessageView>(`/api/messages/${id}`)).tagDeeds).toEqual([]);
+  expect((await save(id, triggers)).status).toBe(status);
+  expect((await house.client.get<MessageView>(`/api/messages/${id}`)).tagTriggers).toEqual([]);
 });
 
 test('is an organizer’s to settle, and of another chapter’s message nobody’s', async () => {

@@ -57,8 +57,8 @@ export function statusByScope(person: PersonCells, points: readonly Point[], now
 }
 
 /** The one word for a channel in a table: No where everything is refused, else the best of what any scope allows. */
-export function channelWord(standings: readonly PersonConsentStatus[], channel: Channel): PermissionState {
-  const own = standings.filter((one) => one.channel === channel);
+export function channelWord(consent: readonly PersonConsentStatus[], channel: Channel): PermissionState {
+  const own = consent.filter((one) => one.channel === channel);
   if (own.some((one) => one.scope === 'all' && one.state === 'no') && !own.some((one) => one.state === 'yes')) return 'no';
   return own.reduce<PermissionState>((best, one) => (RANK[one.state] > RANK[best] ? one.state : best), 'never');
 }

@@ -164,10 +164,10 @@ describe('rules are obeyed', () => {
     await messageAt(house.client, first, 'done');
     expect(await lastLook(house.client, await draftEmail(house.client, group))).toMatchObject({
       reached: 0,
-      held: [{ reason: 'had-enough', people: 1 }],
+      suppressed: [{ reason: 'had-enough', people: 1 }],
     });
     const service = await draftEmail(house.client, group, { purpose: 'service' });
-    expect(await lastLook(house.client, service)).toMatchObject({ reached: 0, held: [{ reason: 'had-enough', people: 1 }] });
+    expect(await lastLook(house.client, service)).toMatchObject({ reached: 0, suppressed: [{ reason: 'had-enough', people: 1 }] });
     const { rows } = await house.client.get<{ rows: { id: number }[] }>('/api/supporters?search=cap@example.org');
     const may = await house.client.get<{ verdict: string }>(`/api/supporters/${rows[0]!.id}/may-write?channel=email&purpose=service`);
     expect(may.verdict).toBe('send');
@@ -241,7 +241,7 @@ describe('do-not-contact', () => {
     });
     expect(await add('d2@example.org')).toMatchObject({ added: 0, already: 1 });
     const email = await lastLook(house.client, await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] }));
-    expect([email.reached, email.held]).toEqual([
+    expect([email.reached, email.suppressed]).toEqual([
       1,
       [
         { reason: 'no-address', people: 2 },
@@ -249,7 +249,7 @@ describe('do-not-contact', () => {
       ],
     ]);
     const text = await lastLook(house.client, await draftText(house.client, { from: [{ kind: 'batch', id: batch.id }] }));
-    expect([text.reached, text.held.find((held) => held.reason === 'do-not-contact')?.people]).toEqual([0, 2]);
+    expect([text.reached, text.suppressed.find((one) => one.reason === 'do-not-contact')?.people]).toEqual([0, 2]);
   });
 
   test('closes whoever comes in later, by file, by hand, by form', async () => {
@@ -258,7 +258,7 @@ describe('do-not-contact', () => {
       'Email,First,Last,Mobile\nlate@closed.example.net,Zed,Quay,\n,Abel,Quay,2065550184\nfine@example.org,Bela,Quay,\n',
     );
     const look = await lastLook(house.client, await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] }));
-    expect(look.held.find((held) => held.reason === 'do-not-contact')?.people).toBe(1);
+    expect(look.suppressed.find((one) => one.reason === 'do-not-contact')?.people).toBe(1);
     const bela = await personBy(house.client, 'fine@example.org');
     await house.client.post(`/api/supporters/${bela.id}/contact-points`, { kind: 'mobile', text: '206 555 0183' });
     const rows = await house.database

@@ -57,7 +57,7 @@ export class HealthController {
       (await knex(table).whereIn('state', states).groupBy('state').select('state').count('* as n')) as { state: string; n: number }[];
     waiting.reset();
     jobs.reset();
-    for (const row of await counted('delivery', ['ready', 'leased', 'handing', 'unsure'])) waiting.set({ state: row.state }, row.n);
+    for (const row of await counted('delivery', ['ready', 'leased', 'in-flight', 'unsure'])) waiting.set({ state: row.state }, row.n);
     for (const row of await counted('job', ['waiting', 'running', 'failed'])) jobs.set({ state: row.state }, row.n);
     response.type(register.contentType).send(await register.metrics());
   }

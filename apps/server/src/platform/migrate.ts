@@ -18,6 +18,7 @@ import * as severalChapters from './migrations/016_several_chapters';
 import * as refusalsAndChapters from './migrations/017_refusals_and_chapters';
 import * as whatIsTold from './migrations/018_what_is_told_of_rows';
 import * as whichChapter from './migrations/019_which_chapter';
+import * as wordsOfTheTrade from './migrations/020_words_of_the_trade';
 
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001_first': first,
@@ -39,6 +40,7 @@ const MIGRATIONS: Record<string, Knex.Migration> = {
   '017_refusals_and_chapters': refusalsAndChapters,
   '018_what_is_told_of_rows': whatIsTold,
   '019_which_chapter': whichChapter,
+  '020_words_of_the_trade': wordsOfTheTrade,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -9,6 +9,7 @@ import * as holdsThatAsk from './migrations/012_holds_that_ask';
 import * as severalChapters from './migrations/016_several_chapters';
 import type { AccessScope } from './scope';
 import * as whatIsTold from './migrations/018_what_is_told_of_rows';
+import * as wordsOfTheTrade from './migrations/020_words_of_the_trade';
 import { makeTestOrganization, openTestDatabase } from './test-database';
 
 /*
@@ -214,4 +215,80 @@ test('what is counted of a file is counted from 1, in what is kept of batches to
   await whatIsTold.down(knex);
   expect(await kept(id)).toEqual(from0);
   await whatIsTold.up(knex);
+});
+
+test('names of before become the words of the trade, in columns, values and what is kept as JSON, and back', async () => {
+  const tables = [
+    'campaign',
+    'roster',
+    'batch_roster_before',
+    'call_list_member',
+    'delivery',
+    'delivery_event',
+    'message',
+    'batch_more',
+    'confirmation',
+  ];
+  const shapes = () => Promise.all(tables.map(shapeOf));
+  const newest = await shapes();
+  await wordsOfTheTrade.down(knex);
+  expect((await shapes()).join()).toMatch(/standings[^]*`held`[^]*'handing'[^]*followed[^]*tag_deeds/);
+  // Somebody called a stage and a segment just as the program called its own.
+  const campaignId = await insert('campaign', { name: 'Hull', standings: JSON.stringify(['standing', 'followed']) });
+  await insert('roster', { campaign_id: campaignId, supporter_id: 5, standing: 'standing' });
+  const before = {
+    all: { kind: 'all', rules: [{ kind: 'roster', campaignId, standings: ['standing'], on: true }] },
+    clicked: { kind: 'message', deed: 'followed', did: false, messageId: null, atLeast: 1, window: { over: 'ever' } },
+    recipients: { from: [{ kind: 'message', id: 3, did: 'not-followed' }], minus: [] },
+    triggers: [{ on: 'followed', tagId: 4 }],
+    plan: { columns: [{ to: 'standing' }, { to: 'email' }], roster: { campaignId, standing: 'followed' } },
+    act: { do: 'print', columns: ['phone', 'standing'], group: { result: { messageId: 3, kind: 'held' } } },
+  };
+  const text = (value: unknown) => JSON.stringify(value);
+  const sent = (key: string) => ({ supporter_id: 5, channel: 'email', verdict: 'send', provider_key: key });
+  const kept = async (table: string, id: number, column: string) => {
+    const row = (await knex(table).where({ id }).first(column)) as Record<string, unknown>;
+    return typeof row[column] === 'string' ? (JSON.parse(row[column]) as unknown) : row[column];
+  };
+  const segment = await insert('segment', { name: 'standing', tree: text(before.all) });
+  const other = await insert('segment', { name: 'Clickers', tree: text(before.clicked) });
+  const messageId = await insert('message', {
+    ...{ chapter_id: 1, name: 'Plank', channel: 'email', purpose: 'appeals' },
+    ...{ recipients: text(before.recipients), tag_deeds: text(before.triggers) },
+  });
+  const batch = await insert('batch', { name: 'R', file_name: 'r.csv', storage_key: 'k', state: 'draft', chapter_id: 1, plan: text(before.plan) });
+  const bulk = await insert('bulk', { act: text(before.act), words: 'Print', people: 0 });
+  const delivery = await insert('delivery', { ...sent('a'), message_id: messageId, state: 'held', followed: 1 });
+  const going = await insert('delivery', { ...sent('b'), message_id: messageId, supporter_id: 6, state: 'handing' });
+
+  await wordsOfTheTrade.up(knex);
+  expect(await shapes()).toEqual(newest);
+  expect(await kept('campaign', campaignId, 'stages')).toEqual(['standing', 'followed']);
+  expect(await knex('roster').where({ campaign_id: campaignId }).first('stage')).toEqual({ stage: 'standing' });
+  expect(await kept('segment', segment, 'tree')).toEqual({
+    kind: 'all',
+    rules: [{ kind: 'roster', campaignId, stages: ['standing'], on: true }],
+  });
+  expect(await kept('segment', other, 'tree')).toMatchObject({ kind: 'message', event: 'clicked', did: false });
+  expect(await kept('message', messageId, 'recipients')).toEqual({ from: [{ kind: 'message', id: 3, did: 'not-clicked' }], minus: [] });
+  expect(await kept('message', messageId, 'tag_triggers')).toEqual([{ on: 'clicked', tagId: 4 }]);
+  expect(await kept('batch', batch, 'plan')).toEqual({
+    columns: [{ to: 'stage' }, { to: 'email' }],
+    roster: { campaignId, stage: 'followed' },
+  });
+  expect(await kept('bulk', bulk, 'act')).toEqual({
+    ...{ do: 'print', columns: ['phone', 'stage'], group: { result: { messageId: 3, kind: 'suppressed' } } },
+  });
+  expect(await knex('delivery').whereIn('id', [delivery, going]).orderBy('id').select('state', 'clicked')).toEqual([
+    { state: 'suppressed', clicked: 1 },
+    { state: 'in-flight', clicked: 0 },
+  ]);
+
+  await wordsOfTheTrade.down(knex);
+  expect(await kept('segment', other, 'tree')).toEqual(before.clicked);
+  expect(await kept('batch', batch, 'plan')).toEqual(before.plan);
+  expect(await kept('bulk', bulk, 'act')).toEqual(before.act);
+  expect(await kept('message', messageId, 'tag_deeds')).toEqual(before.triggers);
+  await wordsOfTheTrade.up(knex);
+  expect(await shapes()).toEqual(newest);
 });

@@ -31,7 +31,7 @@ export interface PostedPreferences {
 export class PreferenceCommands {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(PreferencesService) private readonly choices: PreferencesService,
+    @Inject(PreferencesService) private readonly preferences: PreferencesService,
     @Inject(PreferencesRepository) private readonly repository: PreferencesRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
@@ -45,9 +45,9 @@ export class PreferenceCommands {
    * written down whatever stands now. A yes wants a link in its time, and for texts and calls an answer from the phone
    * where the rule of the place says so.
    */
-  async choose(held: OpenedLink, posted: PostedPreferences, language: Language, origin: string): Promise<'saved' | 'phoneAsked' | 'wantsFresh'> {
-    return this.write(held, async (tx) => {
-      const view = await this.choices.read(tx, held, language);
+  async choose(opened: OpenedLink, posted: PostedPreferences, language: Language, origin: string): Promise<'saved' | 'phoneAsked' | 'wantsFresh'> {
+    return this.write(opened, async (tx) => {
+      const view = await this.preferences.read(tx, opened, language);
       const entries: NewEntry[] = [];
       const toConfirm = new Map<Channel, PreferenceLine[]>();
       let refused = false;
@@ -56,43 +56,43 @@ export class PreferenceCommands {
         if (!posted.shown.has(key)) continue;
         const [was, on] = [posted.was ? posted.was.has(key) : choice.on, posted.ticked.has(key)];
         if (was === on) continue;
-        if (!on) entries.push(this.entry(held, choice.channel, choice.scope, 'no', choice.name, origin));
-        else if (!opens(held, view, choice.channel)) refused ||= choice.state !== 'yes';
+        if (!on) entries.push(this.entry(opened, choice.channel, choice.scope, 'no', choice.name, origin));
+        else if (!opens(opened, view, choice.channel)) refused ||= choice.state !== 'yes';
         else if (mustAskPhone(choice.channel, view) && choice.state === 'yes') continue;
         else if (mustAskPhone(choice.channel, view)) toConfirm.set(choice.channel, [...(toConfirm.get(choice.channel) ?? []), choice]);
-        else entries.push(this.yes(held, view, choice, 'yes', origin));
+        else entries.push(this.yes(opened, view, choice, 'yes', origin));
       }
-      for (const [channel, asks] of toConfirm) entries.push(...(await this.askPhone(tx, held, view, channel, asks, origin)));
+      for (const [channel, asks] of toConfirm) entries.push(...(await this.askPhone(tx, opened, view, channel, asks, origin)));
       await this.ledger.recordAll(tx, entries);
       for (const { scope, state } of entries)
-        if (state === 'yes' && scope.startsWith('list:')) await this.putOnList(tx, held, Number(scope.slice(5)));
+        if (state === 'yes' && scope.startsWith('list:')) await this.putOnList(tx, opened, Number(scope.slice(5)));
       return refused ? 'wantsFresh' : toConfirm.size > 0 ? 'phoneAsked' : 'saved';
     });
   }
 
-  private yes(held: OpenedLink, view: PreferencesView, choice: PreferenceLine, state: 'yes' | 'asked', origin: string): NewEntry {
+  private yes(opened: OpenedLink, view: PreferencesView, choice: PreferenceLine, state: 'yes' | 'asked', origin: string): NewEntry {
     const texted = choice.channel === 'text' ? `. ${standardTextAsk(view.organization.name, 2)}` : '';
-    const entry = this.entry(held, choice.channel, choice.scope, state, `${choice.name}${texted}`, origin);
+    const entry = this.entry(opened, choice.channel, choice.scope, state, `${choice.name}${texted}`, origin);
     return { ...entry, contactPointId: view.points[choice.channel] ?? null };
   }
 
   /** A link in a mail says nothing of whose telephone it is: the phone is asked, and they stand as Asked until it answers. */
   private async askPhone(
     tx: Scoped,
-    held: OpenedLink,
+    opened: OpenedLink,
     view: PreferencesView,
     channel: Channel,
     asks: readonly PreferenceLine[],
     origin: string,
   ): Promise<NewEntry[]> {
-    const point = (await this.supporters.points(tx, [held.supporterId])).find(({ id }) => id === view.points[channel]);
+    const point = (await this.supporters.points(tx, [opened.supporterId])).find(({ id }) => id === view.points[channel]);
     if (!point) return [];
-    const entries = asks.map((choice) => this.yes(held, view, choice, 'asked', origin));
+    const entries = asks.map((choice) => this.yes(opened, view, choice, 'asked', origin));
     await this.confirmations.add(tx, {
       kind: 'join',
       formId: null,
       version: null,
-      supporterId: held.supporterId,
+      supporterId: opened.supporterId,
       contactPointId: point.id,
       normal: point.normal,
       channel,
@@ -102,30 +102,30 @@ export class PreferenceCommands {
     return entries;
   }
 
-  async nothing(held: OpenedLink, origin: string, words: string): Promise<void> {
-    await this.write(held, (tx) =>
+  async nothing(opened: OpenedLink, origin: string, words: string): Promise<void> {
+    await this.write(opened, (tx) =>
       this.ledger.recordAll(
         tx,
-        CHANNELS.map((channel) => this.entry(held, channel, 'all', 'no', words, origin)),
+        CHANNELS.map((channel) => this.entry(opened, channel, 'all', 'no', words, origin)),
       ),
     );
   }
 
   /** A pause of so many days on everything, or its end (0), which opens and so wants a link in its time. */
-  async pause(held: OpenedLink, days: number, origin: string, words: string): Promise<void> {
-    if (days === 0 && !held.inTime) return;
+  async pause(opened: OpenedLink, days: number, origin: string, words: string): Promise<void> {
+    if (days === 0 && !opened.inTime) return;
     const untilAt = new Date(days === 0 ? Date.now() : Math.floor(Date.now() / DAY_MS + days) * DAY_MS + DAY_MS - 1);
-    await this.write(held, (tx) =>
+    await this.write(opened, (tx) =>
       this.ledger.recordAll(
         tx,
-        CHANNELS.map((channel) => ({ ...this.entry(held, channel, 'all', 'pause', words, origin), untilAt })),
+        CHANNELS.map((channel) => ({ ...this.entry(opened, channel, 'all', 'pause', words, origin), untilAt })),
       ),
     );
   }
 
   /** What was said on the page that a mail opened, through its address; of other channels without one. */
   private entry(
-    held: OpenedLink,
+    opened: OpenedLink,
     channel: Channel,
     scope: PermissionScope,
     state: 'yes' | 'no' | 'asked' | 'pause',
@@ -133,8 +133,8 @@ export class PreferenceCommands {
     origin: string,
   ): NewEntry {
     return {
-      contactPointId: channel === 'email' ? held.contactPointId : null,
-      supporterId: held.supporterId,
+      contactPointId: channel === 'email' ? opened.contactPointId : null,
+      supporterId: opened.supporterId,
       channel,
       scope,
       state,
@@ -147,43 +147,43 @@ export class PreferenceCommands {
     };
   }
 
-  private async putOnList(tx: Scoped, held: OpenedLink, listId: number): Promise<void> {
-    tx.changed('list', listId, [held.supporterId]);
+  private async putOnList(tx: Scoped, opened: OpenedLink, listId: number): Promise<void> {
+    tx.changed('list', listId, [opened.supporterId]);
     await tx.execute('INSERT IGNORE INTO supporter_list (organization_id, supporter_id, list_id) VALUES (:org, :supporterId, :listId)', {
-      supporterId: held.supporterId,
+      supporterId: opened.supporterId,
       listId,
     });
   }
 
   /** Corrects name and addresses. A new address is asked to confirm, and takes the place of the old one when it has. */
   async correct(
-    held: OpenedLink,
+    opened: OpenedLink,
     yours: { firstName: string; lastName: string; email: string; mobile: string },
     language: Language,
   ): Promise<{ fault: { input: string; phrase: keyof Phrases; value: string } | null }> {
     const p = PHRASES[language];
-    const organization = await this.team.organization(programScope(held.organizationId));
+    const organization = await this.team.organization(programScope(opened.organizationId));
     const email = yours.email.trim() === '' ? null : cleanEmail(yours.email);
     const mobile = yours.mobile.trim() === '' ? null : cleanMobile(yours.mobile, organization.country);
     if (email && !email.ok) return { fault: { input: 'email', phrase: 'badEmail', value: yours.email.slice(0, 60) } };
     if (mobile && !mobile.ok) return { fault: { input: 'mobile', phrase: 'badMobile', value: yours.mobile.slice(0, 60) } };
-    await this.write(held, async (tx) => {
-      const person = await this.supporters.lockForUpdate(tx, held.supporterId);
+    await this.write(opened, async (tx) => {
+      const person = await this.supporters.lockForUpdate(tx, opened.supporterId);
       const [first, last] = [yours.firstName.trim().slice(0, 100), yours.lastName.trim().slice(0, 100)];
       if (first !== person.first_name || last !== person.last_name) {
-        await this.supporters.rename(tx, held.supporterId, first, last);
+        await this.supporters.rename(tx, opened.supporterId, first, last);
         const [before, after] = [`${person.first_name} ${person.last_name}`.trim(), `${first} ${last}`.trim()];
         await audit(tx, {
           act: 'rename',
           subject: 'supporter',
-          subjectId: held.supporterId,
+          subjectId: opened.supporterId,
           words: `They changed their name to ${after || 'none'} themselves`,
           before,
           after,
         });
       }
-      const view = await this.choices.read(tx, held, language);
-      const points = await this.supporters.points(tx, [held.supporterId]);
+      const view = await this.preferences.read(tx, opened, language);
+      const points = await this.supporters.points(tx, [opened.supporterId]);
       for (const [kind, cleaned] of [
         ['email', email],
         ['mobile', mobile],
@@ -196,7 +196,7 @@ export class PreferenceCommands {
           kind: 'address',
           formId: null,
           version: null,
-          supporterId: held.supporterId,
+          supporterId: opened.supporterId,
           contactPointId,
           normal: cleaned.normal,
           channel,
@@ -209,20 +209,20 @@ export class PreferenceCommands {
     return { fault: null };
   }
 
-  async askErasure(held: OpenedLink): Promise<void> {
-    await this.write(held, async (tx) => {
-      if (!(await this.repository.erasureAsked(tx, held.supporterId))) await this.repository.askErasure(tx, held.supporterId);
+  async askErasure(opened: OpenedLink): Promise<void> {
+    await this.write(opened, async (tx) => {
+      if (!(await this.repository.erasureAsked(tx, opened.supporterId))) await this.repository.askErasure(tx, opened.supporterId);
     });
   }
 
-  private write<T>(held: OpenedLink, work: (tx: Scoped) => Promise<T>): Promise<T> {
-    return this.database.write(programScope(held.organizationId), work);
+  private write<T>(opened: OpenedLink, work: (tx: Scoped) => Promise<T>): Promise<T> {
+    return this.database.write(programScope(opened.organizationId), work);
   }
 }
 
 /** A yes wants a link in its time, and by email one that came to the very address that the yes is about. */
-function opens(held: OpenedLink, view: PreferencesView, channel: Channel): boolean {
-  return held.inTime && (channel !== 'email' || view.points.email === held.contactPointId);
+function opens(opened: OpenedLink, view: PreferencesView, channel: Channel): boolean {
+  return opened.inTime && (channel !== 'email' || view.points.email === opened.contactPointId);
 }
 
 function mustAskPhone(channel: Channel, view: PreferencesView): boolean {

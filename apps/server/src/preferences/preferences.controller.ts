@@ -22,25 +22,25 @@ export class PreferencesController {
   private readonly freshLinks = new RateLimit(3, 86_400_000);
 
   constructor(
-    @Inject(PreferencesService) private readonly choices: PreferencesService,
-    @Inject(PreferenceCommands) private readonly choosing: PreferenceCommands,
+    @Inject(PreferencesService) private readonly preferences: PreferencesService,
+    @Inject(PreferenceCommands) private readonly commands: PreferenceCommands,
   ) {}
 
   @Route('get', 'choices/:token', { role: 'anyone', summary: 'What a supporter gets, and why', params: schema.tokenParams, query: schema.pageQuery })
   async page(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
-    const held = await this.openLink(token, request, response);
-    if (held) await this.show(held, token, request, response, {});
+    const opened = await this.openLink(token, request, response);
+    if (opened) await this.show(opened, token, request, response, {});
   }
 
-  @Route('get', 'choices/:token/data.json', { role: 'anyone', summary: 'Everything held about them', params: schema.tokenParams })
+  @Route('get', 'choices/:token/data.json', { role: 'anyone', summary: 'Everything opened about them', params: schema.tokenParams })
   async data(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
-    const held = await this.openLink(token, request, response);
-    if (!held) return;
-    if (!held.fresh) return this.show(held, token, request, response, {});
+    const opened = await this.openLink(token, request, response);
+    if (!opened) return;
+    if (!opened.fresh) return this.show(opened, token, request, response, {});
     response
       .set('cache-control', 'no-store')
       .attachment('what-we-hold.json')
-      .json(await this.choices.copy(held));
+      .json(await this.preferences.copy(opened));
   }
 
   @Route('post', 'choices/:token', {
@@ -51,8 +51,8 @@ export class PreferencesController {
     ownProof: true,
   })
   async act(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
-    const held = await this.openLink(token, request, response);
-    if (!held) return;
+    const opened = await this.openLink(token, request, response);
+    if (!opened) return;
     const language = this.language(request);
     if (!this.posts.pass(request.ip ?? '')) {
       const p = PHRASES[language];
@@ -62,7 +62,7 @@ export class PreferencesController {
         .send(supporterPage(p.tooMany, `<h1>${escapeHtml(p.tooMany)}</h1><p>${escapeHtml(p.tooManyBody)}</p>`, { language }));
       return;
     }
-    await this.show(held, token, request, response, await this.done(held, (request.body ?? {}) as Posted, language, request.ip ?? ''));
+    await this.show(opened, token, request, response, await this.done(opened, (request.body ?? {}) as Posted, language, request.ip ?? ''));
   }
 
   @Route('post', 'api/supporters/:id/choices-link', {
@@ -72,37 +72,37 @@ export class PreferencesController {
   })
   @HttpCode(200)
   async link(@Caller() scope: AccessScope, @Id() id: number): Promise<{ to: string }> {
-    return { to: await this.choices.sendLink(scope, id) };
+    return { to: await this.preferences.sendLink(scope, id) };
   }
 
-  private async done(held: OpenedLink, posted: Posted, language: Language, origin: string): Promise<PageNotice> {
+  private async done(opened: OpenedLink, posted: Posted, language: Language, origin: string): Promise<PageNotice> {
     const p = PHRASES[language];
     const act = String(posted.act ?? '');
     const pause = /^pause-(0|30|60|90)$/.exec(act);
     if (pause) {
       const days = Number(pause[1]);
-      await this.choosing.pause(held, days, origin, days === 0 ? p.unpause : phrase(p.pauseDays, { days }));
+      await this.commands.pause(opened, days, origin, days === 0 ? p.unpause : phrase(p.pauseDays, { days }));
       return days === 0 ? { done: 'saved' } : {};
     }
     switch (act) {
       case 'choose':
-        return { done: await this.choosing.choose(held, choicesOf(posted), language, origin) };
+        return { done: await this.commands.choose(opened, choicesOf(posted), language, origin) };
       case 'nothing':
-        await this.choosing.nothing(held, origin, p.nothing);
+        await this.commands.nothing(opened, origin, p.nothing);
         return { done: 'left' };
       case 'fresh':
-        return this.fresh(held, language);
+        return this.fresh(opened, language);
     }
     // What shows or changes personal data wants a fresh link.
-    if (!held.fresh) return {};
+    if (!opened.fresh) return {};
     if (act === 'erase') {
-      await this.choosing.askErasure(held);
+      await this.commands.askErasure(opened);
       return {};
     }
     if (act !== 'yours') return {};
     const one = (name: string) => (typeof posted[name] === 'string' ? posted[name] : '');
-    const { fault } = await this.choosing.correct(
-      held,
+    const { fault } = await this.commands.correct(
+      opened,
       { firstName: one('firstName'), lastName: one('lastName'), email: one('email'), mobile: one('mobile') },
       language,
     );
@@ -110,16 +110,16 @@ export class PreferencesController {
   }
 
   /** What came of asking for a fresh link: a page that says it is on its way has sent it. */
-  private async fresh(held: OpenedLink, language: Language): Promise<PageNotice> {
-    const key = String(held.supporterId);
+  private async fresh(opened: OpenedLink, language: Language): Promise<PageNotice> {
+    const key = String(opened.supporterId);
     if (!this.freshLinks.pass(key)) return { not: 'freshEnough' };
-    const { not } = await this.choices.freshLink(held, language);
+    const { not } = await this.preferences.freshLink(opened, language);
     if (not) this.freshLinks.undo(key);
     return not ? { not: not === 'closed' ? 'freshClosed' : 'freshAway' } : { done: 'freshSent' };
   }
 
-  private async show(held: OpenedLink, token: string, request: Request, response: Response, said: PageNotice): Promise<void> {
-    const view = await this.choices.view(held, this.language(request));
+  private async show(opened: OpenedLink, token: string, request: Request, response: Response, said: PageNotice): Promise<void> {
+    const view = await this.preferences.view(opened, this.language(request));
     response
       .status(said.fault ? 422 : 200)
       .set('cache-control', 'no-store')
@@ -129,7 +129,7 @@ export class PreferencesController {
 
   private async openLink(token: string, request: Request, response: Response): Promise<OpenedLink | null> {
     try {
-      return await this.choices.openLink(token);
+      return await this.preferences.openLink(token);
     } catch (error) {
       if (!(error instanceof NotFound)) throw error;
       const language = this.language(request);

@@ -49,9 +49,9 @@ export class PreferencesRepository {
   async messages(
     db: Scoped,
     supporterId: number,
-  ): Promise<{ name: string; channel: string; sent_at: Date | null; state: string; opened: number; followed: number }[]> {
+  ): Promise<{ name: string; channel: string; sent_at: Date | null; state: string; opened: number; clicked: number }[]> {
     return db.sql(
-      `SELECT m.name, d.channel, d.sent_at, d.state, d.opened, d.followed FROM delivery d JOIN message m ON m.id = d.message_id
+      `SELECT m.name, d.channel, d.sent_at, d.state, d.opened, d.clicked FROM delivery d JOIN message m ON m.id = d.message_id
         WHERE d.organization_id = :org AND d.supporter_id = :supporterId ORDER BY d.id`,
       { supporterId },
     );

@@ -71,13 +71,13 @@ export interface PreferencesView {
 /** Who holds a link, the address that it came to, and what it opens. */
 export interface OpenedLink extends LinkHolder {
   contactPointId: number | null;
-  /** Asked for and sent to the address lately: opens what is held about the person. */
+  /** Asked for and sent to the address lately: opens what is opened about the person. */
   fresh: boolean;
   /** Not older than its time: choices can be made by it. Ways out work for ever. */
   inTime: boolean;
 }
 
-/** Reading for the preference page: whose link it is, what they get and why, a copy of all that is held, and fresh links. */
+/** Reading for the preference page: whose link it is, what they get and why, a copy of all that is opened, and fresh links. */
 @Injectable()
 export class PreferencesService {
   private readonly tokens: Tokens;
@@ -87,8 +87,8 @@ export class PreferencesService {
     @Inject(Database) private readonly database: Database,
     @Inject(CONFIG) private readonly config: Config,
     @Inject(MAIL_OUT) private readonly mailOut: MailOut,
-    @Inject(PreferencesRepository) private readonly choices: PreferencesRepository,
-    @Inject(UnsubscribeRepository) private readonly waysOut: UnsubscribeRepository,
+    @Inject(PreferencesRepository) private readonly preferences: PreferencesRepository,
+    @Inject(UnsubscribeRepository) private readonly unsubscribe: UnsubscribeRepository,
     @Inject(SupportersRepository) private readonly supporters: SupportersRepository,
     @Inject(SupportersService) private readonly records: SupportersService,
     @Inject(EvidenceFileService) private readonly files: EvidenceFileService,
@@ -105,23 +105,23 @@ export class PreferencesService {
     const own = this.tokens.read('choices', token);
     if (own) {
       const fresh = today() - own.extra <= FRESH_DAYS;
-      return this.held(own.id, { contactPointId: own.more || null, fresh, inTime: fresh });
+      return this.openedLink(own.id, { contactPointId: own.more || null, fresh, inTime: fresh });
     }
     const read = this.tokens.read('leave', token);
-    const delivery = read ? await this.waysOut.delivery(this.database, read.id) : null;
+    const delivery = read ? await this.unsubscribe.delivery(this.database, read.id) : null;
     if (!delivery) return this.refuse('a preference link that is none of ours');
     const db = this.database.read(programScope(delivery.organizationId));
-    const sentAt = await this.choices.sentAt(db, delivery.id);
-    return this.held(delivery.supporterId, {
-      contactPointId: await this.waysOut.currentPoint(db, delivery.supporterId, delivery.contactPointId),
+    const sentAt = await this.preferences.sentAt(db, delivery.id);
+    return this.openedLink(delivery.supporterId, {
+      contactPointId: await this.unsubscribe.currentPoint(db, delivery.supporterId, delivery.contactPointId),
       // The link of a message goes wherever the message is passed on to: it is no key to the person.
       fresh: false,
       inTime: sentAt !== null && Date.now() - sentAt.getTime() <= FRESH_DAYS * DAY_MS,
     });
   }
 
-  private async held(supporterId: number, link: Omit<OpenedLink, keyof LinkHolder>): Promise<OpenedLink> {
-    const holder = await this.choices.holder(this.database, supporterId);
+  private async openedLink(supporterId: number, link: Omit<OpenedLink, keyof LinkHolder>): Promise<OpenedLink> {
+    const holder = await this.preferences.holder(this.database, supporterId);
     return holder ? { ...holder, ...link } : this.refuse('a preference link of somebody erased');
   }
 
@@ -135,25 +135,25 @@ export class PreferencesService {
     return `${this.config.PUBLIC_URL}/choices/${this.tokens.make('choices', supporterId, today(), contactPointId)}`;
   }
 
-  async view(held: OpenedLink, language: Language): Promise<PreferencesView> {
-    const db = this.database.read(programScope(held.organizationId));
-    return this.read(db, held, language);
+  async view(opened: OpenedLink, language: Language): Promise<PreferencesView> {
+    const db = this.database.read(programScope(opened.organizationId));
+    return this.read(db, opened, language);
   }
 
-  async read(db: Scoped, held: OpenedLink, language: Language): Promise<PreferencesView> {
-    const person = await this.supporters.find(db, held.supporterId);
+  async read(db: Scoped, opened: OpenedLink, language: Language): Promise<PreferencesView> {
+    const person = await this.supporters.find(db, opened.supporterId);
     if (!person) throw new NotFound('page behind this link');
     const all = await this.houseRules.rules(db);
     const [points, cells, lists, organization, erasureAsked] = await Promise.all([
-      this.supporters.points(db, [held.supporterId]),
-      this.cells.one(db, held.supporterId, all),
-      this.choices.lists(db),
+      this.supporters.points(db, [opened.supporterId]),
+      this.cells.one(db, opened.supporterId, all),
+      this.preferences.lists(db),
       this.team.organization(db),
-      this.choices.erasureAsked(db, held.supporterId),
+      this.preferences.erasureAsked(db, opened.supporterId),
     ]);
     const p = PHRASES[language];
     const now = Date.now();
-    const first = firstPoints(points, held.contactPointId);
+    const first = firstPoints(points, opened.contactPointId);
     const marksOf = (channel: Channel, scope: PermissionScope) => cells.marksAt({ contactPointId: first.get(channel)!.id, channel, scope });
     const stopped = first.has('text') && isOptedOut(marksOf('text', 'all')) ? (['text'] as Channel[]) : [];
     const choices: PreferenceLine[] = [];
@@ -171,8 +171,8 @@ export class PreferencesService {
       organization,
       person,
       language,
-      fresh: held.fresh,
-      inTime: held.inTime,
+      fresh: opened.fresh,
+      inTime: opened.inTime,
       email: first.get('email')?.shown ?? null,
       mobile: first.get('text')?.shown ?? null,
       choices,
@@ -184,14 +184,14 @@ export class PreferencesService {
     };
   }
 
-  /** Everything held about the person, as they may ask for it (GDPR art. 15, art. 20). */
-  async copy(held: OpenedLink): Promise<object> {
-    const scope = programScope(held.organizationId);
+  /** Everything opened about the person, as they may ask for it (GDPR art. 15, art. 20). */
+  async copy(opened: OpenedLink): Promise<object> {
+    const scope = programScope(opened.organizationId);
     const db = this.database.read(scope);
     const [record, report, messages] = await Promise.all([
-      this.records.record(scope, held.supporterId),
-      this.files.of(scope, held.supporterId),
-      this.choices.messages(db, held.supporterId),
+      this.records.record(scope, opened.supporterId),
+      this.files.of(scope, opened.supporterId),
+      this.preferences.messages(db, opened.supporterId),
     ]);
     const { organization: _organization, madeAt: _madeAt, supporter: _supporter, replies, sent: _sent, ...permission } = report;
     return {
@@ -203,11 +203,11 @@ export class PreferencesService {
       lists: record.lists.map((list) => list.name),
       gifts: record.gifts.map(({ amount, on, note }) => ({ amountInMinorUnits: amount, on, note })),
       permission,
-      messages: messages.map(({ sent_at, opened, followed, ...message }) => ({
+      messages: messages.map(({ sent_at, opened, clicked, ...message }) => ({
         ...message,
         sentAt: sent_at,
         opened: opened === 1,
-        followed: followed === 1,
+        clicked: clicked === 1,
       })),
       replies,
       madeAt: isoDay(Math.floor(Date.now() / DAY_MS)),
@@ -233,17 +233,17 @@ export class PreferencesService {
    * nothing but this. Returns where it went, or why it went nowhere: no address of theirs is open, or the mail server did
    * not take it.
    */
-  async freshLink(held: LinkHolder & { contactPointId: number | null }, language: Language): Promise<{ to?: string; not?: 'closed' | 'away' }> {
-    const scope = programScope(held.organizationId);
+  async freshLink(opened: LinkHolder & { contactPointId: number | null }, language: Language): Promise<{ to?: string; not?: 'closed' | 'away' }> {
+    const scope = programScope(opened.organizationId);
     const [organization, points] = await Promise.all([
       this.team.organization(scope),
-      this.supporters.points(this.database.read(scope), [held.supporterId]),
+      this.supporters.points(this.database.read(scope), [opened.supporterId]),
     ]);
     const open = points.filter((one) => one.kind === 'email' && isOpen({ onHold: one.on_hold === 1, doNotContact: one.do_not_contact === 1 }));
-    const point = open.find((one) => one.id === held.contactPointId) ?? open[0];
+    const point = open.find((one) => one.id === opened.contactPointId) ?? open[0];
     if (!point) return { not: 'closed' };
     const p = PHRASES[language];
-    const link = this.linkFor(held.supporterId, point.id);
+    const link = this.linkFor(opened.supporterId, point.id);
     const title = phrase(p.choicesTitle, { organization: organization.name });
     const result = await this.mailOut.send({
       from: mailFrom(organization.name, organization.from_email),

@@ -36,7 +36,7 @@ const COLUMN_WORDS: Record<string, string> = {
   address: 'Address',
   tags: 'Tags',
   'last-gift': 'Last gift',
-  standing: 'Stage',
+  stage: 'Stage',
   notes: 'Last note',
 };
 
@@ -220,13 +220,13 @@ export class PrintService {
   ): Promise<SheetPerson[]> {
     const db = this.database.read(scope);
     const ids = people.map(({ person }) => person.id);
-    const [fields, values, gifts, tags, notes, standings] = await Promise.all([
+    const [fields, values, gifts, tags, notes, stages] = await Promise.all([
       this.fields.all(db),
       this.fields.valuesOf(db, ids),
       act.columns.includes('last-gift') ? this.supporters.gifts(db, ids) : [],
       act.columns.includes('tags') ? this.groups.namesOf(db, 'tag', ids) : new Map<number, string[]>(),
       act.columns.includes('notes') ? this.notes.lastOf(db, ids) : new Map<number, string>(),
-      act.columns.includes('standing') && act.callListId !== null ? this.calls.standings(db, act.callListId) : new Map<number, string>(),
+      act.columns.includes('stage') && act.callListId !== null ? this.calls.stages(db, act.callListId) : new Map<number, string>(),
     ]);
     const valueAt = new Map(values.map((row) => [`${row.supporter_id}:${row.field_id}`, row]));
     // Newest first: the first of each is the last that they gave.
@@ -249,8 +249,8 @@ export class PrintService {
           return (tags.get(person.id) ?? []).join(', ');
         case 'last-gift':
           return gift ? `${formatMoney(Number(gift.amount), organization)}, ${formatDay(gift.given_on, organization.locale)}` : '';
-        case 'standing':
-          return standings.get(person.id) ?? '';
+        case 'stage':
+          return stages.get(person.id) ?? '';
         default:
           return (notes.get(person.id) ?? '').slice(0, 160);
       }

@@ -152,7 +152,7 @@ test('a call sheet is numbered as the list of calls that its answers are entered
   const { bulk, bytes } = await print({ form: 'call', columns: ['phone', 'last-gift'], title: 'Spring calls' });
   expect(bulk).toMatchObject({ changed: 3, people: 6 });
   const [list] = await house.client.get<CallListView[]>('/api/calls');
-  expect(list).toMatchObject({ name: 'Spring calls', people: 6, held: 3 });
+  expect(list).toMatchObject({ name: 'Spring calls', people: 6, suppressed: 3 });
   const lines = linesOf(pagesOf(bytes).join('\n'));
   expect(lines.join('\n')).toContain('3 people are not on it: never opted in to this (3).');
   expect(lines.filter((line) => /\+1 206/.test(line)).map((line) => line.replace(/ \+1.*/, ''))).toEqual([

@@ -96,10 +96,10 @@ export class HistoryService {
   private async roster(tx: Scoped, id: number, undo: Extract<UndoStep, { kind: 'roster' }>): Promise<void> {
     const campaign = await this.campaigns.find(tx, undo.campaignId);
     if (!campaign) throw new Conflict(sentence('undo.campaign-gone'));
-    const now = (await this.campaigns.of(tx, id)).find((roster) => roster.id === undo.campaignId)?.standing ?? null;
+    const now = (await this.campaigns.of(tx, id)).find((roster) => roster.id === undo.campaignId)?.stage ?? null;
     if (now !== undo.after) throw new Conflict(SINCE);
     if (undo.before === null) return void (await this.campaigns.takeOff(tx, undo.campaignId, [id]));
-    if (!campaign.standings.includes(undo.before)) throw new Conflict(sentence('undo.stage-gone', { name: campaign.name, before: undo.before }));
+    if (!campaign.stages.includes(undo.before)) throw new Conflict(sentence('undo.stage-gone', { name: campaign.name, before: undo.before }));
     await this.campaigns.put(tx, undo.campaignId, [id], undo.before);
   }
 

@@ -53,7 +53,7 @@ export class PersonFileService {
   private async json(scope: AccessScope, id: number): Promise<string> {
     const { known, around, permission, timeline, notes } = await this.everything(scope, id);
     // Permission is told whole, with what was sent on its strength.
-    const { fields, standings: _standings, entries: _entries, contactPoints, ...rest } = known;
+    const { fields, consent: _consent, entries: _entries, contactPoints, ...rest } = known;
     const values = Object.fromEntries(fields.filter(({ shown }) => shown !== '').map(({ name, shown }) => [name, shown]));
     return JSON.stringify(
       {
@@ -62,7 +62,7 @@ export class PersonFileService {
         contactPoints: contactPoints.map(({ sharedWith: _others, ...point }) => point),
         household: around.household,
         greeting: around.greeting,
-        rosters: around.rosters.map(({ name, standing }) => ({ name, standing })),
+        rosters: around.rosters.map(({ name, stage }) => ({ name, stage })),
         fields: values,
         permission,
         notes,
@@ -86,7 +86,7 @@ export class PersonFileService {
       ...known.fields.filter(({ shown }) => shown !== '').map(({ name, shown }) => ['Field', shown, '', name]),
       ...known.tags.map(({ name }) => ['Tag', name, '', '']),
       ...known.lists.map(({ name }) => ['List', name, '', '']),
-      ...around.rosters.map(({ name, standing }) => ['Roster', name, '', standing]),
+      ...around.rosters.map(({ name, stage }) => ['Roster', name, '', stage]),
       ...known.gifts.map((gift) => ['Gift', (gift.amount / 100).toFixed(2), gift.on, gift.note]),
       ...permission.entries.map((one) => [
         'Permission',

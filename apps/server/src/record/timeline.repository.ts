@@ -13,7 +13,7 @@ const EVENT_WORDS: Record<string, [string, TimelineItem['tone']]> = {
   delivered: ['Arrived', 'plain'],
   bounced: ['Bounced', 'bad'],
   opened: ['Opened', 'plain'],
-  followed: ['Clicked a link in', 'good'],
+  clicked: ['Clicked a link in', 'good'],
   replied: ['Replied to', 'good'],
   left: ['Left by', 'bad'],
   door: ['Held back as it left', 'bad'],

@@ -4,7 +4,7 @@ import type { SendingChannel } from '@goodword/core/permission';
 import type { Scoped } from '../platform/database';
 
 /** What can only have been done by somebody whom it reached. */
-const ACTED = '(d.opened = 1 OR d.followed = 1 OR d.replied = 1 OR d.left_it = 1)';
+const ACTED = '(d.opened = 1 OR d.clicked = 1 OR d.replied = 1 OR d.left_it = 1)';
 
 /**
  * Which deliveries count under a kind. A mail counts as delivered when it was accepted and has not come back, and also when
@@ -15,14 +15,14 @@ const WHICH: Record<ResultKind, string> = {
   delivered: `(d.state = 'delivered' OR (d.channel = 'email' AND d.state = 'sent') OR ${ACTED})`,
   bounced: "d.state = 'bounced'",
   opened: 'd.opened = 1',
-  followed: 'd.followed = 1',
+  clicked: 'd.clicked = 1',
   replied: 'd.replied = 1',
   left: 'd.left_it = 1',
   door: "d.state = 'door'",
   unsure: "d.state = 'unsure'",
   failed: "d.state = 'failed'",
-  waiting: "d.state IN ('ready', 'leased', 'handing')",
-  held: "d.state = 'held'",
+  waiting: "d.state IN ('ready', 'leased', 'in-flight')",
+  suppressed: "d.state = 'suppressed'",
 };
 
 export interface PersonResult {
@@ -43,7 +43,7 @@ export class ResultsRepository {
       .map(([kind, which]) => `COALESCE(SUM(IF(${which}, d.n, 0)), 0) AS \`${kind}\``)
       .join(', ');
     // Those that are alike are asked once for all: a message to many has a handful of kinds.
-    const alike = 'channel, state, opened, followed, replied, left_it';
+    const alike = 'channel, state, opened, clicked, replied, left_it';
     const [row] = await db.sql<Record<ResultKind, string>>(
       `SELECT ${sums} FROM (SELECT ${alike}, MAX(sent_at) AS sent_at, COUNT(*) AS n FROM delivery
         WHERE organization_id = :org AND message_id = :messageId GROUP BY ${alike}, sent_at IS NULL) d`,
@@ -75,7 +75,7 @@ export class ResultsRepository {
   async overTime(db: Scoped, messageId: number): Promise<{ at: string; kind: string; n: number }[]> {
     return db.sql(
       `SELECT DATE_FORMAT(MIN(at), '%Y-%m-%dT%H:00:00Z') AS at, kind, COUNT(*) AS n FROM delivery_event
-        WHERE organization_id = :org AND message_id = :messageId AND kind IN ('sent', 'opened', 'followed', 'replied', 'left')
+        WHERE organization_id = :org AND message_id = :messageId AND kind IN ('sent', 'opened', 'clicked', 'replied', 'left')
         GROUP BY TIMESTAMPDIFF(HOUR, '2000-01-01', at), kind ORDER BY 1`,
       { messageId },
     );
@@ -83,7 +83,7 @@ export class ResultsRepository {
 
   async links(db: Scoped, messageId: number): Promise<{ url: string; people: number }[]> {
     return db.sql(
-      `SELECT l.url, COUNT(DISTINCT e.delivery_id) AS people FROM message_link l LEFT JOIN delivery_event e ON e.organization_id = :org AND e.message_id = l.message_id AND e.kind = 'followed' AND e.detail = l.url
+      `SELECT l.url, COUNT(DISTINCT e.delivery_id) AS people FROM message_link l LEFT JOIN delivery_event e ON e.organization_id = :org AND e.message_id = l.message_id AND e.kind = 'clicked' AND e.detail = l.url
         WHERE l.organization_id = :org AND l.message_id = :messageId GROUP BY l.position, l.url ORDER BY l.position`,
       { messageId },
     );

@@ -17,7 +17,7 @@ const RATES: [ResultKind, ResultKind][] = [
   ['delivered', 'sent'],
   ['bounced', 'sent'],
   ['opened', 'delivered'],
-  ['followed', 'delivered'],
+  ['clicked', 'delivered'],
   ['replied', 'delivered'],
   ['left', 'delivered'],
 ];
@@ -71,7 +71,7 @@ export class ResultsService {
         address: row.address ?? '',
         at: row.at?.toISOString() ?? null,
         deliveryId: row.id,
-        detail: query.kind === 'held' ? words(row.verdict) : query.kind === 'door' ? words(row.door_verdict) : (row.detail ?? ''),
+        detail: query.kind === 'suppressed' ? words(row.verdict) : query.kind === 'door' ? words(row.door_verdict) : (row.detail ?? ''),
       })),
     };
   }
@@ -107,7 +107,7 @@ export class ResultsService {
 function byHour(events: readonly { at: string; kind: string; n: number }[]): MessageResults['overTime'] {
   const hours = new Map<string, MessageResults['overTime'][number]>();
   for (const event of events) {
-    const hour = hours.get(event.at) ?? { at: event.at, sent: 0, opened: 0, followed: 0, replied: 0, left: 0 };
+    const hour = hours.get(event.at) ?? { at: event.at, sent: 0, opened: 0, clicked: 0, replied: 0, left: 0 };
     hour[event.kind as 'sent'] = Number(event.n);
     hours.set(event.at, hour);
   }

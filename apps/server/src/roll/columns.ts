@@ -152,18 +152,18 @@ export class TextsColumn extends ValuesColumn<Uint32Array> {
 }
 
 export class StagesColumn extends ValuesColumn<Uint8Array> {
-  private readonly standings: string[] = [];
+  private readonly stages: string[] = [];
 
   constructor(size: number) {
     super(Uint8Array, 0, size);
   }
   get column(): Column {
-    return { kind: 'standing', codes: this.values, standings: this.standings };
+    return { kind: 'stage', codes: this.values, stages: this.stages };
   }
   protected valueOf(row: ColumnRow): number {
-    const standing = String(row[1]);
-    const known = this.standings.indexOf(standing);
-    return known >= 0 ? known + 1 : this.standings.push(standing);
+    const stage = String(row[1]);
+    const known = this.stages.indexOf(stage);
+    return known >= 0 ? known + 1 : this.stages.push(stage);
   }
 }
 

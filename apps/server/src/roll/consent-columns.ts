@@ -269,7 +269,7 @@ export class ConsentColumns {
       ([id, at]) => add(id, (at as Date).getTime()),
     );
     // On its way this very moment.
-    await db.scan(`SELECT supporter_id ${mine} AND state IN ('handing', 'unsure')`, { channel, messageId }, ([id]) => add(id, now.getTime()));
+    await db.scan(`SELECT supporter_id ${mine} AND state IN ('in-flight', 'unsure')`, { channel, messageId }, ([id]) => add(id, now.getTime()));
   }
 
   private async readPlaces(db: Scoped): Promise<void> {

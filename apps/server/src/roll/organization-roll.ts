@@ -132,14 +132,14 @@ export class OrganizationRoll {
     const of = this.within(around.db);
     const people = onList[0] ? evaluate(onList[0], this.view(), { today: 0 }).and(of) : of;
     const rules = withLongestCaps(before, after);
-    const standings = new ConsentColumns(this.people, { channel, scope, rules, now: new Date() });
-    await standings.read(around.db.ofAll(), Promise.resolve());
+    const consent = new ConsentColumns(this.people, { channel, scope, rules, now: new Date() });
+    await consent.read(around.db.ofAll(), Promise.resolve());
     const could = new Bits(this.people.size);
-    standings.decide((ordinal, { verdict }) => {
+    consent.decide((ordinal, { verdict }) => {
       if (verdict === 'send') could.add(ordinal);
     }, before);
     let [opens, closes] = [0, 0];
-    standings.decide((ordinal, { verdict }) => {
+    consent.decide((ordinal, { verdict }) => {
       if (!people.has(ordinal) || (verdict === 'send') === could.has(ordinal)) return;
       if (verdict === 'send') opens++;
       else closes++;

@@ -103,7 +103,7 @@ export function fieldSource(ref: number | string, typeOf: TypeOf): ColumnSource 
   };
 }
 
-const DEED_KINDS = { got: 'sent', opened: 'opened', followed: 'followed', replied: 'replied' } as const;
+const EVENT_KINDS = { got: 'sent', opened: 'opened', clicked: 'clicked', replied: 'replied' } as const;
 
 /** Lines whose columns come from the permission verdict, or from who there is, or that stand for other lines. */
 type Otherwise = 'permission' | 'may' | 'lapses' | 'chapter' | 'segment';
@@ -131,7 +131,7 @@ export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeO
         key: `roster:${line.campaignId}`,
         what: 'roster',
         ref: line.campaignId,
-        sql: 'SELECT supporter_id, standing FROM roster WHERE organization_id = :org AND campaign_id = :ref',
+        sql: 'SELECT supporter_id, stage FROM roster WHERE organization_id = :org AND campaign_id = :ref',
         by: 'supporter_id',
         bindings: { ref: line.campaignId },
         makeColumn: (size) => new StagesColumn(size),
@@ -147,9 +147,9 @@ export function sourceOf(line: Exclude<Line, { kind: Otherwise }>, typeOf: TypeO
         makeColumn: (size) => new RunsColumn('gifts', size),
       };
     case 'message': {
-      const kind = DEED_KINDS[line.deed];
+      const kind = EVENT_KINDS[line.event];
       return {
-        key: `messages:${line.deed}`,
+        key: `messages:${line.event}`,
         what: 'messages',
         ref: 0,
         moments: true,

@@ -97,10 +97,10 @@ export class VerdictsColumn {
 
   /** Decides for everybody; who that is may still be read, until `here`. */
   async readAll(db: Scoped, people: Ordinals, rules: HouseRules, here: Promise<void>): Promise<void> {
-    const standings = new ConsentColumns(people, { ...this.asked, rules, now: new Date() });
-    await standings.read(db, here);
+    const consent = new ConsentColumns(people, { ...this.asked, rules, now: new Date() });
+    await consent.read(db, here);
     this.grow(people.size);
-    standings.decide((ordinal, decided, point) => this.put(people.ids[ordinal]!, ordinal, decided, point));
+    consent.decide((ordinal, decided, point) => this.put(people.ids[ordinal]!, ordinal, decided, point));
     this.askedAt = Date.now();
     this.finish();
   }

@@ -28,7 +28,7 @@ import { TeamRepository } from '../team/team.repository';
 import { SegmentsRepository, type SegmentRow } from './segments.repository';
 import { sentence } from '../platform/words';
 
-/** What "may be reached" is counted by beside a segment: the standing for appeals, the most asked-for purpose. */
+/** What "may be reached" is counted by beside a segment: the permission for appeals, the most asked-for purpose. */
 const REACH: Rule[] = (['email', 'text'] as const).map((channel) => ({ kind: 'may', channel, scope: 'appeals', may: true }));
 
 @Injectable()

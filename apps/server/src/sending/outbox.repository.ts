@@ -37,7 +37,7 @@ const MOST_ATTEMPTS = 8;
 
 /** For `due`: a message is going out, or a worker has left deliveries behind. */
 export const DELIVERIES_DUE = `SELECT 'deliveries' AS due FROM DUAL WHERE EXISTS (SELECT 1 FROM message WHERE state = 'sending')
-  OR EXISTS (SELECT 1 FROM delivery WHERE state IN ('leased', 'handing') AND lease_until < UTC_TIMESTAMP(3))`;
+  OR EXISTS (SELECT 1 FROM delivery WHERE state IN ('leased', 'in-flight') AND lease_until < UTC_TIMESTAMP(3))`;
 
 /** Hand-over's view of the outbox: leases, the decision at the door, and what came of it. */
 @Injectable()
@@ -108,7 +108,7 @@ export class OutboxRepository {
     await this.database
       .read(scope)
       .execute(
-        "UPDATE delivery SET lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND WHERE organization_id = :org AND leased_by = :worker AND state IN ('leased', 'handing')",
+        "UPDATE delivery SET lease_until = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND WHERE organization_id = :org AND leased_by = :worker AND state IN ('leased', 'in-flight')",
         { worker, seconds },
       );
   }
@@ -131,7 +131,7 @@ export class OutboxRepository {
     if (message?.state !== 'sending') {
       const state = message?.state === 'stopped' ? 'stopped' : 'ready';
       await tx.execute(
-        "UPDATE delivery SET state = :state, leased_by = NULL WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker AND state IN ('leased', 'handing')",
+        "UPDATE delivery SET state = :state, leased_by = NULL WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker AND state IN ('leased', 'in-flight')",
         { ids, state, worker },
       );
       return new Set();
@@ -140,7 +140,7 @@ export class OutboxRepository {
     // now, and what this one saw before would let a mail go twice.
     const held = await tx.sql<{ id: number; supporterId: number; contactPointId: number }>(
       `SELECT id, supporter_id AS supporterId, contact_point_id AS contactPointId FROM delivery
-        WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker AND state IN ('leased', 'handing') FOR UPDATE`,
+        WHERE organization_id = :org AND id IN (:ids) AND leased_by = :worker AND state IN ('leased', 'in-flight') FOR UPDATE`,
       { ids, worker },
     );
     if (held.length === 0) return new Set();
@@ -148,7 +148,7 @@ export class OutboxRepository {
     const rows = held.map(({ id }, i): AtDoor => ({ id, verdict: decided[i]!.decision.verdict, place: decided[i]!.place }));
     const sending = rows.filter((row) => row.verdict === 'send');
     const go = await this.atDecentHours(tx, sending, asking, homeZone);
-    if (go.length > 0) await tx.execute("UPDATE delivery SET state = 'handing' WHERE organization_id = :org AND id IN (:go)", { go });
+    if (go.length > 0) await tx.execute("UPDATE delivery SET state = 'in-flight' WHERE organization_id = :org AND id IN (:go)", { go });
     for (const refused of rows.filter((row) => row.verdict !== 'send')) {
       await tx.execute("UPDATE delivery SET state = 'door', door_verdict = :verdict, leased_by = NULL WHERE organization_id = :org AND id = :id", {
         id: refused.id,
@@ -185,7 +185,7 @@ export class OutboxRepository {
     const sent = outcomes.filter((outcome) => outcome.result.kind === 'accepted').map((outcome) => outcome.delivery.id);
     if (sent.length > 0) {
       // Only what is not recorded yet: after a commit whose answer was lost, the same outcomes come a second time.
-      const open = "organization_id = :org AND id IN (:sent) AND state IN ('handing', 'unsure')";
+      const open = "organization_id = :org AND id IN (:sent) AND state IN ('in-flight', 'unsure')";
       await tx.execute(
         `INSERT INTO delivery_event (organization_id, delivery_id, message_id, supporter_id, kind) SELECT organization_id, id, message_id, supporter_id, 'sent' FROM delivery WHERE ${open}`,
         { sent },
@@ -213,7 +213,7 @@ export class OutboxRepository {
 
   private async again(tx: Scoped, delivery: LeasedDelivery, attempts: number, seconds: number, detail: string): Promise<void> {
     await tx.execute(
-      "UPDATE delivery SET state = 'ready', leased_by = NULL, attempts = :attempts, not_before = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND, detail = :detail WHERE organization_id = :org AND id = :id AND state = 'handing'",
+      "UPDATE delivery SET state = 'ready', leased_by = NULL, attempts = :attempts, not_before = UTC_TIMESTAMP(3) + INTERVAL :seconds SECOND, detail = :detail WHERE organization_id = :org AND id = :id AND state = 'in-flight'",
       { id: delivery.id, attempts, seconds, detail: detail.slice(0, 300) },
     );
   }
@@ -249,7 +249,7 @@ export class OutboxRepository {
     const expired = knex.raw('UTC_TIMESTAMP(3)');
     const back = await knex('delivery').where('state', 'leased').where('lease_until', '<', expired).update({ state: 'ready', leased_by: null });
     const texts = await knex('delivery')
-      .where({ state: 'handing', channel: 'text' })
+      .where({ state: 'in-flight', channel: 'text' })
       .where('lease_until', '<', expired)
       .update({ state: 'ready', leased_by: null });
     // What came back to a message that was stopped meanwhile stops with it.
@@ -258,14 +258,14 @@ export class OutboxRepository {
       .whereIn('message_id', knex('message').where('state', 'stopped').select('id'))
       .update({ state: 'stopped' });
     const unsure = (await knex('delivery')
-      .where({ state: 'handing', channel: 'email' })
+      .where({ state: 'in-flight', channel: 'email' })
       .where('lease_until', '<', expired)
       .select('id', 'organization_id')) as { id: number; organization_id: number }[];
     for (const row of unsure) {
       const scope: AccessScope = { organizationId: row.organization_id, chapterId: null, actorId: null, role: 'owner', boundTo: null };
       await this.database.write(scope, async (tx) => {
         const changed = await tx.execute(
-          "UPDATE delivery SET state = 'unsure', leased_by = NULL, detail = :detail WHERE organization_id = :org AND id = :id AND state = 'handing' AND lease_until < UTC_TIMESTAMP(3)",
+          "UPDATE delivery SET state = 'unsure', leased_by = NULL, detail = :detail WHERE organization_id = :org AND id = :id AND state = 'in-flight' AND lease_until < UTC_TIMESTAMP(3)",
           { id: row.id, detail: CUT_OFF },
         );
         if (changed > 0) await this.event(tx, [row.id], 'unsure', CUT_OFF);
@@ -278,7 +278,7 @@ export class OutboxRepository {
   async finish(scope: AccessScope, messageId: number): Promise<void> {
     await this.database.read(scope).execute(
       `UPDATE message m SET m.state = 'done' WHERE m.organization_id = :org AND m.id = :messageId AND m.state = 'sending'
-        AND NOT EXISTS (SELECT 1 FROM delivery d WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'handing'))`,
+        AND NOT EXISTS (SELECT 1 FROM delivery d WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight'))`,
       { messageId },
     );
   }

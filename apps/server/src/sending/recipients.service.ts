@@ -65,7 +65,7 @@ export class RecipientsService {
       case 'batch':
         return { kind: 'batch', batchId: ref.id, in: true };
       case 'campaign':
-        return { kind: 'roster', campaignId: ref.id, standings: ref.stage === undefined ? [] : [ref.stage], on: true };
+        return { kind: 'roster', campaignId: ref.id, stages: ref.stage === undefined ? [] : [ref.stage], on: true };
       case 'message':
         return messageRule(ref.id, ref.did ?? 'got');
     }
@@ -114,11 +114,11 @@ function isGroupOfMany(ref: GroupRef): ref is GroupOfMany {
 
 /** Who did not do something with a message are those of its readers who did not: everybody else never had it. */
 function messageRule(messageId: number, did: NonNullable<GroupRef['did']>): Rule {
-  const line = (deed: MessageLine['deed'], done: boolean): MessageLine => ({
-    ...{ kind: 'message', deed, did: done, messageId, atLeast: 1 },
+  const line = (event: MessageLine['event'], done: boolean): MessageLine => ({
+    ...{ kind: 'message', event, did: done, messageId, atLeast: 1 },
     window: { over: 'ever' },
   });
-  if (did === 'not-followed' || did === 'not-replied')
-    return { kind: 'all', rules: [line('got', true), line(did === 'not-followed' ? 'followed' : 'replied', false)] };
+  if (did === 'not-clicked' || did === 'not-replied')
+    return { kind: 'all', rules: [line('got', true), line(did === 'not-clicked' ? 'clicked' : 'replied', false)] };
   return line(did, true);
 }

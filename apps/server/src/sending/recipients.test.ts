@@ -14,10 +14,10 @@ beforeAll(async () => {
   const all = (await house.client.get<Page<SupporterRow>>('/api/supporters')).rows;
   ids = Object.fromEntries(all.map(({ firstName, id }) => [firstName, id]));
   campaignId = (
-    await house.client.post<{ id: number }>('/api/campaigns', { name: 'Hull', kind: 'appeal', appealCode: null, standings: ['asked', 'gave'] })
+    await house.client.post<{ id: number }>('/api/campaigns', { name: 'Hull', kind: 'appeal', appealCode: null, stages: ['asked', 'gave'] })
   ).id;
-  await house.client.put(`/api/campaigns/${campaignId}/roster`, { group: { ids: [ids.Ann, ids.Bo] }, standing: 'asked' });
-  await house.client.put(`/api/campaigns/${campaignId}/roster`, { group: { ids: [ids.Cy] }, standing: 'gave' });
+  await house.client.put(`/api/campaigns/${campaignId}/roster`, { group: { ids: [ids.Ann, ids.Bo] }, stage: 'asked' });
+  await house.client.put(`/api/campaigns/${campaignId}/roster`, { group: { ids: [ids.Cy] }, stage: 'gave' });
 });
 afterAll(() => house.close());
 
@@ -72,13 +72,13 @@ test('who got a message, and who clicked or replied or did not, are groups that 
   await messageAt(house.client, id, 'done');
   const did = (what?: GroupRef['did']): BeginTo['to'] => ({ ref: { kind: 'message', id, ...(what ? { did: what } : {}) } });
   expect(await reached(did())).toEqual(['Ann', 'Bo', 'Cy']);
-  expect(await reached(did('followed'))).toEqual([]);
-  expect(await reached(did('not-followed'))).toEqual(['Ann', 'Bo', 'Cy']);
+  expect(await reached(did('clicked'))).toEqual([]);
+  expect(await reached(did('not-clicked'))).toEqual(['Ann', 'Bo', 'Cy']);
   const { raw } = house.sink.mails.find(({ to }) => to === 'bo@example.org')!;
   expect((await house.client.call('GET', trackedLink(raw))).status).toBe(302);
-  expect(await reached(did('followed'))).toEqual(['Bo']);
-  expect(await reached(did('not-followed'))).toEqual(['Ann', 'Cy']);
-  expect(await reached({ ref: campaign() }, (all) => ({ ...all, minus: [{ kind: 'message', id, did: 'followed' }] }))).toEqual(['Ann', 'Cy']);
+  expect(await reached(did('clicked'))).toEqual(['Bo']);
+  expect(await reached(did('not-clicked'))).toEqual(['Ann', 'Cy']);
+  expect(await reached({ ref: campaign() }, (all) => ({ ...all, minus: [{ kind: 'message', id, did: 'clicked' }] }))).toEqual(['Ann', 'Cy']);
   // Any number of a result, as those who they are now.
   expect(await reached({ result: { messageId: id, kind: 'delivered' } })).toEqual(['Ann', 'Bo', 'Cy']);
   expect((await begin({ result: { messageId: id, kind: 'bounced' } })).body.detail).toContain('Nobody is in this group');
@@ -88,11 +88,11 @@ test('a stage that is renamed keeps its people, in messages and segments; a rost
   const { body } = await begin({ ref: campaign('asked') });
   const { recipients } = await house.client.get<MessageView>(`/api/messages/${body.id}`);
   await house.client.put(`/api/messages/${body.id}/recipients`, { ...recipients, minus: [campaign('asked')], basedOn: 0 });
-  const tree = { kind: 'all', rules: [{ kind: 'roster', campaignId, standings: ['asked'], on: true }] };
+  const tree = { kind: 'all', rules: [{ kind: 'roster', campaignId, stages: ['asked'], on: true }] };
   const segment = await house.client.post<{ id: number }>('/api/segments', { name: 'Asked once', tree });
   const { version } = await house.client.get<{ version: number }>(`/api/campaigns/${campaignId}`);
   await house.client.put(`/api/campaigns/${campaignId}`, {
-    ...{ name: 'Hull', kind: 'appeal', appealCode: null, standings: ['written to', 'gave'], isOpen: true },
+    ...{ name: 'Hull', kind: 'appeal', appealCode: null, stages: ['written to', 'gave'], isOpen: true },
     renamed: { asked: 'written to' },
     basedOn: version,
   });

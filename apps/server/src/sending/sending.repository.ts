@@ -105,7 +105,7 @@ export class SendingRepository {
       [...['message_id', 'supporter_id', 'channel', 'contact_point_id', 'entry_id', 'verdict', 'state'], ...['provider_key', 'counts']],
       written.map((one): Bound[] => [
         ...[messageId, one.supporterId, asking.channel, one.contactPointId, one.entryId, one.verdict],
-        ...[one.verdict === 'send' ? 'ready' : 'held', randomUUID(), asking.ownAct ? 0 : 1],
+        ...[one.verdict === 'send' ? 'ready' : 'suppressed', randomUUID(), asking.ownAct ? 0 : 1],
       ]),
       true,
     );
@@ -133,7 +133,7 @@ export class SendingRepository {
 
   async countReady(db: Scoped, messageId: number): Promise<number> {
     const [row] = await db.sql<{ n: number }>(
-      "SELECT COUNT(*) AS n FROM delivery WHERE organization_id = :org AND message_id = :messageId AND state IN ('ready', 'leased', 'handing')",
+      "SELECT COUNT(*) AS n FROM delivery WHERE organization_id = :org AND message_id = :messageId AND state IN ('ready', 'leased', 'in-flight')",
       { messageId },
     );
     return row?.n ?? 0;

@@ -81,7 +81,7 @@ export class SendingService {
     const faults = await this.composing.faults(chapterScope, message);
     return {
       group: ids.length,
-      held: SUPPRESSION_REASONS.flatMap((reason) => (people(reason) > 0 ? [{ reason, people: people(reason) }] : [])),
+      suppressed: SUPPRESSION_REASONS.flatMap((reason) => (people(reason) > 0 ? [{ reason, people: people(reason) }] : [])),
       reached: people('send'),
       ...(await this.lookAtWords(chapterScope, message, composed)),
       faults,

@@ -97,7 +97,7 @@ describe('segments', () => {
   });
 
   test('who got a message is known in the next count', async () => {
-    const got: Rule = { kind: 'message', deed: 'got', did: true, messageId: null, atLeast: 1, window: { over: 'last-days', days: 2 } };
+    const got: Rule = { kind: 'message', event: 'got', did: true, messageId: null, atLeast: 1, window: { over: 'last-days', days: 2 } };
     expect((await count(got)).total).toBe(0);
     const id = await draftEmail(house.client, { from: [{ kind: 'tag', id: (await house.client.get<{ id: number }[]>('/api/tags'))[0]!.id }] });
     await send(house.client, id);

@@ -125,7 +125,7 @@ export class ErasureRepository {
       "UPDATE reply SET sender = '(erased)', body = '(erased)' WHERE organization_id = :org AND supporter_id = :supporterId",
       "UPDATE evidence SET name = '(erased)', storage_key = NULL WHERE organization_id = :org AND supporter_id = :supporterId",
       "UPDATE delivery SET detail = NULL, state = IF(state IN ('ready', 'leased'), 'stopped', state) WHERE organization_id = :org AND supporter_id = :supporterId",
-      "UPDATE delivery_event SET detail = '' WHERE organization_id = :org AND supporter_id = :supporterId AND kind NOT IN ('followed')",
+      "UPDATE delivery_event SET detail = '' WHERE organization_id = :org AND supporter_id = :supporterId AND kind NOT IN ('clicked')",
       `UPDATE audit SET words = '(erased)', before_value = NULL, after_value = NULL, back = NULL WHERE organization_id = :org AND
         ((subject = 'supporter' AND subject_id = :supporterId) OR (subject = 'message' AND subject_id IN
           (SELECT id FROM message WHERE organization_id = :org AND personal_to = :supporterId)))`,

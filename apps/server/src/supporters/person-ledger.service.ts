@@ -75,7 +75,7 @@ export class PersonLedger {
   ) {}
 
   /** Standings and entries of one person, with what the house rules of their place make of them. */
-  async of(db: Scoped, person: PersonRow): Promise<{ standings: ConsentStatusView[]; entries: EntryView[]; rulesOf: string }> {
+  async of(db: Scoped, person: PersonRow): Promise<{ consent: ConsentStatusView[]; entries: EntryView[]; rulesOf: string }> {
     const rules = await this.houseRules.rules(db);
     const [rows, cells, points, lists, files] = await Promise.all([
       this.ledger.entriesOf(db, person.id),
@@ -88,7 +88,7 @@ export class PersonLedger {
     const words = (scope: PermissionScope) => scopeWords(scope, (id) => nameOf.get(id));
     const place = rulesFor(rules, person);
     return {
-      standings: statusByScope(cells, points, Date.now()).map((one) => ({
+      consent: statusByScope(cells, points, Date.now()).map((one) => ({
         ...one,
         scopeName: words(one.scope),
         until: iso(one.until),

@@ -96,7 +96,7 @@ describe('entries by hand', () => {
   test('of one day the no counts, whatever was written down last, and it is a yes of a later day that lifts it', async () => {
     const person = await someone('today');
     const say = (more: object) => house.client.post(`/api/supporters/${person.id}/permission`, entry(person, more));
-    const stands = async () => (await record(person.id)).standings.find((one) => one.scope === 'appeals')!.state;
+    const stands = async () => (await record(person.id)).consent.find((one) => one.scope === 'appeals')!.state;
     await say({ on: TODAY });
     await say({ on: houseDay(-1), state: 'no', words: '' });
     expect(await stands()).toBe('yes');
@@ -105,7 +105,7 @@ describe('entries by hand', () => {
     expect(await stands()).toBe('no');
     const other = await someone('otherday');
     for (const state of ['no', 'yes']) await house.client.post(`/api/supporters/${other.id}/permission`, entry(other, { on: '2026-03-01', state }));
-    expect((await record(other.id)).standings.find((one) => one.scope === 'appeals')!.state).toBe('no');
+    expect((await record(other.id)).consent.find((one) => one.scope === 'appeals')!.state).toBe('no');
   });
 
   test('a relationship implies where the place lets it, and never a text', async () => {
@@ -134,7 +134,7 @@ describe('entries by hand', () => {
   test('a gift implies until it lapses, and never turns a no into anything', async () => {
     const di = await someone('di');
     await house.client.post(`/api/supporters/${di.id}/gifts`, { amount: 5000, on: TODAY, note: '' });
-    const given = (await record(di.id)).standings.find((one) => one.channel === 'email')!;
+    const given = (await record(di.id)).consent.find((one) => one.channel === 'email')!;
     expect([given.state, given.until !== null]).toEqual(['implied', true]);
     await house.client.post(`/api/supporters/${di.id}/permission`, entry(di, { state: 'no', scope: 'all', on: '2020-01-01', words: '' }));
     await house.client.post(`/api/supporters/${di.id}/gifts`, { amount: 5000, on: TODAY, note: '' });
@@ -148,7 +148,7 @@ describe('entries by hand', () => {
       expect.arrayContaining(['call marketing no', 'email appeals no', 'email marketing no', 'text appeals no']),
     );
     const group = { from: [{ kind: 'batch' as const, id: ed.batchId }] };
-    expect((await lastLook(house.client, await draftEmail(house.client, group))).held).toEqual([{ reason: 'said-no', people: 1 }]);
+    expect((await lastLook(house.client, await draftEmail(house.client, group))).suppressed).toEqual([{ reason: 'said-no', people: 1 }]);
     expect((await lastLook(house.client, await draftEmail(house.client, group, { purpose: 'service' }))).reached).toBe(1);
   });
 
@@ -216,7 +216,7 @@ describe('erasing', () => {
     for (const person of [ken, lou]) await house.client.call('DELETE', `/api/supporters/${person.id}`);
     const batch = await bringIn(house.client, 'Email,First,Last,Mobile\nken@example.org,Ken,Moss,\nlou@example.org,Lou,Moss,\n');
     const look = await lastLook(house.client, await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] }));
-    expect([look.reached, look.held]).toEqual([1, [{ reason: 'do-not-contact', people: 1 }]]);
+    expect([look.reached, look.suppressed]).toEqual([1, [{ reason: 'do-not-contact', people: 1 }]]);
     for (const name of ['ken', 'lou'])
       await house.client.call('DELETE', `/api/supporters/${(await personBy(house.client, `${name}@example.org`)).id}`);
   });

@@ -33,7 +33,7 @@ export class SupporterRows {
     const now = Date.now();
     return people.map((person) => {
       const own = points.filter((point) => point.supporter_id === person.id);
-      const standings = statusByScope(cells.get(person.id)!, own, now);
+      const consent = statusByScope(cells.get(person.id)!, own, now);
       const gift = gifts.find((one) => one.supporter_id === person.id);
       const shown = (kind: string) => points.find((point) => point.supporter_id === person.id && point.kind === kind)?.shown ?? null;
       return {
@@ -46,7 +46,7 @@ export class SupporterRows {
         tags: tags.get(person.id) ?? 0,
         lastGift: gift ? { amount: Number(gift.amount), on: isoDay(gift.given_on) } : null,
         values: Object.fromEntries(fieldIds.map((fieldId) => [fieldId, values.get(`${person.id}:${fieldId}`) ?? ''])),
-        may: { email: channelWord(standings, 'email'), text: channelWord(standings, 'text') },
+        may: { email: channelWord(consent, 'email'), text: channelWord(consent, 'text') },
       };
     });
   }

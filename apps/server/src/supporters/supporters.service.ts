@@ -84,7 +84,7 @@ export class SupportersService {
   async record(scope: AccessScope, id: number): Promise<KnownOf> {
     const db = this.database.read(scope);
     const person = await this.supporters.need(db, id);
-    const [points, sharers, fields, values, tags, lists, gifts, { standings, entries, rulesOf }, organization] = await Promise.all([
+    const [points, sharers, fields, values, tags, lists, gifts, { consent, entries, rulesOf }, organization] = await Promise.all([
       this.supporters.pointsWithParts(db, [id]),
       this.supporters.sharers(db, id),
       this.fields.all(db),
@@ -120,7 +120,7 @@ export class SupportersService {
       tags,
       lists,
       gifts: gifts.map((gift) => ({ id: gift.id, amount: Number(gift.amount), on: isoDay(gift.given_on), note: gift.note })),
-      standings,
+      consent,
       entries,
     };
   }

@@ -69,7 +69,7 @@ export async function personBy(client: Client, search: string): Promise<RecordVi
   return client.get<RecordView>(`/api/supporters/${page.rows[0]!.id}`);
 }
 
-/** "email list:1 yes" for each standing, sorted. */
+/** "email list:1 yes" for each, sorted. */
 export function openedStatuses(record: RecordView): string[] {
-  return record.standings.map((one) => `${one.channel} ${one.scope} ${one.state}`).sort();
+  return record.consent.map((one) => `${one.channel} ${one.scope} ${one.state}`).sort();
 }

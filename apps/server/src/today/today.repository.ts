@@ -35,7 +35,7 @@ export class TodayRepository {
       db.sql<{ id: number; name: string; state: MessageState; channel: 'email' | 'text'; at: Date | null; people: number | null }>(
         `SELECT m.id, m.name, m.state, m.channel, COALESCE(m.scheduled_at, m.leaves_at) AS at,
             IF(m.state IN ('sending', 'paused'),
-              (SELECT COUNT(*) FROM delivery d WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'handing')),
+              (SELECT COUNT(*) FROM delivery d WHERE d.message_id = m.id AND d.state IN ('ready', 'leased', 'in-flight')),
               (SELECT l.people FROM look_group l WHERE l.organization_id = :org AND l.message_id = m.id AND l.verdict = 'send')) AS people
           FROM message m WHERE m.organization_id = :org AND ${mine('m')} AND m.state IN (:states) ORDER BY at IS NULL DESC, at, m.id LIMIT 20`,
         { states: ON_THE_WAY },

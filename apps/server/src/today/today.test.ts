@@ -125,9 +125,9 @@ describe('what came of a message', () => {
   const people = (kind: string, client = house.client) => client.get<Page<ResultPerson>>(`/api/messages/${id}/results/people?kind=${kind}`);
 
   test('each count opens to as many people as it says', async () => {
-    expect(results.counts).toMatchObject({ sent: 1, delivered: 1, bounced: 1, held: 1, opened: 0, waiting: 0 });
+    expect(results.counts).toMatchObject({ sent: 1, delivered: 1, bounced: 1, suppressed: 1, opened: 0, waiting: 0 });
     for (const [kind, count] of Object.entries(results.counts)) expect([kind, (await people(kind)).total]).toEqual([kind, count]);
-    expect((await people('held')).rows[0]).toMatchObject({ name: 'Text Only', detail: 'No email address' });
+    expect((await people('suppressed')).rows[0]).toMatchObject({ name: 'Text Only', detail: 'No email address' });
     expect((await people('bounced')).rows[0]).toMatchObject({ address: 'gone@example.org', detail: expect.stringContaining('550') as string });
   });
 

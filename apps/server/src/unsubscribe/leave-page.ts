@@ -18,7 +18,7 @@ function nameOf(delivery: TokenDelivery, p: Phrases): string {
 /** The page behind the footer link. It asks nothing, needs no script, and does nothing until a button is pressed. */
 export function leavePage(
   delivery: TokenDelivery,
-  standing: { leftThis: boolean; leftAll: boolean; canUndo: boolean },
+  leaveStatus: { leftThis: boolean; leftAll: boolean; canUndo: boolean },
   page: { language: Language; choices: string },
 ): string {
   const p = PHRASES[page.language];
@@ -28,10 +28,10 @@ export function leavePage(
     `<form method="post">${inner}</form><p><a href="${e(page.choices)}?lang=${page.language}">${e(p.chooseInstead)}</a></p>`;
   const whole = (title: string, body: string) => supporterPage(phrase(title, words), `<h1>${say(title)}</h1>${body}`, { language: page.language });
   // Only what this very link closed can be undone here.
-  const undo = standing.canUndo ? act('back', phrase(p.keep, words), true) : '';
-  const mistake = standing.canUndo ? `<p class="small">${e(p.mistake)}</p>` : '';
-  if (standing.leftAll) return whole(p.leftAllTitle, `<p>${say(p.leftAllBody)}</p>${form(undo)}${mistake}`);
-  if (standing.leftThis) return whole(p.leftTitle, `<p>${say(p.leftBody)}</p>${form(undo + act('all', p.leaveAll, true))}${mistake}`);
+  const undo = leaveStatus.canUndo ? act('back', phrase(p.keep, words), true) : '';
+  const mistake = leaveStatus.canUndo ? `<p class="small">${e(p.mistake)}</p>` : '';
+  if (leaveStatus.leftAll) return whole(p.leftAllTitle, `<p>${say(p.leftAllBody)}</p>${form(undo)}${mistake}`);
+  if (leaveStatus.leftThis) return whole(p.leftTitle, `<p>${say(p.leftBody)}</p>${form(undo + act('all', p.leaveAll, true))}${mistake}`);
   return whole(
     p.leaveTitle,
     `<p>${say(p.leaveBody)}</p>${form(act('this', phrase(p.leaveThis, words), false) + act('all', p.leaveAll, true))}<p class="small">${e(p.leaveNothing)}</p>`,

@@ -13,7 +13,7 @@ const PIXEL = Buffer.from('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBR
 /** Pages and marks behind signed tokens. No session, no script, no question before it is done. */
 @Controller()
 export class UnsubscribeController {
-  constructor(@Inject(UnsubscribeService) private readonly waysOut: UnsubscribeService) {}
+  constructor(@Inject(UnsubscribeService) private readonly unsubscribe: UnsubscribeService) {}
 
   @Route('get', 'leave/:token', { role: 'anyone', summary: 'The page to leave by: shows a button, does nothing', params: schema.tokenParams })
   async page(@Param('token') token: string, @Req() request: Request, @Res() response: Response): Promise<void> {
@@ -35,7 +35,7 @@ export class UnsubscribeController {
     @Res() response: Response,
   ): Promise<void> {
     await this.answer(token, request, response, async () => {
-      await this.waysOut.leave(await this.waysOut.find('leave', token), body.what, request.ip ?? '');
+      await this.unsubscribe.leave(await this.unsubscribe.find('leave', token), body.what, request.ip ?? '');
     });
   }
 
@@ -43,8 +43,8 @@ export class UnsubscribeController {
     const language = languageOf(request, LANGUAGES, 'en');
     try {
       await act();
-      const delivery = await this.waysOut.find('leave', token);
-      response.type('html').send(leavePage(delivery, await this.waysOut.standing(delivery), { language, choices: `/choices/${token}` }));
+      const delivery = await this.unsubscribe.find('leave', token);
+      response.type('html').send(leavePage(delivery, await this.unsubscribe.leaveStatus(delivery), { language, choices: `/choices/${token}` }));
     } catch (error) {
       if (!(error instanceof NotFound)) throw error;
       response.status(404).type('html').send(deadLinkPage(language));
@@ -53,16 +53,16 @@ export class UnsubscribeController {
 
   @Route('get', 'o/:token.gif', { role: 'anyone', summary: 'The mark of an open', params: schema.tokenParams })
   async opened(@Param('token') token: string, @Res() response: Response): Promise<void> {
-    await this.waysOut.opened(token).catch((error: unknown) => {
+    await this.unsubscribe.opened(token).catch((error: unknown) => {
       if (!(error instanceof NotFound)) throw error;
     });
     response.type('image/gif').set('cache-control', 'no-store').set('cross-origin-resource-policy', 'cross-origin').send(PIXEL);
   }
 
   @Route('get', 'f/:token', { role: 'anyone', summary: 'A tracked link', params: schema.tokenParams })
-  async followed(@Param('token') token: string, @Res() response: Response): Promise<void> {
+  async clicked(@Param('token') token: string, @Res() response: Response): Promise<void> {
     try {
-      response.redirect(302, await this.waysOut.followed(token));
+      response.redirect(302, await this.unsubscribe.clicked(token));
     } catch (error) {
       if (!(error instanceof NotFound)) throw error;
       response.status(404).type('html').send(deadLinkPage());

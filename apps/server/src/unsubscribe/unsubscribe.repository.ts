@@ -76,7 +76,7 @@ export class UnsubscribeRepository {
   }
 
   /** Sets a mark on the delivery; true when it was not there before. */
-  async mark(tx: Scoped, deliveryId: number, flag: 'opened' | 'followed' | 'left_it' | 'replied'): Promise<boolean> {
+  async mark(tx: Scoped, deliveryId: number, flag: 'opened' | 'clicked' | 'left_it' | 'replied'): Promise<boolean> {
     return (
       (await tx.execute(`UPDATE delivery SET ${flag} = 1 WHERE organization_id = :org AND id = :deliveryId AND ${flag} = 0`, { deliveryId })) > 0
     );
@@ -98,9 +98,9 @@ export class UnsubscribeRepository {
     return (await db.sql(known, { deliveryId, kind })).length > 0;
   }
 
-  async hasFollowed(db: Scoped, deliveryId: number, url: string): Promise<boolean> {
+  async hasClicked(db: Scoped, deliveryId: number, url: string): Promise<boolean> {
     const rows = await db.sql(
-      "SELECT 1 FROM delivery_event WHERE organization_id = :org AND delivery_id = :deliveryId AND kind = 'followed' AND detail = :url",
+      "SELECT 1 FROM delivery_event WHERE organization_id = :org AND delivery_id = :deliveryId AND kind = 'clicked' AND detail = :url",
       { deliveryId, url: url.slice(0, 500) },
     );
     return rows.length > 0;

@@ -25,11 +25,11 @@ export class UnsubscribeService {
 
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(UnsubscribeRepository) private readonly waysOut: UnsubscribeRepository,
+    @Inject(UnsubscribeRepository) private readonly unsubscribe: UnsubscribeRepository,
     @Inject(LedgerRepository) private readonly ledger: LedgerRepository,
     @Inject(PersonCellsRepository) private readonly cells: PersonCellsRepository,
     @Inject(HouseRulesRepository) private readonly houseRules: HouseRulesRepository,
-    @Inject(TagTriggersService) private readonly tagDeeds: TagTriggersService,
+    @Inject(TagTriggersService) private readonly tagTriggers: TagTriggersService,
     @Inject(CONFIG) config: Config,
   ) {
     this.tokens = new Tokens(config.SECRET, config.SECRET_BEFORE);
@@ -37,7 +37,7 @@ export class UnsubscribeService {
 
   async find(use: TokenUse, token: string): Promise<TokenDelivery & { extra: number }> {
     const read = this.tokens.read(use, token);
-    const delivery = read ? await this.waysOut.delivery(this.database, read.id) : null;
+    const delivery = read ? await this.unsubscribe.delivery(this.database, read.id) : null;
     if (!read || !delivery) {
       this.log.warn({ use, known: read !== null }, 'a link that is none of ours, or of something gone');
       throw new NotFound('message behind this link');
@@ -46,10 +46,10 @@ export class UnsubscribeService {
   }
 
   /** How the person stands now, for the page; and whether what this link closed can still be undone. */
-  async standing(delivery: TokenDelivery): Promise<{ leftThis: boolean; leftAll: boolean; canUndo: boolean }> {
+  async leaveStatus(delivery: TokenDelivery): Promise<{ leftThis: boolean; leftAll: boolean; canUndo: boolean }> {
     const db = this.database.read(programScope(delivery.organizationId));
     const person = await this.cells.one(db, delivery.supporterId, await this.houseRules.rules(db));
-    const contactPointId = await this.waysOut.currentPoint(db, delivery.supporterId, delivery.contactPointId);
+    const contactPointId = await this.unsubscribe.currentPoint(db, delivery.supporterId, delivery.contactPointId);
     const isNo = (scope: PermissionScope) => isOptedOut(person.marksAt({ contactPointId, channel: delivery.channel, scope })) !== undefined;
     const canUndo = (await this.ledger.leavingsOf(db, delivery.id, undoableSince())).length > 0;
     return { leftThis: isNo(delivery.scope), leftAll: isNo(delivery.scope) && isNo('all'), canUndo };
@@ -70,7 +70,7 @@ export class UnsubscribeService {
     const scope: PermissionScope = act === 'all' ? 'all' : delivery.scope;
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       tx.unchanged();
-      await this.waysOut.lockDelivery(tx, delivery.id);
+      await this.unsubscribe.lockDelivery(tx, delivery.id);
       if (await this.ledger.hasJustLeft(tx, delivery.id, { scope, how: road }, new Date(Date.now() - SAME_PRESS_MS))) return;
       await this.ledger.record(tx, {
         contactPointId: delivery.contactPointId,
@@ -87,8 +87,8 @@ export class UnsubscribeService {
         deliveryId: delivery.id,
       });
       const way = road === 'reply' ? 'By mail' : 'One click';
-      if (await this.waysOut.mark(tx, delivery.id, 'left_it'))
-        await this.waysOut.event(tx, delivery, 'left', `${way}, ${act === 'all' ? 'everything' : delivery.scopeName}`);
+      if (await this.unsubscribe.mark(tx, delivery.id, 'left_it'))
+        await this.unsubscribe.event(tx, delivery, 'left', `${way}, ${act === 'all' ? 'everything' : delivery.scopeName}`);
     });
   }
 
@@ -96,7 +96,7 @@ export class UnsubscribeService {
   private async undoLeaving(delivery: TokenDelivery): Promise<void> {
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       tx.unchanged();
-      await this.waysOut.lockDelivery(tx, delivery.id);
+      await this.unsubscribe.lockDelivery(tx, delivery.id);
       const ids = await this.ledger.leavingsOf(tx, delivery.id, undoableSince());
       await this.ledger.takeBack(tx, ids, 'by the one who left, on the page of that message');
     });
@@ -106,20 +106,20 @@ export class UnsubscribeService {
     const delivery = await this.find('open', token);
     await this.database.write(programScope(delivery.organizationId), async (tx) => {
       tx.unchanged();
-      if (await this.waysOut.mark(tx, delivery.id, 'opened')) await this.waysOut.event(tx, delivery, 'opened', '');
+      if (await this.unsubscribe.mark(tx, delivery.id, 'opened')) await this.unsubscribe.event(tx, delivery, 'opened', '');
     });
   }
 
   /** The address behind a tracked link: only ever one that stood in the message. */
-  async followed(token: string): Promise<string> {
+  async clicked(token: string): Promise<string> {
     const delivery = await this.find('follow', token);
     const scope = programScope(delivery.organizationId);
-    const url = await this.waysOut.link(this.database.read(scope), delivery.messageId, delivery.extra);
+    const url = await this.unsubscribe.link(this.database.read(scope), delivery.messageId, delivery.extra);
     if (!url) throw new NotFound('link');
     await this.database.write(scope, async (tx) => {
       tx.unchanged();
-      if (await this.waysOut.mark(tx, delivery.id, 'followed')) await this.tagDeeds.done(tx, delivery, 'followed');
-      if (!(await this.waysOut.hasFollowed(tx, delivery.id, url))) await this.waysOut.event(tx, delivery, 'followed', url);
+      if (await this.unsubscribe.mark(tx, delivery.id, 'clicked')) await this.tagTriggers.done(tx, delivery, 'clicked');
+      if (!(await this.unsubscribe.hasClicked(tx, delivery.id, url))) await this.unsubscribe.event(tx, delivery, 'clicked', url);
     });
     return url;
   }

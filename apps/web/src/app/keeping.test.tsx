@@ -27,10 +27,10 @@ test('what is typed and left at once is there, whatever the way it was left', as
   const house = server();
   const keeper = open(house);
   keeper.set('new');
-  expect(keeper.snapshot()).toMatchObject({ value: 'new', standing: 'saving' });
+  expect(keeper.snapshot()).toMatchObject({ value: 'new', saveState: 'saving' });
   await keeper.flush();
   expect(house.held).toMatchObject({ value: 'new', version: 4, saves: 1 });
-  expect(keeper.snapshot().standing).toBe('saved');
+  expect(keeper.snapshot().saveState).toBe('saved');
   expect(localStorage).toHaveLength(0);
 });
 
@@ -40,11 +40,11 @@ test('what never reached the server is found again, and sent', async () => {
   const before = open(house);
   before.set('typed in a tunnel');
   await expect(before.flush()).rejects.toThrow('0');
-  expect(before.snapshot().standing).toBe('waiting');
+  expect(before.snapshot().saveState).toBe('waiting');
   // The tab is closed; another one opens when the server is there again.
   house.held.away = false;
   const after = open(house);
-  expect(after.snapshot()).toMatchObject({ value: 'typed in a tunnel', standing: 'saving' });
+  expect(after.snapshot()).toMatchObject({ value: 'typed in a tunnel', saveState: 'saving' });
   await after.flush();
   expect(house.held.value).toBe('typed in a tunnel');
 });
@@ -57,7 +57,7 @@ test('it is tried again by itself', async () => {
   await keeper.flush().catch(() => undefined);
   house.held.away = false;
   await pause(1300);
-  expect([house.held.value, keeper.snapshot().standing]).toEqual(['new', 'saved']);
+  expect([house.held.value, keeper.snapshot().saveState]).toEqual(['new', 'saved']);
 });
 
 test('what somebody else saved meanwhile is not overwritten until one says so, and both are there', async () => {
@@ -68,7 +68,7 @@ test('what somebody else saved meanwhile is not overwritten until one says so, a
   await theirs.flush();
   mine.set('mine');
   await expect(mine.flush()).rejects.toThrow('409');
-  expect(mine.snapshot()).toMatchObject({ value: 'mine', standing: 'newer', theirs: { value: 'theirs', version: 4 } });
+  expect(mine.snapshot()).toMatchObject({ value: 'mine', saveState: 'newer', theirs: { value: 'theirs', version: 4 } });
   // Typed on, it is still not sent.
   mine.set('mine, and more');
   await expect(mine.flush()).rejects.toThrow();
@@ -86,7 +86,7 @@ test('or theirs stays', async () => {
   house.held.value = 'theirs';
   await keeper.flush().catch(() => undefined);
   keeper.takeTheirs();
-  expect(keeper.snapshot()).toMatchObject({ value: 'theirs', standing: 'saved', theirs: null });
+  expect(keeper.snapshot()).toMatchObject({ value: 'theirs', saveState: 'saved', theirs: null });
   expect(localStorage).toHaveLength(0);
 });
 
@@ -95,7 +95,7 @@ test('kept words meet newer ones on coming back: both are shown', async () => {
   house.held.away = true;
   open(house).set('mine');
   Object.assign(house.held, { value: 'theirs', version: 9 });
-  expect(open(house).snapshot()).toMatchObject({ value: 'mine', standing: 'newer', theirs: { value: 'theirs', version: 9 } });
+  expect(open(house).snapshot()).toMatchObject({ value: 'mine', saveState: 'newer', theirs: { value: 'theirs', version: 9 } });
 });
 
 test('typed while a save is under way, the later words are saved after it and on top of it', async () => {
@@ -124,7 +124,7 @@ test('a refusal is told and not tried for ever', async () => {
   keeper.set('{wrong');
   await expect(keeper.flush()).rejects.toThrow('422');
   await pause(1200);
-  expect([tries, keeper.snapshot().standing]).toEqual([1, 'refused']);
+  expect([tries, keeper.snapshot().saveState]).toEqual([1, 'refused']);
 });
 
 test('what was not saved before somebody else signs in is never sent in their name, and stays with who typed it', async () => {

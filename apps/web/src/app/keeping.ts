@@ -16,7 +16,7 @@ export type SaveState = 'saved' | 'saving' | 'waiting' | 'newer' | 'refused';
 
 export interface KeptDraft<T> {
   value: T;
-  standing: SaveState;
+  saveState: SaveState;
   problem: unknown;
   /** What somebody else saved meanwhile; null where nothing is known of such. */
   theirs: { value: T; version: number } | null;
@@ -56,11 +56,11 @@ export class Keeper<T> {
     public saving: Saving<T>,
   ) {
     this.version = initial.version;
-    this.state = { value: initial.value, standing: 'saved', problem: null, theirs: null };
+    this.state = { value: initial.value, saveState: 'saved', problem: null, theirs: null };
     const stored = readStored<Stored<T>>(PREFIX + name);
     if (!stored || isSame(stored.value, initial.value)) writeStored(PREFIX + name, null);
     else if (stored.basedOn === initial.version) this.set(stored.value);
-    else this.state = { value: stored.value, standing: 'newer', problem: null, theirs: initial };
+    else this.state = { value: stored.value, saveState: 'newer', problem: null, theirs: initial };
   }
 
   version: number;
@@ -74,8 +74,8 @@ export class Keeper<T> {
 
   set(value: T): void {
     if (isSame(value, this.state.value)) return;
-    const { standing } = this.state;
-    this.change({ value, standing: standing === 'newer' ? 'newer' : 'saving' });
+    const { saveState } = this.state;
+    this.change({ value, saveState: saveState === 'newer' ? 'newer' : 'saving' });
     writeStored(PREFIX + this.name, { value, basedOn: this.version });
     this.soon(CALM_MS);
   }
@@ -85,15 +85,15 @@ export class Keeper<T> {
     clearTimeout(this.timer);
     while (this.running) await this.running;
     if (this.isOwed()) await this.run(leaving);
-    const { standing, problem } = this.state;
-    if (standing !== 'saved') throw problem ?? new Error('It is not saved yet.');
+    const { saveState, problem } = this.state;
+    if (saveState !== 'saved') throw problem ?? new Error('It is not saved yet.');
   }
 
   /** What was typed here stays, in the place of what somebody else saved. */
   keepMine(): void {
     if (!this.state.theirs) return;
     this.version = this.state.theirs.version;
-    this.change({ standing: 'saving', theirs: null, problem: null });
+    this.change({ saveState: 'saving', theirs: null, problem: null });
     writeStored(PREFIX + this.name, { value: this.state.value, basedOn: this.version });
     void this.flush().catch(() => undefined);
   }
@@ -103,7 +103,7 @@ export class Keeper<T> {
     const { value, version } = this.state.theirs;
     this.version = version;
     writeStored(PREFIX + this.name, null);
-    this.change({ value, standing: 'saved', theirs: null, problem: null });
+    this.change({ value, saveState: 'saved', theirs: null, problem: null });
     this.saving.onSaved?.(value, version);
   }
 
@@ -114,7 +114,7 @@ export class Keeper<T> {
   }
 
   private isOwed(): boolean {
-    return !this.ended && this.state.standing !== 'newer' && this.state.standing !== 'saved';
+    return !this.ended && this.state.saveState !== 'newer' && this.state.saveState !== 'saved';
   }
 
   private soon(ms: number): void {
@@ -136,7 +136,7 @@ export class Keeper<T> {
       this.saving.onSaved?.(value, this.version);
       if (isSame(value, this.state.value)) {
         writeStored(PREFIX + this.name, null);
-        this.change({ standing: 'saved', problem: null });
+        this.change({ saveState: 'saved', problem: null });
       } else {
         writeStored(PREFIX + this.name, { value: this.state.value, basedOn: this.version });
         this.soon(CALM_MS);
@@ -150,14 +150,14 @@ export class Keeper<T> {
     const status = problem instanceof ProblemError ? problem.problem.status : 0;
     if (problem instanceof ProblemError && problem.problem.newer) {
       const theirs = await this.saving.load().catch(() => null);
-      if (theirs) return this.change({ standing: 'newer', problem, theirs });
+      if (theirs) return this.change({ saveState: 'newer', problem, theirs });
       // Without theirs nobody can say which one stays: it is tried again, and told then.
-      this.change({ standing: 'waiting', problem });
+      this.change({ saveState: 'waiting', problem });
       this.soon(AGAIN_MS[0]!);
     } else if (status === 0 || status >= 500 || status === 401 || status === 429) {
-      this.change({ standing: 'waiting', problem });
+      this.change({ saveState: 'waiting', problem });
       this.soon(AGAIN_MS[Math.min(this.failures++, AGAIN_MS.length - 1)]!);
-    } else this.change({ standing: 'refused', problem });
+    } else this.change({ saveState: 'refused', problem });
   }
 
   private change(part: Partial<KeptDraft<T>>): void {
@@ -186,7 +186,7 @@ export function useKeeping<T>(name: string, initial: { value: T; version: number
   const keeper = useMemo(() => {
     const known = keepers.get(own) as Keeper<T> | undefined;
     // One whose words the server has is begun anew with what it has now.
-    if (known && known.snapshot().standing !== 'saved') return known;
+    if (known && known.snapshot().saveState !== 'saved') return known;
     const made = new Keeper(own, initial, saving);
     keepers.set(own, made as Keeper<unknown>);
     return made;
@@ -194,7 +194,7 @@ export function useKeeping<T>(name: string, initial: { value: T; version: number
   keeper.saving = saving;
   useEffect(() => {
     const leave = () => void keeper.flush(true).catch(() => undefined);
-    const ask = (event: BeforeUnloadEvent) => keeper.snapshot().standing === 'waiting' && event.preventDefault();
+    const ask = (event: BeforeUnloadEvent) => keeper.snapshot().saveState === 'waiting' && event.preventDefault();
     addEventListener('pagehide', leave);
     addEventListener('beforeunload', ask);
     return () => {
@@ -207,7 +207,7 @@ export function useKeeping<T>(name: string, initial: { value: T; version: number
 }
 
 /** What is to be said of where it stands. */
-export const STANDING_WORDS: Record<SaveState, string> = {
+export const SAVE_STATE_WORDS: Record<SaveState, string> = {
   saved: t`Everything is saved`,
   saving: t`Saving…`,
   waiting: t`Not saved yet: the server can’t be reached. It is kept here and tried again`,

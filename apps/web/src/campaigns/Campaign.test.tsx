@@ -5,10 +5,10 @@ import Campaign from './Campaign';
 
 const HULL = {
   ...{ id: 2, name: 'Winter hull appeal', kind: 'appeal', appealCode: 'HULL26', isOpen: true, people: 2 },
-  ...{ standings: ['asked', 'pledged', 'gave'], counts: { asked: 1, gave: 1 } },
+  ...{ stages: ['asked', 'pledged', 'gave'], counts: { asked: 1, gave: 1 } },
 };
-const row = (supporterId: number, lastName: string, standing: string) => ({
-  ...{ supporterId, firstName: 'Ada', lastName, standing, putAt: '2026-11-02T10:00:00Z', by: 'Rosa Oduya' },
+const row = (supporterId: number, lastName: string, stage: string) => ({
+  ...{ supporterId, firstName: 'Ada', lastName, stage, putAt: '2026-11-02T10:00:00Z', by: 'Rosa Oduya' },
 });
 const page = (answers: StubbedAnswers = {}, role: 'organizer' | 'viewer' = 'organizer') => {
   const shown = show(
@@ -35,15 +35,15 @@ const page = (answers: StubbedAnswers = {}, role: 'organizer' | 'viewer' = 'orga
   return { ...shown, sent: () => shown.asked.filter(({ method }) => method !== 'GET').map(({ method, path, body }) => [method, path, body]) };
 };
 
-test('how many stand where is told, and one standing is narrowed to', async () => {
+test('how many stand where is told, and one stage is narrowed to', async () => {
   const { user, asked } = page();
   expect(await screen.findByText('appeal, 2 people on the roster, appeal code HULL26')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'gave 1' }));
-  await waitFor(() => expect(asked.some(({ path }) => path === 'campaigns/2/roster?standing=gave')).toBe(true));
+  await waitFor(() => expect(asked.some(({ path }) => path === 'campaigns/2/roster?stage=gave')).toBe(true));
   expect(screen.getByRole('button', { name: 'pledged 0' })).toBeTruthy();
 });
 
-test('a group is put on with a standing; counting its people is not waited for', async () => {
+test('a group is put on with a stage; counting its people is not waited for', async () => {
   const { user, asked, sent } = page();
   await user.click(await screen.findByRole('button', { name: 'Put people on' }));
   const put = () => screen.getByRole<HTMLButtonElement>('button', { name: /^Set them to/ });
@@ -52,7 +52,7 @@ test('a group is put on with a standing; counting its people is not waited for',
   await user.selectOptions(await screen.findByLabelText('Which'), 'oar makers');
   await user.selectOptions(screen.getByLabelText('Stage'), 'pledged');
   await user.dblClick(put());
-  await waitFor(() => expect(sent()).toEqual([['PUT', 'campaigns/2/roster', { group: { kind: 'tag', id: 6 }, standing: 'pledged' }]]));
+  await waitFor(() => expect(sent()).toEqual([['PUT', 'campaigns/2/roster', { group: { kind: 'tag', id: 6 }, stage: 'pledged' }]]));
   expect(asked.filter(({ path }) => /^(tags|lists)/.test(path)).every(({ path }) => path.endsWith('?counted=false'))).toBe(true);
 });
 

@@ -25,12 +25,12 @@ export default function Campaign() {
   const may = useMay('organizer');
   const queryClient = useQueryClient();
   const [params, setParams] = useSearchParams();
-  const standing = params.get('standing');
+  const stage = params.get('stage');
   const [open, setOpen] = useState<'edit' | 'put' | 'off' | 'remove' | null>(null);
   const campaign = useQuery({ queryKey: ['campaigns', id], queryFn: () => get<CampaignView>(`campaigns/${id}`) });
   const close = () => (setOpen(null), refreshAll(queryClient));
   if (!campaign.data) return campaign.error ? <ProblemNote error={campaign.error} /> : <Loading what={t`the campaign`} />;
-  const { name, kind, people, counts, standings, appealCode } = campaign.data;
+  const { name, kind, people, counts, stages, appealCode } = campaign.data;
   return (
     <>
       <Heading
@@ -45,8 +45,8 @@ export default function Campaign() {
             <Button onClick={() => setOpen('off')}>{t`Remove people`}</Button>
             {people > 0 && (
               <WriteToThem
-                whom={standing ? `${name}, ${standing}` : name}
-                to={() => ({ ref: { kind: 'campaign', id, ...(standing ? { stage: standing } : {}) } })}
+                whom={stage ? `${name}, ${stage}` : name}
+                to={() => ({ ref: { kind: 'campaign', id, ...(stage ? { stage: stage } : {}) } })}
               />
             )}
             <Button weight="main" onClick={() => setOpen('put')}>
@@ -57,12 +57,12 @@ export default function Campaign() {
       </Heading>
       <SortNav />
       <div className="flex flex-wrap gap-2 pb-3" role="group" aria-label={t`Stages`}>
-        {[null, ...standings].map((one) => (
+        {[null, ...stages].map((one) => (
           <button
             key={one ?? ''}
-            aria-pressed={standing === one}
-            className={`rounded-paper border px-3 py-1 ${standing === one ? 'bg-ink text-white border-ink' : 'border-[#8b989d] bg-sheet'}`}
-            onClick={() => setParams(one ? { standing: one } : {}, { replace: true })}
+            aria-pressed={stage === one}
+            className={`rounded-paper border px-3 py-1 ${stage === one ? 'bg-ink text-white border-ink' : 'border-[#8b989d] bg-sheet'}`}
+            onClick={() => setParams(one ? { stage: one } : {}, { replace: true })}
           >
             {one ?? t`All`} <b className="font-title">{format.number(one ? (counts[one] ?? 0) : people)}</b>
           </button>
@@ -77,7 +77,7 @@ export default function Campaign() {
           </Empty>
         </div>
       ) : (
-        <Roster id={id} standing={standing} standings={standings} may={may} />
+        <Roster id={id} stage={stage} stages={stages} may={may} />
       )}
       {open === 'edit' && <EditCampaign campaign={campaign.data} onClose={close} />}
       {(open === 'put' || open === 'off') && <PutOn campaign={campaign.data} off={open === 'off'} onClose={close} />}
@@ -100,24 +100,24 @@ export default function Campaign() {
   );
 }
 
-function Roster({ id, standing, standings, may }: { id: number; standing: string | null; standings: readonly string[]; may: boolean }) {
+function Roster({ id, stage, stages, may }: { id: number; stage: string | null; stages: readonly string[]; may: boolean }) {
   const format = useFormat();
   const navigate = useNavigate();
   const queryClient = useQueryClient();
-  const { rows, total, more } = usePages<RosterRow>(['roster', id, standing], (after) =>
-    get<Page<RosterRow>>(`campaigns/${id}/roster${query({ standing, after })}`),
+  const { rows, total, more } = usePages<RosterRow>(['roster', id, stage], (after) =>
+    get<Page<RosterRow>>(`campaigns/${id}/roster${query({ stage, after })}`),
   );
   const act = useMutation({
     mutationFn: ({ person, to }: { person: number; to: string }) =>
       to === ''
         ? call('POST', `campaigns/${id}/roster/off`, { group: { ids: [person] } })
-        : call('PUT', `campaigns/${id}/roster`, { group: { ids: [person] }, standing: to }),
+        : call('PUT', `campaigns/${id}/roster`, { group: { ids: [person] }, stage: to }),
     onSuccess: () => refreshAll(queryClient),
   });
   const columns: TableColumn<RosterRow>[] = [
     { key: 'name', title: t`Name`, width: '1.2fr', cell: (row) => personName(row) },
     {
-      key: 'standing',
+      key: 'stage',
       title: t`Stage`,
       width: '190px',
       cell: (row) =>
@@ -125,18 +125,18 @@ function Roster({ id, standing, standings, may }: { id: number; standing: string
           <select
             className="input !min-h-[28px] !py-[1px]"
             aria-label={t`Stage of ${personName(row)}`}
-            value={row.standing}
+            value={row.stage}
             onClick={(event) => event.stopPropagation()}
             onKeyDown={(event) => event.stopPropagation()}
             onChange={(event) => act.mutate({ person: row.supporterId, to: event.target.value })}
           >
-            {standings.map((one) => (
+            {stages.map((one) => (
               <option key={one}>{one}</option>
             ))}
             <option value="">{t`Remove from the roster`}</option>
           </select>
         ) : (
-          row.standing
+          row.stage
         ),
     },
     { key: 'since', title: t`Since`, width: '1fr', cell: (row) => <span className="text-ink2">{format.moment(row.putAt)}</span> },
@@ -171,7 +171,7 @@ const KINDS: [Kind, string, string][] = [
 function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolean; onClose: () => void }) {
   const [kind, setKind] = useState<Kind | 'person'>('list');
   const [chosen, setChosen] = useState(0);
-  const [standing, setStanding] = useState(campaign.standings[0]!);
+  const [stage, setStage] = useState(campaign.stages[0]!);
   const [search, setSearch] = useState('');
   const path = KINDS.find(([one]) => one === kind)?.[2] ?? 'lists';
   const [lists, tags] = [useLists(), useTags()];
@@ -191,7 +191,7 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
     mutationFn: () =>
       off
         ? call<{ people: number }>('POST', `campaigns/${campaign.id}/roster/off`, { group })
-        : call<{ people: number }>('PUT', `campaigns/${campaign.id}/roster`, { group, standing }),
+        : call<{ people: number }>('PUT', `campaigns/${campaign.id}/roster`, { group, stage }),
     onSuccess: onClose,
   });
   const offers =
@@ -233,8 +233,8 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
         </Labelled>
         {!off && (
           <Labelled label={t`Stage`}>
-            <select className="input" value={standing} onChange={(event) => setStanding(event.target.value)}>
-              {campaign.standings.map((one) => (
+            <select className="input" value={stage} onChange={(event) => setStage(event.target.value)}>
+              {campaign.stages.map((one) => (
                 <option key={one}>{one}</option>
               ))}
             </select>
@@ -242,7 +242,7 @@ function PutOn({ campaign, off, onClose }: { campaign: CampaignView; off: boolea
         )}
         <ProblemNote error={act.error} />
         <Button weight={off ? 'grave' : 'main'} type="submit" className="self-start" disabled={chosen === 0 || act.isPending}>
-          {off ? t`Remove them` : t`Set them to ${standing}`}
+          {off ? t`Remove them` : t`Set them to ${stage}`}
         </Button>
       </form>
     </Drawer>

@@ -52,7 +52,7 @@ export default function Campaigns() {
                   <td className="px-4 font-mono text-[12px]">{campaign.appealCode}</td>
                   <td className="px-4">{format.number(campaign.people)}</td>
                   <td className="px-4 text-ink2">
-                    {campaign.standings
+                    {campaign.stages
                       .filter((one) => campaign.counts[one])
                       .map((one) => `${one} ${format.number(campaign.counts[one]!)}`)
                       .join(' · ')}

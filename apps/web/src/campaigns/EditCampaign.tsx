@@ -9,7 +9,7 @@ import { Button, Labelled, ProblemNote } from '../ui/basics';
 import { Drawer } from '../ui/dialogs';
 import { Unsaved } from '../ui/Unsaved';
 
-/** A standing as it is edited: what it was called before, if it was there. */
+/** A stage as it is edited: what it was called before, if it was there. */
 interface Row {
   was: string | null;
   name: string;
@@ -29,23 +29,23 @@ function valuesOf(campaign: CampaignView | null): Values {
     kind: campaign?.kind ?? 'appeal',
     code: campaign?.appealCode ?? '',
     isOpen: campaign?.isOpen ?? true,
-    rows: (campaign?.standings ?? FIRST_STAGES).map((one) => ({ was: campaign ? one : null, name: one })),
+    rows: (campaign?.stages ?? FIRST_STAGES).map((one) => ({ was: campaign ? one : null, name: one })),
   };
 }
 
 const namesOf = (rows: readonly Row[]) => rows.map((row) => row.name.trim()).filter((one) => one !== '');
 
-/** Makes a campaign, or changes it and its own set of standings; those renamed keep their people. */
+/** Makes a campaign, or changes it and its own set of stages; those renamed keep their people. */
 export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | null; onClose: () => void }) {
   const queryClient = useQueryClient();
   const draft = useDrafting<Values>(`campaign:${campaign?.id ?? 'new'}`, { value: valuesOf(campaign), version: campaign?.version ?? 0 });
   const { name, kind, code, isOpen, rows } = draft.value;
   const change = (part: Partial<Values>) => draft.set({ ...draft.value, ...part });
   const setRows = (next: Row[]) => change({ rows: next });
-  const standings = namesOf(rows);
+  const stages = namesOf(rows);
   const save = useMutation({
     mutationFn: (sent: Values) => {
-      const body = { name: sent.name.trim(), kind: sent.kind, appealCode: sent.code.trim() || null, standings: namesOf(sent.rows) };
+      const body = { name: sent.name.trim(), kind: sent.kind, appealCode: sent.code.trim() || null, stages: namesOf(sent.rows) };
       if (!campaign) return call('POST', 'campaigns', body);
       const renamed = Object.fromEntries(
         sent.rows.filter((row) => row.was && row.name.trim() && row.was !== row.name.trim()).map((row) => [row.was, row.name.trim()]),
@@ -115,7 +115,7 @@ export function EditCampaign({ campaign, onClose }: { campaign: CampaignView | n
           weight="main"
           type="submit"
           className="self-start"
-          disabled={name.trim() === '' || standings.length === 0 || draft.theirs !== null || save.isPending}
+          disabled={name.trim() === '' || stages.length === 0 || draft.theirs !== null || save.isPending}
         >
           {campaign ? t`Save` : t`Make it`}
         </Button>

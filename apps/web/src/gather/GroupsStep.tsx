@@ -260,23 +260,23 @@ function Where() {
   );
 }
 
-/** A campaign's roster, the campaign picked and never spelled; a column of standings goes before the one for all. */
+/** A campaign's roster, the campaign picked and never spelled; a column of stages goes before the one for all. */
 function Roster() {
   const { parts, set, columns } = useDraft();
   const queryClient = useQueryClient();
   const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns') });
   const [making, setMaking] = useState<string | null>(null);
   const make = useMutation({
-    mutationFn: (name: string) => call<{ id: number }>('POST', 'campaigns', { name, kind: 'appeal', appealCode: null, standings: FIRST_STAGES }),
+    mutationFn: (name: string) => call<{ id: number }>('POST', 'campaigns', { name, kind: 'appeal', appealCode: null, stages: FIRST_STAGES }),
     onSuccess: async ({ id }) => {
       await queryClient.invalidateQueries({ queryKey: ['campaigns'] });
-      set({ roster: { campaignId: id, standing: FIRST_STAGES[0]! } });
+      set({ roster: { campaignId: id, stage: FIRST_STAGES[0]! } });
       setMaking(null);
     },
   });
   const open = campaigns.data?.filter((one) => one.isOpen || one.id === parts.roster?.campaignId) ?? [];
   const chosen = open.find((one) => one.id === parts.roster?.campaignId);
-  const fromColumn = columns.some(({ to }) => to === 'standing');
+  const fromColumn = columns.some(({ to }) => to === 'stage');
   return (
     <fieldset className="flex flex-col gap-2">
       <legend className="subtitle pb-1">{t`A campaign's roster`}</legend>
@@ -287,7 +287,7 @@ function Roster() {
           value={parts.roster?.campaignId ?? ''}
           onChange={(event) => {
             const campaign = open.find((one) => one.id === Number(event.target.value));
-            set({ roster: campaign ? { campaignId: campaign.id, standing: campaign.standings[0]! } : null });
+            set({ roster: campaign ? { campaignId: campaign.id, stage: campaign.stages[0]! } : null });
           }}
         >
           <option value="">{t`No roster`}</option>
@@ -301,11 +301,11 @@ function Roster() {
           <select
             className="input !w-[150px]"
             aria-label={t`Stage`}
-            value={parts.roster.standing}
-            onChange={(event) => set({ roster: { campaignId: chosen.id, standing: event.target.value } })}
+            value={parts.roster.stage}
+            onChange={(event) => set({ roster: { campaignId: chosen.id, stage: event.target.value } })}
           >
-            {chosen.standings.map((standing) => (
-              <option key={standing}>{standing}</option>
+            {chosen.stages.map((stage) => (
+              <option key={stage}>{stage}</option>
             ))}
           </select>
         )}

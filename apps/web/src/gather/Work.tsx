@@ -20,7 +20,7 @@ const KINDS: Record<string, [doing: string, done: string]> = {
 };
 
 /** Whether it waits, runs, is done or was given up, in words. */
-function standing(job: JobView, format: ReturnType<typeof useFormat>): string {
+function jobState(job: JobView, format: ReturnType<typeof useFormat>): string {
   if (job.state === 'done') return job.endedAt ? `done ${format.moment(job.endedAt)}` : 'done';
   if (job.state === 'failed') return t`given up after ${job.attempts} ${plural(job.attempts, { one: 'try', other: 'tries' })}`;
   if (job.state === 'waiting') return job.attempts > 0 ? t`waits to be tried again` : t`waits its turn`;
@@ -62,7 +62,7 @@ export default function Work() {
                       )}
                     </span>
                     <span className="text-ink2">
-                      {standing(job, format)}
+                      {jobState(job, format)}
                       {job.by ? `, ${job.by}` : ''}
                     </span>
                   </p>

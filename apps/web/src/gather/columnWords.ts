@@ -59,11 +59,11 @@ const GROUPS: Record<BatchKind, [string, (PlainTarget | DayTarget)[]][]> = {
     [t`Who`, WHO],
     [t`Address`, PLACE],
     [t`Permission`, ['signedOn', 'signedWords']],
-    [t`Groups`, ['tags', 'standing', 'chapter']],
+    [t`Groups`, ['tags', 'stage', 'chapter']],
   ],
   here: [
     [t`Who`, [...WHO, 'postcode']],
-    [t`Groups`, ['tags', 'standing']],
+    [t`Groups`, ['tags', 'stage']],
   ],
   refusals: [
     [t`Who`, ['email', 'mobile', 'nameEmail', 'firstName', 'lastName', 'externalId']],

@@ -17,8 +17,8 @@ const ANSWERS: StubbedAnswers = {
     { id: 6, name: 'oar makers', chapter: null, handedDown: true },
   ],
   'GET campaigns': [
-    { id: 9, name: 'Winter hull appeal', standings: ['asked', 'pledged'], isOpen: true },
-    { id: 10, name: 'Last year’s appeal', standings: ['asked'], isOpen: false },
+    { id: 9, name: 'Winter hull appeal', stages: ['asked', 'pledged'], isOpen: true },
+    { id: 10, name: 'Last year’s appeal', stages: ['asked'], isOpen: false },
   ],
 };
 
@@ -190,15 +190,15 @@ describe('where they go', () => {
     expect(now().parts.listIds).toEqual([]);
   });
 
-  test('a roster comes with its first standing, which can be another', async () => {
+  test('a roster comes with its first stage, which can be another', async () => {
     draft();
     const { user } = show(<GroupsStep />, { answers: ANSWERS });
     await screen.findByRole('option', { name: 'Winter hull appeal' });
     expect(screen.queryByRole('option', { name: 'Last year’s appeal' })).toBeNull(); // It is closed.
     await user.selectOptions(screen.getByLabelText('Campaign'), 'Winter hull appeal');
-    expect(now().parts.roster).toEqual({ campaignId: 9, standing: 'asked' });
+    expect(now().parts.roster).toEqual({ campaignId: 9, stage: 'asked' });
     await user.selectOptions(screen.getByLabelText('Stage'), 'pledged');
-    expect(now().parts.roster).toEqual({ campaignId: 9, standing: 'pledged' });
+    expect(now().parts.roster).toEqual({ campaignId: 9, stage: 'pledged' });
     await user.selectOptions(screen.getByLabelText('Campaign'), 'No roster');
     expect(now().parts.roster).toBeNull();
   });

@@ -22,19 +22,19 @@ const KINDS: [ResultKind, string, string][] = [
   ['delivered', t`Delivered`, t`accepted, and not come back`],
   ['bounced', t`Bounced`, t`the address is on hold now`],
   ['opened', t`Opened`, t`unsure: some readers load pictures by themselves, some never`],
-  ['followed', t`Clicked`, t`clicked a link`],
+  ['clicked', t`Clicked`, t`clicked a link`],
   ['replied', t`Replied`, t`wrote back`],
   ['left', t`Opted out`, t`said no because of it`],
   ['door', t`Held back as it left`, t`changed between the last look and the hand-over`],
   ['unsure', t`Unsure`, t`may or may not have gone`],
   ['failed', t`Failed`, t`refused for another reason`],
   ['waiting', t`Waiting`, t`about to leave`],
-  ['held', t`Held back`, t`not in it from the start`],
+  ['suppressed', t`Held back`, t`not in it from the start`],
 ];
 /** Those who got it, clicked or replied are a group that goes on growing; the others are who they are now. */
 function behind(id: number, kind: ResultKind): BeginTo['to'] {
   if (kind === 'sent') return { ref: { kind: 'message', id, did: 'got' } };
-  return kind === 'followed' || kind === 'replied' ? { ref: { kind: 'message', id, did: kind } } : { result: { messageId: id, kind } };
+  return kind === 'clicked' || kind === 'replied' ? { ref: { kind: 'message', id, did: kind } } : { result: { messageId: id, kind } };
 }
 const MOVING = new Set(['preparing', 'sending', 'paused']);
 
@@ -95,8 +95,8 @@ function PeopleDrawer({ id, kind, onClose }: { id: number; kind: ResultKind; onC
 function Counts({ data, onOpen }: { data: MessageResults; onOpen: (kind: ResultKind) => void }) {
   const format = useFormat();
   const shown = KINDS.filter(
-    ([kind]) => data.counts[kind] > 0 || ['sent', 'delivered', 'bounced', 'opened', 'followed', 'replied', 'left'].includes(kind),
-  ).filter(([kind]) => data.message.channel === 'email' || !['opened', 'followed'].includes(kind));
+    ([kind]) => data.counts[kind] > 0 || ['sent', 'delivered', 'bounced', 'opened', 'clicked', 'replied', 'left'].includes(kind),
+  ).filter(([kind]) => data.message.channel === 'email' || !['opened', 'clicked'].includes(kind));
   return (
     <table className="w-full">
       <tbody>

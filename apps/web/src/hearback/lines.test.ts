@@ -1,6 +1,6 @@
 import { dayTicks, running, spread } from './lines';
 
-const hour = (at: string, opened: number) => ({ at, sent: 0, opened, followed: 0, replied: 0, left: 0 });
+const hour = (at: string, opened: number) => ({ at, sent: 0, opened, clicked: 0, replied: 0, left: 0 });
 
 test('a line runs up to the count that stands beside it', () => {
   const points = running([hour('2026-11-08T10:00:00Z', 3), hour('2026-11-08T11:00:00Z', 0), hour('2026-11-08T12:00:00Z', 2)], 'opened');

@@ -3,7 +3,7 @@ import type { MessageResults } from '@goodword/core/contract';
 /** What is drawn over time: the count, its word, its ink. */
 export const SERIES = [
   ['opened', 'opened', '#0F766B'],
-  ['followed', 'followed', '#8A5A0E'],
+  ['clicked', 'clicked', '#8A5A0E'],
   ['replied', 'replied', '#17252B'],
   ['left', 'left', '#A62B45'],
 ] as const;

@@ -27,8 +27,8 @@ export function Down({ look, channel, onOpen }: { look: Look; channel: SendingCh
         <div className="h-5 bg-slate rounded-[2px]" aria-hidden="true" />
         <b className="font-title text-[19px] text-right">{format.number(look.group)}</b>
       </div>
-      {look.held.length === 0 && <p className="text-ink2 border-t border-hair py-[9px]">{t`Nobody is held back.`}</p>}
-      {look.held.map(({ reason, people }) => {
+      {look.suppressed.length === 0 && <p className="text-ink2 border-t border-hair py-[9px]">{t`Nobody is held back.`}</p>}
+      {look.suppressed.map(({ reason, people }) => {
         left -= people;
         return (
           <div key={reason} className="grid grid-cols-[1fr_230px_80px] gap-3 items-center border-t border-hair py-[9px]">

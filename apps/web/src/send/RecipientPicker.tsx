@@ -24,7 +24,7 @@ const ITEM = 'px-3 py-[5px] rounded-[3px] outline-none data-[highlighted]:bg-ben
 const CHIP = 'inline-flex items-center gap-1 bg-bench rounded-paper px-2 py-[2px] font-semibold';
 
 export type Named = Record<Exclude<Offered, 'campaign'>, { id: number; name: string }[]> & {
-  campaign: { id: number; name: string; standings: string[] }[];
+  campaign: { id: number; name: string; stages: string[] }[];
 };
 
 /** Messages that somebody has got by now. */
@@ -32,8 +32,8 @@ const GONE = new Set<MessageView['state']>(['sending', 'paused', 'stopped', 'don
 
 const DID_WORDS: Record<MessageGroup, string> = {
   got: t`who got`,
-  followed: t`who clicked a link in`,
-  'not-followed': t`who got and clicked no link in`,
+  clicked: t`who clicked a link in`,
+  'not-clicked': t`who got and clicked no link in`,
   replied: t`who replied to`,
   'not-replied': t`who got and did not reply to`,
 };
@@ -91,7 +91,7 @@ const KIND_WORDS: Record<Offered, string> = {
 /** What can be chosen of a kind: a roster also by its stages, a message by what they did with it. */
 function refsOf(kind: Offered, groups: Named): GroupRef[] {
   if (kind === 'campaign')
-    return groups.campaign.flatMap(({ id, standings }) => [{ kind, id }, ...standings.map((stage): GroupRef => ({ kind, id, stage }))]);
+    return groups.campaign.flatMap(({ id, stages }) => [{ kind, id }, ...stages.map((stage): GroupRef => ({ kind, id, stage }))]);
   if (kind === 'message') return groups.message.flatMap(({ id }) => DEEDS.map((did): GroupRef => ({ kind, id, did })));
   return groups[kind].map(({ id }) => ({ kind, id }));
 }

@@ -17,7 +17,7 @@ const SUBJECTS = {
   ],
   lists: [{ id: 1, name: 'Ferry news', isPublic: true }],
   batches: [],
-  campaigns: [{ id: 9, name: 'Winter hull appeal', standings: ['asked', 'pledged'] }],
+  campaigns: [{ id: 9, name: 'Winter hull appeal', stages: ['asked', 'pledged'] }],
   chapters: [
     { id: 1, name: 'East Landing' },
     { id: 2, name: 'Upriver' },
@@ -124,12 +124,12 @@ test('a group can ask for none of its lines', async () => {
   expect(tree.rules[1]).toMatchObject({ kind: 'any' });
 });
 
-test('a roster is asked for a standing of its own campaign', async () => {
-  const { user } = build({ kind: 'roster', campaignId: 9, standings: [], on: true });
+test('a roster is asked for a stage of its own campaign', async () => {
+  const { user } = build({ kind: 'roster', campaignId: 9, stages: [], on: true });
   await pick(user, 'Stage: anything', 'pledged');
-  expect(tree.rules[0]).toMatchObject({ standings: ['pledged'] });
+  expect(tree.rules[0]).toMatchObject({ stages: ['pledged'] });
   await pick(user, 'Stage: pledged', 'anything');
-  expect(tree.rules[0]).toMatchObject({ standings: [] });
+  expect(tree.rules[0]).toMatchObject({ stages: [] });
 });
 
 test('each line says how many pass it alone', () => {

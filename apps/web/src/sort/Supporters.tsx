@@ -41,7 +41,7 @@ function Choice({
   );
 }
 
-/** The quick filters beside the search: a tag, a list, a standing for appeals. */
+/** The quick filters beside the search: a tag, a list, a permission for appeals. */
 function QuickFilters({ params, set }: { params: URLSearchParams; set: (values: Record<string, string>) => void }) {
   const tags = useTags();
   const lists = useLists();

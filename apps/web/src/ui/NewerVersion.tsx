@@ -15,8 +15,8 @@ export function NewerVersion<T>({
   seesTheirs: boolean;
   onSee: (theirs: boolean) => void;
 }) {
-  if (kept.standing === 'refused') return <ProblemNote error={kept.problem} />;
-  if (kept.standing === 'waiting')
+  if (kept.saveState === 'refused') return <ProblemNote error={kept.problem} />;
+  if (kept.saveState === 'waiting')
     return (
       <p role="status" className="border-l-[3px] border-ochremark pl-3 py-1 my-2">
         <Trans>
@@ -25,7 +25,7 @@ export function NewerVersion<T>({
         </Trans>
       </p>
     );
-  if (kept.standing !== 'newer') return null;
+  if (kept.saveState !== 'newer') return null;
   return (
     <div role="alert" className="border-l-[3px] border-madder pl-3 py-1 my-2 flex flex-wrap items-center gap-3">
       <p className="grow">

@@ -7,7 +7,7 @@ import type { MessageFault, MessageView, SavedWords } from '@goodword/core/contr
 import { registryOf, type MergeName, type Registry } from '@goodword/core/merge';
 import { PURPOSES } from '@goodword/core/permission';
 import { call, get } from '../app/api';
-import { STANDING_WORDS, useKeeping } from '../app/keeping';
+import { SAVE_STATE_WORDS, useKeeping } from '../app/keeping';
 import { useMay } from '../app/session';
 import { Button, Heading, Labelled, Loading, ProblemNote } from '../ui/basics';
 import { Confirm } from '../ui/dialogs';
@@ -117,7 +117,7 @@ function Editor({ message, registry, lists }: { message: MessageView; registry: 
   const set = (part: Partial<WordsOfMessage>) => keeper.set({ ...keeper.snapshot().value, ...part });
   const redraw = () => setDrawn((old) => old + 1);
   const mend = (fault: MessageFault) => (keeper.set(mendedWords(keeper.snapshot().value, fault)), redraw());
-  useWriteNotes(faults, editable ? STANDING_WORDS[kept.standing] : null, mend);
+  useWriteNotes(faults, editable ? SAVE_STATE_WORDS[kept.saveState] : null, mend);
   const asked = words.listId === null ? (words.purpose ?? '') : `list:${words.listId}`;
   const test = useMutation({
     mutationFn: async () => {

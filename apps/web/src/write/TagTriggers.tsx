@@ -7,9 +7,9 @@ import { call } from '../app/api';
 import { useMay } from '../app/session';
 import { useTags } from '../app/groups';
 import { ProblemNote } from '../ui/basics';
-import { changed, deedsOf, offeredTriggers } from './triggers';
+import { changed, triggersOf, offeredTriggers } from './triggers';
 
-const WORDS: Record<TagTriggerEvent, string> = { followed: t`clicks a link`, replied: 'replies' };
+const WORDS: Record<TagTriggerEvent, string> = { clicked: t`clicks a link`, replied: 'replies' };
 const WORD = 'bg-transparent border-b-2 border-ink font-semibold cursor-pointer max-w-[240px]';
 
 /** Sentences that tag whoever does something with the message; they may change when it has gone, and count from then on. */
@@ -18,29 +18,29 @@ export function TagTriggers({ message }: { message: MessageView }) {
   const queryClient = useQueryClient();
   const tags = useTags().data ?? [];
   const queryKey = ['message', message.id];
-  const mutationKey = ['tag-deeds', message.id];
+  const mutationKey = ['tag-triggers', message.id];
   // All of them are written at once, so a change begins from the one before it and not from what the server last told.
   const save = useMutation({
     mutationKey,
     scope: { id: mutationKey.join(' ') },
-    mutationFn: (deeds: { tagDeeds: TagTrigger[]; was: TagTrigger[] }) => call('PUT', `messages/${message.id}/tag-deeds`, deeds),
+    mutationFn: (triggers: { tagTriggers: TagTrigger[]; was: TagTrigger[] }) => call('PUT', `messages/${message.id}/tag-triggers`, triggers),
     onSettled: () => (queryClient.isMutating({ mutationKey }) === 1 ? queryClient.invalidateQueries({ queryKey }) : undefined),
   });
-  const { tagDeeds } = message;
+  const { tagTriggers } = message;
   // Kept before anything is waited for, or a second change in haste would begin from before the first.
-  const change = (make: (deeds: TagTrigger[]) => TagTrigger[]) => {
-    const was = queryClient.getQueryData<MessageView>(queryKey)?.tagDeeds ?? tagDeeds;
+  const change = (make: (triggers: TagTrigger[]) => TagTrigger[]) => {
+    const was = queryClient.getQueryData<MessageView>(queryKey)?.tagTriggers ?? tagTriggers;
     const next = make(was);
     void queryClient.cancelQueries({ queryKey }, { revert: false });
-    queryClient.setQueryData<MessageView>(queryKey, (view) => view && { ...view, tagDeeds: next });
-    save.mutate({ tagDeeds: next, was });
+    queryClient.setQueryData<MessageView>(queryKey, (view) => view && { ...view, tagTriggers: next });
+    save.mutate({ tagTriggers: next, was });
   };
-  const known = deedsOf(message.channel);
-  const more = offeredTriggers(tagDeeds, tags, message.channel);
-  if (tags.length === 0 || (!may && tagDeeds.length === 0)) return null;
+  const known = triggersOf(message.channel);
+  const more = offeredTriggers(tagTriggers, tags, message.channel);
+  if (tags.length === 0 || (!may && tagTriggers.length === 0)) return null;
   return (
     <section className="sheet px-4 py-2 flex flex-col gap-1" aria-label={t`Tags by what somebody does`}>
-      {tagDeeds.map((deed, at) => (
+      {tagTriggers.map((trigger, at) => (
         <p key={at} className="flex items-center gap-[6px] flex-wrap">
           <Trans>
             Whoever
@@ -48,8 +48,8 @@ export function TagTriggers({ message }: { message: MessageView }) {
               aria-label={t`What somebody does`}
               className={WORD}
               disabled={!may}
-              value={deed.on}
-              onChange={(event) => change((deeds) => changed(deeds, at, { on: event.target.value as TagTriggerEvent }))}
+              value={trigger.on}
+              onChange={(event) => change((triggers) => changed(triggers, at, { on: event.target.value as TagTriggerEvent }))}
             >
               {known.map((on) => (
                 <option key={on} value={on}>
@@ -63,10 +63,10 @@ export function TagTriggers({ message }: { message: MessageView }) {
             aria-label={t`The tag that they get`}
             className={WORD}
             disabled={!may}
-            value={deed.tagId}
-            onChange={(event) => change((deeds) => changed(deeds, at, { tagId: Number(event.target.value) }))}
+            value={trigger.tagId}
+            onChange={(event) => change((triggers) => changed(triggers, at, { tagId: Number(event.target.value) }))}
           >
-            {!tags.some((tag) => tag.id === deed.tagId) && <option value={deed.tagId}>{t`a tag that is gone`}</option>}
+            {!tags.some((tag) => tag.id === trigger.tagId) && <option value={trigger.tagId}>{t`a tag that is gone`}</option>}
             {tags.map((tag) => (
               <option key={tag.id} value={tag.id}>
                 {tag.name}
@@ -77,7 +77,7 @@ export function TagTriggers({ message }: { message: MessageView }) {
             <button
               aria-label={t`Take this away`}
               className="text-ink3 hover:text-madder"
-              onClick={() => change((deeds) => deeds.filter((_deed, i) => i !== at))}
+              onClick={() => change((triggers) => triggers.filter((_trigger, i) => i !== at))}
             >
               <X size={14} />
             </button>
@@ -85,8 +85,8 @@ export function TagTriggers({ message }: { message: MessageView }) {
         </p>
       ))}
       {may && more && (
-        <button className="link self-start text-[13px]" onClick={() => change((deeds) => [...deeds, more])}>
-          {tagDeeds.length === 0 ? t`Tag whoever ${known.map((on) => WORDS[on]).join(' or ')}…` : t`And tag whoever…`}
+        <button className="link self-start text-[13px]" onClick={() => change((triggers) => [...triggers, more])}>
+          {tagTriggers.length === 0 ? t`Tag whoever ${known.map((on) => WORDS[on]).join(' or ')}…` : t`And tag whoever…`}
         </button>
       )}
       <ProblemNote error={save.error} />

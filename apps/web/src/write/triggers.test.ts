@@ -1,15 +1,15 @@
-import { changed, deedsOf, offeredTriggers } from './triggers';
+import { changed, triggersOf, offeredTriggers } from './triggers';
 
 const TAGS = [{ id: 1 }, { id: 2 }];
 
 test('a text is answered; a letter is answered and its links are followed', () => {
-  expect(deedsOf('text')).toEqual(['replied']);
-  expect(deedsOf('email')).toEqual(['followed', 'replied']);
+  expect(triggersOf('text')).toEqual(['replied']);
+  expect(triggersOf('email')).toEqual(['clicked', 'replied']);
 });
 
 test('the next sentence is one that is not said yet', () => {
-  expect(offeredTriggers([], TAGS, 'email')).toEqual({ on: 'followed', tagId: 1 });
-  expect(offeredTriggers([{ on: 'followed', tagId: 1 }], TAGS, 'email')).toEqual({ on: 'followed', tagId: 2 });
+  expect(offeredTriggers([], TAGS, 'email')).toEqual({ on: 'clicked', tagId: 1 });
+  expect(offeredTriggers([{ on: 'clicked', tagId: 1 }], TAGS, 'email')).toEqual({ on: 'clicked', tagId: 2 });
   expect(offeredTriggers([{ on: 'replied', tagId: 1 }], TAGS, 'text')).toEqual({ on: 'replied', tagId: 2 });
   expect(
     offeredTriggers(
@@ -26,15 +26,15 @@ test('the next sentence is one that is not said yet', () => {
 
 test('six are enough', () => {
   const many = Array.from({ length: 9 }, (_none, id) => ({ id }));
-  const six = many.slice(0, 6).map(({ id }) => ({ on: 'followed' as const, tagId: id }));
+  const six = many.slice(0, 6).map(({ id }) => ({ on: 'clicked' as const, tagId: id }));
   expect(offeredTriggers(six, many, 'email')).toBeNull();
 });
 
 test('a sentence that is changed into another stands once', () => {
-  const deeds = [
-    { on: 'followed' as const, tagId: 1 },
-    { on: 'followed' as const, tagId: 2 },
+  const triggers = [
+    { on: 'clicked' as const, tagId: 1 },
+    { on: 'clicked' as const, tagId: 2 },
   ];
-  expect(changed(deeds, 1, { on: 'replied' })).toEqual([deeds[0], { on: 'replied', tagId: 2 }]);
-  expect(changed(deeds, 1, { tagId: 1 })).toEqual([deeds[0]]);
+  expect(changed(triggers, 1, { on: 'replied' })).toEqual([triggers[0], { on: 'replied', tagId: 2 }]);
+  expect(changed(triggers, 1, { tagId: 1 })).toEqual([triggers[0]]);
 });

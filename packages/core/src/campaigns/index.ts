@@ -2,5 +2,5 @@
 export const CAMPAIGN_KINDS = ['appeal', 'thank-you', 'update'] as const;
 export type CampaignKind = (typeof CAMPAIGN_KINDS)[number];
 
-/** The standings that a campaign starts with; each has its own set. */
+/** The stages that a campaign starts with; each has its own set. */
 export const FIRST_STAGES = ['asked', 'thinking', 'pledged', 'gave', 'declined'];

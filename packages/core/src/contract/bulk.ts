@@ -12,7 +12,7 @@ export type ExportForm = (typeof EXPORT_FORMS)[number];
 export type BulkAct =
   | { do: 'tag'; tagId: number; on: boolean }
   | { do: 'list'; listId: number; on: boolean }
-  | { do: 'roster'; campaignId: number; standing: string | null }
+  | { do: 'roster'; campaignId: number; stage: string | null }
   | { do: 'field'; fieldId: number; text: string }
   | { do: 'permission'; channel: 'email' | 'text'; scopes: string[]; how: string; on: string; words: string; voucher: string }
   | { do: 'export'; form: ExportForm; fields: number[] }
@@ -25,7 +25,7 @@ const act = Joi.alternatives().try(
   Joi.object({
     do: Joi.string().valid('roster').required(),
     campaignId: id.required(),
-    standing: Joi.string().trim().max(60).allow(null).required(),
+    stage: Joi.string().trim().max(60).allow(null).required(),
   }),
   Joi.object({ do: Joi.string().valid('field').required(), fieldId: id.required(), text: Joi.string().max(4000).allow('').required() }),
   Joi.object({

@@ -5,7 +5,7 @@ import type { Purpose } from '../permission';
 import { peopleGroup, type PeopleGroup } from './groups';
 import { id, name, pageSchema, purpose } from './common';
 
-/** What can come of a call where no campaign gives its standings; with one, they stand behind these. */
+/** What can come of a call where no campaign gives its stages; with one, they stand behind these. */
 export const CALL_OUTCOMES = ['no answer', 'call again', 'talked'] as const;
 
 /** After these somebody is to be called once more: they were not reached, or had no time. */
@@ -32,7 +32,7 @@ export interface CallListView {
   /** Who was not reached or had no time, and may be called once more. */
   again: number;
   /** Who may not be called for this, and is passed over. */
-  held: number;
+  suppressed: number;
   outcomes: { outcome: string; people: number }[];
   /** What can be answered, in the order of the keys 1 to 9. */
   options: string[];
@@ -55,8 +55,8 @@ export interface CallRow {
   phone: string | null;
   hours: CallHours;
   /** Why this person is not to be called; null where they may be. */
-  held: string | null;
-  standing: string | null;
+  suppressed: string | null;
+  stage: string | null;
   outcome: string | null;
   note: string;
   lastGift: { amount: number; on: string } | null;

@@ -2,13 +2,13 @@ import Joi from 'joi';
 import { CAMPAIGN_KINDS, type CampaignKind } from '../campaigns';
 import { basedOn, id, name, pageSchema } from './common';
 
-const standing = Joi.string().trim().min(1).max(60);
+const stage = Joi.string().trim().min(1).max(60);
 
 export interface MakeCampaign {
   name: string;
   kind: CampaignKind;
   appealCode: string | null;
-  standings: string[];
+  stages: string[];
 }
 
 const campaign = {
@@ -17,13 +17,13 @@ const campaign = {
     .valid(...CAMPAIGN_KINDS)
     .required(),
   appealCode: Joi.string().trim().max(60).allow(null).required(),
-  standings: Joi.array().items(standing).unique().min(1).max(20).required(),
+  stages: Joi.array().items(stage).unique().min(1).max(20).required(),
 };
 export const makeCampaign = Joi.object<MakeCampaign>(campaign);
 export const changeCampaign = Joi.object({
   ...campaign,
   isOpen: Joi.boolean().required(),
-  renamed: Joi.object().pattern(standing, standing).default({}),
+  renamed: Joi.object().pattern(stage, stage).default({}),
   basedOn: basedOn.required(),
 });
 
@@ -33,9 +33,9 @@ const group = Joi.alternatives().try(
   Joi.object({ ids: Joi.array().items(id).min(1).max(10_000).required() }),
   Joi.object({ kind: Joi.string().valid('list', 'tag', 'segment', 'batch').required(), id: id.required() }),
 );
-export const rosterPut = Joi.object({ group: group.required(), standing: standing.required() });
+export const rosterPut = Joi.object({ group: group.required(), stage: stage.required() });
 export const rosterOff = Joi.object({ group: group.required() });
-export const rosterQuery = Joi.object({ ...pageSchema, standing });
+export const rosterQuery = Joi.object({ ...pageSchema, stage });
 
 export interface CampaignView {
   id: number;
@@ -43,12 +43,12 @@ export interface CampaignView {
   name: string;
   kind: CampaignKind;
   appealCode: string | null;
-  standings: string[];
+  stages: string[];
   isOpen: boolean;
   madeAt: string;
   madeBy: string;
   people: number;
-  /** People at each standing. */
+  /** People at each stage. */
   counts: Record<string, number>;
 }
 
@@ -56,7 +56,7 @@ export interface RosterRow {
   supporterId: number;
   firstName: string;
   lastName: string;
-  standing: string;
+  stage: string;
   putAt: string;
   by: string;
 }

@@ -48,14 +48,14 @@ export interface PermissionReport {
     addresses: { kind: 'email' | 'mobile' | 'post'; shown: string; onHold: boolean }[];
   };
   /** At each address on its own. */
-  standings: (ConsentStatusView & { address: string | null })[];
+  consent: (ConsentStatusView & { address: string | null })[];
   entries: EvidenceEntry[];
   forms: { id: number; version: number; name: string; madeAt: string; definition: FormDefinition }[];
   sent: EvidenceDelivery[];
   notSent: EvidenceDelivery[];
   confirmations: { channel: Channel; address: string; at: string; words: string; outcome: string }[];
   paper: { what: string; at: string; by: string | null }[];
-  calls: { list: string; at: string | null; outcome: string | null; by: string | null; held: string | null }[];
+  calls: { list: string; at: string | null; outcome: string | null; by: string | null; suppressed: string | null }[];
   replies: { channel: Channel; at: string; words: string; readAs: string }[];
   holds: { address: string; at: string; reason: string; releasedAt: string | null; releasedBy: string | null; why: string | null }[];
   questions: { words: string; at: string; settledAt: string | null; settledBy: string | null; outcome: string | null }[];

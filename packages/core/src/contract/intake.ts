@@ -138,7 +138,7 @@ export const intakePlan = Joi.object<IntakePlan>({
     .items(Joi.object({ name: name.required(), folder: Joi.string().trim().max(80).allow('').default('') }))
     .max(20)
     .default([]),
-  roster: Joi.object({ campaignId: id.required(), standing: Joi.string().trim().min(1).max(60).required() })
+  roster: Joi.object({ campaignId: id.required(), stage: Joi.string().trim().min(1).max(60).required() })
     .allow(null)
     .default(null),
   refusal: Joi.string()

@@ -11,7 +11,7 @@ export const GROUP_KINDS = ['segment', 'list', 'tag', 'batch', 'campaign', 'mess
 export type GroupKind = (typeof GROUP_KINDS)[number];
 
 /** Whom of an earlier message: who got it, and what they did with it or did not. That they opened it is too unsure. */
-export const MESSAGE_GROUPS = ['got', 'followed', 'not-followed', 'replied', 'not-replied'] as const;
+export const MESSAGE_GROUPS = ['got', 'clicked', 'not-clicked', 'replied', 'not-replied'] as const;
 export type MessageGroup = (typeof MESSAGE_GROUPS)[number];
 
 export interface GroupRef {
@@ -51,14 +51,14 @@ export const RESULT_KINDS = [
   'delivered',
   'bounced',
   'opened',
-  'followed',
+  'clicked',
   'replied',
   'left',
   'door',
   'unsure',
   'failed',
   'waiting',
-  'held',
+  'suppressed',
 ] as const;
 export type ResultKind = (typeof RESULT_KINDS)[number];
 
@@ -117,7 +117,7 @@ export const saveRecipients = Joi.object<Recipients & { basedOn: number }>({
 });
 
 /** What somebody can do with a message to get a tag for it. That they opened it is too unsure. */
-export const TAG_TRIGGER_EVENTS = ['followed', 'replied'] as const;
+export const TAG_TRIGGER_EVENTS = ['clicked', 'replied'] as const;
 export type TagTriggerEvent = (typeof TAG_TRIGGER_EVENTS)[number];
 
 /** Whoever does this with the message gets the tag. */
@@ -126,7 +126,7 @@ export interface TagTrigger {
   tagId: number;
 }
 
-const tagDeeds = Joi.array()
+const tagTriggers = Joi.array()
   .items(
     Joi.object({
       on: Joi.string()
@@ -138,7 +138,7 @@ const tagDeeds = Joi.array()
   .unique()
   .max(6)
   .required();
-export const saveTagTriggers = Joi.object<{ tagDeeds: TagTrigger[]; was: TagTrigger[] }>({ tagDeeds, was: tagDeeds });
+export const saveTagTriggers = Joi.object<{ tagTriggers: TagTrigger[]; was: TagTrigger[] }>({ tagTriggers, was: tagTriggers });
 
 export const previewQuery = Joi.object({ supporterId: id });
 export const readersQuery = Joi.object({ search: Joi.string().trim().max(120).allow('').default('') });
@@ -178,7 +178,7 @@ export interface MessageView {
   scheduledAt: string | null;
   updatedAt: string;
   testedAt: string | null;
-  tagDeeds: TagTrigger[];
+  tagTriggers: TagTrigger[];
   /** Sent "now": until when it is taken back without a trace. */
   leavesAt: string | null;
   /** Named by whoever saves: of two who save from one version the second is told. */
@@ -211,7 +211,7 @@ export interface Preview {
 
 export interface LastLook {
   group: number;
-  held: { reason: SuppressionReason; people: number }[];
+  suppressed: { reason: SuppressionReason; people: number }[];
   reached: number;
   parts: number | null;
   holes: { name: string; people: number }[];
@@ -240,7 +240,7 @@ export interface MessageResults {
   message: { id: number; name: string; channel: SendingChannel; state: MessageState; startedAt: string | null };
   counts: Record<ResultKind, number>;
   rates: { kind: ResultKind; of: number; rate: number; low: number; high: number }[];
-  overTime: { at: string; sent: number; opened: number; followed: number; replied: number; left: number }[];
+  overTime: { at: string; sent: number; opened: number; clicked: number; replied: number; left: number }[];
   links: { url: string; people: number }[];
   /** Messages a second in the last ten seconds, and seconds left at that rate; null when nothing is under way. */
   pace: { rate: number; secondsLeft: number | null } | null;

@@ -76,13 +76,13 @@ const LINES = [
   Joi.object({
     kind: Joi.string().valid('roster').required(),
     campaignId: id.required(),
-    standings: Joi.array().items(Joi.string().max(60)).max(20).required(),
+    stages: Joi.array().items(Joi.string().max(60)).max(20).required(),
     on: Joi.boolean().required(),
   }),
   Joi.object({ kind: Joi.string().valid('chapter').required(), chapterId: id.required(), in: Joi.boolean().required() }),
   Joi.object({
     kind: Joi.string().valid('message').required(),
-    deed: Joi.string()
+    event: Joi.string()
       .valid(...MESSAGE_EVENTS)
       .required(),
     did: Joi.boolean().required(),

@@ -290,9 +290,9 @@ export interface RecordView {
   lists: (MembershipView & { isPublic: boolean })[];
   segments: { id: number; name: string }[];
   /** Campaigns that they are on the roster of, with where they stand and where they could. */
-  rosters: { id: number; name: string; standing: string; standings: string[] }[];
+  rosters: { id: number; name: string; stage: string; stages: string[] }[];
   gifts: { id: number; amount: number; on: string; note: string }[];
-  standings: ConsentStatusView[];
+  consent: ConsentStatusView[];
   entries: EntryView[];
   household: HouseholdView | null;
   /** As the person is greeted, with whoever they live with. */

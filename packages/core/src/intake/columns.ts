@@ -19,7 +19,7 @@ export const PLAIN_TARGETS = [
   'region',
   'country',
   'tags',
-  'standing',
+  'stage',
   'chapter',
   'signedWords',
   'status',

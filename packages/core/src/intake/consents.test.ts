@@ -148,7 +148,7 @@ test.each<[string, boolean | null]>([
   expect(readConsent(cell)).toBe(says);
 });
 
-test('a layout of before that took a refusal for an agreement is not followed there', () => {
+test('a layout of before that took a refusal for an agreement is not clicked there', () => {
   const layout = {
     header: ['Email', 'Do Not Email', 'OK'],
     columns: [{ to: 'email' as const }, { to: 'consent' as const, channel: 'email' as const }, { to: 'leave' as const }],

@@ -28,7 +28,7 @@ const PEOPLE: Partial<Record<Target, string>> = {
   region: `region st state province county stateprovince department departement bundesland kanton provincia estado comunidad`,
   country: `country countrycode nation pays land pais staat`,
   tags: `tags tag labels label groups group gruppe gruppen groupe groupes grupo grupos keywords categories category interests etiquetas etiquettes schlagworte schlagwort kategorien motscles`,
-  standing: `standing rosterstatus stage`,
+  stage: `standing rosterstatus stage`,
   signedOn: `signed signedon signeddate datesigned signupdate signedup signedupon dateofsignup dateofconsent consentdate consentedon agreedon dateagreed optindate optintime optedin
     optedinon joinedon datejoined subscribedon confirmedon confirmtime dateinscription inscritle dateconsentement anmeldedatum angemeldetam einwilligungam fechadealta fechadeconsentimiento`,
   signedWords: `consenttext consentwording consentwords agreedwords wording statement consentstatement textedeconsentement einwilligungstext textodeconsentimiento`,

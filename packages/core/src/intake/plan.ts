@@ -54,8 +54,8 @@ export interface IntakePlan {
   newTags: string[];
   listIds: number[];
   newLists: { name: string; folder: string }[];
-  /** Onto a campaign's roster; the standing of rows whose own column names none. */
-  roster: { campaignId: number; standing: string } | null;
+  /** Onto a campaign's roster; the stage of rows whose own column names none. */
+  roster: { campaignId: number; stage: string } | null;
   /** Of a file of refusals: what addresses without a status of their own did. */
   refusal: RefusalStatus | null;
   /** Of a file of gifts: whether people who are not here are brought in, as never asked. */

@@ -36,7 +36,7 @@ export interface CleanRow {
   externalId: string | null;
   post: PostalAddress | null;
   tags: string[];
-  standing: string | null;
+  stage: string | null;
   /** The chapter that the row names, as it is written there. */
   chapter: string | null;
   signedOn: Day | null;
@@ -66,7 +66,7 @@ export const LONGEST = {
   postcode: 20,
   city: 100,
   region: 100,
-  standing: 60,
+  stage: 60,
   chapter: 120,
   signedWords: 2000,
   giftId: 80,
@@ -102,7 +102,7 @@ const EMPTY_POST: PostalAddress = { street: '', city: '', region: '', postcode: 
 function emptyRow(): CleanRow {
   const gift: GiftCells = { amount: null, currency: null, on: null, ownId: null, appeal: null, recurring: false };
   const lists = { moreEmails: [], moreMobiles: [], tags: [], values: [], faults: [], hints: [] };
-  const facts = { externalId: null, post: null, standing: null, chapter: null, signedOn: null, signedWords: null, status: null, fatal: null };
+  const facts = { externalId: null, post: null, stage: null, chapter: null, signedOn: null, signedWords: null, status: null, fatal: null };
   return { firstName: '', lastName: '', email: null, mobile: null, ...lists, ...facts, gift, consent: {}, refused: new Set() };
 }
 
@@ -207,7 +207,7 @@ class RowReader {
           if (tag.length <= LONGEST_TAG) row.tags.push(tag);
           else this.fault(column, said('cell.tag-long', { most: LONGEST_TAG, length: tag.length }));
         return;
-      case 'standing':
+      case 'stage':
       case 'chapter':
         row[to] = cell;
         return;

@@ -11,7 +11,7 @@ export interface CompiledTemplate {
 export interface MergeSlot {
   key: string;
   name: string;
-  /** What stands where the value is missing: the writer's words, else the field's standing ones, else nothing. */
+  /** What stands where the value is missing: the writer's words, else the field's stage ones, else nothing. */
   or: string | null;
 }
 

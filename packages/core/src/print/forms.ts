@@ -3,5 +3,5 @@ export const PRINT_FORMS = ['call', 'door', 'labels', 'letters'] as const;
 export type PrintForm = (typeof PRINT_FORMS)[number];
 
 /** What a call or door sheet can show beside the name; custom fields come as their numbers. */
-export const SHEET_COLUMNS = ['phone', 'email', 'address', 'tags', 'last-gift', 'standing', 'notes'] as const;
+export const SHEET_COLUMNS = ['phone', 'email', 'address', 'tags', 'last-gift', 'stage', 'notes'] as const;
 export type SheetColumn = (typeof SHEET_COLUMNS)[number] | number;

@@ -19,8 +19,8 @@ export type Column =
   | { kind: 'state'; codes: Uint8Array }
   /** The gifts of person i are at starts[i] … starts[i+1]-1. */
   | GiftsColumn
-  /** Codes of standings: 0 is not on the roster, else index into `standings` plus one. */
-  | { kind: 'standing'; codes: Uint8Array; standings: string[] }
+  /** Codes of stages: 0 is not on the roster, else index into `stages` plus one. */
+  | { kind: 'stage'; codes: Uint8Array; stages: string[] }
   /** The id of everybody's chapter. */
   | { kind: 'chapter'; ids: Uint32Array }
   | MessagesColumn;
@@ -94,7 +94,7 @@ export function columnKey(line: Line): ColumnKey {
     case 'chapter':
       return 'chapter';
     case 'message':
-      return `messages:${line.deed}`;
+      return `messages:${line.event}`;
     case 'segment':
       throw new Error('expected segments inside a segment to be expanded before columns are read (see expand)');
   }

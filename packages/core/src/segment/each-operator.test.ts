@@ -155,6 +155,6 @@ test('an operator that is none of its field is a fault that is named', () => {
     expect(() => evaluate(line, { size: 1, get: () => column }, READING)).toThrow(`expected an operator for a ${kind} field, got "${line.op}"`);
   const set: Column = { kind: 'bits', bits: new Bits(1) };
   expect(() => evaluate(field('is'), { size: 1, get: () => set }, READING)).toThrow('expected a column of values for a field line');
-  const roster: Column = { kind: 'standing', codes: Uint8Array.of(0), standings: [] };
+  const roster: Column = { kind: 'stage', codes: Uint8Array.of(0), stages: [] };
   expect(() => evaluate(field('is'), { size: 1, get: () => roster }, READING)).toThrow('expected a roster line, got field');
 });

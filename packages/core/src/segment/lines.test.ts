@@ -192,7 +192,7 @@ test('messages count each once in its window', () => {
   };
   const line = (rest: Partial<MessageLine>): MessageLine => ({
     kind: 'message',
-    deed: 'opened',
+    event: 'opened',
     did: true,
     messageId: null,
     atLeast: 1,
@@ -208,8 +208,8 @@ test('messages count each once in its window', () => {
 });
 
 test('rosters and chapters', () => {
-  const roster = over({ kind: 'standing', codes: Uint8Array.from([0, 1, 2]), standings: ['asked', 'pledged'] }, 3);
-  const on = (standings: string[], is = true) => passing({ kind: 'roster', campaignId: 1, standings, on: is }, roster);
+  const roster = over({ kind: 'stage', codes: Uint8Array.from([0, 1, 2]), stages: ['asked', 'pledged'] }, 3);
+  const on = (stages: string[], is = true) => passing({ kind: 'roster', campaignId: 1, stages, on: is }, roster);
   expect([on([]), on(['pledged']), on(['pledged'], false), on([], false)]).toEqual([[1, 2], [2], [0, 1], [0]]);
   const chapters = over({ kind: 'chapter', ids: Uint32Array.from([4, 5]) }, 2);
   expect(passing({ kind: 'chapter', chapterId: 5, in: true }, chapters)).toEqual([1]);
@@ -308,14 +308,14 @@ test.each<[Line, string]>([
     { kind: 'gave', did: false, measure: 'largest', atLeast: 1000, atMost: 2000, window: { over: 'ever' } },
     'did not give a gift of at least $10 and at most $20 as their largest ever',
   ],
-  [{ kind: 'roster', campaignId: 1, standings: ['asked', 'thinking'], on: true }, 'are on the roster of Winter hull appeal as asked or thinking'],
+  [{ kind: 'roster', campaignId: 1, stages: ['asked', 'thinking'], on: true }, 'are on the roster of Winter hull appeal as asked or thinking'],
   [{ kind: 'chapter', chapterId: 1, in: false }, 'are not of the chapter Upriver'],
   [
-    { kind: 'message', deed: 'followed', did: false, messageId: 3, atLeast: 1, window: { over: 'ever' } },
+    { kind: 'message', event: 'clicked', did: false, messageId: 3, atLeast: 1, window: { over: 'ever' } },
     'clicked no link in the message Boots on Saturday ever',
   ],
   [
-    { kind: 'message', deed: 'got', did: true, messageId: null, atLeast: 4, window: { over: 'this-fiscal-year' } },
+    { kind: 'message', event: 'got', did: true, messageId: null, atLeast: 4, window: { over: 'this-fiscal-year' } },
     'got 4 messages or more in this fiscal year',
   ],
   [{ kind: 'segment', segmentId: 1, in: true }, 'are in the segment Lapsed donors'],

@@ -28,7 +28,7 @@ export function linePlan(line: Line, column: Column, reading: EvaluationContext)
       const states = line.kind === 'permission' ? line.states : [];
       return { kind: 'table', codes: column.codes, passes: Uint8Array.from(STATES, (state) => Number(states.includes(state))) };
     }
-    case 'standing':
+    case 'stage':
       return standingPlan(line, column);
     case 'chapter': {
       const { chapterId, in: wanted } = line as Extract<Line, { kind: 'chapter' }>;
@@ -82,13 +82,13 @@ function misuse(line: FieldLine, kind: string): never {
   throw new Error(`expected an operator for a ${kind} field, got "${line.op}"`);
 }
 
-function standingPlan(line: Line, column: { codes: Uint8Array; standings: string[] }): LinePlan {
+function standingPlan(line: Line, column: { codes: Uint8Array; stages: string[] }): LinePlan {
   if (line.kind !== 'roster') throw new Error(`expected a roster line, got ${line.kind}`);
-  const isOn = (standing: string, code: number) => code > 0 && (line.standings.length === 0 || line.standings.includes(standing));
+  const isOn = (stage: string, code: number) => code > 0 && (line.stages.length === 0 || line.stages.includes(stage));
   return {
     kind: 'table',
     codes: column.codes,
-    passes: Uint8Array.from(['', ...column.standings], (standing, code) => Number(isOn(standing, code) === line.on)),
+    passes: Uint8Array.from(['', ...column.stages], (stage, code) => Number(isOn(stage, code) === line.on)),
   };
 }
 

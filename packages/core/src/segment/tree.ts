@@ -129,11 +129,11 @@ export interface LapsesLine {
   days: number;
 }
 
-/** On a campaign's roster, with one of these standings; with any where none is named. */
+/** On a campaign's roster, with one of these stages; with any where none is named. */
 export interface RosterLine {
   kind: 'roster';
   campaignId: number;
-  standings: string[];
+  stages: string[];
   on: boolean;
 }
 
@@ -169,13 +169,13 @@ export interface GaveLine {
   window: Window;
 }
 
-export const MESSAGE_EVENTS = ['got', 'opened', 'followed', 'replied'] as const;
+export const MESSAGE_EVENTS = ['got', 'opened', 'clicked', 'replied'] as const;
 export type MessageEvent = (typeof MESSAGE_EVENTS)[number];
 
-/** Messages got, opened, followed or answered in a window: one of them, or so many of any. */
+/** Messages got, opened, clicked or answered in a window: one of them, or so many of any. */
 export interface MessageLine {
   kind: 'message';
-  deed: MessageEvent;
+  event: MessageEvent;
   did: boolean;
   /** One message; null for any. */
   messageId: number | null;

@@ -52,8 +52,8 @@ function lineSaid(line: Line, names: Names): Said {
       return gaveSaid(line, names);
     case 'roster': {
       const roster = { yes: yes(line.on), campaign: names.campaign(line.campaignId) };
-      if (line.standings.length === 0) return said('line.roster', roster);
-      return said('line.roster-at', { ...roster, stages: said('line.states', { states: line.standings }) });
+      if (line.stages.length === 0) return said('line.roster', roster);
+      return said('line.roster-at', { ...roster, stages: said('line.states', { states: line.stages }) });
     }
     case 'chapter':
       return said('line.chapter', { yes: yes(line.in), chapter: names.chapter(line.chapterId) });
@@ -67,7 +67,7 @@ function lineSaid(line: Line, names: Names): Said {
 function messageSaid(line: MessageLine, names: Names): Said {
   const several = line.atLeast === 1 ? said('line.message.any') : said('line.message.several', { n: line.atLeast });
   const what = line.messageId === null ? several : said('line.message.this', { message: names.message(line.messageId) });
-  return said(`line.message.${line.deed}`, { yes: yes(line.did), what, when: whenSaid(line.window, names) });
+  return said(`line.message.${line.event}`, { yes: yes(line.did), what, when: whenSaid(line.window, names) });
 }
 
 function subject(line: { channel: 'email' | 'text' | 'call' | 'post'; scope: Scope }, names: Names): Said {

@@ -19,14 +19,14 @@ describe('people already here', () => {
       name: 'Callers',
       kind: 'update',
       appealCode: null,
-      standings: ['to call', 'called'],
+      stages: ['to call', 'called'],
     });
     const plan: Partial<IntakePlan> = {
       what: 'here',
-      columns: [{ to: 'email' }, { to: 'standing' }],
+      columns: [{ to: 'email' }, { to: 'stage' }],
       permission: noPermission,
       newTags: ['phoned'],
-      roster: { campaignId: campaign.id, standing: 'to call' },
+      roster: { campaignId: campaign.id, stage: 'to call' },
     };
     const batch = await bringIn(
       house.client,

@@ -273,21 +273,20 @@ export class BringInRepository {
     );
   }
 
-  /** Onto the roster, with the standing of the row's own column or the one for all; where somebody stood before is kept. */
-  private async roster(tx: Scoped, slice: RowSlice, roster: { campaignId: number; standing: string }): Promise<void> {
-    const standing =
-      "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'standing'), :standing)";
+  /** Onto the roster, with the stage of the row's own column or the one for all; where somebody stood before is kept. */
+  private async roster(tx: Scoped, slice: RowSlice, roster: { campaignId: number; stage: string }): Promise<void> {
+    const stage = "COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'stage'), :stage)";
     const bindings = { ...slice, ...roster };
     await tx.execute(
-      `INSERT IGNORE INTO batch_roster_before (organization_id, batch_id, supporter_id, standing)
-        SELECT :org, r.batch_id, o.supporter_id, o.standing FROM batch_row r JOIN roster o ON o.campaign_id = :campaignId AND o.supporter_id = r.supporter_id
+      `INSERT IGNORE INTO batch_roster_before (organization_id, batch_id, supporter_id, stage)
+        SELECT :org, r.batch_id, o.supporter_id, o.stage FROM batch_row r JOIN roster o ON o.campaign_id = :campaignId AND o.supporter_id = r.supporter_id
         WHERE ${COMES} AND NOT (o.batch_id <=> r.batch_id)`,
       bindings,
     );
     await tx.execute(
-      `INSERT INTO roster (organization_id, campaign_id, supporter_id, standing, batch_id, put_by)
-        SELECT :org, :campaignId, r.supporter_id, ${standing}, r.batch_id, b.created_by FROM batch_row r JOIN batch b ON b.id = r.batch_id WHERE ${COMES} ORDER BY r.row_no
-        ON DUPLICATE KEY UPDATE standing = VALUES(standing), put_at = IF(roster.standing = VALUES(standing), roster.put_at, UTC_TIMESTAMP(3))`,
+      `INSERT INTO roster (organization_id, campaign_id, supporter_id, stage, batch_id, put_by)
+        SELECT :org, :campaignId, r.supporter_id, ${stage}, r.batch_id, b.created_by FROM batch_row r JOIN batch b ON b.id = r.batch_id WHERE ${COMES} ORDER BY r.row_no
+        ON DUPLICATE KEY UPDATE stage = VALUES(stage), put_at = IF(roster.stage = VALUES(stage), roster.put_at, UTC_TIMESTAMP(3))`,
       bindings,
     );
   }

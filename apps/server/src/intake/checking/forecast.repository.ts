@@ -24,7 +24,7 @@ function addressesSql(kind: 'email' | 'mobile'): string {
 /** What a checked batch will do, counted before anything is written; and who of those who are here stays the same. */
 @Injectable()
 export class ForecastRepository {
-  /** Rows that would change nothing about somebody who is here: no value, address, group, standing or entry. */
+  /** Rows that would change nothing about somebody who is here: no value, address, group, stage or entry. */
   async markSame(
     tx: Scoped,
     batchId: number,
@@ -47,8 +47,8 @@ export class ForecastRepository {
     const values = `NOT EXISTS (SELECT 1 FROM batch_value v LEFT JOIN field_value f ON f.supporter_id = r.supporter_id AND f.field_id = v.field_id WHERE v.batch_id = r.batch_id AND v.row_no = r.row_no
       AND NOT (f.text_value <=> v.text_value AND f.number_value <=> v.number_value AND f.date_value <=> v.date_value AND f.month_day <=> v.month_day))`;
     const roster = plan.roster
-      ? `EXISTS (SELECT 1 FROM roster o WHERE o.campaign_id = ${plan.roster.campaignId} AND o.supporter_id = r.supporter_id AND o.standing =
-          COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'standing'), :standing))`
+      ? `EXISTS (SELECT 1 FROM roster o WHERE o.campaign_id = ${plan.roster.campaignId} AND o.supporter_id = r.supporter_id AND o.stage =
+          COALESCE((SELECT m.value FROM batch_more m WHERE m.batch_id = r.batch_id AND m.row_no = r.row_no AND m.kind = 'stage'), :stage))`
       : 'TRUE';
     const changes = [
       ...own,
@@ -70,7 +70,7 @@ export class ForecastRepository {
       `UPDATE batch_row r JOIN supporter s ON s.id = r.supporter_id SET r.verdict = 'same' WHERE ${MINE} AND r.verdict = 'update' AND r.same_as_row IS NULL AND ${here.join(' AND ')}`,
       {
         batchId,
-        standing: plan.roster?.standing ?? '',
+        stage: plan.roster?.stage ?? '',
         writing: [0, ...writing],
       },
     );

@@ -57,8 +57,8 @@ export class PlanFaultsService {
     if (!roster) return [];
     const campaign = await this.campaigns.find(db, roster.campaignId);
     if (!campaign) return [said('plan.campaign-gone')];
-    if (campaign.standings.includes(roster.standing)) return [];
-    return [said('plan.stage', { stage: roster.standing, campaign: campaign.name, stages: campaign.standings })];
+    if (campaign.stages.includes(roster.stage)) return [];
+    return [said('plan.stage', { stage: roster.stage, campaign: campaign.name, stages: campaign.stages })];
   }
 
   private async ofPublicLists(db: Scoped, plan: IntakePlan): Promise<Said[]> {

@@ -208,7 +208,7 @@ export class RowStoryRepository {
         fields: quiet ? [] : (values.get(row.row_no) ?? []),
         tags: quiet ? [] : [...groups.tags, ...of('tag')],
         lists: quiet ? [] : groups.lists,
-        stage: quiet || !plan.roster ? null : (of('standing')[0] ?? plan.roster.standing),
+        stage: quiet || !plan.roster ? null : (of('stage')[0] ?? plan.roster.stage),
         chapter: row.verdict === 'new' || row.verdict === 'shares' ? (chapters.get(row.chapter_id ?? batch.chapter_id) ?? null) : null,
         permission: permission.filter((one) => one.row === row.row_no).map(({ row: _row, ...entry }) => entry),
         gift: gift ? { minor: Number(gift.amount), currency: gift.currency, day: gift.given_on, ownId: gift.own_id, appeal: gift.appeal } : null,

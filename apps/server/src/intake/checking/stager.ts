@@ -72,7 +72,7 @@ export class Stager {
     private readonly organization: { country: string; currency: string },
     about: { today: Day; births: ReadonlySet<number> },
     private readonly decided: ReadonlyMap<number, SettledRow> = new Map(),
-    private readonly standings: readonly string[] | null = null,
+    private readonly stages: readonly string[] | null = null,
     /** Where new people may go beside the batch's own chapter; null where the plan says one for all. */
     private readonly chapters: ChapterFinder | null = null,
   ) {
@@ -89,15 +89,15 @@ export class Stager {
     return { rowNo, clean, aside: null, clues: this.clues(clean) };
   }
 
-  /** A standing is one of the campaign's own, in any case; another is told and the one for all is taken. */
+  /** A stage is one of the campaign's own, in any case; another is told and the one for all is taken. */
   private checkStanding(clean: CleanRow): void {
-    if (clean.standing === null) return;
-    const known = this.standings?.find((one) => one.toLowerCase() === clean.standing!.toLowerCase());
-    if (!known && this.standings) {
-      const column = this.rules.columns.findIndex(({ to }) => to === 'standing');
-      clean.faults.push({ column, reason: said('row.stage', { stages: this.standings, got: clean.standing }) });
+    if (clean.stage === null) return;
+    const known = this.stages?.find((one) => one.toLowerCase() === clean.stage!.toLowerCase());
+    if (!known && this.stages) {
+      const column = this.rules.columns.findIndex(({ to }) => to === 'stage');
+      clean.faults.push({ column, reason: said('row.stage', { stages: this.stages, got: clean.stage }) });
     }
-    clean.standing = known ?? null;
+    clean.stage = known ?? null;
   }
 
   /** A chapter that there is none of is told; the row goes where it would go without one. */

@@ -223,7 +223,7 @@ function moreOf(row: CleanRow): More[] {
     ...row.moreMobiles.map((mobile, n): More => ['mobile', n, mobile.normal, mobile.shown]),
     ...[...new Set(row.tags)].map((tag, n): More => ['tag', n, '', tag]),
     ...post,
-    ...one('standing', row.standing),
+    ...one('stage', row.stage),
     ...one('signed', row.signedOn === null ? null : isoDay(row.signedOn)),
     ...one('words', row.signedWords),
     ...one('status', row.status === 'fine' ? null : row.status),

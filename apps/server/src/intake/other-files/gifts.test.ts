@@ -44,7 +44,7 @@ describe('gifts', () => {
     expect((await bringIn(house.client, csv, plan)).counts).toEqual({ doubled: 4, failed: 2 });
     const again = await bringIn(house.client, `${header}stranger@example.org,Stu,Ranger,10,18/02/2026,G4,,\n`, { ...plan, strangers: 'bring-in' });
     expect(again.counts).toEqual({ new: 1 });
-    expect((await record('stranger@')).standings.filter((one) => one.state === 'yes')).toEqual([]);
+    expect((await record('stranger@')).consent.filter((one) => one.state === 'yes')).toEqual([]);
     await house.client.post(`/api/batches/${batch.id}/take-out`);
     await batchAt(house.client, batch.id, 'taken-out');
     expect((await record('giver@')).gifts).toEqual([]);

@@ -36,7 +36,7 @@ test('whoever a column of refusals names is opted out, whatever else the file sa
   expect(await Promise.all(['ada', 'bea', 'cal', 'dan', 'eve'].map(noes))).toEqual([[], ...Array.from({ length: 4 }, () => ['email all file'])]);
   const id = await draftEmail(house.client, { from: [{ kind: 'batch', id: batch.id }] });
   const look = await lastLook(house.client, id);
-  expect([look.reached, look.held]).toEqual([1, [{ reason: 'said-no', people: 4 }]]);
+  expect([look.reached, look.suppressed]).toEqual([1, [{ reason: 'said-no', people: 4 }]]);
 });
 
 test('a refusal closes all of the channel, a no in a column of consent what the column is about', async () => {

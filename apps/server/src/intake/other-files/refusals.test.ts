@@ -36,7 +36,7 @@ describe('people who said no', () => {
       { shown: 'never.here@example.org', how: 'file' },
     ]);
     const later = await bringIn(house.client, `${HEAD}never.here@example.org,Ne,Ver,\n`);
-    expect((await lastLook(house.client, await draftEmail(house.client, { from: [{ kind: 'batch', id: later.id }] }))).held).toEqual([
+    expect((await lastLook(house.client, await draftEmail(house.client, { from: [{ kind: 'batch', id: later.id }] }))).suppressed).toEqual([
       { reason: 'do-not-contact', people: 1 },
     ]);
     await house.client.post(`/api/batches/${batch.id}/take-out`);

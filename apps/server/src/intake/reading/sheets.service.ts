@@ -8,8 +8,7 @@ import type { AccessScope } from '../../platform/scope';
 import { STORAGE, type Storage } from '../../platform/storage';
 import { FieldsRepository } from '../../supporters/fields.repository';
 import { TeamRepository } from '../../team/team.repository';
-import { BatchesRepository, type BatchRow } from '../batches.repository';
-import { readingOf } from '../intake.jobs';
+import { BatchesRepository, readingOf, type BatchRow } from '../batches.repository';
 import { textLines, openingOf } from './text-reading';
 import { sentence } from '../../platform/words';
 

@@ -189,7 +189,7 @@ export class TakeOutRepository {
     await tx.execute('DELETE FROM roster WHERE organization_id = :org AND batch_id = :batchId', of);
     await tx.execute(
       `UPDATE roster o JOIN batch_roster_before b ON b.supporter_id = o.supporter_id AND b.batch_id = :batchId JOIN batch t ON t.id = b.batch_id
-        AND o.campaign_id = CAST(JSON_VALUE(t.plan, '$.roster.campaignId') AS UNSIGNED) SET o.standing = b.standing WHERE o.organization_id = :org`,
+        AND o.campaign_id = CAST(JSON_VALUE(t.plan, '$.roster.campaignId') AS UNSIGNED) SET o.stage = b.stage WHERE o.organization_id = :org`,
       of,
     );
   }
@@ -258,7 +258,7 @@ export class TakeOutRepository {
 }
 
 /** What can have happened to a person since: a message, a reply, a gift of another source, an edit, an act of their own, another batch. */
-const HAPPENED = `EXISTS (SELECT 1 FROM delivery d WHERE d.organization_id = :org AND d.supporter_id = r.supporter_id AND d.state IN ('leased', 'handing', 'sent', 'delivered', 'bounced', 'unsure'))
+const HAPPENED = `EXISTS (SELECT 1 FROM delivery d WHERE d.organization_id = :org AND d.supporter_id = r.supporter_id AND d.state IN ('leased', 'in-flight', 'sent', 'delivered', 'bounced', 'unsure'))
   OR EXISTS (SELECT 1 FROM reply p WHERE p.organization_id = :org AND p.supporter_id = r.supporter_id)
   OR EXISTS (SELECT 1 FROM gift g WHERE g.organization_id = :org AND g.supporter_id = r.supporter_id AND NOT (g.batch_id <=> r.batch_id))
   OR EXISTS (SELECT 1 FROM audit a WHERE a.organization_id = :org AND a.subject = 'supporter' AND a.subject_id = r.supporter_id)

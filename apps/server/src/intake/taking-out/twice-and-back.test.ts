@@ -41,7 +41,7 @@ describe('a file brought in twice, and taken back out', () => {
         'SELECT supporter_id, field_id, text_value, number_value, date_value FROM field_value WHERE organization_id = :org ORDER BY supporter_id, field_id',
       tags: 'SELECT supporter_id, tag_id FROM supporter_tag WHERE organization_id = :org ORDER BY supporter_id, tag_id',
       lists: 'SELECT supporter_id, list_id FROM supporter_list WHERE organization_id = :org ORDER BY supporter_id, list_id',
-      rosters: 'SELECT supporter_id, campaign_id, standing FROM roster WHERE organization_id = :org ORDER BY supporter_id, campaign_id',
+      rosters: 'SELECT supporter_id, campaign_id, stage FROM roster WHERE organization_id = :org ORDER BY supporter_id, campaign_id',
       gifts: 'SELECT supporter_id, amount, given_on FROM gift WHERE organization_id = :org ORDER BY id',
       states:
         'SELECT contact_point_id, supporter_id, channel, scope, no_at, yes_at, asked_at, gift_at FROM permission_state WHERE organization_id = :org ORDER BY contact_point_id, supporter_id, channel, scope',
@@ -113,13 +113,13 @@ describe('a file brought in twice, and taken back out', () => {
       name: 'Hull',
       kind: 'appeal',
       appealCode: null,
-      standings: ['asked', 'gave'],
+      stages: ['asked', 'gave'],
     });
     const plan = planFor({
       columns,
       newTags: ['origin'],
       newLists: [{ name: 'Crew', folder: 'Boats' }],
-      roster: { campaignId: campaign.id, standing: 'asked' },
+      roster: { campaignId: campaign.id, stage: 'asked' },
       permission: { email: { ...agreed('appeals', 'news'), from: 'column' } as never, text: agreed('appeals') },
     });
     await fc.assert(

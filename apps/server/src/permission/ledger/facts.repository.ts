@@ -142,7 +142,7 @@ export class FactsRepository {
     const rows = await db.sql<{ supporter_id: number; sent_at: Date | null; state: string }>(
       `SELECT supporter_id, sent_at, state FROM delivery WHERE organization_id = :org AND supporter_id IN (:ids) AND channel = :channel
         AND counts = 1 AND message_id <> :messageId
-        AND ((sent_at > :since AND state IN ('sent', 'delivered')) OR state IN ('handing', 'unsure'))`,
+        AND ((sent_at > :since AND state IN ('sent', 'delivered')) OR state IN ('in-flight', 'unsure'))`,
       {
         ids,
         channel: asking.channel,
@@ -151,7 +151,7 @@ export class FactsRepository {
       },
     );
     for (const { supporter_id, sent_at, state } of rows) {
-      const under = state === 'handing' || state === 'unsure' || sent_at === null;
+      const under = state === 'in-flight' || state === 'unsure' || sent_at === null;
       out.get(supporter_id)?.recent.push(under ? asking.now.getTime() : sent_at.getTime());
     }
   }

@@ -167,10 +167,10 @@ async function inTheRoll(
   const people = new Ordinals();
   for (const id of ids) people.put(id, 1);
   people.settle();
-  const standings = new ConsentColumns(people, asking);
-  await standings.read(tx, Promise.resolve());
+  const consent = new ConsentColumns(people, asking);
+  await consent.read(tx, Promise.resolve());
   const out: { verdict: string; state: string; contactPointId: number | null }[] = [];
-  standings.decide((ordinal, { verdict, state }, point) => (out[ordinal] = { verdict, state, contactPointId: point || null }));
+  consent.decide((ordinal, { verdict, state }, point) => (out[ordinal] = { verdict, state, contactPointId: point || null }));
   return out;
 }
 

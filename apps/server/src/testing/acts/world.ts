@@ -197,7 +197,7 @@ export class World implements Services {
 
   /** Requests that are due have gone out. */
   private async settled(): Promise<void> {
-    const due = () => this.house.database.unscoped()('confirmation').whereIn('state', ['waiting', 'handing']).where('due_at', '<=', new Date());
+    const due = () => this.house.database.unscoped()('confirmation').whereIn('state', ['waiting', 'in-flight']).where('due_at', '<=', new Date());
     await eventually(
       'the requests to confirm',
       () => due().count({ n: '*' }),

@@ -36,14 +36,14 @@ export default function CallList() {
   if (!list) return <Loading what={t`the list of calls`} />;
   const print = async () => {
     const act: PrintAct = {
-      ...printActOf({ ...printStart(organization.country), columns: 'phone,last-gift,standing,notes', title: list.name })!,
+      ...printActOf({ ...printStart(organization.country), columns: 'phone,last-gift,stage,notes', title: list.name })!,
       callListId: id,
       purpose: list.purpose,
     };
     const ids = await everybodyOn(id);
     followBulk((await call<{ id: number }>('POST', 'bulk', { group: { ids }, act })).id, queryClient);
   };
-  const open = list.people - list.held;
+  const open = list.people - list.suppressed;
   return (
     <>
       <Heading
@@ -52,7 +52,7 @@ export default function CallList() {
         note={[
           t`${format.number(list.called)} of ${format.number(open)} called${list.campaign ? t` for ${list.campaign.name}` : ''}`,
           list.again > 0 && t`${format.number(list.again)} to be called again`,
-          list.held > 0 && t`${format.number(list.held)} passed over`,
+          list.suppressed > 0 && t`${format.number(list.suppressed)} passed over`,
         ]
           .filter(Boolean)
           .join('; ')}

@@ -4,11 +4,11 @@ import { reply, show, type RecordedCall } from '../../testing';
 import { CallThrough } from './CallThrough';
 
 const LIST: CallListView = {
-  ...{ id: 3, name: 'Evening calls', campaign: null, script: '', purpose: 'appeals', people: 5, held: 1, called: 0, again: 0 },
+  ...{ id: 3, name: 'Evening calls', campaign: null, script: '', purpose: 'appeals', people: 5, suppressed: 1, called: 0, again: 0 },
   ...{ outcomes: [], options: ['asked', 'pledged', 'no answer', 'call again'], madeBy: 'Rosa Oduya', madeAt: '2026-11-20T10:00:00Z' },
 };
 const rowOf = (position: number): CallRow => ({
-  ...{ position, supporterId: 100 + position, name: `Person ${position}`, phone: '+1 206 555 0101', held: null, standing: null, outcome: null },
+  ...{ position, supporterId: 100 + position, name: `Person ${position}`, phone: '+1 206 555 0101', suppressed: null, stage: null, outcome: null },
   ...{ note: '', lastGift: null, script: '', hours: { words: 'from 08:00 to 21:00', from: null } },
 });
 

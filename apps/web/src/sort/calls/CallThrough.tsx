@@ -9,7 +9,7 @@ import { useFormat } from '../../app/format';
 import { Button, Loading, ProblemNote } from '../../ui/basics';
 import { Unsaved } from '../../ui/Unsaved';
 import { Timeline } from '../record/Timeline';
-import { deedOf, isForTheCall } from './keys';
+import { keyAction, isForTheCall } from './keys';
 import { useCall, type CallDraft } from './useCall';
 
 function Outcomes({ options, value, choose }: { options: readonly string[]; value: string | null; choose: (outcome: string) => void }) {
@@ -46,13 +46,13 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
   useEffect(() => {
     const heard = (event: KeyboardEvent) => {
       if (!isForTheCall(event)) return;
-      const deed = deedOf(event, list.options);
-      if (deed === null) return;
+      const action = keyAction(event, list.options);
+      if (action === null) return;
       event.preventDefault();
-      if (typeof deed === 'object') set(deed);
-      else if (deed === 'note') note.current?.focus();
-      else if (deed === 'keep') saveNow();
-      else if (deed === 'next') onNext();
+      if (typeof action === 'object') set(action);
+      else if (action === 'note') note.current?.focus();
+      else if (action === 'keep') saveNow();
+      else if (action === 'next') onNext();
       else onBack?.();
     };
     window.addEventListener('keydown', heard);
@@ -70,7 +70,7 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
           <p className="text-ink2">
             {[
               t`Number ${row.position}`,
-              row.standing && t`at the stage “${row.standing}”`,
+              row.stage && t`at the stage “${row.stage}”`,
               row.hours.from === null && row.phone && t`calls ${row.hours.words} there`,
               row.lastGift ? t`last gave ${format.money(row.lastGift.amount)} on ${format.day(row.lastGift.on)}` : t`no gift yet`,
             ]
@@ -141,7 +141,7 @@ function OneCall({ list, row, onNext, onBack }: { list: CallListView; row: CallR
 function RoundOver({ list, round, nobody, onBegin }: { list: CallListView; round: CallWho; nobody: boolean; onBegin: (who: CallWho) => void }) {
   const format = useFormat();
   // Of those who are left somebody may have said no since: a round in which there was nobody is not offered once more.
-  const people = { open: list.people - list.held - list.called, again: list.again };
+  const people = { open: list.people - list.suppressed - list.called, again: list.again };
   const offered = (['open', 'again'] as const).filter((who) => people[who] > 0 && !(nobody && who === round));
   return (
     <div className="sheet p-8">

@@ -57,7 +57,7 @@ export default function Calls() {
                   </span>
                   <span>
                     <Trans>
-                      {format.number(list.called)} of {format.number(list.people - list.held)} called
+                      {format.number(list.called)} of {format.number(list.people - list.suppressed)} called
                     </Trans>
                     {list.again > 0 && (
                       <span className="block text-ink2 text-[12.5px]">
@@ -67,11 +67,11 @@ export default function Calls() {
                   </span>
                   <span className="text-ink2 text-[13px]">
                     {list.outcomes.map(({ outcome, people }) => `${outcome} ${format.number(people)}`).join(', ')}
-                    {list.held > 0 && (
+                    {list.suppressed > 0 && (
                       <span className="block">
                         <Trans>
-                          {format.number(list.held)} <Plural value={list.held} one="person is" other="people are" /> passed over: they may not be
-                          called
+                          {format.number(list.suppressed)} <Plural value={list.suppressed} one="person is" other="people are" /> passed over: they may
+                          not be called
                         </Trans>
                       </span>
                     )}

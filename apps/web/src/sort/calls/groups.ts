@@ -12,7 +12,7 @@ export function treeOf(of: string): Rule {
     case 'tag':
       return { kind: 'tag', tagId: n, has: true };
     case 'roster':
-      return { kind: 'roster', campaignId: n, standings: [], on: true };
+      return { kind: 'roster', campaignId: n, stages: [], on: true };
     default:
       throw new Error(`expected a segment, list, tag or roster, got "${of}"`);
   }

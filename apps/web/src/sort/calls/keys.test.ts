@@ -1,4 +1,4 @@
-import { deedOf, optionOf } from './keys';
+import { keyAction, optionOf } from './keys';
 
 test('the keys 1 to 9 are the answers in their order', () => {
   const options = ['asked', 'pledged'];
@@ -13,4 +13,4 @@ test.each([
   ['ArrowRight', 'next'],
   ['ArrowLeft', 'back'],
   ['x', null],
-])('%s', (key, deed) => expect(deedOf({ key }, ['asked', 'pledged'])).toEqual(deed));
+])('%s', (key, action) => expect(keyAction({ key }, ['asked', 'pledged'])).toEqual(action));

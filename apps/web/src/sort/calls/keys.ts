@@ -4,7 +4,7 @@ export function optionOf(key: string, options: readonly string[]): string | null
 }
 
 /** What a key does while calling: chooses an answer, goes to the note, keeps, goes on or back; null for any other. */
-export function deedOf(event: { key: string }, options: readonly string[]): { outcome: string } | 'note' | 'keep' | 'next' | 'back' | null {
+export function keyAction(event: { key: string }, options: readonly string[]): { outcome: string } | 'note' | 'keep' | 'next' | 'back' | null {
   const outcome = optionOf(event.key, options);
   if (outcome !== null) return { outcome };
   switch (event.key) {

@@ -74,7 +74,7 @@ export function TagUses({ tag }: { tag: TagView }) {
 export type TagAction = 'edit' | 'join' | 'use' | 'remove';
 
 /** Tags with how many people have each, and whose they are. */
-export function Tags({ tags, onDo }: { tags: readonly TagView[]; onDo: (deed: TagAction, tag: TagView) => void }) {
+export function Tags({ tags, onDo }: { tags: readonly TagView[]; onDo: (action: TagAction, tag: TagView) => void }) {
   const format = useFormat();
   const may = useMay('organizer');
   if (tags.length === 0)

@@ -9,8 +9,8 @@ const DEEDS: [string, string][] = [
   ['got-', t`did not get`],
   ['opened+', 'opened'],
   ['opened-', t`did not open`],
-  ['followed+', t`clicked a link in`],
-  ['followed-', t`clicked no link in`],
+  ['clicked+', t`clicked a link in`],
+  ['clicked-', t`clicked no link in`],
   ['replied+', t`replied to`],
   ['replied-', t`did not reply to`],
 ];
@@ -24,10 +24,10 @@ export function MessageWords({ line, subjects, onChange }: LineProps<MessageLine
     <>
       <PickWord
         label={t`Did or did not`}
-        value={`${line.deed}${line.did ? '+' : '-'}`}
+        value={`${line.event}${line.did ? '+' : '-'}`}
         tone={line.did ? undefined : 'no'}
         options={DEEDS}
-        onPick={(picked) => onChange({ ...line, deed: picked.slice(0, -1) as MessageEvent, did: picked.endsWith('+') })}
+        onPick={(picked) => onChange({ ...line, event: picked.slice(0, -1) as MessageEvent, did: picked.endsWith('+') })}
       />{' '}
       {line.messageId === null && (
         <>

@@ -60,7 +60,7 @@ export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
         </>
       );
     case 'roster': {
-      const standings = subjects.campaigns.find((campaign) => campaign.id === line.campaignId)?.standings ?? [];
+      const stages = subjects.campaigns.find((campaign) => campaign.id === line.campaignId)?.stages ?? [];
       return (
         <>
           <YesNoWord value={line.on} yes={t`are`} no={t`are not`} onPick={(on) => onChange({ ...line, on })} />{' '}
@@ -70,15 +70,15 @@ export function SentenceLine({ line, subjects, onChange }: LineProps<Line>) {
               label={t`Campaign`}
               value={line.campaignId}
               options={byId(subjects.campaigns)}
-              onPick={(campaignId) => onChange({ ...line, campaignId, standings: [] })}
+              onPick={(campaignId) => onChange({ ...line, campaignId, stages: [] })}
             />{' '}
             as
           </Trans>{' '}
           <PickWord
             label={t`Stage`}
-            value={line.standings[0] ?? ''}
-            options={[['', 'anything'], ...standings.map((standing) => [standing, standing] as const)]}
-            onPick={(standing) => onChange({ ...line, standings: standing === '' ? [] : [standing] })}
+            value={line.stages[0] ?? ''}
+            options={[['', 'anything'], ...stages.map((stage) => [stage, stage] as const)]}
+            onPick={(stage) => onChange({ ...line, stages: stage === '' ? [] : [stage] })}
           />
         </>
       );
@@ -113,10 +113,10 @@ export function newLines(subjects: Subjects): [string, Line][] {
     [t`are on a list`, list ? { kind: 'list', listId: list.id, on: true } : null],
     [
       t`got, opened or answered a message`,
-      { kind: 'message', deed: 'got', did: true, messageId: null, atLeast: 1, window: { over: 'last-days', days: 90 } },
+      { kind: 'message', event: 'got', did: true, messageId: null, atLeast: 1, window: { over: 'last-days', days: 90 } },
     ],
     [t`came with a batch`, batch ? { kind: 'batch', batchId: batch.id, in: true } : null],
-    [t`are on a campaign’s roster`, campaign ? { kind: 'roster', campaignId: campaign.id, standings: [], on: true } : null],
+    [t`are on a campaign’s roster`, campaign ? { kind: 'roster', campaignId: campaign.id, stages: [], on: true } : null],
     [t`are in another segment`, segment ? { kind: 'segment', segmentId: segment.id, in: true } : null],
     [t`are of a chapter`, chapter ? { kind: 'chapter', chapterId: chapter.id, in: true } : null],
     [t`may be written to now`, { kind: 'may', channel: 'email', scope: 'appeals', may: true }],

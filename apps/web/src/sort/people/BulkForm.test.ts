@@ -5,7 +5,7 @@ test.each([
   ['tag', { on: 'on' }, null],
   ['list', { id: '3', on: 'off' }, { do: 'list', listId: 3, on: false }],
   ['field', { id: '3' }, { do: 'field', fieldId: 3, text: '' }],
-  ['roster', { id: '3', standing: '-' }, { do: 'roster', campaignId: 3, standing: null }],
+  ['roster', { id: '3', stage: '-' }, { do: 'roster', campaignId: 3, stage: null }],
   ['roster', { id: '3' }, null],
   ['permission', { channel: 'email', scope: 'news', how: 'paper', on: '2026-01-02', words: ' ', voucher: 'Rosa' }, null],
   [

@@ -74,8 +74,8 @@ function RosterPart(part: BulkPart) {
       {campaign && (
         <Choose
           label={t`Stage`}
-          name="standing"
-          options={[...campaign.standings.map((standing) => [standing, standing] as const), ['-', t`Remove from the roster`]]}
+          name="stage"
+          options={[...campaign.stages.map((stage) => [stage, stage] as const), ['-', t`Remove from the roster`]]}
           {...part}
         />
       )}
@@ -140,7 +140,7 @@ export function actOf(kind: Kind, typed: TypedValues): BulkAct | null {
     case 'field':
       return id ? { do: 'field', fieldId: id, text: typed.text ?? '' } : null;
     case 'roster':
-      return id && typed.standing ? { do: 'roster', campaignId: id, standing: typed.standing === '-' ? null : typed.standing } : null;
+      return id && typed.stage ? { do: 'roster', campaignId: id, stage: typed.stage === '-' ? null : typed.stage } : null;
     case 'permission': {
       const { channel, scope, how, on, words, voucher } = typed;
       if (!scope || !how || !on || !words?.trim() || !voucher?.trim()) return null;

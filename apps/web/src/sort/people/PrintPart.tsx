@@ -22,7 +22,7 @@ const COLUMNS = [
   ['address', t`Address`],
   ['last-gift', t`Last gift`],
   ['tags', t`Tags`],
-  ['standing', t`Stage`],
+  ['stage', t`Stage`],
   ['notes', t`Last note`],
 ] as const;
 

@@ -13,7 +13,7 @@ const ANSWERS: StubbedAnswers = {
     { id: 2, name: 'Shirt size', type: 'choice', choices: ['S', 'M'] },
     { id: 3, name: 'Membership renews', type: 'date', choices: null },
   ],
-  'GET campaigns': [{ id: 9, name: 'Winter hull appeal', standings: ['asked', 'pledged'] }],
+  'GET campaigns': [{ id: 9, name: 'Winter hull appeal', stages: ['asked', 'pledged'] }],
 };
 
 /** The form of an act on so many people, and what was begun. */
@@ -55,14 +55,14 @@ test('a field asks for a value as its kind has it; an empty one takes the value 
   expect(screen.getByLabelText<HTMLInputElement>(/^Value/).type).toBe('date');
 });
 
-test('a roster has the standings of its campaign, and the way off it', async () => {
+test('a roster has the stages of its campaign, and the way off it', async () => {
   const { user, begun, button } = form('roster');
   expect(screen.queryByLabelText('Stage')).toBeNull();
   await screen.findByRole('option', { name: 'Winter hull appeal' });
   await user.selectOptions(screen.getByLabelText('Campaign'), 'Winter hull appeal');
   await user.selectOptions(screen.getByLabelText('Stage'), 'Remove from the roster');
   await user.click(button());
-  await waitFor(() => expect(begun).toEqual([{ do: 'roster', campaignId: 9, standing: null }]));
+  await waitFor(() => expect(begun).toEqual([{ do: 'roster', campaignId: 9, stage: null }]));
 });
 
 test('permission needs all its evidence: to what, how, when, in what words, vouched for by whom', async () => {

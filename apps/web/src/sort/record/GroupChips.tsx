@@ -20,13 +20,11 @@ function RosterChip({ record, roster }: { record: RecordView; roster: RecordView
   const queryClient = useQueryClient();
   const group = { ids: [record.id] };
   const change = useMutation({
-    mutationFn: (standing: string | null) =>
-      standing === null
-        ? call('POST', `campaigns/${roster.id}/roster/off`, { group })
-        : call('PUT', `campaigns/${roster.id}/roster`, { group, standing }),
+    mutationFn: (stage: string | null) =>
+      stage === null ? call('POST', `campaigns/${roster.id}/roster/off`, { group }) : call('PUT', `campaigns/${roster.id}/roster`, { group, stage }),
     onSuccess: () => refreshAll(queryClient),
   });
-  const words = t`Roster: ${roster.name}, ${roster.standing}`;
+  const words = t`Roster: ${roster.name}, ${roster.stage}`;
   if (!may) return <span className={CHIP}>{words}</span>;
   return (
     <DropdownMenu.Root>
@@ -35,8 +33,8 @@ function RosterChip({ record, roster }: { record: RecordView; roster: RecordView
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="sheet p-1 z-20" align="start">
-          {roster.standings
-            .filter((one) => one !== roster.standing)
+          {roster.stages
+            .filter((one) => one !== roster.stage)
             .map((one) => (
               <DropdownMenu.Item key={one} className={ITEM} onSelect={() => change.mutate(one)}>
                 <Trans>Move to “{one}”</Trans>
@@ -64,7 +62,7 @@ export function GroupChips({ record }: { record: RecordView }) {
   const lists = useLists();
   const campaigns = useQuery({ queryKey: ['campaigns'], queryFn: () => get<CampaignView[]>('campaigns'), enabled: may });
   const put = useMutation({
-    mutationFn: ({ id, standings }: CampaignView) => call('PUT', `campaigns/${id}/roster`, { group: { ids: [record.id] }, standing: standings[0] }),
+    mutationFn: ({ id, stages }: CampaignView) => call('PUT', `campaigns/${id}/roster`, { group: { ids: [record.id] }, stage: stages[0] }),
     onSuccess: () => refreshAll(queryClient),
   });
   const change = useMutation({
@@ -125,10 +123,10 @@ export function GroupChips({ record }: { record: RecordView }) {
                 ))}
               <DropdownMenu.Label className="px-3 py-1 text-ink2 text-[12.5px]">{t`Rosters`}</DropdownMenu.Label>
               {campaigns.data
-                ?.filter((campaign) => campaign.isOpen && campaign.standings.length > 0 && !record.rosters.some((one) => one.id === campaign.id))
+                ?.filter((campaign) => campaign.isOpen && campaign.stages.length > 0 && !record.rosters.some((one) => one.id === campaign.id))
                 .map((campaign) => (
                   <DropdownMenu.Item key={campaign.id} className={ITEM} onSelect={() => put.mutate(campaign)}>
-                    {campaign.name}, {campaign.standings[0]}
+                    {campaign.name}, {campaign.stages[0]}
                   </DropdownMenu.Item>
                 ))}
             </DropdownMenu.Content>

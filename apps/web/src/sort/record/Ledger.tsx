@@ -24,11 +24,11 @@ const INK = {
 function Band({ record }: { record: RecordView }) {
   const format = useFormat();
   const tiles = (['email', 'text', 'call'] as const).map((channel: Channel) => {
-    const standing =
-      record.standings.find((one) => one.channel === channel && one.scope === 'appeals') ??
-      record.standings.find((one) => one.channel === channel && one.scope === 'marketing') ??
-      record.standings.find((one) => one.channel === channel && one.scope === 'all');
-    return { channel, state: standing?.state ?? ('never' as const), paused: standing?.pausedUntil ?? null, until: standing?.until ?? null };
+    const status =
+      record.consent.find((one) => one.channel === channel && one.scope === 'appeals') ??
+      record.consent.find((one) => one.channel === channel && one.scope === 'marketing') ??
+      record.consent.find((one) => one.channel === channel && one.scope === 'all');
+    return { channel, state: status?.state ?? ('never' as const), paused: status?.pausedUntil ?? null, until: status?.until ?? null };
   });
   const words = { yes: t`Yes`, implied: t`Implied`, asked: t`Asked`, never: t`Never asked`, no: t`No` } as const;
   return (

@@ -83,7 +83,7 @@ describe('the groups of a person', () => {
     id: 101,
     tags: [{ id: 5, name: 'boat shed key', since: '2026-11-01T10:00:00Z', how: 'by Rosa Oduya' }],
     lists: [{ id: 1, name: 'Ferry news', since: '2026-11-01T10:00:00Z', how: 'by themselves', isPublic: true }],
-    rosters: [{ id: 9, name: 'Winter hull appeal', standing: 'asked', standings: ['asked', 'pledged'] }],
+    rosters: [{ id: 9, name: 'Winter hull appeal', stage: 'asked', stages: ['asked', 'pledged'] }],
     segments: [{ id: 3, name: 'Menders' }],
   } as unknown as RecordView;
   const ANSWERS: StubbedAnswers = {
@@ -93,8 +93,8 @@ describe('the groups of a person', () => {
     ],
     'GET lists?counted=false': [{ id: 1, name: 'Ferry news' }],
     'GET campaigns': [
-      { id: 9, name: 'Winter hull appeal', standings: ['asked', 'pledged'] },
-      { id: 10, name: 'Slip days', standings: ['asked'] },
+      { id: 9, name: 'Winter hull appeal', stages: ['asked', 'pledged'] },
+      { id: 10, name: 'Slip days', stages: ['asked'] },
     ],
     'PUT supporters/101/tags/6': () => reply(204, null),
     'DELETE supporters/101/lists/1': () => reply(204, null),
@@ -126,7 +126,7 @@ describe('the groups of a person', () => {
     await waitFor(() =>
       expect(changes(asked)).toEqual([
         { method: 'DELETE', path: 'supporters/101/lists/1', body: null },
-        { method: 'PUT', path: 'campaigns/9/roster', body: { group: { ids: [101] }, standing: 'pledged' } },
+        { method: 'PUT', path: 'campaigns/9/roster', body: { group: { ids: [101] }, stage: 'pledged' } },
         { method: 'POST', path: 'campaigns/9/roster/off', body: { group: { ids: [101] } } },
       ]),
     );

@@ -3,7 +3,7 @@ import { Route, Routes } from 'react-router';
 import type { LastLook as Look, Recipients } from '@goodword/core/contract';
 import { reply, show, type StubbedAnswers, type RecordedCall } from '../testing';
 import { useMarginStore } from '../ui/margin';
-import LastLook from './LastLook';
+import LastLookPage from './LastLookPage';
 
 const LIST = { isPublic: true, description: '', why: '', onPreferences: true, byForm: true, folder: '' };
 const LOOK: Look = {
@@ -19,7 +19,7 @@ const LOOK: Look = {
     digest: 'd1',
     inOrder: ['The footer names you and where you are'],
   },
-  held: [
+  suppressed: [
     { reason: 'said-no', people: 15 },
     { reason: 'no-permission', people: 5 },
   ],
@@ -56,7 +56,7 @@ function server({
     'GET segments': [{ id: 3, name: 'Menders' }],
     'GET lists?counted=false': [{ ...LIST, id: 1, name: 'Ferry news' }],
     'GET tags?counted=false': [{ id: 5, name: 'oar makers' }],
-    'GET campaigns': [{ id: 8, name: 'Hull', standings: ['asked'] }],
+    'GET campaigns': [{ id: 8, name: 'Hull', stages: ['asked'] }],
     'GET messages': [{ id: 9, name: 'Boots', state: 'done' }],
     'GET batches': [
       { id: 8, name: 'Harbor day', state: 'done' },
@@ -87,7 +87,7 @@ function server({
 const page = (answers: StubbedAnswers, role: 'organizer' | 'writer' | 'viewer' = 'organizer') =>
   show(
     <Routes>
-      <Route path="/send/:id" element={<LastLook />} />
+      <Route path="/send/:id" element={<LastLookPage />} />
       <Route path="*" element={<p>somewhere else</p>} />
     </Routes>,
     { answers, role, at: '/send/4' },
@@ -217,7 +217,7 @@ test('a roster at a stage and those who got a message are groups too, by their s
   await waitFor(() => expect(message.recipients.minus).toEqual([{ kind: 'campaign', id: 8, stage: 'asked' }]));
   await user.click(screen.getAllByRole('button', { name: 'or in…' })[1]!);
   await user.click(await screen.findByRole('option', { name: 'those who got and clicked no link in “Boots”' }));
-  await waitFor(() => expect(message.recipients.minus).toContainEqual({ kind: 'message', id: 9, did: 'not-followed' }));
+  await waitFor(() => expect(message.recipients.minus).toContainEqual({ kind: 'message', id: 9, did: 'not-clicked' }));
   expect(screen.getByRole('button', { name: 'Remove the roster of Hull, at “asked”' })).toBeTruthy();
 });
 
@@ -232,7 +232,7 @@ test('a group is found by typing part of its name or its kind, and Enter takes t
     'those who got and clicked no link in “Boots”',
   ]);
   await user.keyboard('{ArrowDown}{Enter}');
-  await waitFor(() => expect(message.recipients.minus).toEqual([{ kind: 'message', id: 9, did: 'not-followed' }]));
+  await waitFor(() => expect(message.recipients.minus).toEqual([{ kind: 'message', id: 9, did: 'not-clicked' }]));
   await user.click(screen.getAllByRole('button', { name: 'or in…' })[1]!);
   await user.keyboard('nowhere');
   expect(screen.getByText('No group of that name')).toBeTruthy();

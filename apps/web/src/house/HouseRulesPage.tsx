@@ -20,7 +20,7 @@ import { HouseNav } from './HouseNav';
 import { PlaceSheet } from './PlaceSheet';
 
 /** Rules of the house, place by place: drafted here, weighed against everybody on file, then made. */
-export default function HouseRules() {
+export default function HouseRulesPage() {
   const { data, error } = useQuery({ queryKey: ['house-rules'], queryFn: () => get<RulesView>('house-rules') });
   // The place that is looked at stays, also when a change was made and the rules come anew.
   const [chosen, setChosen] = useState<PlaceKey | null>(null);

@@ -51,7 +51,7 @@ function lookNotes(look: Look | undefined, message: MessageView, write: () => vo
 }
 
 /** Recipients, the narrowing down to those who will get it, and the last words before it leaves. */
-export default function LastLook() {
+export default function LastLookPage() {
   const id = Number(useParams().id);
   const navigate = useNavigate();
   const queryClient = useQueryClient();
@@ -150,7 +150,7 @@ export default function LastLook() {
           <PeopleTable
             narrow
             label={verdictWords(open, channel)}
-            pageKey={['held', id, open, seen?.at]}
+            pageKey={['suppressed', id, open, seen?.at]}
             fetch={(after) => get<Page<SupporterRow>>(`messages/${id}/last-look/people${query({ verdict: open, after })}`)}
           />
         )}

@@ -17,7 +17,7 @@ const FIELDS = [
 ] as const;
 
 /** What the program answers to texts by itself; everything else waits for a person. */
-export default function AutomaticAnswers() {
+export default function AutomaticAnswersPage() {
   const { data, error } = useQuery({ queryKey: ['text-answers'], queryFn: () => get<Answers>('text-answers') });
   if (error) return <ProblemNote error={error} />;
   if (!data) return <Loading what={t`the answers`} />;
